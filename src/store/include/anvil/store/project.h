@@ -1,0 +1,124 @@
+// A project file: one SQLite database, written by one thread, never losing a sample. Layout: docs/file-format.md.
+#pragma once
+
+#include <QByteArray>
+#include <QDateTime>
+#include <QJsonArray>
+#include <QJsonObject>
+#include <QString>
+#include <QStringList>
+#include <anvil/quantity/error.h>
+#include <anvil/study/model.h>
+#include <functional>
+#include <memory>
+
+class QSqlDatabase;
+
+namespace anvil::store {
+
+using study::Id;
+
+/// Version of the schema this program writes.
+inline constexpr int schemaVersion = 1;
+
+/// One journal row: who changed what, when, and every touched row before and after.
+struct JournalEntry {
+    Id id = 0;
+    Id undoes = 0; ///< the entry this one takes back, or 0
+    QString at, who, what;
+    QJsonArray changes; ///< {table, id, before, after}; before or after is null for a row made or taken away
+};
+
+/// Handed to the function given to Project::write; every change goes through it, so that the journal is complete.
+/// After the first failure the rest does nothing and the whole transaction is rolled back.
+class Writer {
+public:
+    explicit Writer(QSqlDatabase& database);
+
+    /// Adds a row and returns its id. A field "id" other than 0 is kept.
+    Id insert(const QString& table, QJsonObject fields);
+    /// Changes the given fields of a row.
+    void update(const QString& table, Id id, const QJsonObject& fields);
+    /// Takes a row away; it stays in the journal.
+    void remove(const QString& table, Id id);
+    /// Stores samples in checksummed chunks with their pyramid. Not journalled: samples cannot be undone.
+    Id addCurve(const curve::Curve& curve);
+    /// Keeps a file as imported. Not journalled. The same bytes are kept once.
+    Id addFile(const QString& name, const QByteArray& bytes);
+
+    void failWith(const QString& message);
+    bool failed() const { return !m_error.isEmpty(); }
+    const QString& error() const { return m_error; }
+    const QJsonArray& changes() const { return m_changes; }
+
+private:
+    bool known(const QString& table);
+    QJsonObject row(const QString& table, Id id);
+    QSqlDatabase& m_database;
+    QJsonArray m_changes;
+    QString m_error;
+};
+
+/// What `check` found.
+struct Integrity {
+    QStringList problems; ///< empty: all is well
+    Id curves = 0, samples = 0, pulls = 0;
+};
+
+/// An open project. Reading may be done from any thread; writing is queued to the one writer thread.
+class Project {
+public:
+    enum class Access { readWrite, readOnly };
+
+    /// Makes a new, empty project. Error: the file exists or the folder cannot be written.
+    static Expected<std::unique_ptr<Project>> create(const QString& path);
+    /// Opens a project; read-only when asked to, when somebody else holds it, or when the folder cannot be written.
+    /// Error: not there, not a project, or made by a newer version of the program.
+    static Expected<std::unique_ptr<Project>> open(const QString& path, Access access = Access::readWrite);
+    ~Project();
+    Project(const Project&) = delete;
+    Project& operator=(const Project&) = delete;
+
+    const QString& path() const;
+    bool readOnly() const;
+    /// Why it is read-only, naming who holds it; empty otherwise.
+    const QString& readOnlyReason() const;
+
+    /// Runs `change` in one transaction on the writer thread and waits. Returns the id of its journal row, 0 if nothing changed.
+    Expected<Id> write(const QString& what, const std::function<void(Writer&)>& change, Id undoes = 0);
+    /// Everything but samples, by study.
+    Expected<std::vector<study::StudyData>> load() const;
+    /// The raw samples of a curve. Error: unknown, or a chunk that fails its checksum.
+    Expected<curve::Curve> curve(Id id) const;
+    /// Curves by the digest of their samples, for recognising repeats.
+    std::map<QString, Id> curveDigests() const;
+    std::vector<JournalEntry> journal(int most = 500) const;
+    Expected<JournalEntry> journalEntry(Id id) const;
+    /// Checks the database, every chunk and every reference.
+    Integrity check() const;
+    /// A complete copy, made while the project stays open.
+    Expected<void> saveCopy(const QString& path) const;
+
+    /// For reproducible projects: the time and name written into the journal.
+    void setClock(std::function<QDateTime()> clock);
+    void setWho(const QString& who);
+
+private:
+    struct Private;
+    explicit Project(std::unique_ptr<Private> d);
+    std::unique_ptr<Private> d;
+};
+
+/// Digest of a curve's samples (SHA-256, hex), equal for equal samples whatever the file was called.
+QString digest(const curve::Curve& curve);
+
+// Rows of the domain, as stored and journalled.
+QJsonObject toRow(const study::Study& value);
+QJsonObject toRow(const study::Option& value);
+QJsonObject toRow(const study::Condition& value);
+QJsonObject toRow(const study::Specimen& value);
+QJsonObject toRow(const study::Pull& value);
+QString settingsToJson(const curve::ReadingSettings& settings);
+curve::ReadingSettings settingsFromJson(const QString& json);
+
+} // namespace anvil::store

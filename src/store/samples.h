@@ -1,0 +1,25 @@
+// Samples as stored: little-endian float64 in checksummed chunks.
+#pragma once
+
+#include <QByteArray>
+#include <anvil/curve/curve.h>
+#include <span>
+#include <tuple>
+#include <vector>
+
+namespace anvil::store {
+
+inline constexpr std::size_t samplesPerChunk = 131072; // 1 MiB a chunk
+
+struct ChannelView {
+    const char* kind;
+    const char* unit;
+    const std::vector<double>* values;
+};
+std::vector<ChannelView> channelsOf(const curve::Curve& curve);
+
+QByteArray pack(std::span<const double> values);
+bool unpack(const QByteArray& data, std::vector<double>& to); ///< false when the size is no multiple of 8
+quint32 crc(const QByteArray& data);                          ///< CRC-32 (zlib)
+
+} // namespace anvil::store

@@ -1,0 +1,36 @@
+#pragma once
+
+namespace anvil::store {
+
+/// "JAnv" in ASCII: marks the file as a project, whatever it is called.
+inline constexpr int applicationId = 0x4A416E76;
+
+/// One statement a line group; see docs/file-format.md for what each column means.
+inline constexpr const char* schema[] = {
+    "CREATE TABLE study (id INTEGER PRIMARY KEY AUTOINCREMENT, position INTEGER NOT NULL, title TEXT NOT NULL, question TEXT NOT NULL,"
+    " intent TEXT NOT NULL, metric TEXT NOT NULL, margin REAL NOT NULL, note TEXT NOT NULL)",
+    "CREATE TABLE option (id INTEGER PRIMARY KEY AUTOINCREMENT, study INTEGER NOT NULL REFERENCES study DEFERRABLE INITIALLY DEFERRED,"
+    " position INTEGER NOT NULL, name TEXT NOT NULL, kind TEXT NOT NULL, unit_cost REAL, currency TEXT NOT NULL, weight_kg REAL, note TEXT NOT NULL)",
+    "CREATE TABLE condition (id INTEGER PRIMARY KEY AUTOINCREMENT, study INTEGER NOT NULL REFERENCES study DEFERRABLE INITIALLY DEFERRED,"
+    " position INTEGER NOT NULL, name TEXT NOT NULL, note TEXT NOT NULL)",
+    "CREATE TABLE specimen (id INTEGER PRIMARY KEY AUTOINCREMENT, study INTEGER NOT NULL REFERENCES study DEFERRABLE INITIALLY DEFERRED,"
+    " option INTEGER NOT NULL REFERENCES option DEFERRABLE INITIALLY DEFERRED,"
+    " condition INTEGER NOT NULL REFERENCES condition DEFERRABLE INITIALLY DEFERRED, replicate INTEGER NOT NULL, label TEXT NOT NULL, note TEXT NOT NULL)",
+    "CREATE TABLE curve (id INTEGER PRIMARY KEY AUTOINCREMENT, samples INTEGER NOT NULL, digest TEXT NOT NULL)",
+    "CREATE TABLE channel (curve INTEGER NOT NULL REFERENCES curve, number INTEGER NOT NULL, kind TEXT NOT NULL, unit TEXT NOT NULL,"
+    " PRIMARY KEY (curve, number)) WITHOUT ROWID",
+    "CREATE TABLE chunk (id INTEGER PRIMARY KEY, curve INTEGER NOT NULL REFERENCES curve, channel INTEGER NOT NULL, sequence INTEGER NOT NULL,"
+    " samples INTEGER NOT NULL, crc32 INTEGER NOT NULL, data BLOB NOT NULL, UNIQUE (curve, channel, sequence))",
+    "CREATE TABLE pyramid (curve INTEGER NOT NULL REFERENCES curve, level INTEGER NOT NULL, data BLOB NOT NULL, PRIMARY KEY (curve, level))",
+    "CREATE TABLE file (id INTEGER PRIMARY KEY AUTOINCREMENT, name TEXT NOT NULL, digest TEXT NOT NULL UNIQUE, data BLOB NOT NULL)",
+    "CREATE TABLE pull (id INTEGER PRIMARY KEY AUTOINCREMENT, specimen INTEGER NOT NULL REFERENCES specimen DEFERRABLE INITIALLY DEFERRED,"
+    " curve INTEGER REFERENCES curve DEFERRABLE INITIALLY DEFERRED, performed_at TEXT NOT NULL, source_name TEXT NOT NULL, standing TEXT NOT NULL,"
+    " reason TEXT NOT NULL, what_broke TEXT NOT NULL, note TEXT NOT NULL, looked INTEGER NOT NULL, metric TEXT, value REAL, upper REAL, as_typed TEXT,"
+    " reading TEXT NOT NULL)",
+    "CREATE TABLE journal (id INTEGER PRIMARY KEY AUTOINCREMENT, at TEXT NOT NULL, who TEXT NOT NULL, what TEXT NOT NULL, undoes INTEGER, changes TEXT NOT NULL)",
+    "CREATE INDEX pull_specimen ON pull (specimen)",
+    "CREATE INDEX specimen_study ON specimen (study)",
+    "CREATE INDEX curve_digest ON curve (digest)",
+};
+
+} // namespace anvil::store

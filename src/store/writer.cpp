@@ -1,0 +1,160 @@
+#include "samples.h"
+#include <anvil/store/project.h>
+
+#include <QCryptographicHash>
+#include <QSqlDatabase>
+#include <QSqlError>
+#include <QSqlQuery>
+#include <QSqlRecord>
+#include <QVariant>
+#include <anvil/curve/pyramid.h>
+
+namespace anvil::store {
+
+Writer::Writer(QSqlDatabase& database) : m_database(database) {}
+
+void Writer::failWith(const QString& message) {
+    if (m_error.isEmpty())
+        m_error = message;
+}
+
+bool Writer::known(const QString& table) {
+    static const QStringList tables{"study", "option", "condition", "specimen", "pull"};
+    if (!tables.contains(table))
+        failWith(QStringLiteral("The project has no rows called \"%1\".").arg(table));
+    return !failed();
+}
+
+QJsonObject Writer::row(const QString& table, Id id) {
+    QSqlQuery q(m_database);
+    q.prepare("SELECT * FROM " + table + " WHERE id = ?");
+    q.addBindValue(static_cast<qlonglong>(id));
+    if (!q.exec()) {
+        failWith(q.lastError().text());
+        return {};
+    }
+    if (!q.next())
+        return {};
+    QJsonObject out;
+    for (int i = 0; i < q.record().count(); ++i)
+        out[q.record().fieldName(i)] = q.value(i).isNull() ? QJsonValue(QJsonValue::Null) : QJsonValue::fromVariant(q.value(i));
+    return out;
+}
+
+Id Writer::insert(const QString& table, QJsonObject fields) {
+    if (failed() || !known(table))
+        return 0;
+    if (fields.value("id").toInteger() == 0)
+        fields.remove("id");
+    QStringList names = fields.keys(), marks;
+    marks.fill("?", 0);
+    for (qsizetype i = 0; i < names.size(); ++i)
+        marks << "?";
+    QSqlQuery q(m_database);
+    q.prepare("INSERT INTO " + table + " (\"" + names.join("\", \"") + "\") VALUES (" + marks.join(", ") + ")");
+    for (const auto& n : names)
+        q.addBindValue(fields.value(n).toVariant());
+    if (!q.exec()) {
+        failWith(q.lastError().text());
+        return 0;
+    }
+    const Id id = q.lastInsertId().toLongLong();
+    m_changes.append(QJsonObject{{"table", table}, {"id", id}, {"before", QJsonValue::Null}, {"after", row(table, id)}});
+    return id;
+}
+
+void Writer::update(const QString& table, Id id, const QJsonObject& fields) {
+    if (failed() || !known(table))
+        return;
+    const auto before = row(table, id);
+    if (before.isEmpty())
+        return failWith(QStringLiteral("There is no %1 number %2 any more.").arg(table).arg(id));
+    QStringList sets;
+    QVariantList values;
+    for (auto it = fields.begin(); it != fields.end(); ++it) {
+        if (it.key() == "id" || before.value(it.key()) == it.value())
+            continue;
+        sets << "\"" + it.key() + "\" = ?";
+        values << it.value().toVariant();
+    }
+    if (sets.isEmpty())
+        return;
+    QSqlQuery q(m_database);
+    q.prepare("UPDATE " + table + " SET " + sets.join(", ") + " WHERE id = ?");
+    for (const auto& v : values)
+        q.addBindValue(v);
+    q.addBindValue(static_cast<qlonglong>(id));
+    if (!q.exec())
+        return failWith(q.lastError().text());
+    m_changes.append(QJsonObject{{"table", table}, {"id", id}, {"before", before}, {"after", row(table, id)}});
+}
+
+void Writer::remove(const QString& table, Id id) {
+    if (failed() || !known(table))
+        return;
+    const auto before = row(table, id);
+    QSqlQuery q(m_database);
+    q.prepare("DELETE FROM " + table + " WHERE id = ?");
+    q.addBindValue(static_cast<qlonglong>(id));
+    if (!q.exec())
+        return failWith(q.lastError().text());
+    if (!before.isEmpty())
+        m_changes.append(QJsonObject{{"table", table}, {"id", id}, {"before", before}, {"after", QJsonValue::Null}});
+}
+
+Id Writer::addCurve(const curve::Curve& curve) {
+    if (failed())
+        return 0;
+    QSqlQuery q(m_database);
+    const auto run = [&](const QString& sql, const QVariantList& values) {
+        if (failed())
+            return;
+        q.prepare(sql);
+        for (const auto& v : values)
+            q.addBindValue(v);
+        if (!q.exec())
+            failWith(q.lastError().text());
+    };
+    run("INSERT INTO curve (samples, digest) VALUES (?, ?)", {static_cast<qlonglong>(curve.force.size()), digest(curve)});
+    const qlonglong id = q.lastInsertId().toLongLong();
+    int number = 0;
+    for (const auto& [kind, unit, values] : channelsOf(curve)) {
+        run("INSERT INTO channel (curve, number, kind, unit) VALUES (?, ?, ?, ?)", {id, number, QString(kind), QString(unit)});
+        int sequence = 0;
+        for (std::size_t from = 0; from < values->size(); from += samplesPerChunk) {
+            const std::size_t count = std::min(samplesPerChunk, values->size() - from);
+            const auto data = pack(std::span(*values).subspan(from, count));
+            run("INSERT INTO chunk (curve, channel, sequence, samples, crc32, data) VALUES (?, ?, ?, ?, ?, ?)",
+                {id, number, sequence++, static_cast<qlonglong>(count), static_cast<qlonglong>(crc(data)), data});
+        }
+        ++number;
+    }
+    const curve::Pyramid pyramid(curve.force);
+    int level = 0;
+    for (const auto& ranges : pyramid.levels()) {
+        static_assert(sizeof(curve::Pyramid::Range) == 2 * sizeof(double));
+        run("INSERT INTO pyramid (curve, level, data) VALUES (?, ?, ?)",
+            {id, level++, QByteArray(reinterpret_cast<const char*>(ranges.data()), static_cast<qsizetype>(ranges.size() * sizeof(ranges[0])))});
+    }
+    return id;
+}
+
+Id Writer::addFile(const QString& name, const QByteArray& bytes) {
+    if (failed())
+        return 0;
+    const auto hash = QString::fromLatin1(QCryptographicHash::hash(bytes, QCryptographicHash::Sha256).toHex());
+    QSqlQuery q(m_database);
+    q.prepare("SELECT id FROM file WHERE digest = ?");
+    q.addBindValue(hash);
+    if (q.exec() && q.next())
+        return q.value(0).toLongLong();
+    q.prepare("INSERT INTO file (name, digest, data) VALUES (?, ?, ?)");
+    q.addBindValue(name);
+    q.addBindValue(hash);
+    q.addBindValue(bytes);
+    if (!q.exec())
+        failWith(q.lastError().text());
+    return q.lastInsertId().toLongLong();
+}
+
+} // namespace anvil::store

@@ -1,0 +1,133 @@
+// The domain: a study, its options and conditions, specimens and pulls. Plain values, SI units.
+#pragma once
+
+#include <anvil/curve/reading.h>
+#include <anvil/quantity/unit.h>
+#include <anvil/stats/summary.h>
+#include <cstdint>
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace anvil::study {
+
+using Id = long long; ///< 64 bits; 0: none
+
+/// How fairness is judged: all else equal; think of the next one as you go; deliberately worn or crooked.
+enum class Intent { controlled, exploratory, asUsed };
+
+/// What a pull's number may be used for. In statistics: exact, right-, left-, interval-censored, excluded.
+enum class Standing { counts, atLeast, atMost, between, aside, voided, notRead };
+
+/// A number offered to the verdict.
+enum class Metric { peak, firstSlip, stiffness, energy, residual };
+inline constexpr Metric allMetrics[] = {Metric::peak, Metric::firstSlip, Metric::stiffness, Metric::energy, Metric::residual};
+
+struct MetricInfo {
+    const char* key;   ///< for files and scripts
+    const char* title; ///< "Peak force"
+    const char* noun;  ///< "peak force", inside a sentence
+    quantity::Dimension dimension;
+};
+const MetricInfo& info(Metric metric);
+std::optional<Metric> metricFromKey(const std::string& key);
+
+/// Words for a standing: "counts", "at least" …
+const char* word(Standing standing);
+const char* key(Standing standing);
+std::optional<Standing> standingFromKey(const std::string& key);
+const char* word(Intent intent);
+
+struct Study {
+    Id id = 0;
+    int position = 0;
+    std::string title, question, note;
+    Intent intent = Intent::controlled;
+    Metric metric = Metric::peak; ///< the one that decides
+    double margin = 0.10;         ///< the smallest difference that matters, as a share
+    bool operator==(const Study&) const = default;
+};
+
+/// What is ranked.
+struct Option {
+    Id id = 0, study = 0;
+    int position = 0;
+    std::string name, kind, currency, note;
+    std::optional<double> unitCost; ///< in `currency`
+    std::optional<double> weight;   ///< kg
+    bool operator==(const Option&) const = default;
+};
+
+/// A named setting the options are crossed with.
+struct Condition {
+    Id id = 0, study = 0;
+    int position = 0;
+    std::string name, note;
+    bool operator==(const Condition&) const = default;
+};
+
+/// One physical piece, made for one square (option × condition).
+struct Specimen {
+    Id id = 0, study = 0, option = 0, condition = 0;
+    int replicate = 0; ///< 1, 2, 3 … within the square
+    std::string label, note;
+    bool operator==(const Specimen&) const = default;
+};
+
+/// A number typed or pasted instead of a curve, SI.
+struct TypedValue {
+    Metric metric = Metric::peak;
+    double value = 0, upper = 0; ///< `upper` for `between`
+    std::string asTyped;
+    bool operator==(const TypedValue&) const = default;
+};
+
+/// One attempt on one specimen.
+struct Pull {
+    Id id = 0, specimen = 0;
+    Id curve = 0; ///< its samples; 0 when the result was typed
+    std::string performedAt, sourceName, whatBroke, note, reason;
+    Standing standing = Standing::counts;
+    std::optional<TypedValue> typed;
+    curve::ReadingSettings settings; ///< how its curve is read, with what was moved by hand
+    bool looked = false;             ///< somebody has looked at the remarks on its curve
+    bool operator==(const Pull&) const = default;
+};
+
+/// A study with everything in it, as the core sees it.
+struct StudyData {
+    Study study;
+    std::vector<Option> options;
+    std::vector<Condition> conditions;
+    std::vector<Specimen> specimens;
+    std::vector<Pull> pulls;
+    bool operator==(const StudyData&) const = default;
+
+    const Option* option(Id id) const;
+    const Condition* condition(Id id) const;
+    const Specimen* specimen(Id id) const;
+    const Pull* pull(Id id) const;
+};
+
+/// Readings of curves by pull; a pull whose curve could not be read has an entry in `unreadable`.
+struct Readings {
+    std::map<Id, curve::Reading> byPull;
+    std::map<Id, std::string> unreadable;
+};
+
+/// A pull's value for a metric, or the reason it has none.
+struct MetricValue {
+    std::optional<stats::Value> value;
+    std::string whyNot;
+};
+
+/// What a pull says about a metric. A peak off scale, or a pull whose standing is "at least", is a bound for peak and energy and says
+/// nothing about the residual; first slip and stiffness were seen before that and stay exact. One landmark serves the whole
+/// group: a pull that never slipped has no first slip, its peak is not put in its place.
+MetricValue valueOf(const Pull& pull, const curve::Reading* reading, Metric metric);
+
+/// Why somebody should look at this pull's curve; empty when nothing stands out or it has been looked at.
+std::vector<std::string> needsLook(const Pull& pull, const Readings& readings);
+
+} // namespace anvil::study

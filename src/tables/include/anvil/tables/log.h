@@ -1,0 +1,86 @@
+// A logger's file: how it is laid out, and the runs in it.
+#pragma once
+
+#include <anvil/curve/curve.h>
+#include <anvil/quantity/unit.h>
+#include <anvil/tables/text.h>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace anvil::tables {
+
+enum class Role { ignore, time, force, displacement, run };
+
+struct Column {
+    std::string header; ///< as in the file, without its unit; "column 2" when the file has none
+    Role role = Role::ignore;
+    const quantity::Unit* unit = nullptr; ///< as found in the file; empty when it names none
+    bool clock = false;                   ///< time of day or date and time, not a number
+};
+
+/// How a file is laid out. Found by `detect`; may be corrected before `readLog`.
+struct Layout {
+    char delimiter = ','; ///< ' ' stands for any run of blanks
+    char decimal = '.';
+    bool grouped = false;          ///< numbers carry grouping marks: 1,250.5
+    bool decimalUnsure = false;    ///< every comma is followed by three digits: 1.250 or 1250?
+    std::size_t firstRow = 0;      ///< line index (0-based) of the first row of numbers
+    std::string headerLine;        ///< empty when the file has none; met again, it begins another run
+    std::vector<Column> columns;
+
+    std::optional<std::size_t> find(Role role) const;
+};
+
+/// What the person already knows; empty members are detected. Columns by header or by number from 1.
+struct Hints {
+    std::string time, force, displacement;
+    const quantity::Unit* forceUnit = nullptr;
+    const quantity::Unit* displacementUnit = nullptr;
+    const quantity::Unit* timeUnit = nullptr;
+};
+
+/// A row or a file that could not be used, in words.
+struct Problem {
+    std::size_t line = 0; ///< 1-based; 0: the whole file
+    std::string reason;
+};
+
+/// One run of a file, in SI units.
+struct Run {
+    std::string label; ///< from the run column, else its number in the file
+    curve::Curve curve;
+};
+
+/// Everything a file held.
+struct Log {
+    Layout layout;
+    std::string encoding;
+    std::vector<Run> runs;
+    std::vector<Problem> problems; ///< the first thousand
+    std::size_t rowsLeftOut = 0;
+    bool forceUnitKnown = false, displacementUnitKnown = false; ///< false: the file names no unit and none was given
+};
+
+/// Finds delimiter, decimal mark, header and unit rows, and what each column is. Error: no rows of numbers, no force column.
+Expected<Layout> detect(std::string_view text, const Hints& hints = {});
+
+/// Reads a log of any common shape: CSV or TSV, UTF-8, UTF-16 or Latin-1, clock stamps, several runs by blank lines, repeated
+/// headers, a run column, clock resets or zero-load gaps. What cannot be read is named by line and reason; the rest is returned.
+/// Forces without a known unit are taken as newtons and flagged in `forceUnitKnown`, lengths as millimetres. Threads: how many to parse with.
+Expected<Log> readLog(std::string_view bytes, const Hints& hints = {}, unsigned threads = 2);
+
+/// The numbers of a file by column, before they are cut into runs; the hot loop, used by readLog.
+struct Columns {
+    std::vector<double> time, force, displacement; ///< as in the file; clock stamps in seconds
+    std::vector<std::size_t> breaks;               ///< rows before which a new run begins
+    std::vector<std::string> labels;               ///< run label of each break, with a run column
+    std::vector<Problem> problems;
+    std::size_t rowsLeftOut = 0;
+};
+Columns parseColumns(std::string_view text, const Layout& layout, unsigned threads);
+
+/// Cuts a log at its zero-load gaps: stretches of at least 20 samples and 1 s near zero between pulls of at least 30 % of the greatest.
+std::vector<curve::Curve> splitAtZeroLoad(const curve::Curve& curve);
+
+} // namespace anvil::tables

@@ -1,0 +1,39 @@
+// Bytes → text → lines → fields.
+#pragma once
+
+#include <anvil/quantity/error.h>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace anvil::tables {
+
+/// Text as UTF-8: a view of the bytes where they already were, else a converted copy in `storage`.
+struct Text {
+    std::string_view view;
+    std::string storage;
+    std::string encoding; ///< "UTF-8", "UTF-16", "Latin-1"
+
+    Text() = default;
+    Text(const Text&) = delete;
+    Text& operator=(const Text&) = delete;
+    Text(Text&&) = delete;
+};
+
+/// Decodes UTF-8 (with or without mark), UTF-16 (with mark, or recognised by its zero bytes) and Latin-1 into `out`.
+/// Error: empty, or not text.
+Expected<void> decode(std::string_view bytes, Text& out);
+
+/// Splits one line at a delimiter; ' ' stands for any run of blanks. Fields in double quotes may hold the delimiter, and "" is a quote.
+std::vector<std::string> splitFields(std::string_view line, char delimiter);
+
+/// Without blanks around it and, if it has them, without its quotes.
+std::string_view trimmed(std::string_view field);
+
+/// Lower case for ASCII letters.
+std::string lowered(std::string_view text);
+
+/// Lines without their ends (LF, CRLF or CR).
+std::vector<std::string_view> splitLines(std::string_view text, std::size_t most = static_cast<std::size_t>(-1));
+
+} // namespace anvil::tables

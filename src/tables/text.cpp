@@ -1,0 +1,181 @@
+#include <anvil/tables/text.h>
+
+#include <algorithm>
+#include <cctype>
+
+namespace anvil::tables {
+namespace {
+
+void append(std::string& out, char32_t c) {
+    const auto byte = [&](unsigned v) { out += static_cast<char>(v); };
+    if (c < 0x80) {
+        byte(c);
+    } else if (c < 0x800) {
+        byte(0xC0 | (c >> 6));
+        byte(0x80 | (c & 0x3F));
+    } else if (c < 0x10000) {
+        byte(0xE0 | (c >> 12));
+        byte(0x80 | ((c >> 6) & 0x3F));
+        byte(0x80 | (c & 0x3F));
+    } else {
+        byte(0xF0 | (c >> 18));
+        byte(0x80 | ((c >> 12) & 0x3F));
+        byte(0x80 | ((c >> 6) & 0x3F));
+        byte(0x80 | (c & 0x3F));
+    }
+}
+
+std::string fromUtf16(std::string_view bytes, bool bigEndian) {
+    std::string out;
+    const auto unit = [&](std::size_t i) -> char32_t {
+        const auto a = static_cast<unsigned char>(bytes[i]), b = static_cast<unsigned char>(bytes[i + 1]);
+        return bigEndian ? static_cast<char32_t>(a << 8 | b) : static_cast<char32_t>(b << 8 | a);
+    };
+    for (std::size_t i = 0; i + 1 < bytes.size(); i += 2) {
+        char32_t c = unit(i);
+        if (c >= 0xD800 && c < 0xDC00 && i + 3 < bytes.size()) {
+            const char32_t low = unit(i + 2);
+            if (low >= 0xDC00 && low < 0xE000) {
+                c = 0x10000 + ((c - 0xD800) << 10) + (low - 0xDC00);
+                i += 2;
+            }
+        }
+        append(out, c);
+    }
+    return out;
+}
+
+bool validUtf8(std::string_view s) {
+    for (std::size_t i = 0; i < s.size();) {
+        const auto c = static_cast<unsigned char>(s[i]);
+        const std::size_t more = c < 0x80 ? 0 : (c >> 5) == 6 ? 1 : (c >> 4) == 14 ? 2 : (c >> 3) == 30 ? 3 : 9;
+        if (more == 9 || (more > 0 && i + more >= s.size()))
+            return false;
+        for (std::size_t k = 1; k <= more; ++k)
+            if ((static_cast<unsigned char>(s[i + k]) & 0xC0) != 0x80)
+                return false;
+        i += more + 1;
+    }
+    return true;
+}
+
+} // namespace
+
+Expected<void> decode(std::string_view bytes, Text& out) {
+    if (bytes.empty())
+        return fail("the file is empty");
+    out.encoding = "UTF-8";
+    if (bytes.starts_with("\xEF\xBB\xBF")) {
+        bytes.remove_prefix(3);
+    } else if (bytes.starts_with("\xFF\xFE") || bytes.starts_with("\xFE\xFF")) {
+        out.encoding = "UTF-16";
+        out.storage = fromUtf16(bytes.substr(2), bytes[0] == '\xFE');
+        out.view = out.storage;
+        return {};
+    }
+    const auto head = bytes.substr(0, 4096);
+    std::size_t zeros[2] = {0, 0}, control = 0;
+    for (std::size_t i = 0; i < head.size(); ++i) {
+        const auto c = static_cast<unsigned char>(head[i]);
+        zeros[i % 2] += c == 0;
+        control += c < 32 && c != '\t' && c != '\n' && c != '\r' && c != '\f' && c != 0;
+    }
+    const std::size_t half = head.size() / 2;
+    if (half > 4 && control == 0 && (zeros[0] > half * 7 / 10) != (zeros[1] > half * 7 / 10)) {
+        out.encoding = "UTF-16";
+        out.storage = fromUtf16(bytes, zeros[0] > zeros[1]);
+        out.view = out.storage;
+        return {};
+    }
+    if (zeros[0] + zeros[1] > 0 || control > head.size() / 50)
+        return fail("this is not a text file: a log of numbers in lines is needed");
+    const bool ascii = std::all_of(bytes.begin(), bytes.end(), [](char c) { return static_cast<unsigned char>(c) < 0x80; });
+    if (ascii || validUtf8(bytes)) {
+        out.view = bytes;
+        return {};
+    }
+    out.encoding = "Latin-1";
+    for (const char c : bytes)
+        append(out.storage, static_cast<unsigned char>(c));
+    out.view = out.storage;
+    return {};
+}
+
+std::string_view trimmed(std::string_view s) {
+    const auto blank = [](char c) { return c == ' ' || c == '\t' || c == '\r' || c == '\f'; };
+    while (!s.empty() && blank(s.front()))
+        s.remove_prefix(1);
+    while (!s.empty() && blank(s.back()))
+        s.remove_suffix(1);
+    if (s.size() >= 2 && s.front() == '"' && s.back() == '"')
+        s = s.substr(1, s.size() - 2);
+    return s;
+}
+
+std::string lowered(std::string_view text) {
+    std::string out(text);
+    std::transform(out.begin(), out.end(), out.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+    return out;
+}
+
+std::vector<std::string> splitFields(std::string_view line, char delimiter) {
+    std::vector<std::string> fields;
+    if (delimiter == ' ') {
+        std::size_t i = 0;
+        while (i < line.size()) {
+            while (i < line.size() && (line[i] == ' ' || line[i] == '\t'))
+                ++i;
+            std::size_t j = i;
+            while (j < line.size() && line[j] != ' ' && line[j] != '\t')
+                ++j;
+            if (j > i)
+                fields.emplace_back(line.substr(i, j - i));
+            i = j;
+        }
+        return fields;
+    }
+    std::string field;
+    bool quoted = false, wasQuoted = false;
+    const auto finish = [&] {
+        fields.emplace_back(wasQuoted ? field : std::string(trimmed(field)));
+        field.clear();
+        wasQuoted = false;
+    };
+    for (std::size_t i = 0; i < line.size(); ++i) {
+        const char c = line[i];
+        if (quoted) {
+            if (c == '"' && i + 1 < line.size() && line[i + 1] == '"') {
+                field += '"';
+                ++i;
+            } else if (c == '"') {
+                quoted = false;
+            } else {
+                field += c;
+            }
+        } else if (c == '"' && trimmed(field).empty()) {
+            quoted = wasQuoted = true;
+            field.clear();
+        } else if (c == delimiter) {
+            finish();
+        } else if (!wasQuoted || (c != ' ' && c != '\t')) {
+            field += c;
+        }
+    }
+    finish();
+    return fields;
+}
+
+std::vector<std::string_view> splitLines(std::string_view text, std::size_t most) {
+    std::vector<std::string_view> lines;
+    std::size_t i = 0;
+    while (i < text.size() && lines.size() < most) {
+        const std::size_t end = std::min(text.find_first_of("\r\n", i), text.size());
+        lines.push_back(text.substr(i, end - i));
+        i = end + 1;
+        if (end + 1 < text.size() && text[end] == '\r' && text[end + 1] == '\n')
+            ++i;
+    }
+    return lines;
+}
+
+} // namespace anvil::tables

@@ -1,0 +1,305 @@
+#include <anvil/work/import.h>
+
+#include <QDir>
+#include <QFile>
+#include <QFileInfo>
+#include <algorithm>
+#include <set>
+
+namespace anvil::work {
+namespace {
+
+void assignNames(ImportRow& row, const tables::NamePattern& pattern) {
+    const auto parts = tables::partsOf(row.file.toStdString(), pattern);
+    row.option = QString::fromStdString(parts.option);
+    row.condition = QString::fromStdString(parts.condition);
+    row.replicate = parts.replicate;
+}
+
+QString sentenceCase(QString text) {
+    if (!text.isEmpty())
+        text[0] = text[0].toUpper();
+    return text;
+}
+
+QString layoutText(const tables::Layout& layout) {
+    QStringList parts;
+    parts << (layout.delimiter == '\t' ? "tabs" : layout.delimiter == ' ' ? "blanks" : layout.delimiter == ';' ? "semicolons" : layout.delimiter == '|' ? "bars" : "commas");
+    if (layout.decimal == ',')
+        parts << "decimal comma";
+    for (const auto& c : layout.columns)
+        if (c.role == tables::Role::force)
+            parts << QStringLiteral("force from \"%1\"%2").arg(QString::fromStdString(c.header), c.unit ? QStringLiteral(" in ") + QString::fromUtf8(c.unit->symbol.data(), static_cast<qsizetype>(c.unit->symbol.size())) : QString());
+    return parts.join(", ");
+}
+
+/// Finds or makes the options, conditions and specimens of one study while writing.
+class Squares {
+public:
+    Squares(store::Writer& writer, const study::StudyData& study) : m_writer(writer), m_study(study) {
+        if (!m_study.study.id)
+            m_study.study.id = writer.insert("study", store::toRow(study.study));
+    }
+    Id specimen(const QString& optionName, const QString& conditionName, int replicate) {
+        const Id option = named<study::Option>("option", m_study.options, optionName);
+        const Id condition = named<study::Condition>("condition", m_study.conditions, conditionName.isEmpty() ? QStringLiteral("As tested") : conditionName);
+        std::set<int> taken;
+        int place = 0;
+        for (const auto& s : m_study.specimens)
+            if (s.option == option && s.condition == condition)
+                taken.insert(s.replicate);
+        if (replicate <= 0 || taken.contains(replicate))
+            for (replicate = 1; taken.contains(replicate);)
+                ++replicate;
+        for (std::size_t i = 0; i < m_study.options.size(); ++i)
+            if (m_study.options[i].id == option)
+                place = static_cast<int>(i);
+        study::Specimen s;
+        s.study = m_study.study.id;
+        s.option = option;
+        s.condition = condition;
+        s.replicate = replicate;
+        s.label = label(place, condition, replicate);
+        s.id = m_writer.insert("specimen", store::toRow(s));
+        m_study.specimens.push_back(s);
+        return s.id;
+    }
+
+private:
+    template <class T> Id named(const QString& table, std::vector<T>& all, const QString& name) {
+        for (const auto& x : all)
+            if (QString::fromStdString(x.name).simplified().compare(name.simplified(), Qt::CaseInsensitive) == 0)
+                return x.id;
+        T made;
+        made.study = m_study.study.id;
+        made.position = static_cast<int>(all.size());
+        made.name = sentenceCase(name.simplified()).toStdString();
+        made.id = m_writer.insert(table, store::toRow(made));
+        all.push_back(made);
+        return made.id;
+    }
+    /// "B2-3": second option's letter … condition number, replicate. Never re-used within a study.
+    std::string label(int option, Id condition, int replicate) const {
+        std::size_t place = 0;
+        while (place < m_study.conditions.size() && m_study.conditions[place].id != condition)
+            ++place;
+        std::string letters;
+        for (int m = option + 1; m > 0; m = (m - 1) / 26)
+            letters.insert(letters.begin(), static_cast<char>('A' + (m - 1) % 26));
+        auto text = letters + std::to_string(place + 1) + "-" + std::to_string(replicate);
+        const auto used = [&](const std::string& l) { return std::any_of(m_study.specimens.begin(), m_study.specimens.end(), [&](const auto& s) { return s.label == l; }); };
+        for (char more = 'a'; used(text) && more <= 'z'; ++more)
+            text = letters + std::to_string(place + 1) + "-" + std::to_string(replicate) + more;
+        return text;
+    }
+
+    store::Writer& m_writer;
+    study::StudyData m_study;
+};
+
+} // namespace
+
+int ImportPlan::alike() const {
+    return static_cast<int>(std::count_if(rows.begin(), rows.end(), [](const ImportRow& r) { return !r.needsYou(); }));
+}
+
+int ImportPlan::needYou() const { return static_cast<int>(rows.size()) - alike(); }
+
+QString sameName(const QString& name, const QStringList& known) {
+    for (const auto& k : known)
+        if (k.simplified().compare(name.simplified(), Qt::CaseInsensitive) == 0)
+            return k;
+    return name;
+}
+
+ImportPlan lookAt(const QStringList& paths, const ImportChoices& choices, const std::map<QString, Id>& known, const std::function<void(double)>& progress,
+                  const std::atomic<bool>* stop) {
+    ImportPlan plan;
+    plan.pattern = choices.pattern;
+    plan.rigLimit = choices.rigLimit;
+    std::set<QString> seen;
+    for (qsizetype i = 0; i < paths.size() && !(stop && *stop); ++i) {
+        ImportFile file;
+        file.path = paths[i];
+        file.name = QFileInfo(paths[i]).fileName();
+        QFile handle(paths[i]);
+        if (!handle.open(QIODevice::ReadOnly)) {
+            plan.unread << QStringLiteral("%1: %2").arg(file.name, handle.errorString());
+            continue;
+        }
+        file.bytes = handle.readAll();
+        auto log = tables::readLog(std::string_view(file.bytes.constData(), static_cast<std::size_t>(file.bytes.size())), choices.hints);
+        if (!log) {
+            plan.unread << QStringLiteral("%1: %2.").arg(file.name, QString::fromStdString(log.error().message));
+            continue;
+        }
+        file.problems = std::move(log->problems);
+        file.rowsLeftOut = log->rowsLeftOut;
+        file.encoding = QString::fromStdString(log->encoding);
+        file.layout = layoutText(log->layout);
+        plan.needsForceUnit = plan.needsForceUnit || !log->forceUnitKnown;
+        plan.needsDisplacementUnit = plan.needsDisplacementUnit || !log->displacementUnitKnown;
+        plan.unsureDecimal = plan.unsureDecimal || log->layout.decimalUnsure;
+        const auto fileIndex = static_cast<int>(plan.files.size());
+        for (auto& run : log->runs) {
+            ImportRow row;
+            row.file = file.name;
+            row.fileIndex = fileIndex;
+            row.run = QString::fromStdString(run.label);
+            row.digest = store::digest(run.curve);
+            row.curve = std::move(run.curve);
+            curve::ReadingSettings settings;
+            settings.rigLimit = choices.rigLimit;
+            if (auto reading = curve::read(row.curve, settings)) {
+                row.reading = std::move(*reading);
+                if (row.reading->offScale)
+                    row.remarks << "topped out: \"at least\"";
+                if (row.reading->spikes)
+                    row.remarks << QStringLiteral("%1 spike samples bridged").arg(row.reading->spikes);
+                for (const auto& w : row.reading->warnings)
+                    row.remarks << QString::fromStdString(w);
+            } else {
+                row.error = reading.error().message;
+                row.remarks << QString::fromStdString(row.error);
+                row.include = false;
+            }
+            assignNames(row, plan.pattern);
+            if (known.contains(row.digest) || !seen.insert(row.digest).second) {
+                row.repeat = true;
+                row.include = false;
+                row.remarks.prepend("already here: the same samples");
+            }
+            if (file.rowsLeftOut)
+                row.remarks << QStringLiteral("%1 row%2 left out").arg(file.rowsLeftOut).arg(file.rowsLeftOut == 1 ? "" : "s");
+            plan.rows.push_back(std::move(row));
+        }
+        plan.files.push_back(std::move(file));
+        if (progress)
+            progress(static_cast<double>(i + 1) / static_cast<double>(paths.size()));
+    }
+    // Runs of one file share its name; number them within their square.
+    std::map<std::pair<QString, QString>, std::set<int>> taken;
+    for (auto& row : plan.rows) {
+        auto& used = taken[{row.option, row.condition}];
+        if (row.replicate <= 0 || used.contains(row.replicate))
+            for (row.replicate = 1; used.contains(row.replicate);)
+                ++row.replicate;
+        used.insert(row.replicate);
+    }
+    return plan;
+}
+
+void relearn(ImportPlan& plan, std::size_t index) {
+    auto& row = plan.rows[index];
+    row.corrected = true;
+    const auto name = row.file.toStdString();
+    if (const auto places = tables::learn(name, row.option.toStdString()))
+        plan.pattern.option = *places;
+    if (const auto places = row.condition.isEmpty() ? std::optional(std::vector<std::size_t>{}) : tables::learn(name, row.condition.toStdString()))
+        plan.pattern.condition = *places;
+    for (auto& other : plan.rows)
+        if (!other.corrected) {
+            const int replicate = other.replicate;
+            assignNames(other, plan.pattern);
+            if (other.replicate == 0)
+                other.replicate = replicate;
+        }
+}
+
+Expected<Imported> importRuns(store::Project& project, const study::StudyData& into, const ImportPlan& plan) {
+    const auto count = std::count_if(plan.rows.begin(), plan.rows.end(), [](const ImportRow& r) { return r.include; });
+    if (count == 0)
+        return fail("There is no run to import.");
+    if (plan.needsForceUnit)
+        return fail("These files name no force unit: choose one first.");
+    if (plan.needsDisplacementUnit)
+        return fail("These files name no displacement unit: choose one first.");
+    for (const auto& row : plan.rows)
+        if (row.include && row.option.trimmed().isEmpty())
+            return fail("A run has no option: type what it was a pull of.");
+    Imported out;
+    out.pulls = static_cast<int>(count);
+    out.what = count == 1 ? QStringLiteral("Import 1 run") : QStringLiteral("Import %1 runs").arg(count);
+    auto entry = project.write(out.what, [&](store::Writer& w) {
+        Squares squares(w, into);
+        std::set<int> filesKept;
+        for (const auto& row : plan.rows) {
+            if (!row.include)
+                continue;
+            if (filesKept.insert(row.fileIndex).second)
+                w.addFile(plan.files[static_cast<std::size_t>(row.fileIndex)].name, plan.files[static_cast<std::size_t>(row.fileIndex)].bytes);
+            study::Pull pull;
+            pull.specimen = squares.specimen(row.option, row.condition, row.replicate);
+            pull.curve = w.addCurve(row.curve);
+            pull.sourceName = (row.run.isEmpty() ? row.file : row.file + ", run " + row.run).toStdString();
+            pull.performedAt = QFileInfo(plan.files[static_cast<std::size_t>(row.fileIndex)].path).lastModified().toString(Qt::ISODate).toStdString();
+            pull.settings.rigLimit = plan.rigLimit;
+            if (row.reading && row.reading->offScale) {
+                pull.standing = study::Standing::atLeast;
+                pull.reason = "The rig topped out.";
+            }
+            w.insert("pull", store::toRow(pull));
+        }
+    });
+    if (!entry)
+        return tl::unexpected(entry.error());
+    out.journal = *entry;
+    return out;
+}
+
+Expected<Imported> importValues(store::Project& project, const study::StudyData& into, const tables::ValueTable& table, const quantity::Unit* unit, const QString& sourceName) {
+    auto rows = table.rows;
+    for (auto& r : rows)
+        if (!r.unit)
+            r.unit = unit;
+    const auto first = tables::unify(rows);
+    if (!first)
+        return tl::unexpected(first.error());
+    if (!*first)
+        return fail("The table names no unit: choose one first.");
+    const auto dimension = (*first)->dimension;
+    const auto metric = dimension == quantity::Dimension::force       ? std::optional(study::Metric::peak)
+                        : dimension == quantity::Dimension::stiffness ? std::optional(study::Metric::stiffness)
+                        : dimension == quantity::Dimension::energy    ? std::optional(study::Metric::energy)
+                                                                      : std::nullopt;
+    if (!metric)
+        return fail("The values measure " + std::string(quantity::name(dimension)) + "; only forces, stiffnesses and energies can be ranked yet.");
+    Imported out;
+    out.pulls = static_cast<int>(rows.size());
+    out.what = QStringLiteral("Import %1 single results").arg(rows.size());
+    auto entry = project.write(out.what, [&](store::Writer& w) {
+        Squares squares(w, into);
+        for (const auto& r : rows) {
+            study::Pull pull;
+            pull.specimen = squares.specimen(QString::fromStdString(r.option), QString::fromStdString(r.condition), 0);
+            pull.sourceName = sourceName.toStdString();
+            pull.note = r.note;
+            pull.typed = study::TypedValue{*metric, (*first)->toSi(r.value.value), (*first)->toSi(r.value.upper), r.asTyped + (r.asTyped.find_first_not_of("0123456789.,- ") == std::string::npos ? " " + std::string((*first)->symbol) : "")};
+            switch (r.value.state) {
+            case stats::State::exact: break;
+            case stats::State::above: pull.standing = study::Standing::atLeast; break;
+            case stats::State::below: pull.standing = study::Standing::atMost; break;
+            case stats::State::between: pull.standing = study::Standing::between; break;
+            case stats::State::aside: pull.standing = study::Standing::aside; break;
+            }
+            if (pull.standing != study::Standing::counts)
+                pull.reason = r.note.empty() ? "Marked so in the table." : r.note;
+            w.insert("pull", store::toRow(pull));
+        }
+    });
+    if (!entry)
+        return tl::unexpected(entry.error());
+    out.journal = *entry;
+    return out;
+}
+
+study::Study studyFor(const QStringList& paths, int position) {
+    study::Study s;
+    s.position = position;
+    const auto folder = paths.isEmpty() ? QString() : QFileInfo(paths.first()).absoluteDir().dirName();
+    s.title = (folder.isEmpty() ? QStringLiteral("New study") : sentenceCase(QString(folder).replace('_', ' ').replace('-', ' '))).toStdString();
+    s.question = "Which option is strongest?";
+    return s;
+}
+
+} // namespace anvil::work

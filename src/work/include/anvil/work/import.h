@@ -1,0 +1,88 @@
+// Bringing logger files and tables of results into a project: look first, correct, then one command.
+#pragma once
+
+#include <QStringList>
+#include <anvil/tables/log.h>
+#include <anvil/tables/values.h>
+#include <anvil/work/open_project.h>
+#include <atomic>
+#include <functional>
+
+namespace anvil::work {
+
+/// One run found in the files, as a row of the import sheet.
+struct ImportRow {
+    QString file; ///< name without folder
+    int fileIndex = 0;
+    QString run; ///< its label within the file; empty when the file holds one
+    curve::Curve curve;
+    std::optional<curve::Reading> reading; ///< for the preview; empty when it cannot be read
+    std::string error;
+    QString option, condition;
+    int replicate = 0;
+    QString digest;
+    bool repeat = false;  ///< the same samples are in the project already, or earlier in this sheet
+    bool include = true;
+    bool corrected = false; ///< option and condition were typed by hand
+    QStringList remarks;
+
+    bool needsYou() const { return !include || reading == std::nullopt || option.isEmpty() || !remarks.isEmpty(); }
+};
+
+/// A file that was looked at.
+struct ImportFile {
+    QString name, path;
+    QByteArray bytes;
+    std::vector<tables::Problem> problems;
+    std::size_t rowsLeftOut = 0;
+    QString encoding, layout;
+};
+
+/// What would be imported.
+struct ImportPlan {
+    std::vector<ImportFile> files;
+    std::vector<ImportRow> rows;
+    QStringList unread; ///< "file: reason" for files that gave nothing
+    bool needsForceUnit = false, needsDisplacementUnit = false, unsureDecimal = false;
+    tables::NamePattern pattern;
+    std::optional<double> rigLimit; ///< N, for all runs
+
+    int alike() const;   ///< rows with nothing to say
+    int needYou() const; ///< rows with a remark
+};
+
+/// Answers that steer a look at files.
+struct ImportChoices {
+    tables::Hints hints;
+    tables::NamePattern pattern;
+    std::optional<double> rigLimit;
+};
+
+/// Reads the files and makes a plan. `known` are the digests already in the project. `progress` gets 0 … 1 and may run on any thread;
+/// `stop` cancels between files.
+ImportPlan lookAt(const QStringList& paths, const ImportChoices& choices, const std::map<QString, Id>& known,
+                  const std::function<void(double)>& progress = {}, const std::atomic<bool>* stop = nullptr);
+
+/// After a row's option or condition was corrected: learns where it stands in the file name and re-reads all rows not typed by hand.
+void relearn(ImportPlan& plan, std::size_t row);
+
+/// Options and conditions whose spelling differs only in case and blanks are taken as one; returns the studied spelling.
+QString sameName(const QString& name, const QStringList& known);
+
+/// Writes the plan into a study as one journal entry. Call from any thread; afterwards OpenProject::adopt on its own.
+/// Error: no row to import, or a missing unit.
+struct Imported {
+    Id journal = 0;
+    int pulls = 0;
+    QString what;
+};
+Expected<Imported> importRuns(store::Project& project, const study::StudyData& into, const ImportPlan& plan);
+
+/// Writes a table of single results into a study as one journal entry. `unit` for values without one. Error: mixed dimensions, no unit.
+Expected<Imported> importValues(store::Project& project, const study::StudyData& into, const tables::ValueTable& table,
+                                const quantity::Unit* unit, const QString& sourceName);
+
+/// A first guess at option and condition names for a new study called after the files' folder.
+study::Study studyFor(const QStringList& paths, int position);
+
+} // namespace anvil::work

@@ -1,0 +1,100 @@
+// The open project: commands with undo and journal, cached readings and verdicts. Window and command line both work through it.
+#pragma once
+
+#include <QObject>
+#include <anvil/store/project.h>
+#include <anvil/study/verdict.h>
+#include <map>
+#include <memory>
+#include <optional>
+#include <vector>
+
+namespace anvil::work {
+
+using study::Id;
+
+/// One landmark of a reading, for moving it by hand.
+enum class Handle { peak, firstSlip, breakPoint, fitFrom, fitTo };
+
+/// A project with its studies in memory. Lives in one thread; every command is one transaction with a journal row.
+class OpenProject : public QObject {
+    Q_OBJECT
+public:
+    static Expected<std::unique_ptr<OpenProject>> create(const QString& path);
+    static Expected<std::unique_ptr<OpenProject>> open(const QString& path, store::Project::Access access = store::Project::Access::readWrite);
+
+    store::Project& file() { return *m_file; }
+    const store::Project& file() const { return *m_file; }
+    const std::vector<study::StudyData>& studies() const { return m_studies; }
+    const study::StudyData* study(Id id) const;
+    const study::StudyData* studyOfPull(Id pull) const;
+
+    /// Readings of every curve of a study; computed once and kept until its settings change.
+    const study::Readings& readings(Id study);
+    /// The cleaned curve and reading of one pull, for drawing. Error: not a curve, or it cannot be read.
+    Expected<std::shared_ptr<const curve::ReadCurve>> readCurve(Id pull);
+    const study::Verdict& verdict(Id study, study::Metric metric);
+
+    // Commands. Each returns the sentence of what was wrong, or nothing.
+    Expected<Id> addStudy(const study::Study& value);
+    Expected<void> changeStudy(Id study, const QJsonObject& fields, const QString& what);
+    Expected<Id> addOption(Id study, const QString& name);
+    Expected<Id> addCondition(Id study, const QString& name);
+    Expected<void> changeOption(Id option, const QJsonObject& fields, const QString& what);
+    Expected<void> changeCondition(Id condition, const QJsonObject& fields, const QString& what);
+    /// Only an option (or condition) without specimens can be taken away.
+    Expected<void> removeOption(Id option);
+    Expected<void> removeCondition(Id condition);
+    /// Everything but `counts` needs a reason.
+    Expected<void> setStanding(Id pull, study::Standing standing, const QString& reason);
+    Expected<void> changePull(Id pull, const QJsonObject& fields, const QString& what);
+    Expected<void> setLandmark(Id pull, Handle handle, std::optional<curve::Override> value);
+    Expected<void> setReadingSettings(Id pull, const curve::ReadingSettings& settings, const QString& what);
+    /// Moves a specimen to another square (a mislabelled piece).
+    Expected<void> moveSpecimen(Id specimen, Id option, Id condition);
+
+    /// Runs any change as one undoable command.
+    Expected<Id> run(const QString& what, const std::function<void(store::Writer&)>& change);
+
+    bool canUndo() const { return !m_done.empty(); }
+    bool canRedo() const { return !m_undone.empty(); }
+    QString undoText() const { return m_done.empty() ? QString() : m_done.back().what; }
+    QString redoText() const { return m_undone.empty() ? QString() : m_undone.back().what; }
+    Expected<void> undo();
+    Expected<void> redo();
+    /// Reads everything again; after a change made from another thread.
+    Expected<void> reload();
+    /// Puts a change made outside `run` (a background import) on the undo stack and reloads.
+    Expected<void> adopt(Id journalEntry, const QString& what);
+
+signals:
+    void changed();
+
+private:
+    struct Done {
+        Id journal;
+        QString what;
+    };
+    explicit OpenProject(std::unique_ptr<store::Project> file);
+    Expected<void> applyJournal(Id entry, bool backwards, const QString& what);
+
+    std::unique_ptr<store::Project> m_file;
+    std::vector<study::StudyData> m_studies;
+    std::vector<Done> m_done, m_undone;
+    struct CachedReading {
+        Id curve = 0;
+        curve::ReadingSettings settings;
+        std::optional<curve::Reading> reading;
+        std::string error;
+    };
+    std::map<Id, CachedReading> m_readingCache;             // by pull
+    std::map<Id, study::Readings> m_readings;               // by study, dropped on change
+    std::map<std::pair<Id, int>, study::Verdict> m_verdicts; // by study and metric, dropped on change
+    struct Drawn {
+        curve::ReadingSettings settings;
+        std::shared_ptr<const curve::ReadCurve> curve;
+    };
+    std::map<Id, Drawn> m_drawn;
+};
+
+} // namespace anvil::work
