@@ -12,7 +12,8 @@ set(ANVIL_LAYERS "" CACHE INTERNAL "layers in order")
 
 # anvil_layer(name [extra libraries…]): library anvil_<name> from src/<name>/*.cpp
 function(anvil_layer name)
-    file(GLOB sources CONFIGURE_DEPENDS "${PROJECT_SOURCE_DIR}/src/${name}/*.cpp")
+    file(GLOB sources CONFIGURE_DEPENDS "${PROJECT_SOURCE_DIR}/src/${name}/*.cpp"
+         "${PROJECT_SOURCE_DIR}/src/${name}/include/anvil/${name}/*.h") # headers for moc
     add_library(anvil_${name} STATIC ${sources})
     add_library(anvil::${name} ALIAS anvil_${name})
     target_include_directories(anvil_${name} PUBLIC "${PROJECT_SOURCE_DIR}/src/${name}/include")

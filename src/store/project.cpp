@@ -118,6 +118,9 @@ struct Project::Private {
     }
 
     ~Private() {
+        // Readers first: the last connection to go must be able to fold the log into the file.
+        for (const auto& [thread, name] : readers)
+            QSqlDatabase::removeDatabase(name);
         if (writer) {
             writer->run([this] {
                 {
@@ -130,8 +133,6 @@ struct Project::Private {
             });
             writer.reset();
         }
-        for (const auto& [thread, name] : readers)
-            QSqlDatabase::removeDatabase(name);
     }
 
     /// Takes the lock file beside the project; on failure the project is read-only and says why.

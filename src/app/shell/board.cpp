@@ -1,0 +1,337 @@
+#include "shell/board.h"
+
+#include "theme/theme.h"
+#include <QHelpEvent>
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QPainterPath>
+#include <QToolTip>
+#include <set>
+
+namespace anvil::app {
+namespace {
+
+constexpr int head = 30, rowHeight = 44, markSize = 13, pitch = 16, leastColumn = 58;
+
+} // namespace
+
+Board::Board(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
+    setFocusPolicy(Qt::StrongFocus);
+    setAccessibleName(tr("Board of options and conditions"));
+    setMinimumWidth(220);
+    connect(&session, &Session::changed, this, &Board::relayout);
+    connect(&session, &Session::selectionChanged, this, QOverload<>::of(&Board::update));
+}
+
+QSize Board::sizeHint() const { return {300, m_bottom + 130}; }
+
+void Board::relayout() {
+    m_marks.clear();
+    m_squares.clear();
+    m_heads.clear();
+    m_bottom = head;
+    const auto* data = m_session.study();
+    if (!data || data->options.empty()) {
+        setMinimumHeight(200);
+        update();
+        return;
+    }
+    const int columns = std::max<int>(1, static_cast<int>(data->conditions.size()));
+    const int names = std::clamp(width() * 38 / 100, 84, 200);
+    const int column = std::max(leastColumn, (width() - names - 4) / columns);
+    setMinimumWidth(std::max(220, names + columns * leastColumn));
+    for (int c = 0; c < static_cast<int>(data->conditions.size()); ++c)
+        m_heads.emplace_back(QRect(names + c * column, 0, column - 4, head), qs(data->conditions[static_cast<std::size_t>(c)].name));
+    for (int r = 0; r < static_cast<int>(data->options.size()); ++r) {
+        const auto& option = data->options[static_cast<std::size_t>(r)];
+        const int top = head + r * rowHeight;
+        m_heads.emplace_back(QRect(6, top, names - 10, rowHeight), qs(option.name));
+        for (int c = 0; c < static_cast<int>(data->conditions.size()); ++c) {
+            const auto& condition = data->conditions[static_cast<std::size_t>(c)];
+            Square square{QRect(names + c * column, top, column - 4, rowHeight - 4), option.id, condition.id, {}};
+            std::vector<MarkAt> marks;
+            for (const auto& s : data->specimens) {
+                if (s.option != option.id || s.condition != condition.id)
+                    continue;
+                MarkAt mark;
+                mark.specimen = s.id;
+                for (const auto& p : data->pulls) {
+                    if (p.specimen != s.id)
+                        continue;
+                    mark.pull = p.id;
+                    mark.look = !study::needsLook(p, m_session.readings()).empty();
+                    static constexpr State states[] = {State::counts, State::atLeast, State::atMost, State::between, State::aside, State::voided, State::notRead};
+                    mark.state = states[static_cast<int>(p.standing)];
+                    const auto reading = m_session.readings().byPull.find(p.id);
+                    if (mark.state == State::counts && reading != m_session.readings().byPull.end() && reading->second.offScale)
+                        mark.state = State::atLeast;
+                }
+                marks.push_back(mark);
+            }
+            const int perRow = std::max(1, (square.rect.width() - 6) / pitch), rows = 2;
+            if (static_cast<int>(marks.size()) > perRow * rows) {
+                const auto done = std::count_if(marks.begin(), marks.end(), [](const MarkAt& m) { return m.pull != 0; });
+                square.count = tr("%1/%2").arg(done).arg(marks.size());
+                std::set<State> seen{State::counts, State::toMake};
+                std::erase_if(marks, [&](const MarkAt& m) { return !seen.insert(m.state).second; });
+                const int space = std::max(1, perRow - 2);
+                if (static_cast<int>(marks.size()) > space)
+                    marks.resize(static_cast<std::size_t>(space));
+                for (std::size_t k = 0; k < marks.size(); ++k)
+                    marks[k].rect = QRect(square.rect.right() - static_cast<int>(k + 1) * pitch, square.rect.center().y() - markSize / 2, markSize, markSize);
+            } else {
+                const bool two = static_cast<int>(marks.size()) > perRow;
+                for (std::size_t k = 0; k < marks.size(); ++k) {
+                    const int line = static_cast<int>(k) / perRow, place = static_cast<int>(k) % perRow;
+                    const int y = two ? square.rect.top() + 4 + line * (markSize + 5) : square.rect.center().y() - markSize / 2;
+                    marks[k].rect = QRect(square.rect.left() + 5 + place * pitch, y, markSize, markSize);
+                }
+            }
+            m_marks.insert(m_marks.end(), marks.begin(), marks.end());
+            m_squares.push_back(square);
+        }
+        m_bottom = top + rowHeight;
+    }
+    setMinimumHeight(m_bottom + 70);
+    updateGeometry();
+    update();
+}
+
+void Board::resizeEvent(QResizeEvent*) { relayout(); }
+
+QString Board::word(State state) {
+    switch (state) {
+    case State::toMake: return tr("to make");
+    case State::counts: return tr("counts");
+    case State::atLeast: return tr("at least");
+    case State::atMost: return tr("at most");
+    case State::between: return tr("between");
+    case State::aside: return tr("set aside");
+    case State::voided: return tr("void");
+    case State::notRead: return tr("not read");
+    }
+    return {};
+}
+
+void Board::paintMark(QPainter& painter, const QRect& r, State state, bool selected, bool look) const {
+    const QRectF b = QRectF(r).adjusted(1, 1, -1, -1);
+    const auto& t = theme();
+    painter.setPen(QPen(t.text, 1.6));
+    painter.setBrush(Qt::NoBrush);
+    const auto triangle = [&](bool right) {
+        QPainterPath path;
+        path.moveTo(right ? b.left() : b.right(), b.top());
+        path.lineTo(right ? b.right() : b.left(), b.center().y());
+        path.lineTo(right ? b.left() : b.right(), b.bottom());
+        path.closeSubpath();
+        painter.fillPath(path, t.text);
+    };
+    switch (state) {
+    case State::toMake:
+        painter.setPen(QPen(t.faint, 1.4, Qt::DotLine));
+        painter.drawEllipse(b);
+        break;
+    case State::counts:
+        painter.setPen(Qt::NoPen);
+        painter.setBrush(t.text);
+        painter.drawEllipse(b);
+        break;
+    case State::atLeast: triangle(true); break;
+    case State::atMost: triangle(false); break;
+    case State::between: painter.fillRect(QRectF(b.left(), b.center().y() - 2, b.width(), 4), t.text); break;
+    case State::aside:
+        painter.drawLine(b.topLeft(), b.bottomRight());
+        painter.drawLine(b.bottomLeft(), b.topRight());
+        break;
+    case State::voided:
+        painter.drawRect(b);
+        painter.drawLine(b.topLeft(), b.bottomRight());
+        break;
+    case State::notRead: painter.drawEllipse(b); break;
+    }
+    if (look) { // a small flag: somebody should look at this curve
+        painter.setPen(Qt::NoPen);
+        painter.setBrush(t.warn);
+        painter.drawRect(QRectF(r.right() - 2, r.top() - 2, 5, 5));
+    }
+    if (selected) {
+        painter.setPen(QPen(t.accent, 2));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawRect(QRectF(r).adjusted(-3, -3, 3, 3));
+    }
+}
+
+void Board::paintLegend(QPainter& painter) const {
+    int x = 6, y = m_bottom + 14;
+    std::set<State> used;
+    bool look = false;
+    for (const auto& m : m_marks) {
+        used.insert(m.state);
+        look = look || m.look;
+    }
+    const auto item = [&](State state, bool flag, const QString& text) {
+        const int need = markSize + 8 + painter.fontMetrics().horizontalAdvance(text) + 14;
+        if (x + need > width() && x > 6) {
+            x = 6;
+            y += 20;
+        }
+        paintMark(painter, QRect(x, y, markSize, markSize), state, false, flag);
+        painter.setPen(theme().faint);
+        painter.drawText(QRect(x + markSize + 6, y - 4, need, markSize + 8), Qt::AlignVCenter, text);
+        x += need;
+    };
+    for (const auto state : used)
+        item(state, false, word(state));
+    if (look)
+        item(State::counts, true, tr("needs a look"));
+}
+
+void Board::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    painter.setRenderHint(QPainter::Antialiasing);
+    const auto& t = theme();
+    const auto* data = m_session.study();
+    if (!data || data->options.empty()) {
+        painter.setPen(t.faint);
+        painter.drawText(rect().adjusted(16, 16, -16, -16), Qt::TextWordWrap,
+                         data ? tr("Nothing to compare yet. Type the options in Question, or drop logger files here.") : tr("No study yet. Drop logger files here to start one."));
+        return;
+    }
+    for (const auto& s : m_squares) {
+        const bool here = s.option == m_session.option() && s.condition == m_session.condition();
+        painter.setPen(QPen(here ? t.accent : t.line, here ? 1.6 : 1));
+        painter.setBrush(here ? QColor::fromRgb(t.charts().rgb[0]) : t.panel);
+        painter.drawRect(QRectF(s.rect).adjusted(0.5, 0.5, -0.5, -0.5));
+        if (!s.count.isEmpty()) {
+            painter.setPen(t.text);
+            painter.setFont(figures(13));
+            painter.drawText(s.rect.adjusted(6, 0, 0, 0), Qt::AlignVCenter, s.count);
+            painter.setFont(font());
+        }
+    }
+    for (const auto& [r, name] : m_heads) {
+        const bool condition = r.top() == 0 && r.height() == head;
+        painter.setPen(condition ? t.faint : t.text);
+        auto f = font();
+        f.setBold(condition);
+        painter.setFont(f);
+        if (condition) {
+            painter.drawText(r, Qt::AlignLeft | Qt::AlignVCenter, painter.fontMetrics().elidedText(name, Qt::ElideRight, r.width()));
+        } else { // two lines before it is cut
+            const auto fits = painter.fontMetrics().boundingRect(QRect(0, 0, r.width(), 1000), Qt::TextWordWrap, name);
+            if (fits.height() <= r.height() && fits.width() <= r.width())
+                painter.drawText(r, Qt::AlignLeft | Qt::AlignVCenter | Qt::TextWordWrap, name);
+            else
+                painter.drawText(r, Qt::AlignLeft | Qt::AlignVCenter, painter.fontMetrics().elidedText(name, Qt::ElideRight, r.width()));
+        }
+    }
+    painter.setFont(font());
+    for (const auto& m : m_marks)
+        paintMark(painter, m.rect, m.state, m.pull && m.pull == m_session.pull(), m.look);
+    paintLegend(painter);
+    if (hasFocus()) {
+        painter.setPen(QPen(t.accent, 2));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawRect(rect().adjusted(1, 1, -1, -1));
+    }
+}
+
+QPoint Board::placeOf(Id pull) const {
+    for (const auto& m : m_marks)
+        if (m.pull == pull)
+            return m.rect.center();
+    return {};
+}
+
+QRect Board::squareOf(Id option, Id condition) const {
+    for (const auto& s : m_squares)
+        if (s.option == option && s.condition == condition)
+            return s.rect;
+    return {};
+}
+
+QString Board::tipAt(const QPoint& at) const {
+    const auto* data = m_session.study();
+    if (!data)
+        return {};
+    for (const auto& m : m_marks)
+        if (m.rect.adjusted(-2, -2, 2, 2).contains(at)) {
+            const auto* s = data->specimen(m.specimen);
+            auto text = tr("%1: %2").arg(qs(s->label), word(m.state));
+            if (const auto r = m_session.readings().byPull.find(m.pull); r != m_session.readings().byPull.end())
+                text += tr(", peak %1").arg(m_session.force(r->second.peak.force));
+            if (const auto* p = data->pull(m.pull); p && !p->reason.empty())
+                text += "\n" + qs(p->reason);
+            if (m.look)
+                text += "\n" + tr("Needs a look (F8)");
+            return text;
+        }
+    for (const auto& s : m_squares)
+        if (s.rect.contains(at))
+            return tr("%1, %2").arg(qs(data->option(s.option)->name), qs(data->condition(s.condition)->name));
+    for (const auto& [r, name] : m_heads)
+        if (r.contains(at))
+            return name;
+    return {};
+}
+
+void Board::mousePressEvent(QMouseEvent* event) {
+    const auto at = event->position().toPoint();
+    for (const auto& m : m_marks)
+        if (m.pull && m.rect.adjusted(-2, -2, 2, 2).contains(at))
+            return m_session.selectPull(m.pull);
+    for (const auto& s : m_squares)
+        if (s.rect.contains(at))
+            return m_session.selectSquare(s.option, s.condition);
+    if (!m_session.study())
+        emit importWanted();
+}
+
+void Board::mouseDoubleClickEvent(QMouseEvent*) {
+    if (m_session.pull())
+        m_session.go(Stage::curves);
+}
+
+void Board::keyPressEvent(QKeyEvent* event) {
+    const auto* data = m_session.study();
+    if (!data || m_marks.empty())
+        return QWidget::keyPressEvent(event);
+    if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter)
+        return m_session.go(Stage::curves);
+    const int step = event->key() == Qt::Key_Right ? 1 : event->key() == Qt::Key_Left ? -1 : 0;
+    const int row = event->key() == Qt::Key_Down ? 1 : event->key() == Qt::Key_Up ? -1 : 0;
+    if (!step && !row)
+        return QWidget::keyPressEvent(event);
+    if (step) {
+        std::vector<Id> pulls;
+        for (const auto& m : m_marks)
+            if (m.pull)
+                pulls.push_back(m.pull);
+        const auto at = std::find(pulls.begin(), pulls.end(), m_session.pull());
+        if (at != pulls.end() && (step > 0 ? at + 1 != pulls.end() : at != pulls.begin()))
+            m_session.selectPull(*(at + step));
+        else if (at == pulls.end() && !pulls.empty())
+            m_session.selectPull(pulls.front());
+        return;
+    }
+    for (std::size_t i = 0; i < data->options.size(); ++i)
+        if (data->options[i].id == m_session.option()) {
+            const auto to = static_cast<std::ptrdiff_t>(i) + row;
+            if (to >= 0 && to < static_cast<std::ptrdiff_t>(data->options.size()))
+                m_session.selectSquare(data->options[static_cast<std::size_t>(to)].id, m_session.condition());
+            return;
+        }
+}
+
+bool Board::event(QEvent* event) {
+    if (event->type() == QEvent::ToolTip) {
+        const auto* help = static_cast<QHelpEvent*>(event);
+        const auto tip = tipAt(help->pos());
+        tip.isEmpty() ? QToolTip::hideText() : QToolTip::showText(help->globalPos(), tip, this);
+        return true;
+    }
+    return QWidget::event(event);
+}
+
+} // namespace anvil::app

@@ -1,0 +1,58 @@
+// The board: options down, conditions across, one mark a replicate. Map, navigator and progress bar of the study.
+#pragma once
+
+#include "shell/session.h"
+#include <QWidget>
+
+class QPainter;
+
+namespace anvil::app {
+
+class Board : public QWidget {
+    Q_OBJECT
+public:
+    explicit Board(Session& session, QWidget* parent = nullptr);
+    QSize sizeHint() const override;
+    /// Where a pull's mark is; null if it is not drawn.
+    QPoint placeOf(Id pull) const;
+    QRect squareOf(Id option, Id condition) const;
+    /// What pointing at a place says; for tips and tests.
+    QString tipAt(const QPoint& at) const;
+
+signals:
+    void importWanted();
+
+protected:
+    void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseDoubleClickEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    bool event(QEvent* event) override;
+
+private:
+    enum class State { toMake, counts, atLeast, atMost, between, aside, voided, notRead };
+    struct MarkAt {
+        QRect rect;
+        Id pull = 0, specimen = 0;
+        State state = State::toMake;
+        bool look = false;
+    };
+    struct Square {
+        QRect rect;
+        Id option = 0, condition = 0;
+        QString count; ///< "5 of 7" where marks do not fit
+    };
+    void relayout();
+    void paintMark(QPainter& painter, const QRect& rect, State state, bool selected, bool look) const;
+    void paintLegend(QPainter& painter) const;
+    static QString word(State state);
+
+    Session& m_session;
+    std::vector<MarkAt> m_marks;
+    std::vector<Square> m_squares;
+    std::vector<std::pair<QRect, QString>> m_heads; ///< option and condition names
+    int m_bottom = 0;
+};
+
+} // namespace anvil::app

@@ -1,0 +1,392 @@
+#include "shell/import_sheet.h"
+
+#include "theme/theme.h"
+#include <QComboBox>
+#include <QDialogButtonBox>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPainter>
+#include <QProgressBar>
+#include <QPushButton>
+#include <QTableWidget>
+#include <QTimer>
+#include <QVBoxLayout>
+#include <QtConcurrentRun>
+#include <anvil/chart/charts.h>
+#include <anvil/chart/painter.h>
+#include <anvil/quantity/entry.h>
+
+namespace anvil::app {
+namespace {
+
+enum Columns { includeColumn, curveColumn, fileColumn, peakColumn, optionColumn, conditionColumn, replicateColumn, remarkColumn, columnCount };
+
+QPixmap smallCurve(const curve::Curve& c) {
+    constexpr int w = 84, h = 30;
+    QPixmap pixmap(w * 2, h * 2);
+    pixmap.setDevicePixelRatio(2);
+    pixmap.fill(Qt::transparent);
+    std::vector<double> index(c.force.size());
+    for (std::size_t i = 0; i < index.size(); ++i)
+        index[i] = static_cast<double>(i);
+    const auto points = curve::Pyramid(c.force).draw(index, c.force, 0, static_cast<double>(index.size()), w);
+    const auto [low, high] = std::minmax_element(c.force.begin(), c.force.end());
+    const double range = *high > *low ? *high - *low : 1;
+    QPolygonF line;
+    for (const auto& p : points)
+        line << QPointF(2 + p.x / static_cast<double>(index.size()) * (w - 4), h - 3 - (p.y - *low) / range * (h - 6));
+    QPainter painter(&pixmap);
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.setPen(QPen(chart::color(theme().charts(), chart::Ink::series0), 1.4));
+    painter.drawPolyline(line);
+    return pixmap;
+}
+
+} // namespace
+
+ImportSheet::ImportSheet(Session& session, const QStringList& paths, QWidget* parent) : QDialog(parent), m_session(session), m_paths(paths) {
+    setWindowTitle(tr("Import logger files"));
+    setObjectName("importSheet");
+    resize(1080, 640);
+    auto* layout = new QVBoxLayout(this);
+    m_summary = new QLabel;
+    m_summary->setObjectName("big");
+    m_summary->setWordWrap(true);
+    layout->addWidget(m_summary);
+    m_trouble = new QLabel;
+    m_trouble->setObjectName("trouble");
+    m_trouble->setWordWrap(true);
+    layout->addWidget(m_trouble);
+    auto* asks = new QHBoxLayout;
+    const auto ask = [&](const QString& text, const QStringList& units, QComboBox*& box, const char* name) {
+        auto* holder = new QWidget;
+        auto* row = new QHBoxLayout(holder);
+        row->setContentsMargins(0, 0, 0, 0);
+        row->addWidget(new QLabel(text));
+        box = new QComboBox;
+        box->setObjectName(name);
+        box->addItem(tr("choose…"), QString());
+        for (const auto& u : units)
+            box->addItem(u, u);
+        row->addWidget(box);
+        asks->addWidget(holder);
+        connect(box, &QComboBox::activated, this, &ImportSheet::look);
+        return holder;
+    };
+    m_forceAsk = ask(tr("Some files name no force unit. They are in"), {"N", "kN", "daN", "kgf", "lbf"}, m_forceUnit, "forceUnit");
+    m_lengthAsk = ask(tr("Displacement without a unit is in"), {"mm", "cm", "m", "in"}, m_lengthUnit, "lengthUnit");
+    auto* limitLabel = new QLabel(tr("Rig limit, if it had one"));
+    asks->addWidget(limitLabel);
+    m_limit = new QLineEdit;
+    m_limit->setObjectName("limit");
+    m_limit->setPlaceholderText(tr("such as 5 kN"));
+    m_limit->setMaximumWidth(110);
+    asks->addWidget(m_limit);
+    asks->addWidget(new QLabel(tr("Into")));
+    m_study = new QComboBox;
+    m_study->setObjectName("intoStudy");
+    m_study->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    m_study->setMinimumContentsLength(18);
+    if (session.project())
+        for (const auto& s : session.project()->studies())
+            m_study->addItem(qs(s.study.title), s.study.id);
+    m_study->addItem(tr("a new study: %1").arg(qs(work::studyFor(paths, 0).title)), Id{0});
+    m_study->setCurrentIndex(session.studyId() ? m_study->findData(session.studyId()) : m_study->count() - 1);
+    asks->addWidget(m_study);
+    asks->addStretch();
+    layout->addLayout(asks);
+    m_table = new QTableWidget(0, columnCount);
+    m_table->setObjectName("runs");
+    m_table->setHorizontalHeaderLabels({tr("In"), tr("Curve"), tr("File, run"), tr("Peak"), tr("Option"), tr("Condition"), tr("Replicate"), tr("Remark")});
+    m_table->verticalHeader()->hide();
+    m_table->verticalHeader()->setDefaultSectionSize(34);
+    m_table->setColumnWidth(includeColumn, 34);
+    m_table->setColumnWidth(curveColumn, 96);
+    m_table->setColumnWidth(fileColumn, 230);
+    m_table->setColumnWidth(peakColumn, 120);
+    m_table->setColumnWidth(optionColumn, 140);
+    m_table->setColumnWidth(conditionColumn, 110);
+    m_table->setColumnWidth(replicateColumn, 72);
+    m_table->horizontalHeader()->setSectionResizeMode(remarkColumn, QHeaderView::Stretch);
+    layout->addWidget(m_table, 1);
+    auto* hint = new QLabel(tr("Option and condition come from the file names. Correct one, and all that are named alike follow."));
+    hint->setObjectName("faint");
+    layout->addWidget(hint);
+    auto* bottom = new QHBoxLayout;
+    m_bar = new QProgressBar;
+    m_bar->setRange(0, 100);
+    m_cancel = new QPushButton(tr("Cancel"));
+    m_cancel->setAutoDefault(false);
+    m_go = new QPushButton(tr("Import"));
+    m_go->setObjectName("primary");
+    m_go->setDefault(false);
+    m_go->setAutoDefault(false);
+    bottom->addWidget(m_bar, 1);
+    bottom->addStretch();
+    bottom->addWidget(m_cancel);
+    bottom->addWidget(m_go);
+    layout->addLayout(bottom);
+    connect(m_cancel, &QPushButton::clicked, this, [this] {
+        m_stop = true;
+        if (!m_watcher.isRunning())
+            reject();
+    });
+    connect(m_go, &QPushButton::clicked, this, &ImportSheet::import);
+    connect(m_table, &QTableWidget::cellChanged, this, &ImportSheet::edited);
+    connect(m_limit, &QLineEdit::editingFinished, this, [this] {
+        if (m_limit->isModified()) {
+            m_limit->setModified(false);
+            look();
+        }
+    });
+    connect(&m_watcher, &QFutureWatcher<work::ImportPlan>::finished, this, &ImportSheet::looked);
+    connect(&m_writing, &QFutureWatcher<Expected<work::Imported>>::finished, this, [this] {
+        const auto result = m_writing.result();
+        m_bar->hide();
+        if (!result) {
+            m_trouble->setText(qs(result.error().message));
+            m_go->show();
+            return;
+        }
+        m_imported = result->pulls;
+        m_session.tell(m_session.project()->adopt(result->journal, result->what));
+        accept();
+    });
+    auto* ticker = new QTimer(this);
+    connect(ticker, &QTimer::timeout, this, [this] { m_bar->setValue(static_cast<int>(m_progressShare * 100)); });
+    ticker->start(80);
+    m_forceAsk->hide();
+    m_lengthAsk->hide();
+    look();
+}
+
+ImportSheet::~ImportSheet() {
+    m_stop = true;
+    m_watcher.waitForFinished();
+    m_writing.waitForFinished();
+}
+
+void ImportSheet::look() {
+    if (m_watcher.isRunning()) {
+        m_again = true;
+        m_stop = true;
+        return;
+    }
+    m_choices.hints.forceUnit = m_forceUnit->currentData().toString().isEmpty() ? nullptr : &quantity::unit(m_forceUnit->currentData().toString().toStdString());
+    m_choices.hints.displacementUnit = m_lengthUnit->currentData().toString().isEmpty() ? nullptr : &quantity::unit(m_lengthUnit->currentData().toString().toStdString());
+    m_choices.rigLimit.reset();
+    m_choices.pattern = m_plan.pattern;
+    m_trouble->clear();
+    if (!m_limit->text().trimmed().isEmpty()) {
+        const auto limit = quantity::parseEntry(m_limit->text().toStdString(), quantity::Dimension::force, m_session.units().force);
+        if (limit && limit->si > 0)
+            m_choices.rigLimit = limit->si;
+        else
+            m_trouble->setText(limit ? tr("A rig limit of zero or less cannot be.") : qs(limit.error().message));
+    }
+    m_summary->setText(tr("Looking at %1 files…").arg(m_paths.size()));
+    m_bar->show();
+    m_go->hide();
+    m_stop = false;
+    m_progressShare = 0;
+    const auto known = m_session.project() ? m_session.project()->file().curveDigests() : std::map<QString, Id>{};
+    m_watcher.setFuture(QtConcurrent::run([this, known] { return work::lookAt(m_paths, m_choices, known, [this](double share) { m_progressShare = share; }, &m_stop); }));
+}
+
+void ImportSheet::looked() {
+    if (m_again) {
+        m_again = false;
+        return look();
+    }
+    if (m_stop) {
+        reject();
+        return;
+    }
+    auto fresh = m_watcher.result();
+    // A unit is asked once for files without one; hints apply to all files, so what was typed by hand is carried over.
+    for (auto& row : fresh.rows)
+        for (const auto& old : m_plan.rows)
+            if (old.corrected && old.file == row.file && old.run == row.run) {
+                row.option = old.option;
+                row.condition = old.condition;
+                row.replicate = old.replicate;
+                row.corrected = true;
+            }
+    const bool forceAsked = m_plan.needsForceUnit || m_forceAsk->isVisible(), lengthAsked = m_plan.needsDisplacementUnit || m_lengthAsk->isVisible();
+    m_plan = std::move(fresh);
+    m_forceAsk->setVisible(m_plan.needsForceUnit || forceAsked);
+    m_lengthAsk->setVisible(m_plan.needsDisplacementUnit || lengthAsked);
+    m_bar->hide();
+    fill();
+}
+
+void ImportSheet::fill() {
+    m_filling = true;
+    m_table->setRowCount(static_cast<int>(m_plan.rows.size()));
+    for (int i = 0; i < m_table->rowCount(); ++i) {
+        const auto& row = m_plan.rows[static_cast<std::size_t>(i)];
+        auto* include = new QTableWidgetItem;
+        include->setFlags(Qt::ItemIsEnabled | Qt::ItemIsUserCheckable | Qt::ItemIsSelectable);
+        include->setCheckState(row.include ? Qt::Checked : Qt::Unchecked);
+        m_table->setItem(i, includeColumn, include);
+        auto* picture = new QTableWidgetItem;
+        picture->setData(Qt::DecorationRole, smallCurve(row.curve));
+        picture->setFlags(Qt::ItemIsEnabled);
+        m_table->setItem(i, curveColumn, picture);
+        const QString peak = row.reading ? (row.reading->offScale ? tr("at least ") : QString()) + m_session.force(row.reading->peak.force) : QStringLiteral("–");
+        const QStringList texts{row.run.isEmpty() ? row.file : tr("%1, run %2").arg(row.file, row.run), m_plan.needsForceUnit ? tr("unit?") : peak, row.option, row.condition, QString::number(row.replicate), row.remarks.join("; ")};
+        for (int k = 0; k < texts.size(); ++k) {
+            auto* item = new QTableWidgetItem(texts[k]);
+            const int column = fileColumn + k;
+            const bool editable = column == optionColumn || column == conditionColumn || column == replicateColumn;
+            item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable | (editable ? Qt::ItemIsEditable : Qt::NoItemFlags));
+            item->setToolTip(texts[k]);
+            if (column == peakColumn) {
+                item->setFont(figures(13));
+                item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+            }
+            m_table->setItem(i, column, item);
+        }
+    }
+    m_filling = false;
+    summarise();
+}
+
+void ImportSheet::summarise() {
+    const auto count = std::count_if(m_plan.rows.begin(), m_plan.rows.end(), [](const auto& r) { return r.include; });
+    const int need = m_plan.needYou();
+    m_summary->setText(m_plan.rows.empty() ? tr("No run was found in these files.") : need == 0 ? tr("%1 runs, all alike").arg(m_plan.alike()) : tr("%1 alike, %2 need you").arg(m_plan.alike()).arg(need));
+    QStringList trouble = m_plan.unread;
+    for (const auto& f : m_plan.files)
+        if (!f.problems.empty())
+            trouble << tr("%1: line %2 %3%4.").arg(f.name).arg(f.problems.front().line).arg(qs(f.problems.front().reason), f.rowsLeftOut > 1 ? tr(" (and %1 more rows left out)").arg(f.rowsLeftOut - 1) : tr(" (left out)"));
+    if (m_plan.unsureDecimal)
+        trouble << tr("Every comma in one file is followed by three digits; it is taken as the decimal mark. Check the peaks.");
+    if (m_plan.needsForceUnit)
+        trouble << tr("Choose the force unit to go on.");
+    else if (m_plan.needsDisplacementUnit)
+        trouble << tr("Choose the displacement unit to go on.");
+    m_trouble->setText(trouble.join("\n"));
+    m_trouble->setVisible(!trouble.isEmpty());
+    m_go->setText(count == 1 ? tr("Import 1 run") : tr("Import %1 runs").arg(count));
+    m_go->setVisible(count > 0 && !m_plan.needsForceUnit && !m_plan.needsDisplacementUnit);
+}
+
+void ImportSheet::edited(int i, int column) {
+    if (m_filling || i >= static_cast<int>(m_plan.rows.size()))
+        return;
+    auto& row = m_plan.rows[static_cast<std::size_t>(i)];
+    const auto text = m_table->item(i, column)->text().simplified();
+    if (column == includeColumn) {
+        row.include = m_table->item(i, column)->checkState() == Qt::Checked && row.reading.has_value();
+        return summarise();
+    }
+    if (column == replicateColumn) {
+        row.replicate = std::max(0, text.toInt());
+        return fill();
+    }
+    (column == optionColumn ? row.option : row.condition) = text;
+    work::relearn(m_plan, static_cast<std::size_t>(i));
+    fill();
+}
+
+void ImportSheet::import() {
+    if (!m_session.project())
+        return;
+    study::StudyData into;
+    into.study = work::studyFor(m_paths, static_cast<int>(m_session.project()->studies().size()));
+    if (const auto* data = m_session.project()->study(m_study->currentData().toLongLong()))
+        into = *data;
+    m_go->hide();
+    m_bar->setRange(0, 0);
+    m_bar->show();
+    m_writing.setFuture(QtConcurrent::run([this, into]() -> Expected<work::Imported> { return work::importRuns(m_session.project()->file(), into, m_plan); }));
+}
+
+ValuesSheet::ValuesSheet(Session& session, const QByteArray& bytes, const QString& sourceName, QWidget* parent) : QDialog(parent), m_session(session), m_source(sourceName) {
+    setWindowTitle(tr("Import results"));
+    setObjectName("valuesSheet");
+    resize(720, 480);
+    auto* layout = new QVBoxLayout(this);
+    auto* head = new QLabel;
+    head->setObjectName("big");
+    head->setWordWrap(true);
+    layout->addWidget(head);
+    auto* buttons = new QDialogButtonBox(QDialogButtonBox::Cancel);
+    connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
+    auto table = tables::readValues(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
+    if (!table) {
+        head->setText(tr("%1: %2.").arg(sourceName, qs(table.error().message)));
+        auto* help = new QLabel(tr("One row a piece, with the headings option, condition, value, unit and standing:\n\noption\tcondition\tvalue\tunit\tstanding\nWedge socket\tPlain\t4.21\tkN\texact\nWedge socket\tPlain\t4.40\tkN\tabove"));
+        help->setObjectName("faint");
+        layout->addWidget(help);
+        layout->addStretch();
+        layout->addWidget(buttons);
+        return;
+    }
+    m_tableData = std::move(*table);
+    const auto& rows = m_tableData->rows;
+    head->setText(rows.size() == 1 ? tr("1 result") : tr("%1 results").arg(rows.size()));
+    QStringList trouble;
+    for (const auto& p : m_tableData->problems)
+        trouble << tr("Line %1 %2 (left out).").arg(p.line).arg(qs(p.reason));
+    if (!trouble.isEmpty()) {
+        auto* label = new QLabel(trouble.mid(0, 6).join("\n"));
+        label->setObjectName("trouble");
+        label->setWordWrap(true);
+        layout->addWidget(label);
+    }
+    const bool needsUnit = std::any_of(rows.begin(), rows.end(), [](const auto& r) { return !r.unit; });
+    if (needsUnit) {
+        auto* row = new QHBoxLayout;
+        row->addWidget(new QLabel(tr("The table names no unit. The values are in")));
+        m_unit = new QComboBox;
+        m_unit->setObjectName("valueUnit");
+        for (const char* u : {"", "N", "kN", "kgf", "lbf", "N/mm", "J"})
+            m_unit->addItem(*u ? QString::fromUtf8(u) : tr("choose…"), QString::fromUtf8(u));
+        row->addWidget(m_unit);
+        row->addStretch();
+        layout->addLayout(row);
+    }
+    auto* view = new QTableWidget(static_cast<int>(rows.size()), 5);
+    view->setHorizontalHeaderLabels({tr("Option"), tr("Condition"), tr("Value"), tr("Unit"), tr("Standing")});
+    view->verticalHeader()->hide();
+    view->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    view->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
+    static const char* const states[] = {"counts", "at least", "at most", "between", "set aside"};
+    for (int i = 0; i < view->rowCount(); ++i) {
+        const auto& r = rows[static_cast<std::size_t>(i)];
+        const QStringList cells{qs(r.option), qs(r.condition), qs(r.asTyped), r.unit ? qs(std::string(r.unit->symbol)) : tr("?"), QString::fromUtf8(states[static_cast<int>(r.value.state)])};
+        for (int k = 0; k < 5; ++k)
+            view->setItem(i, k, new QTableWidgetItem(cells[k]));
+    }
+    layout->addWidget(view, 1);
+    m_go = buttons->addButton(tr("Import"), QDialogButtonBox::AcceptRole);
+    m_go->setObjectName("primary");
+    connect(m_go, &QPushButton::clicked, this, &ValuesSheet::import);
+    if (m_unit) {
+        m_go->hide();
+        connect(m_unit, &QComboBox::activated, this, [this] { m_go->setVisible(!m_unit->currentData().toString().isEmpty()); });
+    }
+    layout->addWidget(buttons);
+}
+
+void ValuesSheet::import() {
+    if (!m_session.project())
+        return;
+    study::StudyData into;
+    into.study = work::studyFor({}, static_cast<int>(m_session.project()->studies().size()));
+    if (const auto* data = m_session.study())
+        into = *data;
+    const auto* unit = m_unit ? &quantity::unit(m_unit->currentData().toString().toStdString()) : nullptr;
+    const auto done = work::importValues(m_session.project()->file(), into, *m_tableData, unit, m_source);
+    if (!m_session.tell(done))
+        return reject();
+    m_imported = done->pulls;
+    m_session.tell(m_session.project()->adopt(done->journal, done->what));
+    accept();
+}
+
+} // namespace anvil::app

@@ -1,0 +1,72 @@
+// The import sheet: one row a run with its small curve, peak, option, condition, replicate and remark.
+#pragma once
+
+#include "shell/session.h"
+#include <QDialog>
+#include <QFutureWatcher>
+#include <anvil/work/import.h>
+#include <atomic>
+
+class QComboBox;
+class QLabel;
+class QLineEdit;
+class QProgressBar;
+class QPushButton;
+class QTableWidget;
+
+namespace anvil::app {
+
+class ImportSheet : public QDialog {
+    Q_OBJECT
+public:
+    ImportSheet(Session& session, const QStringList& paths, QWidget* parent = nullptr);
+    ~ImportSheet() override;
+    const work::ImportPlan& plan() const { return m_plan; }
+    bool looking() const { return m_watcher.isRunning(); }
+    int importedPulls() const { return m_imported; }
+
+private:
+    void look();
+    void looked();
+    void fill();
+    void summarise();
+    void edited(int row, int column);
+    void import();
+
+    Session& m_session;
+    QStringList m_paths;
+    work::ImportChoices m_choices;
+    work::ImportPlan m_plan;
+    QFutureWatcher<work::ImportPlan> m_watcher;
+    QFutureWatcher<Expected<work::Imported>> m_writing;
+    std::atomic<bool> m_stop{false};
+    std::atomic<double> m_progressShare{0};
+    bool m_filling = false, m_again = false;
+    int m_imported = 0;
+    QLabel *m_summary, *m_trouble;
+    QWidget *m_forceAsk, *m_lengthAsk;
+    QComboBox *m_forceUnit, *m_lengthUnit, *m_study;
+    QLineEdit* m_limit;
+    QTableWidget* m_table;
+    QProgressBar* m_bar;
+    QPushButton *m_go, *m_cancel;
+};
+
+/// A table of single results, from a file or the clipboard, looked at before it goes in.
+class ValuesSheet : public QDialog {
+    Q_OBJECT
+public:
+    ValuesSheet(Session& session, const QByteArray& bytes, const QString& sourceName, QWidget* parent = nullptr);
+    int importedPulls() const { return m_imported; }
+
+private:
+    void import();
+    Session& m_session;
+    QString m_source;
+    std::optional<tables::ValueTable> m_tableData;
+    int m_imported = 0;
+    QComboBox* m_unit = nullptr;
+    QPushButton* m_go = nullptr;
+};
+
+} // namespace anvil::app

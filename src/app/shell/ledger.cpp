@@ -1,0 +1,219 @@
+#include "shell/ledger.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QEvent>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPlainTextEdit>
+#include <QPushButton>
+#include <QVBoxLayout>
+#include <set>
+
+namespace anvil::app {
+namespace {
+
+QLabel* section(const QString& text) {
+    auto* label = new QLabel(text);
+    label->setObjectName("section");
+    return label;
+}
+
+QLabel* wrapped(const char* name) {
+    auto* label = new QLabel;
+    label->setObjectName(name);
+    label->setWordWrap(true);
+    label->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    label->setTextFormat(Qt::PlainText);
+    return label;
+}
+
+} // namespace
+
+Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(12, 10, 12, 10);
+    m_title = wrapped("big");
+    m_place = wrapped("faint");
+    layout->addWidget(m_title);
+    layout->addWidget(m_place);
+    m_edits = new QWidget;
+    auto* edits = new QVBoxLayout(m_edits);
+    edits->setContentsMargins(0, 6, 0, 0);
+    edits->addWidget(section(tr("How it stands")));
+    m_standing = new QComboBox;
+    m_standing->setObjectName("standing");
+    m_standing->setAccessibleName(tr("Standing"));
+    for (const auto s : {study::Standing::counts, study::Standing::atLeast, study::Standing::aside, study::Standing::voided, study::Standing::notRead}) {
+        auto text = QString::fromUtf8(study::word(s));
+        text[0] = text[0].toUpper();
+        m_standing->addItem(text, static_cast<int>(s));
+    }
+    edits->addWidget(m_standing);
+    m_reasonHint = wrapped("faint");
+    m_reasonHint->setText(tr("Why? A reason in the test, never its number."));
+    edits->addWidget(m_reasonHint);
+    m_reason = new QLineEdit;
+    m_reason->setObjectName("reason");
+    m_reason->setAccessibleName(tr("Reason"));
+    m_reason->setPlaceholderText(tr("such as: jaw slipped"));
+    edits->addWidget(m_reason);
+    m_apply = new QPushButton(tr("Apply"));
+    m_apply->setObjectName("applyStanding");
+    edits->addWidget(m_apply, 0, Qt::AlignLeft);
+    edits->addSpacing(4);
+    edits->addWidget(section(tr("What broke")));
+    m_broke = new QComboBox;
+    m_broke->setObjectName("whatBroke");
+    m_broke->setAccessibleName(tr("What broke"));
+    m_broke->setEditable(true);
+    m_broke->setInsertPolicy(QComboBox::NoInsert);
+    m_broke->lineEdit()->setPlaceholderText(tr("not recorded"));
+    m_broke->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    m_broke->setMinimumContentsLength(8);
+    edits->addWidget(m_broke);
+    edits->addSpacing(4);
+    edits->addWidget(section(tr("Remarks on the curve")));
+    m_remarks = wrapped("remarks");
+    edits->addWidget(m_remarks);
+    m_looked = new QCheckBox(tr("Looked at, it is fine"));
+    m_looked->setObjectName("looked");
+    edits->addWidget(m_looked);
+    edits->addSpacing(4);
+    edits->addWidget(section(tr("Note")));
+    m_note = new QPlainTextEdit;
+    m_note->setObjectName("note");
+    m_note->setAccessibleName(tr("Note"));
+    m_note->setTabChangesFocus(true);
+    m_note->setFixedHeight(58);
+    m_note->installEventFilter(this);
+    edits->addWidget(m_note);
+    edits->addWidget(section(tr("Facts")));
+    m_facts = wrapped("facts");
+    edits->addWidget(m_facts);
+    edits->addWidget(section(tr("History")));
+    m_history = wrapped("faint");
+    edits->addWidget(m_history);
+    layout->addWidget(m_edits);
+    layout->addStretch();
+
+    connect(m_standing, &QComboBox::activated, this, [this] {
+        const bool counts = m_standing->currentData().toInt() == static_cast<int>(study::Standing::counts);
+        m_reason->setVisible(!counts);
+        m_reasonHint->setVisible(!counts);
+        m_apply->setVisible(!counts);
+        if (counts)
+            applyStanding();
+        else
+            m_reason->setFocus();
+    });
+    connect(m_reason, &QLineEdit::returnPressed, this, &Ledger::applyStanding);
+    connect(m_apply, &QPushButton::clicked, this, &Ledger::applyStanding);
+    const auto saveBroke = [this] { saveText("what_broke", m_broke->currentText().trimmed(), tr("what broke")); };
+    connect(m_broke->lineEdit(), &QLineEdit::editingFinished, this, saveBroke);
+    connect(m_broke, &QComboBox::activated, this, saveBroke);
+    connect(m_looked, &QCheckBox::clicked, this, [this](bool on) {
+        if (m_session.project())
+            m_session.tell(m_session.project()->changePull(m_session.pull(), {{"looked", on ? 1 : 0}}, tr("%1: %2").arg(m_title->text(), on ? tr("looked at") : tr("to be looked at"))));
+    });
+    connect(&session, &Session::changed, this, &Ledger::refresh);
+    connect(&session, &Session::selectionChanged, this, &Ledger::refresh);
+    connect(&session, &Session::unitsChanged, this, &Ledger::refresh);
+    refresh();
+}
+
+bool Ledger::eventFilter(QObject* watched, QEvent* event) {
+    if (watched == m_note && event->type() == QEvent::FocusOut)
+        saveText("note", m_note->toPlainText().trimmed(), tr("note"));
+    return QWidget::eventFilter(watched, event);
+}
+
+void Ledger::saveText(const char* field, const QString& text, const QString& what) {
+    const auto* data = m_session.study();
+    const auto* pull = data ? data->pull(m_session.pull()) : nullptr;
+    if (m_filling || !pull || text == qs(QLatin1String(field) == QLatin1String("note") ? pull->note : pull->whatBroke))
+        return;
+    m_session.tell(m_session.project()->changePull(pull->id, {{QLatin1String(field), text}}, tr("%1: %2").arg(m_title->text(), what)));
+}
+
+void Ledger::applyStanding() {
+    if (!m_session.project() || !m_session.pull())
+        return;
+    const auto standing = static_cast<study::Standing>(m_standing->currentData().toInt());
+    if (m_session.tell(m_session.project()->setStanding(m_session.pull(), standing, m_reason->text())))
+        m_session.say(tr("%1 now stands as: %2. Ctrl+Z takes it back.").arg(m_title->text(), QString::fromUtf8(study::word(standing))));
+    else
+        m_reason->setFocus();
+}
+
+void Ledger::refresh() {
+    m_filling = true;
+    const auto* data = m_session.study();
+    const auto* pull = data ? data->pull(m_session.pull()) : nullptr;
+    m_edits->setVisible(pull != nullptr);
+    m_edits->setEnabled(!m_session.readOnly());
+    if (!pull) {
+        const auto* option = data ? data->option(m_session.option()) : nullptr;
+        m_title->setText(option ? qs(option->name) : tr("Nothing selected"));
+        m_place->setText(option ? tr("No pull in this square yet.") : tr("Click a mark on the board to see its facts here."));
+        m_filling = false;
+        return;
+    }
+    const auto* s = data->specimen(pull->specimen);
+    m_title->setText(qs(s->label));
+    m_place->setText(tr("%1, %2, replicate %3").arg(qs(data->option(s->option)->name), qs(data->condition(s->condition)->name)).arg(s->replicate));
+    int at = m_standing->findData(static_cast<int>(pull->standing));
+    if (at < 0) { // at most and between come only from typed results
+        m_standing->addItem(QString::fromUtf8(study::word(pull->standing)), static_cast<int>(pull->standing));
+        at = m_standing->count() - 1;
+    }
+    m_standing->setCurrentIndex(at);
+    const bool counts = pull->standing == study::Standing::counts;
+    m_reason->setText(qs(pull->reason));
+    m_reason->setVisible(!counts);
+    m_reasonHint->setVisible(!counts);
+    m_apply->setVisible(!counts);
+    std::set<QString> broke;
+    for (const auto& p : data->pulls)
+        if (!p.whatBroke.empty())
+            broke.insert(qs(p.whatBroke));
+    m_broke->clear();
+    for (const auto& b : broke)
+        m_broke->addItem(b);
+    m_broke->setCurrentIndex(m_broke->findText(qs(pull->whatBroke)));
+    m_broke->setEditText(qs(pull->whatBroke));
+    auto asked = *pull;
+    asked.looked = false;
+    QStringList remarks;
+    for (const auto& w : study::needsLook(asked, m_session.readings()))
+        remarks << qs(w);
+    m_remarks->setText(remarks.isEmpty() ? tr("None.") : remarks.join("\n"));
+    m_looked->setVisible(!remarks.isEmpty());
+    m_looked->setChecked(pull->looked);
+    m_note->setPlainText(qs(pull->note));
+    QStringList facts;
+    facts << (pull->typed ? tr("Typed: %1").arg(qs(pull->typed->asTyped)) : tr("Source: %1").arg(qs(pull->sourceName)));
+    if (!pull->performedAt.empty())
+        facts << tr("When: %1").arg(qs(pull->performedAt).left(16).replace('T', ' '));
+    if (pull->settings.rigLimit)
+        facts << tr("Rig limit: %1").arg(m_session.force(*pull->settings.rigLimit));
+    if (const auto r = m_session.readings().byPull.find(pull->id); r != m_session.readings().byPull.end()) {
+        facts << tr("%1 samples, %2 spike samples bridged").arg(r->second.samples).arg(r->second.spikes);
+        facts << tr("Zero: %1, noise %2").arg(m_session.force(r->second.baseline), m_session.force(r->second.noise));
+    }
+    m_facts->setText(facts.join("\n"));
+    QStringList history;
+    for (const auto& j : m_session.project()->file().journal(200)) {
+        for (const auto& c : j.changes)
+            if (c.toObject()["table"].toString() == "pull" && c.toObject()["id"].toInteger() == pull->id) {
+                history << tr("%1  %2").arg(QString(j.at).left(16).replace('T', ' '), j.what);
+                break;
+            }
+        if (history.size() >= 4)
+            break;
+    }
+    m_history->setText(history.join("\n"));
+    m_filling = false;
+}
+
+} // namespace anvil::app

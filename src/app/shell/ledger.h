@@ -1,0 +1,38 @@
+// The ledger: facts, standing, what broke, notes and history of whatever is selected. Edits in place.
+#pragma once
+
+#include "shell/session.h"
+#include <QWidget>
+
+class QComboBox;
+class QLabel;
+class QLineEdit;
+class QPlainTextEdit;
+class QPushButton;
+class QCheckBox;
+
+namespace anvil::app {
+
+class Ledger : public QWidget {
+    Q_OBJECT
+public:
+    explicit Ledger(Session& session, QWidget* parent = nullptr);
+
+private:
+    void refresh();
+    void applyStanding();
+    void saveText(const char* field, const QString& text, const QString& what);
+    bool eventFilter(QObject* watched, QEvent* event) override;
+
+    Session& m_session;
+    bool m_filling = false;
+    QLabel *m_title, *m_place, *m_facts, *m_remarks, *m_history, *m_reasonHint;
+    QComboBox *m_standing, *m_broke;
+    QLineEdit* m_reason;
+    QPushButton* m_apply;
+    QPlainTextEdit* m_note;
+    QCheckBox* m_looked;
+    QWidget* m_edits;
+};
+
+} // namespace anvil::app

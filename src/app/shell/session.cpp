@@ -1,0 +1,160 @@
+#include "shell/session.h"
+
+#include <QFileInfo>
+#include <QSettings>
+#include <anvil/quantity/print.h>
+
+namespace anvil::app {
+
+Session::Session(QObject* parent) : QObject(parent) {
+    const QSettings settings;
+    m_units = report::unitsFrom(settings.value("units/force", "N").toString().toStdString(), settings.value("units/length", "mm").toString().toStdString());
+}
+
+Session::~Session() = default;
+
+bool Session::open(const QString& path) {
+    auto project = work::OpenProject::open(path);
+    if (!tell(project))
+        return false;
+    adopt(std::move(*project));
+    if (m_project->file().readOnly())
+        say(m_project->file().readOnlyReason(), true);
+    return true;
+}
+
+bool Session::create(const QString& path) {
+    auto project = work::OpenProject::create(path);
+    if (!tell(project))
+        return false;
+    adopt(std::move(*project));
+    return true;
+}
+
+void Session::adopt(std::unique_ptr<work::OpenProject> project) {
+    m_project = std::move(project);
+    m_study = m_pull = m_option = m_condition = 0;
+    if (!m_project->studies().empty())
+        m_study = m_project->studies().front().study.id;
+    connect(m_project.get(), &work::OpenProject::changed, this, [this] {
+        keepSelectionValid();
+        emit changed();
+    });
+    keepSelectionValid();
+    emit projectChanged();
+    emit changed();
+    emit selectionChanged();
+}
+
+void Session::close() {
+    m_project.reset();
+    m_study = m_pull = m_option = m_condition = 0;
+    emit projectChanged();
+    emit changed();
+    emit selectionChanged();
+}
+
+bool Session::readOnly() const { return !m_project || m_project->file().readOnly(); }
+
+const study::StudyData* Session::study() const { return m_project ? m_project->study(m_study) : nullptr; }
+
+void Session::showStudy(Id id) {
+    if (id == m_study)
+        return;
+    m_study = id;
+    m_pull = m_option = m_condition = 0;
+    keepSelectionValid();
+    emit changed();
+    emit selectionChanged();
+}
+
+void Session::keepSelectionValid() {
+    if (m_project && !m_project->study(m_study))
+        m_study = m_project->studies().empty() ? 0 : m_project->studies().front().study.id;
+    const auto* data = study();
+    const auto* pull = data ? data->pull(m_pull) : nullptr;
+    if (!pull && data && !data->pulls.empty() && !m_option) {
+        pull = &data->pulls.front();
+        m_pull = pull->id;
+    }
+    if (!pull)
+        m_pull = 0;
+    if (const auto* s = pull ? data->specimen(pull->specimen) : nullptr) {
+        m_option = s->option;
+        m_condition = s->condition;
+    }
+}
+
+const study::Readings& Session::readings() const {
+    static const study::Readings none;
+    return m_project && m_study ? m_project->readings(m_study) : none;
+}
+
+const study::Verdict& Session::verdict(study::Metric metric) const {
+    static const study::Verdict none;
+    return m_project && m_study ? m_project->verdict(m_study, metric) : none;
+}
+
+report::Source Session::source() const {
+    auto* project = m_project.get();
+    const auto journal = project->file().journal(1);
+    return {study(), &readings(), [this](study::Metric m) -> const study::Verdict& { return verdict(m); },
+            [project](Id pull) { return project->readCurve(pull).value_or(nullptr); }, QFileInfo(project->file().path()).completeBaseName(),
+            journal.empty() ? QString() : QStringLiteral("as of %1").arg(journal.front().at.left(10))};
+}
+
+void Session::selectPull(Id id) {
+    const auto* data = study();
+    const auto* pull = data ? data->pull(id) : nullptr;
+    if (!pull)
+        return;
+    m_pull = id;
+    keepSelectionValid();
+    emit selectionChanged();
+}
+
+void Session::selectSquare(Id option, Id condition) {
+    m_option = option;
+    m_condition = condition;
+    m_pull = 0;
+    if (const auto* data = study())
+        for (const auto& p : data->pulls)
+            if (const auto* s = data->specimen(p.specimen); s && s->option == option && s->condition == condition) {
+                m_pull = p.id;
+                break;
+            }
+    emit selectionChanged();
+}
+
+std::vector<Id> Session::needingLook() const {
+    std::vector<Id> out;
+    if (const auto* data = study())
+        for (const auto& s : data->specimens)
+            for (const auto& p : data->pulls)
+                if (p.specimen == s.id && !study::needsLook(p, readings()).empty())
+                    out.push_back(p.id);
+    return out;
+}
+
+void Session::selectNextNeedingLook() {
+    const auto all = needingLook();
+    if (all.empty()) {
+        say(tr("No curve needs a look."));
+        return;
+    }
+    auto at = std::find(all.begin(), all.end(), m_pull);
+    selectPull(at == all.end() || at + 1 == all.end() ? all.front() : *(at + 1));
+    go(Stage::curves);
+}
+
+void Session::setUnits(const QString& force, const QString& length) {
+    m_units = report::unitsFrom(force.toStdString(), length.toStdString());
+    QSettings settings;
+    settings.setValue("units/force", force);
+    settings.setValue("units/length", length);
+    emit unitsChanged();
+}
+
+QString Session::force(double si) const { return qs(quantity::withUnit(si, *m_units.force)); }
+
+} // namespace anvil::app

@@ -1,0 +1,79 @@
+// What the window is looking at: the open project, study, selection, units. Every part of the window listens to it.
+#pragma once
+
+#include <QObject>
+#include <anvil/report/document.h>
+#include <anvil/work/open_project.h>
+#include <memory>
+
+namespace anvil::app {
+
+using study::Id;
+
+inline QString qs(const std::string& s) { return QString::fromStdString(s); }
+
+enum class Stage { question, specimens, rig, pull, curves, verdict, report };
+inline constexpr int stageCount = 7;
+
+class Session : public QObject {
+    Q_OBJECT
+public:
+    explicit Session(QObject* parent = nullptr);
+    ~Session() override;
+
+    // Project. The message says what went wrong; the old project stays open then.
+    bool open(const QString& path);
+    bool create(const QString& path);
+    void close();
+    work::OpenProject* project() const { return m_project.get(); }
+    bool readOnly() const;
+
+    // Study
+    const study::StudyData* study() const;
+    Id studyId() const { return m_study; }
+    void showStudy(Id id);
+    const study::Readings& readings() const;
+    const study::Verdict& verdict(study::Metric metric) const;
+    report::Source source() const;
+
+    // Selection: a pull, or a square without one
+    Id pull() const { return m_pull; }
+    Id option() const { return m_option; }
+    Id condition() const { return m_condition; }
+    void selectPull(Id pull);
+    void selectSquare(Id option, Id condition);
+    /// Pulls with a remark nobody has looked at, in board order.
+    std::vector<Id> needingLook() const;
+    void selectNextNeedingLook();
+
+    // Units
+    const report::Units& units() const { return m_units; }
+    void setUnits(const QString& force, const QString& length);
+    QString force(double si) const;
+
+    /// Passes a command's result on: an error becomes a message. True when it worked.
+    template <class T> bool tell(const Expected<T>& result) {
+        if (!result)
+            emit message(qs(result.error().message), true);
+        return result.has_value();
+    }
+    void say(const QString& text, bool problem = false) { emit message(text, problem); }
+    void go(Stage stage) { emit stageWanted(stage); }
+
+signals:
+    void projectChanged();   ///< another project, or none
+    void changed();          ///< data of the project, or another study
+    void selectionChanged();
+    void unitsChanged();
+    void message(const QString& text, bool problem);
+    void stageWanted(anvil::app::Stage stage);
+
+private:
+    void adopt(std::unique_ptr<work::OpenProject> project);
+    void keepSelectionValid();
+    std::unique_ptr<work::OpenProject> m_project;
+    Id m_study = 0, m_pull = 0, m_option = 0, m_condition = 0;
+    report::Units m_units;
+};
+
+} // namespace anvil::app

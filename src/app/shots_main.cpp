@@ -1,0 +1,79 @@
+// Takes the pictures in docs/screenshots from the demo project. Usage: jaunty-anvil-shots PROJECT FOLDER [WIDTH HEIGHT light|dark]
+#include "shell/import_sheet.h"
+#include "shell/main_window.h"
+#include "stages/curves/curves_stage.h"
+#include "stages/verdict/verdict_stage.h"
+#include "theme/theme.h"
+
+#include <QApplication>
+#include <QDir>
+#include <QElapsedTimer>
+#include <QPushButton>
+#include <QSettings>
+#include <QStandardPaths>
+#include <QTabWidget>
+#include <QTemporaryDir>
+
+using namespace anvil::app;
+
+namespace {
+
+void settle(int ms = 60) {
+    QElapsedTimer timer;
+    timer.start();
+    while (timer.elapsed() < ms)
+        QApplication::processEvents(QEventLoop::AllEvents, 10);
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+    QApplication application(argc, argv);
+    if (argc < 3)
+        return 2;
+    const QTemporaryDir scratch;
+    QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, scratch.path());
+    QApplication::setApplicationName("Jaunty Anvil shots");
+    const int width = argc > 4 ? atoi(argv[3]) : 1280, height = argc > 4 ? atoi(argv[4]) : 800;
+    const bool dark = argc > 5 && QString(argv[5]) == "dark";
+    applyTheme(application, dark ? Appearance::dark : Appearance::light);
+    const QDir to(argv[2]);
+    MainWindow window;
+    window.resize(width, height);
+    window.show();
+    settle();
+    const auto save = [&](QWidget& widget, const char* name) {
+        settle();
+        widget.grab().save(to.filePath(QString::fromLatin1(name) + ".png"));
+    };
+    save(window, "empty");
+    if (!window.openPath(QString::fromLocal8Bit(argv[1])))
+        return 3;
+    const char* const names[] = {"question", "specimens", "rig", "pull", "curves", "verdict", "report"};
+    for (int i = 0; i < stageCount; ++i) {
+        window.goTo(static_cast<Stage>(i));
+        save(window, names[i]);
+    }
+    window.goTo(Stage::curves);
+    settle();
+    window.curves()->findChild<QPushButton*>("overlay")->click();
+    save(window, "overlay");
+    window.goTo(Stage::verdict);
+    window.session().showStudy(window.session().project()->studies().back().study.id);
+    window.verdict()->findChild<QTabWidget*>()->setCurrentIndex(1);
+    save(window, "verdict-table");
+    window.session().close();
+    QStringList logs;
+    for (const auto& f : QDir(QFileInfo(argv[1]).absolutePath() + "/logs").entryInfoList(QDir::Files))
+        logs << f.absoluteFilePath();
+    if (!logs.isEmpty() && window.session().create(scratch.filePath("import.anvil"))) {
+        if (auto* sheet = window.importFiles(logs)) {
+            while (sheet->looking())
+                settle();
+            sheet->resize(std::min(width, 1080), std::min(height, 640));
+            save(*sheet, "import");
+            sheet->reject();
+        }
+    }
+    return 0;
+}

@@ -1,0 +1,186 @@
+#include "stages/curves/curves_stage.h"
+
+#include "theme/theme.h"
+#include "widgets/curve_view.h"
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QLabel>
+#include <QPushButton>
+#include <QTableWidget>
+#include <anvil/quantity/print.h>
+
+namespace anvil::app {
+
+using quantity::Dimension;
+using quantity::withUnit;
+
+CurvesStage::CurvesStage(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(12, 10, 12, 10);
+    auto* top = new QHBoxLayout;
+    m_title = new QLabel;
+    m_title->setObjectName("sentence");
+    m_one = new QPushButton(tr("This pull"));
+    m_all = new QPushButton(tr("All of the square"));
+    m_all->setObjectName("overlay");
+    for (auto* b : {m_one, m_all})
+        b->setCheckable(true);
+    m_one->setToolTip(tr("One curve with its landmarks"));
+    m_all->setToolTip(tr("All replicates of this square laid over each other"));
+    top->addWidget(m_title, 1);
+    top->addWidget(m_one);
+    top->addWidget(m_all);
+    layout->addLayout(top);
+    m_remark = new QLabel;
+    m_remark->setWordWrap(true);
+    m_remark->setObjectName("remarkLine");
+    layout->addWidget(m_remark);
+    m_view = new CurveView;
+    layout->addWidget(m_view, 1);
+    m_numbers = new QTableWidget(0, 3);
+    m_numbers->setObjectName("numbers");
+    m_numbers->setHorizontalHeaderLabels({tr("Read from the curve"), tr("Force"), tr("Where")});
+    m_numbers->verticalHeader()->hide();
+    m_numbers->verticalHeader()->setDefaultSectionSize(23);
+    m_numbers->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    m_numbers->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    m_numbers->setFixedHeight(222);
+    layout->addWidget(m_numbers);
+    auto* bottom = new QHBoxLayout;
+    m_clear = new QPushButton(icon("rotate-ccw"), tr("Find landmarks again"));
+    m_clear->setToolTip(tr("Forgets what was moved by hand on this curve"));
+    m_noSlip = new QPushButton(tr("No first slip"));
+    m_noSlip->setToolTip(tr("Says that what was taken for a first slip is none"));
+    m_next = new QPushButton(tr("Next that needs a look (F8)"));
+    m_next->setObjectName("primary");
+    m_import = new QPushButton(icon("import"), tr("Import logger files…"));
+    auto* hint = new QLabel(tr("Drag a landmark to move it, wheel to zoom. L and the arrow keys do the same."));
+    hint->setObjectName("faint");
+    hint->setWordWrap(true);
+    bottom->addWidget(m_clear);
+    bottom->addWidget(m_noSlip);
+    bottom->addWidget(hint, 1);
+    bottom->addWidget(m_import);
+    bottom->addWidget(m_next);
+    layout->addLayout(bottom);
+    connect(m_one, &QPushButton::clicked, this, [this] { m_overlay = false; refresh(); });
+    connect(m_all, &QPushButton::clicked, this, [this] { m_overlay = true; refresh(); });
+    connect(m_next, &QPushButton::clicked, &session, &Session::selectNextNeedingLook);
+    connect(m_import, &QPushButton::clicked, this, &CurvesStage::importWanted);
+    connect(m_view, &CurveView::landmarkMoved, this, [this](work::Handle handle, double time) {
+        if (!m_session.tell(m_session.project()->setLandmark(m_session.pull(), handle, curve::Override{time, false})))
+            refresh();
+    });
+    connect(m_clear, &QPushButton::clicked, this, [this] {
+        const auto* data = m_session.study();
+        const auto* pull = data ? data->pull(m_session.pull()) : nullptr;
+        if (!pull)
+            return;
+        curve::ReadingSettings plain;
+        plain.rigLimit = pull->settings.rigLimit;
+        plain.crossheadSpeed = pull->settings.crossheadSpeed;
+        m_session.tell(m_session.project()->setReadingSettings(pull->id, plain, tr("%1: find landmarks again").arg(qs(data->specimen(pull->specimen)->label))));
+    });
+    connect(m_noSlip, &QPushButton::clicked, this, [this] { m_session.tell(m_session.project()->setLandmark(m_session.pull(), work::Handle::firstSlip, curve::Override{0, true})); });
+    const auto mark = [this] {
+        m_stale = true;
+        if (isVisible())
+            refresh();
+    };
+    connect(&session, &Session::changed, this, mark);
+    connect(&session, &Session::selectionChanged, this, mark);
+    connect(&session, &Session::unitsChanged, this, mark);
+}
+
+void CurvesStage::showEvent(QShowEvent*) {
+    if (m_stale)
+        refresh();
+}
+
+void CurvesStage::refresh() {
+    m_stale = false;
+    m_one->setChecked(!m_overlay);
+    m_all->setChecked(m_overlay);
+    const auto* data = m_session.study();
+    const auto* pull = data ? data->pull(m_session.pull()) : nullptr;
+    const auto waiting = m_session.needingLook().size();
+    m_next->setVisible(waiting > 0);
+    m_import->setVisible(!pull);
+    m_view->setMovable(!m_session.readOnly());
+    for (QWidget* w : std::initializer_list<QWidget*>{m_clear, m_noSlip, m_numbers, m_remark})
+        w->setVisible(pull && !m_overlay);
+    if (!pull) {
+        m_title->setText(tr("No curve to show"));
+        m_view->showNothing(tr("This square has no pull yet. Import logger files to see their curves here."));
+        return;
+    }
+    const auto* s = data->specimen(pull->specimen);
+    if (m_overlay) {
+        m_title->setText(tr("%1, %2: all replicates").arg(qs(data->option(s->option)->name), qs(data->condition(s->condition)->name)));
+        auto chart = report::overlayOf(m_session.source(), s->option, s->condition, m_session.units(), static_cast<std::size_t>(std::max(200, m_view->width() - 80)));
+        for (auto& t : chart.traces)
+            if (t.pull == pull->id)
+                t.width = 2.8;
+        if (chart.traces.empty())
+            m_view->showNothing(tr("The results of this square were typed in: there are no curves."));
+        else
+            m_view->showOverlay(std::move(chart));
+        return;
+    }
+    m_title->setText(tr("%1: %2, %3").arg(qs(s->label), qs(data->option(s->option)->name), qs(data->condition(s->condition)->name)));
+    const auto curve = m_session.project()->readCurve(pull->id);
+    auto remarks = study::needsLook(*pull, m_session.readings());
+    m_remark->setText(remarks.empty() ? QString() : tr("Needs a look: %1").arg(qs(remarks.front())) + (remarks.size() > 1 ? tr(" (and %1 more, at the right)").arg(remarks.size() - 1) : QString()));
+    m_remark->setVisible(!remarks.empty());
+    if (!curve) {
+        m_numbers->hide();
+        m_clear->hide();
+        m_noSlip->hide();
+        m_view->showNothing(pull->typed ? tr("This result was typed in as %1: it has no curve.").arg(qs(pull->typed->asTyped)) : qs(curve.error().message));
+        return;
+    }
+    m_noSlip->setVisible((*curve)->reading.firstSlip.has_value());
+    const auto& set = pull->settings;
+    m_clear->setVisible(set.peak || set.firstSlip || set.breakPoint || set.fitFrom);
+    m_view->showCurve(*curve, m_session.units(), pull->settings.rigLimit);
+    fillNumbers(**curve, *pull);
+}
+
+void CurvesStage::fillNumbers(const curve::ReadCurve& c, const study::Pull& pull) {
+    const auto& r = c.reading;
+    const auto& units = m_session.units();
+    const auto& length = *units.length;
+    std::vector<QStringList> rows;
+    const auto hand = [](bool byHand) { return byHand ? tr(", by hand") : QString(); };
+    const auto where = [&](const curve::Landmark& m) {
+        return (m.displacement ? qs(withUnit(*m.displacement, length)) : qs(withUnit(m.time, quantity::unit("s")))) + hand(m.byHand);
+    };
+    const bool bound = r.offScale || pull.standing == study::Standing::atLeast;
+    rows.push_back({tr("Peak"), (bound ? tr("at least ") : QString()) + m_session.force(r.peak.force), where(r.peak)});
+    rows.push_back({tr("First slip"), r.firstSlip ? m_session.force(r.firstSlip->force) : tr("none"), r.firstSlip ? where(*r.firstSlip) : pull.settings.firstSlip ? tr("taken away by hand") : QString()});
+    rows.push_back({tr("Break"), r.breakPoint ? m_session.force(r.breakPoint->force) : tr("none seen"), r.breakPoint ? where(*r.breakPoint) : QString()});
+    if (r.stiffness)
+        rows.push_back({tr("Stiffness"), qs(withUnit(r.stiffness->value, units.of(Dimension::stiffness))),
+                        tr("%1 to %2%3").arg(qs(quantity::significant(units.force->fromSi(r.stiffness->from))), m_session.force(r.stiffness->to), hand(r.stiffness->byHand))});
+    else
+        rows.push_back({tr("Stiffness"), tr("none"), r.againstTime ? tr("no displacement was logged") : QString()});
+    if (r.energyToPeak)
+        rows.push_back({tr("Energy to peak"), qs(withUnit(*r.energyToPeak, units.of(Dimension::energy))), QString()});
+    rows.push_back({tr("Residual grip"), r.residual ? m_session.force(r.residual->force) : tr("cannot be told"), r.residual ? tr("%1 of the peak").arg(qs(quantity::percent(r.residual->share))) : QString()});
+    if (r.fall)
+        rows.push_back({tr("How it let go"), QString::fromStdString(r.fall->word), QString()});
+    if (r.slack)
+        rows.push_back({tr("Slack taken up"), QString(), qs(withUnit(*r.slack, length))});
+    m_numbers->setRowCount(static_cast<int>(rows.size()));
+    for (int i = 0; i < static_cast<int>(rows.size()); ++i)
+        for (int k = 0; k < 3; ++k) {
+            auto* item = new QTableWidgetItem(rows[static_cast<std::size_t>(i)][k]);
+            if (k > 0) {
+                item->setFont(figures(13, k == 1));
+                item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+            }
+            m_numbers->setItem(i, k, item);
+        }
+}
+
+} // namespace anvil::app

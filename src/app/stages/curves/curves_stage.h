@@ -1,0 +1,40 @@
+// Curves: one curve with landmarks to move and the numbers beside it, or all replicates of a square laid over each other.
+#pragma once
+
+#include "shell/session.h"
+#include <QWidget>
+#include <anvil/work/open_project.h>
+
+class QLabel;
+class QPushButton;
+class QTableWidget;
+class QStackedWidget;
+
+namespace anvil::app {
+
+class CurveView;
+
+class CurvesStage : public QWidget {
+    Q_OBJECT
+public:
+    explicit CurvesStage(Session& session, QWidget* parent = nullptr);
+    CurveView* view() const { return m_view; }
+
+signals:
+    void importWanted();
+
+protected:
+    void showEvent(QShowEvent* event) override;
+
+private:
+    void refresh();
+    void fillNumbers(const curve::ReadCurve& curve, const study::Pull& pull);
+    Session& m_session;
+    bool m_overlay = false, m_stale = true;
+    QLabel *m_title, *m_remark;
+    CurveView* m_view;
+    QTableWidget* m_numbers;
+    QPushButton *m_one, *m_all, *m_clear, *m_next, *m_noSlip, *m_import;
+};
+
+} // namespace anvil::app

@@ -1,0 +1,131 @@
+#include "stages/report/report_stage.h"
+
+#include "theme/theme.h"
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPaintEvent>
+#include <QPainter>
+#include <QPushButton>
+#include <QSaveFile>
+#include <QScrollArea>
+
+namespace anvil::app {
+namespace {
+constexpr int between = 16;
+}
+
+void PagesView::setPages(std::vector<report::Page> pages) {
+    m_pages = std::move(pages);
+    fit();
+    update();
+}
+
+double PagesView::scale() const { return std::min(1.2, (width() - 2.0 * between) / report::pageWidth); }
+
+void PagesView::fit() { setMinimumHeight(static_cast<int>(static_cast<double>(m_pages.size()) * (report::pageHeight * scale() + between)) + between); }
+
+void PagesView::resizeEvent(QResizeEvent*) { fit(); }
+
+void PagesView::paintEvent(QPaintEvent* event) {
+    QPainter painter(this);
+    painter.setRenderHint(QPainter::Antialiasing);
+    const double s = scale(), x = (width() - report::pageWidth * s) / 2;
+    for (std::size_t i = 0; i < m_pages.size(); ++i) {
+        const QRectF page(x, between + static_cast<double>(i) * (report::pageHeight * s + between), report::pageWidth * s, report::pageHeight * s);
+        if (!page.intersects(event->rect()))
+            continue;
+        painter.fillRect(page, Qt::white);
+        painter.setPen(theme().line);
+        painter.drawRect(page);
+        painter.save();
+        painter.translate(page.topLeft());
+        painter.scale(s, s);
+        report::paintPage(painter, m_pages[i]);
+        painter.restore();
+    }
+}
+
+ReportStage::ReportStage(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(12, 10, 12, 10);
+    auto* top = new QHBoxLayout;
+    m_sentence = new QLabel;
+    m_sentence->setObjectName("sentence");
+    m_sentence->setWordWrap(true);
+    m_html = new QPushButton(icon("file-text"), tr("Save as HTML…"));
+    m_html->setObjectName("saveHtml");
+    m_pdf = new QPushButton(icon("printer"), tr("Save as PDF…"));
+    m_pdf->setObjectName("primary");
+    top->addWidget(m_sentence, 1);
+    top->addWidget(m_html);
+    top->addWidget(m_pdf);
+    layout->addLayout(top);
+    m_pages = new PagesView;
+    m_scroll = new QScrollArea;
+    m_scroll->setWidget(m_pages);
+    m_scroll->setWidgetResizable(true);
+    m_scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    layout->addWidget(m_scroll, 1);
+    connect(m_html, &QPushButton::clicked, this, [this] {
+        const auto path = QFileDialog::getSaveFileName(this, tr("Save the report"), suggested("html"), tr("Web page (*.html)"));
+        if (!path.isEmpty())
+            writeHtml(path);
+    });
+    connect(m_pdf, &QPushButton::clicked, this, [this] {
+        const auto path = QFileDialog::getSaveFileName(this, tr("Save the report"), suggested("pdf"), tr("PDF (*.pdf)"));
+        if (!path.isEmpty())
+            writePdf(path);
+    });
+    const auto mark = [this] {
+        m_stale = true;
+        if (isVisible())
+            refresh();
+    };
+    connect(&session, &Session::changed, this, mark);
+    connect(&session, &Session::unitsChanged, this, mark);
+}
+
+QString ReportStage::suggested(const QString& ending) const {
+    const QFileInfo project(m_session.project()->file().path());
+    return project.absolutePath() + "/" + qs(m_session.study()->study.title).toLower().replace(' ', '-') + "." + ending;
+}
+
+report::Document ReportStage::document() const { return report::compose(m_session.source(), m_session.units()); }
+
+bool ReportStage::writeHtml(const QString& path) {
+    QSaveFile file(path);
+    const auto html = report::toHtml(document()).toUtf8();
+    if (!file.open(QIODevice::WriteOnly) || file.write(html) != html.size() || !file.commit()) {
+        m_session.say(tr("%1 cannot be written: %2.").arg(path, file.errorString()), true);
+        return false;
+    }
+    m_session.say(tr("The report is in %1.").arg(path));
+    return true;
+}
+
+bool ReportStage::writePdf(const QString& path) {
+    if (!m_session.tell(report::writePdf(document(), path)))
+        return false;
+    m_session.say(tr("The report is in %1.").arg(path));
+    return true;
+}
+
+void ReportStage::showEvent(QShowEvent*) {
+    if (m_stale)
+        refresh();
+}
+
+void ReportStage::refresh() {
+    m_stale = false;
+    const auto* data = m_session.study();
+    m_html->setVisible(data != nullptr);
+    m_pdf->setVisible(data != nullptr);
+    m_scroll->setVisible(data != nullptr);
+    m_sentence->setText(data ? tr("This is the report as it stands; it follows every change.") : tr("There is nothing to report yet: import some logger files first."));
+    if (data)
+        m_pages->setPages(report::paginate(document()));
+}
+
+} // namespace anvil::app

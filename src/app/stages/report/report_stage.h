@@ -1,0 +1,53 @@
+// Report: a live preview of the pages, and HTML and PDF out.
+#pragma once
+
+#include "shell/session.h"
+#include <QWidget>
+#include <anvil/report/pages.h>
+
+class QLabel;
+class QPushButton;
+class QScrollArea;
+
+namespace anvil::app {
+
+/// The pages of a report, one below the other, scaled to the width.
+class PagesView : public QWidget {
+    Q_OBJECT
+public:
+    explicit PagesView(QWidget* parent = nullptr) : QWidget(parent) {}
+    void setPages(std::vector<report::Page> pages);
+
+protected:
+    void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+
+private:
+    double scale() const;
+    void fit();
+    std::vector<report::Page> m_pages;
+};
+
+class ReportStage : public QWidget {
+    Q_OBJECT
+public:
+    explicit ReportStage(Session& session, QWidget* parent = nullptr);
+    report::Document document() const;
+    bool writeHtml(const QString& path);
+    bool writePdf(const QString& path);
+
+protected:
+    void showEvent(QShowEvent* event) override;
+
+private:
+    void refresh();
+    QString suggested(const QString& ending) const;
+    Session& m_session;
+    bool m_stale = true;
+    QLabel* m_sentence;
+    QPushButton *m_html, *m_pdf;
+    QScrollArea* m_scroll;
+    PagesView* m_pages;
+};
+
+} // namespace anvil::app

@@ -1,0 +1,96 @@
+#include "stages/rig/rig_stage.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <anvil/quantity/entry.h>
+#include <anvil/report/document.h>
+#include <set>
+
+namespace anvil::app {
+
+RigStage::RigStage(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(16, 14, 16, 14);
+    m_sentence = new QLabel(tr("Tell what your rig can show at most, so that pulls which topped out count as \"at least\" and not as a strength."));
+    m_sentence->setObjectName("sentence");
+    m_sentence->setWordWrap(true);
+    layout->addWidget(m_sentence);
+    auto* row = new QHBoxLayout;
+    row->addWidget(new QLabel(tr("Rig limit")));
+    m_limit = new QLineEdit;
+    m_limit->setObjectName("rigLimit");
+    m_limit->setPlaceholderText(tr("such as 5 kN or 500 kg"));
+    m_limit->setMaximumWidth(220);
+    row->addWidget(m_limit);
+    auto* apply = new QPushButton(tr("Set for all curves of this study"));
+    apply->setObjectName("applyRigLimit");
+    row->addWidget(apply);
+    row->addStretch();
+    layout->addLayout(row);
+    m_state = new QLabel;
+    m_state->setWordWrap(true);
+    layout->addWidget(m_state);
+    layout->addSpacing(12);
+    for (const auto& caution : report::cautions()) {
+        auto* label = new QLabel(caution);
+        label->setWordWrap(true);
+        label->setObjectName("faint");
+        layout->addWidget(label);
+    }
+    layout->addStretch();
+    connect(apply, &QPushButton::clicked, this, &RigStage::apply);
+    connect(m_limit, &QLineEdit::returnPressed, this, &RigStage::apply);
+    connect(&session, &Session::changed, this, &RigStage::refresh);
+    connect(&session, &Session::unitsChanged, this, &RigStage::refresh);
+    refresh();
+}
+
+void RigStage::apply() {
+    const auto* data = m_session.study();
+    if (!data)
+        return m_session.say(tr("Import some curves first; the limit belongs to them."), true);
+    std::optional<double> limit;
+    if (!m_limit->text().trimmed().isEmpty()) {
+        const auto entry = quantity::parseEntry(m_limit->text().toStdString(), quantity::Dimension::force, m_session.units().force);
+        if (!m_session.tell(entry))
+            return;
+        if (!(entry->si > 0))
+            return m_session.say(tr("A rig limit of zero or less cannot be: give what the rig can show."), true);
+        limit = entry->si;
+    }
+    const auto done = m_session.project()->run(tr("Rig limit of the study"), [&](store::Writer& w) {
+        for (const auto& p : data->pulls) {
+            if (!p.curve)
+                continue;
+            auto settings = p.settings;
+            settings.rigLimit = limit;
+            w.update("pull", p.id, {{"reading", store::settingsToJson(settings)}});
+        }
+    });
+    if (m_session.tell(done))
+        m_session.say(limit ? tr("Every curve has been read again against %1.").arg(m_session.force(*limit)) : tr("The rig limit has been taken away."));
+}
+
+void RigStage::refresh() {
+    const auto* data = m_session.study();
+    setEnabled(!m_session.readOnly());
+    std::set<double> limits;
+    int off = 0;
+    if (data)
+        for (const auto& p : data->pulls) {
+            if (p.settings.rigLimit)
+                limits.insert(*p.settings.rigLimit);
+            const auto r = m_session.readings().byPull.find(p.id);
+            off += r != m_session.readings().byPull.end() && r->second.offScale;
+        }
+    if (limits.empty())
+        m_state->setText(tr("No limit is set for this study. Flat tops are still recognised."));
+    else if (limits.size() == 1)
+        m_state->setText(tr("The limit is %1; %2 pulls topped out.").arg(m_session.force(*limits.begin())).arg(off));
+    else
+        m_state->setText(tr("The pulls of this study have %1 different limits; %2 topped out.").arg(limits.size()).arg(off));
+}
+
+} // namespace anvil::app

@@ -1,0 +1,173 @@
+#include "stages/verdict/verdict_stage.h"
+
+#include "stages/verdict/trail.h"
+#include "theme/theme.h"
+#include "widgets/picture_view.h"
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QLabel>
+#include <QListWidget>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QSplitter>
+#include <QTabWidget>
+#include <QTableWidget>
+#include <anvil/quantity/print.h>
+
+namespace anvil::app {
+
+VerdictStage::VerdictStage(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(12, 10, 12, 10);
+    auto* top = new QHBoxLayout;
+    top->addWidget(new QLabel(tr("Ranked by")));
+    m_metric = new QComboBox;
+    m_metric->setObjectName("metric");
+    for (const auto m : study::allMetrics)
+        m_metric->addItem(study::info(m).title, static_cast<int>(m));
+    top->addWidget(m_metric);
+    top->addStretch();
+    m_look = new QPushButton;
+    m_look->setObjectName("needLook");
+    m_import = new QPushButton(icon("import"), tr("Import logger files…"));
+    m_import->setObjectName("primary");
+    top->addWidget(m_look);
+    top->addWidget(m_import);
+    layout->addLayout(top);
+    m_headline = new QLabel;
+    m_headline->setObjectName("sentence");
+    m_headline->setWordWrap(true);
+    m_headline->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    layout->addWidget(m_headline);
+    auto* split = new QSplitter(Qt::Vertical);
+    m_ladder = new PictureView;
+    m_ladder->setObjectName("ladder");
+    m_ladder->setAccessibleName(tr("Strength ladder"));
+    auto* scroll = new QScrollArea;
+    scroll->setWidget(m_ladder);
+    scroll->setWidgetResizable(true);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    split->addWidget(scroll);
+    m_tabs = new QTabWidget;
+    m_sentences = new QListWidget;
+    m_sentences->setObjectName("sentences");
+    m_sentences->setWordWrap(true);
+    m_sentences->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    m_table = new QTableWidget;
+    m_table->setObjectName("ranking");
+    m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    m_table->verticalHeader()->hide();
+    m_table->verticalHeader()->setDefaultSectionSize(24);
+    m_next = new QListWidget;
+    m_next->setWordWrap(true);
+    m_tabs->addTab(m_sentences, tr("Sentences"));
+    m_tabs->addTab(m_table, tr("Table"));
+    m_tabs->addTab(m_next, tr("What next"));
+    split->addWidget(m_tabs);
+    split->setStretchFactor(0, 3);
+    split->setStretchFactor(1, 2);
+    split->setSizes({420, 220});
+    layout->addWidget(split, 1);
+
+    connect(m_metric, &QComboBox::activated, this, [this] {
+        m_metricChosen = true;
+        refresh();
+    });
+    connect(m_look, &QPushButton::clicked, &session, &Session::selectNextNeedingLook);
+    connect(m_import, &QPushButton::clicked, this, &VerdictStage::importWanted);
+    connect(m_ladder, &PictureView::pullClicked, &session, &Session::selectPull);
+    connect(m_ladder, &PictureView::pullActivated, this, [this](long long pull) {
+        m_session.selectPull(pull);
+        m_session.go(Stage::curves);
+    });
+    connect(m_table, &QTableWidget::cellActivated, this, &VerdictStage::openTrail);
+    connect(m_table, &QTableWidget::cellDoubleClicked, this, &VerdictStage::openTrail);
+    const auto mark = [this] {
+        m_stale = true;
+        if (isVisible())
+            refresh();
+    };
+    connect(&session, &Session::changed, this, mark);
+    connect(&session, &Session::selectionChanged, this, mark);
+    connect(&session, &Session::unitsChanged, this, mark);
+}
+
+void VerdictStage::showEvent(QShowEvent*) {
+    if (m_stale)
+        refresh();
+}
+
+study::Metric VerdictStage::metric() const { return static_cast<study::Metric>(m_metric->currentData().toInt()); }
+
+void VerdictStage::refresh() {
+    m_stale = false;
+    const auto* data = m_session.study();
+    if (m_shownStudy != m_session.studyId()) {
+        m_shownStudy = m_session.studyId();
+        m_metricChosen = false;
+    }
+    if (data && !m_metricChosen)
+        m_metric->setCurrentIndex(static_cast<int>(data->study.metric));
+    const auto waiting = static_cast<int>(m_session.needingLook().size());
+    m_look->setText(waiting == 1 ? tr("1 curve needs a look (F8)") : tr("%1 curves need a look (F8)").arg(waiting));
+    m_look->setVisible(waiting > 0);
+    const auto& v = m_session.verdict(metric());
+    const bool nothing = !data || data->pulls.empty();
+    m_import->setVisible(nothing);
+    m_tabs->setVisible(!nothing);
+    m_ladder->setVisible(!nothing);
+    if (nothing) {
+        m_headline->setText(tr("Nothing has been pulled yet. Import logger files, or drop them on the window, and the ranking appears here."));
+        return;
+    }
+    QStringList lines;
+    for (const auto& h : v.headlines)
+        lines << qs(h);
+    m_headline->setText(lines.join("\n"));
+    const auto& unit = m_session.units().of(study::info(metric()).dimension);
+    m_ladder->setBuild([this, data, &v, &unit](double width) { return chart::ladder(*data, v, unit, width, m_session.pull()); });
+    m_sentences->clear();
+    for (const auto& p : v.pairs)
+        m_sentences->addItem(qs(p.sentence));
+    m_next->clear();
+    for (const auto& n : v.next)
+        m_next->addItem(qs(n));
+    if (m_next->count() == 0)
+        m_next->addItem(tr("Nothing is too close to call; more pulls would only sharpen what is known."));
+
+    const QStringList heads{tr("Rank"), tr("Option"), tr("Condition"), tr("n"), tr("Mean"), tr("95 % interval"), tr("s"), tr("CV"), tr("Lowest"), tr("Mean − 3 s"), tr("Without high and low"), tr("Ties"), tr("Cost each")};
+    m_table->setColumnCount(static_cast<int>(heads.size()));
+    m_table->setHorizontalHeaderLabels(heads);
+    m_table->setRowCount(static_cast<int>(v.groups.size()));
+    const auto shown = [&](const std::optional<double>& x) { return x ? qs(quantity::withUnit(*x, unit)) : QStringLiteral("–"); };
+    for (int i = 0; i < static_cast<int>(v.groups.size()); ++i) {
+        const auto& g = v.groups[static_cast<std::size_t>(i)];
+        const auto& s = g.summary;
+        const auto* o = data->option(g.option);
+        const QStringList cells{g.rank ? QString::number(g.rank) : QStringLiteral("–"), qs(o->name), qs(data->condition(g.condition)->name), qs(chart::countText(s)), qs(chart::meanText(s, unit)), qs(chart::intervalText(s, unit)), shown(s.sd),
+                                s.cv ? qs(quantity::percent(*s.cv)) : QStringLiteral("–"), shown(s.lowest), s.meanMinus3Sd ? shown(s.meanMinus3Sd) : tr("none from so few"), shown(s.dropHighLowMean), qs(g.letters),
+                                o->unitCost ? qs(quantity::fixed(*o->unitCost, 2) + " " + o->currency) : QStringLiteral("–")};
+        for (int k = 0; k < heads.size(); ++k) {
+            auto* item = new QTableWidgetItem(cells[k]);
+            if (k == 0 || k >= 4)
+                item->setFont(figures(13, k == 4));
+            if (k == 0 || k >= 4)
+                item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+            item->setToolTip(tr("Enter: where this number comes from"));
+            m_table->setItem(i, k, item);
+        }
+    }
+    m_table->resizeColumnsToContents();
+}
+
+void VerdictStage::openTrail(int row, int column) {
+    const auto& v = m_session.verdict(metric());
+    if (row < 0 || row >= static_cast<int>(v.groups.size()))
+        return;
+    const int number = column < 3 ? 4 : column;
+    TrailDialog dialog(m_session, metric(), v.groups[static_cast<std::size_t>(row)], m_table->horizontalHeaderItem(number)->text(), m_table->item(row, number)->text(), this);
+    dialog.exec();
+}
+
+} // namespace anvil::app

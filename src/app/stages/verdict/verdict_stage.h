@@ -1,0 +1,46 @@
+// Verdict: the strength ladder, the same numbers as a table, the sentences, and where each number comes from.
+#pragma once
+
+#include "shell/session.h"
+#include <QWidget>
+
+class QComboBox;
+class QLabel;
+class QListWidget;
+class QPushButton;
+class QTabWidget;
+class QTableWidget;
+
+namespace anvil::app {
+
+class PictureView;
+
+class VerdictStage : public QWidget {
+    Q_OBJECT
+public:
+    explicit VerdictStage(Session& session, QWidget* parent = nullptr);
+    PictureView* ladder() const { return m_ladder; }
+
+signals:
+    void importWanted();
+
+protected:
+    void showEvent(QShowEvent* event) override;
+
+private:
+    void refresh();
+    void openTrail(int row, int column);
+    study::Metric metric() const;
+    Session& m_session;
+    bool m_stale = true, m_metricChosen = false;
+    Id m_shownStudy = 0;
+    QComboBox* m_metric;
+    QLabel* m_headline;
+    QPushButton *m_look, *m_import;
+    PictureView* m_ladder;
+    QTabWidget* m_tabs;
+    QListWidget *m_sentences, *m_next;
+    QTableWidget* m_table;
+};
+
+} // namespace anvil::app

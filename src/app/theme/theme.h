@@ -1,0 +1,35 @@
+// Light and dark: one place for colours, fonts and icons of the window.
+#pragma once
+
+#include <QColor>
+#include <QFont>
+#include <QIcon>
+#include <QString>
+#include <anvil/chart/picture.h>
+
+class QApplication;
+
+namespace anvil::app {
+
+enum class Appearance { light, dark, followDesktop };
+
+/// The colours of panels; charts have their own palette to match.
+struct Theme {
+    bool dark = false;
+    QColor ground, panel, text, faint, line, accent, onAccent, warn;
+    const chart::Palette& charts() const { return dark ? chart::darkPalette() : chart::lightPalette(); }
+};
+
+/// The theme in force.
+const Theme& theme();
+
+/// Sets palette, style sheet and fonts of the application. `followDesktop` asks the desktop's portal and falls back to light.
+void applyTheme(QApplication& application, Appearance appearance);
+
+/// An icon from the set that ships with the program, in the theme's text colour.
+QIcon icon(const QString& name);
+
+/// The monospaced face for figures.
+QFont figures(int pixels, bool bold = false);
+
+} // namespace anvil::app

@@ -1,0 +1,243 @@
+#include "widgets/curve_view.h"
+
+#include "theme/theme.h"
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QWheelEvent>
+#include <algorithm>
+#include <anvil/chart/painter.h>
+#include <cmath>
+
+namespace anvil::app {
+
+CurveView::CurveView(QWidget* parent) : QWidget(parent) {
+    setMinimumSize(320, 220);
+    setFocusPolicy(Qt::StrongFocus);
+    setMouseTracking(true);
+    setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+    setAccessibleName(tr("Force curve"));
+}
+
+void CurveView::showCurve(std::shared_ptr<const curve::ReadCurve> curve, const report::Units& units, std::optional<double> rigLimit) {
+    const bool same = m_curve && curve && m_curve->cleaned.time == curve->cleaned.time && m_x.size() == curve->cleaned.force.size();
+    const double oldX0 = m_chart.x0, oldX1 = m_chart.x1;
+    const bool zoomed = same && (oldX0 != m_fullX0 || oldX1 != m_fullX1);
+    m_curve = std::move(curve);
+    m_sentence.clear();
+    m_chart = {};
+    m_grabbed = -1;
+    const auto& r = m_curve->reading;
+    const auto& force = units.of(quantity::Dimension::force);
+    const bool time = m_curve->cleaned.displacement.empty();
+    m_x = chart::abscissa(*m_curve);
+    m_y = m_curve->cleaned.force;
+    if (!time)
+        for (auto& v : m_x)
+            v = units.length->fromSi(v);
+    for (auto& v : m_y)
+        v = force.fromSi(v);
+    m_pyramid = curve::Pyramid(m_y);
+    const auto [low, high] = std::minmax_element(m_x.begin(), m_x.end());
+    m_fullX0 = *low;
+    m_fullX1 = *high > *low ? *high : *low + 1;
+    m_chart.x0 = zoomed ? oldX0 : m_fullX0;
+    m_chart.x1 = zoomed ? oldX1 : m_fullX1;
+    const double top = *std::max_element(m_y.begin(), m_y.end());
+    m_chart.y0 = std::min(-0.04 * top, *std::min_element(m_y.begin(), m_y.end()));
+    m_chart.y1 = 1.12 * top;
+    m_chart.xTitle = time ? "Time since the load began (s)" : "Displacement from the toe (" + std::string(units.length->symbol) + ")";
+    m_chart.yTitle = "Force (" + std::string(force.symbol) + ")";
+    if (rigLimit)
+        m_chart.limit = force.fromSi(*rigLimit - r.baseline);
+    m_pins.clear();
+    if (r.stiffness && !time) {
+        m_chart.stiffnessLine = std::pair(curve::Pyramid::Point{m_x[r.stiffness->fromIndex], force.fromSi(r.stiffness->from)},
+                                          curve::Pyramid::Point{m_x[r.stiffness->toIndex], force.fromSi(r.stiffness->to)});
+        m_pins.push_back({work::Handle::fitFrom, {}, r.stiffness->fromIndex, r.stiffness->byHand});
+        m_pins.push_back({work::Handle::fitTo, tr("Stiffness"), r.stiffness->toIndex, r.stiffness->byHand});
+    }
+    if (r.firstSlip)
+        m_pins.push_back({work::Handle::firstSlip, tr("First slip"), r.firstSlip->index, r.firstSlip->byHand});
+    if (r.breakPoint)
+        m_pins.push_back({work::Handle::breakPoint, tr("Break"), r.breakPoint->index, r.breakPoint->byHand});
+    m_pins.push_back({work::Handle::peak, r.offScale ? tr("Peak, at least") : tr("Peak"), r.peak.index, r.peak.byHand});
+    rebuild();
+}
+
+void CurveView::showOverlay(chart::CurveChart chart) {
+    m_curve.reset();
+    m_pins.clear();
+    m_sentence.clear();
+    m_chart = std::move(chart);
+    m_chart.legend = true;
+    m_fullX0 = m_chart.x0;
+    m_fullX1 = m_chart.x1;
+    rebuild();
+}
+
+void CurveView::showNothing(const QString& sentence) {
+    m_curve.reset();
+    m_pins.clear();
+    m_chart = {};
+    m_sentence = sentence;
+    m_picture = {};
+    update();
+}
+
+void CurveView::resetZoom() {
+    m_chart.x0 = m_fullX0;
+    m_chart.x1 = m_fullX1;
+    rebuild();
+}
+
+void CurveView::rebuild() {
+    if (!m_sentence.isEmpty())
+        return;
+    if (m_curve) {
+        chart::Trace trace;
+        trace.ink = chart::Ink::series0;
+        trace.points = m_pyramid.draw(m_x, m_y, m_chart.x0, m_chart.x1, static_cast<std::size_t>(std::max(100, width() - 80)));
+        m_chart.traces = {trace};
+        m_chart.pins.clear();
+        for (const auto& p : m_pins)
+            m_chart.pins.push_back({p.name.toStdString(), m_x[p.index], m_y[p.index], p.byHand, static_cast<int>(p.handle), p.handle != work::Handle::fitTo && p.handle != work::Handle::breakPoint});
+    }
+    m_picture = chart::curves(m_chart, width(), height(), &m_plane);
+    update();
+}
+
+QPoint CurveView::placeOf(work::Handle handle) const {
+    for (const auto& p : m_pins)
+        if (p.handle == handle)
+            return QPointF(m_plane.px(m_x[p.index]), m_plane.py(m_y[p.index])).toPoint();
+    return {};
+}
+
+CurveView::Pin* CurveView::pinAt(const QPointF& at) {
+    Pin* best = nullptr;
+    double nearest = 14;
+    for (auto& p : m_pins) {
+        const double d = std::hypot(m_plane.px(m_x[p.index]) - at.x(), m_plane.py(m_y[p.index]) - at.y());
+        if (d < nearest) {
+            nearest = d;
+            best = &p;
+        }
+    }
+    return best;
+}
+
+std::size_t CurveView::sampleNear(const QPointF& at) const {
+    // Mostly along x; a little along y picks the right branch where the displacement runs back.
+    const std::size_t stride = std::max<std::size_t>(1, m_x.size() / 200000);
+    std::size_t best = 0;
+    double nearest = 1e300;
+    const auto look = [&](std::size_t i) {
+        const double dx = m_plane.px(m_x[i]) - at.x(), dy = m_plane.py(m_y[i]) - at.y();
+        const double d = dx * dx + 0.02 * dy * dy;
+        if (d < nearest) {
+            nearest = d;
+            best = i;
+        }
+    };
+    for (std::size_t i = 0; i < m_x.size(); i += stride)
+        look(i);
+    if (stride > 1)
+        for (std::size_t i = best > stride ? best - stride : 0, end = std::min(m_x.size(), best + stride); i < end; ++i)
+            look(i);
+    return best;
+}
+
+void CurveView::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    const auto& palette = theme().charts();
+    painter.fillRect(rect(), chart::color(palette, chart::Ink::paper));
+    if (!m_sentence.isEmpty()) {
+        painter.setPen(theme().faint);
+        painter.drawText(rect().adjusted(20, 20, -20, -20), Qt::AlignCenter | Qt::TextWordWrap, m_sentence);
+    } else {
+        chart::paint(painter, m_picture, palette);
+    }
+    if (m_chosen >= 0 && m_chosen < static_cast<int>(m_pins.size())) {
+        painter.setPen(QPen(theme().accent, 2));
+        painter.drawEllipse(placeOf(m_pins[static_cast<std::size_t>(m_chosen)].handle), 11, 11);
+    }
+    if (hasFocus()) {
+        painter.setPen(QPen(theme().accent, 2));
+        painter.drawRect(rect().adjusted(1, 1, -1, -1));
+    }
+}
+
+void CurveView::resizeEvent(QResizeEvent*) { rebuild(); }
+
+void CurveView::wheelEvent(QWheelEvent* event) {
+    if (!m_curve)
+        return;
+    const double factor = std::pow(0.8, event->angleDelta().y() / 120.0), at = m_plane.x(event->position().x());
+    const double least = (m_fullX1 - m_fullX0) / std::max<double>(4, static_cast<double>(m_x.size()) / 4);
+    if (factor < 1 && (m_chart.x1 - m_chart.x0) < least)
+        return;
+    m_chart.x0 = std::max(m_fullX0, at + (m_chart.x0 - at) * factor);
+    m_chart.x1 = std::min(m_fullX1, at + (m_chart.x1 - at) * factor);
+    rebuild();
+    event->accept();
+}
+
+void CurveView::mousePressEvent(QMouseEvent* event) {
+    m_last = event->position();
+    if (auto* pin = pinAt(event->position()); pin && m_movable)
+        m_grabbed = static_cast<int>(pin - m_pins.data());
+    else
+        m_panning = true;
+}
+
+void CurveView::mouseMoveEvent(QMouseEvent* event) {
+    if (m_grabbed >= 0) {
+        auto& pin = m_pins[static_cast<std::size_t>(m_grabbed)];
+        pin.index = sampleNear(event->position());
+        pin.byHand = true;
+        rebuild();
+    } else if (m_panning && m_curve) {
+        const double dx = m_plane.x(m_last.x()) - m_plane.x(event->position().x());
+        const double move = std::clamp(dx, m_fullX0 - m_chart.x0, m_fullX1 - m_chart.x1);
+        m_chart.x0 += move;
+        m_chart.x1 += move;
+        m_last = event->position();
+        rebuild();
+    } else {
+        const auto* pin = pinAt(event->position());
+        setCursor(pin && m_movable ? Qt::SizeHorCursor : Qt::ArrowCursor);
+        setToolTip(pin && m_movable ? tr("Drag to move this landmark; undo brings it back") : QString());
+    }
+}
+
+void CurveView::mouseReleaseEvent(QMouseEvent*) {
+    m_panning = false;
+    if (m_grabbed < 0)
+        return;
+    const auto pin = m_pins[static_cast<std::size_t>(m_grabbed)];
+    m_grabbed = -1;
+    if (pin.byHand)
+        emit landmarkMoved(pin.handle, m_curve->cleaned.time[pin.index]);
+}
+
+void CurveView::mouseDoubleClickEvent(QMouseEvent*) { resetZoom(); }
+
+void CurveView::keyPressEvent(QKeyEvent* event) {
+    // L walks through the landmarks, the arrows move the chosen one by a sample (Shift: ten).
+    if (event->key() == Qt::Key_L && !m_pins.empty()) {
+        m_chosen = (m_chosen + 1) % static_cast<int>(m_pins.size());
+        update();
+    } else if ((event->key() == Qt::Key_Left || event->key() == Qt::Key_Right) && m_movable && m_chosen >= 0 && m_chosen < static_cast<int>(m_pins.size())) {
+        const auto& pin = m_pins[static_cast<std::size_t>(m_chosen)];
+        const std::ptrdiff_t step = (event->modifiers() & Qt::ShiftModifier ? 10 : 1) * (event->key() == Qt::Key_Left ? -1 : 1);
+        const auto to = std::clamp<std::ptrdiff_t>(static_cast<std::ptrdiff_t>(pin.index) + step, 0, static_cast<std::ptrdiff_t>(m_x.size()) - 1);
+        emit landmarkMoved(pin.handle, m_curve->cleaned.time[static_cast<std::size_t>(to)]);
+    } else if (event->key() == Qt::Key_Home) {
+        resetZoom();
+    } else {
+        QWidget::keyPressEvent(event);
+    }
+}
+
+} // namespace anvil::app

@@ -1,0 +1,70 @@
+// One curve, or a square's replicates laid over each other; landmarks can be dragged or moved with the keys.
+#pragma once
+
+#include <QWidget>
+#include <anvil/chart/charts.h>
+#include <anvil/curve/pyramid.h>
+#include <anvil/report/document.h>
+#include <anvil/work/open_project.h>
+#include <memory>
+
+namespace anvil::app {
+
+class CurveView : public QWidget {
+    Q_OBJECT
+public:
+    explicit CurveView(QWidget* parent = nullptr);
+
+    /// Shows one pull's curve with its landmarks.
+    void showCurve(std::shared_ptr<const curve::ReadCurve> curve, const report::Units& units, std::optional<double> rigLimit);
+    /// Shows ready-made traces without landmarks.
+    void showOverlay(chart::CurveChart chart);
+    void showNothing(const QString& sentence);
+    void setMovable(bool movable) { m_movable = movable; }
+    /// Where a landmark is drawn; null if it is not in view.
+    QPoint placeOf(work::Handle handle) const;
+    void resetZoom();
+    const chart::Picture& picture() const { return m_picture; }
+
+signals:
+    /// A landmark was let go at a time of the run, in s.
+    void landmarkMoved(anvil::work::Handle handle, double time);
+
+protected:
+    void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+    void wheelEvent(QWheelEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void mouseDoubleClickEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+
+private:
+    struct Pin {
+        work::Handle handle;
+        QString name;
+        std::size_t index;
+        bool byHand;
+    };
+    void rebuild();
+    std::size_t sampleNear(const QPointF& at) const;
+    Pin* pinAt(const QPointF& at);
+
+    std::shared_ptr<const curve::ReadCurve> m_curve;
+    std::vector<double> m_x, m_y; ///< in display units
+    curve::Pyramid m_pyramid;
+    std::vector<Pin> m_pins;
+    chart::CurveChart m_chart;
+    chart::Plane m_plane;
+    chart::Picture m_picture;
+    QString m_sentence;
+    bool m_movable = true;
+    int m_grabbed = -1;  ///< pin being dragged
+    int m_chosen = -1;   ///< pin chosen by key
+    bool m_panning = false;
+    QPointF m_last;
+    double m_fullX0 = 0, m_fullX1 = 1;
+};
+
+} // namespace anvil::app

@@ -1,0 +1,78 @@
+#include "widgets/picture_view.h"
+
+#include "theme/theme.h"
+#include <QHelpEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QToolTip>
+#include <anvil/chart/painter.h>
+
+namespace anvil::app {
+
+PictureView::PictureView(QWidget* parent) : QWidget(parent) { setMinimumWidth(320); }
+
+void PictureView::setBuild(Build build) {
+    m_build = std::move(build);
+    rebuild();
+}
+
+void PictureView::rebuild() {
+    if (!m_build)
+        return;
+    m_picture = m_build(width());
+    setMinimumHeight(static_cast<int>(m_picture.height));
+    QStringList spoken;
+    for (const auto& label : m_picture.labels())
+        spoken << QString::fromStdString(label);
+    setAccessibleDescription(spoken.join(", "));
+    updateGeometry();
+    update();
+}
+
+QSize PictureView::sizeHint() const { return {600, static_cast<int>(m_picture.height)}; }
+
+QPoint PictureView::placeOf(long long pull) const {
+    for (const auto& h : m_picture.hits)
+        if (pull && h.pull == pull)
+            return QPointF(h.x + h.width / 2, h.y + h.height / 2).toPoint();
+    return {};
+}
+
+const chart::Hit* PictureView::hitAt(const QPointF& at) const {
+    for (auto it = m_picture.hits.rbegin(); it != m_picture.hits.rend(); ++it)
+        if (QRectF(it->x, it->y, it->width, it->height).contains(at))
+            return &*it;
+    return nullptr;
+}
+
+void PictureView::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    painter.fillRect(rect(), chart::color(theme().charts(), chart::Ink::paper));
+    chart::paint(painter, m_picture, theme().charts());
+}
+
+void PictureView::resizeEvent(QResizeEvent*) { rebuild(); }
+
+void PictureView::mousePressEvent(QMouseEvent* event) {
+    if (const auto* hit = hitAt(event->position()); hit && hit->pull)
+        emit pullClicked(hit->pull);
+}
+
+void PictureView::mouseDoubleClickEvent(QMouseEvent* event) {
+    if (const auto* hit = hitAt(event->position()); hit && hit->pull)
+        emit pullActivated(hit->pull);
+}
+
+bool PictureView::event(QEvent* event) {
+    if (event->type() == QEvent::ToolTip) {
+        const auto* help = static_cast<QHelpEvent*>(event);
+        if (const auto* hit = hitAt(help->pos()))
+            QToolTip::showText(help->globalPos(), QString::fromStdString(hit->tip), this);
+        else
+            QToolTip::hideText();
+        return true;
+    }
+    return QWidget::event(event);
+}
+
+} // namespace anvil::app

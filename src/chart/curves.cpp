@@ -1,0 +1,93 @@
+#include <anvil/chart/charts.h>
+
+#include <algorithm>
+#include <anvil/quantity/print.h>
+#include <cmath>
+
+namespace anvil::chart {
+
+std::vector<double> abscissa(const curve::ReadCurve& c) {
+    const auto& r = c.reading;
+    std::vector<double> x;
+    if (!c.cleaned.displacement.empty() && r.peak.displacement) {
+        const double toe = c.cleaned.displacement[r.peak.index] - *r.peak.displacement;
+        x = c.cleaned.displacement;
+        for (auto& v : x)
+            v -= toe;
+        return x;
+    }
+    x = c.cleaned.time;
+    const double start = x.empty() ? 0 : x[r.departure];
+    for (auto& v : x)
+        v -= start;
+    return x;
+}
+
+Picture curves(const CurveChart& c, double width, double height, Plane* out) {
+    Picture p;
+    p.width = width;
+    p.height = height;
+    Plane plane{c.x0, c.x1, c.y0, c.y1, 64, 14, width - 14, height - 44};
+    if (!(plane.x1 > plane.x0))
+        plane.x1 = plane.x0 + 1;
+    if (!(plane.y1 > plane.y0))
+        plane.y1 = plane.y0 + 1;
+    const bool small = width < 340;
+    const double xs = niceStep(plane.x0, plane.x1, small ? 3 : std::max(3, static_cast<int>(width / 110)));
+    const double ys = niceStep(plane.y0, plane.y1, small ? 3 : std::max(3, static_cast<int>(height / 60)));
+    for (double v = std::ceil(plane.x0 / xs) * xs; v <= plane.x1; v += xs) {
+        p.add(Line{{plane.px(v), plane.top}, {plane.px(v), plane.bottom}, Ink::grid, 0.8});
+        p.add(Label{{plane.px(v), plane.bottom + 15}, tickText(v, xs), 11, Align::center, Ink::faint, false, true});
+    }
+    for (double v = std::ceil(plane.y0 / ys) * ys; v <= plane.y1; v += ys) {
+        p.add(Line{{plane.left, plane.py(v)}, {plane.right, plane.py(v)}, Ink::grid, 0.8});
+        p.add(Label{{plane.left - 6, plane.py(v) + 4}, tickText(v, ys), 11, Align::right, Ink::faint, false, true});
+    }
+    p.add(Line{{plane.left, plane.top}, {plane.left, plane.bottom}, Ink::faint, 1.2});
+    p.add(Line{{plane.left, plane.bottom}, {plane.right, plane.bottom}, Ink::faint, 1.2});
+    p.add(Label{{plane.right, plane.bottom + 34}, c.xTitle, 12, Align::right});
+    p.add(Label{{plane.left + 8, plane.top + 12}, c.yTitle, 12, Align::left});
+    const auto clampX = [&](double x) { return std::clamp(x, plane.left - 2, plane.right + 2); };
+    const auto clampY = [&](double y) { return std::clamp(y, plane.top - 2, plane.bottom + 2); };
+    if (c.limit && *c.limit < plane.y1) {
+        const double y = plane.py(*c.limit);
+        p.add(Line{{plane.left, y}, {plane.right, y}, Ink::warn, 1.4, Dash::dashed});
+        p.add(Label{{plane.right - 4, y - 5}, "rig limit", 11, Align::right, Ink::warn});
+    }
+    for (const auto& t : c.traces) {
+        Polyline line{{}, t.ink, t.width, t.dash, t.opacity};
+        line.points.reserve(t.points.size());
+        for (const auto& q : t.points)
+            line.points.push_back({clampX(plane.px(q.x)), clampY(plane.py(q.y))});
+        p.add(std::move(line));
+    }
+    if (c.stiffnessLine) {
+        const auto& [a, b] = *c.stiffnessLine;
+        p.add(Line{{plane.px(a.x), clampY(plane.py(a.y))}, {plane.px(b.x), clampY(plane.py(b.y))}, Ink::accent, 2.4, Dash::dashed});
+    }
+    for (const auto& pin : c.pins) {
+        const double x = plane.px(pin.x), y = plane.py(pin.y);
+        if (x < plane.left - 1 || x > plane.right + 1 || y < plane.top - 20 || y > plane.bottom + 1)
+            continue;
+        p.add(Mark{{x, y}, pin.byHand ? MarkShape::diamond : MarkShape::ring, pin.byHand ? 13.0 : 11.0, Ink::accent});
+        if (!pin.name.empty()) {
+            const bool left = x > plane.right - 110;
+            p.add(Label{{left ? x - 9 : x + 9, std::max(plane.top + 10, pin.upright ? y - 8 : y + 17)}, pin.name + (pin.byHand ? " (by hand)" : ""), 11.5, left ? Align::right : Align::left, Ink::accent, true});
+        }
+    }
+    if (c.legend) {
+        double y = plane.top + 30;
+        for (const auto& t : c.traces) {
+            if (t.name.empty())
+                continue;
+            p.add(Line{{plane.left + 12, y - 4}, {plane.left + 40, y - 4}, t.ink, 2, t.dash});
+            p.add(Label{{plane.left + 46, y}, elided(t.name, 36), 11.5});
+            y += 16;
+        }
+    }
+    if (out)
+        *out = plane;
+    return p;
+}
+
+} // namespace anvil::chart

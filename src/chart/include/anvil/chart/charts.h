@@ -1,0 +1,73 @@
+// The charts of this program: from verdicts and curves to pictures.
+#pragma once
+
+#include <anvil/chart/picture.h>
+#include <anvil/curve/pyramid.h>
+#include <anvil/quantity/unit.h>
+#include <anvil/study/verdict.h>
+#include <memory>
+#include <optional>
+
+namespace anvil::chart {
+
+/// Words for a group's mean: "at least 4.02 kN", "2.345 kN", or "–". The one place where it is worded.
+std::string meanText(const stats::Summary& summary, const quantity::Unit& unit);
+/// "2.21 to 2.48 kN", or why there is none: "needs two pulls", "some are bounds".
+std::string intervalText(const stats::Summary& summary, const quantity::Unit& unit);
+/// "5" or "3 + 2 at least".
+std::string countText(const stats::Summary& summary);
+/// A single value with its state: "> 4.02 kN".
+std::string valueText(const stats::Value& value, const quantity::Unit& unit);
+
+/// The mark of a pull's standing.
+MarkShape markOf(stats::State state);
+
+/// The strength ladder: a scale on which every option is a rung, one block for each condition; single results as marks, mean and 95 % interval,
+/// lowest seen, ties bracketed. `selected` is drawn larger. The height follows from the number of rungs.
+Picture ladder(const study::StudyData& data, const study::Verdict& verdict, const quantity::Unit& unit, double width, study::Id selected = 0);
+
+/// One curve to be drawn, in display units.
+struct Trace {
+    std::string name;
+    Ink ink = Ink::series0;
+    Dash dash = Dash::solid;
+    double width = 1.6, opacity = 1;
+    std::vector<curve::Pyramid::Point> points;
+    study::Id pull = 0;
+};
+
+/// A landmark on a curve.
+struct Pin {
+    std::string name; ///< "Peak"
+    double x = 0, y = 0;
+    bool byHand = false;
+    int handle = 0; ///< what a window makes of it
+    bool upright = true; ///< label above (or below) the point
+};
+
+/// What is seen of a plane, and how it maps to the picture.
+struct Plane {
+    double x0 = 0, x1 = 1, y0 = 0, y1 = 1;                       ///< in display units
+    double left = 0, top = 0, right = 1, bottom = 1;             ///< in the picture
+    double px(double x) const { return left + (x - x0) / (x1 - x0) * (right - left); }
+    double py(double y) const { return bottom - (y - y0) / (y1 - y0) * (bottom - top); }
+    double x(double px) const { return x0 + (px - left) / (right - left) * (x1 - x0); }
+};
+
+struct CurveChart {
+    std::vector<Trace> traces;
+    std::vector<Pin> pins;
+    std::optional<std::pair<curve::Pyramid::Point, curve::Pyramid::Point>> stiffnessLine;
+    std::optional<double> limit; ///< rig limit, on the force axis
+    std::string xTitle, yTitle;
+    double x0 = 0, x1 = 1, y0 = 0, y1 = 1;
+    bool legend = false;
+};
+
+/// Draws curves with axes; `plane` receives the mapping.
+Picture curves(const CurveChart& chart, double width, double height, Plane* plane = nullptr);
+
+/// The x a curve is drawn against: displacement from the toe where there is one, else time from the departure of the load; in SI.
+std::vector<double> abscissa(const curve::ReadCurve& curve);
+
+} // namespace anvil::chart

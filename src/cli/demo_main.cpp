@@ -1,0 +1,39 @@
+#include "demo.h"
+
+#include <CLI/CLI.hpp>
+#include <QCoreApplication>
+#include <QFile>
+#include <iostream>
+
+int main(int argc, char** argv) {
+    const QCoreApplication application(argc, argv);
+    CLI::App app("Builds the demo project and its logger files from fixed seeds.");
+    std::string to, logs;
+    bool force = false;
+    app.add_option("--to", to, "project file to write");
+    app.add_option("--logs", logs, "folder for the logger files");
+    app.add_flag("--force", force, "replace the project if it exists");
+    CLI11_PARSE(app, argc, argv);
+    const auto report = [](const anvil::Expected<void>& result) {
+        if (!result)
+            std::cerr << result.error().message << "\n";
+        return result ? 0 : 3;
+    };
+    if (!to.empty()) {
+        const auto path = QString::fromStdString(to);
+        if (force)
+            QFile::remove(path);
+        auto project = anvil::work::OpenProject::create(path);
+        if (!project) {
+            std::cerr << project.error().message << "\n";
+            return 3;
+        }
+        (*project)->file().setWho("demo");
+        (*project)->file().setClock([] { return QDateTime(QDate(2026, 5, 4), QTime(9, 0), Qt::UTC); });
+        if (const int failed = report(anvil::demo::addStudies(**project)))
+            return failed;
+    }
+    if (!logs.empty())
+        return report(anvil::demo::writeLogs(QString::fromStdString(logs)));
+    return 0;
+}

@@ -1,0 +1,199 @@
+#include "demo.h"
+
+#include <cmath>
+
+namespace anvil::demo {
+
+const char* const fittingNames[4] = {"Pressed sleeve", "Wedge socket", "Saddle clamps", "Tucked splice"};
+const char* const fittingConditions[2] = {"Plain", "Salt-soaked"};
+
+namespace {
+
+constexpr double rigLimit = 5000; // N
+
+/// Mean strength in N by fitting, plain and after the salt bath.
+constexpr double fittingStrength[4][2] = {{4950, 4460}, {4320, 4210}, {3150, 2380}, {3690, 3560}};
+
+QString pulledAt(int day, int minute) { return QDateTime(QDate(2026, 4, 13).addDays(day), QTime(8, 30)).addSecs(60 * minute).toString(Qt::ISODate); }
+
+struct PullNotes {
+    study::Standing standing = study::Standing::counts;
+    const char* reason = "";
+    const char* broke = "";
+    const char* note = "";
+};
+
+PullNotes notesFor(int option, int condition, int replicate, bool saturated) {
+    using study::Standing;
+    if (saturated)
+        return {Standing::atLeast, "The rig topped out.", "Nothing broke", ""};
+    if (option == 1 && condition == 0 && (replicate == 2 || replicate == 5))
+        return {Standing::atLeast, "The wire broke, not the fitting.", "Wire broke outside the fitting", ""};
+    if (option == 2 && condition == 0 && replicate == 4)
+        return {Standing::aside, "Mislabelled: the piece turned out to be a tucked splice.", "Splice drew out", "Found when the jaws were opened."};
+    if (option == 3 && condition == 1 && replicate == 3)
+        return {Standing::voided, "Zeroed under load: the reading means nothing.", "", "Battery changed afterwards."};
+    static constexpr const char* broke[4] = {"Wire drew out of the sleeve", "Wedge slipped", "Wire slid through the clamps", "Splice drew out"};
+    return {Standing::counts, "", broke[option], ""};
+}
+
+Expected<void> fittings(work::OpenProject& project) {
+    auto done = project.run("Wire end fittings", [&](store::Writer& w) {
+        study::Study s;
+        s.title = "Wire end fittings";
+        s.question = "Which end fitting holds a 3 mm net wire best, new and after a season of salt?";
+        s.note = "Fallow Lane Growers, orchard nets. Wire from one coil, fittings from one box each; pulled at about 0.7 mm/s.";
+        const auto studyId = w.insert("study", store::toRow(s));
+        study::Id options[4], conditions[2];
+        for (int i = 0; i < 4; ++i) {
+            study::Option o;
+            o.study = studyId;
+            o.position = i;
+            o.name = fittingNames[i];
+            o.kind = "wire end fitting";
+            options[i] = w.insert("option", store::toRow(o));
+        }
+        for (int i = 0; i < 2; ++i) {
+            study::Condition c;
+            c.study = studyId;
+            c.position = i;
+            c.name = fittingConditions[i];
+            conditions[i] = w.insert("condition", store::toRow(c));
+        }
+        for (int replicate = 1; replicate <= 5; ++replicate)
+            for (int condition = 0; condition < 2; ++condition)
+                for (int option = 0; option < 4; ++option) {
+                    study::Specimen piece;
+                    piece.study = studyId;
+                    piece.option = options[option];
+                    piece.condition = conditions[condition];
+                    piece.replicate = replicate;
+                    piece.label = std::string(1, static_cast<char>('A' + option)) + std::to_string(condition + 1) + "-" + std::to_string(replicate);
+                    const auto run = fittingRun(option, condition, replicate);
+                    const auto notes = notesFor(option, condition, replicate, run.truth.saturated);
+                    study::Pull p;
+                    p.specimen = w.insert("specimen", store::toRow(piece));
+                    p.curve = w.addCurve(run.curve);
+                    p.performedAt = pulledAt(condition, 9 * (replicate * 4 + option)).toStdString();
+                    p.sourceName = "simulated bench";
+                    p.standing = notes.standing;
+                    p.reason = notes.reason;
+                    p.whatBroke = notes.broke;
+                    p.note = notes.note;
+                    p.settings.rigLimit = rigLimit;
+                    w.insert("pull", store::toRow(p));
+                }
+    });
+    return done ? Expected<void>{} : tl::unexpected(done.error());
+}
+
+struct Rivet {
+    const char* name;
+    double strength, cv, stiffness, price;
+    sim::Model model;
+};
+
+Expected<void> rivets(work::OpenProject& project) {
+    static constexpr Rivet kinds[5] = {{"Aluminium dome 4.8", 1490, 0.040, 1.45e6, 0.07, sim::Model::yieldingMetal},
+                                       {"Steel dome 4.8", 2380, 0.035, 1.90e6, 0.11, sim::Model::yieldingMetal},
+                                       {"Stainless dome 4.8", 3120, 0.050, 1.95e6, 0.34, sim::Model::yieldingMetal},
+                                       {"Three-leg aluminium 5.2", 1560, 0.090, 0.95e6, 0.19, sim::Model::pullOut},
+                                       {"Sealed aluminium 4.8", 1460, 0.045, 1.40e6, 0.16, sim::Model::yieldingMetal}};
+    auto done = project.run("Blind rivets in hoop tube", [&](store::Writer& w) {
+        study::Study s;
+        s.position = 1;
+        s.title = "Blind rivets in hoop tube";
+        s.question = "Is the dear rivet worth it where two hoop tubes overlap?";
+        s.note = "Fallow Lane Growers, polytunnels. Lap of two 1.5 mm tube walls, one rivet, pulled in shear.";
+        const auto studyId = w.insert("study", store::toRow(s));
+        study::Condition c;
+        c.study = studyId;
+        c.name = "Lap shear";
+        const auto condition = w.insert("condition", store::toRow(c));
+        for (int k = 0; k < 5; ++k) {
+            study::Option o;
+            o.study = studyId;
+            o.position = k;
+            o.name = kinds[k].name;
+            o.kind = "blind rivet";
+            o.unitCost = kinds[k].price;
+            o.currency = "EUR";
+            const auto option = w.insert("option", store::toRow(o));
+            for (int replicate = 1; replicate <= 6; ++replicate) {
+                sim::Random random(static_cast<std::uint64_t>(2000 + 10 * k + replicate));
+                sim::Specimen spec;
+                spec.model = kinds[k].model;
+                spec.strength = kinds[k].strength * (1 + kinds[k].cv * random.normal());
+                spec.stiffness = kinds[k].stiffness * (1 + 0.05 * random.normal());
+                spec.slack = random.uniform(0.0004, 0.0012);
+                spec.bedding = 0.03 * spec.strength / spec.stiffness;
+                spec.residual = 0.35;
+                sim::Logger logger;
+                logger.rate = 80;
+                logger.speed = 0.0004;
+                logger.before = 1.2;
+                logger.after = 9 * spec.strength / spec.stiffness;
+                logger.noise = 2.2;
+                logger.zeroOffset = random.uniform(-15, 25);
+                logger.spikes = replicate == 2 ? 2 : 0;
+                logger.limit = rigLimit;
+                const auto run = sim::pull(spec, logger, static_cast<std::uint64_t>(3000 + 10 * k + replicate));
+                study::Specimen piece;
+                piece.study = studyId;
+                piece.option = option;
+                piece.condition = condition;
+                piece.replicate = replicate;
+                piece.label = std::string(1, static_cast<char>('A' + k)) + "1-" + std::to_string(replicate);
+                study::Pull p;
+                p.specimen = w.insert("specimen", store::toRow(piece));
+                p.curve = w.addCurve(run.curve);
+                p.performedAt = pulledAt(7, 7 * (replicate * 5 + k)).toStdString();
+                p.sourceName = "simulated bench";
+                p.whatBroke = k == 3 ? "Legs pulled through the hole" : "Rivet body sheared";
+                p.settings.rigLimit = rigLimit;
+                w.insert("pull", store::toRow(p));
+            }
+        }
+    });
+    return done ? Expected<void>{} : tl::unexpected(done.error());
+}
+
+} // namespace
+
+sim::Run fittingRun(int option, int condition, int replicate) {
+    const auto seed = static_cast<std::uint64_t>(100 * option + 10 * condition + replicate);
+    sim::Random random(1000 + seed);
+    static constexpr double cv[4] = {0.035, 0.03, 0.07, 0.05};
+    static constexpr sim::Model models[4] = {sim::Model::pullOut, sim::Model::wireRope, sim::Model::pullOut, sim::Model::pullOut};
+    const bool mislabelled = option == 2 && condition == 0 && replicate == 4;
+    const int really = mislabelled ? 3 : option;
+    sim::Specimen s;
+    s.model = models[really];
+    s.strength = fittingStrength[really][condition] * (1 + cv[really] * random.normal());
+    s.stiffness = s.strength / random.uniform(0.0085, 0.0105);
+    s.slack = random.uniform(0.001, 0.004);
+    s.bedding = random.uniform(0.03, 0.05) * s.strength / s.stiffness;
+    s.residual = really == 2 ? 0.62 : 0.38;
+    sim::Logger g;
+    g.rate = 50;
+    g.speed = 0.0007 * (1 + 0.06 * random.normal());
+    g.before = random.uniform(1.0, 2.2);
+    g.after = 2.1 * s.strength / s.stiffness;
+    g.noise = 5;
+    g.resolution = 1;
+    g.zeroOffset = std::round(random.uniform(-30, 40));
+    g.drift = random.uniform(-0.4, 0.4);
+    g.spikes = (replicate + option) % 4 == 0 ? 1 : 0;
+    g.limit = rigLimit;
+    if (option == 3 && condition == 1 && replicate == 3)
+        s.strength *= 0.55; // zeroed under load
+    return sim::pull(s, g, 5000 + seed);
+}
+
+Expected<void> addStudies(work::OpenProject& project) {
+    if (auto ok = fittings(project); !ok)
+        return ok;
+    return rivets(project);
+}
+
+} // namespace anvil::demo
