@@ -27,7 +27,8 @@ Picture curves(const CurveChart& c, double width, double height, Plane* out) {
     Picture p;
     p.width = width;
     p.height = height;
-    Plane plane{c.x0, c.x1, c.y0, c.y1, 64, 14, width - 14, height - 44};
+    const bool legend = c.legend && width > 420; // in a column of its own, clear of the curves
+    Plane plane{c.x0, c.x1, c.y0, c.y1, 64, 14, width - (legend ? 150 : 14), height - 44};
     if (!(plane.x1 > plane.x0))
         plane.x1 = plane.x0 + 1;
     if (!(plane.y1 > plane.y0))
@@ -71,17 +72,17 @@ Picture curves(const CurveChart& c, double width, double height, Plane* out) {
             continue;
         p.add(Mark{{x, y}, pin.byHand ? MarkShape::diamond : MarkShape::ring, pin.byHand ? 13.0 : 11.0, Ink::accent});
         if (!pin.name.empty()) {
-            const bool left = x > plane.right - 110;
+            const bool left = pin.leftward || x > plane.right - 110;
             p.add(Label{{left ? x - 9 : x + 9, std::max(plane.top + 10, pin.upright ? y - 8 : y + 17)}, pin.name + (pin.byHand ? " (by hand)" : ""), 11.5, left ? Align::right : Align::left, Ink::accent, true});
         }
     }
-    if (c.legend) {
-        double y = plane.top + 30;
+    if (legend) {
+        double y = plane.top + 14;
         for (const auto& t : c.traces) {
             if (t.name.empty())
                 continue;
-            p.add(Line{{plane.left + 12, y - 4}, {plane.left + 40, y - 4}, t.ink, 2, t.dash});
-            p.add(Label{{plane.left + 46, y}, elided(t.name, 36), 11.5});
+            p.add(Line{{plane.right + 10, y - 4}, {plane.right + 36, y - 4}, t.ink, 2, t.dash});
+            p.add(Label{{plane.right + 41, y}, elided(t.name, 16), 11});
             y += 16;
         }
     }

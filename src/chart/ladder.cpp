@@ -11,7 +11,7 @@ namespace {
 using quantity::withUnit;
 using study::Group;
 
-constexpr double rungHeight = 34, headHeight = 24, gap = 10, axisHeight = 42, topMargin = 6;
+constexpr double rungHeight = 30, headHeight = 20, gap = 6, axisHeight = 40;
 
 std::string unitName(const quantity::Unit& unit) { return std::string(unit.symbol); }
 
@@ -66,7 +66,10 @@ std::string valueText(const stats::Value& v, const quantity::Unit& unit) {
 Picture ladder(const study::StudyData& data, const study::Verdict& verdict, const quantity::Unit& unit, double width, study::Id selected) {
     Picture p;
     p.width = width;
-    const double nameWidth = std::clamp(width * 0.22, 120.0, 230.0), numberWidth = width > 620 ? 190 : 120;
+    std::size_t longest = 0;
+    for (const auto& o : data.options)
+        longest = std::max(longest, o.name.size());
+    const double nameWidth = std::clamp(44 + 7.2 * static_cast<double>(longest), 110.0, 0.34 * width), numberWidth = 150;
     const double left = nameWidth + 14, right = width - numberWidth - 12;
     double top = 0;
     double limit = 0; // 0: none to show
@@ -77,13 +80,16 @@ Picture ladder(const study::StudyData& data, const study::Verdict& verdict, cons
         for (const auto& pull : data.pulls)
             if (pull.settings.rigLimit)
                 limit = std::max(limit, unit.fromSi(*pull.settings.rigLimit));
-    if (limit > 1.6 * top)
+    if (limit > 1.25 * top)
         limit = 0; // far away: a line there would only squeeze the rungs
     top = std::max(top, limit);
+    const double topMargin = limit > 0 ? 18 : 6;
     const double step = niceStep(0, top > 0 ? top * 1.04 : 1, right - left > 420 ? 7 : 4);
     const double x1 = std::ceil((top > 0 ? top * 1.04 : 1) / step) * step;
     const auto px = [&](double si) { return left + unit.fromSi(si) / x1 * (right - left); };
 
+    // A letter that stands at one rung alone ties nothing.
+    const auto shared = [&](const Group& g) { return study::sharedLetters(verdict, g); };
     double y = topMargin;
     std::vector<std::pair<double, double>> blocks;
     const bool several = data.conditions.size() > 1;
@@ -92,7 +98,7 @@ Picture ladder(const study::StudyData& data, const study::Verdict& verdict, cons
         if (members.empty())
             continue;
         if (several) {
-            p.add(Label{{8, y + 16}, elided(condition.name, 40), 12, Align::left, Ink::faint, true});
+            p.add(Label{{8, y + 14}, elided(condition.name, 40), 12, Align::left, Ink::faint, true});
             y += headHeight;
         }
         const double blockTop = y;
@@ -100,11 +106,11 @@ Picture ladder(const study::StudyData& data, const study::Verdict& verdict, cons
             const Group& g = verdict.groups[i];
             const double mid = y + rungHeight / 2;
             const auto* option = data.option(g.option);
-            const auto nameChars = static_cast<std::size_t>((nameWidth - 34) / 7.0);
+            const auto nameChars = static_cast<std::size_t>((nameWidth - 30) / 7.0);
             if (g.rank > 0)
                 p.add(Label{{8, mid + 5}, fmt::format("{}", g.rank), 14, Align::left, g.rank == 1 ? Ink::accent : Ink::faint, true, true});
             p.add(Label{{30, mid + 4}, elided(option->name, nameChars), 12.5, Align::left, Ink::text, g.rank == 1});
-            p.hits.push_back({0, y, nameWidth, rungHeight, option->name + (g.letters.empty() ? "" : "\nTied with all that share a letter: " + g.letters), 0});
+            p.hits.push_back({0, y, nameWidth, rungHeight, option->name + (shared(g).empty() ? "" : "\nTied with all that share a letter: " + shared(g)), 0});
             p.add(Line{{left, mid}, {right, mid}, Ink::grid, 5});
             const auto& s = g.summary;
             if (s.meanInterval) {
@@ -112,13 +118,13 @@ Picture ladder(const study::StudyData& data, const study::Verdict& verdict, cons
                 p.add(Area{{{a, mid - 7}, {b, mid - 7}, {b, mid + 7}, {a, mid + 7}}, Ink::band, 1});
             }
             if (s.lowest && s.n > 1)
-                p.add(Mark{{px(*s.lowest), mid + 14}, MarkShape::triangleUp, 7, Ink::faint});
+                p.add(Mark{{px(*s.lowest), mid + 12}, MarkShape::triangleUp, 7, Ink::faint});
             // Results that would hide each other are stacked around the rung.
             std::vector<std::pair<double, double>> placed;
             for (const auto& v : g.values) {
                 const double x = v.value.state == stats::State::between ? px(0.5 * (v.value.value + v.value.upper)) : px(v.value.value);
                 double shift = 0;
-                for (const double candidate : {0.0, -6.0, 6.0, -11.0, 11.0}) {
+                for (const double candidate : {0.0, -5.5, 5.5, -10.0, 10.0}) {
                     shift = candidate;
                     if (std::none_of(placed.begin(), placed.end(), [&](const auto& q) { return std::abs(q.first - x) < 8 && std::abs(q.second - candidate) < 5; }))
                         break;
@@ -138,7 +144,7 @@ Picture ladder(const study::StudyData& data, const study::Verdict& verdict, cons
                 }
             }
             p.add(Label{{width - 10, mid - 1}, meanText(s, unit), 12.5, Align::right, Ink::text, true, true});
-            p.add(Label{{width - 10, mid + 13}, "n = " + countText(s) + (g.letters.empty() ? "" : "   ties: " + g.letters), 10.5, Align::right, Ink::faint});
+            p.add(Label{{width - 10, mid + 13}, "n = " + countText(s) + (shared(g).empty() ? "" : ", ties: " + shared(g)), 10.5, Align::right, Ink::faint});
             y += rungHeight;
         }
         blocks.emplace_back(blockTop, y);
@@ -173,8 +179,8 @@ Picture ladder(const study::StudyData& data, const study::Verdict& verdict, cons
     }
     if (limit > 0) {
         const double x = left + limit / x1 * (right - left);
-        p.add(Line{{x, topMargin}, {x, axis}, Ink::warn, 1.4, Dash::dashed});
-        p.add(Label{{x - 4, topMargin + 12}, "rig limit " + quantity::significant(limit) + " " + unitName(unit), 10.5, Align::right, Ink::warn});
+        p.add(Line{{x, 4}, {x, axis}, Ink::warn, 1.4, Dash::dashed});
+        p.add(Label{{x + 4, 12}, "rig limit " + quantity::significant(limit) + " " + unitName(unit), 10.5, x > 0.75 * width ? Align::right : Align::left, Ink::warn});
     }
     p.add(Label{{(left + right) / 2, axis + 32}, std::string(study::info(verdict.metric).title) + " (" + unitName(unit) + ")", 12, Align::center, Ink::text});
     p.height = axis + axisHeight;

@@ -79,6 +79,7 @@ Expected<Output> read(const ReadOptions& o) {
     for (const auto& p : log->problems)
         warnings.push_back(fmt::format("Line {} {}: left out.", p.line, p.reason));
     warnings.insert(warnings.end(), reading->warnings.begin(), reading->warnings.end());
+    warnings.insert(warnings.end(), reading->notes.begin(), reading->notes.end());
     const auto& r = *reading;
     const auto mm = [](const std::optional<double>& v) { return number(v ? std::optional(*v * 1000) : std::nullopt); };
     Json stiffness = nullptr;

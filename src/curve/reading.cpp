@@ -207,9 +207,9 @@ Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, 
     if (n < 3)
         return fail(fmt::format("Only {} usable sample{}: nothing to read.", n, n == 1 ? "" : "s"));
     if (ordered.moved)
-        r.warnings.push_back(fmt::format("{} time stamps were out of order and have been sorted.", ordered.moved));
+        r.notes.push_back(fmt::format("{} time stamps were out of order and have been sorted.", ordered.moved));
     if (ordered.spread)
-        r.warnings.push_back(fmt::format("{} samples shared a time stamp and were spread evenly.", ordered.spread));
+        r.notes.push_back(fmt::format("{} samples shared a time stamp and were spread evenly.", ordered.spread));
     if (ordered.otherRuns)
         r.warnings.push_back(fmt::format("The clock steps back: the last {} samples belong to another run and are not read here.", ordered.otherRuns));
     if (raw.time.empty())
@@ -234,7 +234,7 @@ Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, 
     r.flipped = r.baseline - *low > *high - r.baseline;
     const double sign = r.flipped ? -1 : 1;
     if (r.flipped)
-        r.warnings.push_back("The load was logged as negative force and has been turned round.");
+        r.notes.push_back("The load was logged as negative force and has been turned round.");
     for (auto& f : c.force)
         f = sign * (f - r.baseline);
     const double top = *std::max_element(c.force.begin(), c.force.end());
@@ -263,7 +263,7 @@ Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, 
         along.resize(n);
         std::transform(reader.x.begin(), reader.x.end(), along.begin(), [](double d) { return -d; });
         reader.x = along;
-        r.warnings.push_back("Displacement was logged as negative and has been turned round.");
+        r.notes.push_back("Displacement was logged as negative and has been turned round.");
     }
     reader.findSlipAndBreak();
     reader.findStiffness();
@@ -272,7 +272,7 @@ Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, 
     reader.findAfterPeak();
     if (r.stiffness && ordered.displacement.empty()) {
         r.stiffness->includesRigStretch = true;
-        r.warnings.push_back("Stiffness is from the crosshead speed: it includes rig stretch.");
+        r.notes.push_back("Stiffness is from the crosshead speed: it includes rig stretch.");
     }
     reader.findRates();
     if (keep) {

@@ -25,7 +25,7 @@ Table rankedTable(const study::StudyData& data, const study::Verdict& verdict, s
         const auto& s = g.summary;
         const auto* o = data.option(g.option);
         t.rows.push_back({g.rank ? QString::number(g.rank) : QStringLiteral("–"), text(o->name), text(chart::countText(s)), text(chart::meanText(s, unit)),
-                          text(chart::intervalText(s, unit)), shown(s.sd), s.cv ? text(quantity::percent(*s.cv)) : QStringLiteral("–"), shown(s.lowest), text(g.letters),
+                          text(chart::intervalText(s, unit)), shown(s.sd), s.cv ? text(quantity::percent(*s.cv)) : QStringLiteral("–"), shown(s.lowest), text(study::sharedLetters(verdict, g)),
                           o->unitCost ? text(quantity::fixed(*o->unitCost, 2) + " " + o->currency) : QStringLiteral("–")});
     }
     if (!costs) {

@@ -34,7 +34,7 @@ public:
         const double size = h.level == 1 ? 26 : h.level == 2 ? 18 : 14;
         const double height = heightOf(h.text, size, true, contentWidth);
         m_y += m_y > margin ? (h.level == 2 ? 18 : 8) : 0;
-        room(height + 90); // a heading does not stand alone at the foot
+        room(height + 150); // a heading does not stand alone at the foot
         put(h.text, margin, contentWidth, height, size, true);
         m_y += height + 6;
     }

@@ -39,8 +39,8 @@ void rank(Verdict& v, const std::vector<std::size_t>& members) {
     int place = 0;
     for (std::size_t k = 0; k < members.size(); ++k) {
         auto& g = v.groups[members[k]];
-        g.letters = letters[k];
         g.rank = g.summary.mean ? ++place : 0;
+        g.letters = g.rank ? letters[k] : std::string();
     }
 }
 
@@ -71,12 +71,11 @@ std::string headline(const StudyData& data, const Verdict& v, const Condition& c
             toSecond = &p;
     }
     const std::string leader = name(ranked[0]);
-    const char* bound = first.summary.censored() ? "at least this strong, so " : "";
     if (few)
         return fmt::format("{}: {} has the highest mean {}, but some options have too few pulls to say more.", condition.name, leader, noun);
     if (untold)
-        return fmt::format("{}: {} leads; some pulls give only a bound, {}how it compares with {} cannot be told yet.", condition.name,
-                           leader, bound, first.summary.censored() ? "the others" : "those");
+        return fmt::format("{}: {} leads, but {} pulls say only \"at least\", so how far ahead it is cannot be told yet.", condition.name, leader,
+                           first.summary.censored() ? "some of its" : "some other");
     if (!ties.empty()) {
         std::string list;
         for (std::size_t i = 0; i < ties.size(); ++i)
@@ -133,6 +132,16 @@ std::string sentence(const std::string& a, const std::string& b, const std::stri
         return fmt::format("{} against {}{}: not enough pulls ({} and {}; two of each is the least).", a, b, in, left.n, right.n);
     }
     return {};
+}
+
+std::string sharedLetters(const Verdict& verdict, const Group& group) {
+    std::string out;
+    for (const char letter : group.letters)
+        if (std::any_of(verdict.groups.begin(), verdict.groups.end(), [&](const Group& other) {
+                return other.condition == group.condition && other.option != group.option && other.letters.find(letter) != std::string::npos;
+            }))
+            out += letter;
+    return out;
 }
 
 std::vector<std::size_t> Verdict::inCondition(Id condition) const {

@@ -9,17 +9,17 @@
 namespace anvil::work {
 namespace {
 
-void assignNames(ImportRow& row, const tables::NamePattern& pattern) {
-    const auto parts = tables::partsOf(row.file.toStdString(), pattern);
-    row.option = QString::fromStdString(parts.option);
-    row.condition = QString::fromStdString(parts.condition);
-    row.replicate = parts.replicate;
-}
-
 QString sentenceCase(QString text) {
     if (!text.isEmpty())
         text[0] = text[0].toUpper();
     return text;
+}
+
+void assignNames(ImportRow& row, const tables::NamePattern& pattern) {
+    const auto parts = tables::partsOf(row.file.toStdString(), pattern);
+    row.option = sentenceCase(QString::fromStdString(parts.option));
+    row.condition = sentenceCase(QString::fromStdString(parts.condition));
+    row.replicate = parts.replicate;
 }
 
 QString layoutText(const tables::Layout& layout) {
@@ -153,24 +153,26 @@ ImportPlan lookAt(const QStringList& paths, const ImportChoices& choices, const 
             if (auto reading = curve::read(row.curve, settings)) {
                 row.reading = std::move(*reading);
                 if (row.reading->offScale)
-                    row.remarks << "topped out: \"at least\"";
+                    row.doubts << "topped out: \"at least\"";
                 if (row.reading->spikes)
-                    row.remarks << QStringLiteral("%1 spike samples bridged").arg(row.reading->spikes);
+                    row.notes << (row.reading->spikes == 1 ? QStringLiteral("1 spike bridged") : QStringLiteral("%1 spike samples bridged").arg(row.reading->spikes));
                 for (const auto& w : row.reading->warnings)
-                    row.remarks << QString::fromStdString(w);
+                    row.doubts << QString::fromStdString(w);
+                for (const auto& n : row.reading->notes)
+                    row.notes << QString::fromStdString(n);
             } else {
                 row.error = reading.error().message;
-                row.remarks << QString::fromStdString(row.error);
+                row.doubts << QString::fromStdString(row.error);
                 row.include = false;
             }
             assignNames(row, plan.pattern);
             if (known.contains(row.digest) || !seen.insert(row.digest).second) {
                 row.repeat = true;
                 row.include = false;
-                row.remarks.prepend("already here: the same samples");
+                row.doubts.prepend("already here: the same samples");
             }
             if (file.rowsLeftOut)
-                row.remarks << QStringLiteral("%1 row%2 left out").arg(file.rowsLeftOut).arg(file.rowsLeftOut == 1 ? "" : "s");
+                row.notes << QStringLiteral("%1 row%2 left out").arg(file.rowsLeftOut).arg(file.rowsLeftOut == 1 ? "" : "s");
             plan.rows.push_back(std::move(row));
         }
         plan.files.push_back(std::move(file));

@@ -104,7 +104,8 @@ ImportSheet::ImportSheet(Session& session, const QStringList& paths, QWidget* pa
     m_table->verticalHeader()->setDefaultSectionSize(34);
     m_table->setColumnWidth(includeColumn, 34);
     m_table->setColumnWidth(curveColumn, 96);
-    m_table->setColumnWidth(fileColumn, 230);
+    m_table->setColumnWidth(fileColumn, 265);
+    m_table->setTextElideMode(Qt::ElideMiddle);
     m_table->setColumnWidth(peakColumn, 120);
     m_table->setColumnWidth(optionColumn, 140);
     m_table->setColumnWidth(conditionColumn, 110);
@@ -236,7 +237,7 @@ void ImportSheet::fill() {
         picture->setFlags(Qt::ItemIsEnabled);
         m_table->setItem(i, curveColumn, picture);
         const QString peak = row.reading ? (row.reading->offScale ? tr("at least ") : QString()) + m_session.force(row.reading->peak.force) : QStringLiteral("–");
-        const QStringList texts{row.run.isEmpty() ? row.file : tr("%1, run %2").arg(row.file, row.run), m_plan.needsForceUnit ? tr("unit?") : peak, row.option, row.condition, QString::number(row.replicate), row.remarks.join("; ")};
+        const QStringList texts{row.run.isEmpty() ? row.file : tr("%1, run %2").arg(row.file, row.run), m_plan.needsForceUnit ? tr("unit?") : peak, row.option, row.condition, QString::number(row.replicate), row.remark()};
         for (int k = 0; k < texts.size(); ++k) {
             auto* item = new QTableWidgetItem(texts[k]);
             const int column = fileColumn + k;

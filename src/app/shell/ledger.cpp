@@ -198,7 +198,9 @@ void Ledger::refresh() {
     if (pull->settings.rigLimit)
         facts << tr("Rig limit: %1").arg(m_session.force(*pull->settings.rigLimit));
     if (const auto r = m_session.readings().byPull.find(pull->id); r != m_session.readings().byPull.end()) {
-        facts << tr("%1 samples, %2 spike samples bridged").arg(r->second.samples).arg(r->second.spikes);
+        facts << (r->second.spikes ? tr("%1 samples, %2 of them spikes that were bridged").arg(r->second.samples).arg(r->second.spikes) : tr("%1 samples").arg(r->second.samples));
+        for (const auto& n : r->second.notes)
+            facts << qs(n);
         facts << tr("Zero: %1, noise %2").arg(m_session.force(r->second.baseline), m_session.force(r->second.noise));
     }
     m_facts->setText(facts.join("\n"));

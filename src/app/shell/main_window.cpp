@@ -436,6 +436,13 @@ void MainWindow::dropEvent(QDropEvent* event) {
         importFiles(logs);
 }
 
+void MainWindow::showEvent(QShowEvent* event) {
+    QMainWindow::showEvent(event);
+    if (!m_shown && !QSettings().contains("window/splitter"))
+        m_splitter->setSizes({width() * 23 / 100, width() * 56 / 100, width() * 20 / 100});
+    m_shown = true;
+}
+
 void MainWindow::closeEvent(QCloseEvent* event) {
     QSettings settings;
     settings.setValue("window/geometry", saveGeometry());

@@ -44,6 +44,7 @@ public:
 
 protected:
     void closeEvent(QCloseEvent* event) override;
+    void showEvent(QShowEvent* event) override;
     void dragEnterEvent(QDragEnterEvent* event) override;
     void dropEvent(QDropEvent* event) override;
 
@@ -71,7 +72,7 @@ private:
     QLabel *m_bench, *m_message, *m_readOnly;
     QMenu* m_recent;
     QAction *m_undo, *m_redo, *m_saveCopy;
-    bool m_wasEmpty = true;
+    bool m_shown = false;
 };
 
 } // namespace anvil::app

@@ -45,11 +45,12 @@ QLabel#big { font-size: 20px; font-weight: bold; }
 QLabel#section { font-weight: bold; color: %4; }
 QPushButton { padding: 5px 12px; border: 1px solid %5; border-radius: 3px; background: %2; }
 QPushButton:hover { border-color: %6; }
-QPushButton:focus, QLineEdit:focus, QComboBox:focus, QAbstractItemView:focus, QTextEdit:focus, QPlainTextEdit:focus { border: 2px solid %6; }
+QPushButton:checked { border: 2px solid %6; font-weight: bold; }
+QPushButton:focus, QLineEdit:focus, QAbstractItemView:focus, QPlainTextEdit:focus { border: 2px solid %6; }
 QPushButton#primary { background: %6; color: %7; border-color: %6; font-weight: bold; }
 QPushButton#headline { text-align: left; font-size: 18px; font-weight: bold; border: none; background: transparent; padding: 4px 6px; }
 QPushButton#headline:hover { color: %6; }
-QLineEdit, QComboBox, QPlainTextEdit, QTextEdit, QDoubleSpinBox { background: %8; border: 1px solid %5; border-radius: 3px; padding: 3px 5px; }
+QLineEdit, QPlainTextEdit { background: %8; border: 1px solid %5; border-radius: 3px; padding: 3px 5px; }
 QTableWidget, QTreeWidget, QListWidget, QTextBrowser { background: %8; border: 1px solid %5; border-radius: 3px; gridline-color: %5; }
 QHeaderView::section { background: %2; border: none; border-bottom: 1px solid %5; padding: 4px 6px; font-weight: bold; }
 QToolTip { background: %8; color: %3; border: 1px solid %5; padding: 3px; }
@@ -93,12 +94,12 @@ void applyTheme(QApplication& application, Appearance appearance) {
     application.setStyleSheet(sheet(current));
 }
 
-QIcon icon(const QString& name) {
+QIcon icon(const QString& name, bool onAccent) {
     QFile file(":/icons/" + name + ".svg");
     if (!file.open(QIODevice::ReadOnly))
         return {};
     auto svg = file.readAll();
-    svg.replace("currentColor", current.text.name().toLatin1());
+    svg.replace("currentColor", (onAccent ? current.onAccent : current.text).name().toLatin1());
     QSvgRenderer renderer(svg);
     QPixmap pixmap(36, 36);
     pixmap.fill(Qt::transparent);

@@ -101,7 +101,7 @@ void CurveView::rebuild() {
         m_chart.traces = {trace};
         m_chart.pins.clear();
         for (const auto& p : m_pins)
-            m_chart.pins.push_back({p.name.toStdString(), m_x[p.index], m_y[p.index], p.byHand, static_cast<int>(p.handle), p.handle != work::Handle::fitTo && p.handle != work::Handle::breakPoint});
+            m_chart.pins.push_back({p.name.toStdString(), m_x[p.index], m_y[p.index], p.byHand, static_cast<int>(p.handle), p.handle != work::Handle::fitTo && p.handle != work::Handle::breakPoint, p.handle == work::Handle::firstSlip});
     }
     m_picture = chart::curves(m_chart, width(), height(), &m_plane);
     update();

@@ -44,7 +44,8 @@ CurvesStage::CurvesStage(Session& session, QWidget* parent) : QWidget(parent), m
     m_numbers->verticalHeader()->setDefaultSectionSize(23);
     m_numbers->setEditTriggers(QAbstractItemView::NoEditTriggers);
     m_numbers->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
-    m_numbers->setFixedHeight(222);
+    m_numbers->setFixedHeight(218);
+    m_numbers->horizontalHeader()->setFixedHeight(26);
     layout->addWidget(m_numbers);
     auto* bottom = new QHBoxLayout;
     m_clear = new QPushButton(icon("rotate-ccw"), tr("Find landmarks again"));
@@ -54,12 +55,13 @@ CurvesStage::CurvesStage(Session& session, QWidget* parent) : QWidget(parent), m
     m_next = new QPushButton(tr("Next that needs a look (F8)"));
     m_next->setObjectName("primary");
     m_import = new QPushButton(icon("import"), tr("Import logger files…"));
-    auto* hint = new QLabel(tr("Drag a landmark to move it, wheel to zoom. L and the arrow keys do the same."));
-    hint->setObjectName("faint");
-    hint->setWordWrap(true);
+    m_hint = new QLabel(tr("Drag a landmark to move it, wheel to zoom. L and the arrow keys do the same."));
+    m_hint->setObjectName("faint");
+    m_hint->setWordWrap(true);
     bottom->addWidget(m_clear);
     bottom->addWidget(m_noSlip);
-    bottom->addWidget(hint, 1);
+    bottom->addWidget(m_hint, 1);
+    bottom->addStretch();
     bottom->addWidget(m_import);
     bottom->addWidget(m_next);
     layout->addLayout(bottom);
@@ -107,7 +109,7 @@ void CurvesStage::refresh() {
     m_next->setVisible(waiting > 0);
     m_import->setVisible(!pull);
     m_view->setMovable(!m_session.readOnly());
-    for (QWidget* w : std::initializer_list<QWidget*>{m_clear, m_noSlip, m_numbers, m_remark})
+    for (QWidget* w : std::initializer_list<QWidget*>{m_clear, m_noSlip, m_numbers, m_remark, m_hint})
         w->setVisible(pull && !m_overlay);
     if (!pull) {
         m_title->setText(tr("No curve to show"));
@@ -166,7 +168,7 @@ void CurvesStage::fillNumbers(const curve::ReadCurve& c, const study::Pull& pull
         rows.push_back({tr("Stiffness"), tr("none"), r.againstTime ? tr("no displacement was logged") : QString()});
     if (r.energyToPeak)
         rows.push_back({tr("Energy to peak"), qs(withUnit(*r.energyToPeak, units.of(Dimension::energy))), QString()});
-    rows.push_back({tr("Residual grip"), r.residual ? m_session.force(r.residual->force) : tr("cannot be told"), r.residual ? tr("%1 of the peak").arg(qs(quantity::percent(r.residual->share))) : QString()});
+    rows.push_back({tr("Residual grip"), r.residual && !bound ? m_session.force(r.residual->force) : tr("cannot be told"), r.residual && !bound ? tr("%1 of the peak").arg(qs(quantity::percent(r.residual->share))) : QString()});
     if (r.fall)
         rows.push_back({tr("How it let go"), QString::fromStdString(r.fall->word), QString()});
     if (r.slack)

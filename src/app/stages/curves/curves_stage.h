@@ -31,7 +31,7 @@ private:
     void fillNumbers(const curve::ReadCurve& curve, const study::Pull& pull);
     Session& m_session;
     bool m_overlay = false, m_stale = true;
-    QLabel *m_title, *m_remark;
+    QLabel *m_title, *m_remark, *m_hint;
     CurveView* m_view;
     QTableWidget* m_numbers;
     QPushButton *m_one, *m_all, *m_clear, *m_next, *m_noSlip, *m_import;

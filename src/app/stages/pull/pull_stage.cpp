@@ -16,7 +16,7 @@ PullStage::PullStage(Session&, QWidget* parent) : QWidget(parent) {
     sentence->setWordWrap(true);
     layout->addWidget(sentence);
     const auto action = [&](const QString& iconName, const QString& text, const QString& about, void (PullStage::*signal)()) {
-        auto* button = new QPushButton(icon(iconName), text);
+        auto* button = new QPushButton(icon(iconName, signal == &PullStage::importFilesWanted), text);
         button->setMinimumHeight(36);
         button->setMaximumWidth(340);
         layout->addWidget(button);

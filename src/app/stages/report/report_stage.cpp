@@ -56,7 +56,7 @@ ReportStage::ReportStage(Session& session, QWidget* parent) : QWidget(parent), m
     m_sentence->setWordWrap(true);
     m_html = new QPushButton(icon("file-text"), tr("Save as HTML…"));
     m_html->setObjectName("saveHtml");
-    m_pdf = new QPushButton(icon("printer"), tr("Save as PDF…"));
+    m_pdf = new QPushButton(icon("printer", true), tr("Save as PDF…"));
     m_pdf->setObjectName("primary");
     top->addWidget(m_sentence, 1);
     top->addWidget(m_html);

@@ -20,7 +20,9 @@ namespace anvil::app {
 VerdictStage::VerdictStage(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(12, 10, 12, 10);
-    auto* top = new QHBoxLayout;
+    m_choice = new QWidget;
+    auto* top = new QHBoxLayout(m_choice);
+    top->setContentsMargins(0, 0, 0, 0);
     top->addWidget(new QLabel(tr("Ranked by")));
     m_metric = new QComboBox;
     m_metric->setObjectName("metric");
@@ -30,17 +32,31 @@ VerdictStage::VerdictStage(Session& session, QWidget* parent) : QWidget(parent),
     top->addStretch();
     m_look = new QPushButton;
     m_look->setObjectName("needLook");
-    m_import = new QPushButton(icon("import"), tr("Import logger files…"));
-    m_import->setObjectName("primary");
     top->addWidget(m_look);
-    top->addWidget(m_import);
-    layout->addLayout(top);
+    layout->addWidget(m_choice);
+    m_first = new QWidget;
+    auto* first = new QVBoxLayout(m_first);
+    first->setContentsMargins(12, 40, 12, 12);
+    for (const auto& step : {tr("1   Drop a folder of logger files on this window, or choose them below."), tr("2   Check in one sheet which run belongs to which option."), tr("3   Read here which option is strongest, and how sure that is.")}) {
+        auto* label = new QLabel(step);
+        label->setObjectName("sentence");
+        label->setWordWrap(true);
+        first->addWidget(label);
+        first->addSpacing(6);
+    }
+    m_import = new QPushButton(icon("import", true), tr("Import logger files…"));
+    m_import->setObjectName("primary");
+    m_import->setMinimumHeight(38);
+    first->addSpacing(10);
+    first->addWidget(m_import, 0, Qt::AlignLeft);
+    first->addStretch();
     m_headline = new QLabel;
     m_headline->setObjectName("sentence");
     m_headline->setWordWrap(true);
     m_headline->setTextInteractionFlags(Qt::TextSelectableByMouse);
     layout->addWidget(m_headline);
-    auto* split = new QSplitter(Qt::Vertical);
+    layout->addWidget(m_first, 1);
+    auto* split = m_split = new QSplitter(Qt::Vertical);
     m_ladder = new PictureView;
     m_ladder->setObjectName("ladder");
     m_ladder->setAccessibleName(tr("Strength ladder"));
@@ -103,7 +119,8 @@ study::Metric VerdictStage::metric() const { return static_cast<study::Metric>(m
 void VerdictStage::refresh() {
     m_stale = false;
     const auto* data = m_session.study();
-    if (m_shownStudy != m_session.studyId()) {
+    const bool other = m_shownStudy != m_session.studyId();
+    if (other) {
         m_shownStudy = m_session.studyId();
         m_metricChosen = false;
     }
@@ -114,11 +131,11 @@ void VerdictStage::refresh() {
     m_look->setVisible(waiting > 0);
     const auto& v = m_session.verdict(metric());
     const bool nothing = !data || data->pulls.empty();
-    m_import->setVisible(nothing);
-    m_tabs->setVisible(!nothing);
-    m_ladder->setVisible(!nothing);
+    m_first->setVisible(nothing);
+    m_choice->setVisible(!nothing);
+    m_split->setVisible(!nothing);
     if (nothing) {
-        m_headline->setText(tr("Nothing has been pulled yet. Import logger files, or drop them on the window, and the ranking appears here."));
+        m_headline->setText(tr("Nothing has been pulled yet."));
         return;
     }
     QStringList lines;
@@ -127,6 +144,11 @@ void VerdictStage::refresh() {
     m_headline->setText(lines.join("\n"));
     const auto& unit = m_session.units().of(study::info(metric()).dimension);
     m_ladder->setBuild([this, data, &v, &unit](double width) { return chart::ladder(*data, v, unit, width, m_session.pull()); });
+    if (other) { // the ladder gets what it needs, the tabs the rest
+        const int most = std::max(200, m_split->height() - 170);
+        const int ladder = std::min(most, static_cast<int>(m_ladder->picture().height) + 4);
+        m_split->setSizes({ladder, m_split->height() - ladder});
+    }
     m_sentences->clear();
     for (const auto& p : v.pairs)
         m_sentences->addItem(qs(p.sentence));
@@ -146,7 +168,7 @@ void VerdictStage::refresh() {
         const auto& s = g.summary;
         const auto* o = data->option(g.option);
         const QStringList cells{g.rank ? QString::number(g.rank) : QStringLiteral("–"), qs(o->name), qs(data->condition(g.condition)->name), qs(chart::countText(s)), qs(chart::meanText(s, unit)), qs(chart::intervalText(s, unit)), shown(s.sd),
-                                s.cv ? qs(quantity::percent(*s.cv)) : QStringLiteral("–"), shown(s.lowest), s.meanMinus3Sd ? shown(s.meanMinus3Sd) : tr("none from so few"), shown(s.dropHighLowMean), qs(g.letters),
+                                s.cv ? qs(quantity::percent(*s.cv)) : QStringLiteral("–"), shown(s.lowest), s.meanMinus3Sd ? shown(s.meanMinus3Sd) : tr("none from so few"), shown(s.dropHighLowMean), qs(study::sharedLetters(v, g)),
                                 o->unitCost ? qs(quantity::fixed(*o->unitCost, 2) + " " + o->currency) : QStringLiteral("–")};
         for (int k = 0; k < heads.size(); ++k) {
             auto* item = new QTableWidgetItem(cells[k]);
@@ -158,6 +180,7 @@ void VerdictStage::refresh() {
             m_table->setItem(i, k, item);
         }
     }
+    m_table->setColumnHidden(2, data->conditions.size() < 2);
     m_table->resizeColumnsToContents();
 }
 

@@ -8,6 +8,7 @@ class QComboBox;
 class QLabel;
 class QListWidget;
 class QPushButton;
+class QSplitter;
 class QTabWidget;
 class QTableWidget;
 
@@ -39,6 +40,8 @@ private:
     QPushButton *m_look, *m_import;
     PictureView* m_ladder;
     QTabWidget* m_tabs;
+    QWidget *m_choice, *m_first;
+    QSplitter* m_split;
     QListWidget *m_sentences, *m_next;
     QTableWidget* m_table;
 };

@@ -42,7 +42,8 @@ struct Pin {
     double x = 0, y = 0;
     bool byHand = false;
     int handle = 0; ///< what a window makes of it
-    bool upright = true; ///< label above (or below) the point
+    bool upright = true;   ///< label above (or below) the point
+    bool leftward = false; ///< label to the left of the point
 };
 
 /// What is seen of a plane, and how it maps to the picture.

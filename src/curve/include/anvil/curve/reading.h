@@ -77,7 +77,8 @@ struct Reading {
     std::optional<Fall> fall;
     std::optional<double> forceRate;        ///< N/s in the 20–80 % band before the peak
     std::optional<double> displacementRate; ///< m/s in the same band
-    std::vector<std::string> warnings;
+    std::vector<std::string> warnings; ///< somebody should look
+    std::vector<std::string> notes;    ///< put right without doubt; for the record
 };
 
 /// The samples a reading was made on: in order, spikes bridged, baseline taken off, load positive.

@@ -55,6 +55,9 @@ struct Verdict {
 /// within one option (conditions); a group holding a bound is "cannot be told yet".
 Verdict evaluate(const StudyData& data, const Readings& readings, Metric metric, double margin);
 
+/// The tie letters of a group that another group of its condition has too.
+std::string sharedLetters(const Verdict& verdict, const Group& group);
+
 /// A pair in words, with size and certainty. Names as given; needs no unit.
 std::string sentence(const std::string& a, const std::string& b, const std::string& where, const stats::Comparison& c,
                      const stats::Summary& left, const stats::Summary& right, double margin);

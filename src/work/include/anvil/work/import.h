@@ -24,9 +24,11 @@ struct ImportRow {
     bool repeat = false;  ///< the same samples are in the project already, or earlier in this sheet
     bool include = true;
     bool corrected = false; ///< option and condition were typed by hand
-    QStringList remarks;
+    QStringList doubts; ///< what somebody should look at
+    QStringList notes;  ///< what was put right without doubt
 
-    bool needsYou() const { return !include || reading == std::nullopt || option.isEmpty() || !remarks.isEmpty(); }
+    bool needsYou() const { return !include || reading == std::nullopt || option.isEmpty() || !doubts.isEmpty(); }
+    QString remark() const { return (doubts + notes).join("; "); }
 };
 
 /// A file that was looked at.
