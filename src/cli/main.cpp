@@ -1,7 +1,5 @@
 #include "output.h"
 
-#include <CLI/Config.hpp>
-#include <CLI/Formatter.hpp>
 #include <QGuiApplication>
 #include <iostream>
 

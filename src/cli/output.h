@@ -2,6 +2,8 @@
 #pragma once
 
 #include <CLI/App.hpp>
+#include <CLI/Config.hpp>
+#include <CLI/Formatter.hpp>
 #include <anvil/quantity/error.h>
 #include <nlohmann/json.hpp>
 #include <optional>

@@ -124,24 +124,54 @@ bool steadilyRising(const std::vector<double>& v) {
     return up + 1 + v.size() / 50 >= v.size();
 }
 
-void decideDecimal(const std::vector<std::string_view>& lines, Layout& layout) {
-    std::size_t commas = 0, threes = 0, withPoint = 0;
-    for (std::size_t i = layout.firstRow; i < lines.size(); ++i)
-        for (const auto& f : splitFields(lines[i], layout.delimiter)) {
-            const auto at = f.find(',');
-            if (at == std::string::npos || !numeric(f, layout.decimal))
-                continue;
-            ++commas;
-            const auto rest = f.substr(at + 1);
-            withPoint += rest.find('.') != std::string::npos;
-            const auto digits = static_cast<std::size_t>(std::count_if(rest.begin(), rest.end(), [](unsigned char c) { return std::isdigit(c); }));
-            threes += digits == 3 && rest.size() == 3 && f[0] != '0' && !f.starts_with("-0") && at <= 4;
+/// What the commas of a file say about its decimal mark.
+struct Commas {
+    bool any = false;     ///< there are commas in numbers
+    bool decimal = false; ///< one is not followed by exactly three digits, or leads with a zero: 0,012
+    bool grouping = false; ///< one stands with a point (1,250.5) or with another comma (1,250,000)
+    bool settled() const { return decimal || grouping; }
+};
+
+void weigh(Commas& seen, const std::string& field) {
+    const auto at = field.find(',');
+    if (at == std::string::npos || !(numeric(field, ',') || numeric(field, '.')))
+        return;
+    seen.any = true;
+    const auto rest = std::string_view(field).substr(at + 1);
+    if (rest.find_first_of(".,") != std::string_view::npos) {
+        seen.grouping = true;
+        return;
+    }
+    const bool leadingZero = field[0] == '0' || field.starts_with("-0") || field.starts_with("+0");
+    seen.decimal = seen.decimal || rest.size() != 3 || leadingZero || at > 4;
+}
+
+/// The head of the file decides; where it leaves the question open, the rest does.
+void decideDecimal(std::string_view text, const std::vector<std::string_view>& head, const Hints& hints, Layout& layout) {
+    if (layout.delimiter == ',')
+        return;
+    Commas seen;
+    for (std::size_t i = layout.firstRow; i < head.size(); ++i)
+        for (const auto& f : splitFields(head[i], layout.delimiter))
+            weigh(seen, f);
+    if (seen.any && !seen.settled() && head.size() == headLines) {
+        auto rest = text.substr(static_cast<std::size_t>(head.back().data() + head.back().size() - text.data()));
+        while (!rest.empty() && !seen.settled()) {
+            const auto end = std::min(rest.find_first_of("\r\n"), rest.size());
+            if (end > 0)
+                for (const auto& f : splitFields(rest.substr(0, end), layout.delimiter))
+                    weigh(seen, f);
+            rest.remove_prefix(std::min(end + 1, rest.size()));
         }
-    if (withPoint > 0) {
+    }
+    if (!seen.any)
+        return;
+    layout.grouped = seen.grouping && !seen.decimal;
+    layout.decimalUnsure = !seen.settled() && !hints.decimal;
+    layout.decimal = layout.grouped ? '.' : ',';
+    if (!seen.settled() && hints.decimal == '.') { // the person said: 1,250 is twelve hundred and fifty
         layout.decimal = '.';
         layout.grouped = true;
-    } else {
-        layout.decimalUnsure = commas > 0 && threes == commas && layout.decimal == ',';
     }
 }
 
@@ -186,13 +216,19 @@ Expected<Layout> detect(std::string_view text, const Hints& hints) {
     layout.delimiter = best.delimiter;
     layout.decimal = best.decimal;
     layout.firstRow = best.firstRow;
-    decideDecimal(lines, layout);
+    decideDecimal(text, lines, hints, layout);
 
     const auto first = splitFields(lines[layout.firstRow], layout.delimiter);
     layout.columns.resize(first.size());
     for (std::size_t i = 0; i < first.size(); ++i) {
         layout.columns[i].header = fmt::format("column {}", i + 1);
         layout.columns[i].clock = !readNumber(first[i], layout.decimal) && clockSeconds(first[i]);
+    }
+    if (layout.firstRow > 0 && layout.delimiter == ',') { // 0,5,12,3 under two names: decimal commas between commas
+        const auto names = splitFields(lines[layout.firstRow - 1], ',');
+        const bool words = names.size() > 1 && std::none_of(names.begin(), names.end(), [](const auto& n) { return n.empty() || readNumber(n, '.'); });
+        if (words && first.size() > names.size() && first.size() <= 2 * names.size())
+            return fail(fmt::format("its rows have {} fields where the heading names {}: decimal commas cannot be told from the commas between columns", first.size(), names.size()));
     }
     // Up to two lines of words just above the numbers: names, then perhaps units.
     std::vector<std::vector<std::string>> above;
@@ -225,6 +261,8 @@ Expected<Layout> detect(std::string_view text, const Hints& hints) {
             layout.headerLine = std::string(trimmed(lines[layout.firstRow - 1]));
         for (std::size_t i = 0; i < first.size(); ++i) {
             auto [n, u] = nameAndUnit(nameRow[i]);
+            if (u.empty() && !unitRow && roleFromName(n) == Role::ignore && quantity::findUnit(n)) // headed by nothing but its unit
+                u = n;
             names[i] = n.empty() ? nameRow[i] : n;
             units[i] = unitRow ? std::string(trimmed(above[0][i])) : u;
             if (unitRow && units[i].size() > 2 && (units[i].front() == '(' || units[i].front() == '['))

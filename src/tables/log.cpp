@@ -151,11 +151,11 @@ private:
             if (f.empty())
                 return problem(fmt::format("has nothing under {}", column.header));
             if (!v)
-                return problem(fmt::format("\"{}\" under {} is not a number", f.substr(0, 40), column.header));
+                return problem(fmt::format("\"{}\" under {} is not a number", trimmed(f.substr(0, 40)), column.header));
             if (std::isnan(*v))
                 return problem(fmt::format("\"{}\" under {} is no reading", f, column.header));
             if (!(std::abs(*v) < tooLarge))
-                return problem(fmt::format("\"{}\" under {} is too large to be a reading", f.substr(0, 40), column.header));
+                return problem(fmt::format("\"{}\" under {} is too large to be a reading", trimmed(f.substr(0, 40)), column.header));
             values[i] = *v;
         }
         if (m_layout.find(Role::run) && (!m_labelled || label != m_label)) {

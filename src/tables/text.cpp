@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cctype>
+#include <cstring>
 
 namespace anvil::tables {
 namespace {
@@ -87,16 +88,23 @@ Expected<void> decode(std::string_view bytes, Text& out) {
         out.view = out.storage;
         return {};
     }
-    if (zeros[0] + zeros[1] > 0 || control > head.size() / 50)
+    if (control > head.size() / 50 || zeros[0] + zeros[1] == head.size())
         return fail("this is not a text file: a log of numbers in lines is needed");
+    if (std::memchr(bytes.data(), 0, bytes.size())) { // a block that was reserved but never written, as after a power cut
+        out.storage = bytes;
+        std::replace(out.storage.begin(), out.storage.end(), '\0', ' ');
+        bytes = out.storage;
+    }
     const bool ascii = std::all_of(bytes.begin(), bytes.end(), [](char c) { return static_cast<unsigned char>(c) < 0x80; });
     if (ascii || validUtf8(bytes)) {
         out.view = bytes;
         return {};
     }
     out.encoding = "Latin-1";
+    std::string converted;
     for (const char c : bytes)
-        append(out.storage, static_cast<unsigned char>(c));
+        append(converted, static_cast<unsigned char>(c));
+    out.storage = std::move(converted);
     out.view = out.storage;
     return {};
 }

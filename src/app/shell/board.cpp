@@ -12,7 +12,7 @@
 namespace anvil::app {
 namespace {
 
-constexpr int head = 30, rowHeight = 44, markSize = 13, pitch = 16, leastColumn = 58;
+constexpr int head = 30, rowHeight = 44, markSize = 13, pitch = 15, leastColumn = 58;
 
 } // namespace
 
@@ -69,7 +69,7 @@ void Board::relayout() {
                 }
                 marks.push_back(mark);
             }
-            const int perRow = std::max(1, (square.rect.width() - 6) / pitch), rows = 2;
+            const int perRow = std::max(1, (square.rect.width() - 4) / pitch), rows = 2;
             if (static_cast<int>(marks.size()) > perRow * rows) {
                 const auto done = std::count_if(marks.begin(), marks.end(), [](const MarkAt& m) { return m.pull != 0; });
                 square.count = tr("%1/%2").arg(done).arg(marks.size());
@@ -85,7 +85,7 @@ void Board::relayout() {
                 for (std::size_t k = 0; k < marks.size(); ++k) {
                     const int line = static_cast<int>(k) / perRow, place = static_cast<int>(k) % perRow;
                     const int y = two ? square.rect.top() + 4 + line * (markSize + 5) : square.rect.center().y() - markSize / 2;
-                    marks[k].rect = QRect(square.rect.left() + 5 + place * pitch, y, markSize, markSize);
+                    marks[k].rect = QRect(square.rect.left() + 4 + place * pitch, y, markSize, markSize);
                 }
             }
             m_marks.insert(m_marks.end(), marks.begin(), marks.end());

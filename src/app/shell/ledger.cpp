@@ -32,7 +32,7 @@ QLabel* wrapped(const char* name) {
 
 Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
     auto* layout = new QVBoxLayout(this);
-    layout->setContentsMargins(12, 10, 12, 10);
+    layout->setContentsMargins(10, 10, 10, 10);
     m_title = wrapped("big");
     m_place = wrapped("faint");
     layout->addWidget(m_title);

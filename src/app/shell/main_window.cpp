@@ -48,6 +48,7 @@ QFrame* panel(QWidget* content, bool scroll) {
     auto* area = new QScrollArea;
     area->setWidget(content);
     area->setWidgetResizable(true);
+    area->setMinimumWidth(content->minimumWidth() + 4);
     area->viewport()->setAutoFillBackground(false);
     content->setAutoFillBackground(false);
     layout->addWidget(area);
@@ -93,7 +94,9 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     inner->setContentsMargins(0, 0, 0, 0);
     inner->addWidget(m_stages);
     m_splitter->addWidget(workspace);
-    m_ledgerPanel = panel(new Ledger(m_session), true);
+    auto* ledger = new Ledger(m_session);
+    ledger->setMinimumWidth(210);
+    m_ledgerPanel = panel(ledger, true);
     m_splitter->addWidget(m_ledgerPanel);
     m_splitter->setStretchFactor(1, 1);
     m_splitter->setCollapsible(1, false);

@@ -12,6 +12,7 @@
 #include <QScrollArea>
 #include <QSplitter>
 #include <QTabWidget>
+#include <QTimer>
 #include <QTableWidget>
 #include <anvil/quantity/print.h>
 
@@ -143,11 +144,16 @@ void VerdictStage::refresh() {
         lines << qs(h);
     m_headline->setText(lines.join("\n"));
     const auto& unit = m_session.units().of(study::info(metric()).dimension);
-    m_ladder->setBuild([this, data, &v, &unit](double width) { return chart::ladder(*data, v, unit, width, m_session.pull()); });
+    m_ladder->setBuild([this](double width) { // asks anew: the study may have changed since
+        const auto* now = m_session.study();
+        return now ? chart::ladder(*now, m_session.verdict(metric()), m_session.units().of(study::info(metric()).dimension), width, m_session.pull()) : chart::Picture{};
+    });
     if (other) { // the ladder gets what it needs, the tabs the rest
-        const int most = std::max(200, m_split->height() - 170);
-        const int ladder = std::min(most, static_cast<int>(m_ladder->picture().height) + 4);
-        m_split->setSizes({ladder, m_split->height() - ladder});
+        QTimer::singleShot(0, this, [this] { // once the layout has settled
+            const int most = std::max(200, m_split->height() - 140);
+            const int ladder = std::min(most, static_cast<int>(m_ladder->picture().height) + 6);
+            m_split->setSizes({ladder, m_split->height() - ladder});
+        });
     }
     m_sentences->clear();
     for (const auto& p : v.pairs)

@@ -38,6 +38,7 @@ struct Hints {
     const quantity::Unit* forceUnit = nullptr;
     const quantity::Unit* displacementUnit = nullptr;
     const quantity::Unit* timeUnit = nullptr;
+    char decimal = '\0'; ///< what the comma is where the file leaves it open: ',' decimal mark, '.' grouping mark
 };
 
 /// A row or a file that could not be used, in words.

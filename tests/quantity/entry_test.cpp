@@ -1,0 +1,123 @@
+#include <anvil/quantity/entry.h>
+#include <cmath>
+#include <gtest/gtest.h>
+
+using namespace anvil::quantity;
+
+namespace {
+
+struct Typed {
+    const char* text;
+    Dimension wanted;
+    double si;
+};
+
+TEST(Entry, WhatPeopleType) {
+    for (const auto& [text, wanted, si] : {Typed{"3 1/4 in", Dimension::length, 0.08255}, {"3-1/4\"", Dimension::length, 0.08255}, {"5' 3 1/2\"", Dimension::length, 1.6129},
+                                           {"1.5kN", Dimension::force, 1500}, {"48,3 kg", Dimension::force, 48.3 * 9.80665}, {"1 250 N", Dimension::force, 1250},
+                                           {"12 ft-lb", Dimension::torque, 12 * 1.3558179483314004}, {"1/2 in", Dimension::length, 0.0127}, {"  7   mm ", Dimension::length, 0.007},
+                                           {"1.250 kN", Dimension::force, 1250}, {"1,250,000 N", Dimension::force, 1.25e6}, {"1,250.5 N", Dimension::force, 1250.5},
+                                           {"1.250,5 N", Dimension::force, 1250.5}, {"0,125 in", Dimension::length, 0.003175}, {"-3 N", Dimension::force, -3},
+                                           {"1e3 N", Dimension::force, 1000}, {"2.5E-3 kN", Dimension::force, 2.5}, {".5 N", Dimension::force, 0.5},
+                                           {"5'", Dimension::length, 1.524}, {"5 ft 3 in", Dimension::length, 1.6002}, {"12 345 678 N", Dimension::force, 12345678}}) {
+        const auto got = parseEntry(text, wanted);
+        ASSERT_TRUE(got) << text << ": " << got.error().message;
+        EXPECT_NEAR(got->si, si, 1e-9 * std::abs(si)) << text;
+        EXPECT_EQ(got->doubt, Doubt::exact) << text;
+    }
+}
+
+TEST(Entry, Doubt) {
+    const auto above = parseEntry(">9 kN", Dimension::force);
+    ASSERT_TRUE(above);
+    EXPECT_EQ(above->doubt, Doubt::above);
+    EXPECT_DOUBLE_EQ(above->si, 9000);
+    EXPECT_EQ(parseEntry("<2 N", Dimension::force)->doubt, Doubt::below);
+    EXPECT_EQ(parseEntry("≥ 2 N", Dimension::force)->doubt, Doubt::above);
+    EXPECT_EQ(parseEntry("~12 N", Dimension::force)->doubt, Doubt::about);
+    for (const char* text : {"4…5 kN", "4-5 kN", "4 - 5 kN", "4–5 kN", "4...5 kN", "4 kN … 5 kN"}) {
+        const auto range = parseEntry(text, Dimension::force);
+        ASSERT_TRUE(range) << text << ": " << range.error().message;
+        EXPECT_EQ(range->doubt, Doubt::between) << text;
+        EXPECT_DOUBLE_EQ(range->si, 4000) << text;
+        EXPECT_DOUBLE_EQ(range->upperSi, 5000) << text;
+    }
+    const auto pm = parseEntry("12 ± 1 N", Dimension::force);
+    ASSERT_TRUE(pm);
+    EXPECT_EQ(pm->doubt, Doubt::plusMinus);
+    EXPECT_DOUBLE_EQ(pm->si, 12);
+    EXPECT_DOUBLE_EQ(pm->plusMinusSi, 1);
+}
+
+TEST(Entry, OneCommaAndThreeDigitsIsRefused) {
+    const auto got = parseEntry("1,250 N", Dimension::force);
+    ASSERT_FALSE(got);
+    EXPECT_EQ(got.error().message, "1.25 or 1250? \"1,250\" can be read both ways: write it with a point or without the comma.");
+}
+
+struct Bad {
+    const char* text;
+    const char* says;
+};
+
+TEST(Entry, BadInputNamesTheTextAndWhatWouldDo) {
+    for (const auto& [text, says] : {Bad{"", "Nothing was entered"}, {"   ", "Nothing was entered"}, {"abc", "does not start with a number"}, {"12", "has no unit: add one, such as N, kN, kgf or lbf"},
+                                     {"12 mm", "measures length, but force is wanted here"}, {"12 zork", "\"zork\" is not a unit known here"}, {"1e400 N", "too large or too small"},
+                                     {"5…4 N", "runs from the larger to the smaller"}, {"12,34,5 N", "grouping mark in the wrong place"}, {"1/0 N", "divides by zero"},
+                                     {">", "does not start with a number"}, {"± 3 N", "does not start with a number"}, {"1.2.3 N", "grouping mark"}, {"--5 N", "does not start"},
+                                     {"nan N", "does not start with a number"}, {"inf N", "does not start with a number"}}) {
+        const auto got = parseEntry(text, Dimension::force);
+        ASSERT_FALSE(got) << text;
+        EXPECT_NE(got.error().message.find(says), std::string::npos) << text << ": " << got.error().message;
+    }
+}
+
+TEST(Entry, MassesInAForceFieldAreShownAsForces) { EXPECT_EQ(print(*parseEntry("48.3 kg", Dimension::force)), "48.3 kgf"); }
+
+TEST(Entry, PrintsBackWithItsDigits) {
+    for (const char* text : {"48.3 kgf", "1.50 kN", ">9 kN", "4…5 kN", "~12 N", "12 ± 1 N", "0.10 mm", "3.25 in", "12 345 N"}) {
+        const auto entry = parseEntry(text);
+        ASSERT_TRUE(entry) << text;
+        std::string want = text;
+        if (want == "12 345 N")
+            want = "12\u00a0345 N";
+        EXPECT_EQ(print(*entry), want);
+    }
+    EXPECT_EQ(print(*parseEntry("3 1/4 in")), "3.25 in");
+}
+
+TEST(Entry, EveryTypedNumberSurvivesPrintingInEveryUnit) {
+    for (const auto& u : allUnits())
+        for (int i = 1; i < 400; ++i) {
+            char digits[32];
+            std::snprintf(digits, sizeof digits, "%d.%d", i, i % 7);
+            const Entry entry = {u.toSi(std::stod(digits)), Doubt::exact, 0, 0, &u, 1};
+            const auto text = print(entry);
+            EXPECT_EQ(text.substr(0, text.find(' ')), digits) << u.symbol;
+        }
+}
+
+TEST(Entry, AnyBytesGiveAnAnswer) { // a stranger's keyboard: no crash, no hang, always a value or a sentence
+    unsigned state = 1;
+    const char alphabet[] = "0123456789.,/-+' \"eEkNmg<>~\xc2\xb1\xe2\x80\xa6x";
+    for (int round = 0; round < 20000; ++round) {
+        std::string text;
+        for (unsigned n = (state = state * 1664525 + 1013904223) % 12; n > 0; --n)
+            text += alphabet[(state = state * 1664525 + 1013904223) / 65536 % (sizeof alphabet - 1)];
+        const auto got = parseEntry(text);
+        if (!got)
+            EXPECT_FALSE(got.error().message.empty());
+        else
+            EXPECT_TRUE(std::isfinite(got->si)) << text;
+    }
+}
+
+TEST(Number, Bare) {
+    EXPECT_DOUBLE_EQ(*parseNumber("0,35"), 0.35);
+    EXPECT_DOUBLE_EQ(*parseNumber("1 250"), 1250);
+    EXPECT_FALSE(parseNumber("12 N"));
+    EXPECT_FALSE(parseNumber("cheap"));
+    EXPECT_FALSE(parseNumber("1,250"));
+}
+
+} // namespace

@@ -1,0 +1,128 @@
+// The reader against the truth a virtual specimen was built from: 200 seeds in a row for each model, worst errors printed.
+#include <algorithm>
+#include <anvil/curve/reading.h>
+#include <anvil/sim/specimen.h>
+#include <cmath>
+#include <cstdio>
+#include <gtest/gtest.h>
+
+using namespace anvil;
+using namespace anvil::sim;
+
+namespace {
+
+struct Worst {
+    double value = 0;
+    std::uint64_t seed = 0;
+    void see(double v, std::uint64_t s) {
+        if (std::abs(v) > std::abs(value)) {
+            value = v;
+            seed = s;
+        }
+    }
+};
+
+class Truth200 : public testing::TestWithParam<Model> {};
+
+TEST_P(Truth200, ReadingAgreesWithTheTruth) {
+    Worst peak, stiffness, toe, slip, energy;
+    double stiffnessSum = 0;
+    int slipsMissed = 0, slipsInvented = 0, spikesWrong = 0, offScale = 0;
+    constexpr std::uint64_t seeds = 200;
+    for (std::uint64_t seed = 1; seed <= seeds; ++seed) {
+        const auto bench = typicalBench(GetParam(), seed);
+        const auto run = pull(bench.specimen, bench.logger, seed);
+        const auto got = curve::read(run.curve);
+        ASSERT_TRUE(got) << seed << ": " << got.error().message;
+        const auto& t = run.truth;
+        peak.see(got->peak.force / t.peak - 1, seed);
+        ASSERT_TRUE(got->stiffness) << seed;
+        stiffness.see(got->stiffness->value / t.stiffness - 1, seed);
+        stiffnessSum += got->stiffness->value / t.stiffness - 1;
+        toe.see((*got->toe - t.toe) / (t.strength / t.stiffness), seed);
+        energy.see(*got->energyToPeak / t.energyToPeak - 1, seed);
+        if (t.firstSlip && got->firstSlip)
+            slip.see(got->firstSlip->force / *t.firstSlip - 1, seed);
+        slipsMissed += t.firstSlip && !got->firstSlip;
+        slipsInvented += !t.firstSlip && got->firstSlip;
+        spikesWrong += static_cast<int>(got->spikes) != t.spikes;
+        offScale += got->offScale;
+    }
+    std::printf("%-15s worst of %llu seeds: peak %+.2f %% (seed %llu), stiffness %+.2f %% (seed %llu, mean %+.2f %%), toe %+.2f %% of travel (seed %llu), first slip %+.2f %% (seed %llu), "
+                "energy %+.2f %% (seed %llu); slips missed %d, invented %d, spike counts off %d\n",
+                name(GetParam()), static_cast<unsigned long long>(seeds), 100 * peak.value, static_cast<unsigned long long>(peak.seed), 100 * stiffness.value, static_cast<unsigned long long>(stiffness.seed),
+                100 * stiffnessSum / seeds, 100 * toe.value, static_cast<unsigned long long>(toe.seed), 100 * slip.value, static_cast<unsigned long long>(slip.seed), 100 * energy.value,
+                static_cast<unsigned long long>(energy.seed), slipsMissed, slipsInvented, spikesWrong);
+    EXPECT_LT(std::abs(peak.value), 0.01);
+    EXPECT_LT(std::abs(stiffness.value), 0.05);
+    EXPECT_LT(std::abs(stiffnessSum / seeds), 0.01);
+    EXPECT_LT(std::abs(toe.value), 0.03);
+    EXPECT_LT(std::abs(slip.value), 0.02);
+    // The greatest sample of a rounded or noisy top can lie well beside the top: energy to it varies with the place.
+    EXPECT_LT(std::abs(energy.value), GetParam() == Model::yieldingMetal ? 0.30 : 0.03);
+    EXPECT_EQ(slipsMissed, 0);
+    EXPECT_EQ(slipsInvented, 0);
+    EXPECT_EQ(offScale, 0);
+    EXPECT_LE(spikesWrong, 4) << "two spikes side by side, or one in the drop, may be seen as one event";
+}
+
+INSTANTIATE_TEST_SUITE_P(Models, Truth200, testing::ValuesIn(allModels), [](const auto& info) {
+    std::string n = name(info.param);
+    n.erase(std::remove(n.begin(), n.end(), '-'), n.end());
+    return n;
+});
+
+TEST(Simulator, SameSeedSameRunOtherSeedAnother) {
+    const auto b = typicalBench(Model::pullOut, 5);
+    EXPECT_EQ(pull(b.specimen, b.logger, 5).curve, pull(b.specimen, b.logger, 5).curve);
+    EXPECT_NE(pull(b.specimen, b.logger, 5).curve, pull(b.specimen, b.logger, 6).curve);
+}
+
+// Own generator and transforms: these numbers are the same on every machine.
+TEST(Simulator, GeneratorIsPinned) {
+    Random random(1);
+    const double first = random.uniform();
+    Random again(1);
+    EXPECT_EQ(first, again.uniform());
+    double sum = 0, squares = 0;
+    constexpr int n = 100000;
+    for (int i = 0; i < n; ++i) {
+        const double z = random.normal();
+        sum += z;
+        squares += z * z;
+    }
+    EXPECT_NEAR(sum / n, 0, 0.01);
+    EXPECT_NEAR(squares / n, 1, 0.015);
+}
+
+TEST(Simulator, NoiseFreeTruthsByHand) {
+    Specimen s;
+    s.model = Model::brittleBond;
+    s.strength = 1000;
+    s.stiffness = 1e6;
+    s.slack = 0.002;
+    s.bedding = 0;
+    Logger g;
+    g.rate = 1000;
+    const auto run = pull(s, g, 1);
+    EXPECT_NEAR(run.truth.peak, 1000, 1.1) << "a sample every micrometre, 1 N apart";
+    EXPECT_NEAR(run.truth.energyToPeak, 0.5, 1e-6) << "half of 1000 N over 1 mm";
+    EXPECT_EQ(run.truth.toe, 0.002);
+    EXPECT_FALSE(run.truth.firstSlip);
+    EXPECT_FALSE(run.truth.saturated);
+    g.limit = 800;
+    const auto clipped = pull(s, g, 1);
+    EXPECT_TRUE(clipped.truth.saturated);
+    EXPECT_DOUBLE_EQ(*std::max_element(clipped.curve.force.begin(), clipped.curve.force.end()), 800);
+    const auto read = curve::read(clipped.curve);
+    ASSERT_TRUE(read);
+    EXPECT_TRUE(read->offScale);
+}
+
+TEST(Simulator, ModelNames) {
+    for (const auto m : allModels)
+        EXPECT_EQ(modelFromName(name(m)), m);
+    EXPECT_FALSE(modelFromName("jelly"));
+}
+
+} // namespace

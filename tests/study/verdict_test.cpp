@@ -1,0 +1,190 @@
+#include <algorithm>
+#include <anvil/study/verdict.h>
+#include <cmath>
+#include <gtest/gtest.h>
+
+using namespace anvil;
+using namespace anvil::study;
+
+namespace {
+
+/// A study of typed peaks: options A, B … in conditions, one list of values a square.
+struct Maker {
+    StudyData data;
+    Readings readings;
+    Id next = 100;
+
+    Maker() { data.study.id = 1; }
+    Maker& option(const char* name) {
+        data.options.push_back({});
+        data.options.back().id = static_cast<Id>(data.options.size());
+        data.options.back().name = name;
+        return *this;
+    }
+    Maker& condition(const char* name) {
+        data.conditions.push_back({});
+        data.conditions.back().id = static_cast<Id>(10 + data.conditions.size());
+        data.conditions.back().name = name;
+        return *this;
+    }
+    Pull& pull(Id option, Id condition, double value, Standing standing = Standing::counts) {
+        Specimen s;
+        s.id = next++;
+        s.option = option;
+        s.condition = condition;
+        s.label = "P" + std::to_string(s.id);
+        data.specimens.push_back(s);
+        Pull p;
+        p.id = next++;
+        p.specimen = s.id;
+        p.standing = standing;
+        p.reason = standing == Standing::counts ? "" : "because";
+        p.typed = TypedValue{Metric::peak, value, value, ""};
+        data.pulls.push_back(p);
+        return data.pulls.back();
+    }
+    Maker& square(Id option, Id condition, std::initializer_list<double> values) {
+        for (const double v : values)
+            pull(option, condition, v);
+        return *this;
+    }
+    Verdict verdict(Metric metric = Metric::peak) const { return evaluate(data, readings, metric, 0.1); }
+};
+
+bool contains(const std::vector<std::string>& all, const std::string& what) {
+    return std::any_of(all.begin(), all.end(), [&](const auto& s) { return s.find(what) != std::string::npos; });
+}
+
+TEST(Verdict, RanksWithinAConditionAndSaysWhoIsStronger) {
+    Maker m;
+    m.option("Pin").option("Bolt").condition("Dry");
+    m.square(1, 11, {100, 102, 98}).square(2, 11, {200, 204, 196});
+    const auto v = m.verdict();
+    ASSERT_EQ(v.groups.size(), 2U);
+    EXPECT_EQ(v.groups[0].option, 2);
+    EXPECT_EQ(v.groups[0].rank, 1);
+    ASSERT_EQ(v.pairs.size(), 1U);
+    EXPECT_EQ(v.pairs[0].comparison.verdict, stats::PairVerdict::weaker) << "Pin stands first on the board";
+    EXPECT_NEAR(*v.pairs[0].comparison.ratio, 0.5, 1e-12);
+    EXPECT_TRUE(v.pairs[0].sentence.starts_with("Pin is weaker than Bolt in Dry: 0.500 times (95 % interval ")) << v.pairs[0].sentence;
+    ASSERT_EQ(v.headlines.size(), 1U);
+    EXPECT_TRUE(v.headlines[0].starts_with("Dry: Bolt is the strongest by peak force, 2.00 times Pin")) << v.headlines[0];
+}
+
+TEST(Verdict, ATieIsCalledOneAndSaysHowManyMore) {
+    Maker m;
+    m.option("Pin").option("Bolt").condition("Dry");
+    m.square(1, 11, {100, 120, 140}).square(2, 11, {110, 130, 150});
+    const auto v = m.verdict();
+    EXPECT_TRUE(v.headlines[0].find("too close to call against Pin") != std::string::npos) << v.headlines[0];
+    EXPECT_EQ(v.groups[0].letters, "a");
+    EXPECT_EQ(sharedLetters(v, v.groups[0]), "a");
+    EXPECT_TRUE(contains(v.next, "more pulls of each."));
+}
+
+TEST(Verdict, AtLeastIsKeptApart) {
+    Maker m;
+    m.option("Pin").option("Bolt").condition("Dry");
+    m.square(1, 11, {100, 102, 98}).square(2, 11, {200, 204});
+    m.pull(2, 11, 250, Standing::atLeast);
+    const auto v = m.verdict();
+    EXPECT_EQ(v.groups[0].summary.basis, stats::MeanBasis::bound);
+    EXPECT_FALSE(v.groups[0].summary.meanInterval);
+    EXPECT_EQ(v.pairs[0].comparison.verdict, stats::PairVerdict::notYet);
+    EXPECT_EQ(v.pairs[0].sentence, "Pin against Bolt in Dry cannot be told yet: 1 of 3 pulls of Bolt give only a bound.");
+    EXPECT_TRUE(v.headlines[0].find("so how far ahead it is cannot be told yet") != std::string::npos) << v.headlines[0];
+}
+
+TEST(Verdict, VoidAndSetAsideAreListedNotCounted) {
+    Maker m;
+    m.option("Pin").condition("Dry");
+    m.square(1, 11, {100, 102});
+    m.pull(1, 11, 900, Standing::aside);
+    m.pull(1, 11, 5, Standing::voided);
+    m.pull(1, 11, 0, Standing::notRead);
+    const auto v = m.verdict();
+    EXPECT_EQ(v.groups[0].summary.n, 2U);
+    EXPECT_EQ(v.groups[0].summary.aside, 1U);
+    EXPECT_DOUBLE_EQ(*v.groups[0].summary.mean, 101);
+    ASSERT_EQ(v.groups[0].leftOut.size(), 3U);
+    EXPECT_EQ(v.groups[0].leftOut[0].why, "set aside: because");
+    EXPECT_TRUE(contains(v.next, "three is the least"));
+}
+
+TEST(Verdict, HolmsFamilyIsOneCondition) {
+    Maker m;
+    m.option("A").option("B").option("C").condition("Dry").condition("Wet");
+    for (const Id c : {11, 12})
+        m.square(1, c, {100, 103, 97, 101}).square(2, c, {108, 112, 107, 111}).square(3, c, {130, 134, 128, 133});
+    const auto v = m.verdict();
+    ASSERT_EQ(v.pairs.size(), 2U * 3 + 3) << "three pairs in each condition, one across conditions for each option";
+    std::vector<double> p, holm;
+    for (std::size_t i = 0; i < 3; ++i) {
+        EXPECT_FALSE(v.pairs[i].acrossConditions);
+        p.push_back(*v.pairs[i].comparison.p);
+        holm.push_back(*v.pairs[i].comparison.pHolm);
+    }
+    EXPECT_NEAR(*std::min_element(holm.begin(), holm.end()), 3 * *std::min_element(p.begin(), p.end()), 1e-15);
+    EXPECT_NEAR(*std::max_element(holm.begin(), holm.end()), std::max(*std::max_element(p.begin(), p.end()), holm[1] < holm[0] ? holm[1] : holm[0]), 0.01);
+}
+
+TEST(Verdict, OneLandmarkServesTheWholeGroup) {
+    Maker m;
+    m.option("Pin").condition("Dry");
+    m.pull(1, 11, 100);
+    auto& second = m.pull(1, 11, 0);
+    second.typed.reset();
+    second.curve = 7;
+    curve::Reading r;
+    r.peak.force = 90;
+    m.readings.byPull[second.id] = r;
+    const auto slip = m.verdict(Metric::firstSlip);
+    EXPECT_EQ(slip.groups[0].summary.n, 0U);
+    EXPECT_EQ(slip.groups[0].leftOut[0].why, "only its peak force was recorded");
+    EXPECT_EQ(slip.groups[0].leftOut[1].why, "it never slipped before its peak") << "its peak is not put in its place";
+    EXPECT_TRUE(slip.empty());
+    EXPECT_EQ(m.verdict().groups[0].summary.n, 2U);
+}
+
+TEST(ValueOf, WhatAStoppedPullSays) {
+    Pull p;
+    p.standing = Standing::atLeast;
+    curve::Reading r;
+    r.peak.force = 500;
+    r.firstSlip = curve::Landmark{1, 0, 300, {}, false};
+    r.stiffness = curve::Stiffness{};
+    r.stiffness->value = 4e5;
+    r.residual = curve::Residual{200, 0.4};
+    r.energyToPeak = 3;
+    EXPECT_EQ(valueOf(p, &r, Metric::peak).value->state, stats::State::above);
+    EXPECT_EQ(valueOf(p, &r, Metric::energy).value->state, stats::State::above);
+    EXPECT_EQ(valueOf(p, &r, Metric::firstSlip).value->state, stats::State::exact) << "seen before the pull was stopped";
+    EXPECT_EQ(valueOf(p, &r, Metric::stiffness).value->state, stats::State::exact);
+    EXPECT_FALSE(valueOf(p, &r, Metric::residual).value);
+    p.standing = Standing::counts;
+    r.offScale = true;
+    EXPECT_EQ(valueOf(p, &r, Metric::peak).value->state, stats::State::above) << "the reading itself says it topped out";
+    EXPECT_EQ(needsLook(p, Readings{{{p.id, r}}, {}}).front(), "The rig topped out: the peak is only \"at least\".");
+    EXPECT_FALSE(valueOf(p, nullptr, Metric::peak).value);
+}
+
+TEST(Verdict, NothingPulledIsEmptyNotZero) {
+    Maker m;
+    EXPECT_TRUE(m.verdict().empty());
+    m.option("Pin").condition("Dry");
+    EXPECT_TRUE(m.verdict().groups.empty());
+    m.pull(1, 11, 100, Standing::voided);
+    const auto v = m.verdict();
+    EXPECT_EQ(v.groups[0].rank, 0);
+    EXPECT_EQ(v.headlines[0], "Dry: no pull has a peak force yet.");
+}
+
+TEST(Keys, RoundTrip) {
+    for (const auto m : allMetrics)
+        EXPECT_EQ(metricFromKey(info(m).key), m);
+    for (const auto s : {Standing::counts, Standing::atLeast, Standing::atMost, Standing::between, Standing::aside, Standing::voided, Standing::notRead})
+        EXPECT_EQ(standingFromKey(key(s)), s);
+    EXPECT_FALSE(metricFromKey("hope"));
+}
+
+} // namespace
