@@ -1,6 +1,8 @@
 // import, check, report.
 #include "output.h"
 
+#include <CLI/Validators.hpp>
+#include <QFile>
 #include <QFileInfo>
 #include <QSaveFile>
 #include <anvil/chart/painter.h>
@@ -15,7 +17,7 @@ namespace {
 using quantity::Dimension;
 
 struct ImportOptions {
-    std::string project, study, option, condition, forceUnit, displacementUnit, rigLimit;
+    std::string project, study, option, condition, forceUnit, displacementUnit, rigLimit, comma;
     std::vector<std::string> files;
     bool values = false;
 };
@@ -25,7 +27,7 @@ Expected<std::unique_ptr<work::OpenProject>> openOrMake(const std::string& path)
     return QFileInfo::exists(name) ? work::OpenProject::open(name) : work::OpenProject::create(name);
 }
 
-Expected<Output> importFiles(const ImportOptions& o) {
+Expected<Output> importInto(const ImportOptions& o) {
     work::ImportChoices choices;
     for (const auto& [text, dimension, target] : {std::tuple{&o.forceUnit, Dimension::force, &choices.hints.forceUnit}, std::tuple{&o.displacementUnit, Dimension::length, &choices.hints.displacementUnit}}) {
         if (text->empty())
@@ -43,6 +45,8 @@ Expected<Output> importFiles(const ImportOptions& o) {
             return fail("A rig limit of zero or less cannot be: give what the rig can show.");
         choices.rigLimit = limit->si;
     }
+    if (!o.comma.empty())
+        choices.hints.decimal = o.comma == "decimal" ? ',' : '.';
     QStringList paths;
     for (const auto& f : o.files)
         paths << QString::fromStdString(f);
@@ -111,6 +115,16 @@ Expected<Output> importFiles(const ImportOptions& o) {
     return out;
 }
 
+/// A project made for an import that failed is taken away again.
+Expected<Output> importFiles(const ImportOptions& o) {
+    const auto path = QString::fromStdString(o.project);
+    const bool fresh = !QFileInfo::exists(path);
+    auto done = importInto(o);
+    if (!done && fresh)
+        QFile::remove(path);
+    return done;
+}
+
 Expected<Output> check(const std::string& path) {
     auto project = store::Project::open(QString::fromStdString(path), store::Project::Access::readOnly);
     if (!project)
@@ -173,6 +187,7 @@ void addProjectCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>
     i->add_option("--force-unit", options.forceUnit);
     i->add_option("--displacement-unit", options.displacementUnit);
     i->add_option("--rig-limit", options.rigLimit);
+    i->add_option("--comma", options.comma, "what a comma is where the files leave it open: decimal or grouping")->check(CLI::IsMember({"decimal", "grouping"}));
     i->add_flag("--values", options.values, "the files are tables: option, condition, value, unit, standing");
     commands.emplace_back(i, [] { return importFiles(options); });
 

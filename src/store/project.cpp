@@ -11,6 +11,7 @@
 #include <QSqlError>
 #include <QSqlQuery>
 #include <QSqlRecord>
+#include <QTemporaryDir>
 #include <QUrl>
 #include <QVariant>
 #include <atomic>
@@ -96,6 +97,7 @@ struct Project::Private {
     QString databaseName;
     bool readOnly = false;
     std::unique_ptr<QLockFile> lock;
+    std::unique_ptr<QTemporaryDir> copy; ///< of a project left open in a folder that cannot be written
     std::function<QDateTime()> clock = [] { return QDateTime::currentDateTime(); };
     QString who = currentUser();
     QString writeName = uniqueName("write");
@@ -226,8 +228,25 @@ Expected<std::unique_ptr<Project>> Project::open(const QString& path, Access acc
         p->takeLock();
     }
     if (p->readOnly && !QFileInfo(info.absolutePath()).isWritable()) {
-        // Nobody can be writing here, and SQLite could not make the files that go with a log: read it as it lies.
-        p->databaseName = "file:" + QString::fromUtf8(QUrl::toPercentEncoding(p->path, "/")) + "?immutable=1";
+        // SQLite could not make the files that go with a write-ahead log here: read the file as it lies, or, where a log was left
+        // behind, a copy of both.
+        QString lies = p->path;
+        if (QFileInfo(p->path + "-wal").size() > 0) {
+            p->copy = std::make_unique<QTemporaryDir>();
+            lies = p->copy->filePath("project.anvil");
+            if (!QFile::copy(p->path, lies) || !QFile::copy(p->path + "-wal", lies + "-wal"))
+                return failText(QStringLiteral("%1 was not closed properly, its folder cannot be written, and there is no room for a copy of it.").arg(info.fileName()));
+            QFile(lies).setPermissions(QFile::ReadOwner | QFile::WriteOwner);
+            QFile(lies + "-wal").setPermissions(QFile::ReadOwner | QFile::WriteOwner);
+            auto db = QSqlDatabase::addDatabase("QSQLITE", p->writeName); // folds the log into the copy
+            db.setDatabaseName(lies);
+            if (db.open())
+                exec(db, "PRAGMA wal_checkpoint(TRUNCATE)");
+            db.close();
+            db = {};
+            QSqlDatabase::removeDatabase(p->writeName);
+        }
+        p->databaseName = "file:" + QString::fromUtf8(QUrl::toPercentEncoding(lies, "/")) + "?immutable=1";
     }
     {
         auto db = p->reader();

@@ -216,6 +216,8 @@ Expected<Imported> importRuns(store::Project& project, const study::StudyData& i
         return fail("These files name no force unit: choose one first.");
     if (plan.needsDisplacementUnit)
         return fail("These files name no displacement unit: choose one first.");
+    if (plan.unsureDecimal)
+        return fail("Every comma in these files is followed by three digits: say whether 1,250 means 1.25 or 1250.");
     for (const auto& row : plan.rows)
         if (row.include && row.option.trimmed().isEmpty())
             return fail("A run has no option: type what it was a pull of.");

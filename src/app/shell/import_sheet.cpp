@@ -77,6 +77,9 @@ ImportSheet::ImportSheet(Session& session, const QStringList& paths, QWidget* pa
     };
     m_forceAsk = ask(tr("Some files name no force unit. They are in"), {"N", "kN", "daN", "kgf", "lbf"}, m_forceUnit, "forceUnit");
     m_lengthAsk = ask(tr("Displacement without a unit is in"), {"mm", "cm", "m", "in"}, m_lengthUnit, "lengthUnit");
+    m_decimalAsk = ask(tr("Does 1,250 mean"), {}, m_decimal, "decimal");
+    m_decimal->addItem(tr("1.25 (decimal comma)"), ",");
+    m_decimal->addItem(tr("1250 (thousands)"), ".");
     auto* limitLabel = new QLabel(tr("Rig limit, if it had one"));
     asks->addWidget(limitLabel);
     m_limit = new QLineEdit;
@@ -160,6 +163,7 @@ ImportSheet::ImportSheet(Session& session, const QStringList& paths, QWidget* pa
     ticker->start(80);
     m_forceAsk->hide();
     m_lengthAsk->hide();
+    m_decimalAsk->hide();
     look();
 }
 
@@ -177,6 +181,7 @@ void ImportSheet::look() {
     }
     m_choices.hints.forceUnit = m_forceUnit->currentData().toString().isEmpty() ? nullptr : &quantity::unit(m_forceUnit->currentData().toString().toStdString());
     m_choices.hints.displacementUnit = m_lengthUnit->currentData().toString().isEmpty() ? nullptr : &quantity::unit(m_lengthUnit->currentData().toString().toStdString());
+    m_choices.hints.decimal = m_decimal->currentData().toString().isEmpty() ? '\0' : m_decimal->currentData().toString()[0].toLatin1();
     m_choices.rigLimit.reset();
     m_choices.pattern = m_plan.pattern;
     m_trouble->clear();
@@ -216,9 +221,11 @@ void ImportSheet::looked() {
                 row.corrected = true;
             }
     const bool forceAsked = m_plan.needsForceUnit || m_forceAsk->isVisible(), lengthAsked = m_plan.needsDisplacementUnit || m_lengthAsk->isVisible();
+    const bool decimalAsked = m_plan.unsureDecimal || m_decimalAsk->isVisible();
     m_plan = std::move(fresh);
     m_forceAsk->setVisible(m_plan.needsForceUnit || forceAsked);
     m_lengthAsk->setVisible(m_plan.needsDisplacementUnit || lengthAsked);
+    m_decimalAsk->setVisible(m_plan.unsureDecimal || decimalAsked);
     m_bar->hide();
     fill();
 }
@@ -264,15 +271,15 @@ void ImportSheet::summarise() {
         if (!f.problems.empty())
             trouble << tr("%1: line %2 %3%4.").arg(f.name).arg(f.problems.front().line).arg(qs(f.problems.front().reason), f.rowsLeftOut > 1 ? tr(" (and %1 more rows left out)").arg(f.rowsLeftOut - 1) : tr(" (left out)"));
     if (m_plan.unsureDecimal)
-        trouble << tr("Every comma in one file is followed by three digits; it is taken as the decimal mark. Check the peaks.");
-    if (m_plan.needsForceUnit)
+        trouble << tr("Every comma is followed by three digits. Say whether 1,250 means 1.25 or 1250 to go on.");
+    else if (m_plan.needsForceUnit)
         trouble << tr("Choose the force unit to go on.");
     else if (m_plan.needsDisplacementUnit)
         trouble << tr("Choose the displacement unit to go on.");
     m_trouble->setText(trouble.join("\n"));
     m_trouble->setVisible(!trouble.isEmpty());
     m_go->setText(count == 1 ? tr("Import 1 run") : tr("Import %1 runs").arg(count));
-    m_go->setVisible(count > 0 && !m_plan.needsForceUnit && !m_plan.needsDisplacementUnit);
+    m_go->setVisible(count > 0 && !m_plan.open());
 }
 
 void ImportSheet::edited(int i, int column) {

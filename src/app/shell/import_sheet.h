@@ -44,8 +44,8 @@ private:
     bool m_filling = false, m_again = false;
     int m_imported = 0;
     QLabel *m_summary, *m_trouble;
-    QWidget *m_forceAsk, *m_lengthAsk;
-    QComboBox *m_forceUnit, *m_lengthUnit, *m_study;
+    QWidget *m_forceAsk, *m_lengthAsk, *m_decimalAsk;
+    QComboBox *m_forceUnit, *m_lengthUnit, *m_decimal, *m_study;
     QLineEdit* m_limit;
     QTableWidget* m_table;
     QProgressBar* m_bar;

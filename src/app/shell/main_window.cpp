@@ -134,6 +134,7 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     connect(m_strip, &StageStrip::chosen, this, &MainWindow::goTo);
     connect(m_headline, &QPushButton::clicked, this, &MainWindow::showStudies);
     connect(&m_session, &Session::stageWanted, this, &MainWindow::goTo);
+    connect(&m_session, &Session::projectWanted, this, &MainWindow::newProject);
     connect(&m_session, &Session::changed, this, &MainWindow::refresh);
     connect(&m_session, &Session::projectChanged, this, &MainWindow::refreshTitles);
     connect(&m_session, &Session::message, this, [this](const QString& text, bool problem) {
@@ -158,15 +159,7 @@ QString MainWindow::messageText() const { return m_message->text(); }
 
 void MainWindow::makeMenus() {
     auto* file = menuBar()->addMenu(tr("&File"));
-    file->addAction(icon("file-plus"), tr("&New project…"), QKeySequence::New, this, [this] {
-        auto path = QFileDialog::getSaveFileName(this, tr("New project"), QSettings().value("folders/project", QDir::homePath()).toString() + tr("/project.anvil"), tr("Projects (*.anvil)"));
-        if (path.isEmpty())
-            return;
-        if (!path.endsWith(".anvil"))
-            path += ".anvil";
-        if (m_session.create(path))
-            remember(path);
-    });
+    file->addAction(icon("file-plus"), tr("&New project…"), QKeySequence::New, this, &MainWindow::newProject);
     file->addAction(icon("folder-open"), tr("&Open project…"), QKeySequence::Open, this, [this] {
         const auto path = QFileDialog::getOpenFileName(this, tr("Open project"), QSettings().value("folders/project").toString(), tr("Projects (*.anvil)"));
         if (!path.isEmpty())
@@ -243,6 +236,16 @@ void MainWindow::makeMenus() {
     auto* help = menuBar()->addMenu(tr("&Help"));
     help->addAction(icon("circle-help"), tr("Keys and first steps"), QKeySequence::HelpContents, this, &MainWindow::tellKeys);
     refreshRecent();
+}
+
+void MainWindow::newProject() {
+    auto path = QFileDialog::getSaveFileName(this, tr("New project"), QSettings().value("folders/project", QDir::homePath()).toString() + tr("/project.anvil"), tr("Projects (*.anvil)"));
+    if (path.isEmpty())
+        return;
+    if (!path.endsWith(".anvil"))
+        path += ".anvil";
+    if (m_session.create(path))
+        remember(path);
 }
 
 void MainWindow::tellKeys() {
@@ -404,9 +407,11 @@ void MainWindow::importTable(const QString& given) {
 }
 
 void MainWindow::pasteTable() {
-    if (!ensureProject(QDir::homePath()))
+    const auto bytes = QApplication::clipboard()->text().toUtf8();
+    // What cannot be read is explained by the sheet; a project is only made for what can.
+    if (tables::readValues(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size()))) && !ensureProject(QDir::homePath()))
         return;
-    auto* sheet = new ValuesSheet(m_session, QApplication::clipboard()->text().toUtf8(), tr("pasted"), this);
+    auto* sheet = new ValuesSheet(m_session, bytes, tr("pasted"), this);
     sheet->setAttribute(Qt::WA_DeleteOnClose);
     connect(sheet, &QDialog::accepted, this, [this, sheet] {
         goTo(Stage::verdict);

@@ -50,6 +50,7 @@ protected:
 
 private:
     void makeMenus();
+    void newProject();
     void refresh();
     void refreshTitles();
     void remember(const QString& path);

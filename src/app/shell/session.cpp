@@ -143,7 +143,12 @@ void Session::selectNextNeedingLook() {
         return;
     }
     auto at = std::find(all.begin(), all.end(), m_pull);
-    selectPull(at == all.end() || at + 1 == all.end() ? all.front() : *(at + 1));
+    if (at == all.end())
+        at = all.begin();
+    else if (m_pull == m_lastLooked && ++at == all.end()) // the one selected comes first, if it was not shown by this before
+        at = all.begin();
+    m_lastLooked = *at;
+    selectPull(*at);
     go(Stage::curves);
 }
 

@@ -67,12 +67,14 @@ signals:
     void unitsChanged();
     void message(const QString& text, bool problem);
     void stageWanted(anvil::app::Stage stage);
+    void projectWanted();    ///< somebody asks for a new project
 
 private:
     void adopt(std::unique_ptr<work::OpenProject> project);
     void keepSelectionValid();
     std::unique_ptr<work::OpenProject> m_project;
     Id m_study = 0, m_pull = 0, m_option = 0, m_condition = 0;
+    Id m_lastLooked = 0; ///< where F8 went last
     report::Units m_units;
 };
 

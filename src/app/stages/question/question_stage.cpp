@@ -43,6 +43,14 @@ QuestionStage::QuestionStage(Session& session, QWidget* parent) : QWidget(parent
     m_sentence->setObjectName("sentence");
     m_sentence->setWordWrap(true);
     layout->addWidget(m_sentence);
+    m_start = new QPushButton(icon("file-plus", true), tr("Start a project…"));
+    m_start->setObjectName("primary");
+    m_start->setMinimumHeight(36);
+    layout->addWidget(m_start, 0, Qt::AlignLeft);
+    connect(m_start, &QPushButton::clicked, &session, &Session::projectWanted);
+    m_body = new QWidget;
+    auto* inner = new QVBoxLayout(m_body);
+    inner->setContentsMargins(0, 0, 0, 0);
     auto* form = new QFormLayout;
     m_title = new QLineEdit;
     m_title->setObjectName("studyTitle");
@@ -67,7 +75,7 @@ QuestionStage::QuestionStage(Session& session, QWidget* parent) : QWidget(parent
     form->addRow(tr("What decides"), m_metric);
     form->addRow(tr("Difference that matters"), m_margin);
     form->addRow(tr("Intent"), m_intent);
-    layout->addLayout(form);
+    inner->addLayout(form);
 
     auto* columns = new QHBoxLayout;
     auto* left = new QVBoxLayout;
@@ -97,7 +105,9 @@ QuestionStage::QuestionStage(Session& session, QWidget* parent) : QWidget(parent
     addCondition->addWidget(removeCondition);
     right->addLayout(addCondition);
     columns->addLayout(right, 2);
-    layout->addLayout(columns, 1);
+    inner->addLayout(columns, 1);
+    layout->addWidget(m_body, 1);
+    layout->addStretch();
 
     connect(m_title, &QLineEdit::editingFinished, this, [this] {
         if (m_title->text().trimmed().isEmpty())
@@ -208,7 +218,9 @@ void QuestionStage::conditionEdited(int row, int column) {
 void QuestionStage::refresh() {
     m_filling = true;
     const auto* data = m_session.study();
-    setEnabled(m_session.project() && !m_session.readOnly());
+    m_start->setVisible(!m_session.project());
+    m_body->setVisible(m_session.project());
+    m_body->setEnabled(!m_session.readOnly());
     m_title->setText(data ? qs(data->study.title) : QString());
     m_question->setText(data ? qs(data->study.question) : QString());
     m_metric->setCurrentIndex(data ? static_cast<int>(data->study.metric) : 0);

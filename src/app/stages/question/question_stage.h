@@ -8,6 +8,7 @@ class QComboBox;
 class QDoubleSpinBox;
 class QLabel;
 class QLineEdit;
+class QPushButton;
 class QTableWidget;
 
 namespace anvil::app {
@@ -33,6 +34,8 @@ private:
     QComboBox *m_metric, *m_intent;
     QDoubleSpinBox* m_margin;
     QTableWidget *m_options, *m_conditions;
+    QPushButton* m_start;
+    QWidget* m_body;
 };
 
 } // namespace anvil::app

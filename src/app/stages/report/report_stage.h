@@ -17,6 +17,7 @@ class PagesView : public QWidget {
 public:
     explicit PagesView(QWidget* parent = nullptr) : QWidget(parent) {}
     void setPages(std::vector<report::Page> pages);
+    const std::vector<report::Page>& pages() const { return m_pages; }
 
 protected:
     void paintEvent(QPaintEvent* event) override;

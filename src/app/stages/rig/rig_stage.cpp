@@ -17,7 +17,9 @@ RigStage::RigStage(Session& session, QWidget* parent) : QWidget(parent), m_sessi
     m_sentence->setObjectName("sentence");
     m_sentence->setWordWrap(true);
     layout->addWidget(m_sentence);
-    auto* row = new QHBoxLayout;
+    m_body = new QWidget;
+    auto* row = new QHBoxLayout(m_body);
+    row->setContentsMargins(0, 0, 0, 0);
     row->addWidget(new QLabel(tr("Rig limit")));
     m_limit = new QLineEdit;
     m_limit->setObjectName("rigLimit");
@@ -28,7 +30,7 @@ RigStage::RigStage(Session& session, QWidget* parent) : QWidget(parent), m_sessi
     apply->setObjectName("applyRigLimit");
     row->addWidget(apply);
     row->addStretch();
-    layout->addLayout(row);
+    layout->addWidget(m_body);
     m_state = new QLabel;
     m_state->setWordWrap(true);
     layout->addWidget(m_state);
@@ -75,7 +77,7 @@ void RigStage::apply() {
 
 void RigStage::refresh() {
     const auto* data = m_session.study();
-    setEnabled(!m_session.readOnly());
+    m_body->setVisible(data && !m_session.readOnly());
     std::set<double> limits;
     int off = 0;
     if (data)
@@ -85,7 +87,9 @@ void RigStage::refresh() {
             const auto r = m_session.readings().byPull.find(p.id);
             off += r != m_session.readings().byPull.end() && r->second.offScale;
         }
-    if (limits.empty())
+    if (!data)
+        m_state->setText(tr("Nothing has been pulled yet: the limit is asked when you import logger files, and can be set here afterwards."));
+    else if (limits.empty())
         m_state->setText(tr("No limit is set for this study. Flat tops are still recognised."));
     else if (limits.size() == 1)
         m_state->setText(tr("The limit is %1; %2 pulls topped out.").arg(m_session.force(*limits.begin())).arg(off));

@@ -20,6 +20,7 @@ private:
     Session& m_session;
     QLabel *m_sentence, *m_state;
     QLineEdit* m_limit;
+    QWidget* m_body;
 };
 
 } // namespace anvil::app

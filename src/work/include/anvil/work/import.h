@@ -49,6 +49,8 @@ struct ImportPlan {
     tables::NamePattern pattern;
     std::optional<double> rigLimit; ///< N, for all runs
 
+    /// Something has to be answered before this can go in.
+    bool open() const { return needsForceUnit || needsDisplacementUnit || unsureDecimal; }
     int alike() const;   ///< rows with nothing to say
     int needYou() const; ///< rows with a remark
 };

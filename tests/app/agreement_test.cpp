@@ -1,0 +1,163 @@
+// The same number is the same text everywhere: window, HTML, PDF and command line.
+#include "harness.h"
+
+#include <QJsonArray>
+#include <QJsonDocument>
+#include <QJsonObject>
+#include <QRegularExpression>
+#include <QTableWidget>
+#include <anvil/quantity/print.h>
+
+using namespace anvil;
+using namespace anvil::app;
+
+namespace {
+
+using Agreement = Window;
+
+QString plain(QString text) { return text.replace(QChar(0xa0), ' ').simplified(); }
+
+/// The words of an HTML file, tags and scripts left out.
+QString wordsOfHtml(const QString& path) {
+    QFile f(path);
+    EXPECT_TRUE(f.open(QIODevice::ReadOnly));
+    auto html = QString::fromUtf8(f.readAll());
+    html.remove(QRegularExpression("<(style|svg)[^>]*>.*?</\\1>", QRegularExpression::DotMatchesEverythingOption));
+    html.replace(QRegularExpression("<[^>]*>"), " ");
+    for (const auto& [from, to] : {std::pair{"&lt;", "<"}, {"&gt;", ">"}, {"&quot;", "\""}, {"&amp;", "&"}})
+        html.replace(from, to);
+    return plain(html);
+}
+
+TEST_F(Agreement, EveryNumberOfTheVerdictIsTheSameTextInWindowHtmlAndPdf) {
+    openDemo();
+    for (const auto& s : session().project()->studies()) {
+        session().showStudy(s.study.id);
+        for (const auto& [force, length] : {std::pair{"N", "mm"}, {"kN", "mm"}, {"lbf", "in"}}) {
+            session().setUnits(force, length);
+            window->goTo(Stage::verdict);
+            settle();
+            ASSERT_TRUE(window->reportStage()->writeHtml(dir.filePath("r.html")));
+            ASSERT_TRUE(window->reportStage()->writePdf(dir.filePath("r.pdf")));
+            const auto html = wordsOfHtml(dir.filePath("r.html"));
+            const auto pdf = plain(runProgram("pdftotext", {"-raw", dir.filePath("r.pdf"), "-"}));
+            // Table cells may wrap in a PDF, so its text is compared without blanks.
+            const auto tight = QString(pdf).remove(' ');
+            auto* table = child<QTableWidget>("ranking");
+            ASSERT_GT(table->rowCount(), 0);
+            int compared = 0;
+            for (int row = 0; row < table->rowCount(); ++row)
+                for (const int column : {1, 3, 4, 5, 6, 7, 8}) { // option, n, mean, interval, s, CV, lowest
+                    const auto text = plain(table->item(row, column)->text());
+                    EXPECT_TRUE(html.contains(text)) << text.toStdString() << " is not in the HTML";
+                    EXPECT_TRUE(tight.contains(QString(text).remove(' '))) << text.toStdString() << " is not in the PDF";
+                    ++compared;
+                }
+            EXPECT_GE(compared, 7 * 5);
+            // The ladder draws the same means and counts.
+            QStringList drawn;
+            for (const auto& l : window->verdict()->ladder()->picture().labels())
+                drawn << plain(qs(l));
+            for (int row = 0; row < table->rowCount(); ++row)
+                EXPECT_TRUE(drawn.contains(plain(table->item(row, 4)->text()))) << table->item(row, 4)->text().toStdString();
+            for (const auto& p : session().verdict(session().study()->study.metric).pairs) {
+                EXPECT_TRUE(html.contains(plain(qs(p.sentence)))) << p.sentence;
+                EXPECT_TRUE(tight.contains(plain(qs(p.sentence)).remove(' '))) << p.sentence;
+            }
+        }
+    }
+}
+
+// Numbers of the curve stage, one pull at a time, against `anvil read` on the same samples.
+TEST_F(Agreement, CurveNumbersAreThoseOfTheCommandLine) {
+    openDemo();
+    session().setUnits("N", "mm");
+    window->goTo(Stage::curves);
+    auto* numbers = child<QTableWidget>("numbers");
+    const auto& data = study();
+    int compared = 0;
+    for (const auto& p : data.pulls) {
+        const auto raw = session().project()->file().curve(p.curve);
+        ASSERT_TRUE(raw);
+        QFile log(dir.filePath("one.csv"));
+        ASSERT_TRUE(log.open(QIODevice::WriteOnly));
+        log.write("Time (s),Force (N),Travel (m)\n");
+        for (std::size_t i = 0; i < raw->force.size(); ++i)
+            log.write(QByteArray::number(raw->time[i], 'g', 17) + "," + QByteArray::number(raw->force[i], 'g', 17) + "," + QByteArray::number(raw->displacement[i], 'g', 17) + "\n");
+        log.close();
+        const auto o = QJsonDocument::fromJson(runProgram(ANVIL_CLI, {"read", log.fileName(), "--rig-limit", "5000 N", "--json"}).toUtf8()).object();
+        session().selectPull(p.id);
+        settle(2);
+        std::map<QString, QString> shown;
+        for (int r = 0; r < numbers->rowCount(); ++r)
+            shown[numbers->item(r, 0)->text()] = plain(numbers->item(r, 1)->text());
+        const auto number = [](const QJsonValue& v) { return plain(qs(quantity::significant(v.toDouble()))); };
+        const bool bound = o["off_scale"].toBool() || p.standing == study::Standing::atLeast;
+        EXPECT_EQ(shown["Peak"].toStdString(), ((bound ? "at least " : "") + number(o["peak"].toObject()["force_N"]) + " N").toStdString());
+        if (!o["stiffness"].isNull()) {
+            EXPECT_EQ(shown["Stiffness"].toStdString(), (number(o["stiffness"].toObject()["value_N_per_mm"]) + " N/mm").toStdString());
+        }
+        if (!o["first_slip"].isNull()) {
+            EXPECT_EQ(shown["First slip"].toStdString(), (number(o["first_slip"].toObject()["force_N"]) + " N").toStdString());
+        }
+        if (!o["energy_to_peak_J"].isNull()) {
+            EXPECT_EQ(shown["Energy to peak"].toStdString(), (number(o["energy_to_peak_J"]) + " J").toStdString());
+        }
+        if (!o["residual"].isNull() && !bound) {
+            EXPECT_EQ(shown["Residual grip"].toStdString(), (number(o["residual"].toObject()["force_N"]) + " N").toStdString());
+        }
+        ++compared;
+    }
+    EXPECT_EQ(compared, 40);
+}
+
+// Means, spreads and verdicts of the window against `anvil stats` on the values it shows in its report.
+TEST_F(Agreement, GroupNumbersAreThoseOfTheCommandLine) {
+    openDemo();
+    session().setUnits("N", "mm");
+    window->goTo(Stage::verdict);
+    settle();
+    const auto& v = session().verdict(study::Metric::peak);
+    QFile csv(dir.filePath("values.csv"));
+    ASSERT_TRUE(csv.open(QIODevice::WriteOnly));
+    csv.write("option,condition,value,state,unit\n");
+    static const char* const states[] = {"exact", "above", "below", "between", "aside"};
+    for (const auto& option : study().options) // in board order, as the window compares
+        for (const auto& condition : study().conditions)
+            for (const auto& g : v.groups)
+                if (g.option == option.id && g.condition == condition.id)
+                    for (const auto& value : g.values)
+                        csv.write(QByteArray::fromStdString(option.name) + "," + QByteArray::fromStdString(condition.name) + "," + QByteArray::number(value.value.value, 'g', 17) + "," + states[static_cast<int>(value.value.state)] + ",N\n");
+    csv.close();
+    const auto o = QJsonDocument::fromJson(runProgram(ANVIL_CLI, {"stats", csv.fileName(), "--json"}).toUtf8()).object();
+    auto* table = child<QTableWidget>("ranking");
+    int compared = 0;
+    for (const auto& entry : o["groups"].toArray()) {
+        const auto g = entry.toObject();
+        for (int r = 0; r < table->rowCount(); ++r) {
+            if (table->item(r, 1)->text() != g["option"].toString() || table->item(r, 2)->text() != g["condition"].toString())
+                continue;
+            const auto text = [](const QJsonValue& value) { return value.isNull() ? QStringLiteral("–") : plain(qs(quantity::significant(value.toDouble())) + " N"); };
+            EXPECT_EQ(plain(table->item(r, 4)->text()).toStdString(), ((g["mean_basis"].toString() == "bound" ? "at least " : "") + text(g["mean"])).toStdString());
+            EXPECT_EQ(plain(table->item(r, 6)->text()).toStdString(), text(g["sd"]).toStdString());
+            EXPECT_EQ(plain(table->item(r, 8)->text()).toStdString(), text(g["floors"].toObject()["lowest"]).toStdString());
+            ++compared;
+        }
+    }
+    EXPECT_EQ(compared, 8);
+    std::map<std::string, std::string> words;
+    for (const auto& p : v.pairs)
+        if (!p.acrossConditions)
+            words[study().option(v.groups[p.a].option)->name + study().option(v.groups[p.b].option)->name + study().condition(v.groups[p.a].condition)->name] = stats::word(p.comparison.verdict);
+    int pairs = 0;
+    for (const auto& entry : o["comparisons"].toArray()) {
+        const auto c = entry.toObject();
+        if (c["condition"].isNull())
+            continue;
+        EXPECT_EQ(words[(c["a"].toString() + c["b"].toString() + c["condition"].toString()).toStdString()], c["verdict"].toString().toStdString());
+        ++pairs;
+    }
+    EXPECT_EQ(pairs, 12);
+}
+
+} // namespace

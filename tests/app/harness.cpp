@@ -1,0 +1,133 @@
+#include "harness.h"
+
+#include "theme/theme.h"
+#include <QAbstractButton>
+#include <QAction>
+#include <QComboBox>
+#include <QElapsedTimer>
+#include <QHeaderView>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QSettings>
+#include <QTableWidget>
+#include <QTreeWidget>
+
+namespace anvil::app {
+
+bool waitFor(const std::function<bool()>& condition) {
+    QElapsedTimer timer;
+    timer.start();
+    while (!condition()) {
+        if (timer.elapsed() > 5000)
+            return false;
+        QTest::qWait(5);
+    }
+    return true;
+}
+
+void settle(int ms) { QTest::qWait(ms); }
+
+QStringList visibleTexts(QWidget* root) {
+    QStringList out;
+    for (auto* w : root->findChildren<QWidget*>()) {
+        if (!w->isVisibleTo(root))
+            continue;
+        if (const auto* label = qobject_cast<QLabel*>(w))
+            out << label->text();
+        else if (const auto* button = qobject_cast<QAbstractButton*>(w))
+            out << button->text();
+        else if (const auto* edit = qobject_cast<QLineEdit*>(w))
+            out << edit->text();
+        else if (const auto* box = qobject_cast<QComboBox*>(w))
+            out << box->currentText();
+        else if (const auto* picture = qobject_cast<PictureView*>(w))
+            for (const auto& l : picture->picture().labels())
+                out << qs(l);
+        else if (const auto* curve = qobject_cast<CurveView*>(w))
+            for (const auto& l : curve->picture().labels())
+                out << qs(l);
+        else if (const auto* pages = qobject_cast<PagesView*>(w))
+            for (const auto& page : pages->pages())
+                for (const auto& item : page.items) {
+                    out << item.text;
+                    if (item.picture)
+                        for (const auto& l : item.picture->labels())
+                            out << qs(l);
+                }
+        else if (const auto* list = qobject_cast<QListWidget*>(w))
+            for (int i = 0; i < list->count(); ++i)
+                out << list->item(i)->text();
+        else if (const auto* table = qobject_cast<QTableWidget*>(w))
+            for (int r = 0; r < table->rowCount(); ++r)
+                for (int c = 0; c < table->columnCount(); ++c)
+                    if (!table->isColumnHidden(c) && table->item(r, c))
+                        out << table->item(r, c)->text();
+    }
+    out.removeAll(QString());
+    return out;
+}
+
+QString runProgram(const QString& program, const QStringList& arguments) {
+    QProcess p;
+    p.start(program, arguments);
+    EXPECT_TRUE(p.waitForFinished(60000)) << program.toStdString();
+    EXPECT_EQ(p.exitCode(), 0) << p.readAllStandardError().toStdString();
+    return QString::fromUtf8(p.readAllStandardOutput());
+}
+
+QString demoCopy(const QTemporaryDir& dir) {
+    static const QTemporaryDir once;
+    const auto made = once.filePath("demo.anvil");
+    if (!QFile::exists(made))
+        runProgram(ANVIL_DEMO, {"--to", made});
+    const auto copy = dir.filePath("demo.anvil");
+    EXPECT_TRUE(QFile::copy(made, copy));
+    return copy;
+}
+
+void Window::SetUp() {
+    QSettings().clear();
+    window = std::make_unique<MainWindow>();
+    window->resize(1280, 800);
+    window->show();
+    ASSERT_TRUE(QTest::qWaitForWindowExposed(window.get()));
+}
+
+void Window::TearDown() {
+    window->close();
+    window.reset();
+}
+
+void Window::openDemo() {
+    ASSERT_TRUE(window->openPath(demoCopy(dir)));
+    settle();
+}
+
+study::Id Window::pullOf(const std::string& label) {
+    for (const auto& s : study().specimens)
+        for (const auto& p : study().pulls)
+            if (s.label == label && p.specimen == s.id)
+                return p.id;
+    ADD_FAILURE() << "no pull of " << label;
+    return 0;
+}
+
+void Window::menu(const QString& text) {
+    for (auto* action : window->findChildren<QAction*>())
+        if (action->objectName() == text || action->text().remove('&') == text)
+            return action->trigger();
+    ADD_FAILURE() << "no menu entry " << text.toStdString();
+}
+
+} // namespace anvil::app
+
+int main(int argc, char** argv) {
+    testing::InitGoogleTest(&argc, argv);
+    const QTemporaryDir settings;
+    QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, settings.path());
+    QApplication application(argc, argv);
+    QApplication::setApplicationName("Jaunty Anvil tests");
+    anvil::app::applyTheme(application, anvil::app::Appearance::light);
+    return RUN_ALL_TESTS();
+}

@@ -1,0 +1,56 @@
+// The real window on the demo project, driven by events.
+#pragma once
+
+#include "shell/board.h"
+#include "shell/main_window.h"
+#include "shell/stage_strip.h"
+#include "stages/curves/curves_stage.h"
+#include "stages/report/report_stage.h"
+#include "stages/verdict/verdict_stage.h"
+#include "widgets/curve_view.h"
+#include "widgets/picture_view.h"
+#include <QApplication>
+#include <QFile>
+#include <QProcess>
+#include <QTemporaryDir>
+#include <QTest>
+#include <functional>
+#include <gtest/gtest.h>
+
+namespace anvil::app {
+
+/// Lets events run until the condition holds; false after five seconds.
+bool waitFor(const std::function<bool()>& condition);
+void settle(int ms = 30);
+
+/// Every text a person can see in a visible widget: labels, buttons, tables, lists, drawn pictures.
+QStringList visibleTexts(QWidget* root);
+
+/// A fresh copy of the demo project, made once.
+QString demoCopy(const QTemporaryDir& dir);
+
+QString runProgram(const QString& program, const QStringList& arguments);
+
+struct Window : testing::Test {
+    QTemporaryDir dir;
+    std::unique_ptr<MainWindow> window;
+
+    void SetUp() override;
+    void TearDown() override;
+    void openDemo();
+    Session& session() { return window->session(); }
+    const study::StudyData& study() { return *session().study(); }
+    template <class T> T* child(const char* name) {
+        auto* found = window->findChild<T*>(name);
+        if (!found)
+            ADD_FAILURE() << "no " << name;
+        return found;
+    }
+    /// The pull of a specimen label in the study on show.
+    study::Id pullOf(const std::string& label);
+    void key(int key, Qt::KeyboardModifiers modifiers = {}) { QTest::keyClick(window.get(), static_cast<Qt::Key>(key), modifiers); }
+    /// Triggers a menu action by its object name or text.
+    void menu(const QString& text);
+};
+
+} // namespace anvil::app

@@ -1,0 +1,516 @@
+#include "harness.h"
+
+#include "shell/import_sheet.h"
+#include <QClipboard>
+#include <QComboBox>
+#include <QDir>
+#include <QDropEvent>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QMenu>
+#include <QMimeData>
+#include <QPlainTextEdit>
+#include <QPushButton>
+#include <QRegularExpression>
+#include <QSettings>
+#include <QTableWidget>
+#include <QTimer>
+#include <QTreeWidget>
+
+using namespace anvil;
+using namespace anvil::app;
+
+namespace {
+
+QStringList demoLogs() {
+    QStringList logs;
+    for (const auto& f : QDir(DEMO_LOGS).entryInfoList(QDir::Files, QDir::Name))
+        logs << f.absoluteFilePath();
+    return logs;
+}
+
+using Import = Window;
+using Curves = Window;
+using Stages = Window;
+using Ledgers = Window;
+using Shell = Window;
+
+/// What the ladder says, top down: one option name for each rung of a condition.
+QStringList rungs(const chart::Picture& ladder, const QStringList& options, const QString& condition, const QStringList& conditions) {
+    QStringList out;
+    bool inside = conditions.size() < 2;
+    for (const auto& l : ladder.labels()) {
+        const auto text = qs(l);
+        if (conditions.contains(text))
+            inside = text == condition;
+        else if (inside && options.contains(text))
+            out << text;
+    }
+    return out;
+}
+
+/// What a file manager sends when files are let go over the window.
+void dropOn(QWidget* window, QMimeData& mime) {
+    QDragEnterEvent enter(QPoint(200, 300), Qt::CopyAction, &mime, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(window, &enter);
+    EXPECT_TRUE(enter.isAccepted());
+    QDropEvent drop(QPointF(200, 300), Qt::CopyAction, &mime, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(window, &drop);
+}
+
+TEST_F(Import, DroppedFilesBecomeARankedAnswer) {
+    // Files are dropped on the empty window as a file manager would do it.
+    QStringList copies;
+    for (const auto& log : demoLogs()) {
+        copies << dir.filePath(QFileInfo(log).fileName());
+        ASSERT_TRUE(QFile::copy(log, copies.back()));
+    }
+    QMimeData mime;
+    QList<QUrl> urls;
+    for (const auto& c : copies)
+        urls << QUrl::fromLocalFile(c);
+    mime.setUrls(urls);
+    dropOn(window.get(), mime);
+    auto* sheet = window->findChild<ImportSheet*>();
+    ASSERT_TRUE(sheet);
+    ASSERT_TRUE(waitFor([&] { return !sheet->looking() && !sheet->plan().rows.empty(); }));
+    EXPECT_EQ(sheet->plan().rows.size(), 12U);
+    auto* table = sheet->findChild<QTableWidget*>("runs");
+    EXPECT_EQ(table->rowCount(), 12);
+    EXPECT_TRUE(table->item(0, 3)->text().endsWith(" N")) << "the peak carries its unit";
+    table->item(0, 4)->setText("Sleeve"); // a correction is taken as typed
+    EXPECT_EQ(sheet->plan().rows[0].option, "Sleeve");
+    table->item(0, 4)->setText("Pressed sleeve");
+    QTest::mouseClick(sheet->findChild<QPushButton*>("primary"), Qt::LeftButton);
+    ASSERT_TRUE(waitFor([&] { return session().study() && study().pulls.size() == 12; }));
+    settle();
+    EXPECT_TRUE(window->verdict()->isVisible());
+    const auto order = rungs(window->verdict()->ladder()->picture(), {"Pressed sleeve", "Wedge socket", "Saddle clamps", "Tucked splice"}, "", {});
+    EXPECT_EQ(order, (QStringList{"Pressed sleeve", "Wedge socket", "Tucked splice", "Saddle clamps"}));
+    window->activateWindow();
+    ASSERT_TRUE(QTest::qWaitForWindowActive(window.get()));
+    key(Qt::Key_Z, Qt::ControlModifier);
+    EXPECT_TRUE(session().project()->studies().empty()) << "one undo takes the whole import back";
+}
+
+TEST_F(Import, AnOpenProjectIsDropped) {
+    const auto path = demoCopy(dir);
+    QMimeData mime;
+    mime.setUrls({QUrl::fromLocalFile(path)});
+    dropOn(window.get(), mime);
+    ASSERT_TRUE(session().project());
+    EXPECT_EQ(session().project()->studies().size(), 2U);
+}
+
+TEST_F(Import, AMissingUnitIsAskedOnce) {
+    QFile log(dir.filePath("pin_dry_1.csv"));
+    ASSERT_TRUE(log.open(QIODevice::WriteOnly));
+    for (int i = 0; i < 100; ++i)
+        log.write(QByteArray::number(i * 0.1) + "," + QByteArray::number(i < 20 || i > 90 ? 0 : i * 7) + "\n");
+    log.close();
+    auto* sheet = window->importFiles({log.fileName()});
+    ASSERT_TRUE(sheet);
+    ASSERT_TRUE(waitFor([&] { return !sheet->looking() && !sheet->plan().rows.empty(); }));
+    auto* go = sheet->findChild<QPushButton*>("primary");
+    EXPECT_FALSE(go->isVisible());
+    auto* unit = sheet->findChild<QComboBox*>("forceUnit");
+    ASSERT_TRUE(unit->isVisible());
+    unit->setCurrentText("kgf");
+    emit unit->activated(unit->currentIndex());
+    ASSERT_TRUE(waitFor([&] { return !sheet->looking() && go->isVisible(); }));
+    EXPECT_NEAR(sheet->plan().rows[0].reading->peak.force, 630 * 9.80665, 1e-6);
+    sheet->reject();
+}
+
+TEST_F(Import, BrokenFilesAreNamedInTheSheet) {
+    QFile bad(dir.filePath("bad.csv"));
+    ASSERT_TRUE(bad.open(QIODevice::WriteOnly));
+    bad.write("The battery died.\n");
+    bad.close();
+    auto* sheet = window->importFiles({bad.fileName(), demoLogs()[0]});
+    ASSERT_TRUE(waitFor([&] { return !sheet->looking() && !sheet->plan().rows.empty(); }));
+    EXPECT_TRUE(visibleTexts(sheet).join("\n").contains("bad.csv: there are no rows of numbers in it."));
+    EXPECT_TRUE(sheet->findChild<QPushButton*>("primary")->isVisible()) << "the good one can go in";
+    sheet->reject();
+}
+
+TEST_F(Import, PastedResultsAreRanked) {
+    ASSERT_TRUE(session().create(dir.filePath("p.anvil")));
+    QApplication::clipboard()->setText("option\tcondition\tvalue\tunit\tstanding\nPin\tDry\t4.2\tkN\t\nPin\tDry\t4.4\tkN\t\nHook\tDry\t6.1\tkN\t\nHook\tDry\t6.3\tkN\tabove\n");
+    menu("Paste results");
+    auto* sheet = window->findChild<ValuesSheet*>();
+    ASSERT_TRUE(sheet);
+    QTest::mouseClick(sheet->findChild<QPushButton*>("primary"), Qt::LeftButton);
+    settle();
+    EXPECT_EQ(study().pulls.size(), 4U);
+    EXPECT_EQ(rungs(window->verdict()->ladder()->picture(), {"Pin", "Hook"}, "", {}), (QStringList{"Hook", "Pin"}));
+    EXPECT_TRUE(visibleTexts(window->verdict()).contains("at least 6200 N"));
+}
+
+TEST_F(Import, PastedNonsenseIsExplainedAndMakesNoProject) {
+    QApplication::clipboard()->setText("hello");
+    menu("Paste results");
+    auto* sheet = window->findChild<ValuesSheet*>();
+    ASSERT_TRUE(sheet);
+    EXPECT_TRUE(visibleTexts(sheet).join("\n").contains("no columns can be told apart"));
+    EXPECT_FALSE(session().project());
+    sheet->reject();
+}
+
+TEST_F(Curves, ADraggedLandmarkChangesTheNumbersAndUndoBringsItBack) {
+    openDemo();
+    window->goTo(Stage::curves);
+    const auto pull = pullOf("D1-2");
+    session().selectPull(pull);
+    settle();
+    auto* view = window->curves()->view();
+    auto* numbers = child<QTableWidget>("numbers");
+    const auto before = numbers->item(0, 1)->text();
+    const QPoint from = view->placeOf(work::Handle::peak);
+    ASSERT_FALSE(from.isNull());
+    QTest::mousePress(view, Qt::LeftButton, {}, from);
+    QTest::mouseMove(view, from - QPoint(30, 0));
+    QTest::mouseMove(view, from - QPoint(60, 0));
+    QTest::mouseRelease(view, Qt::LeftButton, {}, from - QPoint(60, 0));
+    settle();
+    EXPECT_NE(numbers->item(0, 1)->text(), before);
+    EXPECT_TRUE(numbers->item(0, 2)->text().contains("by hand"));
+    key(Qt::Key_Z, Qt::ControlModifier);
+    EXPECT_EQ(numbers->item(0, 1)->text(), before);
+    key(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+    EXPECT_NE(numbers->item(0, 1)->text(), before);
+}
+
+TEST_F(Curves, KeysMoveALandmarkToo) {
+    openDemo();
+    window->goTo(Stage::curves);
+    session().selectPull(pullOf("D1-2"));
+    settle();
+    auto* view = window->curves()->view();
+    view->setFocus();
+    for (int i = 0; i < 5; ++i) // stiffness ends, first slip, break, peak: walk to the last
+        QTest::keyClick(view, Qt::Key_L);
+    QTest::keyClick(view, Qt::Key_Left, Qt::ShiftModifier);
+    settle();
+    const auto& settings = study().pull(session().pull())->settings;
+    EXPECT_TRUE(settings.peak || settings.breakPoint || settings.fitTo || settings.firstSlip);
+    EXPECT_TRUE(session().project()->canUndo());
+}
+
+TEST_F(Curves, OverlayShowsEveryReplicateOfTheSquare) {
+    openDemo();
+    window->goTo(Stage::curves);
+    session().selectPull(pullOf("A2-1"));
+    settle();
+    QTest::mouseClick(child<QPushButton>("overlay"), Qt::LeftButton);
+    const auto labels = window->curves()->view()->picture().labels();
+    for (const char* l : {"A2-1", "A2-2", "A2-3", "A2-4", "A2-5"})
+        EXPECT_NE(std::find(labels.begin(), labels.end(), l), labels.end()) << l;
+}
+
+TEST_F(Curves, F8WalksWhatNeedsALookAndTickingItEmptiesTheList) {
+    openDemo();
+    int made = 0;
+    for (const auto& p : std::vector(study().pulls)) // two topped-out pulls that somebody counted in full
+        if (made < 2 && session().readings().byPull.at(p.id).offScale) {
+            ASSERT_TRUE(session().project()->setStanding(p.id, study::Standing::counts, ""));
+            ++made;
+        }
+    const auto waiting = session().needingLook();
+    ASSERT_EQ(waiting.size(), 2U);
+    window->goTo(Stage::verdict);
+    menu("Next curve that needs a look");
+    EXPECT_TRUE(window->curves()->isVisible());
+    EXPECT_EQ(session().pull(), waiting.front());
+    auto* looked = window->findChild<QAbstractButton*>("looked");
+    QTest::mouseClick(looked, Qt::LeftButton, {}, QPoint(8, looked->height() / 2));
+    EXPECT_EQ(session().needingLook().size(), waiting.size() - 1);
+}
+
+TEST_F(Ledgers, SettingOneAsideAsksForAReasonAndTheLadderFollows) {
+    openDemo();
+    session().selectPull(pullOf("D1-2"));
+    const auto mean = *session().verdict(study::Metric::peak).groups.back().summary.mean;
+    auto* standing = child<QComboBox>("standing");
+    standing->setCurrentIndex(standing->findText("Set aside"));
+    emit standing->activated(standing->currentIndex());
+    auto* reason = child<QLineEdit>("reason");
+    EXPECT_TRUE(reason->isVisible());
+    QTest::mouseClick(child<QPushButton>("applyStanding"), Qt::LeftButton);
+    EXPECT_TRUE(window->messageText().contains("Say why")) << window->messageText().toStdString();
+    EXPECT_EQ(study().pull(session().pull())->standing, study::Standing::counts);
+    QTest::keyClicks(reason, "jaw slipped");
+    QTest::keyClick(reason, Qt::Key_Return);
+    EXPECT_EQ(study().pull(session().pull())->standing, study::Standing::aside);
+    EXPECT_EQ(study().pull(session().pull())->reason, "jaw slipped");
+    bool changed = false;
+    for (const auto& g : session().verdict(study::Metric::peak).groups)
+        changed = changed || g.summary.aside > 1 || (g.summary.mean && *g.summary.mean == mean);
+    EXPECT_TRUE(changed);
+    EXPECT_TRUE(window->board()->tipAt(window->board()->placeOf(session().pull())).contains("set aside"));
+    key(Qt::Key_Z, Qt::ControlModifier);
+    EXPECT_EQ(study().pull(session().pull())->standing, study::Standing::counts);
+}
+
+TEST_F(Ledgers, NotesAndWhatBrokeAreKept) {
+    openDemo();
+    session().selectPull(pullOf("A1-1"));
+    auto* note = child<QPlainTextEdit>("note");
+    note->setFocus();
+    QTest::keyClicks(note, "second coil");
+    window->board()->setFocus();
+    EXPECT_EQ(study().pull(session().pull())->note, "second coil");
+    auto* broke = child<QComboBox>("whatBroke");
+    broke->setFocus();
+    broke->lineEdit()->selectAll();
+    QTest::keyClicks(broke->lineEdit(), "Eye of the fitting");
+    QTest::keyClick(broke->lineEdit(), Qt::Key_Return);
+    EXPECT_EQ(study().pull(session().pull())->whatBroke, "Eye of the fitting");
+}
+
+/// Texts that speak of a unit: a number directly before it, or it alone in brackets.
+QStringList speaking(const QStringList& texts, const QString& unit) {
+    const QRegularExpression pattern("[0-9][ \u00a0]" + QRegularExpression::escape(unit) + "(?![A-Za-z0-9/·])|\\(" + QRegularExpression::escape(unit) + "\\)");
+    return texts.filter(pattern);
+}
+
+TEST_F(Shell, EveryLabelFollowsTheUnits) {
+    openDemo();
+    for (const char* label : {"D1-2", "A1-1"}) {
+        session().selectPull(pullOf(label));
+        for (const auto& [force, length] : {std::pair{"kN", "in"}, {"kgf", "mm"}, {"lbf", "in"}, {"N", "mm"}}) {
+            menu(QString("unit-") + force);
+            menu(QString("unit-") + length);
+            for (int stage = 0; stage < stageCount; ++stage) {
+                window->goTo(static_cast<Stage>(stage));
+                settle(5);
+                const auto texts = visibleTexts(window.get());
+                for (const char* other : {"N", "kN", "kgf", "lbf"})
+                    if (QString(other) != force) {
+                        EXPECT_TRUE(speaking(texts, other).isEmpty()) << force << " chosen, stage " << stage << ": " << speaking(texts, other).first().toStdString();
+                        for (const char* per : {"mm", "in"})
+                            EXPECT_TRUE(speaking(texts, QString("%1/%2").arg(other, per)).isEmpty()) << force << " chosen, stage " << stage;
+                    }
+                // Names and notes of the demo speak of a 3 mm wire and a 1.5 mm wall; those are words, not numbers of ours.
+                auto own = texts;
+                own.erase(std::remove_if(own.begin(), own.end(), [](const QString& t) { return t.contains("3 mm net wire") || t.contains("1.5 mm tube"); }), own.end());
+                const QString otherLength = QString(length) == "mm" ? "in" : "mm";
+                EXPECT_TRUE(speaking(own, otherLength).isEmpty()) << length << " chosen, stage " << stage << ": " << speaking(own, otherLength).value(0).toStdString();
+                if (stage >= 4) {
+                    EXPECT_FALSE(speaking(texts, force).isEmpty()) << force << ", stage " << stage;
+                }
+            }
+        }
+    }
+    EXPECT_EQ(QSettings().value("units/force").toString(), "N") << "kept for the next start";
+}
+
+TEST_F(Shell, KeysAndStripGoToTheStages) {
+    openDemo();
+    for (int i = 0; i < stageCount; ++i) {
+        menu(StageStrip::name(static_cast<Stage>(i)));
+        EXPECT_EQ(window->strip()->current(), static_cast<Stage>(i));
+    }
+}
+
+TEST_F(Shell, TheBoardIsWalkedWithTheArrowKeys) {
+    openDemo();
+    const auto first = study().pulls.front().id;
+    session().selectPull(first);
+    window->board()->setFocus();
+    QTest::keyClick(window->board(), Qt::Key_Right);
+    EXPECT_NE(session().pull(), first);
+    QTest::keyClick(window->board(), Qt::Key_Left);
+    EXPECT_EQ(session().pull(), first);
+    const auto option = session().option();
+    QTest::keyClick(window->board(), Qt::Key_Down);
+    EXPECT_NE(session().option(), option);
+    QTest::keyClick(window->board(), Qt::Key_Return);
+    EXPECT_TRUE(window->curves()->isVisible());
+    const auto at = window->board()->placeOf(pullOf("C1-4"));
+    QTest::mouseClick(window->board(), Qt::LeftButton, {}, at);
+    EXPECT_EQ(session().pull(), pullOf("C1-4"));
+    EXPECT_TRUE(window->board()->tipAt(at).contains("Mislabelled"));
+}
+
+TEST_F(Shell, ALadderMarkSelectsItsPull) {
+    openDemo();
+    const auto pull = pullOf("D2-4");
+    auto* ladder = window->verdict()->ladder();
+    QTest::mouseClick(ladder, Qt::LeftButton, {}, ladder->placeOf(pull));
+    EXPECT_EQ(session().pull(), pull);
+}
+
+TEST_F(Shell, WhereFromOpensTheTrailAndLeadsToTheCurve) {
+    openDemo();
+    window->goTo(Stage::verdict);
+    auto* table = child<QTableWidget>("ranking");
+    QString head;
+    int rows = 0;
+    QTimer::singleShot(50, [&] {
+        auto* dialog = qobject_cast<QDialog*>(QApplication::activeModalWidget());
+        ASSERT_TRUE(dialog);
+        head = visibleTexts(dialog).join("\n");
+        auto* tree = dialog->findChild<QTreeWidget*>();
+        rows = tree->topLevelItemCount();
+        emit tree->itemActivated(tree->topLevelItem(0), 0);
+    });
+    emit table->cellActivated(0, 4);
+    EXPECT_TRUE(head.contains(table->item(0, 4)->text())) << head.toStdString();
+    EXPECT_EQ(rows, 5);
+    EXPECT_TRUE(window->curves()->isVisible());
+}
+
+TEST_F(Shell, RecentProjectsAndWindowStateAreKept) {
+    openDemo();
+    menu("foldLedger");
+    window->resize(1100, 720);
+    settle();
+    window->close();
+    window = std::make_unique<MainWindow>();
+    window->show();
+    settle();
+    EXPECT_EQ(window->size(), QSize(1100, 720));
+    EXPECT_FALSE(window->findChild<QWidget*>("standing")->isVisible()) << "the ledger stays folded";
+    menu(dir.filePath("demo.anvil"));
+    EXPECT_TRUE(session().project());
+    EXPECT_TRUE(window->windowTitle().startsWith("demo"));
+}
+
+TEST_F(Shell, EmptyWindowSaysWhatToDoAtEveryStage) {
+    for (int i = 0; i < stageCount; ++i) {
+        window->goTo(static_cast<Stage>(i));
+        settle(5);
+        EXPECT_GT(visibleTexts(window.get()).join(" ").size(), 40) << i;
+        for (auto* b : window->findChildren<QPushButton*>())
+            EXPECT_TRUE(!b->isVisible() || b->isEnabled()) << "a disabled button explains nothing: " << b->text().toStdString();
+    }
+    key(Qt::Key_Z, Qt::ControlModifier);
+    EXPECT_EQ(window->messageText(), "There is nothing to undo.");
+    EXPECT_FALSE(window->openPath(dir.filePath("gone.anvil")));
+    EXPECT_TRUE(window->messageText().contains("There is no file"));
+}
+
+TEST_F(Shell, AReadOnlyProjectCanBeLookedAtButNotChanged) {
+    const auto path = demoCopy(dir);
+    QProcess holder; // another process holds the project open
+    holder.start("sqlite3", {path});
+    QFile lock(path + ".lock");
+    ASSERT_TRUE(lock.open(QIODevice::WriteOnly));
+    ASSERT_TRUE(holder.waitForStarted());
+    lock.write(QByteArray::number(holder.processId()) + "\nsqlite3\n" + QSysInfo::machineHostName().toUtf8() + "\n");
+    lock.close();
+    ASSERT_TRUE(window->openPath(path));
+    settle();
+    EXPECT_TRUE(session().readOnly());
+    EXPECT_TRUE(visibleTexts(window.get()).filter("It is open elsewhere").size() > 0);
+    session().selectPull(pullOf("A1-1"));
+    const auto answer = session().project()->setStanding(session().pull(), study::Standing::voided, "x");
+    ASSERT_FALSE(answer);
+    EXPECT_TRUE(qs(answer.error().message).contains("Nothing was changed"));
+    EXPECT_FALSE(window->importFiles(demoLogs()));
+    holder.kill();
+    holder.waitForFinished();
+}
+
+TEST_F(Stages, QuestionTakesOptionsAndConditions) {
+    ASSERT_TRUE(session().create(dir.filePath("p.anvil")));
+    window->goTo(Stage::question);
+    auto* option = child<QLineEdit>("newOption");
+    QTest::keyClicks(option, "Pin");
+    QTest::keyClick(option, Qt::Key_Return);
+    option->setText("Bolt\tHook");
+    QTest::keyClick(option, Qt::Key_Return);
+    auto* condition = child<QLineEdit>("newCondition");
+    QTest::keyClicks(condition, "Dry");
+    QTest::keyClick(condition, Qt::Key_Return);
+    EXPECT_EQ(study().options.size(), 3U);
+    EXPECT_EQ(study().conditions.size(), 1U);
+    QTest::keyClicks(option, "pin");
+    QTest::keyClick(option, Qt::Key_Return);
+    EXPECT_TRUE(window->messageText().contains("already")) << window->messageText().toStdString();
+    EXPECT_EQ(option->text(), "pin") << "what was typed is not lost";
+    auto* options = child<QTableWidget>("options");
+    options->item(0, 1)->setText("-3");
+    EXPECT_EQ(window->messageText(), "A cost below zero cannot be.");
+    options->item(0, 1)->setText("0,35");
+    EXPECT_EQ(*study().options[0].unitCost, 0.35);
+}
+
+TEST_F(Stages, SpecimensMovesAMislabelledPiece) {
+    openDemo();
+    window->goTo(Stage::specimens);
+    const auto pull = pullOf("C1-4");
+    session().selectPull(pull);
+    settle(5);
+    auto* table = child<QTableWidget>("specimens");
+    EXPECT_EQ(table->rowCount(), 40);
+    EXPECT_EQ(table->item(table->currentRow(), 0)->text(), "C1-4");
+    for (auto* box : window->findChildren<QComboBox*>())
+        if (box->isVisible() && box->findText("Tucked splice") >= 0)
+            box->setCurrentText("Tucked splice");
+    QTest::mouseClick(child<QPushButton>("moveSpecimen"), Qt::LeftButton);
+    EXPECT_EQ(study().option(study().specimen(study().pull(pull)->specimen)->option)->name, "Tucked splice");
+}
+
+TEST_F(Stages, RigLimitTurnsToppedOutPullsIntoAtLeast) {
+    openDemo();
+    window->goTo(Stage::rig);
+    auto* limit = child<QLineEdit>("rigLimit");
+    limit->setText("0 N");
+    QTest::mouseClick(child<QPushButton>("applyRigLimit"), Qt::LeftButton);
+    EXPECT_FALSE(window->messageText().isEmpty());
+    limit->setText("3 kN");
+    QTest::mouseClick(child<QPushButton>("applyRigLimit"), Qt::LeftButton);
+    settle();
+    EXPECT_TRUE(session().readings().byPull.at(pullOf("B1-1")).offScale);
+    key(Qt::Key_Z, Qt::ControlModifier);
+    EXPECT_FALSE(session().readings().byPull.at(pullOf("B1-1")).offScale);
+}
+
+TEST_F(Stages, PullOffersTheWaysInAndShowsTheCautions) {
+    window->goTo(Stage::pull);
+    settle(5);
+    const auto texts = visibleTexts(window.get()).join("\n");
+    for (const char* want : {"Import logger files", "Import a table of results", "Paste results", "stand out of the line of pull", "licensed or competent person"})
+        EXPECT_TRUE(texts.contains(want)) << want;
+}
+
+TEST_F(Stages, ReportIsLiveAndCanBeSaved) {
+    openDemo();
+    window->goTo(Stage::report);
+    settle();
+    EXPECT_TRUE(visibleTexts(window.get()).join("\n").contains("What was found"));
+    session().selectPull(pullOf("A1-1"));
+    ASSERT_TRUE(session().project()->changePull(session().pull(), {{"note", "a note that must show"}}, "note"));
+    settle();
+    EXPECT_TRUE(visibleTexts(window->reportStage()).join("\n").contains("a note that must show"));
+    EXPECT_TRUE(window->reportStage()->writeHtml(dir.filePath("r.html")));
+    EXPECT_TRUE(window->reportStage()->writePdf(dir.filePath("r.pdf")));
+    EXPECT_FALSE(window->reportStage()->writeHtml("/no/such/r.html"));
+    EXPECT_TRUE(window->messageText().contains("cannot be written"));
+}
+
+TEST_F(Shell, LongNamesAndManySquaresStayInsideTheWindow) {
+    ASSERT_TRUE(session().create(dir.filePath("p.anvil")));
+    study::Study s;
+    s.title = "Long";
+    s.question = QString("Which of all these very long-winded options holds longest? ").repeated(6).toStdString();
+    const auto id = *session().project()->addStudy(s);
+    session().showStudy(id);
+    for (int i = 0; i < 12; ++i)
+        ASSERT_TRUE(session().project()->addOption(id, QStringLiteral("An option with an unreasonably long name, number %1").arg(i)));
+    for (int i = 0; i < 6; ++i)
+        ASSERT_TRUE(session().project()->addCondition(id, QStringLiteral("Condition %1 of a long-winded kind").arg(i)));
+    for (const auto& size : {QSize(1280, 800), QSize(1024, 700)}) {
+        window->resize(size);
+        settle();
+        EXPECT_EQ(window->size(), size) << "no name pushes the window wider";
+        for (int i = 0; i < stageCount; ++i)
+            window->goTo(static_cast<Stage>(i));
+        EXPECT_EQ(window->size(), size);
+    }
+}
+
+} // namespace

@@ -1,0 +1,227 @@
+#include <QFile>
+#include <QFontDatabase>
+#include <QFontMetricsF>
+#include <QImage>
+#include <QPainter>
+#include <QProcess>
+#include <QTemporaryDir>
+#include <anvil/chart/charts.h>
+#include <anvil/chart/painter.h>
+#include <anvil/quantity/print.h>
+#include <algorithm>
+#include <cmath>
+#include <gtest/gtest.h>
+
+using namespace anvil;
+using namespace anvil::chart;
+
+namespace {
+
+struct Small {
+    study::StudyData data;
+    study::Verdict verdict;
+
+    Small() {
+        using study::Standing;
+        for (const char* name : {"Pin & <shaft>", "Bolt", "Hook"}) {
+            study::Option o;
+            o.id = static_cast<study::Id>(data.options.size() + 1);
+            o.name = name;
+            data.options.push_back(o);
+        }
+        for (const char* name : {"Dry", "Wet"}) {
+            study::Condition c;
+            c.id = static_cast<study::Id>(data.conditions.size() + 11);
+            c.name = name;
+            data.conditions.push_back(c);
+        }
+        add(1, 11, {1000, 1020, 980});
+        add(2, 11, {1900, 2100, 2000}, Standing::atLeast);
+        add(3, 11, {990, 1010, 1040});
+        add(1, 12, {800, 810}, Standing::aside);
+        add(2, 12, {1500, 1550, 1450});
+        verdict = study::evaluate(data, {}, study::Metric::peak, 0.1);
+    }
+    /// The last value gets `last` as its standing.
+    void add(study::Id option, study::Id condition, std::vector<double> values, study::Standing last = study::Standing::counts) {
+        for (std::size_t i = 0; i < values.size(); ++i) {
+            study::Specimen s;
+            s.id = 100 + static_cast<study::Id>(data.specimens.size());
+            s.option = option;
+            s.condition = condition;
+            s.label = "S" + std::to_string(s.id);
+            data.specimens.push_back(s);
+            study::Pull p;
+            p.id = 500 + s.id;
+            p.specimen = s.id;
+            p.standing = i + 1 == values.size() ? last : study::Standing::counts;
+            p.typed = study::TypedValue{study::Metric::peak, values[i], values[i], ""};
+            data.pulls.push_back(p);
+        }
+    }
+    Picture picture(double width = 700) const { return ladder(data, verdict, quantity::unit("kN"), width); }
+};
+
+bool has(const std::vector<std::string>& all, const std::string& what) { return std::find(all.begin(), all.end(), what) != all.end(); }
+
+std::size_t count(const Picture& p, MarkShape shape) {
+    return static_cast<std::size_t>(std::count_if(p.shapes.begin(), p.shapes.end(), [&](const Shape& s) {
+        const auto* m = std::get_if<Mark>(&s);
+        return m && m->shape == shape;
+    }));
+}
+
+TEST(Ladder, ShowsEveryRungWithItsNumbers) {
+    const auto labels = Small().picture().labels();
+    for (const char* want : {"Dry", "Wet", "Pin & <shaft>", "Bolt", "Hook", "at least 2.000 kN", "1.000 kN", "1.013 kN", "1.500 kN", "Peak force (kN)"})
+        EXPECT_TRUE(has(labels, want)) << want;
+}
+
+TEST(Ladder, ShapeTellsTheStanding) {
+    const auto p = Small().picture();
+    EXPECT_EQ(count(p, MarkShape::cross), 1U) << "set aside";
+    EXPECT_EQ(count(p, MarkShape::arrowRight), 2U) << "one at-least pull and the mean that stands on it";
+    EXPECT_EQ(count(p, MarkShape::disc), 2U + 3 + 3 + 1 + 3);
+}
+
+TEST(Ladder, EveryPullAnswersToPointing) {
+    const Small s;
+    const auto p = s.picture();
+    for (const auto& pull : s.data.pulls)
+        EXPECT_EQ(std::count_if(p.hits.begin(), p.hits.end(), [&](const Hit& h) { return h.pull == pull.id; }), 1) << pull.id;
+    const auto at = std::find_if(p.hits.begin(), p.hits.end(), [](const Hit& h) { return h.tip == "S105: at least 2.000 kN"; });
+    EXPECT_NE(at, p.hits.end());
+}
+
+TEST(Ladder, MarksStandWhereTheirValueIs) {
+    const Small s;
+    const auto p = s.picture();
+    std::vector<std::pair<double, double>> xs; // value, x
+    for (const auto& h : p.hits)
+        for (const auto& pull : s.data.pulls)
+            if (h.pull && h.pull == pull.id)
+                xs.emplace_back(pull.typed->value, h.x + h.width / 2);
+    std::sort(xs.begin(), xs.end());
+    const double perNewton = (xs.back().second - xs.front().second) / (xs.back().first - xs.front().first);
+    for (const auto& [value, x] : xs)
+        EXPECT_NEAR(x, xs.front().second + (value - xs.front().first) * perNewton, 0.01);
+}
+
+TEST(Ladder, FitsNarrowAndWideAndNothingLeavesThePicture) {
+    for (const double width : {360.0, 500.0, 900.0, 2000.0}) {
+        const auto p = Small().picture(width);
+        for (const auto& shape : p.shapes)
+            if (const auto* m = std::get_if<Mark>(&shape)) {
+                EXPECT_GE(m->at.x, 0);
+                EXPECT_LE(m->at.x, width);
+                EXPECT_LE(m->at.y, p.height);
+            }
+    }
+    EXPECT_GT(ladder({}, {}, quantity::unit("N"), 500).height, 0) << "an empty study is no crash";
+}
+
+TEST(Words, BoundsAndIntervals) {
+    const auto& kN = quantity::unit("kN");
+    stats::Summary s;
+    EXPECT_EQ(meanText(s, kN), "–");
+    s = stats::summarise(std::vector<stats::Value>{{4000, stats::State::exact, 0}, {4100, stats::State::above, 0}});
+    EXPECT_EQ(meanText(s, kN), "at least 4.050 kN");
+    EXPECT_EQ(intervalText(s, kN), "some are only bounds");
+    EXPECT_EQ(countText(s), "1 + 1 at least");
+    EXPECT_EQ(intervalText(stats::summarise(std::vector<stats::Value>{{4000, stats::State::exact, 0}}), kN), "needs two pulls");
+    EXPECT_EQ(valueText({4000, stats::State::between, 5000}, kN), "4.000 to 5.000 kN");
+    EXPECT_EQ(valueText({4000, stats::State::below, 0}, kN), "at most 4.000 kN");
+}
+
+TEST(Axis, StepsAndTicks) {
+    EXPECT_DOUBLE_EQ(niceStep(0, 10, 5), 2);
+    EXPECT_DOUBLE_EQ(niceStep(0, 0.7, 7), 0.1);
+    EXPECT_DOUBLE_EQ(niceStep(3, 3, 5), 1);
+    EXPECT_EQ(tickText(0.30000000000000004, 0.1), "0.3");
+    EXPECT_EQ(tickText(-1e-17, 0.5), "0.0");
+    EXPECT_EQ(elided("Füße", 4), "Füße");
+    EXPECT_EQ(elided("Füßen", 4), "Füß…");
+}
+
+TEST(Fonts, ProportionalAndMonospacedAreNotTheSameFace) {
+    loadFonts();
+    QFont sans("Anvil Sans"), mono("Anvil Mono");
+    EXPECT_TRUE(QFontDatabase::hasFamily("Anvil Sans"));
+    EXPECT_TRUE(QFontDatabase::hasFamily("Anvil Mono"));
+    EXPECT_NE(QFontMetricsF(sans).horizontalAdvance("i"), QFontMetricsF(sans).horizontalAdvance("W"));
+    EXPECT_EQ(QFontMetricsF(mono).horizontalAdvance("i"), QFontMetricsF(mono).horizontalAdvance("W"));
+}
+
+// The SVG goes through another renderer, which writes a PDF whose text is read back.
+TEST(Svg, EveryLabelShowsInAnotherRenderer) {
+    const auto p = Small().picture();
+    QTemporaryDir dir;
+    QFile svg(dir.filePath("ladder.svg"));
+    ASSERT_TRUE(svg.open(QIODevice::WriteOnly));
+    svg.write(QByteArray::fromStdString(toSvg(p, lightPalette())));
+    svg.close();
+    ASSERT_EQ(QProcess::execute("rsvg-convert", {"-f", "pdf", "-o", dir.filePath("ladder.pdf"), svg.fileName()}), 0);
+    QProcess text;
+    text.start("pdftotext", {"-layout", dir.filePath("ladder.pdf"), "-"});
+    ASSERT_TRUE(text.waitForFinished());
+    const auto seen = QString::fromUtf8(text.readAllStandardOutput()).simplified().remove(' ');
+    for (const auto& label : p.labels())
+        EXPECT_TRUE(seen.contains(QString::fromStdString(label).simplified().remove(' '))) << label;
+}
+
+TEST(Svg, EscapesWhatPeopleType) {
+    Picture p;
+    p.add(Label{{0, 0}, "<script>alert(\"x\")</script> & co"});
+    const auto svg = toSvg(p, lightPalette());
+    EXPECT_EQ(svg.find("<script>"), std::string::npos);
+    EXPECT_NE(svg.find("&lt;script&gt;alert(&quot;x&quot;)&lt;/script&gt; &amp; co"), std::string::npos);
+}
+
+double luminance(std::uint32_t rgb) { // WCAG 2.1, relative luminance
+    const auto channel = [](double c) { return c <= 0.03928 ? c / 12.92 : std::pow((c + 0.055) / 1.055, 2.4); };
+    return 0.2126 * channel((rgb >> 16 & 255) / 255.0) + 0.7152 * channel((rgb >> 8 & 255) / 255.0) + 0.0722 * channel((rgb & 255) / 255.0);
+}
+
+TEST(Palette, TextHasContrastOnLightAndDark) {
+    for (const auto* palette : {&lightPalette(), &darkPalette()})
+        for (const auto ink : {Ink::text, Ink::faint, Ink::accent, Ink::warn}) {
+            const double a = luminance((*palette)[Ink::paper]), b = luminance((*palette)[ink]);
+            EXPECT_GE((std::max(a, b) + 0.05) / (std::min(a, b) + 0.05), 4.5) << static_cast<int>(ink);
+        }
+}
+
+TEST(Painter, PaintsEveryShapeInBothPalettes) {
+    const auto p = Small().picture();
+    for (const auto* palette : {&lightPalette(), &darkPalette()}) {
+        QImage image(700, static_cast<int>(p.height), QImage::Format_ARGB32);
+        QPainter painter(&image);
+        paint(painter, p, *palette);
+        painter.end();
+        EXPECT_EQ(image.pixelColor(1, 1).rgb() & 0xffffff, (*palette)[Ink::paper]);
+        int text = 0;
+        for (int x = 0; x < image.width(); ++x)
+            for (int y = 0; y < image.height(); ++y)
+                text += (image.pixel(x, y) & 0xffffff) == (*palette)[Ink::text];
+        EXPECT_GT(text, 500);
+    }
+}
+
+TEST(Curves, PinsLimitAndLegendAreDrawn) {
+    CurveChart c;
+    c.traces = {{"A1-1", Ink::series0, Dash::solid, 1.6, 1, {{0, 0}, {1, 10}, {2, 5}}, 7}};
+    c.pins = {{"Peak", 1, 10, false, 0, true, false}, {"First slip", 0.5, 5, true, 1, true, false}, {"Elsewhere", 50, 5, false, 2, true, false}};
+    c.limit = 11;
+    c.x1 = 2;
+    c.y1 = 12;
+    c.xTitle = "Displacement (mm)";
+    c.yTitle = "Force (N)";
+    c.legend = true;
+    Plane plane;
+    const auto p = curves(c, 700, 400, &plane);
+    for (const char* want : {"Peak", "First slip (by hand)", "rig limit", "A1-1", "Displacement (mm)", "Force (N)"})
+        EXPECT_TRUE(has(p.labels(), want)) << want;
+    EXPECT_FALSE(has(p.labels(), "Elsewhere")) << "outside of what is seen";
+    EXPECT_NEAR(plane.x(plane.px(1.25)), 1.25, 1e-12);
+}
+
+} // namespace

@@ -1,0 +1,252 @@
+// The command line as a script sees it: keys, values, exit status, one line on stderr.
+#include <QDir>
+#include <QFile>
+#include <QFileInfo>
+#include <QJsonArray>
+#include <QJsonDocument>
+#include <QJsonObject>
+#include <QProcess>
+#include <QTemporaryDir>
+#include <cmath>
+#include <gtest/gtest.h>
+
+namespace {
+
+struct Result {
+    int status = -1;
+    QByteArray out, err;
+    QJsonObject json() const { return QJsonDocument::fromJson(out).object(); }
+};
+
+struct Cli : testing::Test {
+    QTemporaryDir dir;
+
+    Result run(QStringList arguments, bool json = true) {
+        if (json)
+            arguments << "--json";
+        QProcess p;
+        p.setWorkingDirectory(dir.path());
+        p.start(ANVIL_CLI, arguments);
+        EXPECT_TRUE(p.waitForFinished(60000));
+        return {p.exitCode(), p.readAllStandardOutput(), p.readAllStandardError()};
+    }
+    QString file(const QString& name, const QByteArray& bytes) {
+        QFile f(dir.filePath(name));
+        EXPECT_TRUE(f.open(QIODevice::WriteOnly));
+        f.write(bytes);
+        return f.fileName();
+    }
+    void expectFails(int status, const QStringList& arguments, const char* says) {
+        const auto r = run(arguments);
+        EXPECT_EQ(r.status, status) << arguments.join(' ').toStdString();
+        EXPECT_TRUE(r.out.isEmpty()) << r.out.toStdString();
+        EXPECT_EQ(r.err.count('\n'), 1) << r.err.toStdString();
+        EXPECT_TRUE(r.err.contains(says)) << r.err.toStdString();
+    }
+};
+
+/// Fails when an object has not exactly these keys.
+void expectKeys(const QJsonObject& o, const char* keys) {
+    auto want = QString::fromUtf8(keys).split(' ');
+    auto got = o.keys();
+    want.sort();
+    got.sort();
+    EXPECT_EQ(got.join(' ').toStdString(), want.join(' ').toStdString());
+}
+
+TEST_F(Cli, Convert) {
+    const auto r = run({"convert", "3 1/4 in", "mm"});
+    EXPECT_EQ(r.status, 0);
+    EXPECT_EQ(r.out, "{\"value\":82.55,\"unit\":\"mm\"}\n");
+    EXPECT_EQ(run({"convert", "5 ft 3 1/2 in", "m"}).json()["value"].toDouble(), 1.6129);
+    EXPECT_EQ(run({"convert", "48,3 kg", "N"}).json()["value"].toDouble(), 473.661195);
+    EXPECT_EQ(run({"convert", "1 lbf", "N"}).json()["value"].toDouble(), 4.4482216152605);
+    EXPECT_EQ(run({"convert", "20 °C", "°F"}).json()["value"].toDouble(), 68);
+    expectFails(3, {"convert", "12 mm", "N"}, "measures length");
+    expectFails(3, {"convert", "12 mm", "zork"}, "not a unit known here");
+    expectFails(3, {"convert", "1,250 N", "N"}, "1.25 or 1250?");
+    expectFails(2, {"convert", "12 mm"}, "UNIT");
+    expectFails(2, {"frobnicate"}, "");
+    expectFails(2, {}, "");
+}
+
+TEST_F(Cli, ReadHasEveryKeyAndTheRightNumbers) {
+    QByteArray log = "Time (s),Force (N),Travel (mm)\n"; // 1 mm of slack, 500 N/mm to 2000 N, down to 200 N within 0.1 mm
+    for (int i = 0; i <= 900; ++i) {
+        const double t = i * 0.01, x = std::max(0.0, t - 1);
+        const double f = x < 1 ? 0 : x < 5 ? 500 * (x - 1) : x < 5.1 ? 2000 - 18000 * (x - 5) : 200;
+        log += QByteArray::number(t, 'f', 2) + "," + QByteArray::number(f, 'f', 6) + "," + QByteArray::number(x, 'f', 6) + "\n";
+    }
+    const auto r = run({"read", file("log.csv", log)});
+    ASSERT_EQ(r.status, 0) << r.err.toStdString();
+    const auto o = r.json();
+    expectKeys(o, "samples dropped spikes baseline_N noise_N off_scale peak first_slip break stiffness toe_mm slack_mm energy_to_first_slip_J energy_to_peak_J energy_to_break_J residual fall warnings");
+    expectKeys(o["peak"].toObject(), "force_N time_s displacement_mm");
+    expectKeys(o["stiffness"].toObject(), "value_N_per_mm se r2 from_N to_N");
+    expectKeys(o["fall"].toObject(), "ratio word");
+    EXPECT_EQ(o["samples"].toInt(), 901);
+    EXPECT_TRUE(o["first_slip"].isNull());
+    EXPECT_TRUE(o["residual"].isNull());
+    EXPECT_FALSE(o["off_scale"].toBool());
+    EXPECT_NEAR(o["peak"].toObject()["force_N"].toDouble(), 2000, 1e-6);
+    EXPECT_NEAR(o["peak"].toObject()["displacement_mm"].toDouble(), 4, 1e-6);
+    EXPECT_NEAR(o["stiffness"].toObject()["value_N_per_mm"].toDouble(), 500, 1e-4);
+    EXPECT_NEAR(o["toe_mm"].toDouble(), 1, 1e-6);
+    EXPECT_NEAR(o["slack_mm"].toDouble(), 1, 1e-6);
+    EXPECT_NEAR(o["energy_to_peak_J"].toDouble(), 4, 1e-3);
+    EXPECT_TRUE(run({"read", dir.filePath("log.csv"), "--rig-limit", "2 kN"}).json()["off_scale"].toBool());
+    expectFails(3, {"read", dir.filePath("log.csv"), "--rig-limit", "0 N"}, "zero or less");
+    expectFails(3, {"read", dir.filePath("none.csv")}, "no such file");
+    expectFails(3, {"read", file("empty.csv", "")}, "the file is empty");
+    expectFails(3, {"read", dir.filePath("log.csv"), "--force", "Humidity"}, "there is no column");
+    expectFails(3, {"read", dir.filePath("log.csv"), "--force-unit", "mm"}, "force is wanted");
+}
+
+TEST_F(Cli, ReadWithoutUnitsAssumesAndWarns) {
+    QByteArray log;
+    for (int i = 0; i < 100; ++i)
+        log += QByteArray::number(i) + "," + QByteArray::number(i < 20 ? 0 : (i - 20) * 10) + "\n";
+    const auto o = run({"read", file("bare.csv", log)}).json();
+    EXPECT_NEAR(o["peak"].toObject()["force_N"].toDouble(), 790, 1e-9);
+    EXPECT_TRUE(o["peak"].toObject()["displacement_mm"].isNull());
+    for (const char* key : {"stiffness", "toe_mm", "slack_mm", "energy_to_peak_J", "break", "fall"})
+        EXPECT_TRUE(o[key].isNull()) << key;
+    EXPECT_EQ(o["warnings"].toArray()[0].toString(), "The file names no force unit: newtons are assumed.");
+    const auto kg = run({"read", dir.filePath("bare.csv"), "--force-unit", "kg"}).json();
+    EXPECT_NEAR(kg["peak"].toObject()["force_N"].toDouble(), 790 * 9.80665, 1e-6);
+}
+
+TEST_F(Cli, StatsHasEveryKeyAndHandWorkedNumbers) {
+    const auto path = file("v.csv", "option,value,condition,state,unit\nA,20,dry,,kN\nA,22,dry,,kN\nA,24,dry,,kN\nB,14,dry,,kN\nB,18,dry,,kN\nB,16,dry,,kN\nB,20,dry,,kN\nB,99,dry,aside,kN\nC,9000,dry,above,N\nC,8,dry,,kN\n");
+    const auto r = run({"stats", path, "--margin", "10"});
+    ASSERT_EQ(r.status, 0) << r.err.toStdString();
+    const auto o = r.json();
+    expectKeys(o, "unit groups comparisons");
+    EXPECT_EQ(o["unit"].toString(), "kN");
+    const auto a = o["groups"].toArray()[0].toObject(), b = o["groups"].toArray()[1].toObject(), c = o["groups"].toArray()[2].toObject();
+    expectKeys(a, "option condition n n_above n_below n_between n_aside mean mean_basis sd cv_percent median min max mean_ci95 drop_high_low_mean floors fits outliers");
+    expectKeys(a["floors"].toObject(), "lowest mean_minus_3sd normal_90_95 normal_95_95 normal_99_95 lognormal_90_95 weibull_90_95");
+    expectKeys(a["fits"].toObject(), "normal lognormal weibull");
+    EXPECT_DOUBLE_EQ(a["mean"].toDouble(), 22);
+    EXPECT_DOUBLE_EQ(a["sd"].toDouble(), 2);
+    EXPECT_NEAR(a["cv_percent"].toDouble(), 100.0 / 11, 1e-9);
+    EXPECT_NEAR(a["mean_ci95"].toArray()[0].toDouble(), 22 - 4.30265273 * 2 / std::sqrt(3.0), 1e-7);
+    EXPECT_TRUE(a["drop_high_low_mean"].isNull());
+    EXPECT_DOUBLE_EQ(a["floors"].toObject()["mean_minus_3sd"].toDouble(), 16);
+    EXPECT_EQ(b["n"].toInt(), 4);
+    EXPECT_EQ(b["n_aside"].toInt(), 1);
+    EXPECT_DOUBLE_EQ(b["mean"].toDouble(), 17);
+    EXPECT_DOUBLE_EQ(b["drop_high_low_mean"].toDouble(), 17);
+    EXPECT_EQ(c["n_above"].toInt(), 1);
+    EXPECT_EQ(c["mean_basis"].toString(), "bound");
+    EXPECT_DOUBLE_EQ(c["mean"].toDouble(), 8.5) << "9000 N beside kN is 9 kN";
+    EXPECT_TRUE(c["sd"].isNull() && c["mean_ci95"].isNull() && c["median"].isNull());
+    const auto ab = o["comparisons"].toArray()[0].toObject(), ac = o["comparisons"].toArray()[1].toObject();
+    expectKeys(ab, "a b condition test ratio ratio_ci95 t df p p_holm p_pooled mann_whitney_p tost_p verdict more_each");
+    EXPECT_EQ(ab["a"].toString() + ab["b"].toString(), "AB");
+    EXPECT_NEAR(ab["t"].toDouble(), 5 / std::sqrt(3.0), 1e-9);
+    EXPECT_NEAR(ab["df"].toDouble(), 243.0 / 49, 1e-9);
+    EXPECT_NEAR(ab["p"].toDouble(), ab["p_holm"].toDouble(), 1e-15) << "the only tested pair of its family";
+    EXPECT_EQ(ab["verdict"].toString(), "stronger");
+    EXPECT_EQ(ac["verdict"].toString(), "not_yet");
+    EXPECT_TRUE(ac["t"].isNull() && ac["ratio_ci95"].isNull());
+    EXPECT_EQ(o["comparisons"].toArray().size(), 3);
+}
+
+TEST_F(Cli, StatsBadInput) {
+    expectFails(3, {"stats", file("mixed.csv", "option,value,unit\nA,1,kN\nA,2,mm\n")}, "one cannot become the other");
+    expectFails(3, {"stats", file("no.csv", "hello\n")}, "no columns");
+    expectFails(3, {"stats", file("ok.csv", "option,value\nA,1\n"), "--margin", "0"}, "more than 0 %");
+    expectFails(2, {"stats", dir.filePath("ok.csv"), "--margin", "lots"}, "");
+    const auto o = run({"stats", dir.filePath("ok.csv")}).json();
+    EXPECT_TRUE(o["unit"].isNull());
+    EXPECT_TRUE(o["groups"].toArray()[0].toObject()["condition"].isNull());
+}
+
+TEST_F(Cli, StatsComparesConditionsOfOneOptionToo) {
+    const auto o = run({"stats", file("c.csv", "option,value,condition\nA,10,dry\nA,11,dry\nA,5,wet\nA,6,wet\n")}).json();
+    ASSERT_EQ(o["comparisons"].toArray().size(), 1);
+    const auto c = o["comparisons"].toArray()[0].toObject();
+    EXPECT_EQ(c["a"].toString(), "dry");
+    EXPECT_EQ(c["b"].toString(), "wet");
+    EXPECT_TRUE(c["condition"].isNull());
+    EXPECT_EQ(c["option"].toString(), "A");
+}
+
+TEST_F(Cli, RankIsByMeans) {
+    const auto r = run({"rank", file("r.csv", "option,value,condition,state\nA,10,wet,\nA,11,wet,\nB,20,wet,\nB,21,wet,above\nA,3,dry,\nB,2,dry,\n"), "--seed", "4", "--draws", "1000"});
+    ASSERT_EQ(r.status, 0) << r.err.toStdString();
+    const auto o = r.json();
+    expectKeys(o, "ranking spread");
+    const auto rows = o["ranking"].toArray();
+    ASSERT_EQ(rows.size(), 4);
+    expectKeys(rows[0].toObject(), "option condition p_best expected_rank rank90 letters at_least");
+    QString order;
+    for (const auto& row : rows)
+        order += row.toObject()["condition"].toString() + row.toObject()["option"].toString() + " ";
+    EXPECT_EQ(order, "dryA dryB wetB wetA ");
+    EXPECT_TRUE(rows[2].toObject()["at_least"].toBool());
+    EXPECT_TRUE(rows[0].toObject()["p_best"].isNull());
+}
+
+TEST_F(Cli, SimulateWritesTheRunAndItsTruth) {
+    for (const char* model : {"pull-out", "brittle-bond", "wire-rope", "yielding-metal"}) {
+        const auto r = run({"simulate", model, "--seed", "7", "--to", dir.filePath("s.csv"), "--truth", dir.filePath("t.json")});
+        ASSERT_EQ(r.status, 0) << r.err.toStdString();
+        QFile truth(dir.filePath("t.json"));
+        ASSERT_TRUE(truth.open(QIODevice::ReadOnly));
+        const auto t = QJsonDocument::fromJson(truth.readAll()).object();
+        const auto read = run({"read", dir.filePath("s.csv")}).json();
+        EXPECT_NEAR(read["peak"].toObject()["force_N"].toDouble() / t["peak_N"].toDouble(), 1, 0.01) << model;
+        EXPECT_NEAR(read["stiffness"].toObject()["value_N_per_mm"].toDouble() / t["stiffness_N_per_mm"].toDouble(), 1, 0.03) << model;
+    }
+    expectFails(3, {"simulate", "jelly", "--seed", "1", "--to", dir.filePath("x.csv")}, "is no specimen model");
+    expectFails(3, {"simulate", "pull-out", "--seed", "1", "--to", "/no/such/x.csv"}, "cannot be written");
+    expectFails(2, {"simulate", "pull-out", "--to", dir.filePath("x.csv")}, "--seed");
+}
+
+TEST_F(Cli, ImportCheckReport) {
+    const auto project = dir.filePath("p.anvil");
+    auto r = run({"import", project, QString(DEMO_LOGS) + "/wedge-socket_salt-soaked.csv", QString(DEMO_LOGS) + "/saddle-clamps_salt-soaked_1.tsv", "--rig-limit", "5 kN"});
+    ASSERT_EQ(r.status, 0) << r.err.toStdString();
+    EXPECT_EQ(r.json()["imported"].toInt(), 4);
+    r = run({"import", project, QString(DEMO_LOGS) + "/wedge-socket_salt-soaked.csv"});
+    EXPECT_EQ(r.status, 0);
+    EXPECT_EQ(r.json()["imported"].toInt(), 0);
+    EXPECT_EQ(r.json()["repeats"].toInt(), 3);
+    r = run({"check", project});
+    EXPECT_EQ(r.status, 0) << r.err.toStdString();
+    r = run({"import", project, file("noted.csv", "option,condition,value,unit,state\nPin,Plain,4.2,kN,above\n"), "--values"});
+    EXPECT_EQ(r.json()["imported"].toInt(), 1) << r.err.toStdString();
+    for (const char* name : {"r.html", "r.pdf"}) {
+        r = run({"report", project, "--to", dir.filePath(name), "--force-unit", "kgf"});
+        EXPECT_EQ(r.status, 0) << r.err.toStdString();
+        EXPECT_GT(QFileInfo(dir.filePath(name)).size(), 2000);
+    }
+    expectFails(3, {"report", project, "--to", dir.filePath("r.docx")}, ".html or .pdf");
+    expectFails(3, {"report", project, "--to", dir.filePath("r.pdf"), "--study", "Nope"}, "no study called");
+    expectFails(3, {"check", dir.filePath("none.anvil")}, "There is no file");
+    expectFails(3, {"import", project, file("bad.csv", "nothing\n")}, "bad.csv: there are no rows of numbers in it.");
+    EXPECT_FALSE(QFileInfo::exists(dir.filePath("none.anvil")));
+    expectFails(3, {"import", dir.filePath("fresh.anvil"), dir.filePath("bad.csv")}, "no rows of numbers");
+    EXPECT_FALSE(QFileInfo::exists(dir.filePath("fresh.anvil"))) << "a failed import leaves no empty project behind";
+}
+
+TEST_F(Cli, DemoIsTheSameEveryTime) {
+    for (const char* name : {"one", "two"}) {
+        QProcess p;
+        p.start(ANVIL_DEMO, {"--to", dir.filePath(QString(name) + ".anvil"), "--logs", dir.filePath(name)});
+        ASSERT_TRUE(p.waitForFinished(60000));
+        ASSERT_EQ(p.exitCode(), 0) << p.readAllStandardError().toStdString();
+    }
+    EXPECT_EQ(run({"check", dir.filePath("one.anvil")}).out, run({"check", dir.filePath("two.anvil")}).out);
+    for (const auto& f : QDir(dir.filePath("one")).entryInfoList(QDir::Files)) {
+        QFile a(f.absoluteFilePath()), b(dir.filePath("two/" + f.fileName())), kept(QString(DEMO_LOGS) + "/" + f.fileName());
+        ASSERT_TRUE(a.open(QIODevice::ReadOnly) && b.open(QIODevice::ReadOnly) && kept.open(QIODevice::ReadOnly)) << f.fileName().toStdString();
+        const auto bytes = a.readAll();
+        EXPECT_EQ(bytes, b.readAll());
+        EXPECT_EQ(bytes, kept.readAll()) << f.fileName().toStdString() << ": the logs in the tree are those the demo writes";
+    }
+}
+
+} // namespace

@@ -1,0 +1,341 @@
+#include <QCoreApplication>
+#include <QFile>
+#include <QFileInfo>
+#include <QSqlDatabase>
+#include <QSqlQuery>
+#include <QTemporaryDir>
+#include <anvil/store/project.h>
+#include <csignal>
+#include <gtest/gtest.h>
+#include <sys/stat.h>
+#include <sys/wait.h>
+#include <unistd.h>
+
+using namespace anvil;
+using namespace anvil::store;
+
+namespace {
+
+curve::Curve sampleCurve(std::size_t n, double scale = 1) {
+    curve::Curve c;
+    for (std::size_t i = 0; i < n; ++i) {
+        c.time.push_back(static_cast<double>(i) / 128);
+        c.force.push_back(scale * static_cast<double>((i * 2654435761U) % 100003) / 7);
+        c.displacement.push_back(static_cast<double>(i) * 1e-6);
+    }
+    return c;
+}
+
+/// A study with one of everything, in the project; what load() should give back.
+study::StudyData fill(Project& p, const curve::Curve& curve) {
+    study::StudyData d;
+    auto ok = p.write("Fill", [&](Writer& w) {
+        d.study = {0, 0, "Study \"one\"", "Which?", "note", study::Intent::asUsed, study::Metric::stiffness, 0.15};
+        d.study.id = w.insert("study", toRow(d.study));
+        study::Option o{0, d.study.id, 0, "Pin µ ; DROP TABLE pull", "peg", "EUR", "", 0.35, 0.012};
+        o.id = w.insert("option", toRow(o));
+        d.options = {o};
+        study::Condition c{0, d.study.id, 0, "Nässe", ""};
+        c.id = w.insert("condition", toRow(c));
+        d.conditions = {c};
+        study::Specimen s{0, d.study.id, o.id, c.id, 1, "A1-1", "from the second box"};
+        s.id = w.insert("specimen", toRow(s));
+        d.specimens = {s};
+        study::Pull pull;
+        pull.specimen = s.id;
+        pull.curve = w.addCurve(curve);
+        pull.performedAt = "2026-04-13T08:30:00";
+        pull.sourceName = "log.csv";
+        pull.standing = study::Standing::atLeast;
+        pull.reason = "topped out";
+        pull.whatBroke = "nothing";
+        pull.note = "two\nlines";
+        pull.looked = true;
+        pull.settings.rigLimit = 5000;
+        pull.settings.crossheadSpeed = 0.001;
+        pull.settings.breakShare = 0.3;
+        pull.settings.peak = curve::Override{1.25, false};
+        pull.settings.firstSlip = curve::Override{0, true};
+        pull.settings.fitFrom = curve::Override{0.5, false};
+        pull.settings.fitTo = curve::Override{0.75, false};
+        pull.id = w.insert("pull", toRow(pull));
+        study::Pull typed;
+        typed.specimen = s.id;
+        typed.typed = study::TypedValue{study::Metric::peak, 4000, 5000, "4…5 kN"};
+        typed.standing = study::Standing::between;
+        typed.id = w.insert("pull", toRow(typed));
+        d.pulls = {pull, typed};
+        w.addFile("log.csv", "1,2,3\n");
+    });
+    EXPECT_TRUE(ok) << ok.error().message;
+    return d;
+}
+
+struct Folder : testing::Test {
+    QTemporaryDir dir;
+    QString path(const char* name = "p.anvil") const { return dir.filePath(name); }
+    std::unique_ptr<Project> create(const char* name = "p.anvil") {
+        auto p = Project::create(path(name));
+        if (!p)
+            ADD_FAILURE() << p.error().message;
+        return p ? std::move(*p) : nullptr;
+    }
+};
+
+using ProjectFile = Folder;
+
+TEST_F(ProjectFile, RoundTripGivesEverythingBack) {
+    const auto curve = sampleCurve(300000); // three chunks a channel
+    study::StudyData d;
+    Id curveId = 0;
+    {
+        auto p = create();
+        d = fill(*p, curve);
+        curveId = d.pulls[0].curve;
+        const auto all = p->load();
+        ASSERT_TRUE(all);
+        ASSERT_EQ(all->size(), 1U);
+        EXPECT_EQ(all->front(), d);
+    }
+    auto p = Project::open(path());
+    ASSERT_TRUE(p);
+    EXPECT_FALSE((*p)->readOnly());
+    EXPECT_EQ((*p)->load()->front(), d);
+    EXPECT_EQ(*(*p)->curve(curveId), curve);
+    EXPECT_EQ((*p)->curveDigests().size(), 1U);
+    EXPECT_EQ((*p)->curveDigests().begin()->first, digest(curve));
+    const auto checked = (*p)->check();
+    EXPECT_TRUE(checked.problems.isEmpty()) << checked.problems.join("\n").toStdString();
+    EXPECT_EQ(checked.samples, 300000);
+    EXPECT_EQ(checked.pulls, 2);
+}
+
+TEST_F(ProjectFile, IsOneFileAfterAnOrderlyCloseAndCanBeCopied) {
+    study::StudyData d;
+    {
+        auto p = create();
+        d = fill(*p, sampleCurve(5000));
+    }
+    EXPECT_EQ(QDir(dir.path()).entryList(QDir::Files), QStringList{"p.anvil"}) << "no log, no lock left beside it";
+    ASSERT_TRUE(QFile::copy(path(), path("copy.anvil")));
+    auto p = Project::open(path("copy.anvil"));
+    ASSERT_TRUE(p);
+    EXPECT_EQ((*p)->load()->front(), d);
+    EXPECT_TRUE((*p)->check().problems.isEmpty());
+}
+
+TEST_F(ProjectFile, SaveACopyWhileOpen) {
+    auto p = create();
+    const auto d = fill(*p, sampleCurve(5000));
+    ASSERT_TRUE(p->saveCopy(path("copy.anvil")));
+    EXPECT_NE(p->saveCopy(path("copy.anvil")).error().message.find("exists already"), std::string::npos);
+    auto copy = Project::open(path("copy.anvil"));
+    ASSERT_TRUE(copy);
+    EXPECT_EQ((*copy)->load()->front(), d);
+}
+
+TEST_F(ProjectFile, SecondOpenerMayLookAndIsToldWhoHoldsIt) {
+    auto first = create();
+    const auto d = fill(*first, sampleCurve(100));
+    // A lock is a process's: the second opener has to be another one.
+    const pid_t child = fork();
+    if (child == 0) {
+        auto second = Project::open(path());
+        const bool good = second && (*second)->readOnly() && (*second)->readOnlyReason().contains(QString::number(getppid())) && (*second)->readOnlyReason().contains("open elsewhere") &&
+                          (*second)->load()->front() == d && !(*second)->write("no", [](Writer& w) { w.insert("study", toRow(study::Study{})); });
+        _exit(good ? 0 : 1);
+    }
+    int status = 0;
+    waitpid(child, &status, 0);
+    EXPECT_EQ(WEXITSTATUS(status), 0);
+    EXPECT_FALSE(first->readOnly());
+}
+
+TEST_F(ProjectFile, ADeadHoldersLockIsNoLock) {
+    { create(); }
+    const pid_t child = fork();
+    if (child == 0) { // takes the lock and dies without letting go
+        auto p = Project::open(path());
+        if (!p || (*p)->readOnly())
+            _exit(1);
+        fill(**p, sampleCurve(1000));
+        kill(getpid(), SIGKILL);
+    }
+    int status = 0;
+    waitpid(child, &status, 0);
+    ASSERT_TRUE(WIFSIGNALED(status));
+    ASSERT_TRUE(QFileInfo::exists(path("p.anvil.lock")));
+    auto p = Project::open(path());
+    ASSERT_TRUE(p);
+    EXPECT_FALSE((*p)->readOnly()) << (*p)->readOnlyReason().toStdString();
+    EXPECT_EQ((*p)->load()->size(), 1U) << "what was committed before the kill is there";
+    EXPECT_TRUE((*p)->check().problems.isEmpty());
+}
+
+/// Runs `body` as a user who may not write in the folder. Its exit code is the number of things that were wrong.
+int asAStranger(const QString& folder, const std::function<int()>& body) {
+    chmod(folder.toLocal8Bit().constData(), 0555);
+    const pid_t child = fork();
+    if (child == 0) {
+        if (getuid() == 0 && (setgid(65534) != 0 || setuid(65534) != 0))
+            _exit(100);
+        _exit(body());
+    }
+    int status = 0;
+    waitpid(child, &status, 0);
+    chmod(folder.toLocal8Bit().constData(), 0755);
+    return WEXITSTATUS(status);
+}
+
+TEST_F(ProjectFile, OpensFromAReadOnlyFolder) {
+    study::StudyData d;
+    {
+        auto p = create();
+        d = fill(*p, sampleCurve(5000));
+    }
+    const auto before = QFileInfo(path()).lastModified();
+    EXPECT_EQ(asAStranger(dir.path(), [&] {
+                  auto p = Project::open(path());
+                  if (!p)
+                      return 50;
+                  return !(*p)->readOnly() + !(*p)->readOnlyReason().contains("cannot be written") * 2 + !((*p)->load()->front() == d) * 4 + !((*p)->check().problems.isEmpty()) * 8;
+              }),
+              0);
+    EXPECT_EQ(QFileInfo(path()).lastModified(), before);
+    EXPECT_EQ(QDir(dir.path()).entryList(QDir::Files), QStringList{"p.anvil"});
+}
+
+TEST_F(ProjectFile, OpensFromAReadOnlyFolderEvenAfterACrash) {
+    { create(); }
+    const pid_t child = fork();
+    if (child == 0) {
+        auto p = Project::open(path());
+        fill(**p, sampleCurve(1000));
+        kill(getpid(), SIGKILL);
+    }
+    waitpid(child, nullptr, 0);
+    ASSERT_GT(QFileInfo(path("p.anvil-wal")).size(), 0);
+    for (const char* name : {"p.anvil", "p.anvil-wal", "p.anvil-shm"})
+        chmod(path(name).toLocal8Bit().constData(), 0444);
+    EXPECT_EQ(asAStranger(dir.path(), [&] {
+                  auto p = Project::open(path());
+                  return p ? static_cast<int>((*p)->load()->size()) : 50;
+              }),
+              1)
+        << "the study that is only in the write-ahead log is seen";
+}
+
+TEST_F(ProjectFile, WhatIsNoProjectIsASentence) {
+    EXPECT_NE(Project::open(path("none.anvil")).error().message.find("There is no file"), std::string::npos);
+    QFile text(path("text.anvil"));
+    ASSERT_TRUE(text.open(QIODevice::WriteOnly));
+    text.write("Time,Force\n");
+    text.close();
+    EXPECT_EQ(Project::open(path("text.anvil")).error().message, "text.anvil is not a project of this program.");
+    EXPECT_FALSE(Project::open(dir.path()));
+    {
+        auto db = QSqlDatabase::addDatabase("QSQLITE", "other");
+        db.setDatabaseName(path("other.anvil"));
+        ASSERT_TRUE(db.open());
+        QSqlQuery(db).exec("CREATE TABLE cats (name TEXT)");
+    }
+    QSqlDatabase::removeDatabase("other");
+    EXPECT_EQ(Project::open(path("other.anvil")).error().message, "other.anvil is not a project of this program.");
+    EXPECT_FALSE(Project::create(path("text.anvil"))) << "nothing is written over";
+    EXPECT_FALSE(Project::create(dir.filePath("no/such/folder/p.anvil")));
+}
+
+TEST_F(ProjectFile, ANewerFileIsLeftAlone) {
+    { create(); }
+    {
+        auto db = QSqlDatabase::addDatabase("QSQLITE", "newer");
+        db.setDatabaseName(path());
+        ASSERT_TRUE(db.open());
+        QSqlQuery(db).exec(QStringLiteral("PRAGMA user_version = %1").arg(schemaVersion + 1));
+    }
+    QSqlDatabase::removeDatabase("newer");
+    EXPECT_NE(Project::open(path()).error().message.find("made by a newer version"), std::string::npos);
+}
+
+TEST_F(ProjectFile, ADamagedChunkIsFoundAndNotRead) {
+    Id curve = 0;
+    {
+        auto p = create();
+        curve = fill(*p, sampleCurve(1000)).pulls[0].curve;
+    }
+    {
+        auto db = QSqlDatabase::addDatabase("QSQLITE", "damage");
+        db.setDatabaseName(path());
+        ASSERT_TRUE(db.open());
+        QSqlQuery q(db);
+        ASSERT_TRUE(q.exec("UPDATE chunk SET data = zeroblob(length(data)) WHERE channel = 1"));
+    }
+    QSqlDatabase::removeDatabase("damage");
+    auto p = Project::open(path());
+    ASSERT_TRUE(p);
+    EXPECT_FALSE((*p)->curve(curve));
+    EXPECT_EQ((*p)->check().problems.size(), 1);
+}
+
+TEST_F(ProjectFile, AFailedChangeLeavesNothingBehind) {
+    auto p = create();
+    const auto d = fill(*p, sampleCurve(100));
+    const auto before = p->journal().size();
+    EXPECT_FALSE(p->write("Half", [](Writer& w) {
+        w.insert("study", toRow(study::Study{}));
+        w.insert("pull", {{"specimen", 987654}}); // misses what it needs
+    }));
+    EXPECT_FALSE(p->write("Nowhere", [](Writer& w) { w.update("pull", 987654, {{"note", "x"}}); }));
+    EXPECT_FALSE(p->write("Evil", [](Writer& w) { w.insert("journal", {{"what", "x"}}); }));
+    EXPECT_EQ(p->load()->size(), 1U);
+    EXPECT_EQ(p->load()->front(), d);
+    EXPECT_EQ(p->journal().size(), before);
+}
+
+TEST_F(ProjectFile, JournalHoldsBeforeAndAfter) {
+    auto p = create();
+    p->setWho("Ash");
+    p->setClock([] { return QDateTime(QDate(2026, 5, 4), QTime(9, 0), Qt::UTC); });
+    const auto d = fill(*p, sampleCurve(100));
+    const auto entry = p->write("Note", [&](Writer& w) { w.update("pull", d.pulls[0].id, {{"note", "new"}}); });
+    ASSERT_TRUE(entry);
+    const auto j = p->journalEntry(*entry);
+    ASSERT_TRUE(j);
+    EXPECT_EQ(j->who, "Ash");
+    EXPECT_EQ(j->at.left(19), "2026-05-04T09:00:00");
+    ASSERT_EQ(j->changes.size(), 1);
+    EXPECT_EQ(j->changes[0].toObject()["before"].toObject()["note"], "two\nlines");
+    EXPECT_EQ(j->changes[0].toObject()["after"].toObject()["note"], "new");
+    EXPECT_EQ(*p->write("Same", [&](Writer& w) { w.update("pull", d.pulls[0].id, {{"note", "new"}}); }), 0) << "no change, no journal row";
+}
+
+TEST_F(ProjectFile, SameFileIsKeptOnce) {
+    auto p = create();
+    Id a = 0, b = 0, c = 0;
+    ASSERT_TRUE(p->write("Files", [&](Writer& w) {
+        a = w.addFile("one.csv", "abc");
+        b = w.addFile("two.csv", "abc");
+        c = w.addFile("three.csv", "abd");
+        w.insert("study", toRow(study::Study{}));
+    }));
+    EXPECT_EQ(a, b);
+    EXPECT_NE(a, c);
+}
+
+TEST(Settings, JsonRoundTrip) {
+    curve::ReadingSettings s;
+    EXPECT_EQ(settingsFromJson(settingsToJson(s)), s);
+    s.rigLimit = 1234.5678901234567;
+    s.breakPoint = curve::Override{0.1, false};
+    s.peak = curve::Override{0, true};
+    EXPECT_EQ(settingsFromJson(settingsToJson(s)), s);
+    EXPECT_EQ(settingsFromJson("not json"), curve::ReadingSettings{});
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+    testing::InitGoogleTest(&argc, argv);
+    QCoreApplication application(argc, argv);
+    return RUN_ALL_TESTS();
+}

@@ -1,0 +1,177 @@
+#include <QDir>
+#include <QFile>
+#include <QTemporaryDir>
+#include <anvil/work/import.h>
+#include <gtest/gtest.h>
+
+using namespace anvil;
+using namespace anvil::work;
+
+namespace {
+
+QByteArray log(int rows, double scale, const char* head = "Time (s),Force (N),Travel (mm)\n") {
+    QByteArray out = head;
+    for (int i = 0; i < rows; ++i)
+        out += QByteArray::number(i * 0.1, 'f', 1) + "," + QByteArray::number(i < 20 || i > rows - 12 ? 0 : scale * (i - 20), 'f', 2) + "," + QByteArray::number(i * 0.05, 'f', 2) + "\n";
+    return out;
+}
+
+struct Import : testing::Test {
+    QTemporaryDir dir;
+    std::unique_ptr<OpenProject> p = std::move(*OpenProject::create(dir.filePath("p.anvil")));
+
+    QString file(const QString& name, const QByteArray& bytes) {
+        QFile f(dir.filePath(name));
+        EXPECT_TRUE(f.open(QIODevice::WriteOnly));
+        f.write(bytes);
+        return f.fileName();
+    }
+    ImportPlan look(const QStringList& paths, const ImportChoices& choices = {}) { return lookAt(paths, choices, p->file().curveDigests()); }
+    study::StudyData fresh() const {
+        study::StudyData d;
+        d.study.title = "Pegs";
+        return d;
+    }
+    const study::StudyData& only() { return p->studies().front(); }
+};
+
+TEST_F(Import, FilesBecomeABoardInOneUndoableStep) {
+    const auto plan = look({file("pin_dry_1.csv", log(80, 10)), file("pin_dry_2.csv", log(90, 11)), file("bolt_dry_1.csv", log(85, 20)), file("bolt_wet_1.csv", log(85, 15))});
+    ASSERT_EQ(plan.rows.size(), 4U);
+    EXPECT_EQ(plan.rows[0].option, "Pin");
+    EXPECT_EQ(plan.rows[3].condition, "Wet");
+    const auto done = importRuns(p->file(), fresh(), plan);
+    ASSERT_TRUE(done) << done.error().message;
+    ASSERT_TRUE(p->adopt(done->journal, done->what));
+    ASSERT_EQ(p->studies().size(), 1U);
+    EXPECT_EQ(only().options.size(), 2U);
+    EXPECT_EQ(only().conditions.size(), 2U);
+    EXPECT_EQ(only().pulls.size(), 4U);
+    EXPECT_EQ(only().specimens[0].label, "A1-1");
+    EXPECT_EQ(p->undoText(), "Import 4 runs");
+    ASSERT_TRUE(p->undo());
+    EXPECT_TRUE(p->studies().empty());
+    ASSERT_TRUE(p->redo());
+    EXPECT_EQ(only().pulls.size(), 4U);
+    EXPECT_TRUE(p->file().check().problems.isEmpty());
+}
+
+TEST_F(Import, RepeatsAreRecognisedByContentWhateverTheirName) {
+    const auto a = file("pin_dry_1.csv", log(80, 10)), b = file("copy of pin.csv", log(80, 10));
+    auto plan = look({a, b});
+    EXPECT_FALSE(plan.rows[0].repeat);
+    EXPECT_TRUE(plan.rows[1].repeat) << "twice in one sheet";
+    const auto done = importRuns(p->file(), fresh(), plan);
+    ASSERT_TRUE(p->adopt(done->journal, done->what));
+    EXPECT_EQ(only().pulls.size(), 1U);
+    plan = look({a, b, file("pin_dry_2.csv", log(80, 12))});
+    EXPECT_TRUE(plan.rows[0].repeat && plan.rows[1].repeat);
+    EXPECT_FALSE(plan.rows[2].repeat);
+    ASSERT_TRUE(p->undo());
+    EXPECT_FALSE(look({a}).rows[0].repeat) << "an import taken back is no repeat";
+}
+
+TEST_F(Import, CorrectingOneNameReReadsAll) {
+    auto plan = look({file("0413_wet_pin_1.csv", log(80, 10)), file("0413_dry_bolt_1.csv", log(80, 11))});
+    plan.rows[0].option = "Pin";
+    plan.rows[0].condition = "Wet";
+    relearn(plan, 0);
+    EXPECT_EQ(plan.rows[1].option, "Bolt");
+    EXPECT_EQ(plan.rows[1].condition, "Dry");
+    plan.rows[1].option = "Something else"; // stands nowhere in the name: only this row
+    relearn(plan, 1);
+    EXPECT_EQ(plan.rows[0].option, "Pin");
+}
+
+TEST_F(Import, AMissingUnitIsAskedNotGuessed) {
+    const auto path = file("pin.csv", log(80, 10, "Time,Force,Travel\n"));
+    auto plan = look({path});
+    EXPECT_TRUE(plan.open());
+    EXPECT_FALSE(importRuns(p->file(), fresh(), plan));
+    ImportChoices choices;
+    choices.hints.forceUnit = &quantity::unit("kgf");
+    EXPECT_TRUE(look({path}, choices).needsDisplacementUnit);
+    choices.hints.displacementUnit = &quantity::unit("mm");
+    plan = look({path}, choices);
+    EXPECT_FALSE(plan.open());
+    EXPECT_NEAR(plan.rows[0].reading->peak.force, 480 * 9.80665, 1e-6);
+}
+
+TEST_F(Import, CommasThatCanBeReadBothWaysAreAsked) {
+    QByteArray text = "Time (s);Force (N)\n";
+    for (int i = 0; i < 60; ++i)
+        text += QByteArray::number(i) + ";" + (i < 20 ? "1,001" : "1," + QByteArray::number(100 + 10 * i)) + "\n";
+    const auto path = file("pin.csv", text);
+    EXPECT_TRUE(look({path}).unsureDecimal);
+    EXPECT_FALSE(importRuns(p->file(), fresh(), look({path})));
+    ImportChoices choices;
+    choices.hints.decimal = '.';
+    const auto plan = look({path}, choices);
+    EXPECT_FALSE(plan.open());
+    EXPECT_EQ(plan.rows[0].curve.force[0], 1001);
+}
+
+TEST_F(Import, ToppedOutPullsComeInAsAtLeast) {
+    ImportChoices choices;
+    choices.rigLimit = 400;
+    const auto plan = look({file("pin.csv", log(80, 10)), file("bolt.csv", log(60, 5))}, choices);
+    const auto done = importRuns(p->file(), fresh(), plan);
+    ASSERT_TRUE(p->adopt(done->journal, done->what));
+    EXPECT_EQ(only().pulls[0].standing, study::Standing::atLeast);
+    EXPECT_EQ(only().pulls[0].reason, "The rig topped out.");
+    EXPECT_EQ(only().pulls[1].standing, study::Standing::counts);
+}
+
+TEST_F(Import, WhatCannotBeReadIsNamedAndTheRestGoesIn) {
+    const auto plan = look({file("broken.csv", "nothing here\n"), dir.filePath("gone.csv"), file("pin.csv", log(80, 10)), file("flat.csv", "Time (s),Force (N)\n0,5\n1,5\n2,5\n3,5\n4,5\n5,5\n6,5\n")});
+    ASSERT_EQ(plan.unread.size(), 2);
+    EXPECT_EQ(plan.unread[0], "broken.csv: there are no rows of numbers in it.");
+    EXPECT_TRUE(plan.unread[1].startsWith("gone.csv: "));
+    ASSERT_EQ(plan.rows.size(), 2U);
+    EXPECT_FALSE(plan.rows[1].include);
+    EXPECT_TRUE(plan.rows[1].remark().contains("no pull in this log"));
+    EXPECT_EQ(importRuns(p->file(), fresh(), plan)->pulls, 1);
+    EXPECT_EQ(importRuns(p->file(), fresh(), ImportPlan{}).error().message, "There is no run to import.");
+}
+
+TEST_F(Import, TheEightDemoLogsComeOutAsTheSameRuns) {
+    QStringList logs;
+    for (const auto& f : QDir(DEMO_LOGS).entryInfoList(QDir::Files, QDir::Name))
+        logs << f.absoluteFilePath();
+    ASSERT_EQ(logs.size(), 8);
+    const auto plan = look(logs);
+    EXPECT_TRUE(plan.unread.isEmpty()) << plan.unread.join("\n").toStdString();
+    EXPECT_FALSE(plan.open());
+    std::map<QString, int> byOption;
+    for (const auto& r : plan.rows) {
+        ++byOption[r.option];
+        EXPECT_EQ(r.condition, "Salt soaked") << r.file.toStdString();
+        ASSERT_TRUE(r.reading) << r.file.toStdString();
+        EXPECT_GT(r.reading->peak.force, 1500) << r.file.toStdString();
+        EXPECT_LT(r.reading->peak.force, 5001) << r.file.toStdString();
+    }
+    EXPECT_EQ(byOption, (std::map<QString, int>{{"Pressed sleeve", 2}, {"Saddle clamps", 3}, {"Tucked splice", 3}, {"Wedge socket", 4}}));
+}
+
+TEST_F(Import, AJobCanBeCancelledBetweenFiles) {
+    const std::atomic<bool> stop{true};
+    EXPECT_TRUE(lookAt({file("pin.csv", log(80, 10))}, {}, {}, {}, &stop).rows.empty());
+}
+
+TEST_F(Import, TablesOfSingleNumbers) {
+    const auto table = tables::readValues("option,condition,value,unit,state\nPin,Dry,4.2,kN,\nPin,Dry,4.4,kN,above\nBolt,Dry,900,lbf,\n");
+    ASSERT_TRUE(table);
+    const auto done = importValues(p->file(), fresh(), *table, nullptr, "noted.csv");
+    ASSERT_TRUE(done) << done.error().message;
+    ASSERT_TRUE(p->adopt(done->journal, done->what));
+    EXPECT_EQ(done->pulls, 3);
+    EXPECT_NEAR(only().pulls[0].typed->value, 4200, 1e-9);
+    EXPECT_EQ(only().pulls[1].standing, study::Standing::atLeast);
+    EXPECT_NEAR(only().pulls[2].typed->value, 900 * 4.4482216152605, 1e-6);
+    const auto bare = tables::readValues("option,value\nPin,4.2\n");
+    EXPECT_EQ(importValues(p->file(), only(), *bare, nullptr, "x").error().message, "The table names no unit: choose one first.");
+    const auto lengths = tables::readValues("option,value,unit\nPin,4.2,mm\n");
+    EXPECT_NE(importValues(p->file(), only(), *lengths, nullptr, "x").error().message.find("measure length"), std::string::npos);
+}
+
+} // namespace

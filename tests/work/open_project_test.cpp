@@ -1,0 +1,152 @@
+#include <QTemporaryDir>
+#include <anvil/sim/specimen.h>
+#include <anvil/work/open_project.h>
+#include <gtest/gtest.h>
+
+using namespace anvil;
+using namespace anvil::work;
+
+namespace {
+
+struct Bench : testing::Test {
+    QTemporaryDir dir;
+    std::unique_ptr<OpenProject> p;
+    Id study = 0, option = 0, other = 0, condition = 0, wet = 0, pull = 0, specimen = 0;
+    int changes = 0;
+
+    void SetUp() override {
+        p = std::move(*OpenProject::create(dir.filePath("p.anvil")));
+        study::Study s;
+        s.title = "One";
+        study = *p->addStudy(s);
+        option = *p->addOption(study, "Pin");
+        other = *p->addOption(study, "Bolt");
+        condition = *p->addCondition(study, "Dry");
+        wet = *p->addCondition(study, "Wet");
+        const auto bench = sim::typicalBench(sim::Model::pullOut, 3);
+        ASSERT_TRUE(p->run("Pull", [&](store::Writer& w) {
+            study::Specimen piece{0, study, option, condition, 1, "A1-1", ""};
+            specimen = w.insert("specimen", store::toRow(piece));
+            study::Pull made;
+            made.specimen = specimen;
+            made.curve = w.addCurve(sim::pull(bench.specimen, bench.logger, 3).curve);
+            pull = w.insert("pull", store::toRow(made));
+        }));
+        QObject::connect(p.get(), &OpenProject::changed, [this] { ++changes; });
+    }
+    const study::Pull& now() const { return *p->study(study)->pull(pull); }
+    double peak() { return p->readings(study).byPull.at(pull).peak.force; }
+};
+
+using Commands = Bench;
+
+TEST_F(Commands, AStandingNeedsAReason) {
+    const auto no = p->setStanding(pull, study::Standing::aside, "   ");
+    ASSERT_FALSE(no);
+    EXPECT_NE(no.error().message.find("Say why"), std::string::npos);
+    EXPECT_EQ(now().standing, study::Standing::counts);
+    ASSERT_TRUE(p->setStanding(pull, study::Standing::aside, "jaw slipped"));
+    EXPECT_EQ(now().standing, study::Standing::aside);
+    EXPECT_EQ(now().reason, "jaw slipped");
+    ASSERT_TRUE(p->setStanding(pull, study::Standing::counts, ""));
+    EXPECT_EQ(now().reason, "");
+}
+
+TEST_F(Commands, UndoAndRedoGoBackToOpeningAndAddJournalRows) {
+    const auto before = *p->study(study);
+    const auto rows = p->file().journal().size();
+    ASSERT_TRUE(p->setStanding(pull, study::Standing::voided, "zeroed under load"));
+    ASSERT_TRUE(p->changePull(pull, {{"note", "battery"}}, "note"));
+    const auto after = *p->study(study);
+    EXPECT_EQ(p->undoText(), "note");
+    ASSERT_TRUE(p->undo());
+    ASSERT_TRUE(p->undo());
+    EXPECT_EQ(*p->study(study), before);
+    ASSERT_TRUE(p->redo());
+    ASSERT_TRUE(p->redo());
+    EXPECT_EQ(*p->study(study), after);
+    EXPECT_FALSE(p->canRedo());
+    EXPECT_EQ(p->file().journal().size(), rows + 6);
+    EXPECT_NE(p->file().journal(1).front().undoes, 0);
+    while (p->canUndo())
+        ASSERT_TRUE(p->undo());
+    EXPECT_TRUE(p->studies().empty()) << "undo reaches back to opening";
+    while (p->canRedo())
+        ASSERT_TRUE(p->redo());
+    EXPECT_EQ(*p->study(study), after) << "ids and all, curves included";
+    EXPECT_TRUE(p->readCurve(pull));
+}
+
+TEST_F(Commands, ANewCommandForgetsWhatWasUndone) {
+    ASSERT_TRUE(p->changePull(pull, {{"note", "one"}}, "one"));
+    ASSERT_TRUE(p->undo());
+    ASSERT_TRUE(p->changePull(pull, {{"note", "two"}}, "two"));
+    EXPECT_FALSE(p->canRedo());
+    ASSERT_TRUE(p->undo());
+    EXPECT_EQ(now().note, "");
+}
+
+TEST_F(Commands, ALandmarkMovedByHandChangesTheReadingAndNothingElse) {
+    const double found = peak();
+    const auto raw = *p->file().curve(now().curve);
+    const double t = p->readings(study).byPull.at(pull).peak.time;
+    ASSERT_TRUE(p->setLandmark(pull, Handle::peak, curve::Override{t - 1, false}));
+    EXPECT_LT(peak(), found);
+    EXPECT_TRUE(p->readings(study).byPull.at(pull).peak.byHand);
+    EXPECT_EQ(*p->file().curve(now().curve), raw) << "raw samples never change";
+    EXPECT_NEAR(*p->verdict(study, study::Metric::peak).groups[0].summary.mean, peak(), 1e-9) << "the verdict follows";
+    ASSERT_TRUE(p->setLandmark(pull, Handle::peak, std::nullopt));
+    EXPECT_EQ(peak(), found);
+    ASSERT_TRUE(p->setLandmark(pull, Handle::fitFrom, curve::Override{t - 2, false}));
+    EXPECT_TRUE(now().settings.fitFrom && now().settings.fitTo) << "a line has two ends";
+    ASSERT_TRUE(p->setLandmark(pull, Handle::fitTo, std::nullopt));
+    EXPECT_FALSE(now().settings.fitFrom || now().settings.fitTo);
+    EXPECT_FALSE(p->setLandmark(pull + 99, Handle::peak, curve::Override{1, false}));
+}
+
+TEST_F(Commands, NamesAreNeededAndUnique) {
+    EXPECT_EQ(p->addOption(study, "  ").error().message, "An option needs a name.");
+    EXPECT_EQ(p->addOption(study, " pin ").error().message, "There is an option \"pin\" already.");
+    EXPECT_EQ(p->addCondition(study, "WET").error().message, "There is a condition \"WET\" already.");
+    EXPECT_FALSE(p->changeOption(option, {{"name", " "}}, "x"));
+}
+
+TEST_F(Commands, WhatWasPulledCannotBeTakenAway) {
+    EXPECT_NE(p->removeOption(option).error().message.find("has pulls"), std::string::npos);
+    EXPECT_FALSE(p->removeCondition(condition));
+    EXPECT_TRUE(p->removeOption(other));
+    EXPECT_TRUE(p->removeCondition(wet));
+    EXPECT_FALSE(p->removeOption(other)) << "not there any more";
+    ASSERT_TRUE(p->undo());
+    EXPECT_EQ(p->study(study)->conditions.size(), 2U);
+}
+
+TEST_F(Commands, AMislabelledPieceMovesToItsSquare) {
+    ASSERT_TRUE(p->moveSpecimen(specimen, other, wet));
+    EXPECT_EQ(p->study(study)->specimen(specimen)->option, other);
+    const auto& v = p->verdict(study, study::Metric::peak);
+    ASSERT_EQ(v.groups.size(), 1U);
+    EXPECT_EQ(v.groups[0].option, other);
+    EXPECT_EQ(v.groups[0].condition, wet);
+}
+
+TEST_F(Commands, EveryCommandTellsTheWindowOnce) {
+    changes = 0;
+    ASSERT_TRUE(p->changePull(pull, {{"note", "one"}}, "one"));
+    EXPECT_EQ(changes, 1);
+    ASSERT_TRUE(p->undo());
+    EXPECT_EQ(changes, 2);
+}
+
+TEST_F(Commands, ReopenedProjectReadsTheSame) {
+    const double before = peak();
+    ASSERT_TRUE(p->setLandmark(pull, Handle::breakPoint, curve::Override{0, true}));
+    p.reset();
+    p = std::move(*OpenProject::open(dir.filePath("p.anvil")));
+    EXPECT_EQ(peak(), before);
+    EXPECT_FALSE(p->readings(study).byPull.at(pull).breakPoint);
+    EXPECT_FALSE(p->canUndo()) << "undo reaches back to opening";
+    EXPECT_EQ(p->readCurve(9999).error().message, "This result was typed in: it has no curve.");
+}
+
+} // namespace
