@@ -2,7 +2,22 @@
 #include "theme/theme.h"
 
 #include <QApplication>
+#include <QEvent>
 #include <QSettings>
+#include <QTimer>
+
+namespace {
+
+/// Ends the program once its window has been painted; for measuring how long that takes.
+class QuitWhenPainted : public QObject {
+    bool eventFilter(QObject* watched, QEvent* event) override {
+        if (event->type() == QEvent::Paint)
+            QTimer::singleShot(0, qApp, &QCoreApplication::quit);
+        return QObject::eventFilter(watched, event);
+    }
+};
+
+} // namespace
 
 int main(int argc, char** argv) {
     QApplication application(argc, argv);
@@ -10,8 +25,12 @@ int main(int argc, char** argv) {
     QApplication::setOrganizationName("Jaunty Anvil");
     anvil::app::applyTheme(application, static_cast<anvil::app::Appearance>(QSettings().value("appearance", 2).toInt()));
     anvil::app::MainWindow window;
-    if (argc > 1)
-        window.openPath(QString::fromLocal8Bit(argv[1]));
+    auto arguments = QApplication::arguments().mid(1);
+    QuitWhenPainted quitter;
+    if (arguments.removeAll("--quit-when-painted") > 0)
+        window.installEventFilter(&quitter);
+    if (!arguments.isEmpty())
+        window.openPath(arguments.first());
     window.show();
     return QApplication::exec();
 }

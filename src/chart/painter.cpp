@@ -87,9 +87,15 @@ void paint(QPainter& painter, const Picture& picture, const Palette& palette, bo
         } else if (const auto* p = std::get_if<Polyline>(&shape)) {
             auto ink = color(palette, p->ink);
             ink.setAlphaF(static_cast<float>(p->opacity));
-            painter.setPen(pen(ink, p->width, p->dash));
-            // Thousands of segments: smoothing costs more than it shows.
-            painter.setRenderHint(QPainter::Antialiasing, p->points.size() < 3000);
+            // More than a point a pixel: smooth wide strokes cost more than they show, a hairline shows the same.
+            const bool dense = p->points.size() > 1500;
+            auto stroke = pen(ink, p->width, p->dash);
+            if (dense) {
+                stroke = QPen(ink, 1);
+                stroke.setCosmetic(true);
+            }
+            painter.setPen(stroke);
+            painter.setRenderHint(QPainter::Antialiasing, !dense);
             painter.setBrush(Qt::NoBrush);
             painter.drawPolyline(polygon(p->points));
             painter.setRenderHint(QPainter::Antialiasing);

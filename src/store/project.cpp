@@ -170,6 +170,8 @@ struct Project::Private {
                 return;
             }
             QSqlQuery q(db);
+            if (fresh) // samples and files are large: large pages keep them in few pieces
+                exec(db, "PRAGMA page_size = 16384");
             if (!q.exec("PRAGMA journal_mode = WAL") || !q.next() || q.value(0).toString() != "wal") {
                 error = QStringLiteral("this folder does not support safe writing (write-ahead log)");
                 return;
@@ -394,6 +396,26 @@ Expected<curve::Curve> Project::curve(Id id) const {
     return out;
 }
 
+Expected<ImportedFile> Project::importedFile(Id id) const {
+    auto db = d->reader();
+    QSqlQuery q(db);
+    q.prepare("SELECT name, digest, bytes, data FROM file WHERE id = ?");
+    q.addBindValue(static_cast<qlonglong>(id));
+    if (!q.exec() || !q.next())
+        return failText(QStringLiteral("There is no kept file %1.").arg(id));
+    return ImportedFile{q.value(0).toString(), q.value(1).toString(), q.value(2).toLongLong(), q.value(3).toByteArray()};
+}
+
+std::vector<Id> Project::importedFiles() const {
+    auto db = d->reader();
+    std::vector<Id> out;
+    QSqlQuery q(db);
+    q.exec("SELECT id FROM file ORDER BY id");
+    while (q.next())
+        out.push_back(q.value(0).toLongLong());
+    return out;
+}
+
 std::map<QString, Id> Project::curveDigests() const {
     auto db = d->reader();
     std::map<QString, Id> out;
@@ -456,6 +478,11 @@ Integrity Project::check() const {
             out.problems << QString::fromStdString(got.error().message);
         else if (static_cast<Id>(got->force.size()) != samples || digest(*got) != hash)
             out.problems << QStringLiteral("The samples of curve %1 are not those that were recorded.").arg(id);
+    }
+    for (const auto id : importedFiles()) {
+        const auto file = importedFile(id);
+        if (const auto bytes = file ? file->unpack() : tl::unexpected(file.error()); !bytes)
+            out.problems << QString::fromStdString(bytes.error().message);
     }
     q.exec("SELECT count(*) FROM pull");
     if (q.next())

@@ -1,10 +1,12 @@
 #include "samples.h"
 
-#include <QCryptographicHash>
 #include <anvil/store/project.h>
 #include <bit>
 #include <cstring>
+#include <memory>
+#include <xxhash.h>
 #include <zlib.h>
+#include <zstd.h>
 
 namespace anvil::store {
 
@@ -21,7 +23,7 @@ std::vector<ChannelView> channelsOf(const curve::Curve& curve) {
 }
 
 QByteArray pack(std::span<const double> values) {
-    return QByteArray(reinterpret_cast<const char*>(values.data()), static_cast<qsizetype>(values.size_bytes()));
+    return QByteArray::fromRawData(reinterpret_cast<const char*>(values.data()), static_cast<qsizetype>(values.size_bytes()));
 }
 
 bool unpack(const QByteArray& data, std::vector<double>& to) {
@@ -38,14 +40,40 @@ quint32 crc(const QByteArray& data) {
     return static_cast<quint32>(crc32(0, reinterpret_cast<const Bytef*>(data.constData()), static_cast<uInt>(data.size())));
 }
 
+namespace {
+
+QString hex(XXH128_hash_t hash) { return QStringLiteral("%1%2").arg(hash.high64, 16, 16, QLatin1Char('0')).arg(hash.low64, 16, 16, QLatin1Char('0')); }
+
+} // namespace
+
 QString digest(const curve::Curve& curve) {
-    QCryptographicHash hash(QCryptographicHash::Sha256);
+    const std::unique_ptr<XXH3_state_t, decltype(&XXH3_freeState)> state(XXH3_createState(), XXH3_freeState);
+    XXH3_128bits_reset(state.get());
     for (const auto& [kind, unit, values] : channelsOf(curve)) {
-        hash.addData(QByteArrayView(kind));
-        const auto* bytes = reinterpret_cast<const char*>(values->data());
-        hash.addData(QByteArrayView(bytes, static_cast<qsizetype>(values->size() * sizeof(double))));
+        XXH3_128bits_update(state.get(), kind, std::strlen(kind));
+        XXH3_128bits_update(state.get(), values->data(), values->size() * sizeof(double));
     }
-    return QString::fromLatin1(hash.result().toHex());
+    return hex(XXH3_128bits_digest(state.get()));
+}
+
+ImportedFile ImportedFile::pack(const QString& name, const QByteArray& bytes) {
+    const auto size = static_cast<std::size_t>(bytes.size());
+    ImportedFile file{name, hex(XXH3_128bits(bytes.constData(), size)), bytes.size(), {}};
+    const std::unique_ptr<ZSTD_CCtx, decltype(&ZSTD_freeCCtx)> context(ZSTD_createCCtx(), ZSTD_freeCCtx);
+    ZSTD_CCtx_setParameter(context.get(), ZSTD_c_compressionLevel, 1);
+    ZSTD_CCtx_setParameter(context.get(), ZSTD_c_checksumFlag, 1);
+    file.packed.resize(static_cast<qsizetype>(ZSTD_compressBound(size)));
+    const auto packed = ZSTD_compress2(context.get(), file.packed.data(), static_cast<std::size_t>(file.packed.size()), bytes.constData(), size);
+    file.packed.resize(static_cast<qsizetype>(packed)); // cannot fail: the room is the bound
+    return file;
+}
+
+Expected<QByteArray> ImportedFile::unpack() const {
+    QByteArray out(bytes, Qt::Uninitialized);
+    const auto got = ZSTD_decompress(out.data(), static_cast<std::size_t>(out.size()), packed.constData(), static_cast<std::size_t>(packed.size()));
+    if (ZSTD_isError(got) || static_cast<qint64>(got) != bytes)
+        return fail("The kept file " + name.toStdString() + " is damaged (checksum).");
+    return out;
 }
 
 } // namespace anvil::store

@@ -1,7 +1,6 @@
 #include "samples.h"
 #include <anvil/store/project.h>
 
-#include <QCryptographicHash>
 #include <QSqlDatabase>
 #include <QSqlError>
 #include <QSqlQuery>
@@ -102,7 +101,7 @@ void Writer::remove(const QString& table, Id id) {
         m_changes.append(QJsonObject{{"table", table}, {"id", id}, {"before", before}, {"after", QJsonValue::Null}});
 }
 
-Id Writer::addCurve(const curve::Curve& curve) {
+Id Writer::addCurve(const curve::Curve& curve, const QString& known) {
     if (failed())
         return 0;
     QSqlQuery q(m_database);
@@ -115,7 +114,7 @@ Id Writer::addCurve(const curve::Curve& curve) {
         if (!q.exec())
             failWith(q.lastError().text());
     };
-    run("INSERT INTO curve (samples, digest) VALUES (?, ?)", {static_cast<qlonglong>(curve.force.size()), digest(curve)});
+    run("INSERT INTO curve (samples, digest) VALUES (?, ?)", {static_cast<qlonglong>(curve.force.size()), known.isEmpty() ? digest(curve) : known});
     const qlonglong id = q.lastInsertId().toLongLong();
     int number = 0;
     for (const auto& [kind, unit, values] : channelsOf(curve)) {
@@ -134,24 +133,25 @@ Id Writer::addCurve(const curve::Curve& curve) {
     for (const auto& ranges : pyramid.levels()) {
         static_assert(sizeof(curve::Pyramid::Range) == 2 * sizeof(double));
         run("INSERT INTO pyramid (curve, level, data) VALUES (?, ?, ?)",
-            {id, level++, QByteArray(reinterpret_cast<const char*>(ranges.data()), static_cast<qsizetype>(ranges.size() * sizeof(ranges[0])))});
+            {id, level++, QByteArray::fromRawData(reinterpret_cast<const char*>(ranges.data()), static_cast<qsizetype>(ranges.size() * sizeof(ranges[0])))});
     }
     return id;
 }
 
-Id Writer::addFile(const QString& name, const QByteArray& bytes) {
+Id Writer::addFile(const ImportedFile& file) {
     if (failed())
         return 0;
-    const auto hash = QString::fromLatin1(QCryptographicHash::hash(bytes, QCryptographicHash::Sha256).toHex());
     QSqlQuery q(m_database);
-    q.prepare("SELECT id FROM file WHERE digest = ?");
-    q.addBindValue(hash);
+    q.prepare("SELECT id FROM file WHERE digest = ? AND bytes = ?");
+    q.addBindValue(file.digest);
+    q.addBindValue(file.bytes);
     if (q.exec() && q.next())
         return q.value(0).toLongLong();
-    q.prepare("INSERT INTO file (name, digest, data) VALUES (?, ?, ?)");
-    q.addBindValue(name);
-    q.addBindValue(hash);
-    q.addBindValue(bytes);
+    q.prepare("INSERT INTO file (name, digest, bytes, data) VALUES (?, ?, ?, ?)");
+    q.addBindValue(file.name);
+    q.addBindValue(file.digest);
+    q.addBindValue(file.bytes);
+    q.addBindValue(file.packed);
     if (!q.exec())
         failWith(q.lastError().text());
     return q.lastInsertId().toLongLong();

@@ -4,6 +4,7 @@
 #include <QFile>
 #include <QFileInfo>
 #include <algorithm>
+#include <future>
 #include <set>
 
 namespace anvil::work {
@@ -127,12 +128,13 @@ ImportPlan lookAt(const QStringList& paths, const ImportChoices& choices, const 
             plan.unread << QStringLiteral("%1: %2").arg(file.name, handle.errorString());
             continue;
         }
-        file.bytes = handle.readAll();
-        auto log = tables::readLog(std::string_view(file.bytes.constData(), static_cast<std::size_t>(file.bytes.size())), choices.hints);
+        const auto bytes = handle.readAll();
+        auto log = tables::readLog(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())), choices.hints);
         if (!log) {
             plan.unread << QStringLiteral("%1: %2.").arg(file.name, QString::fromStdString(log.error().message));
             continue;
         }
+        auto packing = std::async(std::launch::async, [&] { return store::ImportedFile::pack(file.name, bytes); }); // beside the reading
         file.problems = std::move(log->problems);
         file.rowsLeftOut = log->rowsLeftOut;
         file.encoding = QString::fromStdString(log->encoding);
@@ -175,6 +177,7 @@ ImportPlan lookAt(const QStringList& paths, const ImportChoices& choices, const 
                 row.notes << QStringLiteral("%1 row%2 left out").arg(file.rowsLeftOut).arg(file.rowsLeftOut == 1 ? "" : "s");
             plan.rows.push_back(std::move(row));
         }
+        file.kept = packing.get();
         plan.files.push_back(std::move(file));
         if (progress)
             progress(static_cast<double>(i + 1) / static_cast<double>(paths.size()));
@@ -231,10 +234,10 @@ Expected<Imported> importRuns(store::Project& project, const study::StudyData& i
             if (!row.include)
                 continue;
             if (filesKept.insert(row.fileIndex).second)
-                w.addFile(plan.files[static_cast<std::size_t>(row.fileIndex)].name, plan.files[static_cast<std::size_t>(row.fileIndex)].bytes);
+                w.addFile(plan.files[static_cast<std::size_t>(row.fileIndex)].kept);
             study::Pull pull;
             pull.specimen = squares.specimen(row.option, row.condition, row.replicate);
-            pull.curve = w.addCurve(row.curve);
+            pull.curve = w.addCurve(row.curve, row.digest);
             pull.sourceName = (row.run.isEmpty() ? row.file : row.file + ", run " + row.run).toStdString();
             pull.performedAt = QFileInfo(plan.files[static_cast<std::size_t>(row.fileIndex)].path).lastModified().toString(Qt::ISODate).toStdString();
             pull.settings.rigLimit = plan.rigLimit;

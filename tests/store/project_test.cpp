@@ -65,7 +65,7 @@ study::StudyData fill(Project& p, const curve::Curve& curve) {
         typed.standing = study::Standing::between;
         typed.id = w.insert("pull", toRow(typed));
         d.pulls = {pull, typed};
-        w.addFile("log.csv", "1,2,3\n");
+        w.addFile(ImportedFile::pack("log.csv", "1,2,3\n"));
     });
     EXPECT_TRUE(ok) << ok.error().message;
     return d;
@@ -313,13 +313,20 @@ TEST_F(ProjectFile, SameFileIsKeptOnce) {
     auto p = create();
     Id a = 0, b = 0, c = 0;
     ASSERT_TRUE(p->write("Files", [&](Writer& w) {
-        a = w.addFile("one.csv", "abc");
-        b = w.addFile("two.csv", "abc");
-        c = w.addFile("three.csv", "abd");
+        a = w.addFile(ImportedFile::pack("one.csv", "abc"));
+        b = w.addFile(ImportedFile::pack("two.csv", "abc"));
+        c = w.addFile(ImportedFile::pack("three.csv", "abd"));
         w.insert("study", toRow(study::Study{}));
     }));
     EXPECT_EQ(a, b);
     EXPECT_NE(a, c);
+    EXPECT_EQ(*p->importedFile(c)->unpack(), "abd");
+    EXPECT_EQ(p->importedFile(a)->name, "one.csv");
+    EXPECT_EQ(p->importedFiles().size(), 2U);
+    EXPECT_FALSE(p->importedFile(99));
+    auto damaged = *p->importedFile(a);
+    damaged.packed[damaged.packed.size() - 1] = static_cast<char>(~damaged.packed[damaged.packed.size() - 1]);
+    EXPECT_FALSE(damaged.unpack());
 }
 
 TEST(Settings, JsonRoundTrip) {

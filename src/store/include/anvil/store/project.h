@@ -29,6 +29,19 @@ struct JournalEntry {
     QJsonArray changes; ///< {table, id, before, after}; before or after is null for a row made or taken away
 };
 
+/// A file as it was imported, packed for keeping (a zstd frame, which carries a checksum of its own).
+struct ImportedFile {
+    QString name;
+    QString digest; ///< of the bytes as imported, XXH3, 128 bits, hex
+    qint64 bytes = 0;
+    QByteArray packed;
+
+    /// Packs a file; the costly part, for any thread.
+    static ImportedFile pack(const QString& name, const QByteArray& bytes);
+    /// The bytes as imported. Error: damaged.
+    Expected<QByteArray> unpack() const;
+};
+
 /// Handed to the function given to Project::write; every change goes through it, so that the journal is complete.
 /// After the first failure the rest does nothing and the whole transaction is rolled back.
 class Writer {
@@ -41,10 +54,10 @@ public:
     void update(const QString& table, Id id, const QJsonObject& fields);
     /// Takes a row away; it stays in the journal.
     void remove(const QString& table, Id id);
-    /// Stores samples in checksummed chunks with their pyramid. Not journalled: samples cannot be undone.
-    Id addCurve(const curve::Curve& curve);
+    /// Stores samples in checksummed chunks with their pyramid. Not journalled: samples cannot be undone. `known`: their digest, if it is at hand.
+    Id addCurve(const curve::Curve& curve, const QString& known = {});
     /// Keeps a file as imported. Not journalled. The same bytes are kept once.
-    Id addFile(const QString& name, const QByteArray& bytes);
+    Id addFile(const ImportedFile& file);
 
     void failWith(const QString& message);
     bool failed() const { return !m_error.isEmpty(); }
@@ -90,6 +103,10 @@ public:
     Expected<std::vector<study::StudyData>> load() const;
     /// The raw samples of a curve. Error: unknown, or a chunk that fails its checksum.
     Expected<curve::Curve> curve(Id id) const;
+    /// A file as it was imported. Error: unknown.
+    Expected<ImportedFile> importedFile(Id id) const;
+    /// Ids of all files kept.
+    std::vector<Id> importedFiles() const;
     /// Curves by the digest of their samples, for recognising repeats.
     std::map<QString, Id> curveDigests() const;
     std::vector<JournalEntry> journal(int most = 500) const;
@@ -109,7 +126,7 @@ private:
     std::unique_ptr<Private> d;
 };
 
-/// Digest of a curve's samples (SHA-256, hex), equal for equal samples whatever the file was called.
+/// Digest of a curve's samples (XXH3, 128 bits, hex): tells repeats apart, no proof against forgery. Equal for equal samples whatever the file was called.
 QString digest(const curve::Curve& curve);
 
 // Rows of the domain, as stored and journalled.

@@ -34,7 +34,7 @@ struct ImportRow {
 /// A file that was looked at.
 struct ImportFile {
     QString name, path;
-    QByteArray bytes;
+    store::ImportedFile kept; ///< as it will be stored
     std::vector<tables::Problem> problems;
     std::size_t rowsLeftOut = 0;
     QString encoding, layout;
