@@ -8,20 +8,28 @@ namespace anvil::curve {
 LineSums::LineSums(std::span<const double> x, std::span<const double> y, std::size_t first, std::size_t last)
     : m_x(x), m_y(y), m_x0(0.5 * (x[first] + x[last])), m_y0(0.5 * (y[first] + y[last])) {
     const std::size_t count = last - first + 1, stride = (count + maxNodes - 1) / maxNodes;
+    m_at.reserve(count / stride + 2);
+    m_before.reserve(count / stride + 2);
     Sums s;
-    for (std::size_t i = first; i <= last; ++i) {
-        if ((i - first) % stride == 0 || i == last) {
-            m_at.push_back(i);
-            m_before.push_back(s);
-        }
-        const double dx = x[i] - m_x0, dy = y[i] - m_y0; // centred: keeps the sums of squares exact enough
-        s.n += 1;
-        s.x += dx;
-        s.y += dy;
-        s.xx += dx * dx;
-        s.xy += dx * dy;
-        s.yy += dy * dy;
+    for (std::size_t node = first;; node += stride) {
+        if (node > last)
+            node = last;
+        m_at.push_back(node);
+        m_before.push_back(s);
+        if (node == last)
+            break;
+        for (std::size_t i = node, end = std::min(node + stride, last); i < end; ++i)
+            add(s, x[i] - m_x0, y[i] - m_y0); // centred: keeps the sums of squares exact enough
     }
+}
+
+void LineSums::add(Sums& s, double dx, double dy) {
+    s.n += 1;
+    s.x += dx;
+    s.y += dy;
+    s.xx += dx * dx;
+    s.xy += dx * dy;
+    s.yy += dy * dy;
 }
 
 LineFit LineSums::fit(std::size_t a, std::size_t b) const {

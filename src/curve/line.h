@@ -28,6 +28,7 @@ private:
     struct Sums {
         double n = 0, x = 0, y = 0, xx = 0, xy = 0, yy = 0;
     };
+    static void add(Sums& sums, double dx, double dy);
     std::span<const double> m_x, m_y;
     double m_x0, m_y0;
     std::vector<std::size_t> m_at;

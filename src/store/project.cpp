@@ -128,7 +128,7 @@ struct Project::Private {
                 {
                     auto db = QSqlDatabase::database(writeName, false);
                     if (db.isOpen())
-                        exec(db, "PRAGMA wal_checkpoint(TRUNCATE)");
+                        exec(db, "PRAGMA wal_checkpoint(PASSIVE)"); // the last one to close takes the log away
                     db.close();
                 }
                 QSqlDatabase::removeDatabase(writeName);

@@ -60,7 +60,7 @@ ImportedFile ImportedFile::pack(const QString& name, const QByteArray& bytes) {
     const auto size = static_cast<std::size_t>(bytes.size());
     ImportedFile file{name, hex(XXH3_128bits(bytes.constData(), size)), bytes.size(), {}};
     const std::unique_ptr<ZSTD_CCtx, decltype(&ZSTD_freeCCtx)> context(ZSTD_createCCtx(), ZSTD_freeCCtx);
-    ZSTD_CCtx_setParameter(context.get(), ZSTD_c_compressionLevel, 1);
+    ZSTD_CCtx_setParameter(context.get(), ZSTD_c_compressionLevel, -3);
     ZSTD_CCtx_setParameter(context.get(), ZSTD_c_checksumFlag, 1);
     file.packed.resize(static_cast<qsizetype>(ZSTD_compressBound(size)));
     const auto packed = ZSTD_compress2(context.get(), file.packed.data(), static_cast<std::size_t>(file.packed.size()), bytes.constData(), size);

@@ -17,7 +17,8 @@ constexpr double tooLarge = 1e15; // no load cell shows this in any unit
 /// Parses whole lines of [begin, end). One instance a thread.
 class Parser {
 public:
-    Parser(const Layout& layout, const char* begin, const char* end) : m_layout(layout), m_p(begin), m_end(end), m_options(fast_float::chars_format::general, layout.decimal) {
+    /// `expected`: bytes to make room for; the first parser takes in what the others find.
+    Parser(const Layout& layout, const char* begin, const char* end, std::ptrdiff_t expected) : m_layout(layout), m_p(begin), m_end(end), m_options(fast_float::chars_format::general, layout.decimal) {
         for (std::size_t i = 0; i < layout.columns.size(); ++i) {
             const auto& c = layout.columns[i];
             m_roles.push_back(c.role);
@@ -26,7 +27,7 @@ public:
                 m_lastNeeded = i;
         }
         m_slow = m_slow || layout.delimiter == ' ' || layout.grouped;
-        const auto rows = static_cast<std::size_t>(end - begin) / (layout.columns.size() * 8) + 16;
+        const auto rows = static_cast<std::size_t>(expected) / (layout.columns.size() * 8) + 16;
         for (const auto role : m_roles)
             if (auto* column = columnFor(role))
                 column->reserve(rows);
@@ -220,7 +221,7 @@ Columns parseColumns(std::string_view text, const Layout& layout, unsigned threa
             const void* newline = std::memchr(to, '\n', static_cast<std::size_t>(end - to));
             to = newline ? static_cast<const char*>(newline) + 1 : end;
         }
-        parsers.emplace_back(layout, from, to);
+        parsers.emplace_back(layout, from, to, k == 0 ? end - begin : to - from);
         from = to;
     }
     std::vector<std::thread> workers;
