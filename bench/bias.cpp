@@ -1,4 +1,5 @@
-// How far off the stiffness reads on average, by number of samples to the peak and noise; truth from the simulator.
+// How far off the stiffness reads on average, by number of samples to the peak and noise; truth from the
+// simulator.
 #include <algorithm>
 #include <anvil/curve/reading.h>
 #include <anvil/sim/specimen.h>
@@ -7,7 +8,8 @@
 using namespace anvil;
 
 int main() {
-    std::printf("| samples | noise, %% of peak | median bias, %% | 5 to 95 %% of runs, %% | none found |\n|---|---|---|---|---|\n");
+    std::printf("| samples | noise, %% of peak | median bias, %% | 5 to 95 %% of runs, %% | none found "
+                "|\n|---|---|---|---|---|\n");
     for (const int n : {100, 400, 2000})
         for (const double noise : {0.0, 0.003, 0.01}) {
             std::vector<double> off;
@@ -33,7 +35,11 @@ int main() {
                 off.push_back(100 * (r->stiffness->value / run.truth.stiffness - 1));
             }
             std::sort(off.begin(), off.end());
-            const auto at = [&](double q) { return off.empty() ? 0 : off[static_cast<std::size_t>(q * static_cast<double>(off.size() - 1))]; };
-            std::printf("| %d | %.1f | %+.2f | %+.2f to %+.2f | %d |\n", n, 100 * noise, at(0.5), at(0.05), at(0.95), none);
+            const auto at = [&](double q) {
+                return off.empty() ? 0
+                                   : off[static_cast<std::size_t>(q * static_cast<double>(off.size() - 1))];
+            };
+            std::printf("| %d | %.1f | %+.2f | %+.2f to %+.2f | %d |\n", n, 100 * noise, at(0.5), at(0.05),
+                        at(0.95), none);
         }
 }

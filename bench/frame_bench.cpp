@@ -1,4 +1,5 @@
-// One frame of the real curve widget on 10⁸ samples: a turn of the wheel and the repaint, at every depth of zoom.
+// One frame of the real curve widget on 10⁸ samples: a turn of the wheel and the repaint, at every depth of
+// zoom.
 #include "inputs.h"
 
 #include "widgets/curve_view.h"
@@ -15,7 +16,8 @@ app::CurveView& longCurve() {
         auto* v = new app::CurveView;
         v->resize(900, 560);
         auto read = curve::readAndKeep(pull(100'000'000));
-        v->showCurve(std::make_shared<const curve::ReadCurve>(std::move(*read)), report::unitsFrom("N", "mm"), std::nullopt);
+        v->showCurve(std::make_shared<const curve::ReadCurve>(std::move(*read)), report::unitsFrom("N", "mm"),
+                     std::nullopt);
         return v;
     }();
     return *view;
@@ -26,7 +28,8 @@ void frameOf100MillionSamples(benchmark::State& state) {
     view.resetZoom();
     const QPointF at(500, 250);
     const auto turn = [&](int notches) {
-        QWheelEvent wheel(at, at, {}, QPoint(0, 120 * notches), Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
+        QWheelEvent wheel(at, at, {}, QPoint(0, 120 * notches), Qt::NoButton, Qt::NoModifier,
+                          Qt::NoScrollPhase, false);
         QApplication::sendEvent(&view, &wheel);
     };
     for (int i = 0; i < state.range(0); ++i)
@@ -39,7 +42,15 @@ void frameOf100MillionSamples(benchmark::State& state) {
         view.render(&image);
     }
 }
-BENCHMARK(frameOf100MillionSamples)->Arg(0)->Arg(10)->Arg(25)->Arg(40)->Arg(55)->Arg(70)->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK(frameOf100MillionSamples)
+    ->Arg(0)
+    ->Arg(10)
+    ->Arg(25)
+    ->Arg(40)
+    ->Arg(55)
+    ->Arg(70)
+    ->Unit(benchmark::kMillisecond)
+    ->UseRealTime();
 
 } // namespace
 } // namespace anvil::bench

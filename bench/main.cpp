@@ -19,35 +19,33 @@ public:
 } // namespace
 
 int main(int argc, char** argv) {
-    if (qEnvironmentVariableIsEmpty("DISPLAY"))
-        qputenv("QT_QPA_PLATFORM", "offscreen");
+    if (qEnvironmentVariableIsEmpty("DISPLAY")) qputenv("QT_QPA_PLATFORM", "offscreen");
     QApplication application(argc, argv);
     benchmark::Initialize(&argc, argv);
     Keeper keeper;
     benchmark::RunSpecifiedBenchmarks(&keeper);
     const auto time = [&](const std::string& name) {
         for (const auto& [key, ms] : keeper.ms)
-            if (key.rfind(name, 0) == 0)
-                return ms;
+            if (key.rfind(name, 0) == 0) return ms;
         return 0.0;
     };
     const double bare = time("bareFromChars");
     std::printf("\n| what | measured | aim |\n|---|---|---|\n");
     const auto row = [](const char* what, const char* unit, double value, const char* aim) {
-        if (value > 0)
-            std::printf("| %s | %.2f %s | %s |\n", what, value, unit, aim);
+        if (value > 0) std::printf("| %s | %.2f %s | %s |\n", what, value, unit, aim);
     };
     if (bare > 0) {
-        row("parse 5·10⁶ rows, two threads, to a bare from_chars loop", "×", time("parseTwoThreads") / bare, "≤ 1.0 ×");
+        row("parse 5·10⁶ rows, two threads, to a bare from_chars loop", "×", time("parseTwoThreads") / bare,
+            "≤ 1.0 ×");
         row("whole stored import, to the bare loop", "×", time("wholeStoredImport") / bare, "≤ 4 ×");
         row("read 10⁷ samples, to the bare loop", "×", time("readCurve/10000000") / bare, "≤ 1 ×");
     }
     if (time("readCurve/100000000") > 0)
-        row("read 10⁸ samples to 10⁷ (linear: 10)", "×", keeper.ms["readCurve/100000000"] / keeper.ms["readCurve/10000000"], "about 10 ×");
+        row("read 10⁸ samples to 10⁷ (linear: 10)", "×",
+            keeper.ms["readCurve/100000000"] / keeper.ms["readCurve/10000000"], "about 10 ×");
     double worst = 0;
     for (const auto& [key, ms] : keeper.ms)
-        if (key.rfind("frameOf", 0) == 0)
-            worst = std::max(worst, ms);
+        if (key.rfind("frameOf", 0) == 0) worst = std::max(worst, ms);
     row("slowest frame of a 10⁸-sample curve", "ms", worst, "≤ 16 ms");
     row("start with the demo to the first painted window", "ms", time("demoToFirstPaint"), "≤ 1000 ms");
     return 0;

@@ -1,4 +1,5 @@
-// From bytes to columns, and on into a stored project, against a bare std::from_chars loop over the same bytes.
+// From bytes to columns, and on into a stored project, against a bare std::from_chars loop over the same
+// bytes.
 #include "inputs.h"
 
 #include <QFile>
@@ -15,14 +16,15 @@ namespace anvil::bench {
 const std::string& log(std::size_t rows) {
     static std::map<std::size_t, std::string> made;
     auto& text = made[rows];
-    if (!text.empty())
-        return text;
+    if (!text.empty()) return text;
     text = "Time (s),Force (N),Displacement (mm)\n";
     text.reserve(rows * 32);
     const auto c = pull(rows);
     char line[96];
     for (std::size_t i = 0; i < rows; ++i)
-        text.append(line, static_cast<std::size_t>(std::snprintf(line, sizeof line, "%.4f,%.3f,%.5f\n", c.time[i], c.force[i], c.displacement[i] * 1000)));
+        text.append(line,
+                    static_cast<std::size_t>(std::snprintf(line, sizeof line, "%.4f,%.3f,%.5f\n", c.time[i],
+                                                           c.force[i], c.displacement[i] * 1000)));
     return text;
 }
 
@@ -61,8 +63,7 @@ BENCHMARK(parseTwoThreads)->Unit(benchmark::kMillisecond)->UseRealTime();
 void wholeStoredImport(benchmark::State& state) {
     const QTemporaryDir dir;
     QFile file(dir.filePath("pin_dry_1.csv"));
-    if (!file.open(QIODevice::WriteOnly))
-        return state.SkipWithError("no room for the log");
+    if (!file.open(QIODevice::WriteOnly)) return state.SkipWithError("no room for the log");
     const auto& text = log(rows);
     file.write(text.data(), static_cast<qint64>(text.size()));
     file.close();
@@ -73,8 +74,7 @@ void wholeStoredImport(benchmark::State& state) {
         study::StudyData into;
         into.study.title = "Bench";
         const auto done = work::importRuns((*project)->file(), into, plan);
-        if (!done)
-            state.SkipWithError(done.error().message.c_str());
+        if (!done) state.SkipWithError(done.error().message.c_str());
     }
 }
 BENCHMARK(wholeStoredImport)->Unit(benchmark::kMillisecond)->UseRealTime()->Iterations(2);

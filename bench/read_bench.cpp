@@ -32,7 +32,12 @@ void readCurve(benchmark::State& state) {
         benchmark::DoNotOptimize(reading);
     }
 }
-BENCHMARK(readCurve)->Arg(1'000'000)->Arg(10'000'000)->Arg(100'000'000)->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK(readCurve)
+    ->Arg(1'000'000)
+    ->Arg(10'000'000)
+    ->Arg(100'000'000)
+    ->Unit(benchmark::kMillisecond)
+    ->UseRealTime();
 
 } // namespace
 } // namespace anvil::bench

@@ -13,8 +13,7 @@ void demoToFirstPaint(benchmark::State& state) {
         return state.SkipWithError("the demo could not be built");
     auto environment = QProcessEnvironment::systemEnvironment();
     environment.insert("XDG_CONFIG_HOME", dir.path());
-    if (!environment.contains("DISPLAY"))
-        environment.insert("QT_QPA_PLATFORM", "offscreen");
+    if (!environment.contains("DISPLAY")) environment.insert("QT_QPA_PLATFORM", "offscreen");
     for (auto _ : state) {
         QProcess window;
         window.setProcessEnvironment(environment);

@@ -11,8 +11,7 @@ namespace {
 /// Ends the program once its window has been painted; for measuring how long that takes.
 class QuitWhenPainted : public QObject {
     bool eventFilter(QObject* watched, QEvent* event) override {
-        if (event->type() == QEvent::Paint)
-            QTimer::singleShot(0, qApp, &QCoreApplication::quit);
+        if (event->type() == QEvent::Paint) QTimer::singleShot(0, qApp, &QCoreApplication::quit);
         return QObject::eventFilter(watched, event);
     }
 };
@@ -23,14 +22,13 @@ int main(int argc, char** argv) {
     QApplication application(argc, argv);
     QApplication::setApplicationName("Jaunty Anvil");
     QApplication::setOrganizationName("Jaunty Anvil");
-    anvil::app::applyTheme(application, static_cast<anvil::app::Appearance>(QSettings().value("appearance", 2).toInt()));
+    anvil::app::applyTheme(application,
+                           static_cast<anvil::app::Appearance>(QSettings().value("appearance", 2).toInt()));
     anvil::app::MainWindow window;
     auto arguments = QApplication::arguments().mid(1);
     QuitWhenPainted quitter;
-    if (arguments.removeAll("--quit-when-painted") > 0)
-        window.installEventFilter(&quitter);
-    if (!arguments.isEmpty())
-        window.openPath(arguments.first());
+    if (arguments.removeAll("--quit-when-painted") > 0) window.installEventFilter(&quitter);
+    if (!arguments.isEmpty()) window.openPath(arguments.first());
     window.show();
     return QApplication::exec();
 }

@@ -1,4 +1,5 @@
-// Takes the pictures in docs/screenshots from the demo project. Usage: jaunty-anvil-shots PROJECT FOLDER [WIDTH HEIGHT light|dark]
+// Takes the pictures in docs/screenshots from the demo project. Usage: jaunty-anvil-shots PROJECT FOLDER
+// [WIDTH HEIGHT light|dark]
 #include "shell/import_sheet.h"
 #include "shell/main_window.h"
 #include "stages/curves/curves_stage.h"
@@ -29,8 +30,7 @@ void settle(int ms = 60) {
 
 int main(int argc, char** argv) {
     QApplication application(argc, argv);
-    if (argc < 3)
-        return 2;
+    if (argc < 3) return 2;
     const QTemporaryDir scratch;
     QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, scratch.path());
     QApplication::setApplicationName("Jaunty Anvil shots");
@@ -47,8 +47,7 @@ int main(int argc, char** argv) {
         widget.grab().save(to.filePath(QString::fromLatin1(name) + ".png"));
     };
     save(window, "empty");
-    if (!window.openPath(QString::fromLocal8Bit(argv[1])))
-        return 3;
+    if (!window.openPath(QString::fromLocal8Bit(argv[1]))) return 3;
     const char* const names[] = {"question", "specimens", "rig", "pull", "curves", "verdict", "report"};
     for (int i = 0; i < stageCount; ++i) {
         window.goTo(static_cast<Stage>(i));

@@ -29,20 +29,20 @@ Picture curves(const CurveChart& c, double width, double height, Plane* out) {
     p.height = height;
     const bool legend = c.legend && width > 420; // in a column of its own, clear of the curves
     Plane plane{c.x0, c.x1, c.y0, c.y1, 64, 14, width - (legend ? 150 : 14), height - 44};
-    if (!(plane.x1 > plane.x0))
-        plane.x1 = plane.x0 + 1;
-    if (!(plane.y1 > plane.y0))
-        plane.y1 = plane.y0 + 1;
+    if (!(plane.x1 > plane.x0)) plane.x1 = plane.x0 + 1;
+    if (!(plane.y1 > plane.y0)) plane.y1 = plane.y0 + 1;
     const bool small = width < 340;
     const double xs = niceStep(plane.x0, plane.x1, small ? 3 : std::max(3, static_cast<int>(width / 110)));
     const double ys = niceStep(plane.y0, plane.y1, small ? 3 : std::max(3, static_cast<int>(height / 60)));
     for (double v = std::ceil(plane.x0 / xs) * xs; v <= plane.x1; v += xs) {
         p.add(Line{{plane.px(v), plane.top}, {plane.px(v), plane.bottom}, Ink::grid, 0.8});
-        p.add(Label{{plane.px(v), plane.bottom + 15}, tickText(v, xs), 11, Align::center, Ink::faint, false, true});
+        p.add(Label{
+            {plane.px(v), plane.bottom + 15}, tickText(v, xs), 11, Align::center, Ink::faint, false, true});
     }
     for (double v = std::ceil(plane.y0 / ys) * ys; v <= plane.y1; v += ys) {
         p.add(Line{{plane.left, plane.py(v)}, {plane.right, plane.py(v)}, Ink::grid, 0.8});
-        p.add(Label{{plane.left - 6, plane.py(v) + 4}, tickText(v, ys), 11, Align::right, Ink::faint, false, true});
+        p.add(Label{
+            {plane.left - 6, plane.py(v) + 4}, tickText(v, ys), 11, Align::right, Ink::faint, false, true});
     }
     p.add(Line{{plane.left, plane.top}, {plane.left, plane.bottom}, Ink::faint, 1.2});
     p.add(Line{{plane.left, plane.bottom}, {plane.right, plane.bottom}, Ink::faint, 1.2});
@@ -64,30 +64,39 @@ Picture curves(const CurveChart& c, double width, double height, Plane* out) {
     }
     if (c.stiffnessLine) {
         const auto& [a, b] = *c.stiffnessLine;
-        p.add(Line{{plane.px(a.x), clampY(plane.py(a.y))}, {plane.px(b.x), clampY(plane.py(b.y))}, Ink::accent, 2.4, Dash::dashed});
+        p.add(Line{{plane.px(a.x), clampY(plane.py(a.y))},
+                   {plane.px(b.x), clampY(plane.py(b.y))},
+                   Ink::accent,
+                   2.4,
+                   Dash::dashed});
     }
     for (const auto& pin : c.pins) {
         const double x = plane.px(pin.x), y = plane.py(pin.y);
-        if (x < plane.left - 1 || x > plane.right + 1 || y < plane.top - 20 || y > plane.bottom + 1)
-            continue;
-        p.add(Mark{{x, y}, pin.byHand ? MarkShape::diamond : MarkShape::ring, pin.byHand ? 13.0 : 11.0, Ink::accent});
+        if (x < plane.left - 1 || x > plane.right + 1 || y < plane.top - 20 || y > plane.bottom + 1) continue;
+        p.add(Mark{{x, y},
+                   pin.byHand ? MarkShape::diamond : MarkShape::ring,
+                   pin.byHand ? 13.0 : 11.0,
+                   Ink::accent});
         if (!pin.name.empty()) {
             const bool left = pin.leftward || x > plane.right - 110;
-            p.add(Label{{left ? x - 9 : x + 9, std::max(plane.top + 10, pin.upright ? y - 8 : y + 17)}, pin.name + (pin.byHand ? " (by hand)" : ""), 11.5, left ? Align::right : Align::left, Ink::accent, true});
+            p.add(Label{{left ? x - 9 : x + 9, std::max(plane.top + 10, pin.upright ? y - 8 : y + 17)},
+                        pin.name + (pin.byHand ? " (by hand)" : ""),
+                        11.5,
+                        left ? Align::right : Align::left,
+                        Ink::accent,
+                        true});
         }
     }
     if (legend) {
         double y = plane.top + 14;
         for (const auto& t : c.traces) {
-            if (t.name.empty())
-                continue;
+            if (t.name.empty()) continue;
             p.add(Line{{plane.right + 10, y - 4}, {plane.right + 36, y - 4}, t.ink, 2, t.dash});
             p.add(Label{{plane.right + 41, y}, elided(t.name, 16), 11});
             y += 16;
         }
     }
-    if (out)
-        *out = plane;
+    if (out) *out = plane;
     return p;
 }
 

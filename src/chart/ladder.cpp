@@ -19,57 +19,64 @@ std::string unitName(const quantity::Unit& unit) { return std::string(unit.symbo
 
 MarkShape markOf(stats::State state) {
     switch (state) {
-    case stats::State::exact: return MarkShape::disc;
-    case stats::State::above: return MarkShape::arrowRight;
-    case stats::State::below: return MarkShape::arrowLeft;
-    case stats::State::between: return MarkShape::span;
-    case stats::State::aside: return MarkShape::cross;
+    case stats::State::exact:
+        return MarkShape::disc;
+    case stats::State::above:
+        return MarkShape::arrowRight;
+    case stats::State::below:
+        return MarkShape::arrowLeft;
+    case stats::State::between:
+        return MarkShape::span;
+    case stats::State::aside:
+        return MarkShape::cross;
     }
     return MarkShape::disc;
 }
 
 std::string meanText(const stats::Summary& s, const quantity::Unit& unit) {
-    if (!s.mean)
-        return "–";
+    if (!s.mean) return "–";
     return (s.basis == stats::MeanBasis::bound ? "at least " : "") + withUnit(*s.mean, unit);
 }
 
 std::string intervalText(const stats::Summary& s, const quantity::Unit& unit) {
     if (s.meanInterval)
-        return quantity::significant(unit.fromSi(s.meanInterval->first)) + " to " + withUnit(s.meanInterval->second, unit);
-    if (s.n == 0)
-        return "–";
+        return quantity::significant(unit.fromSi(s.meanInterval->first)) + " to " +
+               withUnit(s.meanInterval->second, unit);
+    if (s.n == 0) return "–";
     return s.censored() ? "some are only bounds" : "needs two pulls";
 }
 
 std::string countText(const stats::Summary& s) {
     const std::size_t exact = s.n - s.above - s.below - s.between;
     std::string out = fmt::format("{}", exact);
-    if (s.above)
-        out += fmt::format(" + {} at least", s.above);
-    if (s.below)
-        out += fmt::format(" + {} at most", s.below);
-    if (s.between)
-        out += fmt::format(" + {} between", s.between);
+    if (s.above) out += fmt::format(" + {} at least", s.above);
+    if (s.below) out += fmt::format(" + {} at most", s.below);
+    if (s.between) out += fmt::format(" + {} between", s.between);
     return out;
 }
 
 std::string valueText(const stats::Value& v, const quantity::Unit& unit) {
     switch (v.state) {
-    case stats::State::above: return "at least " + withUnit(v.value, unit);
-    case stats::State::below: return "at most " + withUnit(v.value, unit);
-    case stats::State::between: return quantity::significant(unit.fromSi(v.value)) + " to " + withUnit(v.upper, unit);
-    default: return withUnit(v.value, unit);
+    case stats::State::above:
+        return "at least " + withUnit(v.value, unit);
+    case stats::State::below:
+        return "at most " + withUnit(v.value, unit);
+    case stats::State::between:
+        return quantity::significant(unit.fromSi(v.value)) + " to " + withUnit(v.upper, unit);
+    default:
+        return withUnit(v.value, unit);
     }
 }
 
-Picture ladder(const study::StudyData& data, const study::Verdict& verdict, const quantity::Unit& unit, double width, study::Id selected) {
+Picture ladder(const study::StudyData& data, const study::Verdict& verdict, const quantity::Unit& unit,
+               double width, study::Id selected) {
     Picture p;
     p.width = width;
     std::size_t longest = 0;
     for (const auto& o : data.options)
         longest = std::max(longest, o.name.size());
-    const double nameWidth = std::clamp(44 + 7.2 * static_cast<double>(longest), 110.0, 0.34 * width), numberWidth = 150;
+    const double nameWidth = std::clamp(44 + 7.2 * static_cast<double>(longest), 110.0, 0.34 * width),
+                 numberWidth = 150;
     const double left = nameWidth + 14, right = width - numberWidth - 12;
     double top = 0;
     double limit = 0; // 0: none to show
@@ -78,10 +85,8 @@ Picture ladder(const study::StudyData& data, const study::Verdict& verdict, cons
             top = std::max(top, unit.fromSi(std::max(v.value.value, v.value.upper)));
     if (study::info(verdict.metric).dimension == quantity::Dimension::force)
         for (const auto& pull : data.pulls)
-            if (pull.settings.rigLimit)
-                limit = std::max(limit, unit.fromSi(*pull.settings.rigLimit));
-    if (limit > 1.25 * top)
-        limit = 0; // far away: a line there would only squeeze the rungs
+            if (pull.settings.rigLimit) limit = std::max(limit, unit.fromSi(*pull.settings.rigLimit));
+    if (limit > 1.25 * top) limit = 0; // far away: a line there would only squeeze the rungs
     top = std::max(top, limit);
     const double topMargin = limit > 0 ? 18 : 6;
     const double step = niceStep(0, top > 0 ? top * 1.04 : 1, right - left > 420 ? 7 : 4);
@@ -95,8 +100,7 @@ Picture ladder(const study::StudyData& data, const study::Verdict& verdict, cons
     const bool several = data.conditions.size() > 1;
     for (const auto& condition : data.conditions) {
         const auto members = verdict.inCondition(condition.id);
-        if (members.empty())
-            continue;
+        if (members.empty()) continue;
         if (several) {
             p.add(Label{{8, y + 14}, elided(condition.name, 40), 12, Align::left, Ink::faint, true});
             y += headHeight;
@@ -108,13 +112,25 @@ Picture ladder(const study::StudyData& data, const study::Verdict& verdict, cons
             const auto* option = data.option(g.option);
             const auto nameChars = static_cast<std::size_t>((nameWidth - 30) / 7.0);
             if (g.rank > 0)
-                p.add(Label{{8, mid + 5}, fmt::format("{}", g.rank), 14, Align::left, g.rank == 1 ? Ink::accent : Ink::faint, true, true});
-            p.add(Label{{30, mid + 4}, elided(option->name, nameChars), 12.5, Align::left, Ink::text, g.rank == 1});
-            p.hits.push_back({0, y, nameWidth, rungHeight, option->name + (shared(g).empty() ? "" : "\nTied with all that share a letter: " + shared(g)), 0});
+                p.add(Label{{8, mid + 5},
+                            fmt::format("{}", g.rank),
+                            14,
+                            Align::left,
+                            g.rank == 1 ? Ink::accent : Ink::faint,
+                            true,
+                            true});
+            p.add(Label{
+                {30, mid + 4}, elided(option->name, nameChars), 12.5, Align::left, Ink::text, g.rank == 1});
+            p.hits.push_back(
+                {0, y, nameWidth, rungHeight,
+                 option->name +
+                     (shared(g).empty() ? "" : "\nTied with all that share a letter: " + shared(g)),
+                 0});
             p.add(Line{{left, mid}, {right, mid}, Ink::grid, 5});
             const auto& s = g.summary;
             if (s.meanInterval) {
-                const double a = std::max(left, px(s.meanInterval->first)), b = std::min(right, px(s.meanInterval->second));
+                const double a = std::max(left, px(s.meanInterval->first)),
+                             b = std::min(right, px(s.meanInterval->second));
                 p.add(Area{{{a, mid - 7}, {b, mid - 7}, {b, mid + 7}, {a, mid + 7}}, Ink::band, 1});
             }
             if (s.lowest && s.n > 1)
@@ -122,18 +138,30 @@ Picture ladder(const study::StudyData& data, const study::Verdict& verdict, cons
             // Results that would hide each other are stacked around the rung.
             std::vector<std::pair<double, double>> placed;
             for (const auto& v : g.values) {
-                const double x = v.value.state == stats::State::between ? px(0.5 * (v.value.value + v.value.upper)) : px(v.value.value);
+                const double x = v.value.state == stats::State::between
+                                     ? px(0.5 * (v.value.value + v.value.upper))
+                                     : px(v.value.value);
                 double shift = 0;
                 for (const double candidate : {0.0, -5.5, 5.5, -10.0, 10.0}) {
                     shift = candidate;
-                    if (std::none_of(placed.begin(), placed.end(), [&](const auto& q) { return std::abs(q.first - x) < 8 && std::abs(q.second - candidate) < 5; }))
+                    if (std::none_of(placed.begin(), placed.end(), [&](const auto& q) {
+                            return std::abs(q.first - x) < 8 && std::abs(q.second - candidate) < 5;
+                        }))
                         break;
                 }
                 placed.emplace_back(x, shift);
                 const bool aside = v.value.state == stats::State::aside;
-                p.add(Mark{{x, mid + shift}, markOf(v.value.state), v.pull == selected ? 13.0 : 8.5, v.pull == selected ? Ink::accent : aside ? Ink::faint : Ink::series0});
+                p.add(Mark{{x, mid + shift},
+                           markOf(v.value.state),
+                           v.pull == selected ? 13.0 : 8.5,
+                           v.pull == selected ? Ink::accent
+                           : aside            ? Ink::faint
+                                              : Ink::series0});
                 const auto* specimen = data.specimen(v.specimen);
-                p.hits.push_back({x - 7, mid + shift - 7, 14, 14, (specimen ? specimen->label + ": " : "") + valueText(v.value, unit) + (aside ? ", set aside" : ""), v.pull});
+                p.hits.push_back({x - 7, mid + shift - 7, 14, 14,
+                                  (specimen ? specimen->label + ": " : "") + valueText(v.value, unit) +
+                                      (aside ? ", set aside" : ""),
+                                  v.pull});
             }
             if (s.mean) {
                 const double x = px(*s.mean);
@@ -144,7 +172,11 @@ Picture ladder(const study::StudyData& data, const study::Verdict& verdict, cons
                 }
             }
             p.add(Label{{width - 10, mid - 1}, meanText(s, unit), 12.5, Align::right, Ink::text, true, true});
-            p.add(Label{{width - 10, mid + 13}, "n = " + countText(s) + (shared(g).empty() ? "" : ", ties: " + shared(g)), 10.5, Align::right, Ink::faint});
+            p.add(Label{{width - 10, mid + 13},
+                        "n = " + countText(s) + (shared(g).empty() ? "" : ", ties: " + shared(g)),
+                        10.5,
+                        Align::right,
+                        Ink::faint});
             y += rungHeight;
         }
         blocks.emplace_back(blockTop, y);
@@ -153,8 +185,7 @@ Picture ladder(const study::StudyData& data, const study::Verdict& verdict, cons
         double at = blockTop;
         for (const auto i : members) {
             for (const char letter : verdict.groups[i].letters)
-                if (auto [it, fresh] = ties.try_emplace(letter, at, at); !fresh)
-                    it->second.second = at;
+                if (auto [it, fresh] = ties.try_emplace(letter, at, at); !fresh) it->second.second = at;
             at += rungHeight;
         }
         double x = right + 7;
@@ -162,7 +193,8 @@ Picture ladder(const study::StudyData& data, const study::Verdict& verdict, cons
             if (span.second > span.first) {
                 const double a = span.first + 8, b = span.second + rungHeight - 8;
                 p.add(Polyline{{{x - 4, a}, {x, a}, {x, b}, {x - 4, b}}, Ink::faint, 1.4});
-                p.hits.push_back({x - 5, a, 8, b - a, "These are too close to call or the same within the margin.", 0});
+                p.hits.push_back(
+                    {x - 5, a, 8, b - a, "These are too close to call or the same within the margin.", 0});
                 x += 6;
             }
         y += gap;
@@ -174,15 +206,24 @@ Picture ladder(const study::StudyData& data, const study::Verdict& verdict, cons
     }
     for (double v = 0; v <= x1 + step / 2; v += step) {
         const double x = left + v / x1 * (right - left);
-        p.shapes.insert(p.shapes.begin(), Line{{x, topMargin + (several ? headHeight : 0)}, {x, axis}, Ink::grid, 0.7});
+        p.shapes.insert(p.shapes.begin(),
+                        Line{{x, topMargin + (several ? headHeight : 0)}, {x, axis}, Ink::grid, 0.7});
         p.add(Label{{x, axis + 14}, tickText(v, step), 11, Align::center, Ink::faint, false, true});
     }
     if (limit > 0) {
         const double x = left + limit / x1 * (right - left);
         p.add(Line{{x, 4}, {x, axis}, Ink::warn, 1.4, Dash::dashed});
-        p.add(Label{{x + 4, 12}, "rig limit " + quantity::significant(limit) + " " + unitName(unit), 10.5, x > 0.75 * width ? Align::right : Align::left, Ink::warn});
+        p.add(Label{{x + 4, 12},
+                    "rig limit " + quantity::significant(limit) + " " + unitName(unit),
+                    10.5,
+                    x > 0.75 * width ? Align::right : Align::left,
+                    Ink::warn});
     }
-    p.add(Label{{(left + right) / 2, axis + 32}, std::string(study::info(verdict.metric).title) + " (" + unitName(unit) + ")", 12, Align::center, Ink::text});
+    p.add(Label{{(left + right) / 2, axis + 32},
+                std::string(study::info(verdict.metric).title) + " (" + unitName(unit) + ")",
+                12,
+                Align::center,
+                Ink::text});
     p.height = axis + axisHeight;
     return p;
 }

@@ -25,10 +25,17 @@ QPolygonF polygon(const std::vector<Point>& points) {
 QPen pen(const QColor& color, double width, Dash dash) {
     QPen p(color, width, Qt::SolidLine, Qt::FlatCap, Qt::RoundJoin);
     switch (dash) {
-    case Dash::solid: break;
-    case Dash::dashed: p.setDashPattern({7 / width, 4 / width}); break;
-    case Dash::dotted: p.setDashPattern({2 / width, 3 / width}); break;
-    case Dash::dashDot: p.setDashPattern({8 / width, 3 / width, 2 / width, 3 / width}); break;
+    case Dash::solid:
+        break;
+    case Dash::dashed:
+        p.setDashPattern({7 / width, 4 / width});
+        break;
+    case Dash::dotted:
+        p.setDashPattern({2 / width, 3 / width});
+        break;
+    case Dash::dashDot:
+        p.setDashPattern({8 / width, 3 / width, 2 / width, 3 / width});
+        break;
     }
     return p;
 }
@@ -38,12 +45,24 @@ void paintMark(QPainter& painter, const Mark& m, const QColor& ink) {
     painter.setPen(Qt::NoPen);
     painter.setBrush(ink);
     switch (m.shape) {
-    case MarkShape::disc: painter.drawEllipse(qt(m.at), r, r); return;
-    case MarkShape::arrowRight: painter.drawPolygon(polygon({{x - r, y - r}, {x + r, y}, {x - r, y + r}})); return;
-    case MarkShape::arrowLeft: painter.drawPolygon(polygon({{x + r, y - r}, {x - r, y}, {x + r, y + r}})); return;
-    case MarkShape::triangleUp: painter.drawPolygon(polygon({{x - r, y + r}, {x, y - r}, {x + r, y + r}})); return;
-    case MarkShape::diamond: painter.drawPolygon(polygon({{x - r, y}, {x, y - r}, {x + r, y}, {x, y + r}})); return;
-    case MarkShape::square: painter.drawRect(QRectF(x - r, y - r, m.size, m.size)); return;
+    case MarkShape::disc:
+        painter.drawEllipse(qt(m.at), r, r);
+        return;
+    case MarkShape::arrowRight:
+        painter.drawPolygon(polygon({{x - r, y - r}, {x + r, y}, {x - r, y + r}}));
+        return;
+    case MarkShape::arrowLeft:
+        painter.drawPolygon(polygon({{x + r, y - r}, {x - r, y}, {x + r, y + r}}));
+        return;
+    case MarkShape::triangleUp:
+        painter.drawPolygon(polygon({{x - r, y + r}, {x, y - r}, {x + r, y + r}}));
+        return;
+    case MarkShape::diamond:
+        painter.drawPolygon(polygon({{x - r, y}, {x, y - r}, {x + r, y}, {x, y + r}}));
+        return;
+    case MarkShape::square:
+        painter.drawRect(QRectF(x - r, y - r, m.size, m.size));
+        return;
     case MarkShape::ring:
         painter.setPen(QPen(ink, 1.6));
         painter.setBrush(Qt::NoBrush);
@@ -78,8 +97,7 @@ QColor color(const Palette& palette, Ink ink) { return QColor::fromRgb(palette[i
 void paint(QPainter& painter, const Picture& picture, const Palette& palette, bool background) {
     painter.save();
     painter.setRenderHint(QPainter::Antialiasing);
-    if (background)
-        painter.fillRect(QRectF(0, 0, picture.width, picture.height), color(palette, Ink::paper));
+    if (background) painter.fillRect(QRectF(0, 0, picture.width, picture.height), color(palette, Ink::paper));
     for (const auto& shape : picture.shapes) {
         if (const auto* l = std::get_if<Line>(&shape)) {
             painter.setPen(pen(color(palette, l->ink), l->width, l->dash));
@@ -87,15 +105,11 @@ void paint(QPainter& painter, const Picture& picture, const Palette& palette, bo
         } else if (const auto* p = std::get_if<Polyline>(&shape)) {
             auto ink = color(palette, p->ink);
             ink.setAlphaF(static_cast<float>(p->opacity));
-            // More than a point a pixel: smooth wide strokes cost more than they show, a hairline shows the same.
-            const bool dense = p->points.size() > 1500;
             auto stroke = pen(ink, p->width, p->dash);
-            if (dense) {
-                stroke = QPen(ink, 1);
-                stroke.setCosmetic(true);
-            }
+            if (p->points.size() > 1000) // round joins of thousands of short pieces cost more than they show
+                stroke.setJoinStyle(Qt::BevelJoin);
             painter.setPen(stroke);
-            painter.setRenderHint(QPainter::Antialiasing, !dense);
+            painter.setRenderHint(QPainter::Antialiasing, p->points.size() < 3000);
             painter.setBrush(Qt::NoBrush);
             painter.drawPolyline(polygon(p->points));
             painter.setRenderHint(QPainter::Antialiasing);
@@ -115,7 +129,9 @@ void paint(QPainter& painter, const Picture& picture, const Palette& palette, bo
             painter.setPen(color(palette, t->ink));
             const auto text = QString::fromStdString(t->text);
             const double width = QFontMetricsF(font, painter.device()).horizontalAdvance(text);
-            const double x = t->align == Align::left ? t->at.x : t->align == Align::center ? t->at.x - width / 2 : t->at.x - width;
+            const double x = t->align == Align::left     ? t->at.x
+                             : t->align == Align::center ? t->at.x - width / 2
+                                                         : t->at.x - width;
             painter.drawText(QPointF(x, t->at.y), text);
         }
     }

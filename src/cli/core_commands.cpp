@@ -15,22 +15,23 @@ using quantity::Dimension;
 
 Expected<Output> convert(const std::string& text, const std::string& to) {
     const auto target = quantity::findUnit(to);
-    if (!target)
-        return tl::unexpected(target.error());
+    if (!target) return tl::unexpected(target.error());
     const auto entry = quantity::parseEntry(text, (*target)->dimension);
-    if (!entry)
-        return tl::unexpected(entry.error());
+    if (!entry) return tl::unexpected(entry.error());
     // Through the ratio of the factors: 3 1/4 in is 82.55 mm, without the dust of going through metres.
     const double typed = entry->unit->fromSi(entry->si);
     const auto value = quantity::convert(quantity::tidy(typed), *entry->unit, **target);
-    if (!value)
-        return tl::unexpected(value.error());
+    if (!value) return tl::unexpected(value.error());
     const double tidy = quantity::tidy(*value);
-    return Output{{{"value", tidy}, {"unit", std::string((*target)->symbol)}}, quantity::shortest(tidy) + " " + std::string((*target)->symbol) + "\n"};
+    return Output{{{"value", tidy}, {"unit", std::string((*target)->symbol)}},
+                  quantity::shortest(tidy) + " " + std::string((*target)->symbol) + "\n"};
 }
 
 Json landmark(const curve::Landmark& m) {
-    return {{"force_N", number(m.force)}, {"time_s", number(m.time)}, {"displacement_mm", number(m.displacement ? std::optional(*m.displacement * 1000) : std::nullopt)}};
+    return {
+        {"force_N", number(m.force)},
+        {"time_s", number(m.time)},
+        {"displacement_mm", number(m.displacement ? std::optional(*m.displacement * 1000) : std::nullopt)}};
 }
 
 Json landmark(const std::optional<curve::Landmark>& m) { return m ? landmark(*m) : Json(nullptr); }
@@ -41,35 +42,30 @@ struct ReadOptions {
 
 Expected<Output> read(const ReadOptions& o) {
     tables::Hints hints{o.time, o.force, o.displacement, nullptr, nullptr, nullptr};
-    for (const auto& [text, dimension, target] : {std::tuple{&o.forceUnit, Dimension::force, &hints.forceUnit}, std::tuple{&o.displacementUnit, Dimension::length, &hints.displacementUnit}}) {
-        if (text->empty())
-            continue;
+    for (const auto& [text, dimension, target] :
+         {std::tuple{&o.forceUnit, Dimension::force, &hints.forceUnit},
+          std::tuple{&o.displacementUnit, Dimension::length, &hints.displacementUnit}}) {
+        if (text->empty()) continue;
         const auto u = quantity::findUnit(*text, dimension);
-        if (!u)
-            return tl::unexpected(u.error());
+        if (!u) return tl::unexpected(u.error());
         *target = *u;
     }
     curve::ReadingSettings settings;
     if (!o.rigLimit.empty()) {
         const auto limit = quantity::parseEntry(o.rigLimit, Dimension::force);
-        if (!limit)
-            return tl::unexpected(limit.error());
+        if (!limit) return tl::unexpected(limit.error());
         if (!(limit->si > 0))
             return fail("A rig limit of zero or less cannot be: give what the rig can show.");
         settings.rigLimit = limit->si;
     }
     const auto bytes = readFile(o.file);
-    if (!bytes)
-        return tl::unexpected(bytes.error());
+    if (!bytes) return tl::unexpected(bytes.error());
     const auto log = tables::readLog(*bytes, hints);
-    if (!log)
-        return fail(o.file + ": " + log.error().message);
+    if (!log) return fail(o.file + ": " + log.error().message);
     auto reading = curve::read(log->runs.front().curve, settings);
-    if (!reading)
-        return fail(o.file + ": " + reading.error().message);
+    if (!reading) return fail(o.file + ": " + reading.error().message);
     std::vector<std::string> warnings;
-    if (!log->forceUnitKnown)
-        warnings.emplace_back("The file names no force unit: newtons are assumed.");
+    if (!log->forceUnitKnown) warnings.emplace_back("The file names no force unit: newtons are assumed.");
     if (!log->displacementUnitKnown)
         warnings.emplace_back("The file names no displacement unit: millimetres are assumed.");
     if (log->layout.decimalUnsure)
@@ -81,41 +77,57 @@ Expected<Output> read(const ReadOptions& o) {
     warnings.insert(warnings.end(), reading->warnings.begin(), reading->warnings.end());
     warnings.insert(warnings.end(), reading->notes.begin(), reading->notes.end());
     const auto& r = *reading;
-    const auto mm = [](const std::optional<double>& v) { return number(v ? std::optional(*v * 1000) : std::nullopt); };
+    const auto mm = [](const std::optional<double>& v) {
+        return number(v ? std::optional(*v * 1000) : std::nullopt);
+    };
     Json stiffness = nullptr;
     if (r.stiffness)
-        stiffness = {{"value_N_per_mm", number(r.stiffness->value / 1000)}, {"se", number(r.stiffness->standardError / 1000)}, {"r2", number(r.stiffness->r2)},
-                     {"from_N", number(r.stiffness->from)}, {"to_N", number(r.stiffness->to)}};
+        stiffness = {{"value_N_per_mm", number(r.stiffness->value / 1000)},
+                     {"se", number(r.stiffness->standardError / 1000)},
+                     {"r2", number(r.stiffness->r2)},
+                     {"from_N", number(r.stiffness->from)},
+                     {"to_N", number(r.stiffness->to)}};
     Json residual = nullptr, fall = nullptr;
     if (r.residual)
         residual = {{"force_N", number(r.residual->force)}, {"percent", number(r.residual->share * 100)}};
-    if (r.fall)
-        fall = {{"ratio", number(r.fall->ratio)}, {"word", r.fall->word}};
+    if (r.fall) fall = {{"ratio", number(r.fall->ratio)}, {"word", r.fall->word}};
     Output out;
-    out.json = {{"samples", r.samples}, {"dropped", r.dropped + log->rowsLeftOut}, {"spikes", r.spikes}, {"baseline_N", number(r.baseline)},
-                {"noise_N", number(r.noise)}, {"off_scale", r.offScale}, {"peak", landmark(r.peak)}, {"first_slip", landmark(r.firstSlip)},
-                {"break", landmark(r.breakPoint)}, {"stiffness", stiffness}, {"toe_mm", mm(r.toe)}, {"slack_mm", mm(r.slack)},
-                {"energy_to_first_slip_J", number(r.energyToFirstSlip)}, {"energy_to_peak_J", number(r.energyToPeak)},
-                {"energy_to_break_J", number(r.energyToBreak)}, {"residual", residual}, {"fall", fall}, {"warnings", warnings}};
+    out.json = {{"samples", r.samples},
+                {"dropped", r.dropped + log->rowsLeftOut},
+                {"spikes", r.spikes},
+                {"baseline_N", number(r.baseline)},
+                {"noise_N", number(r.noise)},
+                {"off_scale", r.offScale},
+                {"peak", landmark(r.peak)},
+                {"first_slip", landmark(r.firstSlip)},
+                {"break", landmark(r.breakPoint)},
+                {"stiffness", stiffness},
+                {"toe_mm", mm(r.toe)},
+                {"slack_mm", mm(r.slack)},
+                {"energy_to_first_slip_J", number(r.energyToFirstSlip)},
+                {"energy_to_peak_J", number(r.energyToPeak)},
+                {"energy_to_break_J", number(r.energyToBreak)},
+                {"residual", residual},
+                {"fall", fall},
+                {"warnings", warnings}};
     const auto& N = quantity::unit("N");
-    std::vector<std::vector<std::string>> rows{{"Peak", (r.offScale ? "at least " : "") + quantity::withUnit(r.peak.force, N)}};
-    if (r.firstSlip)
-        rows.push_back({"First slip", quantity::withUnit(r.firstSlip->force, N)});
+    std::vector<std::vector<std::string>> rows{
+        {"Peak", (r.offScale ? "at least " : "") + quantity::withUnit(r.peak.force, N)}};
+    if (r.firstSlip) rows.push_back({"First slip", quantity::withUnit(r.firstSlip->force, N)});
     if (r.stiffness)
         rows.push_back({"Stiffness", quantity::withUnit(r.stiffness->value, quantity::unit("N/mm"))});
     if (r.energyToPeak)
         rows.push_back({"Energy to peak", quantity::withUnit(*r.energyToPeak, quantity::unit("J"))});
-    if (r.residual)
-        rows.push_back({"Residual grip", quantity::withUnit(r.residual->force, N)});
-    if (r.fall)
-        rows.push_back({"Fall", r.fall->word});
+    if (r.residual) rows.push_back({"Residual grip", quantity::withUnit(r.residual->force, N)});
+    if (r.fall) rows.push_back({"Fall", r.fall->word});
     out.text = table(rows);
     for (const auto& w : warnings)
         out.text += w + "\n";
     return out;
 }
 
-Expected<Output> simulate(const std::string& modelName, std::uint64_t seed, const std::string& to, const std::string& truthFile) {
+Expected<Output> simulate(const std::string& modelName, std::uint64_t seed, const std::string& to,
+                          const std::string& truthFile) {
     const auto model = sim::modelFromName(modelName);
     if (!model) {
         std::string names;
@@ -127,24 +139,33 @@ Expected<Output> simulate(const std::string& modelName, std::uint64_t seed, cons
     const auto run = sim::pull(bench.specimen, bench.logger, seed);
     std::string csv = "Time (s),Force (N),Displacement (mm)\n";
     for (std::size_t i = 0; i < run.curve.force.size(); ++i)
-        csv += fmt::format("{:.6f},{:.6f},{:.9f}\n", run.curve.time[i], run.curve.force[i], run.curve.displacement[i] * 1000);
-    if (auto ok = writeFile(to, csv); !ok)
-        return tl::unexpected(ok.error());
+        csv += fmt::format("{:.6f},{:.6f},{:.9f}\n", run.curve.time[i], run.curve.force[i],
+                           run.curve.displacement[i] * 1000);
+    if (auto ok = writeFile(to, csv); !ok) return tl::unexpected(ok.error());
     const auto& t = run.truth;
-    const Json truth = {{"model", modelName}, {"seed", seed}, {"slack_mm", number(t.slack * 1000)}, {"toe_mm", number(t.toe * 1000)}, {"peak_N", number(t.peak)},
-                        {"strength_N", number(t.strength)}, {"stiffness_N_per_mm", number(t.stiffness / 1000)}, {"first_slip_N", number(t.firstSlip)},
-                        {"energy_to_peak_J", number(t.energyToPeak)}, {"spikes", t.spikes}, {"saturated", t.saturated}};
+    const Json truth = {{"model", modelName},
+                        {"seed", seed},
+                        {"slack_mm", number(t.slack * 1000)},
+                        {"toe_mm", number(t.toe * 1000)},
+                        {"peak_N", number(t.peak)},
+                        {"strength_N", number(t.strength)},
+                        {"stiffness_N_per_mm", number(t.stiffness / 1000)},
+                        {"first_slip_N", number(t.firstSlip)},
+                        {"energy_to_peak_J", number(t.energyToPeak)},
+                        {"spikes", t.spikes},
+                        {"saturated", t.saturated}};
     if (!truthFile.empty())
-        if (auto ok = writeFile(truthFile, truth.dump(2) + "\n"); !ok)
-            return tl::unexpected(ok.error());
-    return Output{{{"file", to}, {"samples", run.curve.force.size()}, {"truth", truth}}, fmt::format("{} samples of a {} written to {}\n", run.curve.force.size(), modelName, to)};
+        if (auto ok = writeFile(truthFile, truth.dump(2) + "\n"); !ok) return tl::unexpected(ok.error());
+    return Output{{{"file", to}, {"samples", run.curve.force.size()}, {"truth", truth}},
+                  fmt::format("{} samples of a {} written to {}\n", run.curve.force.size(), modelName, to)};
 }
 
 } // namespace
 
 void addCoreCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>& commands) {
     static std::string quantityText, unitText;
-    auto* c = app.add_subcommand("convert", "Convert a quantity as people type it: anvil convert \"3 1/4 in\" mm");
+    auto* c =
+        app.add_subcommand("convert", "Convert a quantity as people type it: anvil convert \"3 1/4 in\" mm");
     c->add_option("QUANTITY", quantityText)->required();
     c->add_option("UNIT", unitText)->required();
     commands.emplace_back(c, [] { return convert(quantityText, unitText); });

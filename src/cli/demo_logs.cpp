@@ -11,8 +11,7 @@ namespace {
 
 QString number(double v, int decimals, bool comma = false) {
     auto text = QString::number(v, 'f', decimals);
-    if (comma)
-        text.replace('.', ',');
+    if (comma) text.replace('.', ',');
     return text;
 }
 
@@ -28,9 +27,9 @@ double in(const char* unit, double si) { return quantity::unit(unit).fromSi(si);
 } // namespace
 
 Expected<void> writeLogs(const QString& folder) {
-    if (!QDir().mkpath(folder))
-        return fail(("The folder " + folder + " cannot be made.").toStdString());
-    const auto rows = [](const curve::Curve& c, const std::function<QString(std::size_t)>& row, const QString& end = "\n") {
+    if (!QDir().mkpath(folder)) return fail(("The folder " + folder + " cannot be made.").toStdString());
+    const auto rows = [](const curve::Curve& c, const std::function<QString(std::size_t)>& row,
+                         const QString& end = "\n") {
         QString text;
         for (std::size_t i = 0; i < c.force.size(); ++i)
             text += row(i) + end;
@@ -40,32 +39,50 @@ Expected<void> writeLogs(const QString& folder) {
     { // plain comma-separated values
         const auto c = fittingRun(0, 1, 1).curve;
         files << std::pair{QStringLiteral("pressed-sleeve_salt-soaked_1.csv"),
-                           ("Time (s),Force (N),Travel (mm)\n" + rows(c, [&](std::size_t i) { return number(c.time[i], 2) + "," + number(c.force[i], 0) + "," + number(c.displacement[i] * 1000, 4); })).toUtf8()};
+                           ("Time (s),Force (N),Travel (mm)\n" + rows(c, [&](std::size_t i) {
+                                return number(c.time[i], 2) + "," + number(c.force[i], 0) + "," +
+                                       number(c.displacement[i] * 1000, 4);
+                            })).toUtf8()};
     }
     { // semicolons, decimal commas, Latin-1, CRLF and a preamble
         const auto c = fittingRun(1, 1, 1).curve;
-        const QString text = QStringLiteral("Pr\u00fcfstand 2\r\nKraftaufnehmer 5 kN\r\n\r\nZeit [s];Kraft [kN];Weg [mm]\r\n") +
-                             rows(c, [&](std::size_t i) { return number(c.time[i], 2, true) + ";" + number(c.force[i] / 1000, 3, true) + ";" + number(c.displacement[i] * 1000, 4, true); }, "\r\n");
+        const QString text =
+            QStringLiteral(
+                "Pr\u00fcfstand 2\r\nKraftaufnehmer 5 kN\r\n\r\nZeit [s];Kraft [kN];Weg [mm]\r\n") +
+            rows(
+                c,
+                [&](std::size_t i) {
+                    return number(c.time[i], 2, true) + ";" + number(c.force[i] / 1000, 3, true) + ";" +
+                           number(c.displacement[i] * 1000, 4, true);
+                },
+                "\r\n");
         files << std::pair{QStringLiteral("wedge-socket_salt-soaked_1.csv"), text.toLatin1()};
     }
     { // tabs, names and units in two rows, byte order mark, kilograms
         const auto c = fittingRun(2, 1, 1).curve;
-        const QString text = QStringLiteral("\ufeffelapsed\tload\ttravel\ns\tkg\tmm\n") +
-                             rows(c, [&](std::size_t i) { return number(c.time[i], 2) + "\t" + number(in("kgf", c.force[i]), 2) + "\t" + number(c.displacement[i] * 1000, 4); });
+        const QString text =
+            QStringLiteral("\ufeffelapsed\tload\ttravel\ns\tkg\tmm\n") + rows(c, [&](std::size_t i) {
+                return number(c.time[i], 2) + "\t" + number(in("kgf", c.force[i]), 2) + "\t" +
+                       number(c.displacement[i] * 1000, 4);
+            });
         files << std::pair{QStringLiteral("saddle-clamps_salt-soaked_1.tsv"), text.toUtf8()};
     }
     { // UTF-16, pounds and inches
         const auto c = fittingRun(3, 1, 1).curve;
-        const QString text = QStringLiteral("Time s,Load lbf,Crosshead in\n") +
-                             rows(c, [&](std::size_t i) { return number(c.time[i], 2) + "," + number(in("lbf", c.force[i]), 1) + "," + number(in("in", c.displacement[i]), 5); });
+        const QString text = QStringLiteral("Time s,Load lbf,Crosshead in\n") + rows(c, [&](std::size_t i) {
+                                 return number(c.time[i], 2) + "," + number(in("lbf", c.force[i]), 1) + "," +
+                                        number(in("in", c.displacement[i]), 5);
+                             });
         QStringEncoder utf16(QStringEncoder::Utf16LE, QStringConverter::Flag::WriteBom);
         files << std::pair{QStringLiteral("tucked-splice_salt-soaked_1.csv"), QByteArray(utf16.encode(text))};
     }
     { // clock stamps, no travel
         const auto c = fittingRun(0, 1, 2).curve;
-        const QString text = QStringLiteral("# crane scale, shed\nclock,weight (kg)\n") + rows(c, [&](std::size_t i) {
-                                 return QTime(23, 59, 50).addMSecs(qRound(c.time[i] * 1000)).toString("hh:mm:ss.zzz") + "," + number(in("kgf", c.force[i]), 1);
-                             });
+        const QString text =
+            QStringLiteral("# crane scale, shed\nclock,weight (kg)\n") + rows(c, [&](std::size_t i) {
+                return QTime(23, 59, 50).addMSecs(qRound(c.time[i] * 1000)).toString("hh:mm:ss.zzz") + "," +
+                       number(in("kgf", c.force[i]), 1);
+            });
         files << std::pair{QStringLiteral("pressed-sleeve_salt-soaked_2.csv"), text.toUtf8()};
     }
     { // three runs parted by blank lines, heading repeated
@@ -73,7 +90,10 @@ Expected<void> writeLogs(const QString& folder) {
         for (int r = 2; r <= 4; ++r) {
             const auto c = fittingRun(1, 1, r).curve;
             text += (text.isEmpty() ? "" : "\n") + QStringLiteral("t (s);F (N);x (mm)\n") +
-                    rows(c, [&](std::size_t i) { return number(c.time[i], 2) + ";" + number(c.force[i], 0) + ";" + number(c.displacement[i] * 1000, 4); });
+                    rows(c, [&](std::size_t i) {
+                        return number(c.time[i], 2) + ";" + number(c.force[i], 0) + ";" +
+                               number(c.displacement[i] * 1000, 4);
+                    });
         }
         files << std::pair{QStringLiteral("wedge-socket_salt-soaked.csv"), text.toUtf8()};
     }
@@ -81,7 +101,10 @@ Expected<void> writeLogs(const QString& folder) {
         QString text = "run|time (ms)|force (daN)|position (cm)\n";
         for (int r = 2; r <= 3; ++r) {
             const auto c = fittingRun(2, 1, r).curve;
-            text += rows(c, [&](std::size_t i) { return QString::number(r) + "|" + number(c.time[i] * 1000, 0) + "|" + number(c.force[i] / 10, 1) + "|" + number(c.displacement[i] * 100, 5); });
+            text += rows(c, [&](std::size_t i) {
+                return QString::number(r) + "|" + number(c.time[i] * 1000, 0) + "|" +
+                       number(c.force[i] / 10, 1) + "|" + number(c.displacement[i] * 100, 5);
+            });
         }
         files << std::pair{QStringLiteral("saddle-clamps_salt-soaked.txt"), text.toUtf8()};
     }
@@ -91,18 +114,18 @@ Expected<void> writeLogs(const QString& folder) {
         for (int r : {2, 4}) {
             const auto c = fittingRun(3, 1, r).curve;
             const double tail = c.force.front(); // unloaded again while the next piece is put in
-            text += rows(c, [&](std::size_t i) { return number(start + c.time[i], 2) + " " + number(-c.force[i], 0); });
+            text += rows(c, [&](std::size_t i) {
+                return number(start + c.time[i], 2) + " " + number(-c.force[i], 0);
+            });
             start += c.time.back() + 0.02;
             for (int i = 0; i < 200; ++i, start += 0.02)
                 text += number(start, 2) + " " + number(-tail, 0) + "\n";
-            if (r == 2)
-                text += "overrun !!\n";
+            if (r == 2) text += "overrun !!\n";
         }
         files << std::pair{QStringLiteral("tucked-splice_salt-soaked.log"), text.toUtf8()};
     }
     for (const auto& [name, bytes] : files)
-        if (auto ok = save(folder, name, bytes); !ok)
-            return ok;
+        if (auto ok = save(folder, name, bytes); !ok) return ok;
     return {};
 }
 

@@ -15,14 +15,12 @@ int main(int argc, char** argv) {
     app.add_flag("--force", force, "replace the project if it exists");
     CLI11_PARSE(app, argc, argv);
     const auto report = [](const anvil::Expected<void>& result) {
-        if (!result)
-            std::cerr << result.error().message << "\n";
+        if (!result) std::cerr << result.error().message << "\n";
         return result ? 0 : 3;
     };
     if (!to.empty()) {
         const auto path = QString::fromStdString(to);
-        if (force)
-            QFile::remove(path);
+        if (force) QFile::remove(path);
         auto project = anvil::work::OpenProject::create(path);
         if (!project) {
             std::cerr << project.error().message << "\n";
@@ -30,10 +28,8 @@ int main(int argc, char** argv) {
         }
         (*project)->file().setWho("demo");
         (*project)->file().setClock([] { return QDateTime(QDate(2026, 5, 4), QTime(9, 0), Qt::UTC); });
-        if (const int failed = report(anvil::demo::addStudies(**project)))
-            return failed;
+        if (const int failed = report(anvil::demo::addStudies(**project))) return failed;
     }
-    if (!logs.empty())
-        return report(anvil::demo::writeLogs(QString::fromStdString(logs)));
+    if (!logs.empty()) return report(anvil::demo::writeLogs(QString::fromStdString(logs)));
     return 0;
 }

@@ -14,7 +14,11 @@ constexpr double rigLimit = 5000; // N
 /// Mean strength in N by fitting, plain and after the salt bath.
 constexpr double fittingStrength[4][2] = {{4950, 4460}, {4320, 4210}, {3150, 2380}, {3690, 3560}};
 
-QString pulledAt(int day, int minute) { return QDateTime(QDate(2026, 4, 13).addDays(day), QTime(8, 30)).addSecs(60 * minute).toString(Qt::ISODate); }
+QString pulledAt(int day, int minute) {
+    return QDateTime(QDate(2026, 4, 13).addDays(day), QTime(8, 30))
+        .addSecs(60 * minute)
+        .toString(Qt::ISODate);
+}
 
 struct PullNotes {
     study::Standing standing = study::Standing::counts;
@@ -25,15 +29,17 @@ struct PullNotes {
 
 PullNotes notesFor(int option, int condition, int replicate, bool saturated) {
     using study::Standing;
-    if (saturated)
-        return {Standing::atLeast, "The rig topped out.", "Nothing broke", ""};
+    if (saturated) return {Standing::atLeast, "The rig topped out.", "Nothing broke", ""};
     if (option == 1 && condition == 0 && (replicate == 2 || replicate == 5))
         return {Standing::atLeast, "The wire broke, not the fitting.", "Wire broke outside the fitting", ""};
     if (option == 2 && condition == 0 && replicate == 4)
-        return {Standing::aside, "Mislabelled: the piece turned out to be a tucked splice.", "Splice drew out", "Found when the jaws were opened."};
+        return {Standing::aside, "Mislabelled: the piece turned out to be a tucked splice.",
+                "Splice drew out", "Found when the jaws were opened."};
     if (option == 3 && condition == 1 && replicate == 3)
-        return {Standing::voided, "Zeroed under load: the reading means nothing.", "", "Battery changed afterwards."};
-    static constexpr const char* broke[4] = {"Wire drew out of the sleeve", "Wedge slipped", "Wire slid through the clamps", "Splice drew out"};
+        return {Standing::voided, "Zeroed under load: the reading means nothing.", "",
+                "Battery changed afterwards."};
+    static constexpr const char* broke[4] = {"Wire drew out of the sleeve", "Wedge slipped",
+                                             "Wire slid through the clamps", "Splice drew out"};
     return {Standing::counts, "", broke[option], ""};
 }
 
@@ -42,7 +48,8 @@ Expected<void> fittings(work::OpenProject& project) {
         study::Study s;
         s.title = "Wire end fittings";
         s.question = "Which end fitting holds a 3 mm net wire best, new and after a season of salt?";
-        s.note = "Fallow Lane Growers, orchard nets. Wire from one coil, fittings from one box each; pulled at about 0.7 mm/s.";
+        s.note = "Fallow Lane Growers, orchard nets. Wire from one coil, fittings from one box each; pulled "
+                 "at about 0.7 mm/s.";
         const auto studyId = w.insert("study", store::toRow(s));
         study::Id options[4], conditions[2];
         for (int i = 0; i < 4; ++i) {
@@ -68,7 +75,8 @@ Expected<void> fittings(work::OpenProject& project) {
                     piece.option = options[option];
                     piece.condition = conditions[condition];
                     piece.replicate = replicate;
-                    piece.label = std::string(1, static_cast<char>('A' + option)) + std::to_string(condition + 1) + "-" + std::to_string(replicate);
+                    piece.label = std::string(1, static_cast<char>('A' + option)) +
+                                  std::to_string(condition + 1) + "-" + std::to_string(replicate);
                     const auto run = fittingRun(option, condition, replicate);
                     const auto notes = notesFor(option, condition, replicate, run.truth.saturated);
                     study::Pull p;
@@ -94,17 +102,19 @@ struct Rivet {
 };
 
 Expected<void> rivets(work::OpenProject& project) {
-    static constexpr Rivet kinds[5] = {{"Aluminium dome 4.8", 1490, 0.040, 1.45e6, 0.07, sim::Model::yieldingMetal},
-                                       {"Steel dome 4.8", 2380, 0.035, 1.90e6, 0.11, sim::Model::yieldingMetal},
-                                       {"Stainless dome 4.8", 3120, 0.050, 1.95e6, 0.34, sim::Model::yieldingMetal},
-                                       {"Three-leg aluminium 5.2", 1560, 0.090, 0.95e6, 0.19, sim::Model::pullOut},
-                                       {"Sealed aluminium 4.8", 1460, 0.045, 1.40e6, 0.16, sim::Model::yieldingMetal}};
+    static constexpr Rivet kinds[5] = {
+        {"Aluminium dome 4.8", 1490, 0.040, 1.45e6, 0.07, sim::Model::yieldingMetal},
+        {"Steel dome 4.8", 2380, 0.035, 1.90e6, 0.11, sim::Model::yieldingMetal},
+        {"Stainless dome 4.8", 3120, 0.050, 1.95e6, 0.34, sim::Model::yieldingMetal},
+        {"Three-leg aluminium 5.2", 1560, 0.090, 0.95e6, 0.19, sim::Model::pullOut},
+        {"Sealed aluminium 4.8", 1460, 0.045, 1.40e6, 0.16, sim::Model::yieldingMetal}};
     auto done = project.run("Blind rivets in hoop tube", [&](store::Writer& w) {
         study::Study s;
         s.position = 1;
         s.title = "Blind rivets in hoop tube";
         s.question = "Is the dear rivet worth it where two hoop tubes overlap?";
-        s.note = "Fallow Lane Growers, polytunnels. Lap of two 1.5 mm tube walls, one rivet, pulled in shear.";
+        s.note =
+            "Fallow Lane Growers, polytunnels. Lap of two 1.5 mm tube walls, one rivet, pulled in shear.";
         const auto studyId = w.insert("study", store::toRow(s));
         study::Condition c;
         c.study = studyId;
@@ -137,7 +147,8 @@ Expected<void> rivets(work::OpenProject& project) {
                 logger.zeroOffset = random.uniform(-15, 25);
                 logger.spikes = replicate == 2 ? 2 : 0;
                 logger.limit = rigLimit;
-                const auto run = sim::pull(spec, logger, static_cast<std::uint64_t>(3000 + 10 * k + replicate));
+                const auto run =
+                    sim::pull(spec, logger, static_cast<std::uint64_t>(3000 + 10 * k + replicate));
                 study::Specimen piece;
                 piece.study = studyId;
                 piece.option = option;
@@ -164,7 +175,8 @@ sim::Run fittingRun(int option, int condition, int replicate) {
     const auto seed = static_cast<std::uint64_t>(100 * option + 10 * condition + replicate);
     sim::Random random(1000 + seed);
     static constexpr double cv[4] = {0.035, 0.03, 0.07, 0.05};
-    static constexpr sim::Model models[4] = {sim::Model::pullOut, sim::Model::wireRope, sim::Model::pullOut, sim::Model::pullOut};
+    static constexpr sim::Model models[4] = {sim::Model::pullOut, sim::Model::wireRope, sim::Model::pullOut,
+                                             sim::Model::pullOut};
     const bool mislabelled = option == 2 && condition == 0 && replicate == 4;
     const int really = mislabelled ? 3 : option;
     sim::Specimen s;
@@ -185,14 +197,12 @@ sim::Run fittingRun(int option, int condition, int replicate) {
     g.drift = random.uniform(-0.4, 0.4);
     g.spikes = (replicate + option) % 4 == 0 ? 1 : 0;
     g.limit = rigLimit;
-    if (option == 3 && condition == 1 && replicate == 3)
-        s.strength *= 0.55; // zeroed under load
+    if (option == 3 && condition == 1 && replicate == 3) s.strength *= 0.55; // zeroed under load
     return sim::pull(s, g, 5000 + seed);
 }
 
 Expected<void> addStudies(work::OpenProject& project) {
-    if (auto ok = fittings(project); !ok)
-        return ok;
+    if (auto ok = fittings(project); !ok) return ok;
     return rivets(project);
 }
 

@@ -32,8 +32,7 @@ int main(int argc, char** argv) {
         return 2;
     }
     for (const auto& [command, run] : commands) {
-        if (!command->parsed())
-            continue;
+        if (!command->parsed()) continue;
         const auto result = run();
         if (!result) {
             std::cerr << result.error().message << "\n";

@@ -9,18 +9,15 @@
 namespace anvil::cli {
 
 Json number(const std::optional<double>& value) {
-    if (!value || !std::isfinite(*value))
-        return nullptr;
+    if (!value || !std::isfinite(*value)) return nullptr;
     return quantity::tidy(*value);
 }
 
 Expected<std::string> readFile(const std::string& path) {
     std::error_code ec;
-    if (!std::filesystem::is_regular_file(path, ec))
-        return fail(path + ": there is no such file");
+    if (!std::filesystem::is_regular_file(path, ec)) return fail(path + ": there is no such file");
     std::ifstream in(path, std::ios::binary);
-    if (!in)
-        return fail(path + ": it cannot be read");
+    if (!in) return fail(path + ": it cannot be read");
     std::ostringstream bytes;
     bytes << in.rdbuf();
     return std::move(bytes).str();
@@ -30,20 +27,19 @@ Expected<void> writeFile(const std::string& path, const std::string& bytes) {
     std::ofstream out(path, std::ios::binary);
     out << bytes;
     out.close();
-    if (!out)
-        return fail(path + ": it cannot be written");
+    if (!out) return fail(path + ": it cannot be written");
     return {};
 }
 
 std::string table(const std::vector<std::vector<std::string>>& rows) {
     const auto width = [](const std::string& s) { // characters, not bytes
-        return static_cast<std::size_t>(std::count_if(s.begin(), s.end(), [](char c) { return (static_cast<unsigned char>(c) & 0xC0) != 0x80; }));
+        return static_cast<std::size_t>(std::count_if(
+            s.begin(), s.end(), [](char c) { return (static_cast<unsigned char>(c) & 0xC0) != 0x80; }));
     };
     std::vector<std::size_t> widths;
     for (const auto& row : rows)
         for (std::size_t i = 0; i < row.size(); ++i) {
-            if (widths.size() <= i)
-                widths.push_back(0);
+            if (widths.size() <= i) widths.push_back(0);
             widths[i] = std::max(widths[i], width(row[i]));
         }
     std::string out;

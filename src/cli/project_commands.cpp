@@ -29,67 +29,63 @@ Expected<std::unique_ptr<work::OpenProject>> openOrMake(const std::string& path)
 
 Expected<Output> importInto(const ImportOptions& o) {
     work::ImportChoices choices;
-    for (const auto& [text, dimension, target] : {std::tuple{&o.forceUnit, Dimension::force, &choices.hints.forceUnit}, std::tuple{&o.displacementUnit, Dimension::length, &choices.hints.displacementUnit}}) {
-        if (text->empty())
-            continue;
+    for (const auto& [text, dimension, target] :
+         {std::tuple{&o.forceUnit, Dimension::force, &choices.hints.forceUnit},
+          std::tuple{&o.displacementUnit, Dimension::length, &choices.hints.displacementUnit}}) {
+        if (text->empty()) continue;
         const auto u = quantity::findUnit(*text, dimension);
-        if (!u)
-            return tl::unexpected(u.error());
+        if (!u) return tl::unexpected(u.error());
         *target = *u;
     }
     if (!o.rigLimit.empty()) {
         const auto limit = quantity::parseEntry(o.rigLimit, Dimension::force);
-        if (!limit)
-            return tl::unexpected(limit.error());
+        if (!limit) return tl::unexpected(limit.error());
         if (!(limit->si > 0))
             return fail("A rig limit of zero or less cannot be: give what the rig can show.");
         choices.rigLimit = limit->si;
     }
-    if (!o.comma.empty())
-        choices.hints.decimal = o.comma == "decimal" ? ',' : '.';
+    if (!o.comma.empty()) choices.hints.decimal = o.comma == "decimal" ? ',' : '.';
     QStringList paths;
     for (const auto& f : o.files)
         paths << QString::fromStdString(f);
     auto project = openOrMake(o.project);
-    if (!project)
-        return tl::unexpected(project.error());
+    if (!project) return tl::unexpected(project.error());
     const auto title = o.study.empty() ? work::studyFor(paths, 0).title : o.study;
     study::StudyData into;
     into.study = work::studyFor(paths, static_cast<int>((*project)->studies().size()));
     into.study.title = title;
     for (const auto& s : (*project)->studies())
-        if (s.study.title == title)
-            into = s;
+        if (s.study.title == title) into = s;
     if (o.values) {
         int pulls = 0;
         for (const auto& f : o.files) {
             const auto bytes = readFile(f);
-            if (!bytes)
-                return tl::unexpected(bytes.error());
+            if (!bytes) return tl::unexpected(bytes.error());
             const auto table = tables::readValues(*bytes);
-            if (!table)
-                return fail(f + ": " + table.error().message);
-            auto done = work::importValues((*project)->file(), into, *table, choices.hints.forceUnit, QFileInfo(QString::fromStdString(f)).fileName());
-            if (!done)
-                return fail(f + ": " + done.error().message);
+            if (!table) return fail(f + ": " + table.error().message);
+            auto done = work::importValues((*project)->file(), into, *table, choices.hints.forceUnit,
+                                           QFileInfo(QString::fromStdString(f)).fileName());
+            if (!done) return fail(f + ": " + done.error().message);
             pulls += done->pulls;
             if (auto ok = (*project)->adopt(done->journal, done->what); !ok)
                 return tl::unexpected(ok.error());
             for (const auto& s : (*project)->studies())
-                if (s.study.title == title)
-                    into = s;
+                if (s.study.title == title) into = s;
         }
-        return Output{{{"study", title}, {"imported", pulls}, {"repeats", 0}, {"unread", Json::array()}, {"rows_left_out", 0}}, fmt::format("{} results imported into \"{}\".\n", pulls, title)};
+        return Output{{{"study", title},
+                       {"imported", pulls},
+                       {"repeats", 0},
+                       {"unread", Json::array()},
+                       {"rows_left_out", 0}},
+                      fmt::format("{} results imported into \"{}\".\n", pulls, title)};
     }
     auto plan = work::lookAt(paths, choices, (*project)->file().curveDigests());
     int repeats = 0;
     std::size_t leftOut = 0;
     for (auto& row : plan.rows) {
         repeats += row.repeat;
-        if (!o.option.empty())
-            row.option = QString::fromStdString(o.option);
-        if (!o.condition.empty())
-            row.condition = QString::fromStdString(o.condition);
+        if (!o.option.empty()) row.option = QString::fromStdString(o.option);
+        if (!o.condition.empty()) row.condition = QString::fromStdString(o.condition);
     }
     Output out;
     Json unread = Json::array();
@@ -107,11 +103,17 @@ Expected<Output> importInto(const ImportOptions& o) {
     if (!nothingNew) {
         const auto done = work::importRuns((*project)->file(), into, plan);
         if (!done)
-            return fail(plan.rows.empty() && !plan.unread.isEmpty() ? plan.unread.first().toStdString() : done.error().message);
+            return fail(plan.rows.empty() && !plan.unread.isEmpty() ? plan.unread.first().toStdString()
+                                                                    : done.error().message);
         imported = done->pulls;
     }
-    out.text += fmt::format("{} run{} imported into \"{}\"{}.\n", imported, imported == 1 ? "" : "s", title, repeats ? fmt::format(", {} already there", repeats) : "");
-    out.json = {{"study", title}, {"imported", imported}, {"repeats", repeats}, {"unread", unread}, {"rows_left_out", leftOut}};
+    out.text += fmt::format("{} run{} imported into \"{}\"{}.\n", imported, imported == 1 ? "" : "s", title,
+                            repeats ? fmt::format(", {} already there", repeats) : "");
+    out.json = {{"study", title},
+                {"imported", imported},
+                {"repeats", repeats},
+                {"unread", unread},
+                {"rows_left_out", leftOut}};
     return out;
 }
 
@@ -120,20 +122,25 @@ Expected<Output> importFiles(const ImportOptions& o) {
     const auto path = QString::fromStdString(o.project);
     const bool fresh = !QFileInfo::exists(path);
     auto done = importInto(o);
-    if (!done && fresh)
-        QFile::remove(path);
+    if (!done && fresh) QFile::remove(path);
     return done;
 }
 
 Expected<Output> check(const std::string& path) {
     auto project = store::Project::open(QString::fromStdString(path), store::Project::Access::readOnly);
-    if (!project)
-        return tl::unexpected(project.error());
+    if (!project) return tl::unexpected(project.error());
     const auto found = (*project)->check();
     if (!found.problems.isEmpty())
-        return fail(fmt::format("{}: {} problem{}: {}", path, found.problems.size(), found.problems.size() == 1 ? "" : "s", found.problems.join(" ").toStdString()));
-    return Output{{{"ok", true}, {"problems", Json::array()}, {"curves", found.curves}, {"samples", found.samples}, {"pulls", found.pulls}},
-                  fmt::format("{} pulls, {} curves, {} samples: all as recorded.\n", found.pulls, found.curves, found.samples)};
+        return fail(fmt::format("{}: {} problem{}: {}", path, found.problems.size(),
+                                found.problems.size() == 1 ? "" : "s",
+                                found.problems.join(" ").toStdString()));
+    return Output{{{"ok", true},
+                   {"problems", Json::array()},
+                   {"curves", found.curves},
+                   {"samples", found.samples},
+                   {"pulls", found.pulls}},
+                  fmt::format("{} pulls, {} curves, {} samples: all as recorded.\n", found.pulls,
+                              found.curves, found.samples)};
 }
 
 struct ReportOptions {
@@ -141,44 +148,49 @@ struct ReportOptions {
 };
 
 Expected<Output> report(const ReportOptions& o) {
-    auto project = work::OpenProject::open(QString::fromStdString(o.project), store::Project::Access::readOnly);
-    if (!project)
-        return tl::unexpected(project.error());
+    auto project =
+        work::OpenProject::open(QString::fromStdString(o.project), store::Project::Access::readOnly);
+    if (!project) return tl::unexpected(project.error());
     auto& p = **project;
     const study::StudyData* data = nullptr;
     for (const auto& s : p.studies())
-        if (!data && (o.study.empty() || s.study.title == o.study))
-            data = &s;
+        if (!data && (o.study.empty() || s.study.title == o.study)) data = &s;
     if (!data)
-        return fail(o.study.empty() ? std::string("The project has no study yet.") : "The project has no study called \"" + o.study + "\".");
+        return fail(o.study.empty() ? std::string("The project has no study yet.")
+                                    : "The project has no study called \"" + o.study + "\".");
     const auto id = data->study.id;
-    report::Source source{data, &p.readings(id), [&](study::Metric m) -> const study::Verdict& { return p.verdict(id, m); },
-                          [&](study::Id pull) { return p.readCurve(pull).value_or(nullptr); }, QFileInfo(QString::fromStdString(o.project)).completeBaseName(), {}};
+    report::Source source{data,
+                          &p.readings(id),
+                          [&](study::Metric m) -> const study::Verdict& { return p.verdict(id, m); },
+                          [&](study::Id pull) { return p.readCurve(pull).value_or(nullptr); },
+                          QFileInfo(QString::fromStdString(o.project)).completeBaseName(),
+                          {}};
     const auto journal = p.file().journal(1);
     source.date = journal.empty() ? QString() : "as of " + journal.front().at.left(10);
-    for (const auto& [text, dimension] : {std::pair{&o.force, Dimension::force}, std::pair{&o.length, Dimension::length}})
-        if (const auto u = quantity::findUnit(*text, dimension); !u)
-            return tl::unexpected(u.error());
+    for (const auto& [text, dimension] :
+         {std::pair{&o.force, Dimension::force}, std::pair{&o.length, Dimension::length}})
+        if (const auto u = quantity::findUnit(*text, dimension); !u) return tl::unexpected(u.error());
     chart::loadFonts();
     const auto document = report::compose(source, report::unitsFrom(o.force, o.length));
     const auto to = QString::fromStdString(o.to);
     if (to.endsWith(".pdf", Qt::CaseInsensitive)) {
-        if (auto ok = report::writePdf(document, to); !ok)
-            return tl::unexpected(ok.error());
+        if (auto ok = report::writePdf(document, to); !ok) return tl::unexpected(ok.error());
     } else if (to.endsWith(".html", Qt::CaseInsensitive) || to.endsWith(".htm", Qt::CaseInsensitive)) {
         if (auto ok = writeFile(o.to, report::toHtml(document).toStdString()); !ok)
             return tl::unexpected(ok.error());
     } else {
         return fail(o.to + ": a report is written as .html or .pdf");
     }
-    return Output{{{"file", o.to}, {"study", data->study.title}}, fmt::format("Report on \"{}\" written to {}\n", data->study.title, o.to)};
+    return Output{{{"file", o.to}, {"study", data->study.title}},
+                  fmt::format("Report on \"{}\" written to {}\n", data->study.title, o.to)};
 }
 
 } // namespace
 
 void addProjectCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>& commands) {
     static ImportOptions options;
-    auto* i = app.add_subcommand("import", "Import logger files (or, with --values, tables of results) into a project; makes the project if there is none");
+    auto* i = app.add_subcommand("import", "Import logger files (or, with --values, tables of results) into "
+                                           "a project; makes the project if there is none");
     i->add_option("PROJECT", options.project)->required();
     i->add_option("FILES", options.files)->required();
     i->add_option("--study", options.study, "title of the study; made if there is none");
@@ -187,7 +199,9 @@ void addProjectCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>
     i->add_option("--force-unit", options.forceUnit);
     i->add_option("--displacement-unit", options.displacementUnit);
     i->add_option("--rig-limit", options.rigLimit);
-    i->add_option("--comma", options.comma, "what a comma is where the files leave it open: decimal or grouping")->check(CLI::IsMember({"decimal", "grouping"}));
+    i->add_option("--comma", options.comma,
+                  "what a comma is where the files leave it open: decimal or grouping")
+        ->check(CLI::IsMember({"decimal", "grouping"}));
     i->add_flag("--values", options.values, "the files are tables: option, condition, value, unit, standing");
     commands.emplace_back(i, [] { return importFiles(options); });
 

@@ -34,14 +34,11 @@ struct Compared {
 
 Expected<Compared> compareFile(const std::string& file, double margin) {
     const auto bytes = readFile(file);
-    if (!bytes)
-        return tl::unexpected(bytes.error());
+    if (!bytes) return tl::unexpected(bytes.error());
     auto values = tables::readValues(*bytes);
-    if (!values)
-        return fail(file + ": " + values.error().message);
+    if (!values) return fail(file + ": " + values.error().message);
     const auto unit = tables::unify(values->rows);
-    if (!unit)
-        return fail(file + ": " + unit.error().message);
+    if (!unit) return fail(file + ": " + unit.error().message);
     Compared out;
     out.unit = *unit;
     out.hasConditions = values->hasConditions;
@@ -50,12 +47,13 @@ Expected<Compared> compareFile(const std::string& file, double margin) {
     std::vector<std::string> options, conditions; // in file order
     for (const auto& row : values->rows) {
         const auto remember = [](std::vector<std::string>& names, const std::string& name) {
-            if (std::find(names.begin(), names.end(), name) == names.end())
-                names.push_back(name);
+            if (std::find(names.begin(), names.end(), name) == names.end()) names.push_back(name);
         };
         remember(options, row.option);
         remember(conditions, row.condition);
-        auto at = std::find_if(out.groups.begin(), out.groups.end(), [&](const Group& g) { return g.option == row.option && g.condition == row.condition; });
+        auto at = std::find_if(out.groups.begin(), out.groups.end(), [&](const Group& g) {
+            return g.option == row.option && g.condition == row.condition;
+        });
         if (at == out.groups.end())
             at = out.groups.insert(out.groups.end(), Group{row.option, row.condition, {}, {}});
         at->values.push_back(row.value);
@@ -77,11 +75,13 @@ Expected<Compared> compareFile(const std::string& file, double margin) {
             out.pairs.push_back(family[k]);
         }
     };
-    const auto members = [&](const std::string& name, bool byCondition, const std::vector<std::string>& order) {
+    const auto members = [&](const std::string& name, bool byCondition,
+                             const std::vector<std::string>& order) {
         std::vector<std::size_t> m;
         for (const auto& other : order)
             for (std::size_t i = 0; i < out.groups.size(); ++i)
-                if ((byCondition ? out.groups[i].condition : out.groups[i].option) == name && (byCondition ? out.groups[i].option : out.groups[i].condition) == other)
+                if ((byCondition ? out.groups[i].condition : out.groups[i].option) == name &&
+                    (byCondition ? out.groups[i].option : out.groups[i].condition) == other)
                     m.push_back(i);
         return m;
     };
@@ -95,61 +95,99 @@ Expected<Compared> compareFile(const std::string& file, double margin) {
 
 Json named(const std::string& text) { return text.empty() ? Json(nullptr) : Json(text); }
 
-Json interval(const std::optional<std::pair<double, double>>& v) { return v ? Json{number(v->first), number(v->second)} : Json(nullptr); }
+Json interval(const std::optional<std::pair<double, double>>& v) {
+    return v ? Json{number(v->first), number(v->second)} : Json(nullptr);
+}
 
 Expected<Output> statistics(const std::string& file, double marginPercent) {
-    if (!(marginPercent > 0))
-        return fail("The margin must be more than 0 %.");
+    if (!(marginPercent > 0)) return fail("The margin must be more than 0 %.");
     const auto data = compareFile(file, marginPercent / 100);
-    if (!data)
-        return tl::unexpected(data.error());
+    if (!data) return tl::unexpected(data.error());
     Json groups = Json::array(), comparisons = Json::array();
-    std::vector<std::vector<std::string>> rows{{"Option", "Condition", "n", "Mean", "95 % interval", "s", "CV", "Lowest"}};
+    std::vector<std::vector<std::string>> rows{
+        {"Option", "Condition", "n", "Mean", "95 % interval", "s", "CV", "Lowest"}};
     const std::string unit = data->unit ? " " + std::string(data->unit->symbol) : "";
     for (const auto& g : data->groups) {
         const auto& s = g.summary;
         Json floors = {{"lowest", number(s.lowest)}, {"mean_minus_3sd", number(s.meanMinus3Sd)}};
-        for (const char* later : {"normal_90_95", "normal_95_95", "normal_99_95", "lognormal_90_95", "weibull_90_95"})
+        for (const char* later :
+             {"normal_90_95", "normal_95_95", "normal_99_95", "lognormal_90_95", "weibull_90_95"})
             floors[later] = nullptr;
-        groups.push_back({{"option", g.option}, {"condition", named(g.condition)}, {"n", s.n}, {"n_above", s.above}, {"n_below", s.below},
-                          {"n_between", s.between}, {"n_aside", s.aside}, {"mean", number(s.mean)},
-                          {"mean_basis", s.mean ? Json(s.basis == stats::MeanBasis::sample ? "sample" : "bound") : Json(nullptr)}, {"sd", number(s.sd)},
-                          {"cv_percent", number(s.cv ? std::optional(*s.cv * 100) : std::nullopt)}, {"median", number(s.median)}, {"min", number(s.min)},
-                          {"max", number(s.max)}, {"mean_ci95", interval(s.meanInterval)}, {"drop_high_low_mean", number(s.dropHighLowMean)},
-                          {"floors", floors}, {"fits", {{"normal", nullptr}, {"lognormal", nullptr}, {"weibull", nullptr}}}, {"outliers", nullptr}});
-        const auto shown = [&](const std::optional<double>& v) { return v ? significant(*v) + unit : std::string("–"); };
-        rows.push_back({g.option, g.condition, fmt::format("{}", s.n), (s.basis == stats::MeanBasis::bound ? "at least " : "") + shown(s.mean),
-                        s.meanInterval ? significant(s.meanInterval->first) + " to " + significant(s.meanInterval->second) + unit : "–", shown(s.sd),
-                        s.cv ? quantity::percent(*s.cv) : "–", shown(s.lowest)});
+        groups.push_back(
+            {{"option", g.option},
+             {"condition", named(g.condition)},
+             {"n", s.n},
+             {"n_above", s.above},
+             {"n_below", s.below},
+             {"n_between", s.between},
+             {"n_aside", s.aside},
+             {"mean", number(s.mean)},
+             {"mean_basis",
+              s.mean ? Json(s.basis == stats::MeanBasis::sample ? "sample" : "bound") : Json(nullptr)},
+             {"sd", number(s.sd)},
+             {"cv_percent", number(s.cv ? std::optional(*s.cv * 100) : std::nullopt)},
+             {"median", number(s.median)},
+             {"min", number(s.min)},
+             {"max", number(s.max)},
+             {"mean_ci95", interval(s.meanInterval)},
+             {"drop_high_low_mean", number(s.dropHighLowMean)},
+             {"floors", floors},
+             {"fits", {{"normal", nullptr}, {"lognormal", nullptr}, {"weibull", nullptr}}},
+             {"outliers", nullptr}});
+        const auto shown = [&](const std::optional<double>& v) {
+            return v ? significant(*v) + unit : std::string("–");
+        };
+        rows.push_back({g.option, g.condition, fmt::format("{}", s.n),
+                        (s.basis == stats::MeanBasis::bound ? "at least " : "") + shown(s.mean),
+                        s.meanInterval ? significant(s.meanInterval->first) + " to " +
+                                             significant(s.meanInterval->second) + unit
+                                       : "–",
+                        shown(s.sd), s.cv ? quantity::percent(*s.cv) : "–", shown(s.lowest)});
     }
     Output out;
     out.text = table(rows);
     for (const auto& p : data->pairs) {
         const auto &a = data->groups[p.a], &b = data->groups[p.b];
         const auto& c = p.comparison;
-        Json row = {{"a", p.acrossConditions ? named(a.condition) : Json(a.option)}, {"b", p.acrossConditions ? named(b.condition) : Json(b.option)},
-                    {"condition", p.acrossConditions ? Json(nullptr) : named(a.condition)}, {"test", c.p ? Json("welch") : Json(nullptr)}, {"ratio", number(c.ratio)},
-                    {"ratio_ci95", interval(c.ratioInterval)}, {"t", number(c.t)}, {"df", number(c.df)}, {"p", number(c.p)}, {"p_holm", number(c.pHolm)},
-                    {"p_pooled", nullptr}, {"mann_whitney_p", nullptr}, {"tost_p", number(c.tostP)}, {"verdict", stats::word(c.verdict)},
+        Json row = {{"a", p.acrossConditions ? named(a.condition) : Json(a.option)},
+                    {"b", p.acrossConditions ? named(b.condition) : Json(b.option)},
+                    {"condition", p.acrossConditions ? Json(nullptr) : named(a.condition)},
+                    {"test", c.p ? Json("welch") : Json(nullptr)},
+                    {"ratio", number(c.ratio)},
+                    {"ratio_ci95", interval(c.ratioInterval)},
+                    {"t", number(c.t)},
+                    {"df", number(c.df)},
+                    {"p", number(c.p)},
+                    {"p_holm", number(c.pHolm)},
+                    {"p_pooled", nullptr},
+                    {"mann_whitney_p", nullptr},
+                    {"tost_p", number(c.tostP)},
+                    {"verdict", stats::word(c.verdict)},
                     {"more_each", c.moreEach ? Json(*c.moreEach) : Json(nullptr)}};
-        if (p.acrossConditions)
-            row["option"] = a.option;
+        if (p.acrossConditions) row["option"] = a.option;
         comparisons.push_back(row);
-        out.text += fmt::format("{} against {}{}: {}{}\n", p.acrossConditions ? a.option + " " + a.condition : a.option, p.acrossConditions ? b.condition : b.option,
-                                p.acrossConditions || a.condition.empty() ? "" : " in " + a.condition, stats::word(c.verdict),
-                                c.ratioInterval ? fmt::format(", ratio {} ({} to {})", significant(*c.ratio, 3), significant(c.ratioInterval->first, 3), significant(c.ratioInterval->second, 3)) : "");
+        out.text += fmt::format(
+            "{} against {}{}: {}{}\n", p.acrossConditions ? a.option + " " + a.condition : a.option,
+            p.acrossConditions ? b.condition : b.option,
+            p.acrossConditions || a.condition.empty() ? "" : " in " + a.condition, stats::word(c.verdict),
+            c.ratioInterval
+                ? fmt::format(", ratio {} ({} to {})", significant(*c.ratio, 3),
+                              significant(c.ratioInterval->first, 3), significant(c.ratioInterval->second, 3))
+                : "");
     }
     for (const auto& p : data->problems)
         out.text += p + "\n";
-    out.json = {{"unit", data->unit && !data->unit->symbol.empty() ? Json(std::string(data->unit->symbol)) : Json(nullptr)}, {"groups", groups}, {"comparisons", comparisons}};
+    out.json = {{"unit", data->unit && !data->unit->symbol.empty() ? Json(std::string(data->unit->symbol))
+                                                                   : Json(nullptr)},
+                {"groups", groups},
+                {"comparisons", comparisons}};
     return out;
 }
 
 /// Ranking by means; the drawn probabilities are not there yet and stay null.
 Expected<Output> rank(const std::string& file) {
     const auto data = compareFile(file, 0.1);
-    if (!data)
-        return tl::unexpected(data.error());
+    if (!data) return tl::unexpected(data.error());
     std::vector<std::string> conditions;
     for (const auto& g : data->groups)
         if (std::find(conditions.begin(), conditions.end(), g.condition) == conditions.end())
@@ -161,23 +199,33 @@ Expected<Output> rank(const std::string& file) {
     for (const auto& condition : conditions) {
         std::vector<std::size_t> members;
         for (std::size_t i = 0; i < data->groups.size(); ++i)
-            if (data->groups[i].condition == condition && data->groups[i].summary.mean)
-                members.push_back(i);
-        std::stable_sort(members.begin(), members.end(), [&](auto i, auto j) { return *data->groups[i].summary.mean > *data->groups[j].summary.mean; });
-        std::vector<std::vector<stats::PairVerdict>> verdicts(members.size(), std::vector<stats::PairVerdict>(members.size(), stats::PairVerdict::notEnough));
+            if (data->groups[i].condition == condition && data->groups[i].summary.mean) members.push_back(i);
+        std::stable_sort(members.begin(), members.end(), [&](auto i, auto j) {
+            return *data->groups[i].summary.mean > *data->groups[j].summary.mean;
+        });
+        std::vector<std::vector<stats::PairVerdict>> verdicts(
+            members.size(), std::vector<stats::PairVerdict>(members.size(), stats::PairVerdict::notEnough));
         for (std::size_t i = 0; i < members.size(); ++i)
             for (std::size_t j = i + 1; j < members.size(); ++j)
                 for (const auto& p : data->pairs)
-                    if (!p.acrossConditions && ((p.a == members[i] && p.b == members[j]) || (p.a == members[j] && p.b == members[i])))
+                    if (!p.acrossConditions && ((p.a == members[i] && p.b == members[j]) ||
+                                                (p.a == members[j] && p.b == members[i])))
                         verdicts[i][j] = p.comparison.verdict;
         const auto letters = stats::tieLetters(members.size(), verdicts);
         for (std::size_t k = 0; k < members.size(); ++k) {
             const auto& g = data->groups[members[k]];
             const bool bound = g.summary.basis == stats::MeanBasis::bound;
-            out.json["ranking"].push_back({{"option", g.option}, {"condition", named(g.condition)}, {"p_best", nullptr}, {"expected_rank", nullptr},
-                                           {"rank90", nullptr}, {"letters", letters[k]}, {"at_least", bound}});
+            out.json["ranking"].push_back({{"option", g.option},
+                                           {"condition", named(g.condition)},
+                                           {"p_best", nullptr},
+                                           {"expected_rank", nullptr},
+                                           {"rank90", nullptr},
+                                           {"letters", letters[k]},
+                                           {"at_least", bound}});
             rows.push_back({fmt::format("{}", k + 1), g.option, g.condition,
-                            (bound ? "at least " : "") + significant(*g.summary.mean) + (data->unit ? " " + std::string(data->unit->symbol) : ""), letters[k]});
+                            (bound ? "at least " : "") + significant(*g.summary.mean) +
+                                (data->unit ? " " + std::string(data->unit->symbol) : ""),
+                            letters[k]});
         }
     }
     out.text = table(rows);
@@ -189,7 +237,8 @@ Expected<Output> rank(const std::string& file) {
 void addStatsCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>& commands) {
     static std::string file;
     static double margin = 10;
-    auto* s = app.add_subcommand("stats", "Summaries and comparisons of a table of results (option, value, condition, unit, state …)");
+    auto* s = app.add_subcommand(
+        "stats", "Summaries and comparisons of a table of results (option, value, condition, unit, state …)");
     s->add_option("FILE", file)->required();
     s->add_option("--margin", margin, "smallest difference that matters, in percent");
     commands.emplace_back(s, [] { return statistics(file, margin); });

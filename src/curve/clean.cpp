@@ -15,7 +15,8 @@ bool inOrder(const Curve& c) {
     for (std::size_t i = 0; i < n; ++i)
         if (!std::isfinite(c.force[i]) || !std::isfinite(c.time[i]) || (i && !(c.time[i] > c.time[i - 1])))
             return false;
-    return std::all_of(c.displacement.begin(), c.displacement.end(), [](double d) { return std::isfinite(d); });
+    return std::all_of(c.displacement.begin(), c.displacement.end(),
+                       [](double d) { return std::isfinite(d); });
 }
 
 void spreadEqualStamps(std::vector<double>& time, std::size_t& spread) {
@@ -40,7 +41,9 @@ void spreadEqualStamps(std::vector<double>& time, std::size_t& spread) {
 /// The greatest magnitude held for four samples: blind to spikes of up to three.
 double sustainedExtreme(std::span<const double> f) {
     if (f.size() < 4)
-        return f.empty() ? 0 : std::abs(*std::max_element(f.begin(), f.end(), [](double a, double b) { return std::abs(a) < std::abs(b); }));
+        return f.empty() ? 0 : std::abs(*std::max_element(f.begin(), f.end(), [](double a, double b) {
+            return std::abs(a) < std::abs(b);
+        }));
     double best = 0;
     for (std::size_t i = 0; i + 3 < f.size(); ++i) {
         const double low = std::min(std::min(f[i], f[i + 1]), std::min(f[i + 2], f[i + 3]));
@@ -90,8 +93,7 @@ Ordered order(const Curve& raw) {
         const auto at = static_cast<std::ptrdiff_t>(place);
         c.time.insert(c.time.begin() + at, t);
         c.force.insert(c.force.begin() + at, f);
-        if (hasDisplacement)
-            c.displacement.insert(c.displacement.begin() + at, d);
+        if (hasDisplacement) c.displacement.insert(c.displacement.begin() + at, d);
     }
     spreadEqualStamps(c.time, out.spread);
     out.time = c.time;
@@ -110,18 +112,15 @@ std::vector<Curve> splitAtClockResets(const Curve& raw) {
                              : std::vector<double>(v.begin() + static_cast<std::ptrdiff_t>(start),
                                                    v.begin() + static_cast<std::ptrdiff_t>(end));
         };
-        if (end > start)
-            runs.push_back({part(raw.time), part(raw.force), part(raw.displacement)});
+        if (end > start) runs.push_back({part(raw.time), part(raw.force), part(raw.displacement)});
         start = end;
     };
     for (std::size_t i = 1; i < n && raw.time.size() == n; ++i) {
-        if (!(raw.time[i] < raw.time[i - 1]))
-            continue;
+        if (!(raw.time[i] < raw.time[i - 1])) continue;
         std::size_t place = i;
         while (place > start && i - place <= maxDisplacedPlaces && raw.time[place - 1] > raw.time[i])
             --place;
-        if (i - place > maxDisplacedPlaces)
-            cut(i);
+        if (i - place > maxDisplacedPlaces) cut(i);
     }
     cut(n);
     return runs;
@@ -139,8 +138,7 @@ double resolution(std::span<const double> force) {
             ++steps;
             zero += step <= dust;
         }
-        if (step > dust && (smallest == 0 || step < smallest))
-            smallest = step;
+        if (step > dust && (smallest == 0 || step < smallest)) smallest = step;
     }
     return steps > 0 && static_cast<double>(zero) >= 0.05 * static_cast<double>(steps) ? smallest : 0;
 }
@@ -151,8 +149,7 @@ double noise(std::span<const double> force, double resolution) {
     double worst = resolution / std::sqrt(12.0);
     std::vector<double> d;
     for (const std::size_t lag : {1U, 2U, 4U, 8U, 16U}) {
-        if (n <= 2 * lag || (lag > 1 && lag * 400 > n))
-            break;
+        if (n <= 2 * lag || (lag > 1 && lag * 400 > n)) break;
         const std::size_t count = n - 2 * lag, stride = (count + places - 1) / places;
         d.clear();
         for (std::size_t i = 0; i < count; i += stride)
@@ -176,7 +173,8 @@ std::vector<std::size_t> removeSpikes(std::span<double> f, double noise, double 
             std::nth_element(w.begin(), w.begin() + count / 2, w.begin() + count);
             return w[count / 2];
         };
-        std::copy(f.begin() + static_cast<std::ptrdiff_t>(from), f.begin() + static_cast<std::ptrdiff_t>(to), w.begin());
+        std::copy(f.begin() + static_cast<std::ptrdiff_t>(from), f.begin() + static_cast<std::ptrdiff_t>(to),
+                  w.begin());
         const double m = median();
         for (std::size_t k = 0; k < count; ++k)
             w[k] = std::abs(f[from + k] - m);
@@ -184,8 +182,7 @@ std::vector<std::size_t> removeSpikes(std::span<double> f, double noise, double 
         return std::abs(f[at] - m) > std::max(6 * 1.4826 * mad, gap);
     };
     for (std::size_t i = 1; i + 1 < n; ++i) {
-        if (std::abs(f[i] - f[i - 1]) <= gap)
-            continue;
+        if (std::abs(f[i] - f[i - 1]) <= gap) continue;
         for (std::size_t k = 1; k <= 3 && i + k < n; ++k) {
             const double a = f[i - 1], b = f[i + k];
             const double high = std::max(a, b) + gap, low = std::min(a, b) - gap;
@@ -194,13 +191,11 @@ std::vector<std::size_t> removeSpikes(std::span<double> f, double noise, double 
                 above = above && f[j] > high;
                 below = below && f[j] < low;
             }
-            if (!above && !below)
-                continue;
+            if (!above && !below) continue;
             bool spike = true;
             for (std::size_t j = i; j < i + k && spike; ++j)
                 spike = offMedian(j);
-            if (!spike)
-                continue;
+            if (!spike) continue;
             for (std::size_t j = i; j < i + k; ++j) {
                 f[j] = a + (b - a) * static_cast<double>(j - i + 1) / static_cast<double>(k + 1);
                 found.push_back(j);

@@ -12,12 +12,10 @@ LineSums::LineSums(std::span<const double> x, std::span<const double> y, std::si
     m_before.reserve(count / stride + 2);
     Sums s;
     for (std::size_t node = first;; node += stride) {
-        if (node > last)
-            node = last;
+        if (node > last) node = last;
         m_at.push_back(node);
         m_before.push_back(s);
-        if (node == last)
-            break;
+        if (node == last) break;
         for (std::size_t i = node, end = std::min(node + stride, last); i < end; ++i)
             add(s, x[i] - m_x0, y[i] - m_y0); // centred: keeps the sums of squares exact enough
     }
@@ -41,8 +39,7 @@ LineFit LineSums::fit(std::size_t a, std::size_t b) const {
     const double syy = q.yy - p.yy + dy * dy - sy * sy / n;
     LineFit fit;
     fit.samples = static_cast<std::size_t>(n);
-    if (!(sxx > 0))
-        return fit;
+    if (!(sxx > 0)) return fit;
     fit.slope = sxy / sxx;
     fit.intercept = m_y0 + sy / n - fit.slope * (m_x0 + sx / n);
     const double residual = std::max(0.0, syy - fit.slope * sxy);

@@ -9,8 +9,7 @@ namespace {
 double median(std::vector<double> v) {
     const auto mid = v.begin() + static_cast<std::ptrdiff_t>(v.size() / 2);
     std::nth_element(v.begin(), mid, v.end());
-    if (v.size() % 2)
-        return *mid;
+    if (v.size() % 2) return *mid;
     return 0.5 * (*mid + *std::max_element(v.begin(), mid));
 }
 
@@ -27,8 +26,7 @@ std::vector<double> slice(std::span<const double> f, std::size_t from, std::size
 
 Baseline findBaseline(std::span<const double> f, double noise) {
     const std::size_t n = f.size();
-    if (n < 5)
-        return {};
+    if (n < 5) return {};
     double level = median(slice(f, 0, 5));
     std::size_t end = 0;
     for (int pass = 0; pass < 2; ++pass) {
@@ -36,8 +34,7 @@ Baseline findBaseline(std::span<const double> f, double noise) {
         for (; i < n && away < 3; ++i)
             away = std::abs(f[i] - level) > 5 * noise ? away + 1 : 0;
         end = away == 3 ? i - 3 : n;
-        if (end < 5)
-            return {};
+        if (end < 5) return {};
         level = median(slice(f, 0, end));
     }
     return {level, end == n ? 0 : end};
@@ -56,11 +53,10 @@ bool flatTop(std::span<const double> f, double noise, double resolution) {
         }
         i = j + 1;
     }
-    if (best < 5)
-        return false;
-    if (start < best)
-        return true;
-    std::vector<double> index(best), before(f.begin() + static_cast<std::ptrdiff_t>(start - best), f.begin() + static_cast<std::ptrdiff_t>(start));
+    if (best < 5) return false;
+    if (start < best) return true;
+    std::vector<double> index(best), before(f.begin() + static_cast<std::ptrdiff_t>(start - best),
+                                            f.begin() + static_cast<std::ptrdiff_t>(start));
     for (std::size_t i = 0; i < best; ++i)
         index[i] = static_cast<double>(i);
     const auto line = fitLine(index, before, 0, best - 1);
@@ -68,9 +64,9 @@ bool flatTop(std::span<const double> f, double noise, double resolution) {
     return line.intercept + line.slope * middle - top > std::max({0.01 * top, 8 * resolution, 6 * noise});
 }
 
-std::optional<std::size_t> firstSlip(std::span<const double> f, std::size_t departure, std::size_t peak, double noise, double resolution) {
-    if (peak <= departure)
-        return std::nullopt;
+std::optional<std::size_t> firstSlip(std::span<const double> f, std::size_t departure, std::size_t peak,
+                                     double noise, double resolution) {
+    if (peak <= departure) return std::nullopt;
     const std::size_t m = std::max<std::size_t>(1, (peak - departure) / 1000);
     double best = 0;
     std::size_t bestAt = departure;
@@ -84,16 +80,20 @@ std::optional<std::size_t> firstSlip(std::span<const double> f, std::size_t depa
             best = mean;
             bestAt = i;
         } else if (best > 0.1 * f[peak] && best - mean > std::max({0.03 * best, 8 * noise, 2 * resolution})) {
-            const std::size_t from = bestAt >= departure + m ? bestAt - m : departure, to = std::min(bestAt + 2 * m, i);
-            const auto top = std::max_element(f.begin() + static_cast<std::ptrdiff_t>(from), f.begin() + static_cast<std::ptrdiff_t>(std::max(to, from + 1)));
+            const std::size_t from = bestAt >= departure + m ? bestAt - m : departure,
+                              to = std::min(bestAt + 2 * m, i);
+            const auto top =
+                std::max_element(f.begin() + static_cast<std::ptrdiff_t>(from),
+                                 f.begin() + static_cast<std::ptrdiff_t>(std::max(to, from + 1)));
             return static_cast<std::size_t>(top - f.begin());
         }
     }
     return std::nullopt;
 }
 
-std::optional<StraightPart> straightSteepPart(std::span<const double> x, std::span<const double> f, std::size_t departure,
-                                              std::size_t end, double reference, double noise) {
+std::optional<StraightPart> straightSteepPart(std::span<const double> x, std::span<const double> f,
+                                              std::size_t departure, std::size_t end, double reference,
+                                              double noise) {
     const double low = 0.1 * reference, high = 0.9 * reference;
     std::size_t first = departure;
     while (first < end && f[first] < low)
@@ -101,8 +101,7 @@ std::optional<StraightPart> straightSteepPart(std::span<const double> x, std::sp
     std::size_t last = first;
     for (std::size_t i = first; i <= end && f[i] <= high; ++i)
         last = i;
-    if (last < first + 2)
-        return std::nullopt;
+    if (last < first + 2) return std::nullopt;
     const LineSums sums(x, f, first, last);
     const std::size_t nodes = sums.nodes();
     std::vector<double> reached(nodes); // running maximum at the nodes
@@ -112,15 +111,17 @@ std::optional<StraightPart> straightSteepPart(std::span<const double> x, std::sp
             top = std::max(top, f[i]);
         reached[node] = top;
     }
-    const auto isStraight = [&](const LineFit& fit) { return fit.r2 >= 0.995 || fit.residualSd <= 1.3 * noise; };
+    const auto isStraight = [&](const LineFit& fit) {
+        return fit.r2 >= 0.995 || fit.residualSd <= 1.3 * noise;
+    };
     std::optional<StraightPart> steepest;
     LineFit bestFit = sums.fit(0, nodes - 1);
     std::size_t bestA = 0, bestB = nodes - 1, a0 = 0, b0 = 0;
     for (std::size_t a = 0, b = 0; a < nodes; ++a) {
-        while (b < nodes && (reached[b] - reached[a] < 0.2 * reference || sums.index(b) - sums.index(a) + 1 < 8))
+        while (b < nodes &&
+               (reached[b] - reached[a] < 0.2 * reference || sums.index(b) - sums.index(a) + 1 < 8))
             ++b;
-        if (b == nodes)
-            break;
+        if (b == nodes) break;
         const auto fit = sums.fit(a, b);
         if (fit.r2 > bestFit.r2) {
             bestFit = fit;
@@ -133,16 +134,14 @@ std::optional<StraightPart> straightSteepPart(std::span<const double> x, std::sp
             b0 = b;
         }
     }
-    if (!steepest)
-        return StraightPart{bestFit, sums.index(bestA), sums.index(bestB), isStraight(bestFit)};
+    if (!steepest) return StraightPart{bestFit, sums.index(bestA), sums.index(bestB), isStraight(bestFit)};
 
     const double k0 = steepest->fit.slope, least = k0 - std::max(0.01 * k0, 3 * steepest->fit.standardError);
     const double step = 0.02 * reference;
     StraightPart grown = *steepest;
     const auto tryGrow = [&](std::size_t a, std::size_t b) {
         const auto fit = sums.fit(a, b);
-        if (!isStraight(fit) || fit.slope < least)
-            return false;
+        if (!isStraight(fit) || fit.slope < least) return false;
         grown.fit = fit;
         a0 = a;
         b0 = b;
@@ -167,19 +166,17 @@ std::optional<StraightPart> straightSteepPart(std::span<const double> x, std::sp
     return grown;
 }
 
-std::optional<Residual> residual(std::span<const double> x, std::span<const double> f, std::size_t peak, double delta) {
-    if (!(delta > 0))
-        return std::nullopt;
+std::optional<Residual> residual(std::span<const double> x, std::span<const double> f, std::size_t peak,
+                                 double delta) {
+    if (!(delta > 0)) return std::nullopt;
     const double from = x[peak] + delta, to = x[peak] + 2 * delta;
     std::vector<double> held;
     double farthest = x[peak];
     for (std::size_t i = peak; i < x.size(); ++i) {
         farthest = std::max(farthest, x[i]);
-        if (x[i] >= from && x[i] <= to)
-            held.push_back(f[i]);
+        if (x[i] >= from && x[i] <= to) held.push_back(f[i]);
     }
-    if (farthest < x[peak] + 1.5 * delta || held.empty())
-        return std::nullopt;
+    if (farthest < x[peak] + 1.5 * delta || held.empty()) return std::nullopt;
     const double force = median(std::move(held));
     return Residual{force, force / f[peak]};
 }
@@ -190,20 +187,17 @@ std::optional<Fall> fall(std::span<const double> x, std::span<const double> f, s
     };
     const auto before = [&](double level) -> std::optional<double> {
         for (std::size_t i = peak; i-- > 0;)
-            if (f[i] < level)
-                return between(i, i + 1, level);
+            if (f[i] < level) return between(i, i + 1, level);
         return std::nullopt;
     };
     const auto after = [&](double level) -> std::optional<double> {
         for (std::size_t i = peak + 1; i < f.size(); ++i)
-            if (f[i] < level)
-                return between(i - 1, i, level);
+            if (f[i] < level) return between(i - 1, i, level);
         return std::nullopt;
     };
     const auto up50 = before(0.5 * f[peak]), up90 = before(0.9 * f[peak]);
     const auto down90 = after(0.9 * f[peak]), down50 = after(0.5 * f[peak]);
-    if (!up50 || !up90 || !down90 || !down50 || !(*up90 > *up50))
-        return std::nullopt;
+    if (!up50 || !up90 || !down90 || !down50 || !(*up90 > *up50)) return std::nullopt;
     const double ratio = (*down50 - *down90) / (*up90 - *up50);
     return Fall{ratio, ratio < 0.25 ? "sudden" : ratio < 1 ? "quick" : "gradual"};
 }

@@ -32,8 +32,7 @@ Pyramid::Pyramid(std::span<const double> y) {
         }
         level = std::move(next);
     }
-    if (!level.empty())
-        m_levels.push_back(std::move(level));
+    if (!level.empty()) m_levels.push_back(std::move(level));
 }
 
 Pyramid::Range Pyramid::range(std::span<const double> y, std::size_t from, std::size_t to) const {
@@ -57,11 +56,12 @@ Pyramid::Range Pyramid::range(std::span<const double> y, std::size_t from, std::
     return r;
 }
 
-std::vector<Pyramid::Point> Pyramid::draw(std::span<const double> x, std::span<const double> y, double x0, double x1, std::size_t columns) const {
+std::vector<Pyramid::Point> Pyramid::draw(std::span<const double> x, std::span<const double> y, double x0,
+                                          double x1, std::size_t columns) const {
     std::vector<Point> out;
-    if (y.empty() || columns == 0 || !(x1 > x0))
-        return out;
-    // x of a pull may run back; the ends tell cheaply whether it can be searched, the columns check themselves.
+    if (y.empty() || columns == 0 || !(x1 > x0)) return out;
+    // x of a pull may run back; the ends tell cheaply whether it can be searched, the columns check
+    // themselves.
     std::size_t from = 0, to = y.size();
     const bool rising = x.back() >= x.front();
     if (rising) {
@@ -70,8 +70,7 @@ std::vector<Pyramid::Point> Pyramid::draw(std::span<const double> x, std::span<c
         from -= from > 0;
         to += to < y.size();
     }
-    if (from >= to)
-        return out;
+    if (from >= to) return out;
     const std::size_t count = to - from;
     if (count <= 4 * columns) {
         for (std::size_t i = from; i < to; ++i)

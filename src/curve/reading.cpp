@@ -15,8 +15,7 @@ using quantity::percent;
 
 std::size_t nearest(std::span<const double> time, double t) {
     const auto at = std::lower_bound(time.begin(), time.end(), t);
-    if (at == time.end())
-        return time.size() - 1;
+    if (at == time.end()) return time.size() - 1;
     const auto i = static_cast<std::size_t>(at - time.begin());
     return i > 0 && t - time[i - 1] < time[i] - t ? i - 1 : i;
 }
@@ -30,8 +29,7 @@ double peakPickingBias(std::span<const double> f, std::size_t peak, double noise
         ++k;
     for (std::size_t i = peak + 1; i < f.size() && f[i] > floor; ++i)
         ++k;
-    if (k < 2)
-        return 0;
+    if (k < 2) return 0;
     const auto n = static_cast<double>(k);
     return noise * boost::math::quantile(boost::math::normal(), (n - 0.375) / (n + 0.25));
 }
@@ -51,8 +49,7 @@ struct Reader {
     void findPeakAndScale(std::span<const double> rawForce, const std::vector<std::size_t>& spikes) {
         std::size_t at = static_cast<std::size_t>(std::max_element(f.begin(), f.end()) - f.begin());
         const bool byHand = settings.peak && !settings.peak->none;
-        if (byHand)
-            at = nearest(t, settings.peak->time);
+        if (byHand) at = nearest(t, settings.peak->time);
         r.peak = landmark(at, byHand);
         if (settings.rigLimit && *settings.rigLimit > 0) {
             const double limit = 0.998 * *settings.rigLimit;
@@ -67,20 +64,21 @@ struct Reader {
         }
         if (!r.offScale && flatTop(f, r.noise, r.resolution)) {
             r.offScale = true;
-            r.warnings.push_back("The top of the curve is flat: it was clipped somewhere in the chain, so the peak is \"at least\".");
+            r.warnings.push_back("The top of the curve is flat: it was clipped somewhere in the chain, so "
+                                 "the peak is \"at least\".");
         }
         if (at < 50)
-            r.warnings.push_back(fmt::format("Only {} samples up to the peak: spikes and slips are hard to tell apart.", at + 1));
+            r.warnings.push_back(fmt::format(
+                "Only {} samples up to the peak: spikes and slips are hard to tell apart.", at + 1));
         if (r.noise > 0.003 * r.peak.force && !r.offScale)
-            r.warnings.push_back(fmt::format("Noise is {} of the peak: a peak picked from noise reads high, here by about {}.",
-                                             percent(r.noise / r.peak.force),
-                                             percent(peakPickingBias(f, at, r.noise) / r.peak.force)));
+            r.warnings.push_back(fmt::format(
+                "Noise is {} of the peak: a peak picked from noise reads high, here by about {}.",
+                percent(r.noise / r.peak.force), percent(peakPickingBias(f, at, r.noise) / r.peak.force)));
     }
 
     void findSlipAndBreak() {
         if (settings.firstSlip) {
-            if (!settings.firstSlip->none)
-                r.firstSlip = landmark(nearest(t, settings.firstSlip->time), true);
+            if (!settings.firstSlip->none) r.firstSlip = landmark(nearest(t, settings.firstSlip->time), true);
         } else if (const auto slip = firstSlip(f, r.departure, r.peak.index, r.noise, r.resolution)) {
             r.firstSlip = landmark(*slip);
         }
@@ -98,23 +96,21 @@ struct Reader {
     }
 
     void findStiffness() {
-        if (x.empty())
-            return;
+        if (x.empty()) return;
         const bool slipFirst = r.firstSlip && r.firstSlip->index < r.peak.index;
         const std::size_t end = slipFirst ? r.firstSlip->index : r.peak.index;
         if (settings.fitFrom && settings.fitTo) {
             std::size_t a = nearest(t, settings.fitFrom->time), b = nearest(t, settings.fitTo->time);
-            if (a > b)
-                std::swap(a, b);
+            if (a > b) std::swap(a, b);
             if (b >= a + 2)
                 setStiffness(fitLine(x, f, a, b), a, b, true);
             else
-                r.warnings.push_back("The stiffness line set by hand spans fewer than three samples, so there is no stiffness.");
+                r.warnings.push_back("The stiffness line set by hand spans fewer than three samples, so "
+                                     "there is no stiffness.");
             return;
         }
         const auto found = straightSteepPart(x, f, r.departure, end, f[end], r.noise);
-        if (!found)
-            return;
+        if (!found) return;
         if (!found->straight)
             r.warnings.push_back("No part of the rise is straight: the stiffness is the best line there is.");
         setStiffness(found->fit, found->first, found->last, false);
@@ -125,13 +121,13 @@ struct Reader {
             r.warnings.push_back("The force does not rise with the displacement, so there is no stiffness.");
             return;
         }
-        r.stiffness = Stiffness{fit.slope, fit.standardError, fit.r2, f[a], f[b], a, b, fit.samples, false, byHand};
+        r.stiffness =
+            Stiffness{fit.slope, fit.standardError, fit.r2, f[a], f[b], a, b, fit.samples, false, byHand};
         r.toe = -fit.intercept / fit.slope;
     }
 
     void measureFromToe() {
-        if (x.empty())
-            return;
+        if (x.empty()) return;
         if (!r.toe) {
             std::size_t i = r.departure;
             while (i < r.peak.index && f[i] <= 0.02 * r.peak.force)
@@ -141,24 +137,19 @@ struct Reader {
         r.slack = *r.toe - x.front();
         const auto set = [&](Landmark& m) { m.displacement = x[m.index] - *r.toe; };
         set(r.peak);
-        if (r.firstSlip)
-            set(*r.firstSlip);
-        if (r.breakPoint)
-            set(*r.breakPoint);
+        if (r.firstSlip) set(*r.firstSlip);
+        if (r.breakPoint) set(*r.breakPoint);
     }
 
     void findEnergies() {
-        if (x.empty())
-            return;
+        if (x.empty()) return;
         double sum = 0;
-        const std::size_t last = std::max({r.peak.index, r.firstSlip ? r.firstSlip->index : 0, r.breakPoint ? r.breakPoint->index : 0});
+        const std::size_t last = std::max(
+            {r.peak.index, r.firstSlip ? r.firstSlip->index : 0, r.breakPoint ? r.breakPoint->index : 0});
         const auto note = [&](std::size_t i) {
-            if (r.firstSlip && i == r.firstSlip->index)
-                r.energyToFirstSlip = sum;
-            if (i == r.peak.index)
-                r.energyToPeak = sum;
-            if (r.breakPoint && i == r.breakPoint->index)
-                r.energyToBreak = sum;
+            if (r.firstSlip && i == r.firstSlip->index) r.energyToFirstSlip = sum;
+            if (i == r.peak.index) r.energyToPeak = sum;
+            if (r.breakPoint && i == r.breakPoint->index) r.energyToBreak = sum;
         };
         note(r.departure);
         for (std::size_t i = r.departure + 1; i <= last; ++i) {
@@ -186,11 +177,9 @@ struct Reader {
         std::size_t from = r.departure, to = r.departure;
         for (std::size_t i = r.peak.index; i > r.departure && !(f[i] < 0.2 * r.peak.force); --i) {
             from = i;
-            if (f[i] >= 0.8 * r.peak.force)
-                to = i;
+            if (f[i] >= 0.8 * r.peak.force) to = i;
         }
-        if (to < from + 2)
-            return;
+        if (to < from + 2) return;
         r.forceRate = fitLine(t, f, from, to).slope;
         if (!x.empty() && !r.stiffness.value_or(Stiffness{}).includesRigStretch)
             r.displacementRate = fitLine(t, x, from, to).slope;
@@ -204,14 +193,17 @@ Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, 
     Reading& r = reader.r;
     r.samples = n;
     r.dropped = ordered.dropped;
-    if (n < 3)
-        return fail(fmt::format("Only {} usable sample{}: nothing to read.", n, n == 1 ? "" : "s"));
+    if (n < 3) return fail(fmt::format("Only {} usable sample{}: nothing to read.", n, n == 1 ? "" : "s"));
     if (ordered.moved)
-        r.notes.push_back(fmt::format("{} time stamps were out of order and have been sorted.", ordered.moved));
+        r.notes.push_back(
+            fmt::format("{} time stamps were out of order and have been sorted.", ordered.moved));
     if (ordered.spread)
-        r.notes.push_back(fmt::format("{} samples shared a time stamp and were spread evenly.", ordered.spread));
+        r.notes.push_back(
+            fmt::format("{} samples shared a time stamp and were spread evenly.", ordered.spread));
     if (ordered.otherRuns)
-        r.warnings.push_back(fmt::format("The clock steps back: the last {} samples belong to another run and are not read here.", ordered.otherRuns));
+        r.warnings.push_back(fmt::format(
+            "The clock steps back: the last {} samples belong to another run and are not read here.",
+            ordered.otherRuns));
     if (raw.time.empty())
         r.warnings.push_back("The log has no clock: samples are numbered as if one a second.");
 
@@ -233,8 +225,7 @@ Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, 
     const auto [low, high] = std::minmax_element(c.force.begin(), c.force.end());
     r.flipped = r.baseline - *low > *high - r.baseline;
     const double sign = r.flipped ? -1 : 1;
-    if (r.flipped)
-        r.notes.push_back("The load was logged as negative force and has been turned round.");
+    if (r.flipped) r.notes.push_back("The load was logged as negative force and has been turned round.");
     for (auto& f : c.force)
         f = sign * (f - r.baseline);
     const double top = *std::max_element(c.force.begin(), c.force.end());
@@ -256,8 +247,7 @@ Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, 
         r.againstTime = true;
     }
     reader.findPeakAndScale(ordered.force, c.spikes);
-    if (r.peak.index < r.departure)
-        r.departure = 0;
+    if (r.peak.index < r.departure) r.departure = 0;
     if (!ordered.displacement.empty() && reader.x[r.peak.index] < reader.x[r.departure]) {
         reversed = true;
         along.resize(n);
@@ -280,10 +270,8 @@ Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, 
         c.displacement.assign(reader.x.begin(), reader.x.end());
     }
     ReadCurve out{std::move(r), {}};
-    if (reversed && out.reading.toe)
-        out.reading.toe = -*out.reading.toe;
-    if (keep)
-        out.cleaned = std::move(c);
+    if (reversed && out.reading.toe) out.reading.toe = -*out.reading.toe;
+    if (keep) out.cleaned = std::move(c);
     return out;
 }
 
@@ -291,22 +279,23 @@ Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, 
 
 Expected<Reading> read(const Curve& raw, const ReadingSettings& settings) {
     auto got = readImpl(raw, settings, false);
-    if (!got)
-        return tl::unexpected(got.error());
+    if (!got) return tl::unexpected(got.error());
     return std::move(got->reading);
 }
 
-Expected<ReadCurve> readAndKeep(const Curve& raw, const ReadingSettings& settings) { return readImpl(raw, settings, true); }
+Expected<ReadCurve> readAndKeep(const Curve& raw, const ReadingSettings& settings) {
+    return readImpl(raw, settings, true);
+}
 
 std::optional<double> forceAt(const ReadCurve& c, double displacement) {
     const auto& x = c.cleaned.displacement;
-    if (x.empty() || !c.reading.peak.displacement)
-        return std::nullopt;
+    if (x.empty() || !c.reading.peak.displacement) return std::nullopt;
     const double toe = x[c.reading.peak.index] - *c.reading.peak.displacement;
     for (std::size_t i = c.reading.departure + 1; i < x.size(); ++i) {
         const double a = x[i - 1] - toe, b = x[i] - toe;
         if (a <= displacement && displacement <= b && b > a)
-            return c.cleaned.force[i - 1] + (c.cleaned.force[i] - c.cleaned.force[i - 1]) * (displacement - a) / (b - a);
+            return c.cleaned.force[i - 1] +
+                   (c.cleaned.force[i] - c.cleaned.force[i - 1]) * (displacement - a) / (b - a);
     }
     return std::nullopt;
 }

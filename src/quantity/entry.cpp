@@ -22,9 +22,21 @@ std::string_view trim(std::string_view s) {
 
 /// Replaces typographic characters by the plain ones the grammar knows.
 std::string normalised(std::string_view text) {
-    static constexpr std::array<std::pair<std::string_view, std::string_view>, 15> changes{
-        {{"\u00a0", " "}, {"\u202f", " "}, {"\u2009", " "}, {"−", "-"}, {"–", "…"}, {"...", "…"}, {"..", "…"}, {"≥", ">"},
-         {"≤", "<"}, {"≈", "~"}, {"+/-", "±"}, {"″", "\""}, {"′", "'"}, {"½", " 1/2"}, {">=", ">"}}};
+    static constexpr std::array<std::pair<std::string_view, std::string_view>, 15> changes{{{"\u00a0", " "},
+                                                                                            {"\u202f", " "},
+                                                                                            {"\u2009", " "},
+                                                                                            {"−", "-"},
+                                                                                            {"–", "…"},
+                                                                                            {"...", "…"},
+                                                                                            {"..", "…"},
+                                                                                            {"≥", ">"},
+                                                                                            {"≤", "<"},
+                                                                                            {"≈", "~"},
+                                                                                            {"+/-", "±"},
+                                                                                            {"″", "\""},
+                                                                                            {"′", "'"},
+                                                                                            {"½", " 1/2"},
+                                                                                            {">=", ">"}}};
     std::string out(text);
     for (const auto& [from, to] : changes)
         for (std::size_t at = 0; (at = out.find(from, at)) != std::string::npos; at += to.size())
@@ -42,8 +54,7 @@ struct Number {
 Expected<Number> decimal(std::string_view s) {
     std::size_t i = 0;
     std::string digits;
-    if (i < s.size() && (s[i] == '-' || s[i] == '+'))
-        digits += s[i] == '-' ? "-" : "", ++i;
+    if (i < s.size() && (s[i] == '-' || s[i] == '+')) digits += s[i] == '-' ? "-" : "", ++i;
     const std::size_t first = i;
     int dots = 0, commas = 0;
     std::size_t lastMark = 0;
@@ -75,11 +86,11 @@ Expected<Number> decimal(std::string_view s) {
         auto trimmed = tail;
         while (!trimmed.empty() && trimmed.back() == '0')
             trimmed.pop_back();
-        return fail(fmt::format("{} or {}? \"{}\" can be read both ways: write it with a point or without the comma.",
-                                head + (trimmed.empty() ? "" : "." + trimmed), head + tail, body));
+        return fail(
+            fmt::format("{} or {}? \"{}\" can be read both ways: write it with a point or without the comma.",
+                        head + (trimmed.empty() ? "" : "." + trimmed), head + tail, body));
     }
-    if ((commas > 1 && dots == 0) || (dots > 1 && commas == 0))
-        markIsDecimal = false; // 1,250,000
+    if ((commas > 1 && dots == 0) || (dots > 1 && commas == 0)) markIsDecimal = false; // 1,250,000
     if (!markIsDecimal && lastChar != '\0' && after != 3)
         return fail(fmt::format("\"{}\" has a grouping mark in the wrong place.", body));
     if (dots > 0 && commas > 0 && (lastChar == '.' ? dots : commas) > 1)
@@ -94,8 +105,7 @@ Expected<Number> decimal(std::string_view s) {
     out.decimals = markIsDecimal ? static_cast<int>(after) : 0;
     if (i < s.size() && (s[i] == 'e' || s[i] == 'E')) { // exponent
         std::size_t j = i + 1;
-        if (j < s.size() && (s[j] == '-' || s[j] == '+'))
-            ++j;
+        if (j < s.size() && (s[j] == '-' || s[j] == '+')) ++j;
         if (j < s.size() && digit(s[j])) {
             while (j < s.size() && digit(s[j]))
                 ++j;
@@ -108,9 +118,9 @@ Expected<Number> decimal(std::string_view s) {
     }
     const auto got = std::from_chars(digits.data(), digits.data() + digits.size(), out.value);
     if (got.ec == std::errc::result_out_of_range)
-        return fail(fmt::format("\"{}\" is too large or too small to be a measurement.", trim(s.substr(0, i))));
-    if (got.ec != std::errc{})
-        return fail("no number");
+        return fail(
+            fmt::format("\"{}\" is too large or too small to be a measurement.", trim(s.substr(0, i))));
+    if (got.ec != std::errc{}) return fail("no number");
     out.end = i;
     return out;
 }
@@ -118,8 +128,7 @@ Expected<Number> decimal(std::string_view s) {
 /// A decimal, a fraction or a mixed number: 3.25, 1/4, 3 1/4, 3-1/4.
 Expected<Number> number(std::string_view s) {
     auto whole = decimal(s);
-    if (!whole)
-        return whole;
+    if (!whole) return whole;
     const auto fractionAt = [&](std::size_t at) -> Expected<Number> {
         std::size_t j = at;
         while (j < s.size() && digit(s[j]))
@@ -127,8 +136,7 @@ Expected<Number> number(std::string_view s) {
         if (j == at || j >= s.size() || s[j] != '/' || j + 1 >= s.size() || !digit(s[j + 1]))
             return fail("no fraction");
         auto top = decimal(s.substr(at, j - at)), bottom = decimal(s.substr(j + 1));
-        if (!top || !bottom || bottom->decimals != 0)
-            return fail("no fraction");
+        if (!top || !bottom || bottom->decimals != 0) return fail("no fraction");
         if (bottom->value == 0)
             return fail(fmt::format("\"{}\" divides by zero.", s.substr(at, j + 1 + bottom->end - at)));
         return Number{top->value / bottom->value, -1, j + 1 + bottom->end};
@@ -137,19 +145,16 @@ Expected<Number> number(std::string_view s) {
     if (whole->end < s.size() && s[whole->end] == '/' && whole->decimals == 0) { // 1/4
         const std::size_t start = s.front() == '-' || s.front() == '+' ? 1 : 0;
         auto f = fractionAt(start);
-        if (f && negative)
-            f->value = -f->value;
-        if (f || f.error().message != "no fraction")
-            return f;
-    } else if (whole->end + 1 < s.size() && (s[whole->end] == ' ' || s[whole->end] == '-') && whole->decimals == 0) {
+        if (f && negative) f->value = -f->value;
+        if (f || f.error().message != "no fraction") return f;
+    } else if (whole->end + 1 < s.size() && (s[whole->end] == ' ' || s[whole->end] == '-') &&
+               whole->decimals == 0) {
         std::size_t at = whole->end + 1;
         while (at < s.size() && s[at] == ' ')
             ++at;
         auto f = fractionAt(at);
-        if (f)
-            return Number{whole->value + (negative ? -f->value : f->value), -1, f->end};
-        if (f.error().message != "no fraction")
-            return f;
+        if (f) return Number{whole->value + (negative ? -f->value : f->value), -1, f->end};
+        if (f.error().message != "no fraction") return f;
     }
     return whole;
 }
@@ -166,15 +171,16 @@ Expected<Measured> measured(std::string_view s, std::optional<Dimension> wanted,
     auto n = number(s);
     if (!n) {
         if (n.error().message == "no number")
-            return fail(fmt::format("\"{}\" does not start with a number: type something like {}.", whole,
-                                    wanted == Dimension::length ? "12.5 mm or 3 1/4 in" : "1.5 kN or 48.3 kgf"));
+            return fail(
+                fmt::format("\"{}\" does not start with a number: type something like {}.", whole,
+                            wanted == Dimension::length ? "12.5 mm or 3 1/4 in" : "1.5 kN or 48.3 kgf"));
         return tl::unexpected(n.error());
     }
     auto rest = trim(s.substr(n->end));
-    if (rest.empty())
-        return Measured{n->value, nullptr, n->decimals};
+    if (rest.empty()) return Measured{n->value, nullptr, n->decimals};
     std::size_t split = 0; // feet and inches: a digit after the unit
-    while (split < rest.size() && !(digit(rest[split]) && split > 0 && (rest[split - 1] == ' ' || rest[split - 1] == '\'')))
+    while (split < rest.size() &&
+           !(digit(rest[split]) && split > 0 && (rest[split - 1] == ' ' || rest[split - 1] == '\'')))
         ++split;
     if (split < rest.size()) {
         auto first = findUnit(trim(rest.substr(0, split)), Dimension::length);
@@ -187,8 +193,7 @@ Expected<Measured> measured(std::string_view s, std::optional<Dimension> wanted,
         }
     }
     auto u = findUnit(rest, wanted);
-    if (!u)
-        return tl::unexpected(u.error());
+    if (!u) return tl::unexpected(u.error());
     return Measured{n->value, *u, n->decimals};
 }
 
@@ -197,14 +202,12 @@ Expected<Measured> measured(std::string_view s, std::optional<Dimension> wanted,
 Expected<Entry> parseEntry(std::string_view text, std::optional<Dimension> wanted, const Unit* fallback) {
     const std::string clean = normalised(text);
     std::string_view s = trim(clean);
-    if (s.empty())
-        return fail("Nothing was entered: type a number with its unit.");
+    if (s.empty()) return fail("Nothing was entered: type a number with its unit.");
     Entry entry;
     if (s.front() == '>' || s.front() == '<' || s.front() == '~') {
         entry.doubt = s.front() == '>' ? Doubt::above : s.front() == '<' ? Doubt::below : Doubt::about;
         s = trim(s.substr(1));
-        if (!s.empty() && s.front() == '=')
-            s = trim(s.substr(1));
+        if (!s.empty() && s.front() == '=') s = trim(s.substr(1));
     }
     std::string_view second;
     const auto split = [&](std::size_t at, std::size_t length, Doubt doubt) {
@@ -220,8 +223,7 @@ Expected<Entry> parseEntry(std::string_view text, std::optional<Dimension> wante
             split(dots, ellipsis.size(), Doubt::between);
         } else {
             for (std::size_t i = 1; i + 1 < s.size(); ++i) { // "4-5 kN", but not 3-1/4" nor 1e-5
-                if (s[i] != '-')
-                    continue;
+                if (s[i] != '-') continue;
                 std::size_t before = i, after = i + 1;
                 while (before > 0 && s[before - 1] == ' ')
                     --before;
@@ -239,13 +241,12 @@ Expected<Entry> parseEntry(std::string_view text, std::optional<Dimension> wante
         }
     }
     auto first = measured(s, wanted, trim(clean));
-    if (!first)
-        return tl::unexpected(first.error());
+    if (!first) return tl::unexpected(first.error());
     Measured other;
     if (!second.empty() || entry.doubt == Doubt::between || entry.doubt == Doubt::plusMinus) {
-        auto got = measured(second, first->unit && !wanted ? std::optional(first->unit->dimension) : wanted, trim(clean));
-        if (!got)
-            return tl::unexpected(got.error());
+        auto got = measured(second, first->unit && !wanted ? std::optional(first->unit->dimension) : wanted,
+                            trim(clean));
+        if (!got) return tl::unexpected(got.error());
         other = *got;
     }
     const Unit* u = first->unit ? first->unit : other.unit ? other.unit : fallback;
@@ -257,12 +258,15 @@ Expected<Entry> parseEntry(std::string_view text, std::optional<Dimension> wante
                                     wanted == Dimension::length ? "mm or in" : "N, kN, kgf or lbf"));
     }
     if (wanted && u->dimension != *wanted)
-        return fail(fmt::format("\"{}\" measures {}, but {} is wanted here.", trim(clean), name(u->dimension), name(*wanted)));
+        return fail(fmt::format("\"{}\" measures {}, but {} is wanted here.", trim(clean), name(u->dimension),
+                                name(*wanted)));
     const Unit* otherUnit = other.unit ? other.unit : u;
     if (otherUnit->dimension != u->dimension)
-        return fail(fmt::format("\"{}\" mixes {} and {}.", trim(clean), name(u->dimension), name(otherUnit->dimension)));
+        return fail(fmt::format("\"{}\" mixes {} and {}.", trim(clean), name(u->dimension),
+                                name(otherUnit->dimension)));
     entry.unit = u;
-    entry.decimals = first->decimals < 0 || other.decimals < 0 ? -1 : std::max(first->decimals, other.decimals);
+    entry.decimals =
+        first->decimals < 0 || other.decimals < 0 ? -1 : std::max(first->decimals, other.decimals);
     entry.si = u->toSi(first->value);
     if (entry.doubt == Doubt::between) {
         if (!first->unit) // "4…5 kN": the unit belongs to both
@@ -270,10 +274,10 @@ Expected<Entry> parseEntry(std::string_view text, std::optional<Dimension> wante
         entry.unit = first->unit ? u : otherUnit;
         entry.upperSi = otherUnit->toSi(other.value);
         if (entry.upperSi < entry.si)
-            return fail(fmt::format("\"{}\" runs from the larger to the smaller: write the smaller first.", trim(clean)));
+            return fail(fmt::format("\"{}\" runs from the larger to the smaller: write the smaller first.",
+                                    trim(clean)));
     } else if (entry.doubt == Doubt::plusMinus) {
-        if (!first->unit && other.unit)
-            entry.si = other.unit->toSi(first->value);
+        if (!first->unit && other.unit) entry.si = other.unit->toSi(first->value);
         entry.plusMinusSi = std::abs(other.value) * otherUnit->factor;
     }
     if (!std::isfinite(entry.si) || !std::isfinite(entry.upperSi))
@@ -285,10 +289,8 @@ Expected<double> parseNumber(std::string_view text) {
     const std::string clean = normalised(text);
     const auto s = trim(clean);
     auto n = number(s);
-    if (!n && n.error().message != "no number")
-        return tl::unexpected(n.error());
-    if (!n || !trim(s.substr(n->end)).empty())
-        return fail(fmt::format("\"{}\" is not a number.", s));
+    if (!n && n.error().message != "no number") return tl::unexpected(n.error());
+    if (!n || !trim(s.substr(n->end)).empty()) return fail(fmt::format("\"{}\" is not a number.", s));
     return n->value;
 }
 
@@ -299,11 +301,20 @@ std::string print(const Entry& entry) {
     };
     std::string text = value(entry.si);
     switch (entry.doubt) {
-    case Doubt::exact: break;
-    case Doubt::above: text = ">" + text; break;
-    case Doubt::below: text = "<" + text; break;
-    case Doubt::about: text = "~" + text; break;
-    case Doubt::between: text += "…" + value(entry.upperSi); break;
+    case Doubt::exact:
+        break;
+    case Doubt::above:
+        text = ">" + text;
+        break;
+    case Doubt::below:
+        text = "<" + text;
+        break;
+    case Doubt::about:
+        text = "~" + text;
+        break;
+    case Doubt::between:
+        text += "…" + value(entry.upperSi);
+        break;
     case Doubt::plusMinus:
         text += " ± " + (entry.decimals < 0 ? shortest(entry.plusMinusSi / entry.unit->factor)
                                             : fixed(entry.plusMinusSi / entry.unit->factor, entry.decimals));

@@ -11,12 +11,10 @@ namespace {
 std::string grouped(const std::string& text) {
     const std::size_t start = !text.empty() && text[0] == '-' ? 1 : 0;
     const std::size_t point = std::min(text.find('.'), text.size());
-    if (point - start < 5)
-        return text;
+    if (point - start < 5) return text;
     std::string out = text.substr(0, start);
     for (std::size_t i = start; i < point; ++i) {
-        if (i > start && (point - i) % 3 == 0)
-            out += "\u00a0";
+        if (i > start && (point - i) % 3 == 0) out += "\u00a0";
         out += text[i];
     }
     return out + text.substr(point);
@@ -31,16 +29,13 @@ std::string withoutMinusZero(std::string text) {
 } // namespace
 
 std::string fixed(double value, int decimals) {
-    if (!std::isfinite(value))
-        return "–";
+    if (!std::isfinite(value)) return "–";
     return grouped(withoutMinusZero(fmt::format("{:.{}f}", value, std::max(0, decimals))));
 }
 
 std::string significant(double value, int digits) {
-    if (!std::isfinite(value))
-        return "–";
-    if (value == 0)
-        return "0";
+    if (!std::isfinite(value)) return "–";
+    if (value == 0) return "0";
     // Round in scientific notation first: 9999.7 has its decimal exponent only after rounding.
     const double rounded = std::strtod(fmt::format("{:.{}e}", value, digits - 1).c_str(), nullptr);
     const int exponent = static_cast<int>(std::floor(std::log10(std::abs(rounded)) + 1e-12));
@@ -48,8 +43,7 @@ std::string significant(double value, int digits) {
 }
 
 std::string shortest(double value) {
-    if (!std::isfinite(value))
-        return "–";
+    if (!std::isfinite(value)) return "–";
     const double rounded = std::strtod(fmt::format("{:.11e}", value).c_str(), nullptr);
     if (rounded != 0 && (std::abs(rounded) >= 1e15 || std::abs(rounded) < 1e-6))
         return fmt::format("{}", rounded);
@@ -58,8 +52,7 @@ std::string shortest(double value) {
     std::string text = fmt::format("{:.{}f}", rounded, std::clamp(11 - exponent, 0, 17));
     if (text.find('.') != std::string::npos) {
         text.erase(text.find_last_not_of('0') + 1);
-        if (text.back() == '.')
-            text.pop_back();
+        if (text.back() == '.') text.pop_back();
     }
     return withoutMinusZero(text);
 }

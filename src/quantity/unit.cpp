@@ -109,8 +109,7 @@ std::string plain(std::string_view text) {
     std::string out;
     for (std::size_t i = 0; i < text.size(); ++i) {
         const auto c = static_cast<unsigned char>(text[i]);
-        if (std::isspace(c) || c == '-' || c == '*' || c == '.' || c == '^')
-            continue;
+        if (std::isspace(c) || c == '-' || c == '*' || c == '.' || c == '^') continue;
         if (c == 0xC2 && i + 1 < text.size()) { // two-byte characters U+0080…U+00BF
             const auto d = static_cast<unsigned char>(text[i + 1]);
             if (d == 0xB7 || d == 0xA0) { // middle dot, no-break space
@@ -139,21 +138,18 @@ bool spelledAs(const Unit& unit, const std::string& wanted, bool ignoreCase) {
         const auto p = plain(candidate);
         return ignoreCase ? lower(p) == lower(wanted) : p == wanted;
     };
-    if (same(unit.symbol))
-        return true;
+    if (same(unit.symbol)) return true;
     std::string_view rest = unit.aliases;
     while (!rest.empty()) {
         const auto space = rest.find(' ');
-        if (same(rest.substr(0, space)))
-            return true;
+        if (same(rest.substr(0, space))) return true;
         rest = space == std::string_view::npos ? std::string_view{} : rest.substr(space + 1);
     }
     return false;
 }
 
 std::string symbolsOf(std::optional<Dimension> wanted) {
-    if (!wanted)
-        return "N, kN, kgf, lbf, mm, in, s, N·m, MPa, J";
+    if (!wanted) return "N, kN, kgf, lbf, mm, in, s, N·m, MPa, J";
     std::string out;
     for (const auto& u : table)
         if (u.dimension == *wanted && !u.symbol.empty())
@@ -164,9 +160,9 @@ std::string symbolsOf(std::optional<Dimension> wanted) {
 } // namespace
 
 std::string_view name(Dimension dimension) {
-    static constexpr std::string_view names[] = {"force",  "length",      "area",  "mass",      "time",
-                                                 "torque", "stress",      "energy", "acceleration", "speed",
-                                                 "stiffness", "angle",    "temperature", "ratio",  "money"};
+    static constexpr std::string_view names[] = {
+        "force",        "length", "area",      "mass",  "time",        "torque", "stress", "energy",
+        "acceleration", "speed",  "stiffness", "angle", "temperature", "ratio",  "money"};
     return names[static_cast<int>(dimension)];
 }
 
@@ -178,10 +174,9 @@ const Unit& siUnit(Dimension dimension) {
 }
 
 const Unit& unit(std::string_view symbol) {
-    const auto found = std::find_if(std::begin(table), std::end(table),
-                                    [&](const Unit& u) { return u.symbol == symbol; });
-    if (found == std::end(table))
-        throw std::logic_error(fmt::format("no unit is written \"{}\"", symbol));
+    const auto found =
+        std::find_if(std::begin(table), std::end(table), [&](const Unit& u) { return u.symbol == symbol; });
+    if (found == std::end(table)) throw std::logic_error(fmt::format("no unit is written \"{}\"", symbol));
     return *found;
 }
 
@@ -191,8 +186,7 @@ Expected<const Unit*> findUnit(std::string_view text, std::optional<Dimension> w
         const Unit* found = nullptr;
         bool several = false;
         for (const auto& u : table) {
-            if ((wanted && u.dimension != *wanted) || !spelledAs(u, typed, ignoreCase))
-                continue;
+            if ((wanted && u.dimension != *wanted) || !spelledAs(u, typed, ignoreCase)) continue;
             // Without a wanted dimension a unit's own symbol wins over another's alias.
             const bool own = plain(u.symbol) == typed;
             if (!found || (own && plain(found->symbol) != typed))
@@ -200,22 +194,20 @@ Expected<const Unit*> findUnit(std::string_view text, std::optional<Dimension> w
             else if (ignoreCase)
                 several = true;
         }
-        if (found && !several && !(typed.empty() && !wanted))
-            return found;
+        if (found && !several && !(typed.empty() && !wanted)) return found;
     }
     for (const auto& u : table)
         if (wanted && !typed.empty() && spelledAs(u, typed, false))
-            return fail(fmt::format("\"{}\" measures {}, but {} is wanted here: use {}.", text, name(u.dimension),
-                                    name(*wanted), symbolsOf(wanted)));
+            return fail(fmt::format("\"{}\" measures {}, but {} is wanted here: use {}.", text,
+                                    name(u.dimension), name(*wanted), symbolsOf(wanted)));
     return fail(fmt::format("\"{}\" is not a unit known here: use {}.", text, symbolsOf(wanted)));
 }
 
 Expected<double> convert(double value, const Unit& from, const Unit& to) {
     if (from.dimension != to.dimension)
-        return fail(fmt::format("{} measures {} and {} measures {}: one cannot become the other.", from.symbol,
-                                name(from.dimension), to.symbol, name(to.dimension)));
-    if (from.offset == to.offset)
-        return value * (from.factor / to.factor);
+        return fail(fmt::format("{} measures {} and {} measures {}: one cannot become the other.",
+                                from.symbol, name(from.dimension), to.symbol, name(to.dimension)));
+    if (from.offset == to.offset) return value * (from.factor / to.factor);
     return to.fromSi(from.toSi(value));
 }
 

@@ -12,21 +12,27 @@ using quantity::withUnit;
 
 QString text(const std::string& s) { return QString::fromStdString(s); }
 
-Table rankedTable(const study::StudyData& data, const study::Verdict& verdict, study::Id condition, const quantity::Unit& unit) {
+Table rankedTable(const study::StudyData& data, const study::Verdict& verdict, study::Id condition,
+                  const quantity::Unit& unit) {
     Table t;
     t.header = {"Rank", "Option", "n", "Mean", "95 % interval", "s", "CV", "Lowest", "Ties", "Cost each"};
     t.right = {true, false, false, true, true, true, true, true, false, true};
     bool costs = false;
     for (const auto& o : data.options)
         costs = costs || o.unitCost.has_value();
-    const auto shown = [&](const std::optional<double>& v) { return v ? text(withUnit(*v, unit)) : QStringLiteral("–"); };
+    const auto shown = [&](const std::optional<double>& v) {
+        return v ? text(withUnit(*v, unit)) : QStringLiteral("–");
+    };
     for (const auto i : verdict.inCondition(condition)) {
         const auto& g = verdict.groups[i];
         const auto& s = g.summary;
         const auto* o = data.option(g.option);
-        t.rows.push_back({g.rank ? QString::number(g.rank) : QStringLiteral("–"), text(o->name), text(chart::countText(s)), text(chart::meanText(s, unit)),
-                          text(chart::intervalText(s, unit)), shown(s.sd), s.cv ? text(quantity::percent(*s.cv)) : QStringLiteral("–"), shown(s.lowest), text(study::sharedLetters(verdict, g)),
-                          o->unitCost ? text(quantity::fixed(*o->unitCost, 2) + " " + o->currency) : QStringLiteral("–")});
+        t.rows.push_back(
+            {g.rank ? QString::number(g.rank) : QStringLiteral("–"), text(o->name), text(chart::countText(s)),
+             text(chart::meanText(s, unit)), text(chart::intervalText(s, unit)), shown(s.sd),
+             s.cv ? text(quantity::percent(*s.cv)) : QStringLiteral("–"), shown(s.lowest),
+             text(study::sharedLetters(verdict, g)),
+             o->unitCost ? text(quantity::fixed(*o->unitCost, 2) + " " + o->currency) : QStringLiteral("–")});
     }
     if (!costs) {
         t.header.removeLast();
@@ -40,13 +46,13 @@ Table rankedTable(const study::StudyData& data, const study::Verdict& verdict, s
 Table pullTable(const Source& source, const Units& units) {
     const auto& data = *source.study;
     Table t;
-    t.header = {"Specimen", "Option", "Condition", "Peak", "First slip", "Stiffness", "Standing", "What broke, why, remarks"};
+    t.header = {"Specimen",   "Option",    "Condition", "Peak",
+                "First slip", "Stiffness", "Standing",  "What broke, why, remarks"};
     t.right = {false, false, false, true, true, true, false, false};
     const auto& force = units.of(Dimension::force);
     for (const auto& s : data.specimens)
         for (const auto& p : data.pulls) {
-            if (p.specimen != s.id)
-                continue;
+            if (p.specimen != s.id) continue;
             const auto reading = source.readings->byPull.find(p.id);
             const auto* r = reading == source.readings->byPull.end() ? nullptr : &reading->second;
             QString peak = "–", slip = "–", stiffness = "–";
@@ -56,20 +62,19 @@ Table pullTable(const Source& source, const Units& units) {
             if (r) {
                 const bool bound = r->offScale || p.standing == study::Standing::atLeast;
                 peak = (bound ? "at least " : "") + text(withUnit(r->peak.force, force));
-                if (r->firstSlip)
-                    slip = text(withUnit(r->firstSlip->force, force));
+                if (r->firstSlip) slip = text(withUnit(r->firstSlip->force, force));
                 if (r->stiffness)
                     stiffness = text(withUnit(r->stiffness->value, units.of(Dimension::stiffness)));
             }
             QStringList remarks;
             for (const auto& more : {p.whatBroke, p.reason, p.note})
-                if (!more.empty())
-                    remarks << text(more);
+                if (!more.empty()) remarks << text(more);
             if (p.settings.peak || p.settings.firstSlip || p.settings.breakPoint || p.settings.fitFrom)
                 remarks << "landmarks moved by hand";
-            const auto *o = data.option(s.option);
-            const auto *c = data.condition(s.condition);
-            t.rows.push_back({text(s.label), o ? text(o->name) : "", c ? text(c->name) : "", peak, slip, stiffness, study::word(p.standing), remarks.join("; ")});
+            const auto* o = data.option(s.option);
+            const auto* c = data.condition(s.condition);
+            t.rows.push_back({text(s.label), o ? text(o->name) : "", c ? text(c->name) : "", peak, slip,
+                              stiffness, study::word(p.standing), remarks.join("; ")});
         }
     return t;
 }
@@ -78,50 +83,56 @@ Table pullTable(const Source& source, const Units& units) {
 
 const quantity::Unit& Units::of(Dimension dimension) const {
     switch (dimension) {
-    case Dimension::force: return *force;
-    case Dimension::length: return *length;
+    case Dimension::force:
+        return *force;
+    case Dimension::length:
+        return *length;
     case Dimension::stiffness: {
         static const std::map<std::pair<std::string_view, std::string_view>, std::string_view> names{
-            {{"N", "mm"}, "N/mm"}, {{"kN", "mm"}, "kN/mm"}, {{"kgf", "mm"}, "kgf/mm"}, {{"lbf", "mm"}, "lbf/mm"},
-            {{"N", "in"}, "N/in"}, {{"kN", "in"}, "kN/in"}, {{"kgf", "in"}, "kgf/in"}, {{"lbf", "in"}, "lbf/in"}};
+            {{"N", "mm"}, "N/mm"},     {{"kN", "mm"}, "kN/mm"},  {{"kgf", "mm"}, "kgf/mm"},
+            {{"lbf", "mm"}, "lbf/mm"}, {{"N", "in"}, "N/in"},    {{"kN", "in"}, "kN/in"},
+            {{"kgf", "in"}, "kgf/in"}, {{"lbf", "in"}, "lbf/in"}};
         return quantity::unit(names.at({force->symbol, length->symbol}));
     }
-    case Dimension::energy: return quantity::unit("J");
-    default: return quantity::siUnit(dimension);
+    case Dimension::energy:
+        return quantity::unit("J");
+    default:
+        return quantity::siUnit(dimension);
     }
 }
 
 Units unitsFrom(const std::string& force, const std::string& length) {
-    const auto pick = [](const std::string& name, std::initializer_list<const char*> allowed) -> const quantity::Unit* {
+    const auto pick = [](const std::string& name,
+                         std::initializer_list<const char*> allowed) -> const quantity::Unit* {
         for (const char* a : allowed)
-            if (name == a)
-                return &quantity::unit(a);
+            if (name == a) return &quantity::unit(a);
         return &quantity::unit(*allowed.begin());
     };
     return {pick(force, {"N", "kN", "kgf", "lbf"}), pick(length, {"mm", "in"})};
 }
 
 QStringList cautions() {
-    return {"Stretched ropes, wires and springs store energy, and brittle parts fly: stand out of the line of pull, shield the specimen, protect eyes and hands.",
-            "These results compare specimens tested here, in this way, once. They are no rating and no certificate, and one pull says nothing about repeated load.",
-            "For lifting, life support, structures or vehicles follow local codes and the maker's instructions, and ask a licensed or competent person."};
+    return {"Stretched ropes, wires and springs store energy, and brittle parts fly: stand out of the line "
+            "of pull, shield the specimen, protect eyes and hands.",
+            "These results compare specimens tested here, in this way, once. They are no rating and no "
+            "certificate, and one pull says nothing about repeated load.",
+            "For lifting, life support, structures or vehicles follow local codes and the maker's "
+            "instructions, and ask a licensed or competent person."};
 }
 
-chart::CurveChart overlayOf(const Source& source, study::Id option, study::Id condition, const Units& units, std::size_t columns) {
+chart::CurveChart overlayOf(const Source& source, study::Id option, study::Id condition, const Units& units,
+                            std::size_t columns) {
     chart::CurveChart c;
     std::size_t n = 0;
     bool time = false;
     const auto& force = units.of(Dimension::force);
     double x0 = 0, x1 = 0, y1 = 0;
     for (const auto& s : source.study->specimens) {
-        if (s.option != option || s.condition != condition)
-            continue;
+        if (s.option != option || s.condition != condition) continue;
         for (const auto& p : source.study->pulls) {
-            if (p.specimen != s.id || !p.curve || !source.curve)
-                continue;
+            if (p.specimen != s.id || !p.curve || !source.curve) continue;
             const auto drawn = source.curve(p.id);
-            if (!drawn)
-                continue;
+            if (!drawn) continue;
             time = time || drawn->cleaned.displacement.empty();
             auto x = chart::abscissa(*drawn);
             auto y = drawn->cleaned.force;
@@ -132,7 +143,9 @@ chart::CurveChart overlayOf(const Source& source, study::Id option, study::Id co
                 v = force.fromSi(v);
             const bool out = p.standing == study::Standing::voided || p.standing == study::Standing::aside;
             chart::Trace t;
-            t.name = s.label + (p.standing == study::Standing::counts ? "" : std::string(" (") + study::word(p.standing) + ")");
+            t.name = s.label + (p.standing == study::Standing::counts
+                                    ? ""
+                                    : std::string(" (") + study::word(p.standing) + ")");
             t.ink = out ? chart::Ink::faint : chart::seriesInk(n);
             t.dash = out ? chart::Dash::dotted : chart::seriesDash(n);
             t.pull = p.id;
@@ -149,7 +162,8 @@ chart::CurveChart overlayOf(const Source& source, study::Id option, study::Id co
     c.x1 = x1;
     c.y0 = -0.03 * y1;
     c.y1 = 1.08 * y1;
-    c.xTitle = time ? "Time since the load began (s)" : "Displacement from the toe (" + std::string(units.length->symbol) + ")";
+    c.xTitle = time ? "Time since the load began (s)"
+                    : "Displacement from the toe (" + std::string(units.length->symbol) + ")";
     c.yTitle = "Force (" + std::string(force.symbol) + ")";
     return c;
 }
@@ -164,28 +178,37 @@ Document compose(const Source& source, const Units& units) {
     d.blocks.push_back(Heading{1, d.title});
     if (!data.study.question.empty())
         d.blocks.push_back(Paragraph{Paragraph::Style::lead, text(data.study.question)});
-    d.blocks.push_back(Paragraph{Paragraph::Style::small, QStringLiteral("%1, %2. %3 pulls on %4 options in %5 condition%6.").arg(source.project, source.date).arg(data.pulls.size()).arg(data.options.size()).arg(data.conditions.size()).arg(data.conditions.size() == 1 ? "" : "s")});
+    d.blocks.push_back(
+        Paragraph{Paragraph::Style::small, QStringLiteral("%1, %2. %3 pulls on %4 options in %5 condition%6.")
+                                               .arg(source.project, source.date)
+                                               .arg(data.pulls.size())
+                                               .arg(data.options.size())
+                                               .arg(data.conditions.size())
+                                               .arg(data.conditions.size() == 1 ? "" : "s")});
     d.blocks.push_back(Heading{2, "What was found"});
     if (verdict.empty()) {
-        d.blocks.push_back(Paragraph{Paragraph::Style::plain, "No pull has been recorded yet, so there is nothing to rank."});
+        d.blocks.push_back(Paragraph{Paragraph::Style::plain,
+                                     "No pull has been recorded yet, so there is nothing to rank."});
     } else {
         QStringList lines;
         for (const auto& h : verdict.headlines)
             lines << text(h);
         d.blocks.push_back(Bullets{lines});
-        d.blocks.push_back(Figure{chart::ladder(data, verdict, unit, 690), QStringLiteral("Strength ladder: %1. Discs are single pulls, arrows to the right \"at least\", crosses set aside; the upright line is the mean, the band its 95 % interval, the small triangle the lowest seen.").arg(study::info(metric).noun)});
+        d.blocks.push_back(
+            Figure{chart::ladder(data, verdict, unit, 690),
+                   QStringLiteral("Strength ladder: %1. Discs are single pulls, arrows to the right \"at "
+                                  "least\", crosses set aside; the upright line is the mean, the band its 95 "
+                                  "% interval, the small triangle the lowest seen.")
+                       .arg(study::info(metric).noun)});
     }
     for (const auto m : study::allMetrics) {
         const auto& v = source.verdict(m);
-        if (v.empty())
-            continue;
+        if (v.empty()) continue;
         const auto& u = units.of(study::info(m).dimension);
         d.blocks.push_back(Heading{2, study::info(m).title});
         for (const auto& c : data.conditions) {
-            if (v.inCondition(c.id).empty())
-                continue;
-            if (data.conditions.size() > 1)
-                d.blocks.push_back(Heading{3, text(c.name)});
+            if (v.inCondition(c.id).empty()) continue;
+            if (data.conditions.size() > 1) d.blocks.push_back(Heading{3, text(c.name)});
             d.blocks.push_back(rankedTable(data, v, c.id, u));
         }
         if (m == metric) {
@@ -213,10 +236,8 @@ Document compose(const Source& source, const Units& units) {
     for (const auto& o : data.options)
         for (const auto& c : data.conditions) {
             auto chart = overlayOf(source, o.id, c.id, units, 300);
-            if (chart.traces.empty())
-                continue;
-            if (!headed)
-                d.blocks.push_back(Heading{2, "Curves"});
+            if (chart.traces.empty()) continue;
+            if (!headed) d.blocks.push_back(Heading{2, "Curves"});
             headed = true;
             chart.legend = true;
             d.blocks.push_back(Figure{chart::curves(chart, 690, 250), text(o.name + ", " + c.name)});
@@ -224,10 +245,15 @@ Document compose(const Source& source, const Units& units) {
     d.blocks.push_back(Heading{2, "Every pull"});
     d.blocks.push_back(pullTable(source, units));
     d.blocks.push_back(Heading{2, "How it was worked out"});
-    d.blocks.push_back(Bullets{{"Every curve is read by the same rule: zero from the unloaded start, spikes of up to three samples bridged, the peak is the greatest sample. Raw samples are kept unchanged.",
-                                "s is the standard deviation with n − 1; the interval is Student's t at 95 %. A group that holds an \"at least\" has a mean of \"at least\" and no interval.",
-                                QStringLiteral("Pairs are compared by Welch's t-test, p-values by Holm within a condition. \"The same\" means within %1, by two one-sided tests.").arg(text(quantity::percent(data.study.margin))),
-                                "Void pulls and those set aside are listed with their reason and are in no mean."}});
+    d.blocks.push_back(
+        Bullets{{"Every curve is read by the same rule: zero from the unloaded start, spikes of up to three "
+                 "samples bridged, the peak is the greatest sample. Raw samples are kept unchanged.",
+                 "s is the standard deviation with n − 1; the interval is Student's t at 95 %. A group that "
+                 "holds an \"at least\" has a mean of \"at least\" and no interval.",
+                 QStringLiteral("Pairs are compared by Welch's t-test, p-values by Holm within a condition. "
+                                "\"The same\" means within %1, by two one-sided tests.")
+                     .arg(text(quantity::percent(data.study.margin))),
+                 "Void pulls and those set aside are listed with their reason and are in no mean."}});
     if (!data.study.note.empty())
         d.blocks.push_back(Paragraph{Paragraph::Style::plain, text(data.study.note)});
     d.blocks.push_back(Heading{2, "Cautions"});

@@ -21,10 +21,14 @@ QFont font(double size, bool bold) {
 }
 
 double heightOf(const QString& text, double size, bool bold, double width) {
-    return QFontMetricsF(font(size, bold)).boundingRect(QRectF(0, 0, width, 1e6), Qt::TextWordWrap, text).height();
+    return QFontMetricsF(font(size, bold))
+        .boundingRect(QRectF(0, 0, width, 1e6), Qt::TextWordWrap, text)
+        .height();
 }
 
-double widthOf(const QString& text, double size, bool bold) { return QFontMetricsF(font(size, bold)).horizontalAdvance(text); }
+double widthOf(const QString& text, double size, bool bold) {
+    return QFontMetricsF(font(size, bold)).horizontalAdvance(text);
+}
 
 class Layouter {
 public:
@@ -39,7 +43,9 @@ public:
         m_y += height + 6;
     }
     void operator()(const Paragraph& p) {
-        const double size = p.style == Paragraph::Style::lead ? 15 : p.style == Paragraph::Style::small ? 11 : 12;
+        const double size = p.style == Paragraph::Style::lead    ? 15
+                            : p.style == Paragraph::Style::small ? 11
+                                                                 : 12;
         const double indent = p.style == Paragraph::Style::caution ? 14 : 0;
         const double height = heightOf(p.text, size, false, contentWidth - indent);
         room(height);
@@ -77,8 +83,7 @@ public:
             *widest -= cut;
             total -= cut;
         }
-        if (columns > 0 && total < contentWidth)
-            widths.back() += contentWidth - total;
+        if (columns > 0 && total < contentWidth) widths.back() += contentWidth - total;
         const auto rowHeight = [&](const QStringList& row, bool bold) {
             double h = 0;
             for (std::size_t i = 0; i < columns; ++i)
@@ -146,8 +151,7 @@ private:
         m_y = margin;
     }
     void room(double height) {
-        if (m_y + height > contentBottom && m_y > margin)
-            newPage();
+        if (m_y + height > contentBottom && m_y > margin) newPage();
     }
     Placed& put(const QString& text, double x, double width, double height, double size, bool bold) {
         Placed item;
@@ -185,10 +189,13 @@ void paintPage(QPainter& painter, const Page& page) {
             painter.drawLine(item.rect.topLeft(), item.rect.topRight());
         } else {
             if (item.caution)
-                painter.fillRect(QRectF(item.rect.left() - 12, item.rect.top(), 3, item.rect.height()), chart::color(palette, chart::Ink::warn));
+                painter.fillRect(QRectF(item.rect.left() - 12, item.rect.top(), 3, item.rect.height()),
+                                 chart::color(palette, chart::Ink::warn));
             painter.setFont(font(item.size, item.bold));
             painter.setPen(chart::color(palette, item.faint ? chart::Ink::faint : chart::Ink::text));
-            painter.drawText(item.rect, static_cast<int>(Qt::TextWordWrap) | (item.right ? Qt::AlignRight : Qt::AlignLeft), item.text);
+            painter.drawText(
+                item.rect, static_cast<int>(Qt::TextWordWrap) | (item.right ? Qt::AlignRight : Qt::AlignLeft),
+                item.text);
         }
     }
 }
@@ -207,8 +214,7 @@ Expected<void> writePdf(const Document& document, const QString& path) {
         QPainter painter(&writer);
         const auto pages = paginate(document);
         for (std::size_t i = 0; i < pages.size(); ++i) {
-            if (i > 0)
-                writer.newPage();
+            if (i > 0) writer.newPage();
             painter.save();
             painter.scale(1200.0 / 96, 1200.0 / 96);
             paintPage(painter, pages[i]);

@@ -23,7 +23,9 @@ public:
             m_regain = 0.5 * k;
             m_peakAt = m_slipAt + m_slipWidth + (s.strength - 0.90 * *m_slip) / m_regain;
             break;
-        case Model::brittleBond: m_peakAt = onLine(s.strength); break;
+        case Model::brittleBond:
+            m_peakAt = onLine(s.strength);
+            break;
         case Model::wireRope:
             m_slip = 0.93 * s.strength;
             m_slipAt = onLine(*m_slip);
@@ -43,8 +45,7 @@ public:
     std::optional<double> slip() const { return m_slip; }
 
     double operator()(double u) const {
-        if (u <= 0)
-            return 0;
+        if (u <= 0) return 0;
         return u <= m_peakAt ? rise(u) : after(u - m_peakAt);
     }
 
@@ -52,18 +53,15 @@ private:
     /// Beds in along a parabola until it meets the line k·(u − c); a rope stiffens exponentially towards it.
     double bed(double u) const {
         const double k = m_s.stiffness, c = m_s.bedding;
-        if (c <= 0)
-            return k * u;
-        if (m_s.model == Model::wireRope)
-            return k * (u - c * (1 - std::exp(-u / c)));
+        if (c <= 0) return k * u;
+        if (m_s.model == Model::wireRope) return k * (u - c * (1 - std::exp(-u / c)));
         return u < 2 * c ? k * u * u / (4 * c) : k * (u - c);
     }
 
     double rise(double u) const {
         if (m_slip && u > m_slipAt) {
             const double low = 0.90 * *m_slip, into = u - m_slipAt;
-            if (into < m_slipWidth)
-                return *m_slip + (low - *m_slip) * into / m_slipWidth;
+            if (into < m_slipWidth) return *m_slip + (low - *m_slip) * into / m_slipWidth;
             return std::min(m_s.strength, low + m_regain * (into - m_slipWidth));
         }
         if (m_s.model == Model::yieldingMetal && u > m_yieldAt) {
@@ -76,9 +74,12 @@ private:
     double after(double v) const {
         const double f = m_s.strength;
         switch (m_s.model) {
-        case Model::pullOut: return f * (m_s.residual + (1 - m_s.residual) * std::exp(-v / (1.5 * f / m_s.stiffness)));
-        case Model::brittleBond: return 0;
-        case Model::wireRope: return v < 0.3 * f / m_s.stiffness ? 0.55 * f : 0;
+        case Model::pullOut:
+            return f * (m_s.residual + (1 - m_s.residual) * std::exp(-v / (1.5 * f / m_s.stiffness)));
+        case Model::brittleBond:
+            return 0;
+        case Model::wireRope:
+            return v < 0.3 * f / m_s.stiffness ? 0.55 * f : 0;
         case Model::yieldingMetal: {
             const double neck = v / (3 * f / m_s.stiffness);
             return neck < 1 ? f * (1 - 0.25 * neck * neck) : 0;
@@ -98,8 +99,7 @@ const char* name(Model model) { return names[static_cast<int>(model)]; }
 
 std::optional<Model> modelFromName(const std::string& text) {
     for (const auto m : allModels)
-        if (text == name(m))
-            return m;
+        if (text == name(m)) return m;
     return std::nullopt;
 }
 
@@ -157,10 +157,8 @@ Run pull(const Specimen& s, const Logger& g, std::uint64_t seed) {
         const double x = std::max(0.0, t - g.before) * g.speed;
         const double level = g.zeroOffset + g.drift * t;
         double f = shape(x - s.slack) + level + (g.noise > 0 ? g.noise * random.normal() : 0);
-        if (spiked[i])
-            f += (random.uniform() < 0.5 ? -1 : 1) * random.uniform(0.25, 0.9) * s.strength;
-        if (g.resolution > 0)
-            f = std::round(f / g.resolution) * g.resolution;
+        if (spiked[i]) f += (random.uniform() < 0.5 ? -1 : 1) * random.uniform(0.25, 0.9) * s.strength;
+        if (g.resolution > 0) f = std::round(f / g.resolution) * g.resolution;
         if (g.limit && std::abs(f) >= *g.limit) {
             f = std::copysign(*g.limit, f);
             run.truth.saturated = run.truth.saturated || !spiked[i];
@@ -200,7 +198,11 @@ Bench typicalBench(Model model, std::uint64_t seed) {
     g.rate = random.uniform(60, 200);
     g.speed = random.uniform(0.0004, 0.0012);
     g.before = random.uniform(0.8, 2.0);
-    g.after = 2.5 * (model == Model::yieldingMetal ? 6.5 : model == Model::pullOut ? 1.9 : 1.1) * s.strength / s.stiffness;
+    g.after = 2.5 *
+              (model == Model::yieldingMetal ? 6.5
+               : model == Model::pullOut     ? 1.9
+                                             : 1.1) *
+              s.strength / s.stiffness;
     g.noise = s.strength * random.uniform(0.0005, 0.003);
     g.resolution = random.uniform() < 0.3 ? 1.0 : 0;
     g.zeroOffset = random.uniform(-0.02, 0.05) * s.strength;

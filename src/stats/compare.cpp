@@ -9,23 +9,20 @@
 namespace anvil::stats {
 
 const char* word(PairVerdict verdict) {
-    static constexpr const char* words[] = {"stronger", "weaker", "same", "too_close", "not_enough", "not_yet"};
+    static constexpr const char* words[] = {"stronger",  "weaker",     "same",
+                                            "too_close", "not_enough", "not_yet"};
     return words[static_cast<int>(verdict)];
 }
 
 Comparison compare(const Summary& a, const Summary& b, double margin) {
     Comparison c;
-    if (!a.mean || !b.mean)
-        return c;
-    if (a.censored() || b.censored())
-        return c; // a ratio of bounds says nothing
+    if (!a.mean || !b.mean) return c;
+    if (a.censored() || b.censored()) return c; // a ratio of bounds says nothing
     const double ma = *a.mean, mb = *b.mean;
     c.difference = ma - mb;
     const bool positive = ma > 0 && mb > 0;
-    if (positive)
-        c.ratio = ma / mb;
-    if (a.n < 2 || b.n < 2)
-        return c;
+    if (positive) c.ratio = ma / mb;
+    if (a.n < 2 || b.n < 2) return c;
     const auto na = static_cast<double>(a.n), nb = static_cast<double>(b.n);
     const double va = *a.sd * *a.sd / na, vb = *b.sd * *b.sd / nb;
     if (va + vb > 0) {
@@ -47,17 +44,19 @@ Comparison compare(const Summary& a, const Summary& b, double margin) {
     return c;
 }
 
-void decide(std::span<Comparison> family, std::span<const std::pair<Summary, Summary>> groups, double margin) {
+void decide(std::span<Comparison> family, std::span<const std::pair<Summary, Summary>> groups,
+            double margin) {
     std::vector<std::size_t> tested;
     for (std::size_t i = 0; i < family.size(); ++i) {
         family[i] = compare(groups[i].first, groups[i].second, margin);
-        if (family[i].p)
-            tested.push_back(i);
+        if (family[i].p) tested.push_back(i);
     }
-    std::stable_sort(tested.begin(), tested.end(), [&](auto i, auto j) { return *family[i].p < *family[j].p; });
+    std::stable_sort(tested.begin(), tested.end(),
+                     [&](auto i, auto j) { return *family[i].p < *family[j].p; });
     double running = 0;
     for (std::size_t k = 0; k < tested.size(); ++k) {
-        running = std::max(running, std::min(1.0, static_cast<double>(tested.size() - k) * *family[tested[k]].p));
+        running =
+            std::max(running, std::min(1.0, static_cast<double>(tested.size() - k) * *family[tested[k]].p));
         family[tested[k]].pHolm = running;
     }
     for (std::size_t i = 0; i < family.size(); ++i) {
@@ -73,8 +72,7 @@ void decide(std::span<Comparison> family, std::span<const std::pair<Summary, Sum
             c.verdict = *c.t > 0 ? PairVerdict::stronger : PairVerdict::weaker;
         else
             c.verdict = PairVerdict::tooClose;
-        if (c.verdict != PairVerdict::tooClose)
-            c.moreEach.reset();
+        if (c.verdict != PairVerdict::tooClose) c.moreEach.reset();
     }
 }
 
@@ -88,14 +86,12 @@ double powerOf(int n, double cv, double difference) {
 }
 
 std::optional<int> replicatesFor(double cv, double difference, double power) {
-    if (!(cv > 0) || !(difference > 0) || !(power > 0 && power < 1))
-        return std::nullopt;
+    if (!(cv > 0) || !(difference > 0) || !(power > 0 && power < 1)) return std::nullopt;
     int low = 1, high = 2; // power rises with n: double, then halve
     while (powerOf(high, cv, difference) < power) {
         low = high;
         high *= 2;
-        if (high > 200000)
-            return std::nullopt;
+        if (high > 200000) return std::nullopt;
     }
     while (high - low > 1) {
         const int mid = low + (high - low) / 2;
@@ -104,7 +100,8 @@ std::optional<int> replicatesFor(double cv, double difference, double power) {
     return high;
 }
 
-std::vector<std::string> tieLetters(std::size_t groups, const std::vector<std::vector<PairVerdict>>& verdict) {
+std::vector<std::string> tieLetters(std::size_t groups,
+                                    const std::vector<std::vector<PairVerdict>>& verdict) {
     const auto tie = [&](std::size_t i, std::size_t j) {
         const auto v = verdict[std::min(i, j)][std::max(i, j)];
         return v == PairVerdict::same || v == PairVerdict::tooClose;
@@ -121,7 +118,8 @@ std::vector<std::string> tieLetters(std::size_t groups, const std::vector<std::v
             const std::size_t v = p.front();
             Set next = r, np, nx;
             next.push_back(v);
-            std::copy_if(p.begin(), p.end(), std::back_inserter(np), [&](auto u) { return u != v && tie(u, v); });
+            std::copy_if(p.begin(), p.end(), std::back_inserter(np),
+                         [&](auto u) { return u != v && tie(u, v); });
             std::copy_if(x.begin(), x.end(), std::back_inserter(nx), [&](auto u) { return tie(u, v); });
             extend(next, np, nx);
             p.erase(p.begin());
@@ -130,8 +128,7 @@ std::vector<std::string> tieLetters(std::size_t groups, const std::vector<std::v
     };
     Set all(groups);
     std::iota(all.begin(), all.end(), 0);
-    if (groups > 0)
-        extend({}, all, {});
+    if (groups > 0) extend({}, all, {});
     for (auto& c : cliques)
         std::sort(c.begin(), c.end());
     std::sort(cliques.begin(), cliques.end());

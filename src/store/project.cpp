@@ -39,8 +39,7 @@ bool exec(QSqlDatabase& db, const QString& sql) {
 
 QString currentUser() {
     for (const char* name : {"USER", "LOGNAME"})
-        if (const auto user = qEnvironmentVariable(name); !user.isEmpty())
-            return user;
+        if (const auto user = qEnvironmentVariable(name); !user.isEmpty()) return user;
     return QStringLiteral("unknown");
 }
 
@@ -75,8 +74,7 @@ private:
             {
                 std::unique_lock lock(m_mutex);
                 m_wake.wait(lock, [this] { return m_stop || !m_jobs.empty(); });
-                if (m_jobs.empty())
-                    return;
+                if (m_jobs.empty()) return;
                 job = std::move(m_jobs.front());
                 m_jobs.pop_front();
             }
@@ -109,12 +107,12 @@ struct Project::Private {
     QSqlDatabase reader() const {
         const std::lock_guard guard(readersMutex);
         auto& name = readers[std::this_thread::get_id()];
-        if (!name.isEmpty())
-            return QSqlDatabase::database(name, false);
+        if (!name.isEmpty()) return QSqlDatabase::database(name, false);
         name = uniqueName("read");
         auto db = QSqlDatabase::addDatabase("QSQLITE", name);
         db.setDatabaseName(databaseName);
-        db.setConnectOptions(connectOptions + ";QSQLITE_OPEN_READONLY" + (databaseName.startsWith("file:") ? ";QSQLITE_OPEN_URI" : ""));
+        db.setConnectOptions(connectOptions + ";QSQLITE_OPEN_READONLY" +
+                             (databaseName.startsWith("file:") ? ";QSQLITE_OPEN_URI" : ""));
         db.open();
         return db;
     }
@@ -128,7 +126,8 @@ struct Project::Private {
                 {
                     auto db = QSqlDatabase::database(writeName, false);
                     if (db.isOpen())
-                        exec(db, "PRAGMA wal_checkpoint(PASSIVE)"); // the last one to close takes the log away
+                        exec(db,
+                             "PRAGMA wal_checkpoint(PASSIVE)"); // the last one to close takes the log away
                     db.close();
                 }
                 QSqlDatabase::removeDatabase(writeName);
@@ -141,19 +140,21 @@ struct Project::Private {
     void takeLock() {
         lock = std::make_unique<QLockFile>(path + ".lock");
         lock->setStaleLockTime(0); // only a dead holder is stale
-        if (lock->tryLock(0))
-            return;
+        if (lock->tryLock(0)) return;
         readOnly = true;
         qint64 pid = 0;
         QString host, app;
         if (lock->error() == QLockFile::LockFailedError && lock->getLockInfo(&pid, &host, &app)) {
             const QFileInfo info(path + ".lock");
-            readOnlyReason = QStringLiteral("It is open elsewhere: by %1 on %2 (process %3) since %4. You can look, but not change anything.")
-                                 .arg(info.owner().isEmpty() ? QStringLiteral("somebody") : info.owner(), host)
-                                 .arg(pid)
-                                 .arg(info.lastModified().toString("d MMM hh:mm"));
+            readOnlyReason =
+                QStringLiteral("It is open elsewhere: by %1 on %2 (process %3) since %4. You can look, but "
+                               "not change anything.")
+                    .arg(info.owner().isEmpty() ? QStringLiteral("somebody") : info.owner(), host)
+                    .arg(pid)
+                    .arg(info.lastModified().toString("d MMM hh:mm"));
         } else {
-            readOnlyReason = QStringLiteral("The folder cannot be written, so the project is open for looking only.");
+            readOnlyReason =
+                QStringLiteral("The folder cannot be written, so the project is open for looking only.");
         }
         lock.reset();
     }
@@ -179,19 +180,17 @@ struct Project::Private {
             q.finish();
             exec(db, "PRAGMA foreign_keys = ON");
             exec(db, "PRAGMA synchronous = FULL");
-            if (!fresh)
-                return;
+            if (!fresh) return;
             db.transaction();
             exec(db, QStringLiteral("PRAGMA application_id = %1").arg(applicationId));
             exec(db, QStringLiteral("PRAGMA user_version = %1").arg(schemaVersion));
             for (const char* sql : schema)
-                if (error.isEmpty() && !q.exec(sql))
-                    error = q.lastError().text();
-            if (error.isEmpty() && !db.commit())
-                error = db.lastError().text();
+                if (error.isEmpty() && !q.exec(sql)) error = q.lastError().text();
+            if (error.isEmpty() && !db.commit()) error = db.lastError().text();
         });
         if (!error.isEmpty())
-            return failText(QStringLiteral("%1 cannot be written: %2.").arg(QFileInfo(path).fileName(), error));
+            return failText(
+                QStringLiteral("%1 cannot be written: %2.").arg(QFileInfo(path).fileName(), error));
         return {};
     }
 };
@@ -207,15 +206,13 @@ Expected<std::unique_ptr<Project>> Project::create(const QString& path) {
     p->takeLock();
     if (p->readOnly)
         return failText(QStringLiteral("%1 cannot be written.").arg(QFileInfo(path).absolutePath()));
-    if (auto ok = p->startWriter(true); !ok)
-        return tl::unexpected(ok.error());
+    if (auto ok = p->startWriter(true); !ok) return tl::unexpected(ok.error());
     return std::unique_ptr<Project>(new Project(std::move(p)));
 }
 
 Expected<std::unique_ptr<Project>> Project::open(const QString& path, Access access) {
     const QFileInfo info(path);
-    if (!info.exists() || !info.isFile())
-        return failText(QStringLiteral("There is no file %1.").arg(path));
+    if (!info.exists() || !info.isFile()) return failText(QStringLiteral("There is no file %1.").arg(path));
     QFile head(path);
     if (!head.open(QIODevice::ReadOnly))
         return failText(QStringLiteral("%1 cannot be read: %2.").arg(path, head.errorString()));
@@ -230,20 +227,21 @@ Expected<std::unique_ptr<Project>> Project::open(const QString& path, Access acc
         p->takeLock();
     }
     if (p->readOnly && !QFileInfo(info.absolutePath()).isWritable()) {
-        // SQLite could not make the files that go with a write-ahead log here: read the file as it lies, or, where a log was left
-        // behind, a copy of both.
+        // SQLite could not make the files that go with a write-ahead log here: read the file as it lies, or,
+        // where a log was left behind, a copy of both.
         QString lies = p->path;
         if (QFileInfo(p->path + "-wal").size() > 0) {
             p->copy = std::make_unique<QTemporaryDir>();
             lies = p->copy->filePath("project.anvil");
             if (!QFile::copy(p->path, lies) || !QFile::copy(p->path + "-wal", lies + "-wal"))
-                return failText(QStringLiteral("%1 was not closed properly, its folder cannot be written, and there is no room for a copy of it.").arg(info.fileName()));
+                return failText(QStringLiteral("%1 was not closed properly, its folder cannot be written, "
+                                               "and there is no room for a copy of it.")
+                                    .arg(info.fileName()));
             QFile(lies).setPermissions(QFile::ReadOwner | QFile::WriteOwner);
             QFile(lies + "-wal").setPermissions(QFile::ReadOwner | QFile::WriteOwner);
             auto db = QSqlDatabase::addDatabase("QSQLITE", p->writeName); // folds the log into the copy
             db.setDatabaseName(lies);
-            if (db.open())
-                exec(db, "PRAGMA wal_checkpoint(TRUNCATE)");
+            if (db.open()) exec(db, "PRAGMA wal_checkpoint(TRUNCATE)");
             db.close();
             db = {};
             QSqlDatabase::removeDatabase(p->writeName);
@@ -253,12 +251,19 @@ Expected<std::unique_ptr<Project>> Project::open(const QString& path, Access acc
     {
         auto db = p->reader();
         QSqlQuery q(db);
-        const auto number = [&](const char* pragma) { return q.exec(QStringLiteral("PRAGMA ") + pragma) && q.next() ? q.value(0).toInt() : -1; };
+        const auto number = [&](const char* pragma) {
+            return q.exec(QStringLiteral("PRAGMA ") + pragma) && q.next() ? q.value(0).toInt() : -1;
+        };
         if (number("application_id") != applicationId)
             return failText(QStringLiteral("%1 is not a project of this program.").arg(info.fileName()));
         const int version = number("user_version");
         if (version > schemaVersion)
-            return failText(QStringLiteral("%1 was made by a newer version of this program (file version %2, this one knows %3).").arg(info.fileName()).arg(version).arg(schemaVersion));
+            return failText(
+                QStringLiteral(
+                    "%1 was made by a newer version of this program (file version %2, this one knows %3).")
+                    .arg(info.fileName())
+                    .arg(version)
+                    .arg(schemaVersion));
     }
     if (!p->readOnly)
         if (auto ok = p->startWriter(false); !ok) {
@@ -275,8 +280,7 @@ void Project::setClock(std::function<QDateTime()> clock) { d->clock = std::move(
 void Project::setWho(const QString& who) { d->who = who; }
 
 Expected<Id> Project::write(const QString& what, const std::function<void(Writer&)>& change, Id undoes) {
-    if (d->readOnly)
-        return failText(QStringLiteral("Nothing was changed. %1").arg(d->readOnlyReason));
+    if (d->readOnly) return failText(QStringLiteral("Nothing was changed. %1").arg(d->readOnlyReason));
     QString error;
     Id journalId = 0;
     d->writer->run([&] {
@@ -295,19 +299,16 @@ Expected<Id> Project::write(const QString& what, const std::function<void(Writer
             q.addBindValue(what);
             q.addBindValue(undoes ? QVariant(static_cast<qlonglong>(undoes)) : QVariant());
             q.addBindValue(QString::fromUtf8(QJsonDocument(writer.changes()).toJson(QJsonDocument::Compact)));
-            if (!q.exec())
-                writer.failWith(q.lastError().text());
+            if (!q.exec()) writer.failWith(q.lastError().text());
             journalId = q.lastInsertId().toLongLong();
         }
-        if (!writer.failed() && !db.commit())
-            writer.failWith(db.lastError().text());
+        if (!writer.failed() && !db.commit()) writer.failWith(db.lastError().text());
         if (writer.failed()) {
             db.rollback();
             error = writer.error();
         }
     });
-    if (!error.isEmpty())
-        return failText(QStringLiteral("Nothing was changed: %1").arg(error));
+    if (!error.isEmpty()) return failText(QStringLiteral("Nothing was changed: %1").arg(error));
     return journalId;
 }
 
@@ -315,43 +316,58 @@ Expected<std::vector<study::StudyData>> Project::load() const {
     auto db = d->reader();
     std::vector<study::StudyData> all;
     const auto text = [](const QVariant& v) { return v.toString().toStdString(); };
-    const auto number = [](const QVariant& v) { return v.isNull() ? std::nullopt : std::optional(v.toDouble()); };
+    const auto number = [](const QVariant& v) {
+        return v.isNull() ? std::nullopt : std::optional(v.toDouble());
+    };
     const auto in = [&](Id id) -> study::StudyData* {
         for (auto& s : all)
-            if (s.study.id == id)
-                return &s;
+            if (s.study.id == id) return &s;
         return nullptr;
     };
     QSqlQuery q(db);
     q.setForwardOnly(true);
-    if (!q.exec("SELECT id, position, title, question, intent, metric, margin, note FROM study ORDER BY position, id"))
+    if (!q.exec("SELECT id, position, title, question, intent, metric, margin, note FROM study ORDER BY "
+                "position, id"))
         return failText(QStringLiteral("The project cannot be read: %1.").arg(q.lastError().text()));
     while (q.next()) {
         study::StudyData s;
         const auto intent = q.value(4).toString();
-        s.study = {q.value(0).toLongLong(), q.value(1).toInt(), text(q.value(2)), text(q.value(3)), text(q.value(7)),
-                   intent == "exploratory" ? study::Intent::exploratory : intent == "as_used" ? study::Intent::asUsed : study::Intent::controlled,
-                   study::metricFromKey(text(q.value(5))).value_or(study::Metric::peak), q.value(6).toDouble()};
+        s.study = {q.value(0).toLongLong(),
+                   q.value(1).toInt(),
+                   text(q.value(2)),
+                   text(q.value(3)),
+                   text(q.value(7)),
+                   intent == "exploratory" ? study::Intent::exploratory
+                   : intent == "as_used"   ? study::Intent::asUsed
+                                           : study::Intent::controlled,
+                   study::metricFromKey(text(q.value(5))).value_or(study::Metric::peak),
+                   q.value(6).toDouble()};
         all.push_back(std::move(s));
     }
-    q.exec("SELECT id, study, position, name, kind, currency, note, unit_cost, weight_kg FROM option ORDER BY position, id");
+    q.exec("SELECT id, study, position, name, kind, currency, note, unit_cost, weight_kg FROM option ORDER "
+           "BY position, id");
     while (q.next())
         if (auto* s = in(q.value(1).toLongLong()))
-            s->options.push_back({q.value(0).toLongLong(), q.value(1).toLongLong(), q.value(2).toInt(), text(q.value(3)), text(q.value(4)),
-                                  text(q.value(5)), text(q.value(6)), number(q.value(7)), number(q.value(8))});
+            s->options.push_back({q.value(0).toLongLong(), q.value(1).toLongLong(), q.value(2).toInt(),
+                                  text(q.value(3)), text(q.value(4)), text(q.value(5)), text(q.value(6)),
+                                  number(q.value(7)), number(q.value(8))});
     q.exec("SELECT id, study, position, name, note FROM condition ORDER BY position, id");
     while (q.next())
         if (auto* s = in(q.value(1).toLongLong()))
-            s->conditions.push_back({q.value(0).toLongLong(), q.value(1).toLongLong(), q.value(2).toInt(), text(q.value(3)), text(q.value(4))});
-    q.exec("SELECT id, study, option, condition, replicate, label, note FROM specimen ORDER BY option, condition, replicate, id");
+            s->conditions.push_back({q.value(0).toLongLong(), q.value(1).toLongLong(), q.value(2).toInt(),
+                                     text(q.value(3)), text(q.value(4))});
+    q.exec("SELECT id, study, option, condition, replicate, label, note FROM specimen ORDER BY option, "
+           "condition, replicate, id");
     std::map<Id, Id> studyOf;
     while (q.next())
         if (auto* s = in(q.value(1).toLongLong())) {
-            s->specimens.push_back({q.value(0).toLongLong(), q.value(1).toLongLong(), q.value(2).toLongLong(), q.value(3).toLongLong(), q.value(4).toInt(),
-                                    text(q.value(5)), text(q.value(6))});
+            s->specimens.push_back({q.value(0).toLongLong(), q.value(1).toLongLong(), q.value(2).toLongLong(),
+                                    q.value(3).toLongLong(), q.value(4).toInt(), text(q.value(5)),
+                                    text(q.value(6))});
             studyOf[q.value(0).toLongLong()] = q.value(1).toLongLong();
         }
-    q.exec("SELECT id, specimen, curve, performed_at, source_name, what_broke, note, reason, standing, looked, metric, value, upper, as_typed, reading"
+    q.exec("SELECT id, specimen, curve, performed_at, source_name, what_broke, note, reason, standing, "
+           "looked, metric, value, upper, as_typed, reading"
            " FROM pull ORDER BY id");
     while (q.next()) {
         study::Pull p;
@@ -366,10 +382,10 @@ Expected<std::vector<study::StudyData>> Project::load() const {
         p.standing = study::standingFromKey(text(q.value(8))).value_or(study::Standing::notRead);
         p.looked = q.value(9).toBool();
         if (!q.value(11).isNull())
-            p.typed = study::TypedValue{study::metricFromKey(text(q.value(10))).value_or(study::Metric::peak), q.value(11).toDouble(), q.value(12).toDouble(), text(q.value(13))};
+            p.typed = study::TypedValue{study::metricFromKey(text(q.value(10))).value_or(study::Metric::peak),
+                                        q.value(11).toDouble(), q.value(12).toDouble(), text(q.value(13))};
         p.settings = settingsFromJson(q.value(14).toString());
-        if (auto* s = in(studyOf[p.specimen]))
-            s->pulls.push_back(std::move(p));
+        if (auto* s = in(studyOf[p.specimen])) s->pulls.push_back(std::move(p));
     }
     return all;
 }
@@ -378,21 +394,23 @@ Expected<curve::Curve> Project::curve(Id id) const {
     auto db = d->reader();
     QSqlQuery q(db);
     q.setForwardOnly(true);
-    q.prepare("SELECT c.kind, k.data, k.crc32, k.samples FROM channel c JOIN chunk k ON k.curve = c.curve AND k.channel = c.number"
+    q.prepare("SELECT c.kind, k.data, k.crc32, k.samples FROM channel c JOIN chunk k ON k.curve = c.curve "
+              "AND k.channel = c.number"
               " WHERE c.curve = ? ORDER BY c.number, k.sequence");
     q.addBindValue(static_cast<qlonglong>(id));
-    if (!q.exec())
-        return failText(q.lastError().text());
+    if (!q.exec()) return failText(q.lastError().text());
     curve::Curve out;
     while (q.next()) {
         const auto kind = q.value(0).toString();
         const auto data = q.value(1).toByteArray();
         auto& channel = kind == "time" ? out.time : kind == "force" ? out.force : out.displacement;
-        if (crc(data) != q.value(2).toUInt() || data.size() != q.value(3).toLongLong() * 8 || !unpack(data, channel))
-            return failText(QStringLiteral("A stretch of %1 samples of curve %2 is damaged (checksum).").arg(kind).arg(id));
+        if (crc(data) != q.value(2).toUInt() || data.size() != q.value(3).toLongLong() * 8 ||
+            !unpack(data, channel))
+            return failText(QStringLiteral("A stretch of %1 samples of curve %2 is damaged (checksum).")
+                                .arg(kind)
+                                .arg(id));
     }
-    if (out.force.empty())
-        return failText(QStringLiteral("There are no samples for curve %1.").arg(id));
+    if (out.force.empty()) return failText(QStringLiteral("There are no samples for curve %1.").arg(id));
     return out;
 }
 
@@ -401,9 +419,9 @@ Expected<ImportedFile> Project::importedFile(Id id) const {
     QSqlQuery q(db);
     q.prepare("SELECT name, digest, bytes, data FROM file WHERE id = ?");
     q.addBindValue(static_cast<qlonglong>(id));
-    if (!q.exec() || !q.next())
-        return failText(QStringLiteral("There is no kept file %1.").arg(id));
-    return ImportedFile{q.value(0).toString(), q.value(1).toString(), q.value(2).toLongLong(), q.value(3).toByteArray()};
+    if (!q.exec() || !q.next()) return failText(QStringLiteral("There is no kept file %1.").arg(id));
+    return ImportedFile{q.value(0).toString(), q.value(1).toString(), q.value(2).toLongLong(),
+                        q.value(3).toByteArray()};
 }
 
 std::vector<Id> Project::importedFiles() const {
@@ -428,8 +446,9 @@ std::map<QString, Id> Project::curveDigests() const {
 
 namespace {
 JournalEntry entryFrom(const QSqlQuery& q) {
-    return {q.value(0).toLongLong(), q.value(4).toLongLong(), q.value(1).toString(), q.value(2).toString(), q.value(3).toString(),
-            QJsonDocument::fromJson(q.value(5).toByteArray()).array()};
+    return {q.value(0).toLongLong(), q.value(4).toLongLong(),
+            q.value(1).toString(),   q.value(2).toString(),
+            q.value(3).toString(),   QJsonDocument::fromJson(q.value(5).toByteArray()).array()};
 }
 } // namespace
 
@@ -450,8 +469,7 @@ Expected<JournalEntry> Project::journalEntry(Id id) const {
     QSqlQuery q(db);
     q.prepare("SELECT id, at, who, what, undoes, changes FROM journal WHERE id = ?");
     q.addBindValue(static_cast<qlonglong>(id));
-    if (!q.exec() || !q.next())
-        return failText(QStringLiteral("The journal has no entry %1.").arg(id));
+    if (!q.exec() || !q.next()) return failText(QStringLiteral("The journal has no entry %1.").arg(id));
     return entryFrom(q);
 }
 
@@ -461,11 +479,11 @@ Integrity Project::check() const {
     QSqlQuery q(db);
     q.exec("PRAGMA integrity_check");
     while (q.next())
-        if (q.value(0).toString() != "ok")
-            out.problems << q.value(0).toString();
+        if (q.value(0).toString() != "ok") out.problems << q.value(0).toString();
     q.exec("PRAGMA foreign_key_check");
     while (q.next())
-        out.problems << QStringLiteral("A row of %1 points to a %2 that is not there.").arg(q.value(0).toString(), q.value(2).toString());
+        out.problems << QStringLiteral("A row of %1 points to a %2 that is not there.")
+                            .arg(q.value(0).toString(), q.value(2).toString());
     std::vector<std::tuple<Id, Id, QString>> curves;
     q.exec("SELECT id, samples, digest FROM curve");
     while (q.next())
@@ -477,7 +495,8 @@ Integrity Project::check() const {
         if (!got)
             out.problems << QString::fromStdString(got.error().message);
         else if (static_cast<Id>(got->force.size()) != samples || digest(*got) != hash)
-            out.problems << QStringLiteral("The samples of curve %1 are not those that were recorded.").arg(id);
+            out.problems
+                << QStringLiteral("The samples of curve %1 are not those that were recorded.").arg(id);
     }
     for (const auto id : importedFiles()) {
         const auto file = importedFile(id);
@@ -485,8 +504,7 @@ Integrity Project::check() const {
             out.problems << QString::fromStdString(bytes.error().message);
     }
     q.exec("SELECT count(*) FROM pull");
-    if (q.next())
-        out.pulls = q.value(0).toLongLong();
+    if (q.next()) out.pulls = q.value(0).toLongLong();
     return out;
 }
 

@@ -6,35 +6,69 @@ namespace anvil::store {
 namespace {
 
 QString text(const std::string& s) { return QString::fromStdString(s); }
-QJsonValue optional(const std::optional<double>& v) { return v ? QJsonValue(*v) : QJsonValue(QJsonValue::Null); }
+QJsonValue optional(const std::optional<double>& v) {
+    return v ? QJsonValue(*v) : QJsonValue(QJsonValue::Null);
+}
 
 } // namespace
 
 QJsonObject toRow(const study::Study& s) {
     static constexpr const char* intents[] = {"controlled", "exploratory", "as_used"};
-    return {{"id", s.id}, {"position", s.position}, {"title", text(s.title)}, {"question", text(s.question)},
-            {"intent", intents[static_cast<int>(s.intent)]}, {"metric", study::info(s.metric).key}, {"margin", s.margin}, {"note", text(s.note)}};
+    return {{"id", s.id},
+            {"position", s.position},
+            {"title", text(s.title)},
+            {"question", text(s.question)},
+            {"intent", intents[static_cast<int>(s.intent)]},
+            {"metric", study::info(s.metric).key},
+            {"margin", s.margin},
+            {"note", text(s.note)}};
 }
 
 QJsonObject toRow(const study::Option& o) {
-    return {{"id", o.id}, {"study", o.study}, {"position", o.position}, {"name", text(o.name)}, {"kind", text(o.kind)},
-            {"unit_cost", optional(o.unitCost)}, {"currency", text(o.currency)}, {"weight_kg", optional(o.weight)}, {"note", text(o.note)}};
+    return {{"id", o.id},
+            {"study", o.study},
+            {"position", o.position},
+            {"name", text(o.name)},
+            {"kind", text(o.kind)},
+            {"unit_cost", optional(o.unitCost)},
+            {"currency", text(o.currency)},
+            {"weight_kg", optional(o.weight)},
+            {"note", text(o.note)}};
 }
 
 QJsonObject toRow(const study::Condition& c) {
-    return {{"id", c.id}, {"study", c.study}, {"position", c.position}, {"name", text(c.name)}, {"note", text(c.note)}};
+    return {{"id", c.id},
+            {"study", c.study},
+            {"position", c.position},
+            {"name", text(c.name)},
+            {"note", text(c.note)}};
 }
 
 QJsonObject toRow(const study::Specimen& s) {
-    return {{"id", s.id}, {"study", s.study}, {"option", s.option}, {"condition", s.condition}, {"replicate", s.replicate},
-            {"label", text(s.label)}, {"note", text(s.note)}};
+    return {{"id", s.id},
+            {"study", s.study},
+            {"option", s.option},
+            {"condition", s.condition},
+            {"replicate", s.replicate},
+            {"label", text(s.label)},
+            {"note", text(s.note)}};
 }
 
 QJsonObject toRow(const study::Pull& p) {
-    QJsonObject row{{"id", p.id}, {"specimen", p.specimen}, {"curve", p.curve ? QJsonValue(p.curve) : QJsonValue(QJsonValue::Null)},
-                    {"performed_at", text(p.performedAt)}, {"source_name", text(p.sourceName)}, {"standing", study::key(p.standing)},
-                    {"reason", text(p.reason)}, {"what_broke", text(p.whatBroke)}, {"note", text(p.note)}, {"looked", p.looked ? 1 : 0},
-                    {"metric", QJsonValue::Null}, {"value", QJsonValue::Null}, {"upper", QJsonValue::Null}, {"as_typed", QJsonValue::Null},
+    QJsonObject row{{"id", p.id},
+                    {"specimen", p.specimen},
+                    {"curve", p.curve ? QJsonValue(p.curve) : QJsonValue(QJsonValue::Null)},
+                    {"performed_at", text(p.performedAt)},
+                    {"source_name", text(p.sourceName)},
+                    {"standing", study::key(p.standing)},
+                    {"reason", text(p.reason)},
+                    {"what_broke", text(p.whatBroke)},
+                    {"note", text(p.note)},
+                    {"looked", p.looked ? 1 : 0},
+                    {"metric", QJsonValue::Null},
+                    {"value", QJsonValue::Null},
+                    {"upper", QJsonValue::Null},
+                    {"as_typed", QJsonValue::Null},
                     {"reading", settingsToJson(p.settings)}};
     if (p.typed) {
         row["metric"] = study::info(p.typed->metric).key;
@@ -48,17 +82,14 @@ QJsonObject toRow(const study::Pull& p) {
 QString settingsToJson(const curve::ReadingSettings& s) {
     QJsonObject o;
     const auto number = [&](const char* key, const std::optional<double>& v) {
-        if (v)
-            o[key] = *v;
+        if (v) o[key] = *v;
     };
     const auto landmark = [&](const char* key, const std::optional<curve::Override>& v) {
-        if (v)
-            o[key] = v->none ? QJsonValue("none") : QJsonValue(v->time);
+        if (v) o[key] = v->none ? QJsonValue("none") : QJsonValue(v->time);
     };
     number("rig_limit_n", s.rigLimit);
     number("crosshead_speed_m_per_s", s.crossheadSpeed);
-    if (s.breakShare != curve::ReadingSettings{}.breakShare)
-        o["break_share"] = s.breakShare;
+    if (s.breakShare != curve::ReadingSettings{}.breakShare) o["break_share"] = s.breakShare;
     landmark("peak_s", s.peak);
     landmark("first_slip_s", s.firstSlip);
     landmark("break_s", s.breakPoint);
@@ -71,8 +102,7 @@ curve::ReadingSettings settingsFromJson(const QString& json) {
     const auto o = QJsonDocument::fromJson(json.toUtf8()).object();
     curve::ReadingSettings s;
     const auto number = [&](const char* key, std::optional<double>& v) {
-        if (o[key].isDouble())
-            v = o[key].toDouble();
+        if (o[key].isDouble()) v = o[key].toDouble();
     };
     const auto landmark = [&](const char* key, std::optional<curve::Override>& v) {
         if (o[key].isDouble())

@@ -14,35 +14,37 @@ static_assert(std::endian::native == std::endian::little, "samples are stored as
 
 std::vector<ChannelView> channelsOf(const curve::Curve& curve) {
     std::vector<ChannelView> out;
-    if (!curve.time.empty())
-        out.push_back({"time", "s", &curve.time});
+    if (!curve.time.empty()) out.push_back({"time", "s", &curve.time});
     out.push_back({"force", "N", &curve.force});
-    if (!curve.displacement.empty())
-        out.push_back({"displacement", "m", &curve.displacement});
+    if (!curve.displacement.empty()) out.push_back({"displacement", "m", &curve.displacement});
     return out;
 }
 
 QByteArray pack(std::span<const double> values) {
-    return QByteArray::fromRawData(reinterpret_cast<const char*>(values.data()), static_cast<qsizetype>(values.size_bytes()));
+    return QByteArray::fromRawData(reinterpret_cast<const char*>(values.data()),
+                                   static_cast<qsizetype>(values.size_bytes()));
 }
 
 bool unpack(const QByteArray& data, std::vector<double>& to) {
-    if (data.size() % 8)
-        return false;
+    if (data.size() % 8) return false;
     const std::size_t at = to.size();
     to.resize(at + static_cast<std::size_t>(data.size()) / 8);
-    if (!data.isEmpty())
-        std::memcpy(to.data() + at, data.constData(), static_cast<std::size_t>(data.size()));
+    if (!data.isEmpty()) std::memcpy(to.data() + at, data.constData(), static_cast<std::size_t>(data.size()));
     return true;
 }
 
 quint32 crc(const QByteArray& data) {
-    return static_cast<quint32>(crc32(0, reinterpret_cast<const Bytef*>(data.constData()), static_cast<uInt>(data.size())));
+    return static_cast<quint32>(
+        crc32(0, reinterpret_cast<const Bytef*>(data.constData()), static_cast<uInt>(data.size())));
 }
 
 namespace {
 
-QString hex(XXH128_hash_t hash) { return QStringLiteral("%1%2").arg(hash.high64, 16, 16, QLatin1Char('0')).arg(hash.low64, 16, 16, QLatin1Char('0')); }
+QString hex(XXH128_hash_t hash) {
+    return QStringLiteral("%1%2")
+        .arg(hash.high64, 16, 16, QLatin1Char('0'))
+        .arg(hash.low64, 16, 16, QLatin1Char('0'));
+}
 
 } // namespace
 
@@ -63,14 +65,16 @@ ImportedFile ImportedFile::pack(const QString& name, const QByteArray& bytes) {
     ZSTD_CCtx_setParameter(context.get(), ZSTD_c_compressionLevel, -3);
     ZSTD_CCtx_setParameter(context.get(), ZSTD_c_checksumFlag, 1);
     file.packed.resize(static_cast<qsizetype>(ZSTD_compressBound(size)));
-    const auto packed = ZSTD_compress2(context.get(), file.packed.data(), static_cast<std::size_t>(file.packed.size()), bytes.constData(), size);
+    const auto packed = ZSTD_compress2(context.get(), file.packed.data(),
+                                       static_cast<std::size_t>(file.packed.size()), bytes.constData(), size);
     file.packed.resize(static_cast<qsizetype>(packed)); // cannot fail: the room is the bound
     return file;
 }
 
 Expected<QByteArray> ImportedFile::unpack() const {
     QByteArray out(bytes, Qt::Uninitialized);
-    const auto got = ZSTD_decompress(out.data(), static_cast<std::size_t>(out.size()), packed.constData(), static_cast<std::size_t>(packed.size()));
+    const auto got = ZSTD_decompress(out.data(), static_cast<std::size_t>(out.size()), packed.constData(),
+                                     static_cast<std::size_t>(packed.size()));
     if (ZSTD_isError(got) || static_cast<qint64>(got) != bytes)
         return fail("The kept file " + name.toStdString() + " is damaged (checksum).");
     return out;

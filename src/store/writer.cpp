@@ -13,8 +13,7 @@ namespace anvil::store {
 Writer::Writer(QSqlDatabase& database) : m_database(database) {}
 
 void Writer::failWith(const QString& message) {
-    if (m_error.isEmpty())
-        m_error = message;
+    if (m_error.isEmpty()) m_error = message;
 }
 
 bool Writer::known(const QString& table) {
@@ -32,25 +31,24 @@ QJsonObject Writer::row(const QString& table, Id id) {
         failWith(q.lastError().text());
         return {};
     }
-    if (!q.next())
-        return {};
+    if (!q.next()) return {};
     QJsonObject out;
     for (int i = 0; i < q.record().count(); ++i)
-        out[q.record().fieldName(i)] = q.value(i).isNull() ? QJsonValue(QJsonValue::Null) : QJsonValue::fromVariant(q.value(i));
+        out[q.record().fieldName(i)] =
+            q.value(i).isNull() ? QJsonValue(QJsonValue::Null) : QJsonValue::fromVariant(q.value(i));
     return out;
 }
 
 Id Writer::insert(const QString& table, QJsonObject fields) {
-    if (failed() || !known(table))
-        return 0;
-    if (fields.value("id").toInteger() == 0)
-        fields.remove("id");
+    if (failed() || !known(table)) return 0;
+    if (fields.value("id").toInteger() == 0) fields.remove("id");
     QStringList names = fields.keys(), marks;
     marks.fill("?", 0);
     for (qsizetype i = 0; i < names.size(); ++i)
         marks << "?";
     QSqlQuery q(m_database);
-    q.prepare("INSERT INTO " + table + " (\"" + names.join("\", \"") + "\") VALUES (" + marks.join(", ") + ")");
+    q.prepare("INSERT INTO " + table + " (\"" + names.join("\", \"") + "\") VALUES (" + marks.join(", ") +
+              ")");
     for (const auto& n : names)
         q.addBindValue(fields.value(n).toVariant());
     if (!q.exec()) {
@@ -58,73 +56,71 @@ Id Writer::insert(const QString& table, QJsonObject fields) {
         return 0;
     }
     const Id id = q.lastInsertId().toLongLong();
-    m_changes.append(QJsonObject{{"table", table}, {"id", id}, {"before", QJsonValue::Null}, {"after", row(table, id)}});
+    m_changes.append(
+        QJsonObject{{"table", table}, {"id", id}, {"before", QJsonValue::Null}, {"after", row(table, id)}});
     return id;
 }
 
 void Writer::update(const QString& table, Id id, const QJsonObject& fields) {
-    if (failed() || !known(table))
-        return;
+    if (failed() || !known(table)) return;
     const auto before = row(table, id);
     if (before.isEmpty())
         return failWith(QStringLiteral("There is no %1 number %2 any more.").arg(table).arg(id));
     QStringList sets;
     QVariantList values;
     for (auto it = fields.begin(); it != fields.end(); ++it) {
-        if (it.key() == "id" || before.value(it.key()) == it.value())
-            continue;
+        if (it.key() == "id" || before.value(it.key()) == it.value()) continue;
         sets << "\"" + it.key() + "\" = ?";
         values << it.value().toVariant();
     }
-    if (sets.isEmpty())
-        return;
+    if (sets.isEmpty()) return;
     QSqlQuery q(m_database);
     q.prepare("UPDATE " + table + " SET " + sets.join(", ") + " WHERE id = ?");
     for (const auto& v : values)
         q.addBindValue(v);
     q.addBindValue(static_cast<qlonglong>(id));
-    if (!q.exec())
-        return failWith(q.lastError().text());
-    m_changes.append(QJsonObject{{"table", table}, {"id", id}, {"before", before}, {"after", row(table, id)}});
+    if (!q.exec()) return failWith(q.lastError().text());
+    m_changes.append(
+        QJsonObject{{"table", table}, {"id", id}, {"before", before}, {"after", row(table, id)}});
 }
 
 void Writer::remove(const QString& table, Id id) {
-    if (failed() || !known(table))
-        return;
+    if (failed() || !known(table)) return;
     const auto before = row(table, id);
     QSqlQuery q(m_database);
     q.prepare("DELETE FROM " + table + " WHERE id = ?");
     q.addBindValue(static_cast<qlonglong>(id));
-    if (!q.exec())
-        return failWith(q.lastError().text());
+    if (!q.exec()) return failWith(q.lastError().text());
     if (!before.isEmpty())
-        m_changes.append(QJsonObject{{"table", table}, {"id", id}, {"before", before}, {"after", QJsonValue::Null}});
+        m_changes.append(
+            QJsonObject{{"table", table}, {"id", id}, {"before", before}, {"after", QJsonValue::Null}});
 }
 
 Id Writer::addCurve(const curve::Curve& curve, const QString& known) {
-    if (failed())
-        return 0;
+    if (failed()) return 0;
     QSqlQuery q(m_database);
     const auto run = [&](const QString& sql, const QVariantList& values) {
-        if (failed())
-            return;
+        if (failed()) return;
         q.prepare(sql);
         for (const auto& v : values)
             q.addBindValue(v);
-        if (!q.exec())
-            failWith(q.lastError().text());
+        if (!q.exec()) failWith(q.lastError().text());
     };
-    run("INSERT INTO curve (samples, digest) VALUES (?, ?)", {static_cast<qlonglong>(curve.force.size()), known.isEmpty() ? digest(curve) : known});
+    run("INSERT INTO curve (samples, digest) VALUES (?, ?)",
+        {static_cast<qlonglong>(curve.force.size()), known.isEmpty() ? digest(curve) : known});
     const qlonglong id = q.lastInsertId().toLongLong();
     int number = 0;
     for (const auto& [kind, unit, values] : channelsOf(curve)) {
-        run("INSERT INTO channel (curve, number, kind, unit) VALUES (?, ?, ?, ?)", {id, number, QString(kind), QString(unit)});
+        run("INSERT INTO channel (curve, number, kind, unit) VALUES (?, ?, ?, ?)",
+            {id, number, QString(kind), QString(unit)});
         int sequence = 0;
         for (std::size_t from = 0; from < values->size(); from += samplesPerChunk) {
             const std::size_t count = std::min(samplesPerChunk, values->size() - from);
             const auto data = pack(std::span(*values).subspan(from, count));
-            run("INSERT INTO chunk (curve, channel, sequence, samples, crc32, data) VALUES (?, ?, ?, ?, ?, ?)",
-                {id, number, sequence++, static_cast<qlonglong>(count), static_cast<qlonglong>(crc(data)), data});
+            run("INSERT INTO chunk (curve, channel, sequence, samples, crc32, data) VALUES (?, ?, ?, ?, ?, "
+                "?)",
+                {id, number, sequence++, static_cast<qlonglong>(count), static_cast<qlonglong>(crc(data)),
+                 data});
         }
         ++number;
     }
@@ -133,27 +129,26 @@ Id Writer::addCurve(const curve::Curve& curve, const QString& known) {
     for (const auto& ranges : pyramid.levels()) {
         static_assert(sizeof(curve::Pyramid::Range) == 2 * sizeof(double));
         run("INSERT INTO pyramid (curve, level, data) VALUES (?, ?, ?)",
-            {id, level++, QByteArray::fromRawData(reinterpret_cast<const char*>(ranges.data()), static_cast<qsizetype>(ranges.size() * sizeof(ranges[0])))});
+            {id, level++,
+             QByteArray::fromRawData(reinterpret_cast<const char*>(ranges.data()),
+                                     static_cast<qsizetype>(ranges.size() * sizeof(ranges[0])))});
     }
     return id;
 }
 
 Id Writer::addFile(const ImportedFile& file) {
-    if (failed())
-        return 0;
+    if (failed()) return 0;
     QSqlQuery q(m_database);
     q.prepare("SELECT id FROM file WHERE digest = ? AND bytes = ?");
     q.addBindValue(file.digest);
     q.addBindValue(file.bytes);
-    if (q.exec() && q.next())
-        return q.value(0).toLongLong();
+    if (q.exec() && q.next()) return q.value(0).toLongLong();
     q.prepare("INSERT INTO file (name, digest, bytes, data) VALUES (?, ?, ?, ?)");
     q.addBindValue(file.name);
     q.addBindValue(file.digest);
     q.addBindValue(file.bytes);
     q.addBindValue(file.packed);
-    if (!q.exec())
-        failWith(q.lastError().text());
+    if (!q.exec()) failWith(q.lastError().text());
     return q.lastInsertId().toLongLong();
 }
 

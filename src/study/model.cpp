@@ -11,7 +11,8 @@ template <class T> const T* byId(const std::vector<T>& all, Id id) {
     return found == all.end() ? nullptr : &*found;
 }
 
-constexpr const char* standingKeys[] = {"counts", "at_least", "at_most", "between", "aside", "void", "not_read"};
+constexpr const char* standingKeys[] = {"counts", "at_least", "at_most", "between",
+                                        "aside",  "void",     "not_read"};
 
 } // namespace
 
@@ -29,13 +30,13 @@ const MetricInfo& info(Metric metric) {
 
 std::optional<Metric> metricFromKey(const std::string& key) {
     for (const auto m : allMetrics)
-        if (key == info(m).key)
-            return m;
+        if (key == info(m).key) return m;
     return std::nullopt;
 }
 
 const char* word(Standing standing) {
-    static constexpr const char* words[] = {"counts", "at least", "at most", "between", "set aside", "void", "not read"};
+    static constexpr const char* words[] = {"counts",    "at least", "at most", "between",
+                                            "set aside", "void",     "not read"};
     return words[static_cast<int>(standing)];
 }
 
@@ -43,8 +44,7 @@ const char* key(Standing standing) { return standingKeys[static_cast<int>(standi
 
 std::optional<Standing> standingFromKey(const std::string& key) {
     for (std::size_t i = 0; i < std::size(standingKeys); ++i)
-        if (key == standingKeys[i])
-            return static_cast<Standing>(i);
+        if (key == standingKeys[i]) return static_cast<Standing>(i);
     return std::nullopt;
 }
 
@@ -61,49 +61,51 @@ const Pull* StudyData::pull(Id id) const { return byId(pulls, id); }
 MetricValue valueOf(const Pull& pull, const curve::Reading* reading, Metric metric) {
     using stats::State;
     const auto none = [](std::string why) { return MetricValue{std::nullopt, std::move(why)}; };
-    if (pull.standing == Standing::voided)
-        return none("void");
-    if (pull.standing == Standing::notRead)
-        return none("the number was not read");
+    if (pull.standing == Standing::voided) return none("void");
+    if (pull.standing == Standing::notRead) return none("the number was not read");
     State state = State::exact;
     switch (pull.standing) {
-    case Standing::atLeast: state = State::above; break;
-    case Standing::atMost: state = State::below; break;
-    case Standing::between: state = State::between; break;
-    case Standing::aside: state = State::aside; break;
-    default: break;
+    case Standing::atLeast:
+        state = State::above;
+        break;
+    case Standing::atMost:
+        state = State::below;
+        break;
+    case Standing::between:
+        state = State::between;
+        break;
+    case Standing::aside:
+        state = State::aside;
+        break;
+    default:
+        break;
     }
     if (pull.typed) {
         if (pull.typed->metric != metric)
             return none(std::string("only its ") + info(pull.typed->metric).noun + " was recorded");
         return {stats::Value{pull.typed->value, state, pull.typed->upper}, {}};
     }
-    if (!reading)
-        return none("its curve cannot be read");
+    if (!reading) return none("its curve cannot be read");
     const bool aside = state == State::aside;
-    if (reading->offScale && state == State::exact)
-        state = State::above;
+    if (reading->offScale && state == State::exact) state = State::above;
     const auto early = aside ? State::aside : State::exact; // seen before whatever stopped the pull
     const auto value = [](double v, State s) { return MetricValue{stats::Value{v, s, v}, {}}; };
     switch (metric) {
-    case Metric::peak: return value(reading->peak.force, state);
+    case Metric::peak:
+        return value(reading->peak.force, state);
     case Metric::energy:
-        if (!reading->energyToPeak)
-            return none("no displacement channel, so no energy");
+        if (!reading->energyToPeak) return none("no displacement channel, so no energy");
         return value(*reading->energyToPeak, state);
     case Metric::firstSlip:
-        if (!reading->firstSlip)
-            return none("it never slipped before its peak");
+        if (!reading->firstSlip) return none("it never slipped before its peak");
         return value(reading->firstSlip->force, early);
     case Metric::stiffness:
-        if (!reading->stiffness)
-            return none("no displacement channel, so no stiffness");
+        if (!reading->stiffness) return none("no displacement channel, so no stiffness");
         return value(reading->stiffness->value, early);
     case Metric::residual:
         if (reading->offScale || pull.standing == Standing::atLeast)
             return none("the true peak was not seen, so what it held afterwards cannot be told");
-        if (!reading->residual)
-            return none("the log ends too soon after the peak");
+        if (!reading->residual) return none("the log ends too soon after the peak");
         return value(reading->residual->force, early);
     }
     return none("unknown metric");
@@ -111,8 +113,7 @@ MetricValue valueOf(const Pull& pull, const curve::Reading* reading, Metric metr
 
 std::vector<std::string> needsLook(const Pull& pull, const Readings& readings) {
     std::vector<std::string> why;
-    if (pull.looked || pull.standing == Standing::voided)
-        return why;
+    if (pull.looked || pull.standing == Standing::voided) return why;
     if (const auto bad = readings.unreadable.find(pull.id); bad != readings.unreadable.end())
         why.push_back(bad->second);
     if (const auto r = readings.byPull.find(pull.id); r != readings.byPull.end()) {

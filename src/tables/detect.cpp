@@ -26,7 +26,8 @@ struct Shape {
     std::size_t score() const { return rows * std::min<std::size_t>(columns, 3) * 4 + columns; }
 };
 
-/// Rows of numbers under one delimiter and decimal mark; at least one field a row must be a number, the rest a number or a word.
+/// Rows of numbers under one delimiter and decimal mark; at least one field a row must be a number, the rest
+/// a number or a word.
 Shape tryShape(const std::vector<std::string_view>& lines, char delimiter, char decimal) {
     std::map<std::size_t, Shape> byWidth;
     for (std::size_t i = 0; i < lines.size(); ++i) {
@@ -36,17 +37,14 @@ Shape tryShape(const std::vector<std::string_view>& lines, char delimiter, char 
             filled += !f.empty();
             numbers += numeric(f, decimal);
         }
-        if (numbers == 0 || numbers + 1 < filled)
-            continue;
+        if (numbers == 0 || numbers + 1 < filled) continue;
         auto& s = byWidth[fields.size()];
-        if (s.rows++ == 0)
-            s.firstRow = i;
+        if (s.rows++ == 0) s.firstRow = i;
         s.columns = std::max(s.columns, numbers);
     }
     Shape best;
     for (auto& [width, s] : byWidth)
-        if (s.rows > best.rows)
-            best = s;
+        if (s.rows > best.rows) best = s;
     best.delimiter = delimiter;
     best.decimal = decimal;
     return best;
@@ -64,7 +62,8 @@ std::pair<std::string, std::string> nameAndUnit(std::string_view header) {
         const auto at = h.rfind(mark);
         if (at != std::string::npos && at > 0 && at + mark.size() < h.size()) {
             const auto tail = h.substr(at + mark.size());
-            if (quantity::findUnit(tail, Dimension::force) || quantity::findUnit(tail, Dimension::length) || quantity::findUnit(tail, Dimension::time))
+            if (quantity::findUnit(tail, Dimension::force) || quantity::findUnit(tail, Dimension::length) ||
+                quantity::findUnit(tail, Dimension::time))
                 return {std::string(trimmed(h.substr(0, at))), tail};
         }
     }
@@ -74,50 +73,49 @@ std::pair<std::string, std::string> nameAndUnit(std::string_view header) {
 bool mentions(const std::string& header, std::initializer_list<std::string_view> words) {
     std::string h = lowered(header);
     for (auto& c : h)
-        if (!std::isalnum(static_cast<unsigned char>(c)) && static_cast<unsigned char>(c) < 0x80)
-            c = ' ';
+        if (!std::isalnum(static_cast<unsigned char>(c)) && static_cast<unsigned char>(c) < 0x80) c = ' ';
     h = " " + h + " ";
     return std::any_of(words.begin(), words.end(), [&](std::string_view w) {
-        return w.size() <= 2 ? h.find(" " + std::string(w) + " ") != std::string::npos : h.find(w) != std::string::npos;
+        return w.size() <= 2 ? h.find(" " + std::string(w) + " ") != std::string::npos
+                             : h.find(w) != std::string::npos;
     });
 }
 
 Role roleFromName(const std::string& name) {
     if (mentions(name, {"time", "zeit", "temps", "elapsed", "stamp", "clock", "uhrzeit", "seconds", "t"}))
         return Role::time;
-    if (mentions(name, {"displ", "travel", "position", "extension", "stroke", "crosshead", "deflection", "weg", "distance", "x", "elong", "depla"}))
+    if (mentions(name, {"displ", "travel", "position", "extension", "stroke", "crosshead", "deflection",
+                        "weg", "distance", "x", "elong", "depla"}))
         return Role::displacement;
     if (mentions(name, {"force", "load", "kraft", "weight", "pull", "cell", "tension", "f", "effort"}))
         return Role::force;
-    if (mentions(name, {"run", "test", "specimen", "piece", "trial", "probe"}))
-        return Role::run;
+    if (mentions(name, {"run", "test", "specimen", "piece", "trial", "probe"})) return Role::run;
     return Role::ignore;
 }
 
 const Unit* unitFor(Role role, const std::string& text) {
-    const auto dimension = role == Role::force ? Dimension::force : role == Role::displacement ? Dimension::length : Dimension::time;
-    if (role == Role::ignore || role == Role::run || text.empty())
-        return nullptr;
+    const auto dimension = role == Role::force          ? Dimension::force
+                           : role == Role::displacement ? Dimension::length
+                                                        : Dimension::time;
+    if (role == Role::ignore || role == Role::run || text.empty()) return nullptr;
     const auto u = quantity::findUnit(text, dimension);
     return u ? *u : nullptr;
 }
 
 /// Sample of one column's numbers, from the head of the file.
-std::vector<double> sample(const std::vector<std::string_view>& lines, const Layout& layout, std::size_t column) {
+std::vector<double> sample(const std::vector<std::string_view>& lines, const Layout& layout,
+                           std::size_t column) {
     std::vector<double> out;
     for (std::size_t i = layout.firstRow; i < lines.size(); ++i) {
         const auto fields = splitFields(lines[i], layout.delimiter);
-        if (column >= fields.size())
-            continue;
-        if (const auto v = readNumber(fields[column], layout.decimal))
-            out.push_back(*v);
+        if (column >= fields.size()) continue;
+        if (const auto v = readNumber(fields[column], layout.decimal)) out.push_back(*v);
     }
     return out;
 }
 
 bool steadilyRising(const std::vector<double>& v) {
-    if (v.size() < 3)
-        return false;
+    if (v.size() < 3) return false;
     std::size_t up = 0;
     for (std::size_t i = 1; i < v.size(); ++i)
         up += v[i] > v[i - 1];
@@ -126,16 +124,15 @@ bool steadilyRising(const std::vector<double>& v) {
 
 /// What the commas of a file say about its decimal mark.
 struct Commas {
-    bool any = false;     ///< there are commas in numbers
-    bool decimal = false; ///< one is not followed by exactly three digits, or leads with a zero: 0,012
+    bool any = false;      ///< there are commas in numbers
+    bool decimal = false;  ///< one is not followed by exactly three digits, or leads with a zero: 0,012
     bool grouping = false; ///< one stands with a point (1,250.5) or with another comma (1,250,000)
     bool settled() const { return decimal || grouping; }
 };
 
 void weigh(Commas& seen, const std::string& field) {
     const auto at = field.find(',');
-    if (at == std::string::npos || !(numeric(field, ',') || numeric(field, '.')))
-        return;
+    if (at == std::string::npos || !(numeric(field, ',') || numeric(field, '.'))) return;
     seen.any = true;
     const auto rest = std::string_view(field).substr(at + 1);
     if (rest.find_first_of(".,") != std::string_view::npos) {
@@ -147,15 +144,16 @@ void weigh(Commas& seen, const std::string& field) {
 }
 
 /// The head of the file decides; where it leaves the question open, the rest does.
-void decideDecimal(std::string_view text, const std::vector<std::string_view>& head, const Hints& hints, Layout& layout) {
-    if (layout.delimiter == ',')
-        return;
+void decideDecimal(std::string_view text, const std::vector<std::string_view>& head, const Hints& hints,
+                   Layout& layout) {
+    if (layout.delimiter == ',') return;
     Commas seen;
     for (std::size_t i = layout.firstRow; i < head.size(); ++i)
         for (const auto& f : splitFields(head[i], layout.delimiter))
             weigh(seen, f);
     if (seen.any && !seen.settled() && head.size() == headLines) {
-        auto rest = text.substr(static_cast<std::size_t>(head.back().data() + head.back().size() - text.data()));
+        auto rest =
+            text.substr(static_cast<std::size_t>(head.back().data() + head.back().size() - text.data()));
         while (!rest.empty() && !seen.settled()) {
             const auto end = std::min(rest.find_first_of("\r\n"), rest.size());
             if (end > 0)
@@ -164,8 +162,7 @@ void decideDecimal(std::string_view text, const std::vector<std::string_view>& h
             rest.remove_prefix(std::min(end + 1, rest.size()));
         }
     }
-    if (!seen.any)
-        return;
+    if (!seen.any) return;
     layout.grouped = seen.grouping && !seen.decimal;
     layout.decimalUnsure = !seen.settled() && !hints.decimal;
     layout.decimal = layout.grouped ? '.' : ',';
@@ -176,14 +173,11 @@ void decideDecimal(std::string_view text, const std::vector<std::string_view>& h
 }
 
 Expected<void> applyHint(Layout& layout, const std::string& hint, Role role) {
-    if (hint.empty())
-        return {};
+    if (hint.empty()) return {};
     for (std::size_t i = 0; i < layout.columns.size(); ++i) {
         auto& c = layout.columns[i];
-        if (lowered(c.header) != lowered(hint) && fmt::format("{}", i + 1) != hint)
-            continue;
-        if (const auto old = layout.find(role); old && *old != i)
-            layout.columns[*old].role = Role::ignore;
+        if (lowered(c.header) != lowered(hint) && fmt::format("{}", i + 1) != hint) continue;
+        if (const auto old = layout.find(role); old && *old != i) layout.columns[*old].role = Role::ignore;
         c.role = role;
         return {};
     }
@@ -197,21 +191,26 @@ Expected<void> applyHint(Layout& layout, const std::string& hint, Role role) {
 
 std::optional<std::size_t> Layout::find(Role role) const {
     for (std::size_t i = 0; i < columns.size(); ++i)
-        if (columns[i].role == role)
-            return i;
+        if (columns[i].role == role) return i;
     return std::nullopt;
 }
 
 Expected<Layout> detect(std::string_view text, const Hints& hints) {
     const auto lines = splitLines(text.substr(0, std::size_t{1} << 17), headLines);
     Shape best;
-    for (const auto& [delimiter, decimal] : std::array<std::pair<char, char>, 9>{{{'\t', '.'}, {'\t', ','}, {';', '.'}, {';', ','}, {',', '.'}, {'|', '.'}, {'|', ','}, {' ', '.'}, {' ', ','}}}) {
+    for (const auto& [delimiter, decimal] : std::array<std::pair<char, char>, 9>{{{'\t', '.'},
+                                                                                  {'\t', ','},
+                                                                                  {';', '.'},
+                                                                                  {';', ','},
+                                                                                  {',', '.'},
+                                                                                  {'|', '.'},
+                                                                                  {'|', ','},
+                                                                                  {' ', '.'},
+                                                                                  {' ', ','}}}) {
         const auto s = tryShape(lines, delimiter, decimal);
-        if (s.score() > best.score())
-            best = s;
+        if (s.score() > best.score()) best = s;
     }
-    if (best.rows == 0)
-        return fail("there are no rows of numbers in it");
+    if (best.rows == 0) return fail("there are no rows of numbers in it");
     Layout layout;
     layout.delimiter = best.delimiter;
     layout.decimal = best.decimal;
@@ -224,11 +223,16 @@ Expected<Layout> detect(std::string_view text, const Hints& hints) {
         layout.columns[i].header = fmt::format("column {}", i + 1);
         layout.columns[i].clock = !readNumber(first[i], layout.decimal) && clockSeconds(first[i]);
     }
-    if (layout.firstRow > 0 && layout.delimiter == ',') { // 0,5,12,3 under two names: decimal commas between commas
+    if (layout.firstRow > 0 &&
+        layout.delimiter == ',') { // 0,5,12,3 under two names: decimal commas between commas
         const auto names = splitFields(lines[layout.firstRow - 1], ',');
-        const bool words = names.size() > 1 && std::none_of(names.begin(), names.end(), [](const auto& n) { return n.empty() || readNumber(n, '.'); });
+        const bool words = names.size() > 1 && std::none_of(names.begin(), names.end(), [](const auto& n) {
+                               return n.empty() || readNumber(n, '.');
+                           });
         if (words && first.size() > names.size() && first.size() <= 2 * names.size())
-            return fail(fmt::format("its rows have {} fields where the heading names {}: decimal commas cannot be told from the commas between columns", first.size(), names.size()));
+            return fail(fmt::format("its rows have {} fields where the heading names {}: decimal commas "
+                                    "cannot be told from the commas between columns",
+                                    first.size(), names.size()));
     }
     // Up to two lines of words just above the numbers: names, then perhaps units.
     std::vector<std::vector<std::string>> above;
@@ -236,11 +240,9 @@ Expected<Layout> detect(std::string_view text, const Hints& hints) {
         auto fields = splitFields(lines[i], layout.delimiter);
         if (!fields.empty() && fields[0].starts_with("#")) {
             fields[0] = std::string(trimmed(std::string_view(fields[0]).substr(1)));
-            if (fields[0].empty())
-                fields.erase(fields.begin());
+            if (fields[0].empty()) fields.erase(fields.begin());
         }
-        if (fields.size() != first.size())
-            break;
+        if (fields.size() != first.size()) break;
         above.push_back(std::move(fields));
         layout.headerLine = std::string(trimmed(lines[i]));
     }
@@ -249,7 +251,8 @@ Expected<Layout> detect(std::string_view text, const Hints& hints) {
         for (const auto& f : row) {
             const auto inner = nameAndUnit(f).second.empty() ? f : nameAndUnit(f).second;
             filled += !f.empty();
-            units += !f.empty() && (quantity::findUnit(inner).has_value() || lowered(inner) == "hh:mm:ss") && roleFromName(f) != Role::run;
+            units += !f.empty() && (quantity::findUnit(inner).has_value() || lowered(inner) == "hh:mm:ss") &&
+                     roleFromName(f) != Role::run;
         }
         return filled > 0 && units == filled && row.size() > 0;
     };
@@ -257,11 +260,11 @@ Expected<Layout> detect(std::string_view text, const Hints& hints) {
     if (!above.empty()) {
         const bool unitRow = above.size() == 2 && isUnits(above[0]);
         const auto& nameRow = unitRow ? above[1] : above[0];
-        if (!unitRow)
-            layout.headerLine = std::string(trimmed(lines[layout.firstRow - 1]));
+        if (!unitRow) layout.headerLine = std::string(trimmed(lines[layout.firstRow - 1]));
         for (std::size_t i = 0; i < first.size(); ++i) {
             auto [n, u] = nameAndUnit(nameRow[i]);
-            if (u.empty() && !unitRow && roleFromName(n) == Role::ignore && quantity::findUnit(n)) // headed by nothing but its unit
+            if (u.empty() && !unitRow && roleFromName(n) == Role::ignore &&
+                quantity::findUnit(n)) // headed by nothing but its unit
                 u = n;
             names[i] = n.empty() ? nameRow[i] : n;
             units[i] = unitRow ? std::string(trimmed(above[0][i])) : u;
@@ -271,8 +274,7 @@ Expected<Layout> detect(std::string_view text, const Hints& hints) {
     }
     for (std::size_t i = 0; i < names.size(); ++i) {
         auto& c = layout.columns[i];
-        if (!names[i].empty())
-            c.header = names[i];
+        if (!names[i].empty()) c.header = names[i];
         Role role = roleFromName(names[i]);
         if (role == Role::ignore && !units[i].empty()) {
             if (quantity::findUnit(units[i], Dimension::force))
@@ -282,16 +284,15 @@ Expected<Layout> detect(std::string_view text, const Hints& hints) {
             else if (quantity::findUnit(units[i], Dimension::time))
                 role = Role::time;
         }
-        if (role == Role::run && layout.find(Role::run))
-            role = Role::ignore;
-        if (role != Role::ignore && !layout.find(role))
-            c.role = role;
+        if (role == Role::run && layout.find(Role::run)) role = Role::ignore;
+        if (role != Role::ignore && !layout.find(role)) c.role = role;
         c.unit = unitFor(c.role, units[i]);
     }
     if (above.empty()) { // no header: order and behaviour decide
         for (std::size_t i = 0; i < first.size(); ++i) {
             auto& c = layout.columns[i];
-            if (!layout.find(Role::time) && first.size() > 1 && i == 0 && (c.clock || steadilyRising(sample(lines, layout, i))))
+            if (!layout.find(Role::time) && first.size() > 1 && i == 0 &&
+                (c.clock || steadilyRising(sample(lines, layout, i))))
                 c.role = Role::time;
             else if (!layout.find(Role::force))
                 c.role = Role::force;
@@ -299,12 +300,10 @@ Expected<Layout> detect(std::string_view text, const Hints& hints) {
                 c.role = Role::displacement;
         }
     }
-    if (auto ok = applyHint(layout, hints.time, Role::time); !ok)
-        return tl::unexpected(ok.error());
+    if (auto ok = applyHint(layout, hints.time, Role::time); !ok) return tl::unexpected(ok.error());
     if (auto ok = applyHint(layout, hints.displacement, Role::displacement); !ok)
         return tl::unexpected(ok.error());
-    if (auto ok = applyHint(layout, hints.force, Role::force); !ok)
-        return tl::unexpected(ok.error());
+    if (auto ok = applyHint(layout, hints.force, Role::force); !ok) return tl::unexpected(ok.error());
     if (!layout.find(Role::force)) {
         std::string list;
         for (const auto& c : layout.columns)
@@ -312,12 +311,12 @@ Expected<Layout> detect(std::string_view text, const Hints& hints) {
         if (layout.columns.size() == 1) {
             layout.columns[0].role = Role::force;
         } else {
-            return fail(fmt::format("no column looks like a force (the columns are {}): name the force column", list));
+            return fail(fmt::format(
+                "no column looks like a force (the columns are {}): name the force column", list));
         }
     }
     const auto setUnit = [&](Role role, const Unit* u) {
-        if (const auto i = layout.find(role); i && u)
-            layout.columns[*i].unit = u;
+        if (const auto i = layout.find(role); i && u) layout.columns[*i].unit = u;
     };
     setUnit(Role::force, hints.forceUnit);
     setUnit(Role::displacement, hints.displacementUnit);

@@ -18,19 +18,19 @@ constexpr double tooLarge = 1e15; // no load cell shows this in any unit
 class Parser {
 public:
     /// `expected`: bytes to make room for; the first parser takes in what the others find.
-    Parser(const Layout& layout, const char* begin, const char* end, std::ptrdiff_t expected) : m_layout(layout), m_p(begin), m_end(end), m_options(fast_float::chars_format::general, layout.decimal) {
+    Parser(const Layout& layout, const char* begin, const char* end, std::ptrdiff_t expected)
+        : m_layout(layout), m_p(begin), m_end(end),
+          m_options(fast_float::chars_format::general, layout.decimal) {
         for (std::size_t i = 0; i < layout.columns.size(); ++i) {
             const auto& c = layout.columns[i];
             m_roles.push_back(c.role);
             m_slow = m_slow || c.role == Role::run || c.clock;
-            if (c.role != Role::ignore)
-                m_lastNeeded = i;
+            if (c.role != Role::ignore) m_lastNeeded = i;
         }
         m_slow = m_slow || layout.delimiter == ' ' || layout.grouped;
         const auto rows = static_cast<std::size_t>(expected) / (layout.columns.size() * 8) + 16;
         for (const auto role : m_roles)
-            if (auto* column = columnFor(role))
-                column->reserve(rows);
+            if (auto* column = columnFor(role)) column->reserve(rows);
     }
 
     Columns columns;
@@ -50,26 +50,27 @@ public:
 private:
     std::vector<double>* columnFor(Role role) {
         switch (role) {
-        case Role::time: return &columns.time;
-        case Role::force: return &columns.force;
-        case Role::displacement: return &columns.displacement;
-        default: return nullptr;
+        case Role::time:
+            return &columns.time;
+        case Role::force:
+            return &columns.force;
+        case Role::displacement:
+            return &columns.displacement;
+        default:
+            return nullptr;
         }
     }
 
     void skipLineEnd() {
-        if (m_p < m_end && *m_p == '\r')
-            ++m_p;
-        if (m_p < m_end && *m_p == '\n')
-            ++m_p;
+        if (m_p < m_end && *m_p == '\r') ++m_p;
+        if (m_p < m_end && *m_p == '\n') ++m_p;
     }
 
     /// A well-formed row of plain numbers; anything else is left to slowRow.
     bool fastRow() {
         double values[64];
         const std::size_t width = m_roles.size();
-        if (width > 64)
-            return false;
+        if (width > 64) return false;
         const char* p = m_p;
         for (std::size_t i = 0; i < width; ++i) {
             while (p < m_end && *p == ' ')
@@ -79,23 +80,19 @@ private:
                     ++p;
             } else {
                 const auto got = fast_float::from_chars_advanced(p, m_end, values[i], m_options);
-                if (got.ec != std::errc{} || !(std::abs(values[i]) < tooLarge))
-                    return false;
+                if (got.ec != std::errc{} || !(std::abs(values[i]) < tooLarge)) return false;
                 p = got.ptr;
             }
             while (p < m_end && *p == ' ')
                 ++p;
             if (i + 1 < width) {
-                if (p == m_end || *p != m_layout.delimiter)
-                    return false;
+                if (p == m_end || *p != m_layout.delimiter) return false;
                 ++p;
             }
         }
-        if (p < m_end && *p != '\n' && *p != '\r')
-            return false;
+        if (p < m_end && *p != '\n' && *p != '\r') return false;
         for (std::size_t i = 0; i < width; ++i)
-            if (auto* column = columnFor(m_roles[i]))
-                column->push_back(values[i]);
+            if (auto* column = columnFor(m_roles[i])) column->push_back(values[i]);
         m_p = p;
         skipLineEnd();
         m_started = true;
@@ -121,8 +118,10 @@ private:
         m_p = e;
         skipLineEnd();
         const auto bare = trimmed(line);
-        // A chunk may begin inside the file: a blank first line there is a break too, so count it when merging.
-        if (bare.empty() || std::all_of(bare.begin(), bare.end(), [&](char c) { return c == m_layout.delimiter || c == ' '; })) {
+        // A chunk may begin inside the file: a blank first line there is a break too, so count it when
+        // merging.
+        if (bare.empty() || std::all_of(bare.begin(), bare.end(),
+                                        [&](char c) { return c == m_layout.delimiter || c == ' '; })) {
             m_started = true;
             breakHere();
             return;
@@ -136,27 +135,29 @@ private:
         std::vector<double> values(m_roles.size(), 0);
         std::string label;
         for (std::size_t i = 0; i < m_roles.size(); ++i) {
-            if (m_roles[i] == Role::ignore)
-                continue;
+            if (m_roles[i] == Role::ignore) continue;
             const auto& column = m_layout.columns[i];
             if (i >= fields.size())
-                return problem(fmt::format("has {} field{} where {} are needed", fields.size(), fields.size() == 1 ? "" : "s", m_lastNeeded + 1));
+                return problem(fmt::format("has {} field{} where {} are needed", fields.size(),
+                                           fields.size() == 1 ? "" : "s", m_lastNeeded + 1));
             const auto& f = fields[i];
             if (m_roles[i] == Role::run) {
                 label = f;
                 continue;
             }
-            std::optional<double> v = column.clock ? clockSeconds(f) : m_layout.grouped ? readGrouped(f, m_layout.decimal) : std::nullopt;
+            std::optional<double> v = column.clock       ? clockSeconds(f)
+                                      : m_layout.grouped ? readGrouped(f, m_layout.decimal)
+                                                         : std::nullopt;
+            if (!v) v = readNumber(f, m_layout.decimal);
+            if (f.empty()) return problem(fmt::format("has nothing under {}", column.header));
             if (!v)
-                v = readNumber(f, m_layout.decimal);
-            if (f.empty())
-                return problem(fmt::format("has nothing under {}", column.header));
-            if (!v)
-                return problem(fmt::format("\"{}\" under {} is not a number", trimmed(f.substr(0, 40)), column.header));
+                return problem(
+                    fmt::format("\"{}\" under {} is not a number", trimmed(f.substr(0, 40)), column.header));
             if (std::isnan(*v))
                 return problem(fmt::format("\"{}\" under {} is no reading", f, column.header));
             if (!(std::abs(*v) < tooLarge))
-                return problem(fmt::format("\"{}\" under {} is too large to be a reading", trimmed(f.substr(0, 40)), column.header));
+                return problem(fmt::format("\"{}\" under {} is too large to be a reading",
+                                           trimmed(f.substr(0, 40)), column.header));
             values[i] = *v;
         }
         if (m_layout.find(Role::run) && (!m_labelled || label != m_label)) {
@@ -166,8 +167,7 @@ private:
             m_labelled = true;
         }
         for (std::size_t i = 0; i < m_roles.size(); ++i)
-            if (auto* column = columnFor(m_roles[i]))
-                column->push_back(values[i]);
+            if (auto* column = columnFor(m_roles[i])) column->push_back(values[i]);
         m_started = true;
     }
 
@@ -191,8 +191,7 @@ void toSi(std::vector<double>& values, double factor) {
 void unwrapMidnight(std::vector<double>& time) {
     double add = 0, last = time.empty() ? 0 : time[0];
     for (auto& t : time) {
-        if (t < last - 43200)
-            add += 86400;
+        if (t < last - 43200) add += 86400;
         last = t;
         t += add;
     }
@@ -206,13 +205,11 @@ Columns parseColumns(std::string_view text, const Layout& layout, unsigned threa
     for (std::size_t line = 0; line < layout.firstRow && begin < end; ++line) {
         const std::string_view rest(begin, static_cast<std::size_t>(end - begin));
         const auto at = rest.find_first_of("\r\n");
-        if (at == std::string_view::npos)
-            break;
+        if (at == std::string_view::npos) break;
         begin += at + (rest[at] == '\r' && at + 1 < rest.size() && rest[at + 1] == '\n' ? 2 : 1);
     }
     constexpr std::ptrdiff_t worthSplitting = 1 << 20;
-    if (end - begin < worthSplitting || layout.find(Role::run))
-        threads = 1;
+    if (end - begin < worthSplitting || layout.find(Role::run)) threads = 1;
     std::vector<Parser> parsers;
     const char* from = begin;
     for (unsigned k = 0; k < threads; ++k) {
@@ -244,7 +241,9 @@ Columns parseColumns(std::string_view text, const Layout& layout, unsigned threa
             if (all.problems.size() < mostProblems)
                 all.problems.push_back({p.line + lines, std::move(p.reason)});
         all.rowsLeftOut += part.rowsLeftOut;
-        const auto append = [](std::vector<double>& to, const std::vector<double>& more) { to.insert(to.end(), more.begin(), more.end()); };
+        const auto append = [](std::vector<double>& to, const std::vector<double>& more) {
+            to.insert(to.end(), more.begin(), more.end());
+        };
         append(all.time, part.time);
         append(all.force, part.force);
         append(all.displacement, part.displacement);
@@ -255,9 +254,9 @@ Columns parseColumns(std::string_view text, const Layout& layout, unsigned threa
 
 std::vector<curve::Curve> splitAtZeroLoad(const curve::Curve& c) {
     const std::size_t n = c.force.size();
-    if (n < 100)
-        return {c};
-    // The level without load is the most common of the quiet ends; pulls are judged by their distance from it.
+    if (n < 100) return {c};
+    // The level without load is the most common of the quiet ends; pulls are judged by their distance from
+    // it.
     std::vector<double> head(c.force.begin(), c.force.begin() + 5);
     std::nth_element(head.begin(), head.begin() + 2, head.end());
     const double zero = head[2];
@@ -301,8 +300,7 @@ std::vector<curve::Curve> splitAtZeroLoad(const curve::Curve& c) {
             inside = false;
         }
     }
-    if (pulls.size() < 2)
-        return {c};
+    if (pulls.size() < 2) return {c};
     std::vector<curve::Curve> runs;
     std::size_t from = 0;
     for (std::size_t k = 0; k < pulls.size(); ++k) {
@@ -317,7 +315,9 @@ std::vector<curve::Curve> splitAtZeroLoad(const curve::Curve& c) {
             to = firstQuiet + (lastQuiet - firstQuiet) / 2;
         }
         const auto part = [&](const std::vector<double>& v) {
-            return v.empty() ? v : std::vector<double>(v.begin() + static_cast<std::ptrdiff_t>(from), v.begin() + static_cast<std::ptrdiff_t>(to));
+            return v.empty() ? v
+                             : std::vector<double>(v.begin() + static_cast<std::ptrdiff_t>(from),
+                                                   v.begin() + static_cast<std::ptrdiff_t>(to));
         };
         runs.push_back({part(c.time), part(c.force), part(c.displacement)});
         from = to;
@@ -327,18 +327,18 @@ std::vector<curve::Curve> splitAtZeroLoad(const curve::Curve& c) {
 
 Expected<Log> readLog(std::string_view bytes, const Hints& hints, unsigned threads) {
     Text text;
-    if (auto ok = decode(bytes, text); !ok)
-        return tl::unexpected(ok.error());
+    if (auto ok = decode(bytes, text); !ok) return tl::unexpected(ok.error());
     auto layout = detect(text.view, hints);
-    if (!layout)
-        return tl::unexpected(layout.error());
+    if (!layout) return tl::unexpected(layout.error());
     Columns columns = parseColumns(text.view, *layout, threads);
     Log log;
     log.layout = *layout;
     log.encoding = text.encoding;
     log.problems = std::move(columns.problems);
     log.rowsLeftOut = columns.rowsLeftOut;
-    const auto unitOf = [&](Role role) { return layout->find(role) ? layout->columns[*layout->find(role)].unit : nullptr; };
+    const auto unitOf = [&](Role role) {
+        return layout->find(role) ? layout->columns[*layout->find(role)].unit : nullptr;
+    };
     log.forceUnitKnown = unitOf(Role::force) != nullptr;
     log.displacementUnitKnown = !layout->find(Role::displacement) || unitOf(Role::displacement) != nullptr;
     toSi(columns.force, log.forceUnitKnown ? unitOf(Role::force)->factor : 1);
@@ -351,8 +351,11 @@ Expected<Log> readLog(std::string_view bytes, const Hints& hints, unsigned threa
     }
     const std::size_t rows = columns.force.size();
     if (rows < 3)
-        return fail(fmt::format("only {} row{} of numbers: a curve needs at least three{}", rows, rows == 1 ? "" : "s",
-                                log.problems.empty() ? std::string() : fmt::format(" (line {} {})", log.problems[0].line, log.problems[0].reason)));
+        return fail(fmt::format("only {} row{} of numbers: a curve needs at least three{}", rows,
+                                rows == 1 ? "" : "s",
+                                log.problems.empty() ? std::string()
+                                                     : fmt::format(" (line {} {})", log.problems[0].line,
+                                                                   log.problems[0].reason)));
     curve::Curve whole{std::move(columns.time), std::move(columns.force), std::move(columns.displacement)};
     columns.breaks.push_back(rows);
     std::size_t from = 0, label = 0;
@@ -365,7 +368,9 @@ Expected<Log> readLog(std::string_view bytes, const Hints& hints, unsigned threa
                 part = std::move(whole);
             } else {
                 const auto cut = [&](const std::vector<double>& v) {
-                    return v.empty() ? v : std::vector<double>(v.begin() + static_cast<std::ptrdiff_t>(from), v.begin() + static_cast<std::ptrdiff_t>(to));
+                    return v.empty() ? v
+                                     : std::vector<double>(v.begin() + static_cast<std::ptrdiff_t>(from),
+                                                           v.begin() + static_cast<std::ptrdiff_t>(to));
                 };
                 part = {cut(whole.time), cut(whole.force), cut(whole.displacement)};
             }
@@ -382,9 +387,10 @@ Expected<Log> readLog(std::string_view bytes, const Hints& hints, unsigned threa
             log.runs.push_back(std::move(r));
             continue;
         }
-        auto byClock = r.curve.time.empty() || std::is_sorted(r.curve.time.begin(), r.curve.time.end()) ? std::vector<curve::Curve>{} : curve::splitAtClockResets(r.curve);
-        if (byClock.empty())
-            byClock.push_back(std::move(r.curve));
+        auto byClock = r.curve.time.empty() || std::is_sorted(r.curve.time.begin(), r.curve.time.end())
+                           ? std::vector<curve::Curve>{}
+                           : curve::splitAtClockResets(r.curve);
+        if (byClock.empty()) byClock.push_back(std::move(r.curve));
         for (auto& part : byClock) {
             if (byClock.size() > 1 || runs.size() > 1) {
                 log.runs.push_back({"", std::move(part)});
@@ -403,8 +409,7 @@ Expected<Log> readLog(std::string_view bytes, const Hints& hints, unsigned threa
     for (std::size_t i = 0; i < log.runs.size(); ++i)
         if (log.runs[i].label.empty())
             log.runs[i].label = log.runs.size() == 1 ? "" : fmt::format("{}", i + 1);
-    if (log.runs.empty())
-        return fail("no run in it has three rows of numbers");
+    if (log.runs.empty()) return fail("no run in it has three rows of numbers");
     return log;
 }
 

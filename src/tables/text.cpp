@@ -64,12 +64,14 @@ bool isAscii(std::string_view s) {
 bool validUtf8(std::string_view s) {
     for (std::size_t i = 0; i < s.size();) {
         const auto c = static_cast<unsigned char>(s[i]);
-        const std::size_t more = c < 0x80 ? 0 : (c >> 5) == 6 ? 1 : (c >> 4) == 14 ? 2 : (c >> 3) == 30 ? 3 : 9;
-        if (more == 9 || (more > 0 && i + more >= s.size()))
-            return false;
+        const std::size_t more = c < 0x80         ? 0
+                                 : (c >> 5) == 6  ? 1
+                                 : (c >> 4) == 14 ? 2
+                                 : (c >> 3) == 30 ? 3
+                                                  : 9;
+        if (more == 9 || (more > 0 && i + more >= s.size())) return false;
         for (std::size_t k = 1; k <= more; ++k)
-            if ((static_cast<unsigned char>(s[i + k]) & 0xC0) != 0x80)
-                return false;
+            if ((static_cast<unsigned char>(s[i + k]) & 0xC0) != 0x80) return false;
         i += more + 1;
     }
     return true;
@@ -78,8 +80,7 @@ bool validUtf8(std::string_view s) {
 } // namespace
 
 Expected<void> decode(std::string_view bytes, Text& out) {
-    if (bytes.empty())
-        return fail("the file is empty");
+    if (bytes.empty()) return fail("the file is empty");
     out.encoding = "UTF-8";
     if (bytes.starts_with("\xEF\xBB\xBF")) {
         bytes.remove_prefix(3);
@@ -105,7 +106,8 @@ Expected<void> decode(std::string_view bytes, Text& out) {
     }
     if (control > head.size() / 50 || zeros[0] + zeros[1] == head.size())
         return fail("this is not a text file: a log of numbers in lines is needed");
-    if (std::memchr(bytes.data(), 0, bytes.size())) { // a block that was reserved but never written, as after a power cut
+    if (std::memchr(bytes.data(), 0,
+                    bytes.size())) { // a block that was reserved but never written, as after a power cut
         out.storage = bytes;
         std::replace(out.storage.begin(), out.storage.end(), '\0', ' ');
         bytes = out.storage;
@@ -129,14 +131,14 @@ std::string_view trimmed(std::string_view s) {
         s.remove_prefix(1);
     while (!s.empty() && blank(s.back()))
         s.remove_suffix(1);
-    if (s.size() >= 2 && s.front() == '"' && s.back() == '"')
-        s = s.substr(1, s.size() - 2);
+    if (s.size() >= 2 && s.front() == '"' && s.back() == '"') s = s.substr(1, s.size() - 2);
     return s;
 }
 
 std::string lowered(std::string_view text) {
     std::string out(text);
-    std::transform(out.begin(), out.end(), out.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+    std::transform(out.begin(), out.end(), out.begin(),
+                   [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
     return out;
 }
 
@@ -150,8 +152,7 @@ std::vector<std::string> splitFields(std::string_view line, char delimiter) {
             std::size_t j = i;
             while (j < line.size() && line[j] != ' ' && line[j] != '\t')
                 ++j;
-            if (j > i)
-                fields.emplace_back(line.substr(i, j - i));
+            if (j > i) fields.emplace_back(line.substr(i, j - i));
             i = j;
         }
         return fields;
@@ -194,8 +195,7 @@ std::vector<std::string_view> splitLines(std::string_view text, std::size_t most
         const std::size_t end = std::min(text.find_first_of("\r\n", i), text.size());
         lines.push_back(text.substr(i, end - i));
         i = end + 1;
-        if (end + 1 < text.size() && text[end] == '\r' && text[end + 1] == '\n')
-            ++i;
+        if (end + 1 < text.size() && text[end] == '\r' && text[end + 1] == '\n') ++i;
     }
     return lines;
 }

@@ -14,16 +14,11 @@ struct Places {
 std::optional<stats::State> stateFrom(const std::string& text) {
     using stats::State;
     const auto t = lowered(text);
-    if (t.empty() || t == "exact" || t == "counts" || t == "=")
-        return State::exact;
-    if (t == "above" || t == "at least" || t == "at_least" || t == ">")
-        return State::above;
-    if (t == "below" || t == "at most" || t == "at_most" || t == "<")
-        return State::below;
-    if (t == "between")
-        return State::between;
-    if (t == "aside" || t == "set aside" || t == "set_aside" || t == "void")
-        return State::aside;
+    if (t.empty() || t == "exact" || t == "counts" || t == "=") return State::exact;
+    if (t == "above" || t == "at least" || t == "at_least" || t == ">") return State::above;
+    if (t == "below" || t == "at most" || t == "at_most" || t == "<") return State::below;
+    if (t == "between") return State::between;
+    if (t == "aside" || t == "set aside" || t == "set_aside" || t == "void") return State::aside;
     return std::nullopt;
 }
 
@@ -33,32 +28,25 @@ bool placeByName(Places& p, std::size_t i, const std::string& header, std::strin
         const auto close = header.find_first_of(")]", open);
         const auto inner = header.substr(open + 1, close == std::string::npos ? close : close - open - 1);
         h = std::string(trimmed(h.substr(0, open)));
-        if (quantity::findUnit(inner, quantity::Dimension::force) || quantity::findUnit(inner))
-            unit = inner;
+        if (quantity::findUnit(inner, quantity::Dimension::force) || quantity::findUnit(inner)) unit = inner;
     }
-    const auto is = [&](std::initializer_list<const char*> words) { return std::any_of(words.begin(), words.end(), [&](const char* w) { return h == w; }); };
+    const auto is = [&](std::initializer_list<const char*> words) {
+        return std::any_of(words.begin(), words.end(), [&](const char* w) { return h == w; });
+    };
     const auto set = [&](std::optional<std::size_t>& place) {
-        if (place)
-            return false;
+        if (place) return false;
         place = i;
         return true;
     };
-    if (is({"option", "name", "product", "kind", "group"}))
-        return set(p.option);
-    if (is({"condition", "setting", "treatment"}))
-        return set(p.condition);
+    if (is({"option", "name", "product", "kind", "group"})) return set(p.option);
+    if (is({"condition", "setting", "treatment"})) return set(p.condition);
     if (is({"value", "result", "peak", "force", "load", "strength", "reading", "peak force"}))
         return set(p.value);
-    if (is({"unit", "units"}))
-        return set(p.unit);
-    if (is({"state", "standing"}))
-        return set(p.state);
-    if (is({"upper", "to"}))
-        return set(p.upper);
-    if (is({"block", "batch", "piece"}))
-        return set(p.block);
-    if (is({"note", "remark", "comment", "reason"}))
-        return set(p.note);
+    if (is({"unit", "units"})) return set(p.unit);
+    if (is({"state", "standing"})) return set(p.state);
+    if (is({"upper", "to"})) return set(p.upper);
+    if (is({"block", "batch", "piece"})) return set(p.block);
+    if (is({"note", "remark", "comment", "reason"})) return set(p.note);
     return false;
 }
 
@@ -66,8 +54,7 @@ bool placeByName(Places& p, std::size_t i, const std::string& header, std::strin
 
 Expected<ValueTable> readValues(std::string_view bytes) {
     Text text;
-    if (auto ok = decode(bytes, text); !ok)
-        return tl::unexpected(ok.error());
+    if (auto ok = decode(bytes, text); !ok) return tl::unexpected(ok.error());
     const auto lines = splitLines(text.view);
     char delimiter = ',';
     std::size_t most = 0;
@@ -87,8 +74,7 @@ Expected<ValueTable> readValues(std::string_view bytes) {
     std::string headerUnit;
     bool started = false;
     for (std::size_t i = 0; i < lines.size(); ++i) {
-        if (trimmed(lines[i]).empty())
-            continue;
+        if (trimmed(lines[i]).empty()) continue;
         const auto f = splitFields(lines[i], delimiter);
         if (!started) {
             started = true;
@@ -97,21 +83,21 @@ Expected<ValueTable> readValues(std::string_view bytes) {
             for (std::size_t k = 0; k < f.size(); ++k)
                 any = placeByName(named, k, f[k], headerUnit) || any;
             if (any && (!named.option || !named.value))
-                return fail(fmt::format("the heading has no column named {}", named.option ? "value" : "option"));
+                return fail(
+                    fmt::format("the heading has no column named {}", named.option ? "value" : "option"));
             if (any) {
                 places = named;
                 continue;
             }
             places.option = 0;
             places.value = f.size() == 2 ? 1 : 2;
-            if (f.size() >= 3)
-                places.condition = 1;
-            if (f.size() >= 4)
-                places.unit = 3;
-            if (f.size() >= 5)
-                places.state = 4;
+            if (f.size() >= 3) places.condition = 1;
+            if (f.size() >= 4) places.unit = 3;
+            if (f.size() >= 5) places.state = 4;
         }
-        const auto at = [&](const std::optional<std::size_t>& place) { return place && *place < f.size() ? f[*place] : std::string(); };
+        const auto at = [&](const std::optional<std::size_t>& place) {
+            return place && *place < f.size() ? f[*place] : std::string();
+        };
         const auto bad = [&](std::string why) { table.problems.push_back({i + 1, std::move(why)}); };
         ValueRow row;
         row.line = i + 1;
@@ -129,12 +115,10 @@ Expected<ValueTable> readValues(std::string_view bytes) {
             continue;
         }
         std::string unitText = at(places.unit);
-        if (unitText.empty())
-            unitText = headerUnit;
+        if (unitText.empty()) unitText = headerUnit;
         if (!unitText.empty()) {
             auto u = quantity::findUnit(unitText, quantity::Dimension::force);
-            if (!u)
-                u = quantity::findUnit(unitText);
+            if (!u) u = quantity::findUnit(unitText);
             if (!u) {
                 bad(u.error().message);
                 continue;
@@ -143,14 +127,17 @@ Expected<ValueTable> readValues(std::string_view bytes) {
         }
         const auto state = stateFrom(at(places.state));
         if (!state) {
-            bad(fmt::format("\"{}\" is not a standing: use exact, above, below, between or aside", at(places.state)));
+            bad(fmt::format("\"{}\" is not a standing: use exact, above, below, between or aside",
+                            at(places.state)));
             continue;
         }
         row.value.state = *state;
         if (const auto plain = quantity::parseNumber(row.asTyped)) {
             row.value.value = *plain;
         } else {
-            auto entry = quantity::parseEntry(row.asTyped, row.unit ? std::optional(row.unit->dimension) : std::nullopt, row.unit ? row.unit : &quantity::unit("N"));
+            auto entry = quantity::parseEntry(row.asTyped,
+                                              row.unit ? std::optional(row.unit->dimension) : std::nullopt,
+                                              row.unit ? row.unit : &quantity::unit("N"));
             if (entry && entry->unit->dimension == quantity::Dimension::mass) // a load given in kg
                 entry = quantity::parseEntry(row.asTyped, quantity::Dimension::force, row.unit);
             if (!entry) {
@@ -187,7 +174,8 @@ Expected<ValueTable> readValues(std::string_view bytes) {
     }
     if (table.rows.empty())
         return fail(table.problems.empty() ? std::string("there are no rows of results in it")
-                                           : fmt::format("no row can be used: line {} {}", table.problems[0].line, table.problems[0].reason));
+                                           : fmt::format("no row can be used: line {} {}",
+                                                         table.problems[0].line, table.problems[0].reason));
     return table;
 }
 
@@ -195,12 +183,13 @@ Expected<const quantity::Unit*> unify(std::vector<ValueRow>& rows) {
     const auto* first = rows.empty() ? nullptr : rows.front().unit;
     for (auto& r : rows) {
         if (!r.unit != !first)
-            return fail(fmt::format("line {} has {} unit although line {} has {}: give all rows a unit or none", r.line, r.unit ? "a" : "no", rows.front().line, first ? "one" : "none"));
-        if (!first || r.unit == first)
-            continue;
-        const auto value = quantity::convert(r.value.value, *r.unit, *first), upper = quantity::convert(r.value.upper, *r.unit, *first);
-        if (!value)
-            return fail(fmt::format("line {}: {}", r.line, value.error().message));
+            return fail(
+                fmt::format("line {} has {} unit although line {} has {}: give all rows a unit or none",
+                            r.line, r.unit ? "a" : "no", rows.front().line, first ? "one" : "none"));
+        if (!first || r.unit == first) continue;
+        const auto value = quantity::convert(r.value.value, *r.unit, *first),
+                   upper = quantity::convert(r.value.upper, *r.unit, *first);
+        if (!value) return fail(fmt::format("line {}: {}", r.line, value.error().message));
         r.value.value = *value;
         r.value.upper = *upper;
         r.unit = first;
@@ -214,13 +203,14 @@ std::vector<std::string> wordsOf(const std::string& fileName) {
         stem = stem.substr(slash + 1);
     if (const auto dot = stem.find_last_of('.'); dot != std::string::npos && dot > 0)
         stem = stem.substr(0, dot);
-    const std::string marks = stem.find('_') != std::string::npos ? "_" : stem.find(' ') != std::string::npos ? " " : "-";
+    const std::string marks = stem.find('_') != std::string::npos   ? "_"
+                              : stem.find(' ') != std::string::npos ? " "
+                                                                    : "-";
     std::vector<std::string> words;
     std::size_t i = 0;
     while (i <= stem.size()) {
         const auto end = std::min(stem.find_first_of(marks, i), stem.size());
-        if (end > i)
-            words.push_back(stem.substr(i, end - i));
+        if (end > i) words.push_back(stem.substr(i, end - i));
         i = end + 1;
     }
     return words;
@@ -229,12 +219,18 @@ std::vector<std::string> wordsOf(const std::string& fileName) {
 NameParts partsOf(const std::string& fileName, const NamePattern& pattern) {
     auto words = wordsOf(fileName);
     NameParts parts;
-    const auto digits = [](const std::string& w) { return !w.empty() && w.size() <= 4 && std::all_of(w.begin(), w.end(), [](unsigned char c) { return std::isdigit(c); }); };
+    const auto digits = [](const std::string& w) {
+        return !w.empty() && w.size() <= 4 &&
+               std::all_of(w.begin(), w.end(), [](unsigned char c) { return std::isdigit(c); });
+    };
     if (words.size() > 1) {
         std::string last = words.back();
         const auto head = last.find_first_of("0123456789");
         const auto prefix = lowered(last.substr(0, head == std::string::npos ? 0 : head));
-        if (head != std::string::npos && (prefix == "r" || prefix == "rep" || prefix == "run" || prefix == "n" || prefix == "#" || prefix.empty()) && digits(last.substr(head))) {
+        if (head != std::string::npos &&
+            (prefix == "r" || prefix == "rep" || prefix == "run" || prefix == "n" || prefix == "#" ||
+             prefix.empty()) &&
+            digits(last.substr(head))) {
             parts.replicate = std::stoi(last.substr(head));
             words.pop_back();
         }
@@ -242,8 +238,7 @@ NameParts partsOf(const std::string& fileName, const NamePattern& pattern) {
     const auto join = [&](const std::vector<std::size_t>& places) {
         std::string out;
         for (const auto p : places)
-            if (p < words.size())
-                out += (out.empty() ? "" : " ") + words[p];
+            if (p < words.size()) out += (out.empty() ? "" : " ") + words[p];
         std::replace(out.begin(), out.end(), '-', ' ');
         return out;
     };
@@ -264,8 +259,7 @@ std::optional<std::vector<std::size_t>> learn(const std::string& fileName, const
         for (std::size_t to = from; to < words.size(); ++to) {
             joined += (joined.empty() ? "" : " ") + words[to];
             places.push_back(to);
-            if (plain(joined) == plain(corrected))
-                return places;
+            if (plain(joined) == plain(corrected)) return places;
         }
     }
     return std::nullopt;

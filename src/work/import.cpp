@@ -11,8 +11,7 @@ namespace anvil::work {
 namespace {
 
 QString sentenceCase(QString text) {
-    if (!text.isEmpty())
-        text[0] = text[0].toUpper();
+    if (!text.isEmpty()) text[0] = text[0].toUpper();
     return text;
 }
 
@@ -25,12 +24,20 @@ void assignNames(ImportRow& row, const tables::NamePattern& pattern) {
 
 QString layoutText(const tables::Layout& layout) {
     QStringList parts;
-    parts << (layout.delimiter == '\t' ? "tabs" : layout.delimiter == ' ' ? "blanks" : layout.delimiter == ';' ? "semicolons" : layout.delimiter == '|' ? "bars" : "commas");
-    if (layout.decimal == ',')
-        parts << "decimal comma";
+    parts << (layout.delimiter == '\t'  ? "tabs"
+              : layout.delimiter == ' ' ? "blanks"
+              : layout.delimiter == ';' ? "semicolons"
+              : layout.delimiter == '|' ? "bars"
+                                        : "commas");
+    if (layout.decimal == ',') parts << "decimal comma";
     for (const auto& c : layout.columns)
         if (c.role == tables::Role::force)
-            parts << QStringLiteral("force from \"%1\"%2").arg(QString::fromStdString(c.header), c.unit ? QStringLiteral(" in ") + QString::fromUtf8(c.unit->symbol.data(), static_cast<qsizetype>(c.unit->symbol.size())) : QString());
+            parts << QStringLiteral("force from \"%1\"%2")
+                         .arg(QString::fromStdString(c.header),
+                              c.unit ? QStringLiteral(" in ") +
+                                           QString::fromUtf8(c.unit->symbol.data(),
+                                                             static_cast<qsizetype>(c.unit->symbol.size()))
+                                     : QString());
     return parts.join(", ");
 }
 
@@ -38,23 +45,22 @@ QString layoutText(const tables::Layout& layout) {
 class Squares {
 public:
     Squares(store::Writer& writer, const study::StudyData& study) : m_writer(writer), m_study(study) {
-        if (!m_study.study.id)
-            m_study.study.id = writer.insert("study", store::toRow(study.study));
+        if (!m_study.study.id) m_study.study.id = writer.insert("study", store::toRow(study.study));
     }
     Id specimen(const QString& optionName, const QString& conditionName, int replicate) {
         const Id option = named<study::Option>("option", m_study.options, optionName);
-        const Id condition = named<study::Condition>("condition", m_study.conditions, conditionName.isEmpty() ? QStringLiteral("As tested") : conditionName);
+        const Id condition =
+            named<study::Condition>("condition", m_study.conditions,
+                                    conditionName.isEmpty() ? QStringLiteral("As tested") : conditionName);
         std::set<int> taken;
         int place = 0;
         for (const auto& s : m_study.specimens)
-            if (s.option == option && s.condition == condition)
-                taken.insert(s.replicate);
+            if (s.option == option && s.condition == condition) taken.insert(s.replicate);
         if (replicate <= 0 || taken.contains(replicate))
             for (replicate = 1; taken.contains(replicate);)
                 ++replicate;
         for (std::size_t i = 0; i < m_study.options.size(); ++i)
-            if (m_study.options[i].id == option)
-                place = static_cast<int>(i);
+            if (m_study.options[i].id == option) place = static_cast<int>(i);
         study::Specimen s;
         s.study = m_study.study.id;
         s.option = option;
@@ -69,7 +75,8 @@ public:
 private:
     template <class T> Id named(const QString& table, std::vector<T>& all, const QString& name) {
         for (const auto& x : all)
-            if (QString::fromStdString(x.name).simplified().compare(name.simplified(), Qt::CaseInsensitive) == 0)
+            if (QString::fromStdString(x.name).simplified().compare(name.simplified(), Qt::CaseInsensitive) ==
+                0)
                 return x.id;
         T made;
         made.study = m_study.study.id;
@@ -88,7 +95,10 @@ private:
         for (int m = option + 1; m > 0; m = (m - 1) / 26)
             letters.insert(letters.begin(), static_cast<char>('A' + (m - 1) % 26));
         auto text = letters + std::to_string(place + 1) + "-" + std::to_string(replicate);
-        const auto used = [&](const std::string& l) { return std::any_of(m_study.specimens.begin(), m_study.specimens.end(), [&](const auto& s) { return s.label == l; }); };
+        const auto used = [&](const std::string& l) {
+            return std::any_of(m_study.specimens.begin(), m_study.specimens.end(),
+                               [&](const auto& s) { return s.label == l; });
+        };
         for (char more = 'a'; used(text) && more <= 'z'; ++more)
             text = letters + std::to_string(place + 1) + "-" + std::to_string(replicate) + more;
         return text;
@@ -101,20 +111,20 @@ private:
 } // namespace
 
 int ImportPlan::alike() const {
-    return static_cast<int>(std::count_if(rows.begin(), rows.end(), [](const ImportRow& r) { return !r.needsYou(); }));
+    return static_cast<int>(
+        std::count_if(rows.begin(), rows.end(), [](const ImportRow& r) { return !r.needsYou(); }));
 }
 
 int ImportPlan::needYou() const { return static_cast<int>(rows.size()) - alike(); }
 
 QString sameName(const QString& name, const QStringList& known) {
     for (const auto& k : known)
-        if (k.simplified().compare(name.simplified(), Qt::CaseInsensitive) == 0)
-            return k;
+        if (k.simplified().compare(name.simplified(), Qt::CaseInsensitive) == 0) return k;
     return name;
 }
 
-ImportPlan lookAt(const QStringList& paths, const ImportChoices& choices, const std::map<QString, Id>& known, const std::function<void(double)>& progress,
-                  const std::atomic<bool>* stop) {
+ImportPlan lookAt(const QStringList& paths, const ImportChoices& choices, const std::map<QString, Id>& known,
+                  const std::function<void(double)>& progress, const std::atomic<bool>* stop) {
     ImportPlan plan;
     plan.pattern = choices.pattern;
     plan.rigLimit = choices.rigLimit;
@@ -129,12 +139,16 @@ ImportPlan lookAt(const QStringList& paths, const ImportChoices& choices, const 
             continue;
         }
         const auto bytes = handle.readAll();
-        auto log = tables::readLog(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())), choices.hints);
+        auto log = tables::readLog(
+            std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())), choices.hints);
         if (!log) {
-            plan.unread << QStringLiteral("%1: %2.").arg(file.name, QString::fromStdString(log.error().message));
+            plan.unread << QStringLiteral("%1: %2.").arg(file.name,
+                                                         QString::fromStdString(log.error().message));
             continue;
         }
-        auto packing = std::async(std::launch::async, [&] { return store::ImportedFile::pack(file.name, bytes); }); // beside the reading
+        auto packing = std::async(std::launch::async, [&] {
+            return store::ImportedFile::pack(file.name, bytes);
+        }); // beside the reading
         file.problems = std::move(log->problems);
         file.rowsLeftOut = log->rowsLeftOut;
         file.encoding = QString::fromStdString(log->encoding);
@@ -154,10 +168,11 @@ ImportPlan lookAt(const QStringList& paths, const ImportChoices& choices, const 
             settings.rigLimit = choices.rigLimit;
             if (auto reading = curve::read(row.curve, settings)) {
                 row.reading = std::move(*reading);
-                if (row.reading->offScale)
-                    row.doubts << "topped out: \"at least\"";
+                if (row.reading->offScale) row.doubts << "topped out: \"at least\"";
                 if (row.reading->spikes)
-                    row.notes << (row.reading->spikes == 1 ? QStringLiteral("1 spike bridged") : QStringLiteral("%1 spike samples bridged").arg(row.reading->spikes));
+                    row.notes << (row.reading->spikes == 1
+                                      ? QStringLiteral("1 spike bridged")
+                                      : QStringLiteral("%1 spike samples bridged").arg(row.reading->spikes));
                 for (const auto& w : row.reading->warnings)
                     row.doubts << QString::fromStdString(w);
                 for (const auto& n : row.reading->notes)
@@ -174,13 +189,14 @@ ImportPlan lookAt(const QStringList& paths, const ImportChoices& choices, const 
                 row.doubts.prepend("already here: the same samples");
             }
             if (file.rowsLeftOut)
-                row.notes << QStringLiteral("%1 row%2 left out").arg(file.rowsLeftOut).arg(file.rowsLeftOut == 1 ? "" : "s");
+                row.notes << QStringLiteral("%1 row%2 left out")
+                                 .arg(file.rowsLeftOut)
+                                 .arg(file.rowsLeftOut == 1 ? "" : "s");
             plan.rows.push_back(std::move(row));
         }
         file.kept = packing.get();
         plan.files.push_back(std::move(file));
-        if (progress)
-            progress(static_cast<double>(i + 1) / static_cast<double>(paths.size()));
+        if (progress) progress(static_cast<double>(i + 1) / static_cast<double>(paths.size()));
     }
     // Runs of one file share its name; number them within their square.
     std::map<std::pair<QString, QString>, std::set<int>> taken;
@@ -198,29 +214,27 @@ void relearn(ImportPlan& plan, std::size_t index) {
     auto& row = plan.rows[index];
     row.corrected = true;
     const auto name = row.file.toStdString();
-    if (const auto places = tables::learn(name, row.option.toStdString()))
-        plan.pattern.option = *places;
-    if (const auto places = row.condition.isEmpty() ? std::optional(std::vector<std::size_t>{}) : tables::learn(name, row.condition.toStdString()))
+    if (const auto places = tables::learn(name, row.option.toStdString())) plan.pattern.option = *places;
+    if (const auto places = row.condition.isEmpty() ? std::optional(std::vector<std::size_t>{})
+                                                    : tables::learn(name, row.condition.toStdString()))
         plan.pattern.condition = *places;
     for (auto& other : plan.rows)
         if (!other.corrected) {
             const int replicate = other.replicate;
             assignNames(other, plan.pattern);
-            if (other.replicate == 0)
-                other.replicate = replicate;
+            if (other.replicate == 0) other.replicate = replicate;
         }
 }
 
 Expected<Imported> importRuns(store::Project& project, const study::StudyData& into, const ImportPlan& plan) {
-    const auto count = std::count_if(plan.rows.begin(), plan.rows.end(), [](const ImportRow& r) { return r.include; });
-    if (count == 0)
-        return fail("There is no run to import.");
-    if (plan.needsForceUnit)
-        return fail("These files name no force unit: choose one first.");
-    if (plan.needsDisplacementUnit)
-        return fail("These files name no displacement unit: choose one first.");
+    const auto count =
+        std::count_if(plan.rows.begin(), plan.rows.end(), [](const ImportRow& r) { return r.include; });
+    if (count == 0) return fail("There is no run to import.");
+    if (plan.needsForceUnit) return fail("These files name no force unit: choose one first.");
+    if (plan.needsDisplacementUnit) return fail("These files name no displacement unit: choose one first.");
     if (plan.unsureDecimal)
-        return fail("Every comma in these files is followed by three digits: say whether 1,250 means 1.25 or 1250.");
+        return fail(
+            "Every comma in these files is followed by three digits: say whether 1,250 means 1.25 or 1250.");
     for (const auto& row : plan.rows)
         if (row.include && row.option.trimmed().isEmpty())
             return fail("A run has no option: type what it was a pull of.");
@@ -231,15 +245,17 @@ Expected<Imported> importRuns(store::Project& project, const study::StudyData& i
         Squares squares(w, into);
         std::set<int> filesKept;
         for (const auto& row : plan.rows) {
-            if (!row.include)
-                continue;
+            if (!row.include) continue;
             if (filesKept.insert(row.fileIndex).second)
                 w.addFile(plan.files[static_cast<std::size_t>(row.fileIndex)].kept);
             study::Pull pull;
             pull.specimen = squares.specimen(row.option, row.condition, row.replicate);
             pull.curve = w.addCurve(row.curve, row.digest);
             pull.sourceName = (row.run.isEmpty() ? row.file : row.file + ", run " + row.run).toStdString();
-            pull.performedAt = QFileInfo(plan.files[static_cast<std::size_t>(row.fileIndex)].path).lastModified().toString(Qt::ISODate).toStdString();
+            pull.performedAt = QFileInfo(plan.files[static_cast<std::size_t>(row.fileIndex)].path)
+                                   .lastModified()
+                                   .toString(Qt::ISODate)
+                                   .toStdString();
             pull.settings.rigLimit = plan.rigLimit;
             if (row.reading && row.reading->offScale) {
                 pull.standing = study::Standing::atLeast;
@@ -248,29 +264,29 @@ Expected<Imported> importRuns(store::Project& project, const study::StudyData& i
             w.insert("pull", store::toRow(pull));
         }
     });
-    if (!entry)
-        return tl::unexpected(entry.error());
+    if (!entry) return tl::unexpected(entry.error());
     out.journal = *entry;
     return out;
 }
 
-Expected<Imported> importValues(store::Project& project, const study::StudyData& into, const tables::ValueTable& table, const quantity::Unit* unit, const QString& sourceName) {
+Expected<Imported> importValues(store::Project& project, const study::StudyData& into,
+                                const tables::ValueTable& table, const quantity::Unit* unit,
+                                const QString& sourceName) {
     auto rows = table.rows;
     for (auto& r : rows)
-        if (!r.unit)
-            r.unit = unit;
+        if (!r.unit) r.unit = unit;
     const auto first = tables::unify(rows);
-    if (!first)
-        return tl::unexpected(first.error());
-    if (!*first)
-        return fail("The table names no unit: choose one first.");
+    if (!first) return tl::unexpected(first.error());
+    if (!*first) return fail("The table names no unit: choose one first.");
     const auto dimension = (*first)->dimension;
-    const auto metric = dimension == quantity::Dimension::force       ? std::optional(study::Metric::peak)
-                        : dimension == quantity::Dimension::stiffness ? std::optional(study::Metric::stiffness)
-                        : dimension == quantity::Dimension::energy    ? std::optional(study::Metric::energy)
-                                                                      : std::nullopt;
+    const auto metric = dimension == quantity::Dimension::force ? std::optional(study::Metric::peak)
+                        : dimension == quantity::Dimension::stiffness
+                            ? std::optional(study::Metric::stiffness)
+                        : dimension == quantity::Dimension::energy ? std::optional(study::Metric::energy)
+                                                                   : std::nullopt;
     if (!metric)
-        return fail("The values measure " + std::string(quantity::name(dimension)) + "; only forces, stiffnesses and energies can be ranked yet.");
+        return fail("The values measure " + std::string(quantity::name(dimension)) +
+                    "; only forces, stiffnesses and energies can be ranked yet.");
     Imported out;
     out.pulls = static_cast<int>(rows.size());
     out.what = QStringLiteral("Import %1 single results").arg(rows.size());
@@ -278,24 +294,37 @@ Expected<Imported> importValues(store::Project& project, const study::StudyData&
         Squares squares(w, into);
         for (const auto& r : rows) {
             study::Pull pull;
-            pull.specimen = squares.specimen(QString::fromStdString(r.option), QString::fromStdString(r.condition), 0);
+            pull.specimen =
+                squares.specimen(QString::fromStdString(r.option), QString::fromStdString(r.condition), 0);
             pull.sourceName = sourceName.toStdString();
             pull.note = r.note;
-            pull.typed = study::TypedValue{*metric, (*first)->toSi(r.value.value), (*first)->toSi(r.value.upper), r.asTyped + (r.asTyped.find_first_not_of("0123456789.,- ") == std::string::npos ? " " + std::string((*first)->symbol) : "")};
+            pull.typed = study::TypedValue{
+                *metric, (*first)->toSi(r.value.value), (*first)->toSi(r.value.upper),
+                r.asTyped + (r.asTyped.find_first_not_of("0123456789.,- ") == std::string::npos
+                                 ? " " + std::string((*first)->symbol)
+                                 : "")};
             switch (r.value.state) {
-            case stats::State::exact: break;
-            case stats::State::above: pull.standing = study::Standing::atLeast; break;
-            case stats::State::below: pull.standing = study::Standing::atMost; break;
-            case stats::State::between: pull.standing = study::Standing::between; break;
-            case stats::State::aside: pull.standing = study::Standing::aside; break;
+            case stats::State::exact:
+                break;
+            case stats::State::above:
+                pull.standing = study::Standing::atLeast;
+                break;
+            case stats::State::below:
+                pull.standing = study::Standing::atMost;
+                break;
+            case stats::State::between:
+                pull.standing = study::Standing::between;
+                break;
+            case stats::State::aside:
+                pull.standing = study::Standing::aside;
+                break;
             }
             if (pull.standing != study::Standing::counts)
                 pull.reason = r.note.empty() ? "Marked so in the table." : r.note;
             w.insert("pull", store::toRow(pull));
         }
     });
-    if (!entry)
-        return tl::unexpected(entry.error());
+    if (!entry) return tl::unexpected(entry.error());
     out.journal = *entry;
     return out;
 }
@@ -304,7 +333,9 @@ study::Study studyFor(const QStringList& paths, int position) {
     study::Study s;
     s.position = position;
     const auto folder = paths.isEmpty() ? QString() : QFileInfo(paths.first()).absoluteDir().dirName();
-    s.title = (folder.isEmpty() ? QStringLiteral("New study") : sentenceCase(QString(folder).replace('_', ' ').replace('-', ' '))).toStdString();
+    s.title = (folder.isEmpty() ? QStringLiteral("New study")
+                                : sentenceCase(QString(folder).replace('_', ' ').replace('-', ' ')))
+                  .toStdString();
     s.question = "Which option is strongest?";
     return s;
 }

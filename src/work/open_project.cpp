@@ -7,19 +7,18 @@ namespace {
 
 template <class T> std::string nameOf(const std::vector<T>& all, Id id) {
     for (const auto& x : all)
-        if (x.id == id)
-            return x.name;
+        if (x.id == id) return x.name;
     return {};
 }
 
 Expected<void> done(const Expected<Id>& result) {
-    if (!result)
-        return tl::unexpected(result.error());
+    if (!result) return tl::unexpected(result.error());
     return {};
 }
 
 const char* word(Handle handle) {
-    static constexpr const char* words[] = {"peak", "first slip", "break", "start of the stiffness line", "end of the stiffness line"};
+    static constexpr const char* words[] = {"peak", "first slip", "break", "start of the stiffness line",
+                                            "end of the stiffness line"};
     return words[static_cast<int>(handle)];
 }
 
@@ -29,39 +28,33 @@ OpenProject::OpenProject(std::unique_ptr<store::Project> file) : m_file(std::mov
 
 Expected<std::unique_ptr<OpenProject>> OpenProject::create(const QString& path) {
     auto file = store::Project::create(path);
-    if (!file)
-        return tl::unexpected(file.error());
+    if (!file) return tl::unexpected(file.error());
     return std::unique_ptr<OpenProject>(new OpenProject(std::move(*file)));
 }
 
 Expected<std::unique_ptr<OpenProject>> OpenProject::open(const QString& path, store::Project::Access access) {
     auto file = store::Project::open(path, access);
-    if (!file)
-        return tl::unexpected(file.error());
+    if (!file) return tl::unexpected(file.error());
     std::unique_ptr<OpenProject> project(new OpenProject(std::move(*file)));
-    if (auto ok = project->reload(); !ok)
-        return tl::unexpected(ok.error());
+    if (auto ok = project->reload(); !ok) return tl::unexpected(ok.error());
     return project;
 }
 
 const study::StudyData* OpenProject::study(Id id) const {
     for (const auto& s : m_studies)
-        if (s.study.id == id)
-            return &s;
+        if (s.study.id == id) return &s;
     return nullptr;
 }
 
 const study::StudyData* OpenProject::studyOfPull(Id pull) const {
     for (const auto& s : m_studies)
-        if (s.pull(pull))
-            return &s;
+        if (s.pull(pull)) return &s;
     return nullptr;
 }
 
 Expected<void> OpenProject::reload() {
     auto all = m_file->load();
-    if (!all)
-        return tl::unexpected(all.error());
+    if (!all) return tl::unexpected(all.error());
     m_studies = std::move(*all);
     m_readings.clear();
     m_verdicts.clear();
@@ -79,13 +72,11 @@ Expected<void> OpenProject::adopt(Id journalEntry, const QString& what) {
 
 const study::Readings& OpenProject::readings(Id studyId) {
     const auto known = m_readings.find(studyId);
-    if (known != m_readings.end())
-        return known->second;
+    if (known != m_readings.end()) return known->second;
     study::Readings out;
     if (const auto* data = study(studyId))
         for (const auto& pull : data->pulls) {
-            if (!pull.curve)
-                continue;
+            if (!pull.curve) continue;
             auto& cached = m_readingCache[pull.id];
             if (cached.curve != pull.curve || !(cached.settings == pull.settings)) {
                 cached = {pull.curve, pull.settings, std::nullopt, {}};
@@ -107,17 +98,13 @@ const study::Readings& OpenProject::readings(Id studyId) {
 Expected<std::shared_ptr<const curve::ReadCurve>> OpenProject::readCurve(Id pullId) {
     const auto* data = studyOfPull(pullId);
     const auto* pull = data ? data->pull(pullId) : nullptr;
-    if (!pull || !pull->curve)
-        return fail("This result was typed in: it has no curve.");
+    if (!pull || !pull->curve) return fail("This result was typed in: it has no curve.");
     auto& drawn = m_drawn[pullId];
-    if (drawn.curve && drawn.settings == pull->settings)
-        return drawn.curve;
+    if (drawn.curve && drawn.settings == pull->settings) return drawn.curve;
     const auto raw = m_file->curve(pull->curve);
-    if (!raw)
-        return tl::unexpected(raw.error());
+    if (!raw) return tl::unexpected(raw.error());
     auto got = curve::readAndKeep(*raw, pull->settings);
-    if (!got)
-        return tl::unexpected(got.error());
+    if (!got) return tl::unexpected(got.error());
     if (m_drawn.size() > 64) // some tens of curves are on screen at a time; samples are cheap to read again
         m_drawn.clear();
     auto shared = std::make_shared<const curve::ReadCurve>(std::move(*got));
@@ -128,29 +115,26 @@ Expected<std::shared_ptr<const curve::ReadCurve>> OpenProject::readCurve(Id pull
 const study::Verdict& OpenProject::verdict(Id studyId, study::Metric metric) {
     const auto key = std::pair(studyId, static_cast<int>(metric));
     const auto known = m_verdicts.find(key);
-    if (known != m_verdicts.end())
-        return known->second;
+    if (known != m_verdicts.end()) return known->second;
     const auto* data = study(studyId);
-    return m_verdicts[key] = data ? study::evaluate(*data, readings(studyId), metric, data->study.margin) : study::Verdict{};
+    return m_verdicts[key] = data ? study::evaluate(*data, readings(studyId), metric, data->study.margin)
+                                  : study::Verdict{};
 }
 
 Expected<Id> OpenProject::run(const QString& what, const std::function<void(store::Writer&)>& change) {
     auto entry = m_file->write(what, change);
-    if (!entry)
-        return entry;
+    if (!entry) return entry;
     if (*entry) {
         m_done.push_back({*entry, what});
         m_undone.clear();
-        if (auto ok = reload(); !ok)
-            return tl::unexpected(ok.error());
+        if (auto ok = reload(); !ok) return tl::unexpected(ok.error());
     }
     return entry;
 }
 
 Expected<void> OpenProject::applyJournal(Id id, bool backwards, const QString& what) {
     const auto entry = m_file->journalEntry(id);
-    if (!entry)
-        return tl::unexpected(entry.error());
+    if (!entry) return tl::unexpected(entry.error());
     return done(m_file->write(
         what,
         [&](store::Writer& w) {
@@ -159,7 +143,8 @@ Expected<void> OpenProject::applyJournal(Id id, bool backwards, const QString& w
                 const auto change = entry->changes[backwards ? n - 1 - k : k].toObject();
                 const auto table = change["table"].toString();
                 const Id row = change["id"].toInteger();
-                const auto from = change[backwards ? "after" : "before"], to = change[backwards ? "before" : "after"];
+                const auto from = change[backwards ? "after" : "before"],
+                           to = change[backwards ? "before" : "after"];
                 if (from.isNull())
                     w.insert(table, to.toObject());
                 else if (to.isNull())
@@ -172,22 +157,18 @@ Expected<void> OpenProject::applyJournal(Id id, bool backwards, const QString& w
 }
 
 Expected<void> OpenProject::undo() {
-    if (m_done.empty())
-        return {};
+    if (m_done.empty()) return {};
     const auto last = m_done.back();
-    if (auto ok = applyJournal(last.journal, true, tr("Undo: %1").arg(last.what)); !ok)
-        return ok;
+    if (auto ok = applyJournal(last.journal, true, tr("Undo: %1").arg(last.what)); !ok) return ok;
     m_done.pop_back();
     m_undone.push_back(last);
     return reload();
 }
 
 Expected<void> OpenProject::redo() {
-    if (m_undone.empty())
-        return {};
+    if (m_undone.empty()) return {};
     const auto last = m_undone.back();
-    if (auto ok = applyJournal(last.journal, false, tr("Redo: %1").arg(last.what)); !ok)
-        return ok;
+    if (auto ok = applyJournal(last.journal, false, tr("Redo: %1").arg(last.what)); !ok) return ok;
     m_undone.pop_back();
     m_done.push_back(last);
     return reload();
@@ -195,9 +176,9 @@ Expected<void> OpenProject::redo() {
 
 Expected<Id> OpenProject::addStudy(const study::Study& value) {
     Id id = 0;
-    auto entry = run(tr("New study \"%1\"").arg(QString::fromStdString(value.title)), [&](store::Writer& w) { id = w.insert("study", store::toRow(value)); });
-    if (!entry)
-        return entry;
+    auto entry = run(tr("New study \"%1\"").arg(QString::fromStdString(value.title)),
+                     [&](store::Writer& w) { id = w.insert("study", store::toRow(value)); });
+    if (!entry) return entry;
     return id;
 }
 
@@ -208,8 +189,7 @@ Expected<void> OpenProject::changeStudy(Id id, const QJsonObject& fields, const 
 Expected<Id> OpenProject::addOption(Id studyId, const QString& name) {
     const auto* data = study(studyId);
     const auto clean = name.simplified();
-    if (!data || clean.isEmpty())
-        return fail("An option needs a name.");
+    if (!data || clean.isEmpty()) return fail("An option needs a name.");
     for (const auto& o : data->options)
         if (QString::fromStdString(o.name).compare(clean, Qt::CaseInsensitive) == 0)
             return fail(tr("There is an option \"%1\" already.").arg(clean).toStdString());
@@ -218,17 +198,16 @@ Expected<Id> OpenProject::addOption(Id studyId, const QString& name) {
     o.position = static_cast<int>(data->options.size());
     o.name = clean.toStdString();
     Id id = 0;
-    auto entry = run(tr("New option \"%1\"").arg(clean), [&](store::Writer& w) { id = w.insert("option", store::toRow(o)); });
-    if (!entry)
-        return entry;
+    auto entry = run(tr("New option \"%1\"").arg(clean),
+                     [&](store::Writer& w) { id = w.insert("option", store::toRow(o)); });
+    if (!entry) return entry;
     return id;
 }
 
 Expected<Id> OpenProject::addCondition(Id studyId, const QString& name) {
     const auto* data = study(studyId);
     const auto clean = name.simplified();
-    if (!data || clean.isEmpty())
-        return fail("A condition needs a name.");
+    if (!data || clean.isEmpty()) return fail("A condition needs a name.");
     for (const auto& c : data->conditions)
         if (QString::fromStdString(c.name).compare(clean, Qt::CaseInsensitive) == 0)
             return fail(tr("There is a condition \"%1\" already.").arg(clean).toStdString());
@@ -237,9 +216,9 @@ Expected<Id> OpenProject::addCondition(Id studyId, const QString& name) {
     c.position = static_cast<int>(data->conditions.size());
     c.name = clean.toStdString();
     Id id = 0;
-    auto entry = run(tr("New condition \"%1\"").arg(clean), [&](store::Writer& w) { id = w.insert("condition", store::toRow(c)); });
-    if (!entry)
-        return entry;
+    auto entry = run(tr("New condition \"%1\"").arg(clean),
+                     [&](store::Writer& w) { id = w.insert("condition", store::toRow(c)); });
+    if (!entry) return entry;
     return id;
 }
 
@@ -257,57 +236,74 @@ Expected<void> OpenProject::changeCondition(Id id, const QJsonObject& fields, co
 
 Expected<void> OpenProject::removeOption(Id id) {
     for (const auto& s : m_studies) {
-        if (!s.option(id))
-            continue;
+        if (!s.option(id)) continue;
         const auto name = nameOf(s.options, id);
-        if (std::any_of(s.specimens.begin(), s.specimens.end(), [&](const auto& p) { return p.option == id; }))
-            return fail("\"" + name + "\" has pulls; what was recorded cannot be taken away. Move them to another option first.");
-        return done(run(tr("Take away option \"%1\"").arg(QString::fromStdString(name)), [&](store::Writer& w) { w.remove("option", id); }));
+        if (std::any_of(s.specimens.begin(), s.specimens.end(),
+                        [&](const auto& p) { return p.option == id; }))
+            return fail(
+                "\"" + name +
+                "\" has pulls; what was recorded cannot be taken away. Move them to another option first.");
+        return done(run(tr("Take away option \"%1\"").arg(QString::fromStdString(name)),
+                        [&](store::Writer& w) { w.remove("option", id); }));
     }
     return fail("There is no such option any more.");
 }
 
 Expected<void> OpenProject::removeCondition(Id id) {
     for (const auto& s : m_studies) {
-        if (!s.condition(id))
-            continue;
+        if (!s.condition(id)) continue;
         const auto name = nameOf(s.conditions, id);
-        if (std::any_of(s.specimens.begin(), s.specimens.end(), [&](const auto& p) { return p.condition == id; }))
-            return fail("\"" + name + "\" has pulls; what was recorded cannot be taken away. Move them to another condition first.");
-        return done(run(tr("Take away condition \"%1\"").arg(QString::fromStdString(name)), [&](store::Writer& w) { w.remove("condition", id); }));
+        if (std::any_of(s.specimens.begin(), s.specimens.end(),
+                        [&](const auto& p) { return p.condition == id; }))
+            return fail("\"" + name +
+                        "\" has pulls; what was recorded cannot be taken away. Move them to another "
+                        "condition first.");
+        return done(run(tr("Take away condition \"%1\"").arg(QString::fromStdString(name)),
+                        [&](store::Writer& w) { w.remove("condition", id); }));
     }
     return fail("There is no such condition any more.");
 }
 
 Expected<void> OpenProject::setStanding(Id pullId, study::Standing standing, const QString& reason) {
     const auto* data = studyOfPull(pullId);
-    if (!data)
-        return fail("There is no such pull any more.");
+    if (!data) return fail("There is no such pull any more.");
     if (standing != study::Standing::counts && reason.trimmed().isEmpty())
-        return fail("Say why: a pull is only set apart for a reason that lies in the test, never for its number.");
+        return fail(
+            "Say why: a pull is only set apart for a reason that lies in the test, never for its number.");
     const auto* specimen = data->specimen(data->pull(pullId)->specimen);
-    return done(run(tr("%1: %2").arg(QString::fromStdString(specimen->label), QString::fromUtf8(study::word(standing))),
-                    [&](store::Writer& w) { w.update("pull", pullId, {{"standing", study::key(standing)}, {"reason", standing == study::Standing::counts ? QString() : reason.trimmed()}}); }));
+    return done(run(
+        tr("%1: %2").arg(QString::fromStdString(specimen->label), QString::fromUtf8(study::word(standing))),
+        [&](store::Writer& w) {
+            w.update("pull", pullId,
+                     {{"standing", study::key(standing)},
+                      {"reason", standing == study::Standing::counts ? QString() : reason.trimmed()}});
+        }));
 }
 
 Expected<void> OpenProject::changePull(Id pullId, const QJsonObject& fields, const QString& what) {
     return done(run(what, [&](store::Writer& w) { w.update("pull", pullId, fields); }));
 }
 
-Expected<void> OpenProject::setReadingSettings(Id pullId, const curve::ReadingSettings& settings, const QString& what) {
+Expected<void> OpenProject::setReadingSettings(Id pullId, const curve::ReadingSettings& settings,
+                                               const QString& what) {
     return changePull(pullId, {{"reading", store::settingsToJson(settings)}}, what);
 }
 
 Expected<void> OpenProject::setLandmark(Id pullId, Handle handle, std::optional<curve::Override> value) {
     const auto* data = studyOfPull(pullId);
     const auto* pull = data ? data->pull(pullId) : nullptr;
-    if (!pull || !pull->curve)
-        return fail("There is no curve to move a landmark on.");
+    if (!pull || !pull->curve) return fail("There is no curve to move a landmark on.");
     auto settings = pull->settings;
     switch (handle) {
-    case Handle::peak: settings.peak = value; break;
-    case Handle::firstSlip: settings.firstSlip = value; break;
-    case Handle::breakPoint: settings.breakPoint = value; break;
+    case Handle::peak:
+        settings.peak = value;
+        break;
+    case Handle::firstSlip:
+        settings.firstSlip = value;
+        break;
+    case Handle::breakPoint:
+        settings.breakPoint = value;
+        break;
     case Handle::fitFrom:
     case Handle::fitTo: {
         if (!value) { // the line is found anew as a whole
@@ -316,33 +312,38 @@ Expected<void> OpenProject::setLandmark(Id pullId, Handle handle, std::optional<
             break;
         }
         const auto curve = readCurve(pullId);
-        if (!curve || !(*curve)->reading.stiffness)
-            return fail("There is no stiffness line to move.");
+        if (!curve || !(*curve)->reading.stiffness) return fail("There is no stiffness line to move.");
         const auto& reading = (*curve)->reading;
         const auto& t = (*curve)->cleaned.time;
-        if (!settings.fitFrom)
-            settings.fitFrom = curve::Override{t[reading.stiffness->fromIndex], false};
-        if (!settings.fitTo)
-            settings.fitTo = curve::Override{t[reading.stiffness->toIndex], false};
+        if (!settings.fitFrom) settings.fitFrom = curve::Override{t[reading.stiffness->fromIndex], false};
+        if (!settings.fitTo) settings.fitTo = curve::Override{t[reading.stiffness->toIndex], false};
         (handle == Handle::fitFrom ? settings.fitFrom : settings.fitTo) = value;
         break;
     }
     }
     const auto label = QString::fromStdString(data->specimen(pull->specimen)->label);
-    return setReadingSettings(pullId, settings, value ? tr("%1: move %2").arg(label, QString::fromUtf8(word(handle))) : tr("%1: find %2 again").arg(label, QString::fromUtf8(word(handle))));
+    return setReadingSettings(pullId, settings,
+                              value ? tr("%1: move %2").arg(label, QString::fromUtf8(word(handle)))
+                                    : tr("%1: find %2 again").arg(label, QString::fromUtf8(word(handle))));
 }
 
 Expected<void> OpenProject::moveSpecimen(Id specimenId, Id option, Id condition) {
     for (const auto& s : m_studies) {
         const auto* specimen = s.specimen(specimenId);
-        if (!specimen)
-            continue;
+        if (!specimen) continue;
         int replicate = 0;
         for (const auto& other : s.specimens)
             if (other.option == option && other.condition == condition && other.id != specimenId)
                 replicate = std::max(replicate, other.replicate);
-        return done(run(tr("Move %1 to %2, %3").arg(QString::fromStdString(specimen->label), QString::fromStdString(nameOf(s.options, option)), QString::fromStdString(nameOf(s.conditions, condition))),
-                        [&](store::Writer& w) { w.update("specimen", specimenId, {{"option", option}, {"condition", condition}, {"replicate", replicate + 1}}); }));
+        return done(run(tr("Move %1 to %2, %3")
+                            .arg(QString::fromStdString(specimen->label),
+                                 QString::fromStdString(nameOf(s.options, option)),
+                                 QString::fromStdString(nameOf(s.conditions, condition))),
+                        [&](store::Writer& w) {
+                            w.update(
+                                "specimen", specimenId,
+                                {{"option", option}, {"condition", condition}, {"replicate", replicate + 1}});
+                        }));
     }
     return fail("There is no such specimen any more.");
 }

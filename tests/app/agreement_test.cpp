@@ -22,7 +22,8 @@ QString wordsOfHtml(const QString& path) {
     QFile f(path);
     EXPECT_TRUE(f.open(QIODevice::ReadOnly));
     auto html = QString::fromUtf8(f.readAll());
-    html.remove(QRegularExpression("<(style|svg)[^>]*>.*?</\\1>", QRegularExpression::DotMatchesEverythingOption));
+    html.remove(
+        QRegularExpression("<(style|svg)[^>]*>.*?</\\1>", QRegularExpression::DotMatchesEverythingOption));
     html.replace(QRegularExpression("<[^>]*>"), " ");
     for (const auto& [from, to] : {std::pair{"&lt;", "<"}, {"&gt;", ">"}, {"&quot;", "\""}, {"&amp;", "&"}})
         html.replace(from, to);
@@ -50,7 +51,8 @@ TEST_F(Agreement, EveryNumberOfTheVerdictIsTheSameTextInWindowHtmlAndPdf) {
                 for (const int column : {1, 3, 4, 5, 6, 7, 8}) { // option, n, mean, interval, s, CV, lowest
                     const auto text = plain(table->item(row, column)->text());
                     EXPECT_TRUE(html.contains(text)) << text.toStdString() << " is not in the HTML";
-                    EXPECT_TRUE(tight.contains(QString(text).remove(' '))) << text.toStdString() << " is not in the PDF";
+                    EXPECT_TRUE(tight.contains(QString(text).remove(' ')))
+                        << text.toStdString() << " is not in the PDF";
                     ++compared;
                 }
             EXPECT_GE(compared, 7 * 5);
@@ -59,7 +61,8 @@ TEST_F(Agreement, EveryNumberOfTheVerdictIsTheSameTextInWindowHtmlAndPdf) {
             for (const auto& l : window->verdict()->ladder()->picture().labels())
                 drawn << plain(qs(l));
             for (int row = 0; row < table->rowCount(); ++row)
-                EXPECT_TRUE(drawn.contains(plain(table->item(row, 4)->text()))) << table->item(row, 4)->text().toStdString();
+                EXPECT_TRUE(drawn.contains(plain(table->item(row, 4)->text())))
+                    << table->item(row, 4)->text().toStdString();
             for (const auto& p : session().verdict(session().study()->study.metric).pairs) {
                 EXPECT_TRUE(html.contains(plain(qs(p.sentence)))) << p.sentence;
                 EXPECT_TRUE(tight.contains(plain(qs(p.sentence)).remove(' '))) << p.sentence;
@@ -83,28 +86,41 @@ TEST_F(Agreement, CurveNumbersAreThoseOfTheCommandLine) {
         ASSERT_TRUE(log.open(QIODevice::WriteOnly));
         log.write("Time (s),Force (N),Travel (m)\n");
         for (std::size_t i = 0; i < raw->force.size(); ++i)
-            log.write(QByteArray::number(raw->time[i], 'g', 17) + "," + QByteArray::number(raw->force[i], 'g', 17) + "," + QByteArray::number(raw->displacement[i], 'g', 17) + "\n");
+            log.write(QByteArray::number(raw->time[i], 'g', 17) + "," +
+                      QByteArray::number(raw->force[i], 'g', 17) + "," +
+                      QByteArray::number(raw->displacement[i], 'g', 17) + "\n");
         log.close();
-        const auto o = QJsonDocument::fromJson(runProgram(ANVIL_CLI, {"read", log.fileName(), "--rig-limit", "5000 N", "--json"}).toUtf8()).object();
+        const auto o =
+            QJsonDocument::fromJson(
+                runProgram(ANVIL_CLI, {"read", log.fileName(), "--rig-limit", "5000 N", "--json"}).toUtf8())
+                .object();
         session().selectPull(p.id);
         settle(2);
         std::map<QString, QString> shown;
         for (int r = 0; r < numbers->rowCount(); ++r)
             shown[numbers->item(r, 0)->text()] = plain(numbers->item(r, 1)->text());
-        const auto number = [](const QJsonValue& v) { return plain(qs(quantity::significant(v.toDouble()))); };
+        const auto number = [](const QJsonValue& v) {
+            return plain(qs(quantity::significant(v.toDouble())));
+        };
         const bool bound = o["off_scale"].toBool() || p.standing == study::Standing::atLeast;
-        EXPECT_EQ(shown["Peak"].toStdString(), ((bound ? "at least " : "") + number(o["peak"].toObject()["force_N"]) + " N").toStdString());
+        EXPECT_EQ(
+            shown["Peak"].toStdString(),
+            ((bound ? "at least " : "") + number(o["peak"].toObject()["force_N"]) + " N").toStdString());
         if (!o["stiffness"].isNull()) {
-            EXPECT_EQ(shown["Stiffness"].toStdString(), (number(o["stiffness"].toObject()["value_N_per_mm"]) + " N/mm").toStdString());
+            EXPECT_EQ(shown["Stiffness"].toStdString(),
+                      (number(o["stiffness"].toObject()["value_N_per_mm"]) + " N/mm").toStdString());
         }
         if (!o["first_slip"].isNull()) {
-            EXPECT_EQ(shown["First slip"].toStdString(), (number(o["first_slip"].toObject()["force_N"]) + " N").toStdString());
+            EXPECT_EQ(shown["First slip"].toStdString(),
+                      (number(o["first_slip"].toObject()["force_N"]) + " N").toStdString());
         }
         if (!o["energy_to_peak_J"].isNull()) {
-            EXPECT_EQ(shown["Energy to peak"].toStdString(), (number(o["energy_to_peak_J"]) + " J").toStdString());
+            EXPECT_EQ(shown["Energy to peak"].toStdString(),
+                      (number(o["energy_to_peak_J"]) + " J").toStdString());
         }
         if (!o["residual"].isNull() && !bound) {
-            EXPECT_EQ(shown["Residual grip"].toStdString(), (number(o["residual"].toObject()["force_N"]) + " N").toStdString());
+            EXPECT_EQ(shown["Residual grip"].toStdString(),
+                      (number(o["residual"].toObject()["force_N"]) + " N").toStdString());
         }
         ++compared;
     }
@@ -127,20 +143,31 @@ TEST_F(Agreement, GroupNumbersAreThoseOfTheCommandLine) {
             for (const auto& g : v.groups)
                 if (g.option == option.id && g.condition == condition.id)
                     for (const auto& value : g.values)
-                        csv.write(QByteArray::fromStdString(option.name) + "," + QByteArray::fromStdString(condition.name) + "," + QByteArray::number(value.value.value, 'g', 17) + "," + states[static_cast<int>(value.value.state)] + ",N\n");
+                        csv.write(QByteArray::fromStdString(option.name) + "," +
+                                  QByteArray::fromStdString(condition.name) + "," +
+                                  QByteArray::number(value.value.value, 'g', 17) + "," +
+                                  states[static_cast<int>(value.value.state)] + ",N\n");
     csv.close();
-    const auto o = QJsonDocument::fromJson(runProgram(ANVIL_CLI, {"stats", csv.fileName(), "--json"}).toUtf8()).object();
+    const auto o =
+        QJsonDocument::fromJson(runProgram(ANVIL_CLI, {"stats", csv.fileName(), "--json"}).toUtf8()).object();
     auto* table = child<QTableWidget>("ranking");
     int compared = 0;
     for (const auto& entry : o["groups"].toArray()) {
         const auto g = entry.toObject();
         for (int r = 0; r < table->rowCount(); ++r) {
-            if (table->item(r, 1)->text() != g["option"].toString() || table->item(r, 2)->text() != g["condition"].toString())
+            if (table->item(r, 1)->text() != g["option"].toString() ||
+                table->item(r, 2)->text() != g["condition"].toString())
                 continue;
-            const auto text = [](const QJsonValue& value) { return value.isNull() ? QStringLiteral("–") : plain(qs(quantity::significant(value.toDouble())) + " N"); };
-            EXPECT_EQ(plain(table->item(r, 4)->text()).toStdString(), ((g["mean_basis"].toString() == "bound" ? "at least " : "") + text(g["mean"])).toStdString());
+            const auto text = [](const QJsonValue& value) {
+                return value.isNull() ? QStringLiteral("–")
+                                      : plain(qs(quantity::significant(value.toDouble())) + " N");
+            };
+            EXPECT_EQ(
+                plain(table->item(r, 4)->text()).toStdString(),
+                ((g["mean_basis"].toString() == "bound" ? "at least " : "") + text(g["mean"])).toStdString());
             EXPECT_EQ(plain(table->item(r, 6)->text()).toStdString(), text(g["sd"]).toStdString());
-            EXPECT_EQ(plain(table->item(r, 8)->text()).toStdString(), text(g["floors"].toObject()["lowest"]).toStdString());
+            EXPECT_EQ(plain(table->item(r, 8)->text()).toStdString(),
+                      text(g["floors"].toObject()["lowest"]).toStdString());
             ++compared;
         }
     }
@@ -148,13 +175,14 @@ TEST_F(Agreement, GroupNumbersAreThoseOfTheCommandLine) {
     std::map<std::string, std::string> words;
     for (const auto& p : v.pairs)
         if (!p.acrossConditions)
-            words[study().option(v.groups[p.a].option)->name + study().option(v.groups[p.b].option)->name + study().condition(v.groups[p.a].condition)->name] = stats::word(p.comparison.verdict);
+            words[study().option(v.groups[p.a].option)->name + study().option(v.groups[p.b].option)->name +
+                  study().condition(v.groups[p.a].condition)->name] = stats::word(p.comparison.verdict);
     int pairs = 0;
     for (const auto& entry : o["comparisons"].toArray()) {
         const auto c = entry.toObject();
-        if (c["condition"].isNull())
-            continue;
-        EXPECT_EQ(words[(c["a"].toString() + c["b"].toString() + c["condition"].toString()).toStdString()], c["verdict"].toString().toStdString());
+        if (c["condition"].isNull()) continue;
+        EXPECT_EQ(words[(c["a"].toString() + c["b"].toString() + c["condition"].toString()).toStdString()],
+                  c["verdict"].toString().toStdString());
         ++pairs;
     }
     EXPECT_EQ(pairs, 12);

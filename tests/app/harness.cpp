@@ -19,8 +19,7 @@ bool waitFor(const std::function<bool()>& condition) {
     QElapsedTimer timer;
     timer.start();
     while (!condition()) {
-        if (timer.elapsed() > 5000)
-            return false;
+        if (timer.elapsed() > 5000) return false;
         QTest::qWait(5);
     }
     return true;
@@ -31,8 +30,7 @@ void settle(int ms) { QTest::qWait(ms); }
 QStringList visibleTexts(QWidget* root) {
     QStringList out;
     for (auto* w : root->findChildren<QWidget*>()) {
-        if (!w->isVisibleTo(root))
-            continue;
+        if (!w->isVisibleTo(root)) continue;
         if (const auto* label = qobject_cast<QLabel*>(w))
             out << label->text();
         else if (const auto* button = qobject_cast<QAbstractButton*>(w))
@@ -61,8 +59,7 @@ QStringList visibleTexts(QWidget* root) {
         else if (const auto* table = qobject_cast<QTableWidget*>(w))
             for (int r = 0; r < table->rowCount(); ++r)
                 for (int c = 0; c < table->columnCount(); ++c)
-                    if (!table->isColumnHidden(c) && table->item(r, c))
-                        out << table->item(r, c)->text();
+                    if (!table->isColumnHidden(c) && table->item(r, c)) out << table->item(r, c)->text();
     }
     out.removeAll(QString());
     return out;
@@ -79,8 +76,7 @@ QString runProgram(const QString& program, const QStringList& arguments) {
 QString demoCopy(const QTemporaryDir& dir) {
     static const QTemporaryDir once;
     const auto made = once.filePath("demo.anvil");
-    if (!QFile::exists(made))
-        runProgram(ANVIL_DEMO, {"--to", made});
+    if (!QFile::exists(made)) runProgram(ANVIL_DEMO, {"--to", made});
     const auto copy = dir.filePath("demo.anvil");
     EXPECT_TRUE(QFile::copy(made, copy));
     return copy;
@@ -107,16 +103,14 @@ void Window::openDemo() {
 study::Id Window::pullOf(const std::string& label) {
     for (const auto& s : study().specimens)
         for (const auto& p : study().pulls)
-            if (s.label == label && p.specimen == s.id)
-                return p.id;
+            if (s.label == label && p.specimen == s.id) return p.id;
     ADD_FAILURE() << "no pull of " << label;
     return 0;
 }
 
 void Window::menu(const QString& text) {
     for (auto* action : window->findChildren<QAction*>())
-        if (action->objectName() == text || action->text().remove('&') == text)
-            return action->trigger();
+        if (action->objectName() == text || action->text().remove('&') == text) return action->trigger();
     ADD_FAILURE() << "no menu entry " << text.toStdString();
 }
 

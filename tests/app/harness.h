@@ -42,13 +42,14 @@ struct Window : testing::Test {
     const study::StudyData& study() { return *session().study(); }
     template <class T> T* child(const char* name) {
         auto* found = window->findChild<T*>(name);
-        if (!found)
-            ADD_FAILURE() << "no " << name;
+        if (!found) ADD_FAILURE() << "no " << name;
         return found;
     }
     /// The pull of a specimen label in the study on show.
     study::Id pullOf(const std::string& label);
-    void key(int key, Qt::KeyboardModifiers modifiers = {}) { QTest::keyClick(window.get(), static_cast<Qt::Key>(key), modifiers); }
+    void key(int key, Qt::KeyboardModifiers modifiers = {}) {
+        QTest::keyClick(window.get(), static_cast<Qt::Key>(key), modifiers);
+    }
     /// Triggers a menu action by its object name or text.
     void menu(const QString& text);
 };

@@ -37,7 +37,8 @@ using Ledgers = Window;
 using Shell = Window;
 
 /// What the ladder says, top down: one option name for each rung of a condition.
-QStringList rungs(const chart::Picture& ladder, const QStringList& options, const QString& condition, const QStringList& conditions) {
+QStringList rungs(const chart::Picture& ladder, const QStringList& options, const QString& condition,
+                  const QStringList& conditions) {
     QStringList out;
     bool inside = conditions.size() < 2;
     for (const auto& l : ladder.labels()) {
@@ -86,7 +87,8 @@ TEST_F(Import, DroppedFilesBecomeARankedAnswer) {
     ASSERT_TRUE(waitFor([&] { return session().study() && study().pulls.size() == 12; }));
     settle();
     EXPECT_TRUE(window->verdict()->isVisible());
-    const auto order = rungs(window->verdict()->ladder()->picture(), {"Pressed sleeve", "Wedge socket", "Saddle clamps", "Tucked splice"}, "", {});
+    const auto order = rungs(window->verdict()->ladder()->picture(),
+                             {"Pressed sleeve", "Wedge socket", "Saddle clamps", "Tucked splice"}, "", {});
     EXPECT_EQ(order, (QStringList{"Pressed sleeve", "Wedge socket", "Tucked splice", "Saddle clamps"}));
     window->activateWindow();
     ASSERT_TRUE(QTest::qWaitForWindowActive(window.get()));
@@ -107,7 +109,8 @@ TEST_F(Import, AMissingUnitIsAskedOnce) {
     QFile log(dir.filePath("pin_dry_1.csv"));
     ASSERT_TRUE(log.open(QIODevice::WriteOnly));
     for (int i = 0; i < 100; ++i)
-        log.write(QByteArray::number(i * 0.1) + "," + QByteArray::number(i < 20 || i > 90 ? 0 : i * 7) + "\n");
+        log.write(QByteArray::number(i * 0.1) + "," + QByteArray::number(i < 20 || i > 90 ? 0 : i * 7) +
+                  "\n");
     log.close();
     auto* sheet = window->importFiles({log.fileName()});
     ASSERT_TRUE(sheet);
@@ -137,14 +140,17 @@ TEST_F(Import, BrokenFilesAreNamedInTheSheet) {
 
 TEST_F(Import, PastedResultsAreRanked) {
     ASSERT_TRUE(session().create(dir.filePath("p.anvil")));
-    QApplication::clipboard()->setText("option\tcondition\tvalue\tunit\tstanding\nPin\tDry\t4.2\tkN\t\nPin\tDry\t4.4\tkN\t\nHook\tDry\t6.1\tkN\t\nHook\tDry\t6.3\tkN\tabove\n");
+    QApplication::clipboard()->setText(
+        "option\tcondition\tvalue\tunit\tstanding\nPin\tDry\t4.2\tkN\t\nPin\tDry\t4.4\tkN\t\nHook\tDry\t6."
+        "1\tkN\t\nHook\tDry\t6.3\tkN\tabove\n");
     menu("Paste results");
     auto* sheet = window->findChild<ValuesSheet*>();
     ASSERT_TRUE(sheet);
     QTest::mouseClick(sheet->findChild<QPushButton*>("primary"), Qt::LeftButton);
     settle();
     EXPECT_EQ(study().pulls.size(), 4U);
-    EXPECT_EQ(rungs(window->verdict()->ladder()->picture(), {"Pin", "Hook"}, "", {}), (QStringList{"Hook", "Pin"}));
+    EXPECT_EQ(rungs(window->verdict()->ladder()->picture(), {"Pin", "Hook"}, "", {}),
+              (QStringList{"Hook", "Pin"}));
     EXPECT_TRUE(visibleTexts(window->verdict()).contains("at least 6200 N"));
 }
 
@@ -271,7 +277,8 @@ TEST_F(Ledgers, NotesAndWhatBrokeAreKept) {
 
 /// Texts that speak of a unit: a number directly before it, or it alone in brackets.
 QStringList speaking(const QStringList& texts, const QString& unit) {
-    const QRegularExpression pattern("[0-9][ \u00a0]" + QRegularExpression::escape(unit) + "(?![A-Za-z0-9/·])|\\(" + QRegularExpression::escape(unit) + "\\)");
+    const QRegularExpression pattern("[0-9][ \u00a0]" + QRegularExpression::escape(unit) +
+                                     "(?![A-Za-z0-9/·])|\\(" + QRegularExpression::escape(unit) + "\\)");
     return texts.filter(pattern);
 }
 
@@ -279,7 +286,8 @@ TEST_F(Shell, EveryLabelFollowsTheUnits) {
     openDemo();
     for (const char* label : {"D1-2", "A1-1"}) {
         session().selectPull(pullOf(label));
-        for (const auto& [force, length] : {std::pair{"kN", "in"}, {"kgf", "mm"}, {"lbf", "in"}, {"N", "mm"}}) {
+        for (const auto& [force, length] :
+             {std::pair{"kN", "in"}, {"kgf", "mm"}, {"lbf", "in"}, {"N", "mm"}}) {
             menu(QString("unit-") + force);
             menu(QString("unit-") + length);
             for (int stage = 0; stage < stageCount; ++stage) {
@@ -288,15 +296,25 @@ TEST_F(Shell, EveryLabelFollowsTheUnits) {
                 const auto texts = visibleTexts(window.get());
                 for (const char* other : {"N", "kN", "kgf", "lbf"})
                     if (QString(other) != force) {
-                        EXPECT_TRUE(speaking(texts, other).isEmpty()) << force << " chosen, stage " << stage << ": " << speaking(texts, other).first().toStdString();
+                        EXPECT_TRUE(speaking(texts, other).isEmpty())
+                            << force << " chosen, stage " << stage << ": "
+                            << speaking(texts, other).first().toStdString();
                         for (const char* per : {"mm", "in"})
-                            EXPECT_TRUE(speaking(texts, QString("%1/%2").arg(other, per)).isEmpty()) << force << " chosen, stage " << stage;
+                            EXPECT_TRUE(speaking(texts, QString("%1/%2").arg(other, per)).isEmpty())
+                                << force << " chosen, stage " << stage;
                     }
-                // Names and notes of the demo speak of a 3 mm wire and a 1.5 mm wall; those are words, not numbers of ours.
+                // Names and notes of the demo speak of a 3 mm wire and a 1.5 mm wall; those are words, not
+                // numbers of ours.
                 auto own = texts;
-                own.erase(std::remove_if(own.begin(), own.end(), [](const QString& t) { return t.contains("3 mm net wire") || t.contains("1.5 mm tube"); }), own.end());
+                own.erase(std::remove_if(own.begin(), own.end(),
+                                         [](const QString& t) {
+                                             return t.contains("3 mm net wire") || t.contains("1.5 mm tube");
+                                         }),
+                          own.end());
                 const QString otherLength = QString(length) == "mm" ? "in" : "mm";
-                EXPECT_TRUE(speaking(own, otherLength).isEmpty()) << length << " chosen, stage " << stage << ": " << speaking(own, otherLength).value(0).toStdString();
+                EXPECT_TRUE(speaking(own, otherLength).isEmpty())
+                    << length << " chosen, stage " << stage << ": "
+                    << speaking(own, otherLength).value(0).toStdString();
                 if (stage >= 4) {
                     EXPECT_FALSE(speaking(texts, force).isEmpty()) << force << ", stage " << stage;
                 }
@@ -384,7 +402,8 @@ TEST_F(Shell, EmptyWindowSaysWhatToDoAtEveryStage) {
         settle(5);
         EXPECT_GT(visibleTexts(window.get()).join(" ").size(), 40) << i;
         for (auto* b : window->findChildren<QPushButton*>())
-            EXPECT_TRUE(!b->isVisible() || b->isEnabled()) << "a disabled button explains nothing: " << b->text().toStdString();
+            EXPECT_TRUE(!b->isVisible() || b->isEnabled())
+                << "a disabled button explains nothing: " << b->text().toStdString();
     }
     key(Qt::Key_Z, Qt::ControlModifier);
     EXPECT_EQ(window->messageText(), "There is nothing to undo.");
@@ -399,7 +418,8 @@ TEST_F(Shell, AReadOnlyProjectCanBeLookedAtButNotChanged) {
     QFile lock(path + ".lock");
     ASSERT_TRUE(lock.open(QIODevice::WriteOnly));
     ASSERT_TRUE(holder.waitForStarted());
-    lock.write(QByteArray::number(holder.processId()) + "\nsqlite3\n" + QSysInfo::machineHostName().toUtf8() + "\n");
+    lock.write(QByteArray::number(holder.processId()) + "\nsqlite3\n" + QSysInfo::machineHostName().toUtf8() +
+               "\n");
     lock.close();
     ASSERT_TRUE(window->openPath(path));
     settle();
@@ -448,8 +468,7 @@ TEST_F(Stages, SpecimensMovesAMislabelledPiece) {
     EXPECT_EQ(table->rowCount(), 40);
     EXPECT_EQ(table->item(table->currentRow(), 0)->text(), "C1-4");
     for (auto* box : window->findChildren<QComboBox*>())
-        if (box->isVisible() && box->findText("Tucked splice") >= 0)
-            box->setCurrentText("Tucked splice");
+        if (box->isVisible() && box->findText("Tucked splice") >= 0) box->setCurrentText("Tucked splice");
     QTest::mouseClick(child<QPushButton>("moveSpecimen"), Qt::LeftButton);
     EXPECT_EQ(study().option(study().specimen(study().pull(pull)->specimen)->option)->name, "Tucked splice");
 }
@@ -473,7 +492,8 @@ TEST_F(Stages, PullOffersTheWaysInAndShowsTheCautions) {
     window->goTo(Stage::pull);
     settle(5);
     const auto texts = visibleTexts(window.get()).join("\n");
-    for (const char* want : {"Import logger files", "Import a table of results", "Paste results", "stand out of the line of pull", "licensed or competent person"})
+    for (const char* want : {"Import logger files", "Import a table of results", "Paste results",
+                             "stand out of the line of pull", "licensed or competent person"})
         EXPECT_TRUE(texts.contains(want)) << want;
 }
 
@@ -483,7 +503,8 @@ TEST_F(Stages, ReportIsLiveAndCanBeSaved) {
     settle();
     EXPECT_TRUE(visibleTexts(window.get()).join("\n").contains("What was found"));
     session().selectPull(pullOf("A1-1"));
-    ASSERT_TRUE(session().project()->changePull(session().pull(), {{"note", "a note that must show"}}, "note"));
+    ASSERT_TRUE(
+        session().project()->changePull(session().pull(), {{"note", "a note that must show"}}, "note"));
     settle();
     EXPECT_TRUE(visibleTexts(window->reportStage()).join("\n").contains("a note that must show"));
     EXPECT_TRUE(window->reportStage()->writeHtml(dir.filePath("r.html")));
@@ -496,13 +517,16 @@ TEST_F(Shell, LongNamesAndManySquaresStayInsideTheWindow) {
     ASSERT_TRUE(session().create(dir.filePath("p.anvil")));
     study::Study s;
     s.title = "Long";
-    s.question = QString("Which of all these very long-winded options holds longest? ").repeated(6).toStdString();
+    s.question =
+        QString("Which of all these very long-winded options holds longest? ").repeated(6).toStdString();
     const auto id = *session().project()->addStudy(s);
     session().showStudy(id);
     for (int i = 0; i < 12; ++i)
-        ASSERT_TRUE(session().project()->addOption(id, QStringLiteral("An option with an unreasonably long name, number %1").arg(i)));
+        ASSERT_TRUE(session().project()->addOption(
+            id, QStringLiteral("An option with an unreasonably long name, number %1").arg(i)));
     for (int i = 0; i < 6; ++i)
-        ASSERT_TRUE(session().project()->addCondition(id, QStringLiteral("Condition %1 of a long-winded kind").arg(i)));
+        ASSERT_TRUE(session().project()->addCondition(
+            id, QStringLiteral("Condition %1 of a long-winded kind").arg(i)));
     for (const auto& size : {QSize(1280, 800), QSize(1024, 700)}) {
         window->resize(size);
         settle();

@@ -5,10 +5,10 @@
 #include <QPainter>
 #include <QProcess>
 #include <QTemporaryDir>
+#include <algorithm>
 #include <anvil/chart/charts.h>
 #include <anvil/chart/painter.h>
 #include <anvil/quantity/print.h>
-#include <algorithm>
 #include <cmath>
 #include <gtest/gtest.h>
 
@@ -43,7 +43,8 @@ struct Small {
         verdict = study::evaluate(data, {}, study::Metric::peak, 0.1);
     }
     /// The last value gets `last` as its standing.
-    void add(study::Id option, study::Id condition, std::vector<double> values, study::Standing last = study::Standing::counts) {
+    void add(study::Id option, study::Id condition, std::vector<double> values,
+             study::Standing last = study::Standing::counts) {
         for (std::size_t i = 0; i < values.size(); ++i) {
             study::Specimen s;
             s.id = 100 + static_cast<study::Id>(data.specimens.size());
@@ -62,7 +63,9 @@ struct Small {
     Picture picture(double width = 700) const { return ladder(data, verdict, quantity::unit("kN"), width); }
 };
 
-bool has(const std::vector<std::string>& all, const std::string& what) { return std::find(all.begin(), all.end(), what) != all.end(); }
+bool has(const std::vector<std::string>& all, const std::string& what) {
+    return std::find(all.begin(), all.end(), what) != all.end();
+}
 
 std::size_t count(const Picture& p, MarkShape shape) {
     return static_cast<std::size_t>(std::count_if(p.shapes.begin(), p.shapes.end(), [&](const Shape& s) {
@@ -73,7 +76,8 @@ std::size_t count(const Picture& p, MarkShape shape) {
 
 TEST(Ladder, ShowsEveryRungWithItsNumbers) {
     const auto labels = Small().picture().labels();
-    for (const char* want : {"Dry", "Wet", "Pin & <shaft>", "Bolt", "Hook", "at least 2.000 kN", "1.000 kN", "1.013 kN", "1.500 kN", "Peak force (kN)"})
+    for (const char* want : {"Dry", "Wet", "Pin & <shaft>", "Bolt", "Hook", "at least 2.000 kN", "1.000 kN",
+                             "1.013 kN", "1.500 kN", "Peak force (kN)"})
         EXPECT_TRUE(has(labels, want)) << want;
 }
 
@@ -88,8 +92,11 @@ TEST(Ladder, EveryPullAnswersToPointing) {
     const Small s;
     const auto p = s.picture();
     for (const auto& pull : s.data.pulls)
-        EXPECT_EQ(std::count_if(p.hits.begin(), p.hits.end(), [&](const Hit& h) { return h.pull == pull.id; }), 1) << pull.id;
-    const auto at = std::find_if(p.hits.begin(), p.hits.end(), [](const Hit& h) { return h.tip == "S105: at least 2.000 kN"; });
+        EXPECT_EQ(
+            std::count_if(p.hits.begin(), p.hits.end(), [&](const Hit& h) { return h.pull == pull.id; }), 1)
+            << pull.id;
+    const auto at = std::find_if(p.hits.begin(), p.hits.end(),
+                                 [](const Hit& h) { return h.tip == "S105: at least 2.000 kN"; });
     EXPECT_NE(at, p.hits.end());
 }
 
@@ -99,8 +106,7 @@ TEST(Ladder, MarksStandWhereTheirValueIs) {
     std::vector<std::pair<double, double>> xs; // value, x
     for (const auto& h : p.hits)
         for (const auto& pull : s.data.pulls)
-            if (h.pull && h.pull == pull.id)
-                xs.emplace_back(pull.typed->value, h.x + h.width / 2);
+            if (h.pull && h.pull == pull.id) xs.emplace_back(pull.typed->value, h.x + h.width / 2);
     std::sort(xs.begin(), xs.end());
     const double perNewton = (xs.back().second - xs.front().second) / (xs.back().first - xs.front().first);
     for (const auto& [value, x] : xs)
@@ -124,11 +130,13 @@ TEST(Words, BoundsAndIntervals) {
     const auto& kN = quantity::unit("kN");
     stats::Summary s;
     EXPECT_EQ(meanText(s, kN), "–");
-    s = stats::summarise(std::vector<stats::Value>{{4000, stats::State::exact, 0}, {4100, stats::State::above, 0}});
+    s = stats::summarise(
+        std::vector<stats::Value>{{4000, stats::State::exact, 0}, {4100, stats::State::above, 0}});
     EXPECT_EQ(meanText(s, kN), "at least 4.050 kN");
     EXPECT_EQ(intervalText(s, kN), "some are only bounds");
     EXPECT_EQ(countText(s), "1 + 1 at least");
-    EXPECT_EQ(intervalText(stats::summarise(std::vector<stats::Value>{{4000, stats::State::exact, 0}}), kN), "needs two pulls");
+    EXPECT_EQ(intervalText(stats::summarise(std::vector<stats::Value>{{4000, stats::State::exact, 0}}), kN),
+              "needs two pulls");
     EXPECT_EQ(valueText({4000, stats::State::between, 5000}, kN), "4.000 to 5.000 kN");
     EXPECT_EQ(valueText({4000, stats::State::below, 0}, kN), "at most 4.000 kN");
 }
@@ -160,7 +168,9 @@ TEST(Svg, EveryLabelShowsInAnotherRenderer) {
     ASSERT_TRUE(svg.open(QIODevice::WriteOnly));
     svg.write(QByteArray::fromStdString(toSvg(p, lightPalette())));
     svg.close();
-    ASSERT_EQ(QProcess::execute("rsvg-convert", {"-f", "pdf", "-o", dir.filePath("ladder.pdf"), svg.fileName()}), 0);
+    ASSERT_EQ(
+        QProcess::execute("rsvg-convert", {"-f", "pdf", "-o", dir.filePath("ladder.pdf"), svg.fileName()}),
+        0);
     QProcess text;
     text.start("pdftotext", {"-layout", dir.filePath("ladder.pdf"), "-"});
     ASSERT_TRUE(text.waitForFinished());
@@ -178,8 +188,11 @@ TEST(Svg, EscapesWhatPeopleType) {
 }
 
 double luminance(std::uint32_t rgb) { // WCAG 2.1, relative luminance
-    const auto channel = [](double c) { return c <= 0.03928 ? c / 12.92 : std::pow((c + 0.055) / 1.055, 2.4); };
-    return 0.2126 * channel((rgb >> 16 & 255) / 255.0) + 0.7152 * channel((rgb >> 8 & 255) / 255.0) + 0.0722 * channel((rgb & 255) / 255.0);
+    const auto channel = [](double c) {
+        return c <= 0.03928 ? c / 12.92 : std::pow((c + 0.055) / 1.055, 2.4);
+    };
+    return 0.2126 * channel((rgb >> 16 & 255) / 255.0) + 0.7152 * channel((rgb >> 8 & 255) / 255.0) +
+           0.0722 * channel((rgb & 255) / 255.0);
 }
 
 TEST(Palette, TextHasContrastOnLightAndDark) {
@@ -209,7 +222,9 @@ TEST(Painter, PaintsEveryShapeInBothPalettes) {
 TEST(Curves, PinsLimitAndLegendAreDrawn) {
     CurveChart c;
     c.traces = {{"A1-1", Ink::series0, Dash::solid, 1.6, 1, {{0, 0}, {1, 10}, {2, 5}}, 7}};
-    c.pins = {{"Peak", 1, 10, false, 0, true, false}, {"First slip", 0.5, 5, true, 1, true, false}, {"Elsewhere", 50, 5, false, 2, true, false}};
+    c.pins = {{"Peak", 1, 10, false, 0, true, false},
+              {"First slip", 0.5, 5, true, 1, true, false},
+              {"Elsewhere", 50, 5, false, 2, true, false}};
     c.limit = 11;
     c.x1 = 2;
     c.y1 = 12;
@@ -218,7 +233,8 @@ TEST(Curves, PinsLimitAndLegendAreDrawn) {
     c.legend = true;
     Plane plane;
     const auto p = curves(c, 700, 400, &plane);
-    for (const char* want : {"Peak", "First slip (by hand)", "rig limit", "A1-1", "Displacement (mm)", "Force (N)"})
+    for (const char* want :
+         {"Peak", "First slip (by hand)", "rig limit", "A1-1", "Displacement (mm)", "Force (N)"})
         EXPECT_TRUE(has(p.labels(), want)) << want;
     EXPECT_FALSE(has(p.labels(), "Elsewhere")) << "outside of what is seen";
     EXPECT_NEAR(plane.x(plane.px(1.25)), 1.25, 1e-12);

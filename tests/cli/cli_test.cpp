@@ -22,8 +22,7 @@ struct Cli : testing::Test {
     QTemporaryDir dir;
 
     Result run(QStringList arguments, bool json = true) {
-        if (json)
-            arguments << "--json";
+        if (json) arguments << "--json";
         QProcess p;
         p.setWorkingDirectory(dir.path());
         p.start(ANVIL_CLI, arguments);
@@ -71,16 +70,20 @@ TEST_F(Cli, Convert) {
 }
 
 TEST_F(Cli, ReadHasEveryKeyAndTheRightNumbers) {
-    QByteArray log = "Time (s),Force (N),Travel (mm)\n"; // 1 mm of slack, 500 N/mm to 2000 N, down to 200 N within 0.1 mm
+    QByteArray log =
+        "Time (s),Force (N),Travel (mm)\n"; // 1 mm of slack, 500 N/mm to 2000 N, down to 200 N within 0.1 mm
     for (int i = 0; i <= 900; ++i) {
         const double t = i * 0.01, x = std::max(0.0, t - 1);
         const double f = x < 1 ? 0 : x < 5 ? 500 * (x - 1) : x < 5.1 ? 2000 - 18000 * (x - 5) : 200;
-        log += QByteArray::number(t, 'f', 2) + "," + QByteArray::number(f, 'f', 6) + "," + QByteArray::number(x, 'f', 6) + "\n";
+        log += QByteArray::number(t, 'f', 2) + "," + QByteArray::number(f, 'f', 6) + "," +
+               QByteArray::number(x, 'f', 6) + "\n";
     }
     const auto r = run({"read", file("log.csv", log)});
     ASSERT_EQ(r.status, 0) << r.err.toStdString();
     const auto o = r.json();
-    expectKeys(o, "samples dropped spikes baseline_N noise_N off_scale peak first_slip break stiffness toe_mm slack_mm energy_to_first_slip_J energy_to_peak_J energy_to_break_J residual fall warnings");
+    expectKeys(o,
+               "samples dropped spikes baseline_N noise_N off_scale peak first_slip break stiffness toe_mm "
+               "slack_mm energy_to_first_slip_J energy_to_peak_J energy_to_break_J residual fall warnings");
     expectKeys(o["peak"].toObject(), "force_N time_s displacement_mm");
     expectKeys(o["stiffness"].toObject(), "value_N_per_mm se r2 from_N to_N");
     expectKeys(o["fall"].toObject(), "ratio word");
@@ -117,15 +120,21 @@ TEST_F(Cli, ReadWithoutUnitsAssumesAndWarns) {
 }
 
 TEST_F(Cli, StatsHasEveryKeyAndHandWorkedNumbers) {
-    const auto path = file("v.csv", "option,value,condition,state,unit\nA,20,dry,,kN\nA,22,dry,,kN\nA,24,dry,,kN\nB,14,dry,,kN\nB,18,dry,,kN\nB,16,dry,,kN\nB,20,dry,,kN\nB,99,dry,aside,kN\nC,9000,dry,above,N\nC,8,dry,,kN\n");
+    const auto path =
+        file("v.csv",
+             "option,value,condition,state,unit\nA,20,dry,,kN\nA,22,dry,,kN\nA,24,dry,,kN\nB,14,dry,,kN\nB,"
+             "18,dry,,kN\nB,16,dry,,kN\nB,20,dry,,kN\nB,99,dry,aside,kN\nC,9000,dry,above,N\nC,8,dry,,kN\n");
     const auto r = run({"stats", path, "--margin", "10"});
     ASSERT_EQ(r.status, 0) << r.err.toStdString();
     const auto o = r.json();
     expectKeys(o, "unit groups comparisons");
     EXPECT_EQ(o["unit"].toString(), "kN");
-    const auto a = o["groups"].toArray()[0].toObject(), b = o["groups"].toArray()[1].toObject(), c = o["groups"].toArray()[2].toObject();
-    expectKeys(a, "option condition n n_above n_below n_between n_aside mean mean_basis sd cv_percent median min max mean_ci95 drop_high_low_mean floors fits outliers");
-    expectKeys(a["floors"].toObject(), "lowest mean_minus_3sd normal_90_95 normal_95_95 normal_99_95 lognormal_90_95 weibull_90_95");
+    const auto a = o["groups"].toArray()[0].toObject(), b = o["groups"].toArray()[1].toObject(),
+               c = o["groups"].toArray()[2].toObject();
+    expectKeys(a, "option condition n n_above n_below n_between n_aside mean mean_basis sd cv_percent median "
+                  "min max mean_ci95 drop_high_low_mean floors fits outliers");
+    expectKeys(a["floors"].toObject(),
+               "lowest mean_minus_3sd normal_90_95 normal_95_95 normal_99_95 lognormal_90_95 weibull_90_95");
     expectKeys(a["fits"].toObject(), "normal lognormal weibull");
     EXPECT_DOUBLE_EQ(a["mean"].toDouble(), 22);
     EXPECT_DOUBLE_EQ(a["sd"].toDouble(), 2);
@@ -142,7 +151,9 @@ TEST_F(Cli, StatsHasEveryKeyAndHandWorkedNumbers) {
     EXPECT_DOUBLE_EQ(c["mean"].toDouble(), 8.5) << "9000 N beside kN is 9 kN";
     EXPECT_TRUE(c["sd"].isNull() && c["mean_ci95"].isNull() && c["median"].isNull());
     const auto ab = o["comparisons"].toArray()[0].toObject(), ac = o["comparisons"].toArray()[1].toObject();
-    expectKeys(ab, "a b condition test ratio ratio_ci95 t df p p_holm p_pooled mann_whitney_p tost_p verdict more_each");
+    expectKeys(
+        ab,
+        "a b condition test ratio ratio_ci95 t df p p_holm p_pooled mann_whitney_p tost_p verdict more_each");
     EXPECT_EQ(ab["a"].toString() + ab["b"].toString(), "AB");
     EXPECT_NEAR(ab["t"].toDouble(), 5 / std::sqrt(3.0), 1e-9);
     EXPECT_NEAR(ab["df"].toDouble(), 243.0 / 49, 1e-9);
@@ -154,7 +165,8 @@ TEST_F(Cli, StatsHasEveryKeyAndHandWorkedNumbers) {
 }
 
 TEST_F(Cli, StatsBadInput) {
-    expectFails(3, {"stats", file("mixed.csv", "option,value,unit\nA,1,kN\nA,2,mm\n")}, "one cannot become the other");
+    expectFails(3, {"stats", file("mixed.csv", "option,value,unit\nA,1,kN\nA,2,mm\n")},
+                "one cannot become the other");
     expectFails(3, {"stats", file("no.csv", "hello\n")}, "no columns");
     expectFails(3, {"stats", file("ok.csv", "option,value\nA,1\n"), "--margin", "0"}, "more than 0 %");
     expectFails(2, {"stats", dir.filePath("ok.csv"), "--margin", "lots"}, "");
@@ -164,7 +176,9 @@ TEST_F(Cli, StatsBadInput) {
 }
 
 TEST_F(Cli, StatsComparesConditionsOfOneOptionToo) {
-    const auto o = run({"stats", file("c.csv", "option,value,condition\nA,10,dry\nA,11,dry\nA,5,wet\nA,6,wet\n")}).json();
+    const auto o =
+        run({"stats", file("c.csv", "option,value,condition\nA,10,dry\nA,11,dry\nA,5,wet\nA,6,wet\n")})
+            .json();
     ASSERT_EQ(o["comparisons"].toArray().size(), 1);
     const auto c = o["comparisons"].toArray()[0].toObject();
     EXPECT_EQ(c["a"].toString(), "dry");
@@ -174,7 +188,10 @@ TEST_F(Cli, StatsComparesConditionsOfOneOptionToo) {
 }
 
 TEST_F(Cli, RankIsByMeans) {
-    const auto r = run({"rank", file("r.csv", "option,value,condition,state\nA,10,wet,\nA,11,wet,\nB,20,wet,\nB,21,wet,above\nA,3,dry,\nB,2,dry,\n"), "--seed", "4", "--draws", "1000"});
+    const auto r = run({"rank",
+                        file("r.csv", "option,value,condition,state\nA,10,wet,\nA,11,wet,\nB,20,wet,\nB,21,"
+                                      "wet,above\nA,3,dry,\nB,2,dry,\n"),
+                        "--seed", "4", "--draws", "1000"});
     ASSERT_EQ(r.status, 0) << r.err.toStdString();
     const auto o = r.json();
     expectKeys(o, "ranking spread");
@@ -191,23 +208,29 @@ TEST_F(Cli, RankIsByMeans) {
 
 TEST_F(Cli, SimulateWritesTheRunAndItsTruth) {
     for (const char* model : {"pull-out", "brittle-bond", "wire-rope", "yielding-metal"}) {
-        const auto r = run({"simulate", model, "--seed", "7", "--to", dir.filePath("s.csv"), "--truth", dir.filePath("t.json")});
+        const auto r = run({"simulate", model, "--seed", "7", "--to", dir.filePath("s.csv"), "--truth",
+                            dir.filePath("t.json")});
         ASSERT_EQ(r.status, 0) << r.err.toStdString();
         QFile truth(dir.filePath("t.json"));
         ASSERT_TRUE(truth.open(QIODevice::ReadOnly));
         const auto t = QJsonDocument::fromJson(truth.readAll()).object();
         const auto read = run({"read", dir.filePath("s.csv")}).json();
         EXPECT_NEAR(read["peak"].toObject()["force_N"].toDouble() / t["peak_N"].toDouble(), 1, 0.01) << model;
-        EXPECT_NEAR(read["stiffness"].toObject()["value_N_per_mm"].toDouble() / t["stiffness_N_per_mm"].toDouble(), 1, 0.03) << model;
+        EXPECT_NEAR(read["stiffness"].toObject()["value_N_per_mm"].toDouble() /
+                        t["stiffness_N_per_mm"].toDouble(),
+                    1, 0.03)
+            << model;
     }
-    expectFails(3, {"simulate", "jelly", "--seed", "1", "--to", dir.filePath("x.csv")}, "is no specimen model");
+    expectFails(3, {"simulate", "jelly", "--seed", "1", "--to", dir.filePath("x.csv")},
+                "is no specimen model");
     expectFails(3, {"simulate", "pull-out", "--seed", "1", "--to", "/no/such/x.csv"}, "cannot be written");
     expectFails(2, {"simulate", "pull-out", "--to", dir.filePath("x.csv")}, "--seed");
 }
 
 TEST_F(Cli, ImportCheckReport) {
     const auto project = dir.filePath("p.anvil");
-    auto r = run({"import", project, QString(DEMO_LOGS) + "/wedge-socket_salt-soaked.csv", QString(DEMO_LOGS) + "/saddle-clamps_salt-soaked_1.tsv", "--rig-limit", "5 kN"});
+    auto r = run({"import", project, QString(DEMO_LOGS) + "/wedge-socket_salt-soaked.csv",
+                  QString(DEMO_LOGS) + "/saddle-clamps_salt-soaked_1.tsv", "--rig-limit", "5 kN"});
     ASSERT_EQ(r.status, 0) << r.err.toStdString();
     EXPECT_EQ(r.json()["imported"].toInt(), 4);
     r = run({"import", project, QString(DEMO_LOGS) + "/wedge-socket_salt-soaked.csv"});
@@ -216,7 +239,8 @@ TEST_F(Cli, ImportCheckReport) {
     EXPECT_EQ(r.json()["repeats"].toInt(), 3);
     r = run({"check", project});
     EXPECT_EQ(r.status, 0) << r.err.toStdString();
-    r = run({"import", project, file("noted.csv", "option,condition,value,unit,state\nPin,Plain,4.2,kN,above\n"), "--values"});
+    r = run({"import", project,
+             file("noted.csv", "option,condition,value,unit,state\nPin,Plain,4.2,kN,above\n"), "--values"});
     EXPECT_EQ(r.json()["imported"].toInt(), 1) << r.err.toStdString();
     for (const char* name : {"r.html", "r.pdf"}) {
         r = run({"report", project, "--to", dir.filePath(name), "--force-unit", "kgf"});
@@ -226,10 +250,12 @@ TEST_F(Cli, ImportCheckReport) {
     expectFails(3, {"report", project, "--to", dir.filePath("r.docx")}, ".html or .pdf");
     expectFails(3, {"report", project, "--to", dir.filePath("r.pdf"), "--study", "Nope"}, "no study called");
     expectFails(3, {"check", dir.filePath("none.anvil")}, "There is no file");
-    expectFails(3, {"import", project, file("bad.csv", "nothing\n")}, "bad.csv: there are no rows of numbers in it.");
+    expectFails(3, {"import", project, file("bad.csv", "nothing\n")},
+                "bad.csv: there are no rows of numbers in it.");
     EXPECT_FALSE(QFileInfo::exists(dir.filePath("none.anvil")));
     expectFails(3, {"import", dir.filePath("fresh.anvil"), dir.filePath("bad.csv")}, "no rows of numbers");
-    EXPECT_FALSE(QFileInfo::exists(dir.filePath("fresh.anvil"))) << "a failed import leaves no empty project behind";
+    EXPECT_FALSE(QFileInfo::exists(dir.filePath("fresh.anvil")))
+        << "a failed import leaves no empty project behind";
 }
 
 TEST_F(Cli, DemoIsTheSameEveryTime) {
@@ -241,11 +267,15 @@ TEST_F(Cli, DemoIsTheSameEveryTime) {
     }
     EXPECT_EQ(run({"check", dir.filePath("one.anvil")}).out, run({"check", dir.filePath("two.anvil")}).out);
     for (const auto& f : QDir(dir.filePath("one")).entryInfoList(QDir::Files)) {
-        QFile a(f.absoluteFilePath()), b(dir.filePath("two/" + f.fileName())), kept(QString(DEMO_LOGS) + "/" + f.fileName());
-        ASSERT_TRUE(a.open(QIODevice::ReadOnly) && b.open(QIODevice::ReadOnly) && kept.open(QIODevice::ReadOnly)) << f.fileName().toStdString();
+        QFile a(f.absoluteFilePath()), b(dir.filePath("two/" + f.fileName())),
+            kept(QString(DEMO_LOGS) + "/" + f.fileName());
+        ASSERT_TRUE(a.open(QIODevice::ReadOnly) && b.open(QIODevice::ReadOnly) &&
+                    kept.open(QIODevice::ReadOnly))
+            << f.fileName().toStdString();
         const auto bytes = a.readAll();
         EXPECT_EQ(bytes, b.readAll());
-        EXPECT_EQ(bytes, kept.readAll()) << f.fileName().toStdString() << ": the logs in the tree are those the demo writes";
+        EXPECT_EQ(bytes, kept.readAll())
+            << f.fileName().toStdString() << ": the logs in the tree are those the demo writes";
     }
 }
 

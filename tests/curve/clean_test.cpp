@@ -22,7 +22,8 @@ TEST(Order, SortsSmallDisplacementsAndReportsThem) {
     const auto o = order(c);
     EXPECT_EQ(std::vector<double>(o.time.begin(), o.time.end()), (std::vector<double>{0, 1, 2, 3, 4}));
     EXPECT_EQ(std::vector<double>(o.force.begin(), o.force.end()), (std::vector<double>{10, 11, 12, 13, 14}));
-    EXPECT_EQ(std::vector<double>(o.displacement.begin(), o.displacement.end()), (std::vector<double>{0, 1, 2, 3, 4}));
+    EXPECT_EQ(std::vector<double>(o.displacement.begin(), o.displacement.end()),
+              (std::vector<double>{0, 1, 2, 3, 4}));
     EXPECT_EQ(o.moved, 1U);
 }
 
@@ -55,7 +56,8 @@ TEST(Order, EqualStampsAreSpreadEvenlyAndOnlyIdenticalRowsAreDropped) {
 }
 
 TEST(Order, DropsWhatIsNotFinite) {
-    const Curve c{{0, 1, nan, 3, 4}, {1, nan, 3, 4, std::numeric_limits<double>::infinity()}, {0, 0, 0, 0, 0}};
+    const Curve c{
+        {0, 1, nan, 3, 4}, {1, nan, 3, 4, std::numeric_limits<double>::infinity()}, {0, 0, 0, 0, 0}};
     const auto o = order(c);
     EXPECT_EQ(o.dropped, 3U);
     EXPECT_EQ(o.force.size(), 2U);
@@ -94,8 +96,7 @@ TEST(Noise, SlowNoiseIsSeenAtLongerLags) {
     Noise random(5);
     double held = 0;
     for (int i = 0; i < 20000; ++i) {
-        if (i % 8 == 0)
-            held = 4 * random.normal();
+        if (i % 8 == 0) held = 4 * random.normal();
         f.push_back(held);
     }
     EXPECT_GT(noise(f, 0), 2.5);

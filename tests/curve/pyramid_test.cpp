@@ -26,11 +26,12 @@ TEST(Pyramid, RangesAreExact) {
         const Pyramid p(s.y);
         Noise random(9);
         for (int round = 0; round < 300; ++round) {
-            auto a = static_cast<std::size_t>(random.uniform() * static_cast<double>(n)), b = static_cast<std::size_t>(random.uniform() * static_cast<double>(n));
-            if (a > b)
-                std::swap(a, b);
+            auto a = static_cast<std::size_t>(random.uniform() * static_cast<double>(n)),
+                 b = static_cast<std::size_t>(random.uniform() * static_cast<double>(n));
+            if (a > b) std::swap(a, b);
             ++b;
-            const auto [low, high] = std::minmax_element(s.y.begin() + static_cast<std::ptrdiff_t>(a), s.y.begin() + static_cast<std::ptrdiff_t>(b));
+            const auto [low, high] = std::minmax_element(s.y.begin() + static_cast<std::ptrdiff_t>(a),
+                                                         s.y.begin() + static_cast<std::ptrdiff_t>(b));
             EXPECT_EQ(p.range(s.y, a, b), (Pyramid::Range{*low, *high})) << n << " " << a << " " << b;
         }
     }
@@ -42,9 +43,12 @@ TEST(Pyramid, AtMostFourPointsAColumnAndNothingOfTheExtremesLost) {
     const auto points = p.draw(s.x, s.y, 0, 99999, 500);
     EXPECT_LE(points.size(), 2000U);
     const auto byY = [](const auto& a, const auto& b) { return a.y < b.y; };
-    EXPECT_EQ(std::max_element(points.begin(), points.end(), byY)->y, *std::max_element(s.y.begin(), s.y.end()));
-    EXPECT_EQ(std::min_element(points.begin(), points.end(), byY)->y, *std::min_element(s.y.begin(), s.y.end()));
-    EXPECT_TRUE(std::is_sorted(points.begin(), points.end(), [](const auto& a, const auto& b) { return a.x < b.x; }));
+    EXPECT_EQ(std::max_element(points.begin(), points.end(), byY)->y,
+              *std::max_element(s.y.begin(), s.y.end()));
+    EXPECT_EQ(std::min_element(points.begin(), points.end(), byY)->y,
+              *std::min_element(s.y.begin(), s.y.end()));
+    EXPECT_TRUE(
+        std::is_sorted(points.begin(), points.end(), [](const auto& a, const auto& b) { return a.x < b.x; }));
 }
 
 TEST(Pyramid, ExactAtFullZoom) {

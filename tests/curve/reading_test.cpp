@@ -18,7 +18,8 @@ Reading readOk(const Curve& c, const ReadingSettings& settings = {}) {
 }
 
 bool warns(const Reading& r, const std::string& words) {
-    return std::any_of(r.warnings.begin(), r.warnings.end(), [&](const auto& w) { return w.find(words) != std::string::npos; });
+    return std::any_of(r.warnings.begin(), r.warnings.end(),
+                       [&](const auto& w) { return w.find(words) != std::string::npos; });
 }
 
 // 1 mm slack, 500 N/mm to 2000 N: everything can be worked out on paper.
@@ -75,26 +76,36 @@ TEST(Reading, DisplacementCountedBackwardsKeepsTheFilesAxisForTheToe) {
 
 // Slips at 1200 N, falls to 980 N, climbs to 2000 N, slides down to 900 N over 10 mm.
 TEST(Reading, SlipResidualAndGradualFall) {
-    const auto r = readOk(polygon({{0, 0}, {0.0024, 1200}, {0.0025, 980}, {0.0045, 2000}, {0.0145, 900}, {0.0165, 900}}));
+    const auto r = readOk(
+        polygon({{0, 0}, {0.0024, 1200}, {0.0025, 980}, {0.0045, 2000}, {0.0145, 900}, {0.0165, 900}}));
     ASSERT_TRUE(r.firstSlip);
     EXPECT_NEAR(r.firstSlip->force, 1200, 1e-6);
     EXPECT_NEAR(*r.firstSlip->displacement, 0.0024, 1e-9);
     EXPECT_NEAR(r.stiffness->value, 500e3, 1e-3) << "looked for below the slip";
     EXPECT_NEAR(*r.energyToFirstSlip, 0.5 * 1200 * 0.0024, 1e-4);
-    // Δ = 4.5 mm from toe to peak; median over 9.0 … 13.5 mm of the line falling 110 N/mm: the value at 11.25 mm.
+    // Δ = 4.5 mm from toe to peak; median over 9.0 … 13.5 mm of the line falling 110 N/mm: the value at 11.25
+    // mm.
     ASSERT_TRUE(r.residual);
     EXPECT_NEAR(r.residual->force, 2000 - 110 * 6.75, 2);
     EXPECT_NEAR(r.residual->share, r.residual->force / 2000, 1e-12);
     EXPECT_FALSE(r.breakPoint) << "never below 40 % of the peak";
-    // Down from 1800 to 1000 N at 110 N/mm; up from 1000 (last before the peak: just after the dip) to 1800 N at 510 N/mm.
+    // Down from 1800 to 1000 N at 110 N/mm; up from 1000 (last before the peak: just after the dip) to 1800 N
+    // at 510 N/mm.
     EXPECT_NEAR(r.fall->ratio, (800 / 110.0) / (800 / 510.0), 0.01);
     EXPECT_EQ(r.fall->word, "gradual");
 }
 
 TEST(Reading, ADipOfTwoPercentIsNoSlip) {
-    EXPECT_FALSE(readOk(polygon({{0, 0}, {0.002, 1000}, {0.0021, 975}, {0.004, 2000}, {0.0041, 0}, {0.005, 0}})).firstSlip);
-    EXPECT_TRUE(readOk(polygon({{0, 0}, {0.002, 1000}, {0.0021, 965}, {0.004, 2000}, {0.0041, 0}, {0.005, 0}})).firstSlip);
-    EXPECT_FALSE(readOk(polygon({{0, 0}, {0.0003, 150}, {0.0004, 100}, {0.004, 2000}, {0.0041, 0}, {0.005, 0}})).firstSlip) << "below 10 % of the peak";
+    EXPECT_FALSE(
+        readOk(polygon({{0, 0}, {0.002, 1000}, {0.0021, 975}, {0.004, 2000}, {0.0041, 0}, {0.005, 0}}))
+            .firstSlip);
+    EXPECT_TRUE(
+        readOk(polygon({{0, 0}, {0.002, 1000}, {0.0021, 965}, {0.004, 2000}, {0.0041, 0}, {0.005, 0}}))
+            .firstSlip);
+    EXPECT_FALSE(
+        readOk(polygon({{0, 0}, {0.0003, 150}, {0.0004, 100}, {0.004, 2000}, {0.0041, 0}, {0.005, 0}}))
+            .firstSlip)
+        << "below 10 % of the peak";
 }
 
 TEST(Reading, SofterToeIsNotPartOfTheStiffness) {
@@ -102,7 +113,8 @@ TEST(Reading, SofterToeIsNotPartOfTheStiffness) {
     const auto r = readOk(polygon({{0, 0}, {0.002, 200}, {0.005, 2000}, {0.0051, 0}, {0.006, 0}}));
     EXPECT_NEAR(r.stiffness->value, 600e3, 6e3);
     EXPECT_NEAR(*r.toe, 0.002 - 200 / 600e3, 2e-5);
-    EXPECT_NEAR(*r.energyToPeak, 0.5 * 200 * 0.002 + 0.5 * 2200 * 0.003, 0.01) << "the soft toe's work counts";
+    EXPECT_NEAR(*r.energyToPeak, 0.5 * 200 * 0.002 + 0.5 * 2200 * 0.003, 0.01)
+        << "the soft toe's work counts";
 }
 
 TEST(Reading, NothingStraightSaysSo) {
@@ -200,7 +212,8 @@ TEST(Reading, LogThatStartsUnderLoad) {
 }
 
 TEST(Reading, FewSamplesAndNoiseAreSaid) {
-    EXPECT_TRUE(warns(readOk(polygon({{0, 0}, {0.001, 0}, {0.005, 2000}, {0.0051, 0}, {0.006, 0}}, 8)), "samples up to the peak"));
+    EXPECT_TRUE(warns(readOk(polygon({{0, 0}, {0.001, 0}, {0.005, 2000}, {0.0051, 0}, {0.006, 0}}, 8)),
+                      "samples up to the peak"));
     auto c = brittle();
     Noise random(8);
     for (auto& f : c.force)
@@ -211,7 +224,8 @@ TEST(Reading, FewSamplesAndNoiseAreSaid) {
 TEST(Reading, NothingToReadIsASentence) {
     EXPECT_EQ(read({{}, {}, {}}).error().message, "Only 0 usable samples: nothing to read.");
     EXPECT_EQ(read({{0}, {1}, {}}).error().message, "Only 1 usable sample: nothing to read.");
-    EXPECT_EQ(read({{0, 1, 2, 3, 4, 5, 6}, {5, 5, 5, 5, 5, 5, 5}, {}}).error().message, "The force never rises clearly above its noise: there is no pull in this log.");
+    EXPECT_EQ(read({{0, 1, 2, 3, 4, 5, 6}, {5, 5, 5, 5, 5, 5, 5}, {}}).error().message,
+              "The force never rises clearly above its noise: there is no pull in this log.");
 }
 
 TEST(Reading, ForceAtADisplacement) {
@@ -221,7 +235,8 @@ TEST(Reading, ForceAtADisplacement) {
     EXPECT_FALSE(forceAt(*c, 0.05)) << "not reached";
 }
 
-// The same pull in other clothes: shifting, scaling and slowing change the reading in the known way and no other.
+// The same pull in other clothes: shifting, scaling and slowing change the reading in the known way and no
+// other.
 TEST(Reading, ScalesWithUnitsAndClock) {
     auto c = brittle();
     Noise random(11);

@@ -22,18 +22,21 @@ private:
     std::uint64_t m_state;
 };
 
-/// A polygon of (x in m, force in N) corners, travelled at 1 mm/s and sampled `rate` times a second after `before` s of standing still.
-inline Curve polygon(const std::vector<std::pair<double, double>>& corners, double rate = 100, double before = 1) {
+/// A polygon of (x in m, force in N) corners, travelled at 1 mm/s and sampled `rate` times a second after
+/// `before` s of standing still.
+inline Curve polygon(const std::vector<std::pair<double, double>>& corners, double rate = 100,
+                     double before = 1) {
     Curve c;
     const double speed = 0.001, length = corners.back().first - corners.front().first;
     const auto n = static_cast<std::size_t>(std::llround((before + length / speed) * rate)) + 1;
     for (std::size_t i = 0; i < n; ++i) {
-        const double t = static_cast<double>(i) / rate, x = corners.front().first + std::max(0.0, t - before) * speed;
+        const double t = static_cast<double>(i) / rate,
+                     x = corners.front().first + std::max(0.0, t - before) * speed;
         std::size_t k = 1;
         while (k + 1 < corners.size() && x > corners[k].first + 1e-12)
             ++k;
-        const auto &[x0, f0] = corners[k - 1];
-        const auto &[x1, f1] = corners[k];
+        const auto& [x0, f0] = corners[k - 1];
+        const auto& [x1, f1] = corners[k];
         c.time.push_back(t);
         c.displacement.push_back(x);
         c.force.push_back(f0 + (f1 - f0) * std::min(1.0, (x - x0) / (x1 - x0)));
@@ -41,7 +44,10 @@ inline Curve polygon(const std::vector<std::pair<double, double>>& corners, doub
     return c;
 }
 
-/// 1 mm of slack, 4 mm up a straight line to 2000 N (500 N/mm), then down to 200 N within 0.1 mm and on for 3 mm.
-inline Curve brittle(double rate = 100) { return polygon({{0, 0}, {0.001, 0}, {0.005, 2000}, {0.0051, 200}, {0.0081, 200}}, rate); }
+/// 1 mm of slack, 4 mm up a straight line to 2000 N (500 N/mm), then down to 200 N within 0.1 mm and on for 3
+/// mm.
+inline Curve brittle(double rate = 100) {
+    return polygon({{0, 0}, {0.001, 0}, {0.005, 2000}, {0.0051, 200}, {0.0081, 200}}, rate);
+}
 
 } // namespace anvil::curve

@@ -13,13 +13,27 @@ struct Typed {
 };
 
 TEST(Entry, WhatPeopleType) {
-    for (const auto& [text, wanted, si] : {Typed{"3 1/4 in", Dimension::length, 0.08255}, {"3-1/4\"", Dimension::length, 0.08255}, {"5' 3 1/2\"", Dimension::length, 1.6129},
-                                           {"1.5kN", Dimension::force, 1500}, {"48,3 kg", Dimension::force, 48.3 * 9.80665}, {"1 250 N", Dimension::force, 1250},
-                                           {"12 ft-lb", Dimension::torque, 12 * 1.3558179483314004}, {"1/2 in", Dimension::length, 0.0127}, {"  7   mm ", Dimension::length, 0.007},
-                                           {"1.250 kN", Dimension::force, 1250}, {"1,250,000 N", Dimension::force, 1.25e6}, {"1,250.5 N", Dimension::force, 1250.5},
-                                           {"1.250,5 N", Dimension::force, 1250.5}, {"0,125 in", Dimension::length, 0.003175}, {"-3 N", Dimension::force, -3},
-                                           {"1e3 N", Dimension::force, 1000}, {"2.5E-3 kN", Dimension::force, 2.5}, {".5 N", Dimension::force, 0.5},
-                                           {"5'", Dimension::length, 1.524}, {"5 ft 3 in", Dimension::length, 1.6002}, {"12 345 678 N", Dimension::force, 12345678}}) {
+    for (const auto& [text, wanted, si] : {Typed{"3 1/4 in", Dimension::length, 0.08255},
+                                           {"3-1/4\"", Dimension::length, 0.08255},
+                                           {"5' 3 1/2\"", Dimension::length, 1.6129},
+                                           {"1.5kN", Dimension::force, 1500},
+                                           {"48,3 kg", Dimension::force, 48.3 * 9.80665},
+                                           {"1 250 N", Dimension::force, 1250},
+                                           {"12 ft-lb", Dimension::torque, 12 * 1.3558179483314004},
+                                           {"1/2 in", Dimension::length, 0.0127},
+                                           {"  7   mm ", Dimension::length, 0.007},
+                                           {"1.250 kN", Dimension::force, 1250},
+                                           {"1,250,000 N", Dimension::force, 1.25e6},
+                                           {"1,250.5 N", Dimension::force, 1250.5},
+                                           {"1.250,5 N", Dimension::force, 1250.5},
+                                           {"0,125 in", Dimension::length, 0.003175},
+                                           {"-3 N", Dimension::force, -3},
+                                           {"1e3 N", Dimension::force, 1000},
+                                           {"2.5E-3 kN", Dimension::force, 2.5},
+                                           {".5 N", Dimension::force, 0.5},
+                                           {"5'", Dimension::length, 1.524},
+                                           {"5 ft 3 in", Dimension::length, 1.6002},
+                                           {"12 345 678 N", Dimension::force, 12345678}}) {
         const auto got = parseEntry(text, wanted);
         ASSERT_TRUE(got) << text << ": " << got.error().message;
         EXPECT_NEAR(got->si, si, 1e-9 * std::abs(si)) << text;
@@ -52,7 +66,8 @@ TEST(Entry, Doubt) {
 TEST(Entry, OneCommaAndThreeDigitsIsRefused) {
     const auto got = parseEntry("1,250 N", Dimension::force);
     ASSERT_FALSE(got);
-    EXPECT_EQ(got.error().message, "1.25 or 1250? \"1,250\" can be read both ways: write it with a point or without the comma.");
+    EXPECT_EQ(got.error().message,
+              "1.25 or 1250? \"1,250\" can be read both ways: write it with a point or without the comma.");
 }
 
 struct Bad {
@@ -61,26 +76,39 @@ struct Bad {
 };
 
 TEST(Entry, BadInputNamesTheTextAndWhatWouldDo) {
-    for (const auto& [text, says] : {Bad{"", "Nothing was entered"}, {"   ", "Nothing was entered"}, {"abc", "does not start with a number"}, {"12", "has no unit: add one, such as N, kN, kgf or lbf"},
-                                     {"12 mm", "measures length, but force is wanted here"}, {"12 zork", "\"zork\" is not a unit known here"}, {"1e400 N", "too large or too small"},
-                                     {"5…4 N", "runs from the larger to the smaller"}, {"12,34,5 N", "grouping mark in the wrong place"}, {"1/0 N", "divides by zero"},
-                                     {">", "does not start with a number"}, {"± 3 N", "does not start with a number"}, {"1.2.3 N", "grouping mark"}, {"--5 N", "does not start"},
-                                     {"nan N", "does not start with a number"}, {"inf N", "does not start with a number"}}) {
+    for (const auto& [text, says] : {Bad{"", "Nothing was entered"},
+                                     {"   ", "Nothing was entered"},
+                                     {"abc", "does not start with a number"},
+                                     {"12", "has no unit: add one, such as N, kN, kgf or lbf"},
+                                     {"12 mm", "measures length, but force is wanted here"},
+                                     {"12 zork", "\"zork\" is not a unit known here"},
+                                     {"1e400 N", "too large or too small"},
+                                     {"5…4 N", "runs from the larger to the smaller"},
+                                     {"12,34,5 N", "grouping mark in the wrong place"},
+                                     {"1/0 N", "divides by zero"},
+                                     {">", "does not start with a number"},
+                                     {"± 3 N", "does not start with a number"},
+                                     {"1.2.3 N", "grouping mark"},
+                                     {"--5 N", "does not start"},
+                                     {"nan N", "does not start with a number"},
+                                     {"inf N", "does not start with a number"}}) {
         const auto got = parseEntry(text, Dimension::force);
         ASSERT_FALSE(got) << text;
         EXPECT_NE(got.error().message.find(says), std::string::npos) << text << ": " << got.error().message;
     }
 }
 
-TEST(Entry, MassesInAForceFieldAreShownAsForces) { EXPECT_EQ(print(*parseEntry("48.3 kg", Dimension::force)), "48.3 kgf"); }
+TEST(Entry, MassesInAForceFieldAreShownAsForces) {
+    EXPECT_EQ(print(*parseEntry("48.3 kg", Dimension::force)), "48.3 kgf");
+}
 
 TEST(Entry, PrintsBackWithItsDigits) {
-    for (const char* text : {"48.3 kgf", "1.50 kN", ">9 kN", "4…5 kN", "~12 N", "12 ± 1 N", "0.10 mm", "3.25 in", "12 345 N"}) {
+    for (const char* text :
+         {"48.3 kgf", "1.50 kN", ">9 kN", "4…5 kN", "~12 N", "12 ± 1 N", "0.10 mm", "3.25 in", "12 345 N"}) {
         const auto entry = parseEntry(text);
         ASSERT_TRUE(entry) << text;
         std::string want = text;
-        if (want == "12 345 N")
-            want = "12\u00a0345 N";
+        if (want == "12 345 N") want = "12\u00a0345 N";
         EXPECT_EQ(print(*entry), want);
     }
     EXPECT_EQ(print(*parseEntry("3 1/4 in")), "3.25 in");

@@ -12,13 +12,34 @@ struct Factor {
     double si;
 };
 
-// Published exact values (international yard and pound agreement; CGPM; BIPM SI brochure), typed here independently of the code.
+// Published exact values (international yard and pound agreement; CGPM; BIPM SI brochure), typed here
+// independently of the code.
 TEST(Units, ExactFactors) {
-    for (const auto& [symbol, si] : {Factor{"lbf", 4.4482216152605}, {"kgf", 9.80665}, {"in", 0.0254}, {"ft", 0.3048}, {"lb", 0.45359237}, {"oz", 0.028349523125},
-                                     {"tf", 9806.65}, {"tonf", 8896.443230521}, {"kn", 1852.0 / 3600}, {"mph", 0.44704}, {"g₀", 9.80665}, {"bar", 1e5},
-                                     {"psi", 6894.757293168361}, {"ksi", 6894757.293168361}, {"ft·lbf", 1.3558179483314004}, {"in·lbf", 0.1129848290276167},
-                                     {"kgf·cm", 0.0980665}, {"MPa", 1e6}, {"GPa", 1e9}, {"kgf/mm", 9806.65}, {"lbf/in", 175.12683524647636},
-                                     {"N/in", 1 / 0.0254}, {"lbf/mm", 4448.2216152605}, {"°", std::numbers::pi / 180}, {"ozf", 0.27801385095378125}})
+    for (const auto& [symbol, si] : {Factor{"lbf", 4.4482216152605},
+                                     {"kgf", 9.80665},
+                                     {"in", 0.0254},
+                                     {"ft", 0.3048},
+                                     {"lb", 0.45359237},
+                                     {"oz", 0.028349523125},
+                                     {"tf", 9806.65},
+                                     {"tonf", 8896.443230521},
+                                     {"kn", 1852.0 / 3600},
+                                     {"mph", 0.44704},
+                                     {"g₀", 9.80665},
+                                     {"bar", 1e5},
+                                     {"psi", 6894.757293168361},
+                                     {"ksi", 6894757.293168361},
+                                     {"ft·lbf", 1.3558179483314004},
+                                     {"in·lbf", 0.1129848290276167},
+                                     {"kgf·cm", 0.0980665},
+                                     {"MPa", 1e6},
+                                     {"GPa", 1e9},
+                                     {"kgf/mm", 9806.65},
+                                     {"lbf/in", 175.12683524647636},
+                                     {"N/in", 1 / 0.0254},
+                                     {"lbf/mm", 4448.2216152605},
+                                     {"°", std::numbers::pi / 180},
+                                     {"ozf", 0.27801385095378125}})
         EXPECT_NEAR(unit(symbol).factor / si, 1, 1e-14) << symbol;
 }
 
@@ -37,7 +58,13 @@ TEST(Units, KnotAndKilonewtonAreToldApart) {
 }
 
 TEST(Units, MassesInAForceFieldAreForces) {
-    for (const auto& [typed, symbol] : {std::pair{"kg", "kgf"}, {"g", "gf"}, {"lb", "lbf"}, {"lbs", "lbf"}, {"t", "tf"}, {"oz", "ozf"}, {"KG", "kgf"}})
+    for (const auto& [typed, symbol] : {std::pair{"kg", "kgf"},
+                                        {"g", "gf"},
+                                        {"lb", "lbf"},
+                                        {"lbs", "lbf"},
+                                        {"t", "tf"},
+                                        {"oz", "ozf"},
+                                        {"KG", "kgf"}})
         EXPECT_EQ((*findUnit(typed, Dimension::force))->symbol, symbol) << typed;
     EXPECT_EQ((*findUnit("kg"))->dimension, Dimension::mass);
     EXPECT_EQ((*findUnit("g", Dimension::acceleration))->symbol, "g₀");
@@ -65,7 +92,8 @@ TEST(Units, WrongDimensionAndUnknownUnitSayWhatWouldDo) {
     EXPECT_EQ(wrong.error().message.substr(0, 53), "\"mm\" measures length, but force is wanted here: use N");
     const auto unknown = findUnit("furlong", Dimension::length);
     ASSERT_FALSE(unknown);
-    EXPECT_NE(unknown.error().message.find("\"furlong\" is not a unit known here: use m, mm"), std::string::npos);
+    EXPECT_NE(unknown.error().message.find("\"furlong\" is not a unit known here: use m, mm"),
+              std::string::npos);
     EXPECT_FALSE(convert(1, unit("N"), unit("mm")));
 }
 

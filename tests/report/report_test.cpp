@@ -55,9 +55,14 @@ struct Study {
         }
     }
     Source source() {
-        return {&data, &readings,
-                [this](study::Metric m) -> const study::Verdict& { return verdicts[m] = study::evaluate(data, readings, m, 0.1); },
-                [this](study::Id id) { return curves[id]; }, "pegs", "as of 2026-05-04"};
+        return {&data,
+                &readings,
+                [this](study::Metric m) -> const study::Verdict& {
+                    return verdicts[m] = study::evaluate(data, readings, m, 0.1);
+                },
+                [this](study::Id id) { return curves[id]; },
+                "pegs",
+                "as of 2026-05-04"};
     }
 };
 
@@ -75,7 +80,8 @@ TEST(Report, HtmlHoldsTheSameWordsAsThePdf) {
     const auto html = toHtml(document);
     EXPECT_TRUE(html.contains("Pegs &amp; &lt;cords&gt;"));
     EXPECT_FALSE(html.contains("<cords>"));
-    EXPECT_FALSE(html.contains("http://") && !html.contains("http://www.w3.org")) << "needs nothing from elsewhere";
+    EXPECT_FALSE(html.contains("http://") && !html.contains("http://www.w3.org"))
+        << "needs nothing from elsewhere";
     EXPECT_TRUE(html.contains("<svg"));
     QTemporaryDir dir;
     ASSERT_TRUE(writePdf(document, dir.filePath("r.pdf")));
@@ -95,7 +101,8 @@ TEST(Report, PdfHoldsNoRasterImage) {
     Study s;
     QTemporaryDir dir;
     ASSERT_TRUE(writePdf(compose(s.source(), unitsFrom("N", "mm")), dir.filePath("r.pdf")));
-    EXPECT_EQ(run("pdfimages", {"-list", dir.filePath("r.pdf")}).split('\n', Qt::SkipEmptyParts).size(), 2) << "only the two lines of its heading";
+    EXPECT_EQ(run("pdfimages", {"-list", dir.filePath("r.pdf")}).split('\n', Qt::SkipEmptyParts).size(), 2)
+        << "only the two lines of its heading";
     const auto text = run("pdftotext", {"-layout", dir.filePath("r.pdf"), "-"});
     EXPECT_TRUE(text.contains("Force (N)")) << "labels of charts are text";
 }
@@ -144,7 +151,8 @@ TEST(Units, FollowTheChoice) {
             const auto u = unitsFrom(force, length);
             EXPECT_EQ(u.of(Dimension::force).symbol, force);
             EXPECT_EQ(std::string(u.of(Dimension::stiffness).symbol), std::string(force) + "/" + length);
-            EXPECT_NEAR(u.of(Dimension::stiffness).factor, u.force->factor / u.length->factor, 1e-9 * u.of(Dimension::stiffness).factor);
+            EXPECT_NEAR(u.of(Dimension::stiffness).factor, u.force->factor / u.length->factor,
+                        1e-9 * u.of(Dimension::stiffness).factor);
         }
     EXPECT_EQ(unitsFrom("stone", "cubit").force->symbol, "N");
 }

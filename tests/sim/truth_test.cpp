@@ -1,4 +1,5 @@
-// The reader against the truth a virtual specimen was built from: 200 seeds in a row for each model, worst errors printed.
+// The reader against the truth a virtual specimen was built from: 200 seeds in a row for each model, worst
+// errors printed.
 #include <algorithm>
 #include <anvil/curve/reading.h>
 #include <anvil/sim/specimen.h>
@@ -41,24 +42,28 @@ TEST_P(Truth200, ReadingAgreesWithTheTruth) {
         stiffnessSum += got->stiffness->value / t.stiffness - 1;
         toe.see((*got->toe - t.toe) / (t.strength / t.stiffness), seed);
         energy.see(*got->energyToPeak / t.energyToPeak - 1, seed);
-        if (t.firstSlip && got->firstSlip)
-            slip.see(got->firstSlip->force / *t.firstSlip - 1, seed);
+        if (t.firstSlip && got->firstSlip) slip.see(got->firstSlip->force / *t.firstSlip - 1, seed);
         slipsMissed += t.firstSlip && !got->firstSlip;
         slipsInvented += !t.firstSlip && got->firstSlip;
         spikesWrong += static_cast<int>(got->spikes) != t.spikes;
         offScale += got->offScale;
     }
-    std::printf("%-15s worst of %llu seeds: peak %+.2f %% (seed %llu), stiffness %+.2f %% (seed %llu, mean %+.2f %%), toe %+.2f %% of travel (seed %llu), first slip %+.2f %% (seed %llu), "
+    std::printf("%-15s worst of %llu seeds: peak %+.2f %% (seed %llu), stiffness %+.2f %% (seed %llu, mean "
+                "%+.2f %%), toe %+.2f %% of travel (seed %llu), first slip %+.2f %% (seed %llu), "
                 "energy %+.2f %% (seed %llu); slips missed %d, invented %d, spike counts off %d\n",
-                name(GetParam()), static_cast<unsigned long long>(seeds), 100 * peak.value, static_cast<unsigned long long>(peak.seed), 100 * stiffness.value, static_cast<unsigned long long>(stiffness.seed),
-                100 * stiffnessSum / seeds, 100 * toe.value, static_cast<unsigned long long>(toe.seed), 100 * slip.value, static_cast<unsigned long long>(slip.seed), 100 * energy.value,
+                name(GetParam()), static_cast<unsigned long long>(seeds), 100 * peak.value,
+                static_cast<unsigned long long>(peak.seed), 100 * stiffness.value,
+                static_cast<unsigned long long>(stiffness.seed), 100 * stiffnessSum / seeds, 100 * toe.value,
+                static_cast<unsigned long long>(toe.seed), 100 * slip.value,
+                static_cast<unsigned long long>(slip.seed), 100 * energy.value,
                 static_cast<unsigned long long>(energy.seed), slipsMissed, slipsInvented, spikesWrong);
     EXPECT_LT(std::abs(peak.value), 0.01);
     EXPECT_LT(std::abs(stiffness.value), 0.05);
     EXPECT_LT(std::abs(stiffnessSum / seeds), 0.01);
     EXPECT_LT(std::abs(toe.value), 0.03);
     EXPECT_LT(std::abs(slip.value), 0.02);
-    // The greatest sample of a rounded or noisy top can lie well beside the top: energy to it varies with the place.
+    // The greatest sample of a rounded or noisy top can lie well beside the top: energy to it varies with the
+    // place.
     EXPECT_LT(std::abs(energy.value), GetParam() == Model::yieldingMetal ? 0.30 : 0.03);
     EXPECT_EQ(slipsMissed, 0);
     EXPECT_EQ(slipsInvented, 0);

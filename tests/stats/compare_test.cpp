@@ -48,7 +48,9 @@ TEST(Compare, TurningThePairTurnsTheRatio) {
 
 // Holm (1979): p 0.01, 0.04, 0.03 become 0.03, 0.06, 0.06. Groups are built so that the order of p is known.
 TEST(Compare, HolmIsMonotoneAndMultiplies) {
-    std::vector<std::pair<Summary, Summary>> pairs{{group({10, 11, 12}), group({20, 21, 22})}, {group({10, 11, 12}), group({11, 12, 13.5})}, {group({10, 11, 12}), group({13, 14, 15})}};
+    std::vector<std::pair<Summary, Summary>> pairs{{group({10, 11, 12}), group({20, 21, 22})},
+                                                   {group({10, 11, 12}), group({11, 12, 13.5})},
+                                                   {group({10, 11, 12}), group({13, 14, 15})}};
     std::vector<Comparison> family(3);
     decide(family, pairs, 0.1);
     EXPECT_NEAR(*family[0].pHolm, 3 * *family[0].p, 1e-15);
@@ -82,8 +84,8 @@ TEST(Compare, VerdictsInOrder) {
     EXPECT_FALSE(family[6].p);
 }
 
-// Two-sample sizes for 80 % power at 5 % two-sided, as printed in Cohen (1988), table 2.4.1, where the exact power reaches 80 %:
-// d = 0.5 → 64, 0.8 → 26, 1.0 → 17, 1.2 → 12, and 2.0 → 6 by the exact non-central t.
+// Two-sample sizes for 80 % power at 5 % two-sided, as printed in Cohen (1988), table 2.4.1, where the exact
+// power reaches 80 %: d = 0.5 → 64, 0.8 → 26, 1.0 → 17, 1.2 → 12, and 2.0 → 6 by the exact non-central t.
 TEST(Compare, SampleSizesAgainstPublishedTable) {
     for (const auto& [d, n] : {std::pair{0.5, 64}, {0.8, 26}, {1.0, 17}, {1.2, 12}, {2.0, 6}})
         EXPECT_EQ(*replicatesFor(0.1, 0.1 * d), n) << d;
@@ -92,13 +94,16 @@ TEST(Compare, SampleSizesAgainstPublishedTable) {
 }
 
 TEST(Compare, PowerAgainstSimulation) {
-    // 20 000 pairs of groups of 6, CV 12 %, difference 20 %: share of |t| beyond the critical value. Standard error 0.35 %.
+    // 20 000 pairs of groups of 6, CV 12 %, difference 20 %: share of |t| beyond the critical value. Standard
+    // error 0.35 %.
     std::uint64_t state = 42;
     const auto uniform = [&] {
         state = state * 6364136223846793005ULL + 1442695040888963407ULL;
         return (static_cast<double>(state >> 11) + 0.5) * 0x1.0p-53;
     };
-    const auto normal = [&] { return std::sqrt(-2 * std::log(uniform())) * std::cos(6.283185307179586 * uniform()); };
+    const auto normal = [&] {
+        return std::sqrt(-2 * std::log(uniform())) * std::cos(6.283185307179586 * uniform());
+    };
     int hits = 0;
     constexpr int rounds = 20000, n = 6;
     const double critical = studentQuantile(2 * n - 2, 0.975);

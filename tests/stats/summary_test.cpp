@@ -12,7 +12,8 @@ std::vector<Value> exact(std::initializer_list<double> values) {
     return out;
 }
 
-// Hand-worked: 2, 4, 4, 4, 5, 5, 7, 9: mean 5, sum of squares 32, s = √(32/7); t(0.975, 7) = 2.364624 from printed tables.
+// Hand-worked: 2, 4, 4, 4, 5, 5, 7, 9: mean 5, sum of squares 32, s = √(32/7); t(0.975, 7) = 2.364624 from
+// printed tables.
 TEST(Summary, HandWorkedGroup) {
     const auto s = summarise(exact({2, 4, 4, 4, 5, 5, 7, 9}));
     EXPECT_EQ(s.n, 8U);
@@ -38,7 +39,12 @@ TEST(Summary, MeanMinusThreeSd) {
 
 // Student's quantiles as printed in tables.
 TEST(Summary, StudentQuantiles) {
-    for (const auto& [df, p, t] : {std::tuple{1.0, 0.975, 12.70620474}, {2.0, 0.975, 4.30265273}, {4.0, 0.975, 2.77644511}, {9.0, 0.975, 2.26215716}, {30.0, 0.95, 1.69726089}, {1e6, 0.975, 1.95996636}})
+    for (const auto& [df, p, t] : {std::tuple{1.0, 0.975, 12.70620474},
+                                   {2.0, 0.975, 4.30265273},
+                                   {4.0, 0.975, 2.77644511},
+                                   {9.0, 0.975, 2.26215716},
+                                   {30.0, 0.95, 1.69726089},
+                                   {1e6, 0.975, 1.95996636}})
         EXPECT_NEAR(studentQuantile(df, p), t, 1e-5);
     EXPECT_NEAR(studentUpperTail(4, 2.77644511), 0.025, 1e-8);
 }

@@ -30,7 +30,8 @@ curve::Curve sampleCurve(std::size_t n, double scale = 1) {
 study::StudyData fill(Project& p, const curve::Curve& curve) {
     study::StudyData d;
     auto ok = p.write("Fill", [&](Writer& w) {
-        d.study = {0, 0, "Study \"one\"", "Which?", "note", study::Intent::asUsed, study::Metric::stiffness, 0.15};
+        d.study = {0,   0, "Study \"one\"", "Which?", "note", study::Intent::asUsed, study::Metric::stiffness,
+                   0.15};
         d.study.id = w.insert("study", toRow(d.study));
         study::Option o{0, d.study.id, 0, "Pin µ ; DROP TABLE pull", "peg", "EUR", "", 0.35, 0.012};
         o.id = w.insert("option", toRow(o));
@@ -76,8 +77,7 @@ struct Folder : testing::Test {
     QString path(const char* name = "p.anvil") const { return dir.filePath(name); }
     std::unique_ptr<Project> create(const char* name = "p.anvil") {
         auto p = Project::create(path(name));
-        if (!p)
-            ADD_FAILURE() << p.error().message;
+        if (!p) ADD_FAILURE() << p.error().message;
         return p ? std::move(*p) : nullptr;
     }
 };
@@ -116,7 +116,8 @@ TEST_F(ProjectFile, IsOneFileAfterAnOrderlyCloseAndCanBeCopied) {
         auto p = create();
         d = fill(*p, sampleCurve(5000));
     }
-    EXPECT_EQ(QDir(dir.path()).entryList(QDir::Files), QStringList{"p.anvil"}) << "no log, no lock left beside it";
+    EXPECT_EQ(QDir(dir.path()).entryList(QDir::Files), QStringList{"p.anvil"})
+        << "no log, no lock left beside it";
     ASSERT_TRUE(QFile::copy(path(), path("copy.anvil")));
     auto p = Project::open(path("copy.anvil"));
     ASSERT_TRUE(p);
@@ -141,8 +142,11 @@ TEST_F(ProjectFile, SecondOpenerMayLookAndIsToldWhoHoldsIt) {
     const pid_t child = fork();
     if (child == 0) {
         auto second = Project::open(path());
-        const bool good = second && (*second)->readOnly() && (*second)->readOnlyReason().contains(QString::number(getppid())) && (*second)->readOnlyReason().contains("open elsewhere") &&
-                          (*second)->load()->front() == d && !(*second)->write("no", [](Writer& w) { w.insert("study", toRow(study::Study{})); });
+        const bool good =
+            second && (*second)->readOnly() &&
+            (*second)->readOnlyReason().contains(QString::number(getppid())) &&
+            (*second)->readOnlyReason().contains("open elsewhere") && (*second)->load()->front() == d &&
+            !(*second)->write("no", [](Writer& w) { w.insert("study", toRow(study::Study{})); });
         _exit(good ? 0 : 1);
     }
     int status = 0;
@@ -156,8 +160,7 @@ TEST_F(ProjectFile, ADeadHoldersLockIsNoLock) {
     const pid_t child = fork();
     if (child == 0) { // takes the lock and dies without letting go
         auto p = Project::open(path());
-        if (!p || (*p)->readOnly())
-            _exit(1);
+        if (!p || (*p)->readOnly()) _exit(1);
         fill(**p, sampleCurve(1000));
         kill(getpid(), SIGKILL);
     }
@@ -172,13 +175,13 @@ TEST_F(ProjectFile, ADeadHoldersLockIsNoLock) {
     EXPECT_TRUE((*p)->check().problems.isEmpty());
 }
 
-/// Runs `body` as a user who may not write in the folder. Its exit code is the number of things that were wrong.
+/// Runs `body` as a user who may not write in the folder. Its exit code is the number of things that were
+/// wrong.
 int asAStranger(const QString& folder, const std::function<int()>& body) {
     chmod(folder.toLocal8Bit().constData(), 0555);
     const pid_t child = fork();
     if (child == 0) {
-        if (getuid() == 0 && (setgid(65534) != 0 || setuid(65534) != 0))
-            _exit(100);
+        if (getuid() == 0 && (setgid(65534) != 0 || setuid(65534) != 0)) _exit(100);
         _exit(body());
     }
     int status = 0;
@@ -194,12 +197,15 @@ TEST_F(ProjectFile, OpensFromAReadOnlyFolder) {
         d = fill(*p, sampleCurve(5000));
     }
     const auto before = QFileInfo(path()).lastModified();
-    EXPECT_EQ(asAStranger(dir.path(), [&] {
-                  auto p = Project::open(path());
-                  if (!p)
-                      return 50;
-                  return !(*p)->readOnly() + !(*p)->readOnlyReason().contains("cannot be written") * 2 + !((*p)->load()->front() == d) * 4 + !((*p)->check().problems.isEmpty()) * 8;
-              }),
+    EXPECT_EQ(asAStranger(dir.path(),
+                          [&] {
+                              auto p = Project::open(path());
+                              if (!p) return 50;
+                              return !(*p)->readOnly() +
+                                     !(*p)->readOnlyReason().contains("cannot be written") * 2 +
+                                     !((*p)->load()->front() == d) * 4 +
+                                     !((*p)->check().problems.isEmpty()) * 8;
+                          }),
               0);
     EXPECT_EQ(QFileInfo(path()).lastModified(), before);
     EXPECT_EQ(QDir(dir.path()).entryList(QDir::Files), QStringList{"p.anvil"});
@@ -217,10 +223,11 @@ TEST_F(ProjectFile, OpensFromAReadOnlyFolderEvenAfterACrash) {
     ASSERT_GT(QFileInfo(path("p.anvil-wal")).size(), 0);
     for (const char* name : {"p.anvil", "p.anvil-wal", "p.anvil-shm"})
         chmod(path(name).toLocal8Bit().constData(), 0444);
-    EXPECT_EQ(asAStranger(dir.path(), [&] {
-                  auto p = Project::open(path());
-                  return p ? static_cast<int>((*p)->load()->size()) : 50;
-              }),
+    EXPECT_EQ(asAStranger(dir.path(),
+                          [&] {
+                              auto p = Project::open(path());
+                              return p ? static_cast<int>((*p)->load()->size()) : 50;
+                          }),
               1)
         << "the study that is only in the write-ahead log is seen";
 }
@@ -231,7 +238,8 @@ TEST_F(ProjectFile, WhatIsNoProjectIsASentence) {
     ASSERT_TRUE(text.open(QIODevice::WriteOnly));
     text.write("Time,Force\n");
     text.close();
-    EXPECT_EQ(Project::open(path("text.anvil")).error().message, "text.anvil is not a project of this program.");
+    EXPECT_EQ(Project::open(path("text.anvil")).error().message,
+              "text.anvil is not a project of this program.");
     EXPECT_FALSE(Project::open(dir.path()));
     {
         auto db = QSqlDatabase::addDatabase("QSQLITE", "other");
@@ -240,7 +248,8 @@ TEST_F(ProjectFile, WhatIsNoProjectIsASentence) {
         QSqlQuery(db).exec("CREATE TABLE cats (name TEXT)");
     }
     QSqlDatabase::removeDatabase("other");
-    EXPECT_EQ(Project::open(path("other.anvil")).error().message, "other.anvil is not a project of this program.");
+    EXPECT_EQ(Project::open(path("other.anvil")).error().message,
+              "other.anvil is not a project of this program.");
     EXPECT_FALSE(Project::create(path("text.anvil"))) << "nothing is written over";
     EXPECT_FALSE(Project::create(dir.filePath("no/such/folder/p.anvil")));
 }
@@ -297,7 +306,9 @@ TEST_F(ProjectFile, JournalHoldsBeforeAndAfter) {
     p->setWho("Ash");
     p->setClock([] { return QDateTime(QDate(2026, 5, 4), QTime(9, 0), Qt::UTC); });
     const auto d = fill(*p, sampleCurve(100));
-    const auto entry = p->write("Note", [&](Writer& w) { w.update("pull", d.pulls[0].id, {{"note", "new"}}); });
+    const auto entry = p->write("Note", [&](Writer& w) {
+        w.update("pull", d.pulls[0].id, {{"note", "new"}});
+    });
     ASSERT_TRUE(entry);
     const auto j = p->journalEntry(*entry);
     ASSERT_TRUE(j);
@@ -306,7 +317,12 @@ TEST_F(ProjectFile, JournalHoldsBeforeAndAfter) {
     ASSERT_EQ(j->changes.size(), 1);
     EXPECT_EQ(j->changes[0].toObject()["before"].toObject()["note"], "two\nlines");
     EXPECT_EQ(j->changes[0].toObject()["after"].toObject()["note"], "new");
-    EXPECT_EQ(*p->write("Same", [&](Writer& w) { w.update("pull", d.pulls[0].id, {{"note", "new"}}); }), 0) << "no change, no journal row";
+    EXPECT_EQ(*p->write("Same",
+                        [&](Writer& w) {
+                            w.update("pull", d.pulls[0].id, {{"note", "new"}});
+                        }),
+              0)
+        << "no change, no journal row";
 }
 
 TEST_F(ProjectFile, SameFileIsKeptOnce) {

@@ -52,7 +52,8 @@ struct Maker {
 };
 
 bool contains(const std::vector<std::string>& all, const std::string& what) {
-    return std::any_of(all.begin(), all.end(), [&](const auto& s) { return s.find(what) != std::string::npos; });
+    return std::any_of(all.begin(), all.end(),
+                       [&](const auto& s) { return s.find(what) != std::string::npos; });
 }
 
 TEST(Verdict, RanksWithinAConditionAndSaysWhoIsStronger) {
@@ -66,9 +67,12 @@ TEST(Verdict, RanksWithinAConditionAndSaysWhoIsStronger) {
     ASSERT_EQ(v.pairs.size(), 1U);
     EXPECT_EQ(v.pairs[0].comparison.verdict, stats::PairVerdict::weaker) << "Pin stands first on the board";
     EXPECT_NEAR(*v.pairs[0].comparison.ratio, 0.5, 1e-12);
-    EXPECT_TRUE(v.pairs[0].sentence.starts_with("Pin is weaker than Bolt in Dry: 0.500 times (95 % interval ")) << v.pairs[0].sentence;
+    EXPECT_TRUE(
+        v.pairs[0].sentence.starts_with("Pin is weaker than Bolt in Dry: 0.500 times (95 % interval "))
+        << v.pairs[0].sentence;
     ASSERT_EQ(v.headlines.size(), 1U);
-    EXPECT_TRUE(v.headlines[0].starts_with("Dry: Bolt is the strongest by peak force, 2.00 times Pin")) << v.headlines[0];
+    EXPECT_TRUE(v.headlines[0].starts_with("Dry: Bolt is the strongest by peak force, 2.00 times Pin"))
+        << v.headlines[0];
 }
 
 TEST(Verdict, ATieIsCalledOneAndSaysHowManyMore) {
@@ -91,8 +95,10 @@ TEST(Verdict, AtLeastIsKeptApart) {
     EXPECT_EQ(v.groups[0].summary.basis, stats::MeanBasis::bound);
     EXPECT_FALSE(v.groups[0].summary.meanInterval);
     EXPECT_EQ(v.pairs[0].comparison.verdict, stats::PairVerdict::notYet);
-    EXPECT_EQ(v.pairs[0].sentence, "Pin against Bolt in Dry cannot be told yet: 1 of 3 pulls of Bolt give only a bound.");
-    EXPECT_TRUE(v.headlines[0].find("so how far ahead it is cannot be told yet") != std::string::npos) << v.headlines[0];
+    EXPECT_EQ(v.pairs[0].sentence,
+              "Pin against Bolt in Dry cannot be told yet: 1 of 3 pulls of Bolt give only a bound.");
+    EXPECT_TRUE(v.headlines[0].find("so how far ahead it is cannot be told yet") != std::string::npos)
+        << v.headlines[0];
 }
 
 TEST(Verdict, VoidAndSetAsideAreListedNotCounted) {
@@ -115,17 +121,22 @@ TEST(Verdict, HolmsFamilyIsOneCondition) {
     Maker m;
     m.option("A").option("B").option("C").condition("Dry").condition("Wet");
     for (const Id c : {11, 12})
-        m.square(1, c, {100, 103, 97, 101}).square(2, c, {108, 112, 107, 111}).square(3, c, {130, 134, 128, 133});
+        m.square(1, c, {100, 103, 97, 101})
+            .square(2, c, {108, 112, 107, 111})
+            .square(3, c, {130, 134, 128, 133});
     const auto v = m.verdict();
-    ASSERT_EQ(v.pairs.size(), 2U * 3 + 3) << "three pairs in each condition, one across conditions for each option";
+    ASSERT_EQ(v.pairs.size(), 2U * 3 + 3)
+        << "three pairs in each condition, one across conditions for each option";
     std::vector<double> p, holm;
     for (std::size_t i = 0; i < 3; ++i) {
         EXPECT_FALSE(v.pairs[i].acrossConditions);
         p.push_back(*v.pairs[i].comparison.p);
         holm.push_back(*v.pairs[i].comparison.pHolm);
     }
-    EXPECT_NEAR(*std::min_element(holm.begin(), holm.end()), 3 * *std::min_element(p.begin(), p.end()), 1e-15);
-    EXPECT_NEAR(*std::max_element(holm.begin(), holm.end()), std::max(*std::max_element(p.begin(), p.end()), holm[1] < holm[0] ? holm[1] : holm[0]), 0.01);
+    EXPECT_NEAR(*std::min_element(holm.begin(), holm.end()), 3 * *std::min_element(p.begin(), p.end()),
+                1e-15);
+    EXPECT_NEAR(*std::max_element(holm.begin(), holm.end()),
+                std::max(*std::max_element(p.begin(), p.end()), holm[1] < holm[0] ? holm[1] : holm[0]), 0.01);
 }
 
 TEST(Verdict, OneLandmarkServesTheWholeGroup) {
@@ -141,7 +152,8 @@ TEST(Verdict, OneLandmarkServesTheWholeGroup) {
     const auto slip = m.verdict(Metric::firstSlip);
     EXPECT_EQ(slip.groups[0].summary.n, 0U);
     EXPECT_EQ(slip.groups[0].leftOut[0].why, "only its peak force was recorded");
-    EXPECT_EQ(slip.groups[0].leftOut[1].why, "it never slipped before its peak") << "its peak is not put in its place";
+    EXPECT_EQ(slip.groups[0].leftOut[1].why, "it never slipped before its peak")
+        << "its peak is not put in its place";
     EXPECT_TRUE(slip.empty());
     EXPECT_EQ(m.verdict().groups[0].summary.n, 2U);
 }
@@ -158,13 +170,16 @@ TEST(ValueOf, WhatAStoppedPullSays) {
     r.energyToPeak = 3;
     EXPECT_EQ(valueOf(p, &r, Metric::peak).value->state, stats::State::above);
     EXPECT_EQ(valueOf(p, &r, Metric::energy).value->state, stats::State::above);
-    EXPECT_EQ(valueOf(p, &r, Metric::firstSlip).value->state, stats::State::exact) << "seen before the pull was stopped";
+    EXPECT_EQ(valueOf(p, &r, Metric::firstSlip).value->state, stats::State::exact)
+        << "seen before the pull was stopped";
     EXPECT_EQ(valueOf(p, &r, Metric::stiffness).value->state, stats::State::exact);
     EXPECT_FALSE(valueOf(p, &r, Metric::residual).value);
     p.standing = Standing::counts;
     r.offScale = true;
-    EXPECT_EQ(valueOf(p, &r, Metric::peak).value->state, stats::State::above) << "the reading itself says it topped out";
-    EXPECT_EQ(needsLook(p, Readings{{{p.id, r}}, {}}).front(), "The rig topped out: the peak is only \"at least\".");
+    EXPECT_EQ(valueOf(p, &r, Metric::peak).value->state, stats::State::above)
+        << "the reading itself says it topped out";
+    EXPECT_EQ(needsLook(p, Readings{{{p.id, r}}, {}}).front(),
+              "The rig topped out: the peak is only \"at least\".");
     EXPECT_FALSE(valueOf(p, nullptr, Metric::peak).value);
 }
 
@@ -182,7 +197,8 @@ TEST(Verdict, NothingPulledIsEmptyNotZero) {
 TEST(Keys, RoundTrip) {
     for (const auto m : allMetrics)
         EXPECT_EQ(metricFromKey(info(m).key), m);
-    for (const auto s : {Standing::counts, Standing::atLeast, Standing::atMost, Standing::between, Standing::aside, Standing::voided, Standing::notRead})
+    for (const auto s : {Standing::counts, Standing::atLeast, Standing::atMost, Standing::between,
+                         Standing::aside, Standing::voided, Standing::notRead})
         EXPECT_EQ(standingFromKey(key(s)), s);
     EXPECT_FALSE(metricFromKey("hope"));
 }

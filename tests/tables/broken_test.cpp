@@ -22,17 +22,16 @@ std::string slurp(const fs::path& path) {
 /// What a reader of the file is told, a line a fact.
 std::string told(const std::string& bytes) {
     const auto log = readLog(bytes);
-    if (!log)
-        return "not read: " + log.error().message + "\n";
+    if (!log) return "not read: " + log.error().message + "\n";
     std::string out;
     for (const auto& p : log->problems)
         out += "line " + std::to_string(p.line) + " " + p.reason + "\n";
     std::size_t rows = 0;
     for (const auto& r : log->runs)
         rows += r.curve.force.size();
-    out += std::to_string(log->runs.size()) + (log->runs.size() == 1 ? " run, " : " runs, ") + std::to_string(rows) + " rows read";
-    if (!log->forceUnitKnown)
-        out += ", no force unit";
+    out += std::to_string(log->runs.size()) + (log->runs.size() == 1 ? " run, " : " runs, ") +
+           std::to_string(rows) + " rows read";
+    if (!log->forceUnitKnown) out += ", no force unit";
     return out + "\n";
 }
 
@@ -45,8 +44,7 @@ TEST_P(Broken, SaysExactlyWhatIsWrongAndKeepsTheRest) {
     ASSERT_TRUE(fs::exists(folder / "expected.txt"));
     int logs = 0;
     for (const auto& entry : fs::directory_iterator(folder)) {
-        if (entry.path().filename() == "expected.txt")
-            continue;
+        if (entry.path().filename() == "expected.txt") continue;
         ++logs;
         EXPECT_EQ(told(slurp(entry.path())), slurp(folder / "expected.txt")) << entry.path();
     }

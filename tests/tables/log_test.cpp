@@ -20,11 +20,13 @@ Log readOk(const std::string& text, const Hints& hints = {}) {
 }
 
 /// `rows` rows of time (s), force and displacement with a format for each.
-std::string rowsOf(int rows, const std::string& sep, char decimal, double scale = 1, const std::string& end = "\n") {
+std::string rowsOf(int rows, const std::string& sep, char decimal, double scale = 1,
+                   const std::string& end = "\n") {
     std::string out;
     for (int i = 0; i < rows; ++i) {
         char line[128];
-        std::snprintf(line, sizeof line, "%.2f@%.3f@%.3f", i * 0.1, std::max(0, i - 5) * 12.5 * scale, i * 0.02);
+        std::snprintf(line, sizeof line, "%.2f@%.3f@%.3f", i * 0.1, std::max(0, i - 5) * 12.5 * scale,
+                      i * 0.02);
         std::string text = line;
         for (auto& c : text)
             c = c == '.' ? decimal : c;
@@ -44,19 +46,23 @@ void expectRamp(const Log& log, double forceUnit, const char* what) {
     EXPECT_NEAR(c.time[39], 3.9, 1e-9) << what;
     EXPECT_NEAR(c.force[39], 34 * 12.5 * forceUnit, 1e-6) << what;
     EXPECT_NEAR(c.displacement[39], 0.78e-3, 1e-12) << what;
-    EXPECT_TRUE(log.problems.empty()) << what << ": line " << log.problems[0].line << " " << log.problems[0].reason;
+    EXPECT_TRUE(log.problems.empty())
+        << what << ": line " << log.problems[0].line << " " << log.problems[0].reason;
 }
 
 TEST(Log, DelimitersAndDecimalMarks) {
     expectRamp(readOk("Time (s),Force (N),Travel (mm)\n" + rowsOf(40, ",", '.')), 1, "commas");
-    expectRamp(readOk("Time (s);Force (N);Travel (mm)\n" + rowsOf(40, ";", ',')), 1, "semicolons, decimal comma");
+    expectRamp(readOk("Time (s);Force (N);Travel (mm)\n" + rowsOf(40, ";", ',')), 1,
+               "semicolons, decimal comma");
     expectRamp(readOk("Time (s)\tForce (N)\tTravel (mm)\n" + rowsOf(40, "\t", '.')), 1, "tabs");
-    expectRamp(readOk("Time (s)\tForce (N)\tTravel (mm)\n" + rowsOf(40, "\t", ',')), 1, "tabs, decimal comma");
+    expectRamp(readOk("Time (s)\tForce (N)\tTravel (mm)\n" + rowsOf(40, "\t", ',')), 1,
+               "tabs, decimal comma");
     expectRamp(readOk("Time_s Force_N Travel_mm\n" + rowsOf(40, "   ", '.')), 1, "blanks");
     expectRamp(readOk("Time (s)|Force (N)|Travel (mm)\n" + rowsOf(40, "|", '.')), 1, "bars");
     expectRamp(readOk("Time (s),Force (N),Travel (mm)\r\n" + rowsOf(40, ",", '.', 1, "\r\n")), 1, "CRLF");
     expectRamp(readOk("Time (s),Force (N),Travel (mm)\r" + rowsOf(40, ",", '.', 1, "\r")), 1, "CR");
-    expectRamp(readOk("\"Time (s)\",\"Force (N)\",\"Travel (mm)\"\n" + rowsOf(40, ",", '.')), 1, "quoted heads");
+    expectRamp(readOk("\"Time (s)\",\"Force (N)\",\"Travel (mm)\"\n" + rowsOf(40, ",", '.')), 1,
+               "quoted heads");
 }
 
 TEST(Log, ForceUnitsInHeadersRowsAndNames) {
@@ -64,13 +70,20 @@ TEST(Log, ForceUnitsInHeadersRowsAndNames) {
         const char* head;
         double unit;
     };
-    for (const auto& [head, unit] : {Case{"t (s),F (kN),x (mm)", 1000}, {"time,load [kg],travel [mm]", 9.80665}, {"time in s,pull in lbf,travel in mm", 4.4482216152605},
-                                     {"elapsed,load,travel\ns,kgf,mm", 9.80665}, {"elapsed,load,travel\n(s),(daN),(mm)", 10}, {"# Time s,Kraft kN,Weg mm", 1000}, {"Time/s,Force/lb,Travel/mm", 4.4482216152605}})
+    for (const auto& [head, unit] : {Case{"t (s),F (kN),x (mm)", 1000},
+                                     {"time,load [kg],travel [mm]", 9.80665},
+                                     {"time in s,pull in lbf,travel in mm", 4.4482216152605},
+                                     {"elapsed,load,travel\ns,kgf,mm", 9.80665},
+                                     {"elapsed,load,travel\n(s),(daN),(mm)", 10},
+                                     {"# Time s,Kraft kN,Weg mm", 1000},
+                                     {"Time/s,Force/lb,Travel/mm", 4.4482216152605}})
         expectRamp(readOk(std::string(head) + "\n" + rowsOf(40, ",", '.')), unit, head);
 }
 
 TEST(Log, PreambleLinesAreSteppedOver) {
-    const auto log = readOk("Logger v3\nserial 0042\n\nRemark: none, really\nTime (s),Force (N),Travel (mm)\n" + rowsOf(40, ",", '.'));
+    const auto log =
+        readOk("Logger v3\nserial 0042\n\nRemark: none, really\nTime (s),Force (N),Travel (mm)\n" +
+               rowsOf(40, ",", '.'));
     expectRamp(log, 1, "preamble");
     EXPECT_EQ(log.layout.firstRow, 5U);
 }
@@ -85,15 +98,15 @@ TEST(Log, EncodingsAndMarks) {
     std::string latin, wide = "\xff\xfe", big = "\xfe\xff";
     for (std::size_t i = 0; i < utf8.size(); ++i) {
         auto c = static_cast<unsigned char>(utf8[i]);
-        if (c == 0xc3)
-            c = static_cast<unsigned char>(static_cast<unsigned char>(utf8[++i]) + 0x40);
+        if (c == 0xc3) c = static_cast<unsigned char>(static_cast<unsigned char>(utf8[++i]) + 0x40);
         latin += static_cast<char>(c);
         wide += static_cast<char>(c);
         wide += '\0';
         big += '\0';
         big += static_cast<char>(c);
     }
-    for (const auto& [bytes, encoding] : {std::pair{latin, "Latin-1"}, {wide, "UTF-16"}, {big, "UTF-16"}, {wide.substr(2), "UTF-16"}}) {
+    for (const auto& [bytes, encoding] :
+         {std::pair{latin, "Latin-1"}, {wide, "UTF-16"}, {big, "UTF-16"}, {wide.substr(2), "UTF-16"}}) {
         const auto log = readOk(bytes);
         ASSERT_EQ(log.runs.size(), 1U) << encoding;
         EXPECT_EQ(log.encoding, encoding);
@@ -107,7 +120,8 @@ TEST(Log, TimeInMillisecondsAndAsClockStamps) {
     for (int i = 0; i < 30; ++i) {
         ms += std::to_string(1000 + 50 * i) + "," + std::to_string(5 * i) + "\n";
         char text[64];
-        std::snprintf(text, sizeof text, "%02d:%02d:%06.3f,%d\n", i < 10 ? 23 : 0, i < 10 ? 59 : 0, i < 10 ? 59.5 + i * 0.05 : (i - 10) * 0.05, 5 * i);
+        std::snprintf(text, sizeof text, "%02d:%02d:%06.3f,%d\n", i < 10 ? 23 : 0, i < 10 ? 59 : 0,
+                      i < 10 ? 59.5 + i * 0.05 : (i - 10) * 0.05, 5 * i);
         clock += text;
         std::snprintf(text, sizeof text, "2026-04-13 10:00:%06.3f;%d\n", i * 0.05, 5 * i);
         dated += text;
@@ -202,7 +216,8 @@ TEST(Log, ZeroLoadGapsPartPullsButADipDoesNot) {
 
 TEST(Log, HintsNameColumnsAndUnits) {
     const std::string text = "a,b,c\n" + rowsOf(40, ",", '.');
-    EXPECT_EQ(readLog(text).error().message, "no column looks like a force (the columns are a, b, c): name the force column");
+    EXPECT_EQ(readLog(text).error().message,
+              "no column looks like a force (the columns are a, b, c): name the force column");
     Hints hints;
     hints.time = "a";
     hints.force = "B";
@@ -217,16 +232,21 @@ TEST(Log, UnitsThatAreNotNamedAreFlaggedNotGuessed) {
     const auto log = readOk("time,force,travel\n" + rowsOf(40, ",", '.'));
     EXPECT_FALSE(log.forceUnitKnown);
     EXPECT_FALSE(log.displacementUnitKnown);
-    EXPECT_TRUE(readOk("time,force (N)\n0,1\n1,2\n2,3\n3,4\n").displacementUnitKnown) << "nothing to ask about a column that is not there";
+    EXPECT_TRUE(readOk("time,force (N)\n0,1\n1,2\n2,3\n3,4\n").displacementUnitKnown)
+        << "nothing to ask about a column that is not there";
 }
 
-TEST(Log, NegativeForcesComeThroughAsLogged) { EXPECT_EQ(readOk("s,N\n0,-1\n1,-20\n2,-300\n").runs[0].curve.force[2], -300); }
+TEST(Log, NegativeForcesComeThroughAsLogged) {
+    EXPECT_EQ(readOk("s,N\n0,-1\n1,-20\n2,-300\n").runs[0].curve.force[2], -300);
+}
 
 // Two threads give what one gives, bad rows and their line numbers included.
 TEST(Log, ThreadsDoNotChangeTheAnswer) {
     std::string text = "Time (s),Force (N),Travel (mm)\n";
     for (int i = 0; i < 120000; ++i)
-        text += i % 30011 == 30010 ? "oops,row,here\n" : std::to_string(i) + "," + std::to_string(i % 977) + ",0." + std::to_string(i % 10) + "\n";
+        text += i % 30011 == 30010 ? "oops,row,here\n"
+                                   : std::to_string(i) + "," + std::to_string(i % 977) + ",0." +
+                                         std::to_string(i % 10) + "\n";
     ASSERT_GT(text.size(), 1U << 20);
     const auto one = readLog(text, {}, 1), two = readLog(text, {}, 2), three = readLog(text, {}, 3);
     ASSERT_TRUE(one && two && three);

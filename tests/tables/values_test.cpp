@@ -17,7 +17,9 @@ ValueTable readOk(const std::string& text) {
 }
 
 TEST(Values, EveryColumnByItsHeading) {
-    const auto t = readOk("Condition,Value,Option,State,Upper,Block,Unit,Note\nDry,4.2,Pin,,,b1,kN,fine\nDry,5,Pin,above,,b1,kN,\nWet,3,Pin,between,4,b2,kN,\nWet,2,Pin,below,,,kN,\nWet,9,Pin,aside,,,kN,jaw slipped\n");
+    const auto t = readOk(
+        "Condition,Value,Option,State,Upper,Block,Unit,Note\nDry,4.2,Pin,,,b1,kN,fine\nDry,5,Pin,above,,b1,"
+        "kN,\nWet,3,Pin,between,4,b2,kN,\nWet,2,Pin,below,,,kN,\nWet,9,Pin,aside,,,kN,jaw slipped\n");
     ASSERT_EQ(t.rows.size(), 5U);
     EXPECT_TRUE(t.problems.empty());
     EXPECT_EQ(t.rows[0].option, "Pin");
@@ -60,21 +62,26 @@ TEST(Values, UnitInTheHeading) {
 }
 
 TEST(Values, BadRowsAreNamedAndTheRestGoesIn) {
-    const auto t = readOk("option,value,unit,state\nPin,4,kN,\n,5,kN,\nPin,,kN,\nPin,soft,kN,\nPin,5,furlongs,\nPin,5,kN,perhaps\nPin,6,kN,between\nPin,7,kN,\n");
+    const auto t = readOk("option,value,unit,state\nPin,4,kN,\n,5,kN,\nPin,,kN,\nPin,soft,kN,\nPin,5,"
+                          "furlongs,\nPin,5,kN,perhaps\nPin,6,kN,between\nPin,7,kN,\n");
     EXPECT_EQ(t.rows.size(), 2U);
     ASSERT_EQ(t.problems.size(), 6U);
     EXPECT_EQ(t.problems[0].line, 3U);
     EXPECT_EQ(t.problems[0].reason, "has no option");
     EXPECT_EQ(t.problems[1].reason, "has no value");
-    EXPECT_NE(t.problems[2].reason.find("does not start with a number"), std::string::npos) << t.problems[2].reason;
+    EXPECT_NE(t.problems[2].reason.find("does not start with a number"), std::string::npos)
+        << t.problems[2].reason;
     EXPECT_NE(t.problems[3].reason.find("\"furlongs\" is not a unit known here"), std::string::npos);
-    EXPECT_EQ(t.problems[4].reason, "\"perhaps\" is not a standing: use exact, above, below, between or aside");
+    EXPECT_EQ(t.problems[4].reason,
+              "\"perhaps\" is not a standing: use exact, above, below, between or aside");
     EXPECT_EQ(t.problems[5].reason, "says between but gives no upper bound");
 }
 
 TEST(Values, WhatIsNoTableIsASentence) {
-    EXPECT_EQ(readValues("hello\n").error().message, "no columns can be told apart in it: a table of option, condition and value is needed");
-    EXPECT_EQ(readValues("option,colour\nPin,red\n").error().message, "the heading has no column named value");
+    EXPECT_EQ(readValues("hello\n").error().message,
+              "no columns can be told apart in it: a table of option, condition and value is needed");
+    EXPECT_EQ(readValues("option,colour\nPin,red\n").error().message,
+              "the heading has no column named value");
     EXPECT_EQ(readValues("value,colour\n1,red\n").error().message, "the heading has no column named option");
     EXPECT_FALSE(readValues(""));
 }
@@ -89,7 +96,8 @@ TEST(Values, UnifyConvertsToTheFirstRowsUnit) {
     auto mixed = readOk("option,value,unit\nPin,4,kN\nPin,5,mm\n");
     EXPECT_NE(unify(mixed.rows).error().message.find("one cannot become the other"), std::string::npos);
     auto half = readOk("option,value,unit\nPin,4,kN\nPin,5,\n");
-    EXPECT_EQ(unify(half.rows).error().message, "line 3 has no unit although line 2 has one: give all rows a unit or none");
+    EXPECT_EQ(unify(half.rows).error().message,
+              "line 3 has no unit although line 2 has one: give all rows a unit or none");
 }
 
 TEST(Names, WordsOfAFileName) {

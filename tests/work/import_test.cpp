@@ -12,7 +12,9 @@ namespace {
 QByteArray log(int rows, double scale, const char* head = "Time (s),Force (N),Travel (mm)\n") {
     QByteArray out = head;
     for (int i = 0; i < rows; ++i)
-        out += QByteArray::number(i * 0.1, 'f', 1) + "," + QByteArray::number(i < 20 || i > rows - 12 ? 0 : scale * (i - 20), 'f', 2) + "," + QByteArray::number(i * 0.05, 'f', 2) + "\n";
+        out += QByteArray::number(i * 0.1, 'f', 1) + "," +
+               QByteArray::number(i < 20 || i > rows - 12 ? 0 : scale * (i - 20), 'f', 2) + "," +
+               QByteArray::number(i * 0.05, 'f', 2) + "\n";
     return out;
 }
 
@@ -26,7 +28,9 @@ struct Import : testing::Test {
         f.write(bytes);
         return f.fileName();
     }
-    ImportPlan look(const QStringList& paths, const ImportChoices& choices = {}) { return lookAt(paths, choices, p->file().curveDigests()); }
+    ImportPlan look(const QStringList& paths, const ImportChoices& choices = {}) {
+        return lookAt(paths, choices, p->file().curveDigests());
+    }
     study::StudyData fresh() const {
         study::StudyData d;
         d.study.title = "Pegs";
@@ -36,7 +40,8 @@ struct Import : testing::Test {
 };
 
 TEST_F(Import, FilesBecomeABoardInOneUndoableStep) {
-    const auto plan = look({file("pin_dry_1.csv", log(80, 10)), file("pin_dry_2.csv", log(90, 11)), file("bolt_dry_1.csv", log(85, 20)), file("bolt_wet_1.csv", log(85, 15))});
+    const auto plan = look({file("pin_dry_1.csv", log(80, 10)), file("pin_dry_2.csv", log(90, 11)),
+                            file("bolt_dry_1.csv", log(85, 20)), file("bolt_wet_1.csv", log(85, 15))});
     ASSERT_EQ(plan.rows.size(), 4U);
     EXPECT_EQ(plan.rows[0].option, "Pin");
     EXPECT_EQ(plan.rows[3].condition, "Wet");
@@ -100,7 +105,8 @@ TEST_F(Import, AMissingUnitIsAskedNotGuessed) {
 TEST_F(Import, CommasThatCanBeReadBothWaysAreAsked) {
     QByteArray text = "Time (s);Force (N)\n";
     for (int i = 0; i < 60; ++i)
-        text += QByteArray::number(i) + ";" + (i < 20 ? "1,001" : "1," + QByteArray::number(100 + 10 * i)) + "\n";
+        text +=
+            QByteArray::number(i) + ";" + (i < 20 ? "1,001" : "1," + QByteArray::number(100 + 10 * i)) + "\n";
     const auto path = file("pin.csv", text);
     EXPECT_TRUE(look({path}).unsureDecimal);
     EXPECT_FALSE(importRuns(p->file(), fresh(), look({path})));
@@ -123,7 +129,9 @@ TEST_F(Import, ToppedOutPullsComeInAsAtLeast) {
 }
 
 TEST_F(Import, WhatCannotBeReadIsNamedAndTheRestGoesIn) {
-    const auto plan = look({file("broken.csv", "nothing here\n"), dir.filePath("gone.csv"), file("pin.csv", log(80, 10)), file("flat.csv", "Time (s),Force (N)\n0,5\n1,5\n2,5\n3,5\n4,5\n5,5\n6,5\n")});
+    const auto plan =
+        look({file("broken.csv", "nothing here\n"), dir.filePath("gone.csv"), file("pin.csv", log(80, 10)),
+              file("flat.csv", "Time (s),Force (N)\n0,5\n1,5\n2,5\n3,5\n4,5\n5,5\n6,5\n")});
     ASSERT_EQ(plan.unread.size(), 2);
     EXPECT_EQ(plan.unread[0], "broken.csv: there are no rows of numbers in it.");
     EXPECT_TRUE(plan.unread[1].startsWith("gone.csv: "));
@@ -150,7 +158,9 @@ TEST_F(Import, TheEightDemoLogsComeOutAsTheSameRuns) {
         EXPECT_GT(r.reading->peak.force, 1500) << r.file.toStdString();
         EXPECT_LT(r.reading->peak.force, 5001) << r.file.toStdString();
     }
-    EXPECT_EQ(byOption, (std::map<QString, int>{{"Pressed sleeve", 2}, {"Saddle clamps", 3}, {"Tucked splice", 3}, {"Wedge socket", 4}}));
+    EXPECT_EQ(byOption,
+              (std::map<QString, int>{
+                  {"Pressed sleeve", 2}, {"Saddle clamps", 3}, {"Tucked splice", 3}, {"Wedge socket", 4}}));
 }
 
 TEST_F(Import, AJobCanBeCancelledBetweenFiles) {
@@ -159,7 +169,8 @@ TEST_F(Import, AJobCanBeCancelledBetweenFiles) {
 }
 
 TEST_F(Import, TablesOfSingleNumbers) {
-    const auto table = tables::readValues("option,condition,value,unit,state\nPin,Dry,4.2,kN,\nPin,Dry,4.4,kN,above\nBolt,Dry,900,lbf,\n");
+    const auto table = tables::readValues(
+        "option,condition,value,unit,state\nPin,Dry,4.2,kN,\nPin,Dry,4.4,kN,above\nBolt,Dry,900,lbf,\n");
     ASSERT_TRUE(table);
     const auto done = importValues(p->file(), fresh(), *table, nullptr, "noted.csv");
     ASSERT_TRUE(done) << done.error().message;
@@ -169,9 +180,11 @@ TEST_F(Import, TablesOfSingleNumbers) {
     EXPECT_EQ(only().pulls[1].standing, study::Standing::atLeast);
     EXPECT_NEAR(only().pulls[2].typed->value, 900 * 4.4482216152605, 1e-6);
     const auto bare = tables::readValues("option,value\nPin,4.2\n");
-    EXPECT_EQ(importValues(p->file(), only(), *bare, nullptr, "x").error().message, "The table names no unit: choose one first.");
+    EXPECT_EQ(importValues(p->file(), only(), *bare, nullptr, "x").error().message,
+              "The table names no unit: choose one first.");
     const auto lengths = tables::readValues("option,value,unit\nPin,4.2,mm\n");
-    EXPECT_NE(importValues(p->file(), only(), *lengths, nullptr, "x").error().message.find("measure length"), std::string::npos);
+    EXPECT_NE(importValues(p->file(), only(), *lengths, nullptr, "x").error().message.find("measure length"),
+              std::string::npos);
 }
 
 } // namespace

@@ -94,7 +94,8 @@ TEST_F(Commands, ALandmarkMovedByHandChangesTheReadingAndNothingElse) {
     EXPECT_LT(peak(), found);
     EXPECT_TRUE(p->readings(study).byPull.at(pull).peak.byHand);
     EXPECT_EQ(*p->file().curve(now().curve), raw) << "raw samples never change";
-    EXPECT_NEAR(*p->verdict(study, study::Metric::peak).groups[0].summary.mean, peak(), 1e-9) << "the verdict follows";
+    EXPECT_NEAR(*p->verdict(study, study::Metric::peak).groups[0].summary.mean, peak(), 1e-9)
+        << "the verdict follows";
     ASSERT_TRUE(p->setLandmark(pull, Handle::peak, std::nullopt));
     EXPECT_EQ(peak(), found);
     ASSERT_TRUE(p->setLandmark(pull, Handle::fitFrom, curve::Override{t - 2, false}));

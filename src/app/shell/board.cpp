@@ -42,49 +42,54 @@ void Board::relayout() {
     const int column = std::max(leastColumn, (width() - names - 4) / columns);
     setMinimumWidth(std::max(220, names + columns * leastColumn));
     for (int c = 0; c < static_cast<int>(data->conditions.size()); ++c)
-        m_heads.emplace_back(QRect(names + c * column, 0, column - 4, head), qs(data->conditions[static_cast<std::size_t>(c)].name));
+        m_heads.emplace_back(QRect(names + c * column, 0, column - 4, head),
+                             qs(data->conditions[static_cast<std::size_t>(c)].name));
     for (int r = 0; r < static_cast<int>(data->options.size()); ++r) {
         const auto& option = data->options[static_cast<std::size_t>(r)];
         const int top = head + r * rowHeight;
         m_heads.emplace_back(QRect(6, top, names - 10, rowHeight), qs(option.name));
         for (int c = 0; c < static_cast<int>(data->conditions.size()); ++c) {
             const auto& condition = data->conditions[static_cast<std::size_t>(c)];
-            Square square{QRect(names + c * column, top, column - 4, rowHeight - 4), option.id, condition.id, {}};
+            Square square{
+                QRect(names + c * column, top, column - 4, rowHeight - 4), option.id, condition.id, {}};
             std::vector<MarkAt> marks;
             for (const auto& s : data->specimens) {
-                if (s.option != option.id || s.condition != condition.id)
-                    continue;
+                if (s.option != option.id || s.condition != condition.id) continue;
                 MarkAt mark;
                 mark.specimen = s.id;
                 for (const auto& p : data->pulls) {
-                    if (p.specimen != s.id)
-                        continue;
+                    if (p.specimen != s.id) continue;
                     mark.pull = p.id;
                     mark.look = !study::needsLook(p, m_session.readings()).empty();
-                    static constexpr State states[] = {State::counts, State::atLeast, State::atMost, State::between, State::aside, State::voided, State::notRead};
+                    static constexpr State states[] = {State::counts,  State::atLeast, State::atMost,
+                                                       State::between, State::aside,   State::voided,
+                                                       State::notRead};
                     mark.state = states[static_cast<int>(p.standing)];
                     const auto reading = m_session.readings().byPull.find(p.id);
-                    if (mark.state == State::counts && reading != m_session.readings().byPull.end() && reading->second.offScale)
+                    if (mark.state == State::counts && reading != m_session.readings().byPull.end() &&
+                        reading->second.offScale)
                         mark.state = State::atLeast;
                 }
                 marks.push_back(mark);
             }
             const int perRow = std::max(1, (square.rect.width() - 4) / pitch), rows = 2;
             if (static_cast<int>(marks.size()) > perRow * rows) {
-                const auto done = std::count_if(marks.begin(), marks.end(), [](const MarkAt& m) { return m.pull != 0; });
+                const auto done =
+                    std::count_if(marks.begin(), marks.end(), [](const MarkAt& m) { return m.pull != 0; });
                 square.count = tr("%1/%2").arg(done).arg(marks.size());
                 std::set<State> seen{State::counts, State::toMake};
                 std::erase_if(marks, [&](const MarkAt& m) { return !seen.insert(m.state).second; });
                 const int space = std::max(1, perRow - 2);
-                if (static_cast<int>(marks.size()) > space)
-                    marks.resize(static_cast<std::size_t>(space));
+                if (static_cast<int>(marks.size()) > space) marks.resize(static_cast<std::size_t>(space));
                 for (std::size_t k = 0; k < marks.size(); ++k)
-                    marks[k].rect = QRect(square.rect.right() - static_cast<int>(k + 1) * pitch, square.rect.center().y() - markSize / 2, markSize, markSize);
+                    marks[k].rect = QRect(square.rect.right() - static_cast<int>(k + 1) * pitch,
+                                          square.rect.center().y() - markSize / 2, markSize, markSize);
             } else {
                 const bool two = static_cast<int>(marks.size()) > perRow;
                 for (std::size_t k = 0; k < marks.size(); ++k) {
                     const int line = static_cast<int>(k) / perRow, place = static_cast<int>(k) % perRow;
-                    const int y = two ? square.rect.top() + 4 + line * (markSize + 5) : square.rect.center().y() - markSize / 2;
+                    const int y = two ? square.rect.top() + 4 + line * (markSize + 5)
+                                      : square.rect.center().y() - markSize / 2;
                     marks[k].rect = QRect(square.rect.left() + 4 + place * pitch, y, markSize, markSize);
                 }
             }
@@ -102,14 +107,22 @@ void Board::resizeEvent(QResizeEvent*) { relayout(); }
 
 QString Board::word(State state) {
     switch (state) {
-    case State::toMake: return tr("to make");
-    case State::counts: return tr("counts");
-    case State::atLeast: return tr("at least");
-    case State::atMost: return tr("at most");
-    case State::between: return tr("between");
-    case State::aside: return tr("set aside");
-    case State::voided: return tr("void");
-    case State::notRead: return tr("not read");
+    case State::toMake:
+        return tr("to make");
+    case State::counts:
+        return tr("counts");
+    case State::atLeast:
+        return tr("at least");
+    case State::atMost:
+        return tr("at most");
+    case State::between:
+        return tr("between");
+    case State::aside:
+        return tr("set aside");
+    case State::voided:
+        return tr("void");
+    case State::notRead:
+        return tr("not read");
     }
     return {};
 }
@@ -137,9 +150,15 @@ void Board::paintMark(QPainter& painter, const QRect& r, State state, bool selec
         painter.setBrush(t.text);
         painter.drawEllipse(b);
         break;
-    case State::atLeast: triangle(true); break;
-    case State::atMost: triangle(false); break;
-    case State::between: painter.fillRect(QRectF(b.left(), b.center().y() - 2, b.width(), 4), t.text); break;
+    case State::atLeast:
+        triangle(true);
+        break;
+    case State::atMost:
+        triangle(false);
+        break;
+    case State::between:
+        painter.fillRect(QRectF(b.left(), b.center().y() - 2, b.width(), 4), t.text);
+        break;
     case State::aside:
         painter.drawLine(b.topLeft(), b.bottomRight());
         painter.drawLine(b.bottomLeft(), b.topRight());
@@ -148,7 +167,9 @@ void Board::paintMark(QPainter& painter, const QRect& r, State state, bool selec
         painter.drawRect(b);
         painter.drawLine(b.topLeft(), b.bottomRight());
         break;
-    case State::notRead: painter.drawEllipse(b); break;
+    case State::notRead:
+        painter.drawEllipse(b);
+        break;
     }
     if (look) { // a small flag: somebody should look at this curve
         painter.setPen(Qt::NoPen);
@@ -183,8 +204,7 @@ void Board::paintLegend(QPainter& painter) const {
     };
     for (const auto state : used)
         item(state, false, word(state));
-    if (look)
-        item(State::counts, true, tr("needs a look"));
+    if (look) item(State::counts, true, tr("needs a look"));
 }
 
 void Board::paintEvent(QPaintEvent*) {
@@ -194,8 +214,10 @@ void Board::paintEvent(QPaintEvent*) {
     const auto* data = m_session.study();
     if (!data || data->options.empty()) {
         painter.setPen(t.faint);
-        painter.drawText(rect().adjusted(16, 16, -16, -16), Qt::TextWordWrap,
-                         data ? tr("Nothing to compare yet. Type the options in Question, or drop logger files here.") : tr("No study yet. Drop logger files here to start one."));
+        painter.drawText(
+            rect().adjusted(16, 16, -16, -16), Qt::TextWordWrap,
+            data ? tr("Nothing to compare yet. Type the options in Question, or drop logger files here.")
+                 : tr("No study yet. Drop logger files here to start one."));
         return;
     }
     for (const auto& s : m_squares) {
@@ -217,13 +239,16 @@ void Board::paintEvent(QPaintEvent*) {
         f.setBold(condition);
         painter.setFont(f);
         if (condition) {
-            painter.drawText(r, Qt::AlignLeft | Qt::AlignVCenter, painter.fontMetrics().elidedText(name, Qt::ElideRight, r.width()));
+            painter.drawText(r, Qt::AlignLeft | Qt::AlignVCenter,
+                             painter.fontMetrics().elidedText(name, Qt::ElideRight, r.width()));
         } else { // two lines before it is cut
-            const auto fits = painter.fontMetrics().boundingRect(QRect(0, 0, r.width(), 1000), Qt::TextWordWrap, name);
+            const auto fits =
+                painter.fontMetrics().boundingRect(QRect(0, 0, r.width(), 1000), Qt::TextWordWrap, name);
             if (fits.height() <= r.height() && fits.width() <= r.width())
                 painter.drawText(r, Qt::AlignLeft | Qt::AlignVCenter | Qt::TextWordWrap, name);
             else
-                painter.drawText(r, Qt::AlignLeft | Qt::AlignVCenter, painter.fontMetrics().elidedText(name, Qt::ElideRight, r.width()));
+                painter.drawText(r, Qt::AlignLeft | Qt::AlignVCenter,
+                                 painter.fontMetrics().elidedText(name, Qt::ElideRight, r.width()));
         }
     }
     painter.setFont(font());
@@ -239,75 +264,62 @@ void Board::paintEvent(QPaintEvent*) {
 
 QPoint Board::placeOf(Id pull) const {
     for (const auto& m : m_marks)
-        if (m.pull == pull)
-            return m.rect.center();
+        if (m.pull == pull) return m.rect.center();
     return {};
 }
 
 QRect Board::squareOf(Id option, Id condition) const {
     for (const auto& s : m_squares)
-        if (s.option == option && s.condition == condition)
-            return s.rect;
+        if (s.option == option && s.condition == condition) return s.rect;
     return {};
 }
 
 QString Board::tipAt(const QPoint& at) const {
     const auto* data = m_session.study();
-    if (!data)
-        return {};
+    if (!data) return {};
     for (const auto& m : m_marks)
         if (m.rect.adjusted(-2, -2, 2, 2).contains(at)) {
             const auto* s = data->specimen(m.specimen);
             auto text = tr("%1: %2").arg(qs(s->label), word(m.state));
-            if (const auto r = m_session.readings().byPull.find(m.pull); r != m_session.readings().byPull.end())
+            if (const auto r = m_session.readings().byPull.find(m.pull);
+                r != m_session.readings().byPull.end())
                 text += tr(", peak %1").arg(m_session.force(r->second.peak.force));
-            if (const auto* p = data->pull(m.pull); p && !p->reason.empty())
-                text += "\n" + qs(p->reason);
-            if (m.look)
-                text += "\n" + tr("Needs a look (F8)");
+            if (const auto* p = data->pull(m.pull); p && !p->reason.empty()) text += "\n" + qs(p->reason);
+            if (m.look) text += "\n" + tr("Needs a look (F8)");
             return text;
         }
     for (const auto& s : m_squares)
         if (s.rect.contains(at))
             return tr("%1, %2").arg(qs(data->option(s.option)->name), qs(data->condition(s.condition)->name));
     for (const auto& [r, name] : m_heads)
-        if (r.contains(at))
-            return name;
+        if (r.contains(at)) return name;
     return {};
 }
 
 void Board::mousePressEvent(QMouseEvent* event) {
     const auto at = event->position().toPoint();
     for (const auto& m : m_marks)
-        if (m.pull && m.rect.adjusted(-2, -2, 2, 2).contains(at))
-            return m_session.selectPull(m.pull);
+        if (m.pull && m.rect.adjusted(-2, -2, 2, 2).contains(at)) return m_session.selectPull(m.pull);
     for (const auto& s : m_squares)
-        if (s.rect.contains(at))
-            return m_session.selectSquare(s.option, s.condition);
-    if (!m_session.study())
-        emit importWanted();
+        if (s.rect.contains(at)) return m_session.selectSquare(s.option, s.condition);
+    if (!m_session.study()) emit importWanted();
 }
 
 void Board::mouseDoubleClickEvent(QMouseEvent*) {
-    if (m_session.pull())
-        m_session.go(Stage::curves);
+    if (m_session.pull()) m_session.go(Stage::curves);
 }
 
 void Board::keyPressEvent(QKeyEvent* event) {
     const auto* data = m_session.study();
-    if (!data || m_marks.empty())
-        return QWidget::keyPressEvent(event);
-    if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter)
-        return m_session.go(Stage::curves);
+    if (!data || m_marks.empty()) return QWidget::keyPressEvent(event);
+    if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) return m_session.go(Stage::curves);
     const int step = event->key() == Qt::Key_Right ? 1 : event->key() == Qt::Key_Left ? -1 : 0;
     const int row = event->key() == Qt::Key_Down ? 1 : event->key() == Qt::Key_Up ? -1 : 0;
-    if (!step && !row)
-        return QWidget::keyPressEvent(event);
+    if (!step && !row) return QWidget::keyPressEvent(event);
     if (step) {
         std::vector<Id> pulls;
         for (const auto& m : m_marks)
-            if (m.pull)
-                pulls.push_back(m.pull);
+            if (m.pull) pulls.push_back(m.pull);
         const auto at = std::find(pulls.begin(), pulls.end(), m_session.pull());
         if (at != pulls.end() && (step > 0 ? at + 1 != pulls.end() : at != pulls.begin()))
             m_session.selectPull(*(at + step));

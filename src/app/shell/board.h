@@ -1,4 +1,5 @@
-// The board: options down, conditions across, one mark a replicate. Map, navigator and progress bar of the study.
+// The board: options down, conditions across, one mark a replicate. Map, navigator and progress bar of the
+// study.
 #pragma once
 
 #include "shell/session.h"

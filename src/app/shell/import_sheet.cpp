@@ -21,7 +21,17 @@
 namespace anvil::app {
 namespace {
 
-enum Columns { includeColumn, curveColumn, fileColumn, peakColumn, optionColumn, conditionColumn, replicateColumn, remarkColumn, columnCount };
+enum Columns {
+    includeColumn,
+    curveColumn,
+    fileColumn,
+    peakColumn,
+    optionColumn,
+    conditionColumn,
+    replicateColumn,
+    remarkColumn,
+    columnCount
+};
 
 QPixmap smallCurve(const curve::Curve& c) {
     constexpr int w = 84, h = 30;
@@ -36,7 +46,8 @@ QPixmap smallCurve(const curve::Curve& c) {
     const double range = *high > *low ? *high - *low : 1;
     QPolygonF line;
     for (const auto& p : points)
-        line << QPointF(2 + p.x / static_cast<double>(index.size()) * (w - 4), h - 3 - (p.y - *low) / range * (h - 6));
+        line << QPointF(2 + p.x / static_cast<double>(index.size()) * (w - 4),
+                        h - 3 - (p.y - *low) / range * (h - 6));
     QPainter painter(&pixmap);
     painter.setRenderHint(QPainter::Antialiasing);
     painter.setPen(QPen(chart::color(theme().charts(), chart::Ink::series0), 1.4));
@@ -46,7 +57,8 @@ QPixmap smallCurve(const curve::Curve& c) {
 
 } // namespace
 
-ImportSheet::ImportSheet(Session& session, const QStringList& paths, QWidget* parent) : QDialog(parent), m_session(session), m_paths(paths) {
+ImportSheet::ImportSheet(Session& session, const QStringList& paths, QWidget* parent)
+    : QDialog(parent), m_session(session), m_paths(paths) {
     setWindowTitle(tr("Import logger files"));
     setObjectName("importSheet");
     resize(1080, 640);
@@ -75,8 +87,10 @@ ImportSheet::ImportSheet(Session& session, const QStringList& paths, QWidget* pa
         connect(box, &QComboBox::activated, this, &ImportSheet::look);
         return holder;
     };
-    m_forceAsk = ask(tr("Some files name no force unit. They are in"), {"N", "kN", "daN", "kgf", "lbf"}, m_forceUnit, "forceUnit");
-    m_lengthAsk = ask(tr("Displacement without a unit is in"), {"mm", "cm", "m", "in"}, m_lengthUnit, "lengthUnit");
+    m_forceAsk = ask(tr("Some files name no force unit. They are in"), {"N", "kN", "daN", "kgf", "lbf"},
+                     m_forceUnit, "forceUnit");
+    m_lengthAsk =
+        ask(tr("Displacement without a unit is in"), {"mm", "cm", "m", "in"}, m_lengthUnit, "lengthUnit");
     m_decimalAsk = ask(tr("Does 1,250 mean"), {}, m_decimal, "decimal");
     m_decimal->addItem(tr("1.25 (decimal comma)"), ",");
     m_decimal->addItem(tr("1250 (thousands)"), ".");
@@ -102,20 +116,21 @@ ImportSheet::ImportSheet(Session& session, const QStringList& paths, QWidget* pa
     layout->addLayout(asks);
     m_table = new QTableWidget(0, columnCount);
     m_table->setObjectName("runs");
-    m_table->setHorizontalHeaderLabels({tr("In"), tr("Curve"), tr("File, run"), tr("Peak"), tr("Option"), tr("Condition"), tr("Replicate"), tr("Remark")});
+    m_table->setHorizontalHeaderLabels({tr("In"), tr("Curve"), tr("File, run"), tr("Peak"), tr("Option"),
+                                        tr("Condition"), tr("Replicate"), tr("Remark")});
     m_table->verticalHeader()->hide();
     m_table->verticalHeader()->setDefaultSectionSize(34);
     m_table->setColumnWidth(includeColumn, 34);
     m_table->setColumnWidth(curveColumn, 96);
     m_table->setColumnWidth(fileColumn, 265);
-    m_table->setTextElideMode(Qt::ElideMiddle);
     m_table->setColumnWidth(peakColumn, 120);
     m_table->setColumnWidth(optionColumn, 140);
     m_table->setColumnWidth(conditionColumn, 110);
     m_table->setColumnWidth(replicateColumn, 72);
     m_table->horizontalHeader()->setSectionResizeMode(remarkColumn, QHeaderView::Stretch);
     layout->addWidget(m_table, 1);
-    auto* hint = new QLabel(tr("Option and condition come from the file names. Correct one, and all that are named alike follow."));
+    auto* hint = new QLabel(tr(
+        "Option and condition come from the file names. Correct one, and all that are named alike follow."));
     hint->setObjectName("faint");
     layout->addWidget(hint);
     auto* bottom = new QHBoxLayout;
@@ -134,8 +149,7 @@ ImportSheet::ImportSheet(Session& session, const QStringList& paths, QWidget* pa
     layout->addLayout(bottom);
     connect(m_cancel, &QPushButton::clicked, this, [this] {
         m_stop = true;
-        if (!m_watcher.isRunning())
-            reject();
+        if (!m_watcher.isRunning()) reject();
     });
     connect(m_go, &QPushButton::clicked, this, &ImportSheet::import);
     connect(m_table, &QTableWidget::cellChanged, this, &ImportSheet::edited);
@@ -159,7 +173,8 @@ ImportSheet::ImportSheet(Session& session, const QStringList& paths, QWidget* pa
         accept();
     });
     auto* ticker = new QTimer(this);
-    connect(ticker, &QTimer::timeout, this, [this] { m_bar->setValue(static_cast<int>(m_progressShare * 100)); });
+    connect(ticker, &QTimer::timeout, this,
+            [this] { m_bar->setValue(static_cast<int>(m_progressShare * 100)); });
     ticker->start(80);
     m_forceAsk->hide();
     m_lengthAsk->hide();
@@ -179,26 +194,39 @@ void ImportSheet::look() {
         m_stop = true;
         return;
     }
-    m_choices.hints.forceUnit = m_forceUnit->currentData().toString().isEmpty() ? nullptr : &quantity::unit(m_forceUnit->currentData().toString().toStdString());
-    m_choices.hints.displacementUnit = m_lengthUnit->currentData().toString().isEmpty() ? nullptr : &quantity::unit(m_lengthUnit->currentData().toString().toStdString());
-    m_choices.hints.decimal = m_decimal->currentData().toString().isEmpty() ? '\0' : m_decimal->currentData().toString()[0].toLatin1();
+    m_choices.hints.forceUnit = m_forceUnit->currentData().toString().isEmpty()
+                                    ? nullptr
+                                    : &quantity::unit(m_forceUnit->currentData().toString().toStdString());
+    m_choices.hints.displacementUnit =
+        m_lengthUnit->currentData().toString().isEmpty()
+            ? nullptr
+            : &quantity::unit(m_lengthUnit->currentData().toString().toStdString());
+    m_choices.hints.decimal = m_decimal->currentData().toString().isEmpty()
+                                  ? '\0'
+                                  : m_decimal->currentData().toString()[0].toLatin1();
     m_choices.rigLimit.reset();
     m_choices.pattern = m_plan.pattern;
     m_trouble->clear();
     if (!m_limit->text().trimmed().isEmpty()) {
-        const auto limit = quantity::parseEntry(m_limit->text().toStdString(), quantity::Dimension::force, m_session.units().force);
+        const auto limit = quantity::parseEntry(m_limit->text().toStdString(), quantity::Dimension::force,
+                                                m_session.units().force);
         if (limit && limit->si > 0)
             m_choices.rigLimit = limit->si;
         else
-            m_trouble->setText(limit ? tr("A rig limit of zero or less cannot be.") : qs(limit.error().message));
+            m_trouble->setText(limit ? tr("A rig limit of zero or less cannot be.")
+                                     : qs(limit.error().message));
     }
     m_summary->setText(tr("Looking at %1 files…").arg(m_paths.size()));
     m_bar->show();
     m_go->hide();
     m_stop = false;
     m_progressShare = 0;
-    const auto known = m_session.project() ? m_session.project()->file().curveDigests() : std::map<QString, Id>{};
-    m_watcher.setFuture(QtConcurrent::run([this, known] { return work::lookAt(m_paths, m_choices, known, [this](double share) { m_progressShare = share; }, &m_stop); }));
+    const auto known =
+        m_session.project() ? m_session.project()->file().curveDigests() : std::map<QString, Id>{};
+    m_watcher.setFuture(QtConcurrent::run([this, known] {
+        return work::lookAt(
+            m_paths, m_choices, known, [this](double share) { m_progressShare = share; }, &m_stop);
+    }));
 }
 
 void ImportSheet::looked() {
@@ -211,7 +239,8 @@ void ImportSheet::looked() {
         return;
     }
     auto fresh = m_watcher.result();
-    // A unit is asked once for files without one; hints apply to all files, so what was typed by hand is carried over.
+    // A unit is asked once for files without one; hints apply to all files, so what was typed by hand is
+    // carried over.
     for (auto& row : fresh.rows)
         for (const auto& old : m_plan.rows)
             if (old.corrected && old.file == row.file && old.run == row.run) {
@@ -220,7 +249,8 @@ void ImportSheet::looked() {
                 row.replicate = old.replicate;
                 row.corrected = true;
             }
-    const bool forceAsked = m_plan.needsForceUnit || m_forceAsk->isVisible(), lengthAsked = m_plan.needsDisplacementUnit || m_lengthAsk->isVisible();
+    const bool forceAsked = m_plan.needsForceUnit || m_forceAsk->isVisible(),
+               lengthAsked = m_plan.needsDisplacementUnit || m_lengthAsk->isVisible();
     const bool decimalAsked = m_plan.unsureDecimal || m_decimalAsk->isVisible();
     m_plan = std::move(fresh);
     m_forceAsk->setVisible(m_plan.needsForceUnit || forceAsked);
@@ -243,13 +273,22 @@ void ImportSheet::fill() {
         picture->setData(Qt::DecorationRole, smallCurve(row.curve));
         picture->setFlags(Qt::ItemIsEnabled);
         m_table->setItem(i, curveColumn, picture);
-        const QString peak = row.reading ? (row.reading->offScale ? tr("at least ") : QString()) + m_session.force(row.reading->peak.force) : QStringLiteral("–");
-        const QStringList texts{row.run.isEmpty() ? row.file : tr("%1, run %2").arg(row.file, row.run), m_plan.needsForceUnit ? tr("unit?") : peak, row.option, row.condition, QString::number(row.replicate), row.remark()};
+        const QString peak = row.reading ? (row.reading->offScale ? tr("at least ") : QString()) +
+                                               m_session.force(row.reading->peak.force)
+                                         : QStringLiteral("–");
+        const QStringList texts{row.run.isEmpty() ? row.file : tr("%1, run %2").arg(row.file, row.run),
+                                m_plan.needsForceUnit ? tr("unit?") : peak,
+                                row.option,
+                                row.condition,
+                                QString::number(row.replicate),
+                                row.remark()};
         for (int k = 0; k < texts.size(); ++k) {
             auto* item = new QTableWidgetItem(texts[k]);
             const int column = fileColumn + k;
-            const bool editable = column == optionColumn || column == conditionColumn || column == replicateColumn;
-            item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable | (editable ? Qt::ItemIsEditable : Qt::NoItemFlags));
+            const bool editable =
+                column == optionColumn || column == conditionColumn || column == replicateColumn;
+            item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable |
+                           (editable ? Qt::ItemIsEditable : Qt::NoItemFlags));
             item->setToolTip(texts[k]);
             if (column == peakColumn) {
                 item->setFont(figures(13));
@@ -263,15 +302,24 @@ void ImportSheet::fill() {
 }
 
 void ImportSheet::summarise() {
-    const auto count = std::count_if(m_plan.rows.begin(), m_plan.rows.end(), [](const auto& r) { return r.include; });
+    const auto count =
+        std::count_if(m_plan.rows.begin(), m_plan.rows.end(), [](const auto& r) { return r.include; });
     const int need = m_plan.needYou();
-    m_summary->setText(m_plan.rows.empty() ? tr("No run was found in these files.") : need == 0 ? tr("%1 runs, all alike").arg(m_plan.alike()) : tr("%1 alike, %2 need you").arg(m_plan.alike()).arg(need));
+    m_summary->setText(m_plan.rows.empty() ? tr("No run was found in these files.")
+                       : need == 0         ? tr("%1 runs, all alike").arg(m_plan.alike())
+                                           : tr("%1 alike, %2 need you").arg(m_plan.alike()).arg(need));
     QStringList trouble = m_plan.unread;
     for (const auto& f : m_plan.files)
         if (!f.problems.empty())
-            trouble << tr("%1: line %2 %3%4.").arg(f.name).arg(f.problems.front().line).arg(qs(f.problems.front().reason), f.rowsLeftOut > 1 ? tr(" (and %1 more rows left out)").arg(f.rowsLeftOut - 1) : tr(" (left out)"));
+            trouble << tr("%1: line %2 %3%4.")
+                           .arg(f.name)
+                           .arg(f.problems.front().line)
+                           .arg(qs(f.problems.front().reason),
+                                f.rowsLeftOut > 1 ? tr(" (and %1 more rows left out)").arg(f.rowsLeftOut - 1)
+                                                  : tr(" (left out)"));
     if (m_plan.unsureDecimal)
-        trouble << tr("Every comma is followed by three digits. Say whether 1,250 means 1.25 or 1250 to go on.");
+        trouble << tr(
+            "Every comma is followed by three digits. Say whether 1,250 means 1.25 or 1250 to go on.");
     else if (m_plan.needsForceUnit)
         trouble << tr("Choose the force unit to go on.");
     else if (m_plan.needsDisplacementUnit)
@@ -283,8 +331,7 @@ void ImportSheet::summarise() {
 }
 
 void ImportSheet::edited(int i, int column) {
-    if (m_filling || i >= static_cast<int>(m_plan.rows.size()))
-        return;
+    if (m_filling || i >= static_cast<int>(m_plan.rows.size())) return;
     auto& row = m_plan.rows[static_cast<std::size_t>(i)];
     const auto text = m_table->item(i, column)->text().simplified();
     if (column == includeColumn) {
@@ -301,19 +348,21 @@ void ImportSheet::edited(int i, int column) {
 }
 
 void ImportSheet::import() {
-    if (!m_session.project())
-        return;
+    if (!m_session.project()) return;
     study::StudyData into;
     into.study = work::studyFor(m_paths, static_cast<int>(m_session.project()->studies().size()));
-    if (const auto* data = m_session.project()->study(m_study->currentData().toLongLong()))
-        into = *data;
+    if (const auto* data = m_session.project()->study(m_study->currentData().toLongLong())) into = *data;
     m_go->hide();
     m_bar->setRange(0, 0);
     m_bar->show();
-    m_writing.setFuture(QtConcurrent::run([this, into]() -> Expected<work::Imported> { return work::importRuns(m_session.project()->file(), into, m_plan); }));
+    m_writing.setFuture(QtConcurrent::run([this, into]() -> Expected<work::Imported> {
+        return work::importRuns(m_session.project()->file(), into, m_plan);
+    }));
 }
 
-ValuesSheet::ValuesSheet(Session& session, const QByteArray& bytes, const QString& sourceName, QWidget* parent) : QDialog(parent), m_session(session), m_source(sourceName) {
+ValuesSheet::ValuesSheet(Session& session, const QByteArray& bytes, const QString& sourceName,
+                         QWidget* parent)
+    : QDialog(parent), m_session(session), m_source(sourceName) {
     setWindowTitle(tr("Import results"));
     setObjectName("valuesSheet");
     resize(720, 480);
@@ -324,10 +373,13 @@ ValuesSheet::ValuesSheet(Session& session, const QByteArray& bytes, const QStrin
     layout->addWidget(head);
     auto* buttons = new QDialogButtonBox(QDialogButtonBox::Cancel);
     connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
-    auto table = tables::readValues(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
+    auto table =
+        tables::readValues(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
     if (!table) {
         head->setText(tr("%1: %2.").arg(sourceName, qs(table.error().message)));
-        auto* help = new QLabel(tr("One row a piece, with the headings option, condition, value, unit and standing:\n\noption\tcondition\tvalue\tunit\tstanding\nWedge socket\tPlain\t4.21\tkN\texact\nWedge socket\tPlain\t4.40\tkN\tabove"));
+        auto* help = new QLabel(tr("One row a piece, with the headings option, condition, value, unit and "
+                                   "standing:\n\noption\tcondition\tvalue\tunit\tstanding\nWedge "
+                                   "socket\tPlain\t4.21\tkN\texact\nWedge socket\tPlain\t4.40\tkN\tabove"));
         help->setObjectName("faint");
         layout->addWidget(help);
         layout->addStretch();
@@ -366,7 +418,9 @@ ValuesSheet::ValuesSheet(Session& session, const QByteArray& bytes, const QStrin
     static const char* const states[] = {"counts", "at least", "at most", "between", "set aside"};
     for (int i = 0; i < view->rowCount(); ++i) {
         const auto& r = rows[static_cast<std::size_t>(i)];
-        const QStringList cells{qs(r.option), qs(r.condition), qs(r.asTyped), r.unit ? qs(std::string(r.unit->symbol)) : tr("?"), QString::fromUtf8(states[static_cast<int>(r.value.state)])};
+        const QStringList cells{qs(r.option), qs(r.condition), qs(r.asTyped),
+                                r.unit ? qs(std::string(r.unit->symbol)) : tr("?"),
+                                QString::fromUtf8(states[static_cast<int>(r.value.state)])};
         for (int k = 0; k < 5; ++k)
             view->setItem(i, k, new QTableWidgetItem(cells[k]));
     }
@@ -376,22 +430,20 @@ ValuesSheet::ValuesSheet(Session& session, const QByteArray& bytes, const QStrin
     connect(m_go, &QPushButton::clicked, this, &ValuesSheet::import);
     if (m_unit) {
         m_go->hide();
-        connect(m_unit, &QComboBox::activated, this, [this] { m_go->setVisible(!m_unit->currentData().toString().isEmpty()); });
+        connect(m_unit, &QComboBox::activated, this,
+                [this] { m_go->setVisible(!m_unit->currentData().toString().isEmpty()); });
     }
     layout->addWidget(buttons);
 }
 
 void ValuesSheet::import() {
-    if (!m_session.project())
-        return;
+    if (!m_session.project()) return;
     study::StudyData into;
     into.study = work::studyFor({}, static_cast<int>(m_session.project()->studies().size()));
-    if (const auto* data = m_session.study())
-        into = *data;
+    if (const auto* data = m_session.study()) into = *data;
     const auto* unit = m_unit ? &quantity::unit(m_unit->currentData().toString().toStdString()) : nullptr;
     const auto done = work::importValues(m_session.project()->file(), into, *m_tableData, unit, m_source);
-    if (!m_session.tell(done))
-        return reject();
+    if (!m_session.tell(done)) return reject();
     m_imported = done->pulls;
     m_session.tell(m_session.project()->adopt(done->journal, done->what));
     accept();

@@ -56,7 +56,8 @@ private:
 class ValuesSheet : public QDialog {
     Q_OBJECT
 public:
-    ValuesSheet(Session& session, const QByteArray& bytes, const QString& sourceName, QWidget* parent = nullptr);
+    ValuesSheet(Session& session, const QByteArray& bytes, const QString& sourceName,
+                QWidget* parent = nullptr);
     int importedPulls() const { return m_imported; }
 
 private:

@@ -44,7 +44,8 @@ Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(s
     m_standing = new QComboBox;
     m_standing->setObjectName("standing");
     m_standing->setAccessibleName(tr("Standing"));
-    for (const auto s : {study::Standing::counts, study::Standing::atLeast, study::Standing::aside, study::Standing::voided, study::Standing::notRead}) {
+    for (const auto s : {study::Standing::counts, study::Standing::atLeast, study::Standing::aside,
+                         study::Standing::voided, study::Standing::notRead}) {
         auto text = QString::fromUtf8(study::word(s));
         text[0] = text[0].toUpper();
         m_standing->addItem(text, static_cast<int>(s));
@@ -109,12 +110,16 @@ Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(s
     });
     connect(m_reason, &QLineEdit::returnPressed, this, &Ledger::applyStanding);
     connect(m_apply, &QPushButton::clicked, this, &Ledger::applyStanding);
-    const auto saveBroke = [this] { saveText("what_broke", m_broke->currentText().trimmed(), tr("what broke")); };
+    const auto saveBroke = [this] {
+        saveText("what_broke", m_broke->currentText().trimmed(), tr("what broke"));
+    };
     connect(m_broke->lineEdit(), &QLineEdit::editingFinished, this, saveBroke);
     connect(m_broke, &QComboBox::activated, this, saveBroke);
     connect(m_looked, &QCheckBox::clicked, this, [this](bool on) {
         if (m_session.project())
-            m_session.tell(m_session.project()->changePull(m_session.pull(), {{"looked", on ? 1 : 0}}, tr("%1: %2").arg(m_title->text(), on ? tr("looked at") : tr("to be looked at"))));
+            m_session.tell(m_session.project()->changePull(
+                m_session.pull(), {{"looked", on ? 1 : 0}},
+                tr("%1: %2").arg(m_title->text(), on ? tr("looked at") : tr("to be looked at"))));
     });
     connect(&session, &Session::changed, this, &Ledger::refresh);
     connect(&session, &Session::selectionChanged, this, &Ledger::refresh);
@@ -131,17 +136,19 @@ bool Ledger::eventFilter(QObject* watched, QEvent* event) {
 void Ledger::saveText(const char* field, const QString& text, const QString& what) {
     const auto* data = m_session.study();
     const auto* pull = data ? data->pull(m_session.pull()) : nullptr;
-    if (m_filling || !pull || text == qs(QLatin1String(field) == QLatin1String("note") ? pull->note : pull->whatBroke))
+    if (m_filling || !pull ||
+        text == qs(QLatin1String(field) == QLatin1String("note") ? pull->note : pull->whatBroke))
         return;
-    m_session.tell(m_session.project()->changePull(pull->id, {{QLatin1String(field), text}}, tr("%1: %2").arg(m_title->text(), what)));
+    m_session.tell(m_session.project()->changePull(pull->id, {{QLatin1String(field), text}},
+                                                   tr("%1: %2").arg(m_title->text(), what)));
 }
 
 void Ledger::applyStanding() {
-    if (!m_session.project() || !m_session.pull())
-        return;
+    if (!m_session.project() || !m_session.pull()) return;
     const auto standing = static_cast<study::Standing>(m_standing->currentData().toInt());
     if (m_session.tell(m_session.project()->setStanding(m_session.pull(), standing, m_reason->text())))
-        m_session.say(tr("%1 now stands as: %2. Ctrl+Z takes it back.").arg(m_title->text(), QString::fromUtf8(study::word(standing))));
+        m_session.say(tr("%1 now stands as: %2. Ctrl+Z takes it back.")
+                          .arg(m_title->text(), QString::fromUtf8(study::word(standing))));
     else
         m_reason->setFocus();
 }
@@ -155,13 +162,16 @@ void Ledger::refresh() {
     if (!pull) {
         const auto* option = data ? data->option(m_session.option()) : nullptr;
         m_title->setText(option ? qs(option->name) : tr("Nothing selected"));
-        m_place->setText(option ? tr("No pull in this square yet.") : tr("Click a mark on the board to see its facts here."));
+        m_place->setText(option ? tr("No pull in this square yet.")
+                                : tr("Click a mark on the board to see its facts here."));
         m_filling = false;
         return;
     }
     const auto* s = data->specimen(pull->specimen);
     m_title->setText(qs(s->label));
-    m_place->setText(tr("%1, %2, replicate %3").arg(qs(data->option(s->option)->name), qs(data->condition(s->condition)->name)).arg(s->replicate));
+    m_place->setText(tr("%1, %2, replicate %3")
+                         .arg(qs(data->option(s->option)->name), qs(data->condition(s->condition)->name))
+                         .arg(s->replicate));
     int at = m_standing->findData(static_cast<int>(pull->standing));
     if (at < 0) { // at most and between come only from typed results
         m_standing->addItem(QString::fromUtf8(study::word(pull->standing)), static_cast<int>(pull->standing));
@@ -175,8 +185,7 @@ void Ledger::refresh() {
     m_apply->setVisible(!counts);
     std::set<QString> broke;
     for (const auto& p : data->pulls)
-        if (!p.whatBroke.empty())
-            broke.insert(qs(p.whatBroke));
+        if (!p.whatBroke.empty()) broke.insert(qs(p.whatBroke));
     m_broke->clear();
     for (const auto& b : broke)
         m_broke->addItem(b);
@@ -192,16 +201,20 @@ void Ledger::refresh() {
     m_looked->setChecked(pull->looked);
     m_note->setPlainText(qs(pull->note));
     QStringList facts;
-    facts << (pull->typed ? tr("Typed: %1").arg(qs(pull->typed->asTyped)) : tr("Source: %1").arg(qs(pull->sourceName)));
+    facts << (pull->typed ? tr("Typed: %1").arg(qs(pull->typed->asTyped))
+                          : tr("Source: %1").arg(qs(pull->sourceName)));
     if (!pull->performedAt.empty())
         facts << tr("When: %1").arg(qs(pull->performedAt).left(16).replace('T', ' '));
-    if (pull->settings.rigLimit)
-        facts << tr("Rig limit: %1").arg(m_session.force(*pull->settings.rigLimit));
+    if (pull->settings.rigLimit) facts << tr("Rig limit: %1").arg(m_session.force(*pull->settings.rigLimit));
     if (const auto r = m_session.readings().byPull.find(pull->id); r != m_session.readings().byPull.end()) {
-        facts << (r->second.spikes ? tr("%1 samples, %2 of them spikes that were bridged").arg(r->second.samples).arg(r->second.spikes) : tr("%1 samples").arg(r->second.samples));
+        facts << (r->second.spikes ? tr("%1 samples, %2 of them spikes that were bridged")
+                                         .arg(r->second.samples)
+                                         .arg(r->second.spikes)
+                                   : tr("%1 samples").arg(r->second.samples));
         for (const auto& n : r->second.notes)
             facts << qs(n);
-        facts << tr("Zero: %1, noise %2").arg(m_session.force(r->second.baseline), m_session.force(r->second.noise));
+        facts << tr("Zero: %1, noise %2")
+                     .arg(m_session.force(r->second.baseline), m_session.force(r->second.noise));
     }
     m_facts->setText(facts.join("\n"));
     QStringList history;
@@ -211,8 +224,7 @@ void Ledger::refresh() {
                 history << tr("%1  %2").arg(QString(j.at).left(16).replace('T', ' '), j.what);
                 break;
             }
-        if (history.size() >= 4)
-            break;
+        if (history.size() >= 4) break;
     }
     m_history->setText(history.join("\n"));
     m_filling = false;

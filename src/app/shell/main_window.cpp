@@ -86,7 +86,9 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     m_curves = new CurvesStage(m_session);
     m_verdict = new VerdictStage(m_session);
     m_report = new ReportStage(m_session);
-    for (QWidget* stage : std::initializer_list<QWidget*>{new QuestionStage(m_session), new SpecimensStage(m_session), new RigStage(m_session), pull, m_curves, m_verdict, m_report})
+    for (QWidget* stage :
+         std::initializer_list<QWidget*>{new QuestionStage(m_session), new SpecimensStage(m_session),
+                                         new RigStage(m_session), pull, m_curves, m_verdict, m_report})
         m_stages->addWidget(stage);
     auto* workspace = new QFrame;
     workspace->setObjectName("workspace");
@@ -119,7 +121,9 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
 
     makeMenus();
     const auto files = [this] {
-        const auto paths = QFileDialog::getOpenFileNames(this, tr("Import logger files"), QSettings().value("folders/import").toString(), tr("Logger files (*.csv *.tsv *.txt *.log *.dat);;All files (*)"));
+        const auto paths = QFileDialog::getOpenFileNames(
+            this, tr("Import logger files"), QSettings().value("folders/import").toString(),
+            tr("Logger files (*.csv *.tsv *.txt *.log *.dat);;All files (*)"));
         if (!paths.isEmpty()) {
             QSettings().setValue("folders/import", QFileInfo(paths.first()).absolutePath());
             importFiles(paths);
@@ -140,7 +144,8 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     connect(&m_session, &Session::message, this, [this](const QString& text, bool problem) {
         m_message->setText(text);
         m_message->setToolTip(text);
-        m_message->setStyleSheet(problem ? QStringLiteral("color: %1; font-weight: bold;").arg(theme().warn.name()) : QString());
+        m_message->setStyleSheet(
+            problem ? QStringLiteral("color: %1; font-weight: bold;").arg(theme().warn.name()) : QString());
     });
     const QSettings settings;
     if (settings.contains("window/geometry")) {
@@ -161,22 +166,26 @@ void MainWindow::makeMenus() {
     auto* file = menuBar()->addMenu(tr("&File"));
     file->addAction(icon("file-plus"), tr("&New project…"), QKeySequence::New, this, &MainWindow::newProject);
     file->addAction(icon("folder-open"), tr("&Open project…"), QKeySequence::Open, this, [this] {
-        const auto path = QFileDialog::getOpenFileName(this, tr("Open project"), QSettings().value("folders/project").toString(), tr("Projects (*.anvil)"));
-        if (!path.isEmpty())
-            openPath(path);
+        const auto path = QFileDialog::getOpenFileName(this, tr("Open project"),
+                                                       QSettings().value("folders/project").toString(),
+                                                       tr("Projects (*.anvil)"));
+        if (!path.isEmpty()) openPath(path);
     });
     m_recent = file->addMenu(tr("&Recent projects"));
     m_saveCopy = file->addAction(icon("copy"), tr("Save a &copy…"), this, [this] {
-        if (!m_session.project())
-            return m_session.say(tr("Open a project first."), true);
-        const auto path = QFileDialog::getSaveFileName(this, tr("Save a copy"), m_session.project()->file().path(), tr("Projects (*.anvil)"));
+        if (!m_session.project()) return m_session.say(tr("Open a project first."), true);
+        const auto path = QFileDialog::getSaveFileName(
+            this, tr("Save a copy"), m_session.project()->file().path(), tr("Projects (*.anvil)"));
         if (!path.isEmpty() && m_session.tell(m_session.project()->file().saveCopy(path)))
             m_session.say(tr("The copy is in %1.").arg(path));
     });
     file->addSeparator();
-    file->addAction(icon("import"), tr("&Import logger files…"), QKeySequence("Ctrl+I"), this, [this] { emit m_board->importWanted(); });
-    file->addAction(icon("list"), tr("Import a &table of results…"), QKeySequence("Ctrl+T"), this, [this] { importTable(QString()); });
-    file->addAction(icon("clipboard-paste"), tr("&Paste results"), QKeySequence("Ctrl+Shift+V"), this, &MainWindow::pasteTable);
+    file->addAction(icon("import"), tr("&Import logger files…"), QKeySequence("Ctrl+I"), this,
+                    [this] { emit m_board->importWanted(); });
+    file->addAction(icon("list"), tr("Import a &table of results…"), QKeySequence("Ctrl+T"), this,
+                    [this] { importTable(QString()); });
+    file->addAction(icon("clipboard-paste"), tr("&Paste results"), QKeySequence("Ctrl+Shift+V"), this,
+                    &MainWindow::pasteTable);
     file->addSeparator();
     file->addAction(tr("&Quit"), QKeySequence::Quit, this, &QWidget::close);
 
@@ -185,26 +194,26 @@ void MainWindow::makeMenus() {
         if (!m_session.project() || !m_session.project()->canUndo())
             return m_session.say(tr("There is nothing to undo."));
         const auto what = m_session.project()->undoText();
-        if (m_session.tell(m_session.project()->undo()))
-            m_session.say(tr("Taken back: %1").arg(what));
+        if (m_session.tell(m_session.project()->undo())) m_session.say(tr("Taken back: %1").arg(what));
     });
     m_redo = edit->addAction(icon("redo-2"), tr("Redo"), QKeySequence("Ctrl+Shift+Z"), this, [this] {
         if (!m_session.project() || !m_session.project()->canRedo())
             return m_session.say(tr("There is nothing to do again."));
         const auto what = m_session.project()->redoText();
-        if (m_session.tell(m_session.project()->redo()))
-            m_session.say(tr("Done again: %1").arg(what));
+        if (m_session.tell(m_session.project()->redo())) m_session.say(tr("Done again: %1").arg(what));
     });
 
     auto* view = menuBar()->addMenu(tr("&View"));
     const QSettings settings;
-    const auto units = [&](const QString& title, const QString& key, const QString& standard, const QStringList& names) {
+    const auto units = [&](const QString& title, const QString& key, const QString& standard,
+                           const QStringList& names) {
         auto* menu = view->addMenu(title);
         auto* group = new QActionGroup(this);
         for (const auto& name : names) {
             auto* action = menu->addAction(name, this, [this, key, name] {
                 const bool force = key == "units/force";
-                m_session.setUnits(force ? name : QString::fromUtf8(m_session.units().force->symbol.data()), force ? QString::fromUtf8(m_session.units().length->symbol.data()) : name);
+                m_session.setUnits(force ? name : QString::fromUtf8(m_session.units().force->symbol.data()),
+                                   force ? QString::fromUtf8(m_session.units().length->symbol.data()) : name);
             });
             action->setObjectName("unit-" + name);
             action->setCheckable(true);
@@ -223,38 +232,47 @@ void MainWindow::makeMenus() {
         action->setChecked(settings.value("appearance", 2).toInt() == i);
         group->addAction(action);
     }
-    auto* ledger = view->addAction(icon("panel-right"), tr("Fold or unfold the le&dger"), QKeySequence("Ctrl+L"), this, [this] { m_ledgerPanel->setVisible(!m_ledgerPanel->isVisible()); });
+    auto* ledger =
+        view->addAction(icon("panel-right"), tr("Fold or unfold the le&dger"), QKeySequence("Ctrl+L"), this,
+                        [this] { m_ledgerPanel->setVisible(!m_ledgerPanel->isVisible()); });
     ledger->setObjectName("foldLedger");
 
     auto* go = menuBar()->addMenu(tr("&Go"));
     for (int i = 0; i < stageCount; ++i)
-        go->addAction(StageStrip::name(static_cast<Stage>(i)), QKeySequence(QStringLiteral("Ctrl+%1").arg(i + 1)), this, [this, i] { goTo(static_cast<Stage>(i)); });
+        go->addAction(StageStrip::name(static_cast<Stage>(i)),
+                      QKeySequence(QStringLiteral("Ctrl+%1").arg(i + 1)), this,
+                      [this, i] { goTo(static_cast<Stage>(i)); });
     go->addSeparator();
-    go->addAction(tr("Next curve that needs a look"), QKeySequence("F8"), this, [this] { m_session.selectNextNeedingLook(); });
+    go->addAction(tr("Next curve that needs a look"), QKeySequence("F8"), this,
+                  [this] { m_session.selectNextNeedingLook(); });
     go->addAction(tr("Studies of this project"), QKeySequence("Ctrl+G"), this, &MainWindow::showStudies);
 
     auto* help = menuBar()->addMenu(tr("&Help"));
-    help->addAction(icon("circle-help"), tr("Keys and first steps"), QKeySequence::HelpContents, this, &MainWindow::tellKeys);
+    help->addAction(icon("circle-help"), tr("Keys and first steps"), QKeySequence::HelpContents, this,
+                    &MainWindow::tellKeys);
     refreshRecent();
 }
 
 void MainWindow::newProject() {
-    auto path = QFileDialog::getSaveFileName(this, tr("New project"), QSettings().value("folders/project", QDir::homePath()).toString() + tr("/project.anvil"), tr("Projects (*.anvil)"));
-    if (path.isEmpty())
-        return;
-    if (!path.endsWith(".anvil"))
-        path += ".anvil";
-    if (m_session.create(path))
-        remember(path);
+    auto path = QFileDialog::getSaveFileName(
+        this, tr("New project"),
+        QSettings().value("folders/project", QDir::homePath()).toString() + tr("/project.anvil"),
+        tr("Projects (*.anvil)"));
+    if (path.isEmpty()) return;
+    if (!path.endsWith(".anvil")) path += ".anvil";
+    if (m_session.create(path)) remember(path);
 }
 
 void MainWindow::tellKeys() {
     QMessageBox box(this);
     box.setWindowTitle(tr("Keys and first steps"));
     box.setText(tr("Drop logger files on the window, check the import sheet, read the verdict."));
-    box.setInformativeText(tr("Ctrl+1 … Ctrl+7  the stages\nCtrl+I  import logger files\nCtrl+Shift+V  paste results from a spreadsheet\nF8  next curve that needs a look\n"
-                              "Ctrl+Z, Ctrl+Shift+Z  undo, redo\nCtrl+L  fold the ledger\nArrow keys on the board  walk through the pulls\nEnter on a number in the table  where it comes from\n"
-                              "On a curve: L chooses a landmark, left and right move it, Home shows all"));
+    box.setInformativeText(
+        tr("Ctrl+1 … Ctrl+7  the stages\nCtrl+I  import logger files\nCtrl+Shift+V  paste results from a "
+           "spreadsheet\nF8  next curve that needs a look\n"
+           "Ctrl+Z, Ctrl+Shift+Z  undo, redo\nCtrl+L  fold the ledger\nArrow keys on the board  walk through "
+           "the pulls\nEnter on a number in the table  where it comes from\n"
+           "On a curve: L chooses a landmark, left and right move it, Home shows all"));
     box.exec();
 }
 
@@ -271,8 +289,7 @@ void MainWindow::goTo(Stage stage) {
 }
 
 bool MainWindow::openPath(const QString& path) {
-    if (!m_session.open(path))
-        return false;
+    if (!m_session.open(path)) return false;
     remember(path);
     goTo(Stage::verdict);
     return true;
@@ -292,33 +309,39 @@ void MainWindow::remember(const QString& path) {
 void MainWindow::refreshRecent() {
     m_recent->clear();
     for (const auto& path : QSettings().value("recent").toStringList())
-        if (QFileInfo::exists(path))
-            m_recent->addAction(path, this, [this, path] { openPath(path); });
+        if (QFileInfo::exists(path)) m_recent->addAction(path, this, [this, path] { openPath(path); });
     if (m_recent->isEmpty())
-        m_recent->addAction(tr("None yet"), this, [this] { m_session.say(tr("Projects you open are listed here.")); });
+        m_recent->addAction(tr("None yet"), this,
+                            [this] { m_session.say(tr("Projects you open are listed here.")); });
 }
 
 void MainWindow::refreshTitles() {
     const auto* project = m_session.project();
-    setWindowTitle(project ? tr("%1 – Jaunty Anvil").arg(QFileInfo(project->file().path()).completeBaseName()) : tr("Jaunty Anvil"));
+    setWindowTitle(project ? tr("%1 – Jaunty Anvil").arg(QFileInfo(project->file().path()).completeBaseName())
+                           : tr("Jaunty Anvil"));
     m_readOnly->setVisible(project && project->file().readOnly());
-    if (project)
-        m_readOnly->setText(tr("Read only. %1").arg(project->file().readOnlyReason()));
+    if (project) m_readOnly->setText(tr("Read only. %1").arg(project->file().readOnlyReason()));
 }
 
 void MainWindow::refresh() {
     const auto* data = m_session.study();
     const auto* project = m_session.project();
-    m_headline->setText(!project ? tr("Drop logger files here, or open a project") : !data ? tr("No study yet: drop logger files here") : qs(data->study.question.empty() ? data->study.title : data->study.question) + QStringLiteral("  \u25be"));
+    m_headline->setText(!project ? tr("Drop logger files here, or open a project")
+                        : !data
+                            ? tr("No study yet: drop logger files here")
+                            : qs(data->study.question.empty() ? data->study.title : data->study.question) +
+                                  QStringLiteral("  \u25be"));
     m_undo->setText(project && project->canUndo() ? tr("Undo: %1").arg(project->undoText()) : tr("Undo"));
     m_redo->setText(project && project->canRedo() ? tr("Redo: %1").arg(project->redoText()) : tr("Redo"));
     std::array<QString, stageCount> progress;
     std::array<int, stageCount> alerts{};
     if (data) {
         const auto look = static_cast<int>(m_session.needingLook().size());
-        const auto curves = std::count_if(data->pulls.begin(), data->pulls.end(), [](const auto& p) { return p.curve != 0; });
+        const auto curves =
+            std::count_if(data->pulls.begin(), data->pulls.end(), [](const auto& p) { return p.curve != 0; });
         progress[0] = tr("%1 × %2").arg(data->options.size()).arg(data->conditions.size());
-        progress[1] = data->specimens.size() == 1 ? tr("1 piece") : tr("%1 pieces").arg(data->specimens.size());
+        progress[1] =
+            data->specimens.size() == 1 ? tr("1 piece") : tr("%1 pieces").arg(data->specimens.size());
         progress[2] = tr("files only");
         progress[3] = tr("%1 of %2").arg(data->pulls.size()).arg(data->specimens.size());
         progress[4] = look ? tr("%1 of %2 seen").arg(curves - look).arg(curves) : tr("%1 read").arg(curves);
@@ -335,7 +358,8 @@ void MainWindow::showStudies() {
     QMenu menu(this);
     for (const auto& s : m_session.project()->studies()) {
         const auto id = s.study.id;
-        auto* action = menu.addAction(tr("%1: %2").arg(qs(s.study.title), qs(s.study.question)), this, [this, id] { m_session.showStudy(id); });
+        auto* action = menu.addAction(tr("%1: %2").arg(qs(s.study.title), qs(s.study.question)), this,
+                                      [this, id] { m_session.showStudy(id); });
         action->setCheckable(true);
         action->setChecked(id == m_session.studyId());
     }
@@ -353,22 +377,19 @@ void MainWindow::showStudies() {
 }
 
 bool MainWindow::ensureProject(const QString& folder) {
-    if (m_session.project())
-        return true;
+    if (m_session.project()) return true;
     // Dropped on an empty window: the project is made beside the files, under a name that is free.
     QDir dir(folder.isEmpty() || !QFileInfo(folder).isWritable() ? QDir::homePath() : folder);
     QString path = dir.filePath(dir.dirName() + ".anvil");
     for (int n = 2; QFileInfo::exists(path); ++n)
         path = dir.filePath(QStringLiteral("%1-%2.anvil").arg(dir.dirName()).arg(n));
-    if (!m_session.create(path))
-        return false;
+    if (!m_session.create(path)) return false;
     remember(path);
     return true;
 }
 
 ImportSheet* MainWindow::importFiles(const QStringList& paths) {
-    if (!ensureProject(QFileInfo(paths.value(0)).absolutePath()))
-        return nullptr;
+    if (!ensureProject(QFileInfo(paths.value(0)).absolutePath())) return nullptr;
     if (m_session.readOnly()) {
         m_session.say(m_session.project()->file().readOnlyReason(), true);
         return nullptr;
@@ -383,18 +404,25 @@ ImportSheet* MainWindow::importFiles(const QStringList& paths) {
             m_session.showStudy(studies.back().study.id);
         const auto look = m_session.needingLook().size();
         goTo(Stage::verdict);
-        m_session.say(look == 0 ? tr("%1 runs imported. One undo (Ctrl+Z) takes them all back.").arg(sheet->importedPulls())
-                                : tr("%1 runs imported; %2 curves need a look (F8). One undo takes them all back.").arg(sheet->importedPulls()).arg(look));
+        m_session.say(
+            look == 0
+                ? tr("%1 runs imported. One undo (Ctrl+Z) takes them all back.").arg(sheet->importedPulls())
+                : tr("%1 runs imported; %2 curves need a look (F8). One undo takes them all back.")
+                      .arg(sheet->importedPulls())
+                      .arg(look));
     });
     sheet->show();
     return sheet;
 }
 
 void MainWindow::importTable(const QString& given) {
-    const auto path = given.isEmpty() ? QFileDialog::getOpenFileName(this, tr("Import a table of results"), QSettings().value("folders/import").toString(), tr("Tables (*.csv *.tsv *.txt);;All files (*)")) : given;
+    const auto path = given.isEmpty()
+                          ? QFileDialog::getOpenFileName(this, tr("Import a table of results"),
+                                                         QSettings().value("folders/import").toString(),
+                                                         tr("Tables (*.csv *.tsv *.txt);;All files (*)"))
+                          : given;
     QFile file(path);
-    if (path.isEmpty() || !ensureProject(QFileInfo(path).absolutePath()))
-        return;
+    if (path.isEmpty() || !ensureProject(QFileInfo(path).absolutePath())) return;
     if (!file.open(QIODevice::ReadOnly))
         return m_session.say(tr("%1 cannot be read: %2.").arg(path, file.errorString()), true);
     auto* sheet = new ValuesSheet(m_session, file.readAll(), QFileInfo(path).fileName(), this);
@@ -409,7 +437,8 @@ void MainWindow::importTable(const QString& given) {
 void MainWindow::pasteTable() {
     const auto bytes = QApplication::clipboard()->text().toUtf8();
     // What cannot be read is explained by the sheet; a project is only made for what can.
-    if (tables::readValues(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size()))) && !ensureProject(QDir::homePath()))
+    if (tables::readValues(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size()))) &&
+        !ensureProject(QDir::homePath()))
         return;
     auto* sheet = new ValuesSheet(m_session, bytes, tr("pasted"), this);
     sheet->setAttribute(Qt::WA_DeleteOnClose);
@@ -421,8 +450,7 @@ void MainWindow::pasteTable() {
 }
 
 void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
-    if (event->mimeData()->hasUrls())
-        event->acceptProposedAction();
+    if (event->mimeData()->hasUrls()) event->acceptProposedAction();
 }
 
 void MainWindow::dropEvent(QDropEvent* event) {
@@ -430,7 +458,9 @@ void MainWindow::dropEvent(QDropEvent* event) {
     for (const auto& url : event->mimeData()->urls()) {
         const QFileInfo info(url.toLocalFile());
         if (info.isDir())
-            for (const auto& inside : QDir(info.absoluteFilePath()).entryInfoList({"*.csv", "*.tsv", "*.txt", "*.log", "*.dat"}, QDir::Files))
+            for (const auto& inside :
+                 QDir(info.absoluteFilePath())
+                     .entryInfoList({"*.csv", "*.tsv", "*.txt", "*.log", "*.dat"}, QDir::Files))
                 logs << inside.absoluteFilePath();
         else if (info.suffix() == "anvil")
             return void(openPath(info.absoluteFilePath()));

@@ -8,25 +8,23 @@ namespace anvil::app {
 
 Session::Session(QObject* parent) : QObject(parent) {
     const QSettings settings;
-    m_units = report::unitsFrom(settings.value("units/force", "N").toString().toStdString(), settings.value("units/length", "mm").toString().toStdString());
+    m_units = report::unitsFrom(settings.value("units/force", "N").toString().toStdString(),
+                                settings.value("units/length", "mm").toString().toStdString());
 }
 
 Session::~Session() = default;
 
 bool Session::open(const QString& path) {
     auto project = work::OpenProject::open(path);
-    if (!tell(project))
-        return false;
+    if (!tell(project)) return false;
     adopt(std::move(*project));
-    if (m_project->file().readOnly())
-        say(m_project->file().readOnlyReason(), true);
+    if (m_project->file().readOnly()) say(m_project->file().readOnlyReason(), true);
     return true;
 }
 
 bool Session::create(const QString& path) {
     auto project = work::OpenProject::create(path);
-    if (!tell(project))
-        return false;
+    if (!tell(project)) return false;
     adopt(std::move(*project));
     return true;
 }
@@ -34,8 +32,7 @@ bool Session::create(const QString& path) {
 void Session::adopt(std::unique_ptr<work::OpenProject> project) {
     m_project = std::move(project);
     m_study = m_pull = m_option = m_condition = 0;
-    if (!m_project->studies().empty())
-        m_study = m_project->studies().front().study.id;
+    if (!m_project->studies().empty()) m_study = m_project->studies().front().study.id;
     connect(m_project.get(), &work::OpenProject::changed, this, [this] {
         keepSelectionValid();
         emit changed();
@@ -59,8 +56,7 @@ bool Session::readOnly() const { return !m_project || m_project->file().readOnly
 const study::StudyData* Session::study() const { return m_project ? m_project->study(m_study) : nullptr; }
 
 void Session::showStudy(Id id) {
-    if (id == m_study)
-        return;
+    if (id == m_study) return;
     m_study = id;
     m_pull = m_option = m_condition = 0;
     keepSelectionValid();
@@ -77,8 +73,7 @@ void Session::keepSelectionValid() {
         pull = &data->pulls.front();
         m_pull = pull->id;
     }
-    if (!pull)
-        m_pull = 0;
+    if (!pull) m_pull = 0;
     if (const auto* s = pull ? data->specimen(pull->specimen) : nullptr) {
         m_option = s->option;
         m_condition = s->condition;
@@ -98,16 +93,18 @@ const study::Verdict& Session::verdict(study::Metric metric) const {
 report::Source Session::source() const {
     auto* project = m_project.get();
     const auto journal = project->file().journal(1);
-    return {study(), &readings(), [this](study::Metric m) -> const study::Verdict& { return verdict(m); },
-            [project](Id pull) { return project->readCurve(pull).value_or(nullptr); }, QFileInfo(project->file().path()).completeBaseName(),
+    return {study(),
+            &readings(),
+            [this](study::Metric m) -> const study::Verdict& { return verdict(m); },
+            [project](Id pull) { return project->readCurve(pull).value_or(nullptr); },
+            QFileInfo(project->file().path()).completeBaseName(),
             journal.empty() ? QString() : QStringLiteral("as of %1").arg(journal.front().at.left(10))};
 }
 
 void Session::selectPull(Id id) {
     const auto* data = study();
     const auto* pull = data ? data->pull(id) : nullptr;
-    if (!pull)
-        return;
+    if (!pull) return;
     m_pull = id;
     keepSelectionValid();
     emit selectionChanged();
@@ -119,7 +116,8 @@ void Session::selectSquare(Id option, Id condition) {
     m_pull = 0;
     if (const auto* data = study())
         for (const auto& p : data->pulls)
-            if (const auto* s = data->specimen(p.specimen); s && s->option == option && s->condition == condition) {
+            if (const auto* s = data->specimen(p.specimen);
+                s && s->option == option && s->condition == condition) {
                 m_pull = p.id;
                 break;
             }
@@ -131,8 +129,7 @@ std::vector<Id> Session::needingLook() const {
     if (const auto* data = study())
         for (const auto& s : data->specimens)
             for (const auto& p : data->pulls)
-                if (p.specimen == s.id && !study::needsLook(p, readings()).empty())
-                    out.push_back(p.id);
+                if (p.specimen == s.id && !study::needsLook(p, readings()).empty()) out.push_back(p.id);
     return out;
 }
 
@@ -145,7 +142,8 @@ void Session::selectNextNeedingLook() {
     auto at = std::find(all.begin(), all.end(), m_pull);
     if (at == all.end())
         at = all.begin();
-    else if (m_pull == m_lastLooked && ++at == all.end()) // the one selected comes first, if it was not shown by this before
+    else if (m_pull == m_lastLooked &&
+             ++at == all.end()) // the one selected comes first, if it was not shown by this before
         at = all.begin();
     m_lastLooked = *at;
     selectPull(*at);

@@ -1,4 +1,5 @@
-// What the window is looking at: the open project, study, selection, units. Every part of the window listens to it.
+// What the window is looking at: the open project, study, selection, units. Every part of the window listens
+// to it.
 #pragma once
 
 #include <QObject>
@@ -53,21 +54,20 @@ public:
 
     /// Passes a command's result on: an error becomes a message. True when it worked.
     template <class T> bool tell(const Expected<T>& result) {
-        if (!result)
-            emit message(qs(result.error().message), true);
+        if (!result) emit message(qs(result.error().message), true);
         return result.has_value();
     }
     void say(const QString& text, bool problem = false) { emit message(text, problem); }
     void go(Stage stage) { emit stageWanted(stage); }
 
 signals:
-    void projectChanged();   ///< another project, or none
-    void changed();          ///< data of the project, or another study
+    void projectChanged(); ///< another project, or none
+    void changed();        ///< data of the project, or another study
     void selectionChanged();
     void unitsChanged();
     void message(const QString& text, bool problem);
     void stageWanted(anvil::app::Stage stage);
-    void projectWanted();    ///< somebody asks for a new project
+    void projectWanted(); ///< somebody asks for a new project
 
 private:
     void adopt(std::unique_ptr<work::OpenProject> project);

@@ -14,7 +14,9 @@ StageStrip::StageStrip(QWidget* parent) : QWidget(parent) {
 }
 
 QString StageStrip::name(Stage stage) {
-    static const char* const names[] = {QT_TR_NOOP("Question"), QT_TR_NOOP("Specimens"), QT_TR_NOOP("Rig"), QT_TR_NOOP("Pull"), QT_TR_NOOP("Curves"), QT_TR_NOOP("Verdict"), QT_TR_NOOP("Report")};
+    static const char* const names[] = {
+        QT_TR_NOOP("Question"), QT_TR_NOOP("Specimens"), QT_TR_NOOP("Rig"),   QT_TR_NOOP("Pull"),
+        QT_TR_NOOP("Curves"),   QT_TR_NOOP("Verdict"),   QT_TR_NOOP("Report")};
     return tr(names[static_cast<int>(stage)]);
 }
 
@@ -24,7 +26,8 @@ void StageStrip::setCurrent(Stage stage) {
     update();
 }
 
-void StageStrip::setNotes(const std::array<QString, stageCount>& progress, const std::array<int, stageCount>& alerts) {
+void StageStrip::setNotes(const std::array<QString, stageCount>& progress,
+                          const std::array<int, stageCount>& alerts) {
     m_progress = progress;
     m_alerts = alerts;
     update();
@@ -59,12 +62,15 @@ void StageStrip::paintEvent(QPaintEvent*) {
         f.setBold(false);
         painter.setFont(f);
         painter.setPen(t.faint);
-        painter.drawText(place.adjusted(12, 26, -4, -5), Qt::AlignLeft | Qt::AlignVCenter, painter.fontMetrics().elidedText(m_progress[static_cast<std::size_t>(i)], Qt::ElideRight, place.width() - 18));
+        painter.drawText(place.adjusted(12, 26, -4, -5), Qt::AlignLeft | Qt::AlignVCenter,
+                         painter.fontMetrics().elidedText(m_progress[static_cast<std::size_t>(i)],
+                                                          Qt::ElideRight, place.width() - 18));
         if (const int n = m_alerts[static_cast<std::size_t>(i)]) {
             const QString text = QString::number(n);
             f.setBold(true);
             painter.setFont(f);
-            const QRect badge(place.right() - 16 - painter.fontMetrics().horizontalAdvance(text), 8, painter.fontMetrics().horizontalAdvance(text) + 12, 17);
+            const QRect badge(place.right() - 16 - painter.fontMetrics().horizontalAdvance(text), 8,
+                              painter.fontMetrics().horizontalAdvance(text) + 12, 17);
             painter.setPen(QPen(t.warn, 1.4));
             painter.setBrush(Qt::NoBrush);
             painter.drawRect(badge);

@@ -20,17 +20,36 @@ Theme current;
 bool desktopIsDark() {
     // The settings portal answers "uint32 1" for dark; without a desktop there is no answer and light it is.
     QProcess ask;
-    ask.start("gdbus", {"call", "--session", "--timeout", "1", "--dest", "org.freedesktop.portal.Desktop", "--object-path", "/org/freedesktop/portal/desktop",
-                        "--method", "org.freedesktop.portal.Settings.Read", "org.freedesktop.appearance", "color-scheme"});
-    return ask.waitForFinished(1500) && ask.exitCode() == 0 && ask.readAllStandardOutput().contains("uint32 1");
+    ask.start("gdbus",
+              {"call", "--session", "--timeout", "1", "--dest", "org.freedesktop.portal.Desktop",
+               "--object-path", "/org/freedesktop/portal/desktop", "--method",
+               "org.freedesktop.portal.Settings.Read", "org.freedesktop.appearance", "color-scheme"});
+    return ask.waitForFinished(1500) && ask.exitCode() == 0 &&
+           ask.readAllStandardOutput().contains("uint32 1");
 }
 
 Theme lightTheme() {
-    return {false, QColor(0xe6e2d9), QColor(0xf5f3ed), QColor(0x23282c), QColor(0x5f6468), QColor(0xcbc6ba), QColor(0xb2401a), QColor(0xffffff), QColor(0x8a5200)};
+    return {false,
+            QColor(0xe6e2d9),
+            QColor(0xf5f3ed),
+            QColor(0x23282c),
+            QColor(0x5f6468),
+            QColor(0xcbc6ba),
+            QColor(0xb2401a),
+            QColor(0xffffff),
+            QColor(0x8a5200)};
 }
 
 Theme darkTheme() {
-    return {true, QColor(0x191c1f), QColor(0x22272a), QColor(0xe9e6de), QColor(0xa5a9aa), QColor(0x3d4347), QColor(0xf2925a), QColor(0x1d1f21), QColor(0xf0bf62)};
+    return {true,
+            QColor(0x191c1f),
+            QColor(0x22272a),
+            QColor(0xe9e6de),
+            QColor(0xa5a9aa),
+            QColor(0x3d4347),
+            QColor(0xf2925a),
+            QColor(0x1d1f21),
+            QColor(0xf0bf62)};
 }
 
 QString sheet(const Theme& t) {
@@ -57,7 +76,8 @@ QToolTip { background: %8; color: %3; border: 1px solid %5; padding: 3px; }
 QSplitter::handle { background: %1; }
 QScrollArea { border: none; background: transparent; }
 )")
-        .arg(t.ground.name(), t.panel.name(), t.text.name(), t.faint.name(), t.line.name(), t.accent.name(), t.onAccent.name(), t.dark ? QStringLiteral("#272c30") : QStringLiteral("#fbfaf6"));
+        .arg(t.ground.name(), t.panel.name(), t.text.name(), t.faint.name(), t.line.name(), t.accent.name(),
+             t.onAccent.name(), t.dark ? QStringLiteral("#272c30") : QStringLiteral("#fbfaf6"));
 }
 
 } // namespace
@@ -67,7 +87,8 @@ const Theme& theme() { return current; }
 void applyTheme(QApplication& application, Appearance appearance) {
     initIcons();
     chart::loadFonts();
-    const bool dark = appearance == Appearance::dark || (appearance == Appearance::followDesktop && desktopIsDark());
+    const bool dark =
+        appearance == Appearance::dark || (appearance == Appearance::followDesktop && desktopIsDark());
     current = dark ? darkTheme() : lightTheme();
     QApplication::setStyle(QStyleFactory::create("Fusion"));
     QFont font(QStringLiteral("Anvil Sans"));
@@ -96,8 +117,7 @@ void applyTheme(QApplication& application, Appearance appearance) {
 
 QIcon icon(const QString& name, bool onAccent) {
     QFile file(":/icons/" + name + ".svg");
-    if (!file.open(QIODevice::ReadOnly))
-        return {};
+    if (!file.open(QIODevice::ReadOnly)) return {};
     auto svg = file.readAll();
     svg.replace("currentColor", (onAccent ? current.onAccent : current.text).name().toLatin1());
     QSvgRenderer renderer(svg);

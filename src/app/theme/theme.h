@@ -23,10 +23,12 @@ struct Theme {
 /// The theme in force.
 const Theme& theme();
 
-/// Sets palette, style sheet and fonts of the application. `followDesktop` asks the desktop's portal and falls back to light.
+/// Sets palette, style sheet and fonts of the application. `followDesktop` asks the desktop's portal and
+/// falls back to light.
 void applyTheme(QApplication& application, Appearance appearance);
 
-/// An icon from the set that ships with the program, in the theme's text colour or in the one that goes on the accent.
+/// An icon from the set that ships with the program, in the theme's text colour or in the one that goes on
+/// the accent.
 QIcon icon(const QString& name, bool onAccent = false);
 
 /// The monospaced face for figures.

@@ -19,8 +19,10 @@ CurveView::CurveView(QWidget* parent) : QWidget(parent) {
     setAccessibleName(tr("Force curve"));
 }
 
-void CurveView::showCurve(std::shared_ptr<const curve::ReadCurve> curve, const report::Units& units, std::optional<double> rigLimit) {
-    const bool same = m_curve && curve && m_curve->cleaned.time == curve->cleaned.time && m_x.size() == curve->cleaned.force.size();
+void CurveView::showCurve(std::shared_ptr<const curve::ReadCurve> curve, const report::Units& units,
+                          std::optional<double> rigLimit) {
+    const bool same = m_curve && curve && m_curve->cleaned.time == curve->cleaned.time &&
+                      m_x.size() == curve->cleaned.force.size();
     const double oldX0 = m_chart.x0, oldX1 = m_chart.x1;
     const bool zoomed = same && (oldX0 != m_fullX0 || oldX1 != m_fullX1);
     m_curve = std::move(curve);
@@ -46,22 +48,25 @@ void CurveView::showCurve(std::shared_ptr<const curve::ReadCurve> curve, const r
     const double top = *std::max_element(m_y.begin(), m_y.end());
     m_chart.y0 = std::min(-0.04 * top, *std::min_element(m_y.begin(), m_y.end()));
     m_chart.y1 = 1.12 * top;
-    m_chart.xTitle = time ? "Time since the load began (s)" : "Displacement from the toe (" + std::string(units.length->symbol) + ")";
+    m_chart.xTitle = time ? "Time since the load began (s)"
+                          : "Displacement from the toe (" + std::string(units.length->symbol) + ")";
     m_chart.yTitle = "Force (" + std::string(force.symbol) + ")";
-    if (rigLimit)
-        m_chart.limit = force.fromSi(*rigLimit - r.baseline);
+    if (rigLimit) m_chart.limit = force.fromSi(*rigLimit - r.baseline);
     m_pins.clear();
     if (r.stiffness && !time) {
-        m_chart.stiffnessLine = std::pair(curve::Pyramid::Point{m_x[r.stiffness->fromIndex], force.fromSi(r.stiffness->from)},
-                                          curve::Pyramid::Point{m_x[r.stiffness->toIndex], force.fromSi(r.stiffness->to)});
+        m_chart.stiffnessLine =
+            std::pair(curve::Pyramid::Point{m_x[r.stiffness->fromIndex], force.fromSi(r.stiffness->from)},
+                      curve::Pyramid::Point{m_x[r.stiffness->toIndex], force.fromSi(r.stiffness->to)});
         m_pins.push_back({work::Handle::fitFrom, {}, r.stiffness->fromIndex, r.stiffness->byHand});
         m_pins.push_back({work::Handle::fitTo, tr("Stiffness"), r.stiffness->toIndex, r.stiffness->byHand});
     }
     if (r.firstSlip)
-        m_pins.push_back({work::Handle::firstSlip, tr("First slip"), r.firstSlip->index, r.firstSlip->byHand});
+        m_pins.push_back(
+            {work::Handle::firstSlip, tr("First slip"), r.firstSlip->index, r.firstSlip->byHand});
     if (r.breakPoint)
         m_pins.push_back({work::Handle::breakPoint, tr("Break"), r.breakPoint->index, r.breakPoint->byHand});
-    m_pins.push_back({work::Handle::peak, r.offScale ? tr("Peak, at least") : tr("Peak"), r.peak.index, r.peak.byHand});
+    m_pins.push_back(
+        {work::Handle::peak, r.offScale ? tr("Peak, at least") : tr("Peak"), r.peak.index, r.peak.byHand});
     rebuild();
 }
 
@@ -92,16 +97,19 @@ void CurveView::resetZoom() {
 }
 
 void CurveView::rebuild() {
-    if (!m_sentence.isEmpty())
-        return;
+    if (!m_sentence.isEmpty()) return;
     if (m_curve) {
         chart::Trace trace;
         trace.ink = chart::Ink::series0;
-        trace.points = m_pyramid.draw(m_x, m_y, m_chart.x0, m_chart.x1, static_cast<std::size_t>(std::max(100, width() - 80)));
+        trace.points = m_pyramid.draw(m_x, m_y, m_chart.x0, m_chart.x1,
+                                      static_cast<std::size_t>(std::max(100, width() - 80)));
         m_chart.traces = {trace};
         m_chart.pins.clear();
         for (const auto& p : m_pins)
-            m_chart.pins.push_back({p.name.toStdString(), m_x[p.index], m_y[p.index], p.byHand, static_cast<int>(p.handle), p.handle != work::Handle::fitTo && p.handle != work::Handle::breakPoint, p.handle == work::Handle::firstSlip});
+            m_chart.pins.push_back({p.name.toStdString(), m_x[p.index], m_y[p.index], p.byHand,
+                                    static_cast<int>(p.handle),
+                                    p.handle != work::Handle::fitTo && p.handle != work::Handle::breakPoint,
+                                    p.handle == work::Handle::firstSlip});
     }
     m_picture = chart::curves(m_chart, width(), height(), &m_plane);
     update();
@@ -109,8 +117,7 @@ void CurveView::rebuild() {
 
 QPoint CurveView::placeOf(work::Handle handle) const {
     for (const auto& p : m_pins)
-        if (p.handle == handle)
-            return QPointF(m_plane.px(m_x[p.index]), m_plane.py(m_y[p.index])).toPoint();
+        if (p.handle == handle) return QPointF(m_plane.px(m_x[p.index]), m_plane.py(m_y[p.index])).toPoint();
     return {};
 }
 
@@ -143,7 +150,8 @@ std::size_t CurveView::sampleNear(const QPointF& at) const {
     for (std::size_t i = 0; i < m_x.size(); i += stride)
         look(i);
     if (stride > 1)
-        for (std::size_t i = best > stride ? best - stride : 0, end = std::min(m_x.size(), best + stride); i < end; ++i)
+        for (std::size_t i = best > stride ? best - stride : 0, end = std::min(m_x.size(), best + stride);
+             i < end; ++i)
             look(i);
     return best;
 }
@@ -171,12 +179,11 @@ void CurveView::paintEvent(QPaintEvent*) {
 void CurveView::resizeEvent(QResizeEvent*) { rebuild(); }
 
 void CurveView::wheelEvent(QWheelEvent* event) {
-    if (!m_curve)
-        return;
-    const double factor = std::pow(0.8, event->angleDelta().y() / 120.0), at = m_plane.x(event->position().x());
+    if (!m_curve) return;
+    const double factor = std::pow(0.8, event->angleDelta().y() / 120.0),
+                 at = m_plane.x(event->position().x());
     const double least = (m_fullX1 - m_fullX0) / std::max<double>(4, static_cast<double>(m_x.size()) / 4);
-    if (factor < 1 && (m_chart.x1 - m_chart.x0) < least)
-        return;
+    if (factor < 1 && (m_chart.x1 - m_chart.x0) < least) return;
     m_chart.x0 = std::max(m_fullX0, at + (m_chart.x0 - at) * factor);
     m_chart.x1 = std::min(m_fullX1, at + (m_chart.x1 - at) * factor);
     rebuild();
@@ -213,12 +220,10 @@ void CurveView::mouseMoveEvent(QMouseEvent* event) {
 
 void CurveView::mouseReleaseEvent(QMouseEvent*) {
     m_panning = false;
-    if (m_grabbed < 0)
-        return;
+    if (m_grabbed < 0) return;
     const auto pin = m_pins[static_cast<std::size_t>(m_grabbed)];
     m_grabbed = -1;
-    if (pin.byHand)
-        emit landmarkMoved(pin.handle, m_curve->cleaned.time[pin.index]);
+    if (pin.byHand) emit landmarkMoved(pin.handle, m_curve->cleaned.time[pin.index]);
 }
 
 void CurveView::mouseDoubleClickEvent(QMouseEvent*) { resetZoom(); }
@@ -228,10 +233,13 @@ void CurveView::keyPressEvent(QKeyEvent* event) {
     if (event->key() == Qt::Key_L && !m_pins.empty()) {
         m_chosen = (m_chosen + 1) % static_cast<int>(m_pins.size());
         update();
-    } else if ((event->key() == Qt::Key_Left || event->key() == Qt::Key_Right) && m_movable && m_chosen >= 0 && m_chosen < static_cast<int>(m_pins.size())) {
+    } else if ((event->key() == Qt::Key_Left || event->key() == Qt::Key_Right) && m_movable &&
+               m_chosen >= 0 && m_chosen < static_cast<int>(m_pins.size())) {
         const auto& pin = m_pins[static_cast<std::size_t>(m_chosen)];
-        const std::ptrdiff_t step = (event->modifiers() & Qt::ShiftModifier ? 10 : 1) * (event->key() == Qt::Key_Left ? -1 : 1);
-        const auto to = std::clamp<std::ptrdiff_t>(static_cast<std::ptrdiff_t>(pin.index) + step, 0, static_cast<std::ptrdiff_t>(m_x.size()) - 1);
+        const std::ptrdiff_t step =
+            (event->modifiers() & Qt::ShiftModifier ? 10 : 1) * (event->key() == Qt::Key_Left ? -1 : 1);
+        const auto to = std::clamp<std::ptrdiff_t>(static_cast<std::ptrdiff_t>(pin.index) + step, 0,
+                                                   static_cast<std::ptrdiff_t>(m_x.size()) - 1);
         emit landmarkMoved(pin.handle, m_curve->cleaned.time[static_cast<std::size_t>(to)]);
     } else if (event->key() == Qt::Key_Home) {
         resetZoom();

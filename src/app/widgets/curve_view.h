@@ -16,7 +16,8 @@ public:
     explicit CurveView(QWidget* parent = nullptr);
 
     /// Shows one pull's curve with its landmarks.
-    void showCurve(std::shared_ptr<const curve::ReadCurve> curve, const report::Units& units, std::optional<double> rigLimit);
+    void showCurve(std::shared_ptr<const curve::ReadCurve> curve, const report::Units& units,
+                   std::optional<double> rigLimit);
     /// Shows ready-made traces without landmarks.
     void showOverlay(chart::CurveChart chart);
     void showNothing(const QString& sentence);
@@ -60,8 +61,8 @@ private:
     chart::Picture m_picture;
     QString m_sentence;
     bool m_movable = true;
-    int m_grabbed = -1;  ///< pin being dragged
-    int m_chosen = -1;   ///< pin chosen by key
+    int m_grabbed = -1; ///< pin being dragged
+    int m_chosen = -1;  ///< pin chosen by key
     bool m_panning = false;
     QPointF m_last;
     double m_fullX0 = 0, m_fullX1 = 1;

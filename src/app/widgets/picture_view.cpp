@@ -17,8 +17,7 @@ void PictureView::setBuild(Build build) {
 }
 
 void PictureView::rebuild() {
-    if (!m_build)
-        return;
+    if (!m_build) return;
     m_picture = m_build(width());
     setMinimumHeight(static_cast<int>(m_picture.height));
     QStringList spoken;
@@ -33,15 +32,13 @@ QSize PictureView::sizeHint() const { return {600, static_cast<int>(m_picture.he
 
 QPoint PictureView::placeOf(long long pull) const {
     for (const auto& h : m_picture.hits)
-        if (pull && h.pull == pull)
-            return QPointF(h.x + h.width / 2, h.y + h.height / 2).toPoint();
+        if (pull && h.pull == pull) return QPointF(h.x + h.width / 2, h.y + h.height / 2).toPoint();
     return {};
 }
 
 const chart::Hit* PictureView::hitAt(const QPointF& at) const {
     for (auto it = m_picture.hits.rbegin(); it != m_picture.hits.rend(); ++it)
-        if (QRectF(it->x, it->y, it->width, it->height).contains(at))
-            return &*it;
+        if (QRectF(it->x, it->y, it->width, it->height).contains(at)) return &*it;
     return nullptr;
 }
 
@@ -54,13 +51,11 @@ void PictureView::paintEvent(QPaintEvent*) {
 void PictureView::resizeEvent(QResizeEvent*) { rebuild(); }
 
 void PictureView::mousePressEvent(QMouseEvent* event) {
-    if (const auto* hit = hitAt(event->position()); hit && hit->pull)
-        emit pullClicked(hit->pull);
+    if (const auto* hit = hitAt(event->position()); hit && hit->pull) emit pullClicked(hit->pull);
 }
 
 void PictureView::mouseDoubleClickEvent(QMouseEvent* event) {
-    if (const auto* hit = hitAt(event->position()); hit && hit->pull)
-        emit pullActivated(hit->pull);
+    if (const auto* hit = hitAt(event->position()); hit && hit->pull) emit pullActivated(hit->pull);
 }
 
 bool PictureView::event(QEvent* event) {

@@ -65,29 +65,38 @@ CurvesStage::CurvesStage(Session& session, QWidget* parent) : QWidget(parent), m
     bottom->addWidget(m_import);
     bottom->addWidget(m_next);
     layout->addLayout(bottom);
-    connect(m_one, &QPushButton::clicked, this, [this] { m_overlay = false; refresh(); });
-    connect(m_all, &QPushButton::clicked, this, [this] { m_overlay = true; refresh(); });
+    connect(m_one, &QPushButton::clicked, this, [this] {
+        m_overlay = false;
+        refresh();
+    });
+    connect(m_all, &QPushButton::clicked, this, [this] {
+        m_overlay = true;
+        refresh();
+    });
     connect(m_next, &QPushButton::clicked, &session, &Session::selectNextNeedingLook);
     connect(m_import, &QPushButton::clicked, this, &CurvesStage::importWanted);
     connect(m_view, &CurveView::landmarkMoved, this, [this](work::Handle handle, double time) {
-        if (!m_session.tell(m_session.project()->setLandmark(m_session.pull(), handle, curve::Override{time, false})))
+        if (!m_session.tell(
+                m_session.project()->setLandmark(m_session.pull(), handle, curve::Override{time, false})))
             refresh();
     });
     connect(m_clear, &QPushButton::clicked, this, [this] {
         const auto* data = m_session.study();
         const auto* pull = data ? data->pull(m_session.pull()) : nullptr;
-        if (!pull)
-            return;
+        if (!pull) return;
         curve::ReadingSettings plain;
         plain.rigLimit = pull->settings.rigLimit;
         plain.crossheadSpeed = pull->settings.crossheadSpeed;
-        m_session.tell(m_session.project()->setReadingSettings(pull->id, plain, tr("%1: find landmarks again").arg(qs(data->specimen(pull->specimen)->label))));
+        m_session.tell(m_session.project()->setReadingSettings(
+            pull->id, plain, tr("%1: find landmarks again").arg(qs(data->specimen(pull->specimen)->label))));
     });
-    connect(m_noSlip, &QPushButton::clicked, this, [this] { m_session.tell(m_session.project()->setLandmark(m_session.pull(), work::Handle::firstSlip, curve::Override{0, true})); });
+    connect(m_noSlip, &QPushButton::clicked, this, [this] {
+        m_session.tell(m_session.project()->setLandmark(m_session.pull(), work::Handle::firstSlip,
+                                                        curve::Override{0, true}));
+    });
     const auto mark = [this] {
         m_stale = true;
-        if (isVisible())
-            refresh();
+        if (isVisible()) refresh();
     };
     connect(&session, &Session::changed, this, mark);
     connect(&session, &Session::selectionChanged, this, mark);
@@ -95,8 +104,7 @@ CurvesStage::CurvesStage(Session& session, QWidget* parent) : QWidget(parent), m
 }
 
 void CurvesStage::showEvent(QShowEvent*) {
-    if (m_stale)
-        refresh();
+    if (m_stale) refresh();
 }
 
 void CurvesStage::refresh() {
@@ -118,27 +126,37 @@ void CurvesStage::refresh() {
     }
     const auto* s = data->specimen(pull->specimen);
     if (m_overlay) {
-        m_title->setText(tr("%1, %2: all replicates").arg(qs(data->option(s->option)->name), qs(data->condition(s->condition)->name)));
-        auto chart = report::overlayOf(m_session.source(), s->option, s->condition, m_session.units(), static_cast<std::size_t>(std::max(200, m_view->width() - 80)));
+        m_title->setText(
+            tr("%1, %2: all replicates")
+                .arg(qs(data->option(s->option)->name), qs(data->condition(s->condition)->name)));
+        auto chart = report::overlayOf(m_session.source(), s->option, s->condition, m_session.units(),
+                                       static_cast<std::size_t>(std::max(200, m_view->width() - 80)));
         for (auto& t : chart.traces)
-            if (t.pull == pull->id)
-                t.width = 2.8;
+            if (t.pull == pull->id) t.width = 2.8;
         if (chart.traces.empty())
             m_view->showNothing(tr("The results of this square were typed in: there are no curves."));
         else
             m_view->showOverlay(std::move(chart));
         return;
     }
-    m_title->setText(tr("%1: %2, %3").arg(qs(s->label), qs(data->option(s->option)->name), qs(data->condition(s->condition)->name)));
+    m_title->setText(
+        tr("%1: %2, %3")
+            .arg(qs(s->label), qs(data->option(s->option)->name), qs(data->condition(s->condition)->name)));
     const auto curve = m_session.project()->readCurve(pull->id);
     auto remarks = study::needsLook(*pull, m_session.readings());
-    m_remark->setText(remarks.empty() ? QString() : tr("Needs a look: %1").arg(qs(remarks.front())) + (remarks.size() > 1 ? tr(" (and %1 more, at the right)").arg(remarks.size() - 1) : QString()));
+    m_remark->setText(remarks.empty() ? QString()
+                                      : tr("Needs a look: %1").arg(qs(remarks.front())) +
+                                            (remarks.size() > 1
+                                                 ? tr(" (and %1 more, at the right)").arg(remarks.size() - 1)
+                                                 : QString()));
     m_remark->setVisible(!remarks.empty());
     if (!curve) {
         m_numbers->hide();
         m_clear->hide();
         m_noSlip->hide();
-        m_view->showNothing(pull->typed ? tr("This result was typed in as %1: it has no curve.").arg(qs(pull->typed->asTyped)) : qs(curve.error().message));
+        m_view->showNothing(
+            pull->typed ? tr("This result was typed in as %1: it has no curve.").arg(qs(pull->typed->asTyped))
+                        : qs(curve.error().message));
         return;
     }
     m_noSlip->setVisible((*curve)->reading.firstSlip.has_value());
@@ -155,24 +173,36 @@ void CurvesStage::fillNumbers(const curve::ReadCurve& c, const study::Pull& pull
     std::vector<QStringList> rows;
     const auto hand = [](bool byHand) { return byHand ? tr(", by hand") : QString(); };
     const auto where = [&](const curve::Landmark& m) {
-        return (m.displacement ? qs(withUnit(*m.displacement, length)) : qs(withUnit(m.time, quantity::unit("s")))) + hand(m.byHand);
+        return (m.displacement ? qs(withUnit(*m.displacement, length))
+                               : qs(withUnit(m.time, quantity::unit("s")))) +
+               hand(m.byHand);
     };
     const bool bound = r.offScale || pull.standing == study::Standing::atLeast;
-    rows.push_back({tr("Peak"), (bound ? tr("at least ") : QString()) + m_session.force(r.peak.force), where(r.peak)});
-    rows.push_back({tr("First slip"), r.firstSlip ? m_session.force(r.firstSlip->force) : tr("none"), r.firstSlip ? where(*r.firstSlip) : pull.settings.firstSlip ? tr("taken away by hand") : QString()});
-    rows.push_back({tr("Break"), r.breakPoint ? m_session.force(r.breakPoint->force) : tr("none seen"), r.breakPoint ? where(*r.breakPoint) : QString()});
+    rows.push_back(
+        {tr("Peak"), (bound ? tr("at least ") : QString()) + m_session.force(r.peak.force), where(r.peak)});
+    rows.push_back({tr("First slip"), r.firstSlip ? m_session.force(r.firstSlip->force) : tr("none"),
+                    r.firstSlip               ? where(*r.firstSlip)
+                    : pull.settings.firstSlip ? tr("taken away by hand")
+                                              : QString()});
+    rows.push_back({tr("Break"), r.breakPoint ? m_session.force(r.breakPoint->force) : tr("none seen"),
+                    r.breakPoint ? where(*r.breakPoint) : QString()});
     if (r.stiffness)
         rows.push_back({tr("Stiffness"), qs(withUnit(r.stiffness->value, units.of(Dimension::stiffness))),
-                        tr("%1 to %2%3").arg(qs(quantity::significant(units.force->fromSi(r.stiffness->from))), m_session.force(r.stiffness->to), hand(r.stiffness->byHand))});
+                        tr("%1 to %2%3")
+                            .arg(qs(quantity::significant(units.force->fromSi(r.stiffness->from))),
+                                 m_session.force(r.stiffness->to), hand(r.stiffness->byHand))});
     else
-        rows.push_back({tr("Stiffness"), tr("none"), r.againstTime ? tr("no displacement was logged") : QString()});
+        rows.push_back(
+            {tr("Stiffness"), tr("none"), r.againstTime ? tr("no displacement was logged") : QString()});
     if (r.energyToPeak)
-        rows.push_back({tr("Energy to peak"), qs(withUnit(*r.energyToPeak, units.of(Dimension::energy))), QString()});
-    rows.push_back({tr("Residual grip"), r.residual && !bound ? m_session.force(r.residual->force) : tr("cannot be told"), r.residual && !bound ? tr("%1 of the peak").arg(qs(quantity::percent(r.residual->share))) : QString()});
-    if (r.fall)
-        rows.push_back({tr("How it let go"), QString::fromStdString(r.fall->word), QString()});
-    if (r.slack)
-        rows.push_back({tr("Slack taken up"), QString(), qs(withUnit(*r.slack, length))});
+        rows.push_back(
+            {tr("Energy to peak"), qs(withUnit(*r.energyToPeak, units.of(Dimension::energy))), QString()});
+    rows.push_back({tr("Residual grip"),
+                    r.residual && !bound ? m_session.force(r.residual->force) : tr("cannot be told"),
+                    r.residual && !bound ? tr("%1 of the peak").arg(qs(quantity::percent(r.residual->share)))
+                                         : QString()});
+    if (r.fall) rows.push_back({tr("How it let go"), QString::fromStdString(r.fall->word), QString()});
+    if (r.slack) rows.push_back({tr("Slack taken up"), QString(), qs(withUnit(*r.slack, length))});
     m_numbers->setRowCount(static_cast<int>(rows.size()));
     for (int i = 0; i < static_cast<int>(rows.size()); ++i)
         for (int k = 0; k < 3; ++k) {

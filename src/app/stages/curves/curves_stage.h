@@ -1,4 +1,5 @@
-// Curves: one curve with landmarks to move and the numbers beside it, or all replicates of a square laid over each other.
+// Curves: one curve with landmarks to move and the numbers beside it, or all replicates of a square laid over
+// each other.
 #pragma once
 
 #include "shell/session.h"

@@ -29,8 +29,7 @@ QTableWidget* makeTable(const QStringList& heads, const char* name) {
 QStringList names(const QString& text) {
     QStringList out;
     for (auto part : QString(text).replace('\t', '\n').split('\n'))
-        if (!part.trimmed().isEmpty())
-            out << part.simplified();
+        if (!part.trimmed().isEmpty()) out << part.simplified();
     return out;
 }
 
@@ -39,7 +38,8 @@ QStringList names(const QString& text) {
 QuestionStage::QuestionStage(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(16, 14, 16, 14);
-    m_sentence = new QLabel(tr("Say what you want to find out, what you compare, and under which conditions."));
+    m_sentence =
+        new QLabel(tr("Say what you want to find out, what you compare, and under which conditions."));
     m_sentence->setObjectName("sentence");
     m_sentence->setWordWrap(true);
     layout->addWidget(m_sentence);
@@ -110,14 +110,17 @@ QuestionStage::QuestionStage(Session& session, QWidget* parent) : QWidget(parent
     layout->addStretch();
 
     connect(m_title, &QLineEdit::editingFinished, this, [this] {
-        if (m_title->text().trimmed().isEmpty())
-            return refresh();
+        if (m_title->text().trimmed().isEmpty()) return refresh();
         saveStudy("title", m_title->text().trimmed(), tr("Title of the study"));
     });
-    connect(m_question, &QLineEdit::editingFinished, this, [this] { saveStudy("question", m_question->text().trimmed(), tr("The question")); });
-    connect(m_metric, &QComboBox::activated, this, [this] { saveStudy("metric", m_metric->currentData().toString(), tr("What decides")); });
-    connect(m_intent, &QComboBox::activated, this, [this] { saveStudy("intent", m_intent->currentData().toString(), tr("Intent")); });
-    connect(m_margin, &QDoubleSpinBox::editingFinished, this, [this] { saveStudy("margin", m_margin->value() / 100, tr("Difference that matters")); });
+    connect(m_question, &QLineEdit::editingFinished, this,
+            [this] { saveStudy("question", m_question->text().trimmed(), tr("The question")); });
+    connect(m_metric, &QComboBox::activated, this,
+            [this] { saveStudy("metric", m_metric->currentData().toString(), tr("What decides")); });
+    connect(m_intent, &QComboBox::activated, this,
+            [this] { saveStudy("intent", m_intent->currentData().toString(), tr("Intent")); });
+    connect(m_margin, &QDoubleSpinBox::editingFinished, this,
+            [this] { saveStudy("margin", m_margin->value() / 100, tr("Difference that matters")); });
     connect(m_newOption, &QLineEdit::returnPressed, this, &QuestionStage::addOptions);
     connect(m_newCondition, &QLineEdit::returnPressed, this, &QuestionStage::addConditions);
     connect(m_options, &QTableWidget::cellChanged, this, &QuestionStage::optionEdited);
@@ -134,7 +137,8 @@ QuestionStage::QuestionStage(Session& session, QWidget* parent) : QWidget(parent
         const int row = m_conditions->currentRow();
         if (!data || row < 0 || row >= static_cast<int>(data->conditions.size()))
             return m_session.say(tr("Select the condition to take away first."));
-        m_session.tell(m_session.project()->removeCondition(data->conditions[static_cast<std::size_t>(row)].id));
+        m_session.tell(
+            m_session.project()->removeCondition(data->conditions[static_cast<std::size_t>(row)].id));
     });
     connect(&session, &Session::changed, this, &QuestionStage::refresh);
     refresh();
@@ -145,34 +149,28 @@ bool QuestionStage::ensureStudy() {
         m_session.say(tr("Open or start a project first (File menu)."), true);
         return false;
     }
-    if (m_session.study())
-        return true;
+    if (m_session.study()) return true;
     study::Study s;
     s.title = "New study";
     const auto id = m_session.project()->addStudy(s);
-    if (!m_session.tell(id))
-        return false;
+    if (!m_session.tell(id)) return false;
     m_session.showStudy(*id);
     return true;
 }
 
 void QuestionStage::addOptions() {
     const auto all = names(m_newOption->text());
-    if (all.isEmpty() || !ensureStudy())
-        return;
+    if (all.isEmpty() || !ensureStudy()) return;
     for (const auto& name : all)
-        if (!m_session.tell(m_session.project()->addOption(m_session.studyId(), name)))
-            return;
+        if (!m_session.tell(m_session.project()->addOption(m_session.studyId(), name))) return;
     m_newOption->clear();
 }
 
 void QuestionStage::addConditions() {
     const auto all = names(m_newCondition->text());
-    if (all.isEmpty() || !ensureStudy())
-        return;
+    if (all.isEmpty() || !ensureStudy()) return;
     for (const auto& name : all)
-        if (!m_session.tell(m_session.project()->addCondition(m_session.studyId(), name)))
-            return;
+        if (!m_session.tell(m_session.project()->addCondition(m_session.studyId(), name))) return;
     m_newCondition->clear();
 }
 
@@ -183,8 +181,7 @@ void QuestionStage::saveStudy(const QString& field, const QJsonValue& value, con
 
 void QuestionStage::optionEdited(int row, int column) {
     const auto* data = m_session.study();
-    if (m_filling || !data || row >= static_cast<int>(data->options.size()))
-        return;
+    if (m_filling || !data || row >= static_cast<int>(data->options.size())) return;
     const auto& option = data->options[static_cast<std::size_t>(row)];
     const auto text = m_options->item(row, column)->text().trimmed();
     QJsonObject fields;
@@ -202,16 +199,18 @@ void QuestionStage::optionEdited(int row, int column) {
         }
         fields["unit_cost"] = *cost;
     }
-    if (!m_session.tell(m_session.project()->changeOption(option.id, fields, tr("Option \"%1\"").arg(qs(option.name)))))
+    if (!m_session.tell(
+            m_session.project()->changeOption(option.id, fields, tr("Option \"%1\"").arg(qs(option.name)))))
         refresh();
 }
 
 void QuestionStage::conditionEdited(int row, int column) {
     const auto* data = m_session.study();
-    if (m_filling || !data || row >= static_cast<int>(data->conditions.size()))
-        return;
+    if (m_filling || !data || row >= static_cast<int>(data->conditions.size())) return;
     const auto& condition = data->conditions[static_cast<std::size_t>(row)];
-    if (!m_session.tell(m_session.project()->changeCondition(condition.id, {{"name", m_conditions->item(row, column)->text().simplified()}}, tr("Condition \"%1\"").arg(qs(condition.name)))))
+    if (!m_session.tell(m_session.project()->changeCondition(
+            condition.id, {{"name", m_conditions->item(row, column)->text().simplified()}},
+            tr("Condition \"%1\"").arg(qs(condition.name)))))
         refresh();
 }
 
@@ -237,7 +236,8 @@ void QuestionStage::refresh() {
         m_options->setItem(i, 2, new QTableWidgetItem(qs(o.currency)));
     }
     for (int i = 0; i < m_conditions->rowCount(); ++i)
-        m_conditions->setItem(i, 0, new QTableWidgetItem(qs(data->conditions[static_cast<std::size_t>(i)].name)));
+        m_conditions->setItem(i, 0,
+                              new QTableWidgetItem(qs(data->conditions[static_cast<std::size_t>(i)].name)));
     m_filling = false;
 }
 

@@ -24,7 +24,11 @@ void PagesView::setPages(std::vector<report::Page> pages) {
 
 double PagesView::scale() const { return std::min(1.2, (width() - 2.0 * between) / report::pageWidth); }
 
-void PagesView::fit() { setMinimumHeight(static_cast<int>(static_cast<double>(m_pages.size()) * (report::pageHeight * scale() + between)) + between); }
+void PagesView::fit() {
+    setMinimumHeight(
+        static_cast<int>(static_cast<double>(m_pages.size()) * (report::pageHeight * scale() + between)) +
+        between);
+}
 
 void PagesView::resizeEvent(QResizeEvent*) { fit(); }
 
@@ -33,9 +37,9 @@ void PagesView::paintEvent(QPaintEvent* event) {
     painter.setRenderHint(QPainter::Antialiasing);
     const double s = scale(), x = (width() - report::pageWidth * s) / 2;
     for (std::size_t i = 0; i < m_pages.size(); ++i) {
-        const QRectF page(x, between + static_cast<double>(i) * (report::pageHeight * s + between), report::pageWidth * s, report::pageHeight * s);
-        if (!page.intersects(event->rect()))
-            continue;
+        const QRectF page(x, between + static_cast<double>(i) * (report::pageHeight * s + between),
+                          report::pageWidth * s, report::pageHeight * s);
+        if (!page.intersects(event->rect())) continue;
         painter.fillRect(page, Qt::white);
         painter.setPen(theme().line);
         painter.drawRect(page);
@@ -69,19 +73,18 @@ ReportStage::ReportStage(Session& session, QWidget* parent) : QWidget(parent), m
     m_scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     layout->addWidget(m_scroll, 1);
     connect(m_html, &QPushButton::clicked, this, [this] {
-        const auto path = QFileDialog::getSaveFileName(this, tr("Save the report"), suggested("html"), tr("Web page (*.html)"));
-        if (!path.isEmpty())
-            writeHtml(path);
+        const auto path = QFileDialog::getSaveFileName(this, tr("Save the report"), suggested("html"),
+                                                       tr("Web page (*.html)"));
+        if (!path.isEmpty()) writeHtml(path);
     });
     connect(m_pdf, &QPushButton::clicked, this, [this] {
-        const auto path = QFileDialog::getSaveFileName(this, tr("Save the report"), suggested("pdf"), tr("PDF (*.pdf)"));
-        if (!path.isEmpty())
-            writePdf(path);
+        const auto path =
+            QFileDialog::getSaveFileName(this, tr("Save the report"), suggested("pdf"), tr("PDF (*.pdf)"));
+        if (!path.isEmpty()) writePdf(path);
     });
     const auto mark = [this] {
         m_stale = true;
-        if (isVisible())
-            refresh();
+        if (isVisible()) refresh();
     };
     connect(&session, &Session::changed, this, mark);
     connect(&session, &Session::unitsChanged, this, mark);
@@ -89,10 +92,13 @@ ReportStage::ReportStage(Session& session, QWidget* parent) : QWidget(parent), m
 
 QString ReportStage::suggested(const QString& ending) const {
     const QFileInfo project(m_session.project()->file().path());
-    return project.absolutePath() + "/" + qs(m_session.study()->study.title).toLower().replace(' ', '-') + "." + ending;
+    return project.absolutePath() + "/" + qs(m_session.study()->study.title).toLower().replace(' ', '-') +
+           "." + ending;
 }
 
-report::Document ReportStage::document() const { return report::compose(m_session.source(), m_session.units()); }
+report::Document ReportStage::document() const {
+    return report::compose(m_session.source(), m_session.units());
+}
 
 bool ReportStage::writeHtml(const QString& path) {
     QSaveFile file(path);
@@ -106,15 +112,13 @@ bool ReportStage::writeHtml(const QString& path) {
 }
 
 bool ReportStage::writePdf(const QString& path) {
-    if (!m_session.tell(report::writePdf(document(), path)))
-        return false;
+    if (!m_session.tell(report::writePdf(document(), path))) return false;
     m_session.say(tr("The report is in %1.").arg(path));
     return true;
 }
 
 void ReportStage::showEvent(QShowEvent*) {
-    if (m_stale)
-        refresh();
+    if (m_stale) refresh();
 }
 
 void ReportStage::refresh() {
@@ -123,9 +127,9 @@ void ReportStage::refresh() {
     m_html->setVisible(data != nullptr);
     m_pdf->setVisible(data != nullptr);
     m_scroll->setVisible(data != nullptr);
-    m_sentence->setText(data ? tr("This is the report as it stands; it follows every change.") : tr("There is nothing to report yet: import some logger files first."));
-    if (data)
-        m_pages->setPages(report::paginate(document()));
+    m_sentence->setText(data ? tr("This is the report as it stands; it follows every change.")
+                             : tr("There is nothing to report yet: import some logger files first."));
+    if (data) m_pages->setPages(report::paginate(document()));
 }
 
 } // namespace anvil::app

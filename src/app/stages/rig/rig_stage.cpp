@@ -13,7 +13,8 @@ namespace anvil::app {
 RigStage::RigStage(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(16, 14, 16, 14);
-    m_sentence = new QLabel(tr("Tell what your rig can show at most, so that pulls which topped out count as \"at least\" and not as a strength."));
+    m_sentence = new QLabel(tr("Tell what your rig can show at most, so that pulls which topped out count as "
+                               "\"at least\" and not as a strength."));
     m_sentence->setObjectName("sentence");
     m_sentence->setWordWrap(true);
     layout->addWidget(m_sentence);
@@ -51,28 +52,28 @@ RigStage::RigStage(Session& session, QWidget* parent) : QWidget(parent), m_sessi
 
 void RigStage::apply() {
     const auto* data = m_session.study();
-    if (!data)
-        return m_session.say(tr("Import some curves first; the limit belongs to them."), true);
+    if (!data) return m_session.say(tr("Import some curves first; the limit belongs to them."), true);
     std::optional<double> limit;
     if (!m_limit->text().trimmed().isEmpty()) {
-        const auto entry = quantity::parseEntry(m_limit->text().toStdString(), quantity::Dimension::force, m_session.units().force);
-        if (!m_session.tell(entry))
-            return;
+        const auto entry = quantity::parseEntry(m_limit->text().toStdString(), quantity::Dimension::force,
+                                                m_session.units().force);
+        if (!m_session.tell(entry)) return;
         if (!(entry->si > 0))
-            return m_session.say(tr("A rig limit of zero or less cannot be: give what the rig can show."), true);
+            return m_session.say(tr("A rig limit of zero or less cannot be: give what the rig can show."),
+                                 true);
         limit = entry->si;
     }
     const auto done = m_session.project()->run(tr("Rig limit of the study"), [&](store::Writer& w) {
         for (const auto& p : data->pulls) {
-            if (!p.curve)
-                continue;
+            if (!p.curve) continue;
             auto settings = p.settings;
             settings.rigLimit = limit;
             w.update("pull", p.id, {{"reading", store::settingsToJson(settings)}});
         }
     });
     if (m_session.tell(done))
-        m_session.say(limit ? tr("Every curve has been read again against %1.").arg(m_session.force(*limit)) : tr("The rig limit has been taken away."));
+        m_session.say(limit ? tr("Every curve has been read again against %1.").arg(m_session.force(*limit))
+                            : tr("The rig limit has been taken away."));
 }
 
 void RigStage::refresh() {
@@ -82,19 +83,22 @@ void RigStage::refresh() {
     int off = 0;
     if (data)
         for (const auto& p : data->pulls) {
-            if (p.settings.rigLimit)
-                limits.insert(*p.settings.rigLimit);
+            if (p.settings.rigLimit) limits.insert(*p.settings.rigLimit);
             const auto r = m_session.readings().byPull.find(p.id);
             off += r != m_session.readings().byPull.end() && r->second.offScale;
         }
     if (!data)
-        m_state->setText(tr("Nothing has been pulled yet: the limit is asked when you import logger files, and can be set here afterwards."));
+        m_state->setText(tr("Nothing has been pulled yet: the limit is asked when you import logger files, "
+                            "and can be set here afterwards."));
     else if (limits.empty())
         m_state->setText(tr("No limit is set for this study. Flat tops are still recognised."));
     else if (limits.size() == 1)
-        m_state->setText(tr("The limit is %1; %2 pulls topped out.").arg(m_session.force(*limits.begin())).arg(off));
+        m_state->setText(
+            tr("The limit is %1; %2 pulls topped out.").arg(m_session.force(*limits.begin())).arg(off));
     else
-        m_state->setText(tr("The pulls of this study have %1 different limits; %2 topped out.").arg(limits.size()).arg(off));
+        m_state->setText(tr("The pulls of this study have %1 different limits; %2 topped out.")
+                             .arg(limits.size())
+                             .arg(off));
 }
 
 } // namespace anvil::app

@@ -18,7 +18,8 @@ SpecimensStage::SpecimensStage(Session& session, QWidget* parent) : QWidget(pare
     layout->addWidget(m_sentence);
     m_table = new QTableWidget(0, 5);
     m_table->setObjectName("specimens");
-    m_table->setHorizontalHeaderLabels({tr("Label"), tr("Option"), tr("Condition"), tr("Replicate"), tr("Pull")});
+    m_table->setHorizontalHeaderLabels(
+        {tr("Label"), tr("Option"), tr("Condition"), tr("Replicate"), tr("Pull")});
     m_table->verticalHeader()->hide();
     m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
     m_table->setSelectionBehavior(QAbstractItemView::SelectRows);
@@ -41,9 +42,10 @@ SpecimensStage::SpecimensStage(Session& session, QWidget* parent) : QWidget(pare
     layout->addLayout(move);
     connect(button, &QPushButton::clicked, this, [this] {
         const auto* item = m_table->item(m_table->currentRow(), 0);
-        if (!item)
-            return m_session.say(tr("Select the piece to move first."));
-        m_session.tell(m_session.project()->moveSpecimen(item->data(Qt::UserRole).toLongLong(), m_option->currentData().toLongLong(), m_condition->currentData().toLongLong()));
+        if (!item) return m_session.say(tr("Select the piece to move first."));
+        m_session.tell(m_session.project()->moveSpecimen(item->data(Qt::UserRole).toLongLong(),
+                                                         m_option->currentData().toLongLong(),
+                                                         m_condition->currentData().toLongLong()));
     });
     connect(m_table, &QTableWidget::currentCellChanged, this, [this](int row) {
         if (const auto* item = m_table->item(row, 4); item && !m_filling)
@@ -68,7 +70,10 @@ void SpecimensStage::refresh() {
     m_filling = true;
     const auto* data = m_session.study();
     const auto pieces = data ? data->specimens.size() : 0;
-    m_sentence->setText(pieces == 0 ? tr("No pieces yet: importing logger files makes one for every run.") : tr("Every piece has a label of its own; %n piece(s) so far.", nullptr, static_cast<int>(pieces)).replace("(s)", pieces == 1 ? "" : "s"));
+    m_sentence->setText(pieces == 0 ? tr("No pieces yet: importing logger files makes one for every run.")
+                                    : tr("Every piece has a label of its own; %n piece(s) so far.", nullptr,
+                                         static_cast<int>(pieces))
+                                          .replace("(s)", pieces == 1 ? "" : "s"));
     m_table->setRowCount(static_cast<int>(pieces));
     m_option->clear();
     m_condition->clear();
@@ -88,7 +93,8 @@ void SpecimensStage::refresh() {
                 }
             const auto* o = data->option(s.option);
             const auto* c = data->condition(s.condition);
-            const QStringList cells{qs(s.label), o ? qs(o->name) : "", c ? qs(c->name) : "", QString::number(s.replicate), standing};
+            const QStringList cells{qs(s.label), o ? qs(o->name) : "", c ? qs(c->name) : "",
+                                    QString::number(s.replicate), standing};
             for (int k = 0; k < 5; ++k) {
                 auto* item = new QTableWidgetItem(cells[k]);
                 item->setData(Qt::UserRole, k == 4 ? pull : s.id);

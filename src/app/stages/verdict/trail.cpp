@@ -14,17 +14,18 @@ namespace {
 
 QString rule(const QString& what, const stats::Summary& s) {
     if (what == QObject::tr("Mean"))
-        return s.basis == stats::MeanBasis::bound ? QObject::tr("Sum of the values over their number, bounds counted at their limit: the true mean is at least this.") : QObject::tr("Sum of the values over their number.");
+        return s.basis == stats::MeanBasis::bound
+                   ? QObject::tr("Sum of the values over their number, bounds counted at their limit: the "
+                                 "true mean is at least this.")
+                   : QObject::tr("Sum of the values over their number.");
     if (what == QObject::tr("95 % interval"))
         return QObject::tr("Mean ± t × s / √n, t from Student's distribution with n − 1 degrees of freedom.");
-    if (what == QObject::tr("s"))
-        return QObject::tr("Standard deviation with n − 1.");
-    if (what == QObject::tr("CV"))
-        return QObject::tr("s over the mean.");
-    if (what == QObject::tr("Lowest"))
-        return QObject::tr("The least value recorded.");
+    if (what == QObject::tr("s")) return QObject::tr("Standard deviation with n − 1.");
+    if (what == QObject::tr("CV")) return QObject::tr("s over the mean.");
+    if (what == QObject::tr("Lowest")) return QObject::tr("The least value recorded.");
     if (what == QObject::tr("Mean − 3 s"))
-        return QObject::tr("Mean less three standard deviations. From five pulls it promises with 65 % confidence that 99 % exceed it.");
+        return QObject::tr("Mean less three standard deviations. From five pulls it promises with 65 % "
+                           "confidence that 99 % exceed it.");
     if (what == QObject::tr("Without high and low"))
         return QObject::tr("Mean without one greatest and one least value; from four values on.");
     return QObject::tr("From the pulls below.");
@@ -32,7 +33,9 @@ QString rule(const QString& what, const stats::Summary& s) {
 
 } // namespace
 
-TrailDialog::TrailDialog(Session& session, study::Metric metric, const study::Group& group, const QString& what, const QString& value, QWidget* parent) : QDialog(parent) {
+TrailDialog::TrailDialog(Session& session, study::Metric metric, const study::Group& group,
+                         const QString& what, const QString& value, QWidget* parent)
+    : QDialog(parent) {
     setWindowTitle(tr("Where from?"));
     setObjectName("trail");
     resize(620, 420);
@@ -43,7 +46,9 @@ TrailDialog::TrailDialog(Session& session, study::Metric metric, const study::Gr
     head->setObjectName("big");
     head->setWordWrap(true);
     layout->addWidget(head);
-    auto* place = new QLabel(tr("%1, %2. %3").arg(qs(data->option(group.option)->name), qs(data->condition(group.condition)->name), rule(what, group.summary)));
+    auto* place = new QLabel(tr("%1, %2. %3")
+                                 .arg(qs(data->option(group.option)->name),
+                                      qs(data->condition(group.condition)->name), rule(what, group.summary)));
     place->setWordWrap(true);
     layout->addWidget(place);
     auto* tree = new QTreeWidget;
@@ -59,8 +64,7 @@ TrailDialog::TrailDialog(Session& session, study::Metric metric, const study::Gr
         QString from = tr("typed in");
         if (const auto r = session.readings().byPull.find(v.pull); r != session.readings().byPull.end())
             from = tr("its curve of %1 samples").arg(r->second.samples);
-        if (v.value.state == stats::State::aside)
-            continue;
+        if (v.value.state == stats::State::aside) continue;
         add(v.pull, v.specimen, qs(chart::valueText(v.value, unit)), from);
     }
     for (const auto& l : group.leftOut)

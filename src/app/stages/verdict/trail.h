@@ -6,11 +6,13 @@
 
 namespace anvil::app {
 
-/// Shows the rule behind a group's number and every pull in (or left out of) it; Enter on a pull opens its curve.
+/// Shows the rule behind a group's number and every pull in (or left out of) it; Enter on a pull opens its
+/// curve.
 class TrailDialog : public QDialog {
     Q_OBJECT
 public:
-    TrailDialog(Session& session, study::Metric metric, const study::Group& group, const QString& what, const QString& value, QWidget* parent = nullptr);
+    TrailDialog(Session& session, study::Metric metric, const study::Group& group, const QString& what,
+                const QString& value, QWidget* parent = nullptr);
 };
 
 } // namespace anvil::app

@@ -12,7 +12,6 @@
 #include <QScrollArea>
 #include <QSplitter>
 #include <QTabWidget>
-#include <QTimer>
 #include <QTableWidget>
 #include <anvil/quantity/print.h>
 
@@ -38,7 +37,9 @@ VerdictStage::VerdictStage(Session& session, QWidget* parent) : QWidget(parent),
     m_first = new QWidget;
     auto* first = new QVBoxLayout(m_first);
     first->setContentsMargins(12, 40, 12, 12);
-    for (const auto& step : {tr("1   Drop a folder of logger files on this window, or choose them below."), tr("2   Check in one sheet which run belongs to which option."), tr("3   Read here which option is strongest, and how sure that is.")}) {
+    for (const auto& step : {tr("1   Drop a folder of logger files on this window, or choose them below."),
+                             tr("2   Check in one sheet which run belongs to which option."),
+                             tr("3   Read here which option is strongest, and how sure that is.")}) {
         auto* label = new QLabel(step);
         label->setObjectName("sentence");
         label->setWordWrap(true);
@@ -61,7 +62,7 @@ VerdictStage::VerdictStage(Session& session, QWidget* parent) : QWidget(parent),
     m_ladder = new PictureView;
     m_ladder->setObjectName("ladder");
     m_ladder->setAccessibleName(tr("Strength ladder"));
-    auto* scroll = new QScrollArea;
+    auto* scroll = m_ladderArea = new QScrollArea;
     scroll->setWidget(m_ladder);
     scroll->setWidgetResizable(true);
     scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -84,7 +85,7 @@ VerdictStage::VerdictStage(Session& session, QWidget* parent) : QWidget(parent),
     split->addWidget(m_tabs);
     split->setStretchFactor(0, 3);
     split->setStretchFactor(1, 2);
-    split->setSizes({420, 220});
+    split->setSizes({360, 260});
     layout->addWidget(split, 1);
 
     connect(m_metric, &QComboBox::activated, this, [this] {
@@ -102,8 +103,7 @@ VerdictStage::VerdictStage(Session& session, QWidget* parent) : QWidget(parent),
     connect(m_table, &QTableWidget::cellDoubleClicked, this, &VerdictStage::openTrail);
     const auto mark = [this] {
         m_stale = true;
-        if (isVisible())
-            refresh();
+        if (isVisible()) refresh();
     };
     connect(&session, &Session::changed, this, mark);
     connect(&session, &Session::selectionChanged, this, mark);
@@ -111,24 +111,24 @@ VerdictStage::VerdictStage(Session& session, QWidget* parent) : QWidget(parent),
 }
 
 void VerdictStage::showEvent(QShowEvent*) {
-    if (m_stale)
-        refresh();
+    if (m_stale) refresh();
 }
 
-study::Metric VerdictStage::metric() const { return static_cast<study::Metric>(m_metric->currentData().toInt()); }
+study::Metric VerdictStage::metric() const {
+    return static_cast<study::Metric>(m_metric->currentData().toInt());
+}
 
 void VerdictStage::refresh() {
     m_stale = false;
     const auto* data = m_session.study();
-    const bool other = m_shownStudy != m_session.studyId();
-    if (other) {
+    if (m_shownStudy != m_session.studyId()) {
         m_shownStudy = m_session.studyId();
         m_metricChosen = false;
     }
-    if (data && !m_metricChosen)
-        m_metric->setCurrentIndex(static_cast<int>(data->study.metric));
+    if (data && !m_metricChosen) m_metric->setCurrentIndex(static_cast<int>(data->study.metric));
     const auto waiting = static_cast<int>(m_session.needingLook().size());
-    m_look->setText(waiting == 1 ? tr("1 curve needs a look (F8)") : tr("%1 curves need a look (F8)").arg(waiting));
+    m_look->setText(waiting == 1 ? tr("1 curve needs a look (F8)")
+                                 : tr("%1 curves need a look (F8)").arg(waiting));
     m_look->setVisible(waiting > 0);
     const auto& v = m_session.verdict(metric());
     const bool nothing = !data || data->pulls.empty();
@@ -146,15 +146,12 @@ void VerdictStage::refresh() {
     const auto& unit = m_session.units().of(study::info(metric()).dimension);
     m_ladder->setBuild([this](double width) { // asks anew: the study may have changed since
         const auto* now = m_session.study();
-        return now ? chart::ladder(*now, m_session.verdict(metric()), m_session.units().of(study::info(metric()).dimension), width, m_session.pull()) : chart::Picture{};
+        return now ? chart::ladder(*now, m_session.verdict(metric()),
+                                   m_session.units().of(study::info(metric()).dimension), width,
+                                   m_session.pull())
+                   : chart::Picture{};
     });
-    if (other) { // the ladder gets what it needs, the tabs the rest
-        QTimer::singleShot(0, this, [this] { // once the layout has settled
-            const int most = std::max(200, m_split->height() - 140);
-            const int ladder = std::min(most, static_cast<int>(m_ladder->picture().height) + 6);
-            m_split->setSizes({ladder, m_split->height() - ladder});
-        });
-    }
+    fitLadder();
     m_sentences->clear();
     for (const auto& p : v.pairs)
         m_sentences->addItem(qs(p.sentence));
@@ -164,24 +161,47 @@ void VerdictStage::refresh() {
     if (m_next->count() == 0)
         m_next->addItem(tr("Nothing is too close to call; more pulls would only sharpen what is known."));
 
-    const QStringList heads{tr("Rank"), tr("Option"), tr("Condition"), tr("n"), tr("Mean"), tr("95 % interval"), tr("s"), tr("CV"), tr("Lowest"), tr("Mean − 3 s"), tr("Without high and low"), tr("Ties"), tr("Cost each")};
+    const QStringList heads{tr("Rank"),
+                            tr("Option"),
+                            tr("Condition"),
+                            tr("n"),
+                            tr("Mean"),
+                            tr("95 % interval"),
+                            tr("s"),
+                            tr("CV"),
+                            tr("Lowest"),
+                            tr("Mean − 3 s"),
+                            tr("Without high and low"),
+                            tr("Ties"),
+                            tr("Cost each")};
     m_table->setColumnCount(static_cast<int>(heads.size()));
     m_table->setHorizontalHeaderLabels(heads);
     m_table->setRowCount(static_cast<int>(v.groups.size()));
-    const auto shown = [&](const std::optional<double>& x) { return x ? qs(quantity::withUnit(*x, unit)) : QStringLiteral("–"); };
+    const auto shown = [&](const std::optional<double>& x) {
+        return x ? qs(quantity::withUnit(*x, unit)) : QStringLiteral("–");
+    };
     for (int i = 0; i < static_cast<int>(v.groups.size()); ++i) {
         const auto& g = v.groups[static_cast<std::size_t>(i)];
         const auto& s = g.summary;
         const auto* o = data->option(g.option);
-        const QStringList cells{g.rank ? QString::number(g.rank) : QStringLiteral("–"), qs(o->name), qs(data->condition(g.condition)->name), qs(chart::countText(s)), qs(chart::meanText(s, unit)), qs(chart::intervalText(s, unit)), shown(s.sd),
-                                s.cv ? qs(quantity::percent(*s.cv)) : QStringLiteral("–"), shown(s.lowest), s.meanMinus3Sd ? shown(s.meanMinus3Sd) : tr("none from so few"), shown(s.dropHighLowMean), qs(study::sharedLetters(v, g)),
-                                o->unitCost ? qs(quantity::fixed(*o->unitCost, 2) + " " + o->currency) : QStringLiteral("–")};
+        const QStringList cells{g.rank ? QString::number(g.rank) : QStringLiteral("–"),
+                                qs(o->name),
+                                qs(data->condition(g.condition)->name),
+                                qs(chart::countText(s)),
+                                qs(chart::meanText(s, unit)),
+                                qs(chart::intervalText(s, unit)),
+                                shown(s.sd),
+                                s.cv ? qs(quantity::percent(*s.cv)) : QStringLiteral("–"),
+                                shown(s.lowest),
+                                s.meanMinus3Sd ? shown(s.meanMinus3Sd) : tr("none from so few"),
+                                shown(s.dropHighLowMean),
+                                qs(study::sharedLetters(v, g)),
+                                o->unitCost ? qs(quantity::fixed(*o->unitCost, 2) + " " + o->currency)
+                                            : QStringLiteral("–")};
         for (int k = 0; k < heads.size(); ++k) {
             auto* item = new QTableWidgetItem(cells[k]);
-            if (k == 0 || k >= 4)
-                item->setFont(figures(13, k == 4));
-            if (k == 0 || k >= 4)
-                item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+            if (k == 0 || k >= 4) item->setFont(figures(13, k == 4));
+            if (k == 0 || k >= 4) item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
             item->setToolTip(tr("Enter: where this number comes from"));
             m_table->setItem(i, k, item);
         }
@@ -190,12 +210,20 @@ void VerdictStage::refresh() {
     m_table->resizeColumnsToContents();
 }
 
+void VerdictStage::resizeEvent(QResizeEvent*) { fitLadder(); }
+
+void VerdictStage::fitLadder() { // whole where there is room for it, else two thirds of the stage
+    m_ladderArea->setMinimumHeight(
+        std::min(static_cast<int>(m_ladder->picture().height) + 4, height() * 64 / 100));
+}
+
 void VerdictStage::openTrail(int row, int column) {
     const auto& v = m_session.verdict(metric());
-    if (row < 0 || row >= static_cast<int>(v.groups.size()))
-        return;
+    if (row < 0 || row >= static_cast<int>(v.groups.size())) return;
     const int number = column < 3 ? 4 : column;
-    TrailDialog dialog(m_session, metric(), v.groups[static_cast<std::size_t>(row)], m_table->horizontalHeaderItem(number)->text(), m_table->item(row, number)->text(), this);
+    TrailDialog dialog(m_session, metric(), v.groups[static_cast<std::size_t>(row)],
+                       m_table->horizontalHeaderItem(number)->text(), m_table->item(row, number)->text(),
+                       this);
     dialog.exec();
 }
 

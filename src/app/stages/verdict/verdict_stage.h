@@ -8,6 +8,7 @@ class QComboBox;
 class QLabel;
 class QListWidget;
 class QPushButton;
+class QScrollArea;
 class QSplitter;
 class QTabWidget;
 class QTableWidget;
@@ -27,9 +28,11 @@ signals:
 
 protected:
     void showEvent(QShowEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
 
 private:
     void refresh();
+    void fitLadder();
     void openTrail(int row, int column);
     study::Metric metric() const;
     Session& m_session;
@@ -39,6 +42,7 @@ private:
     QLabel* m_headline;
     QPushButton *m_look, *m_import;
     PictureView* m_ladder;
+    QScrollArea* m_ladderArea;
     QTabWidget* m_tabs;
     QWidget *m_choice, *m_first;
     QSplitter* m_split;

@@ -22,9 +22,11 @@ std::string valueText(const stats::Value& value, const quantity::Unit& unit);
 /// The mark of a pull's standing.
 MarkShape markOf(stats::State state);
 
-/// The strength ladder: a scale on which every option is a rung, one block for each condition; single results as marks, mean and 95 % interval,
-/// lowest seen, ties bracketed. `selected` is drawn larger. The height follows from the number of rungs.
-Picture ladder(const study::StudyData& data, const study::Verdict& verdict, const quantity::Unit& unit, double width, study::Id selected = 0);
+/// The strength ladder: a scale on which every option is a rung, one block for each condition; single results
+/// as marks, mean and 95 % interval, lowest seen, ties bracketed. `selected` is drawn larger. The height
+/// follows from the number of rungs.
+Picture ladder(const study::StudyData& data, const study::Verdict& verdict, const quantity::Unit& unit,
+               double width, study::Id selected = 0);
 
 /// One curve to be drawn, in display units.
 struct Trace {
@@ -41,15 +43,15 @@ struct Pin {
     std::string name; ///< "Peak"
     double x = 0, y = 0;
     bool byHand = false;
-    int handle = 0; ///< what a window makes of it
+    int handle = 0;        ///< what a window makes of it
     bool upright = true;   ///< label above (or below) the point
     bool leftward = false; ///< label to the left of the point
 };
 
 /// What is seen of a plane, and how it maps to the picture.
 struct Plane {
-    double x0 = 0, x1 = 1, y0 = 0, y1 = 1;                       ///< in display units
-    double left = 0, top = 0, right = 1, bottom = 1;             ///< in the picture
+    double x0 = 0, x1 = 1, y0 = 0, y1 = 1;           ///< in display units
+    double left = 0, top = 0, right = 1, bottom = 1; ///< in the picture
     double px(double x) const { return left + (x - x0) / (x1 - x0) * (right - left); }
     double py(double y) const { return bottom - (y - y0) / (y1 - y0) * (bottom - top); }
     double x(double px) const { return x0 + (px - left) / (right - left) * (x1 - x0); }
@@ -68,7 +70,8 @@ struct CurveChart {
 /// Draws curves with axes; `plane` receives the mapping.
 Picture curves(const CurveChart& chart, double width, double height, Plane* plane = nullptr);
 
-/// The x a curve is drawn against: displacement from the toe where there is one, else time from the departure of the load; in SI.
+/// The x a curve is drawn against: displacement from the toe where there is one, else time from the departure
+/// of the load; in SI.
 std::vector<double> abscissa(const curve::ReadCurve& curve);
 
 } // namespace anvil::chart

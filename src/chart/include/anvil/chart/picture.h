@@ -1,4 +1,5 @@
-// Pictures as values: lines, areas, marks and labels in a box, free of any toolkit. One painter and one SVG writer show them.
+// Pictures as values: lines, areas, marks and labels in a box, free of any toolkit. One painter and one SVG
+// writer show them.
 #pragma once
 
 #include <cstdint>
@@ -9,7 +10,23 @@
 namespace anvil::chart {
 
 /// What a colour is for; the palette says which it is on light and on dark ground.
-enum class Ink { paper, text, faint, grid, accent, warn, band, series0, series1, series2, series3, series4, series5, series6, series7 };
+enum class Ink {
+    paper,
+    text,
+    faint,
+    grid,
+    accent,
+    warn,
+    band,
+    series0,
+    series1,
+    series2,
+    series3,
+    series4,
+    series5,
+    series6,
+    series7
+};
 
 /// The ink of the n-th series; repeats after eight, so dashes and marks tell them apart too.
 Ink seriesInk(std::size_t n);

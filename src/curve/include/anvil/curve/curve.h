@@ -9,8 +9,8 @@
 
 namespace anvil::curve {
 
-/// Samples as they were logged, in SI units (s, N, m). `displacement` is empty when none was logged, `time` when
-/// the log has no clock. All non-empty channels have equal length. Never changed by reading.
+/// Samples as they were logged, in SI units (s, N, m). `displacement` is empty when none was logged, `time`
+/// when the log has no clock. All non-empty channels have equal length. Never changed by reading.
 struct Curve {
     std::vector<double> time;
     std::vector<double> force;
@@ -29,9 +29,10 @@ struct Ordered {
     Curve storage;
 };
 
-/// Puts the clock in order: drops non-finite samples and identical rows, sorts stamps displaced by up to ten places, ends the run
-/// at a larger step back, spreads equal stamps evenly up to the next one. `storage` keeps what had to be copied, so the
-/// result must not outlive `raw`. A curve without a clock is numbered 0, 1, 2 … s.
+/// Puts the clock in order: drops non-finite samples and identical rows, sorts stamps displaced by up to ten
+/// places, ends the run at a larger step back, spreads equal stamps evenly up to the next one. `storage`
+/// keeps what had to be copied, so the result must not outlive `raw`. A curve without a clock is numbered 0,
+/// 1, 2 … s.
 Ordered order(const Curve& raw);
 
 /// Splits at every step back in time of more than ten places; a curve without a clock is one run.
@@ -45,9 +46,10 @@ double resolution(std::span<const double> force);
 /// at lags 1 … 16 (1.4826 · median |F[i+2L] − 2F[i+L] + F[i]| / √6), which a straight ramp does not inflate.
 double noise(std::span<const double> force, double resolution);
 
-/// Replaces spikes of up to three samples by a straight line, in place, and returns how many samples that were.
-/// A spike lies beyond both neighbours on one side by more than max(6 noise, 3q) and off the 11-sample median
-/// by more than max(6 · 1.4826 · MAD, 6 noise, 3q); the drop at a break and real peaks of four samples survive.
+/// Replaces spikes of up to three samples by a straight line, in place, and returns how many samples that
+/// were. A spike lies beyond both neighbours on one side by more than max(6 noise, 3q) and off the 11-sample
+/// median by more than max(6 · 1.4826 · MAD, 6 noise, 3q); the drop at a break and real peaks of four samples
+/// survive.
 std::vector<std::size_t> removeSpikes(std::span<double> force, double noise, double resolution);
 
 } // namespace anvil::curve

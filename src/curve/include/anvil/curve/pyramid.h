@@ -1,4 +1,5 @@
-// Least and greatest values of a long signal at every scale, so that a screenful of 10⁸ samples costs a screenful.
+// Least and greatest values of a long signal at every scale, so that a screenful of 10⁸ samples costs a
+// screenful.
 #pragma once
 
 #include <cstddef>
@@ -28,10 +29,11 @@ public:
     /// Least and greatest of y[from … to−1], which must not be empty. O(base + log n). Exact.
     Range range(std::span<const double> y, std::size_t from, std::size_t to) const;
 
-    /// What to draw between x0 and x1 in `columns` pixel columns: at most four points a column (first, least, greatest, last), and
-    /// every sample itself where there are no more than four a column. x must not decrease; else the
-    /// samples are cut into columns by their order.
-    std::vector<Point> draw(std::span<const double> x, std::span<const double> y, double x0, double x1, std::size_t columns) const;
+    /// What to draw between x0 and x1 in `columns` pixel columns: at most four points a column (first, least,
+    /// greatest, last), and every sample itself where there are no more than four a column. x must not
+    /// decrease; else the samples are cut into columns by their order.
+    std::vector<Point> draw(std::span<const double> x, std::span<const double> y, double x0, double x1,
+                            std::size_t columns) const;
 
     /// Levels as stored in a project file: finest first, each min, max, min, max …
     const std::vector<std::vector<Range>>& levels() const { return m_levels; }

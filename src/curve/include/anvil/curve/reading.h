@@ -1,4 +1,5 @@
-// Reading one force curve: landmarks, stiffness, energy, what it still holds. A pure function of samples and settings.
+// Reading one force curve: landmarks, stiffness, energy, what it still holds. A pure function of samples and
+// settings.
 #pragma once
 
 #include <anvil/curve/curve.h>
@@ -17,9 +18,9 @@ struct Override {
 
 /// Everything that steers a reading. The defaults are those of docs/calculations.
 struct ReadingSettings {
-    std::optional<double> rigLimit;       ///< N, what the channel can show; raw |force| ≥ 99.8 % of it is off scale
+    std::optional<double> rigLimit; ///< N, what the channel can show; raw |force| ≥ 99.8 % of it is off scale
     std::optional<double> crossheadSpeed; ///< m/s, constant; stands in for a displacement channel
-    double breakShare = 0.4;              ///< a pull is broken when the force falls below this share of the peak
+    double breakShare = 0.4; ///< a pull is broken when the force falls below this share of the peak
     std::optional<Override> peak, firstSlip, breakPoint;
     std::optional<Override> fitFrom, fitTo; ///< ends of the stiffness line; both or neither
     bool operator==(const ReadingSettings&) const = default;
@@ -27,9 +28,9 @@ struct ReadingSettings {
 
 /// A place on the curve. Displacement is measured from the toe.
 struct Landmark {
-    std::size_t index = 0; ///< into the cleaned samples
-    double time = 0;       ///< s
-    double force = 0;      ///< N above the baseline
+    std::size_t index = 0;              ///< into the cleaned samples
+    double time = 0;                    ///< s
+    double force = 0;                   ///< N above the baseline
     std::optional<double> displacement; ///< m from the toe
     bool byHand = false;
 };
@@ -60,25 +61,26 @@ struct Fall {
 /// The result of reading a curve; all values SI.
 struct Reading {
     std::size_t samples = 0, dropped = 0, spikes = 0;
-    double baseline = 0; ///< N, taken off every force
-    double noise = 0;    ///< N, standard deviation
-    double resolution = 0; ///< N, 0 when the signal is not quantised
-    bool flipped = false;  ///< the load was logged as negative force
-    bool offScale = false; ///< the peak is "at least"
-    bool againstTime = false; ///< no displacement: residual and fall are told against time
+    double baseline = 0;       ///< N, taken off every force
+    double noise = 0;          ///< N, standard deviation
+    double resolution = 0;     ///< N, 0 when the signal is not quantised
+    bool flipped = false;      ///< the load was logged as negative force
+    bool offScale = false;     ///< the peak is "at least"
+    bool againstTime = false;  ///< no displacement: residual and fall are told against time
     std::size_t departure = 0; ///< first sample under load
     Landmark peak;
     std::optional<Landmark> firstSlip, breakPoint;
     std::optional<Stiffness> stiffness;
     std::optional<double> toe;   ///< m, on the file's own displacement axis
     std::optional<double> slack; ///< m, toe − first displacement, along the pull
-    std::optional<double> energyToFirstSlip, energyToPeak, energyToBreak; ///< J, from the departure of the load
+    std::optional<double> energyToFirstSlip, energyToPeak,
+        energyToBreak; ///< J, from the departure of the load
     std::optional<Residual> residual;
     std::optional<Fall> fall;
     std::optional<double> forceRate;        ///< N/s in the 20–80 % band before the peak
     std::optional<double> displacementRate; ///< m/s in the same band
-    std::vector<std::string> warnings; ///< somebody should look
-    std::vector<std::string> notes;    ///< put right without doubt; for the record
+    std::vector<std::string> warnings;      ///< somebody should look
+    std::vector<std::string> notes;         ///< put right without doubt; for the record
 };
 
 /// The samples a reading was made on: in order, spikes bridged, baseline taken off, load positive.

@@ -29,11 +29,10 @@ struct Entry {
     int decimals = -1;
 };
 
-/// Reads a quantity as people type it: `3 1/4 in`, `3-1/4"`, `5' 3 1/2"`, `1.5kN`, `48,3 kg`, `1 250 N`, `12 ft-lb`, and
-/// with doubt `>9 kN`, `<2 N`, `4…5 kN`, `4-5 kN`, `~12 N`, `12 ± 1 N`.
-/// A comma followed by exactly three digits is refused where both readings are possible ("1,250").
-/// `wanted` fixes the dimension; `fallback` is the unit of a number typed without one.
-/// Error: a sentence naming the text and what would do.
+/// Reads a quantity as people type it: `3 1/4 in`, `3-1/4"`, `5' 3 1/2"`, `1.5kN`, `48,3 kg`, `1 250 N`, `12
+/// ft-lb`, and with doubt `>9 kN`, `<2 N`, `4…5 kN`, `4-5 kN`, `~12 N`, `12 ± 1 N`. A comma followed by
+/// exactly three digits is refused where both readings are possible ("1,250"). `wanted` fixes the dimension;
+/// `fallback` is the unit of a number typed without one. Error: a sentence naming the text and what would do.
 Expected<Entry> parseEntry(std::string_view text, std::optional<Dimension> wanted = {},
                            const Unit* fallback = nullptr);
 

@@ -9,8 +9,8 @@ namespace anvil::quantity {
 /// Significant digits of results shown to a tester.
 inline constexpr int resultDigits = 4;
 
-/// `value` with so many significant digits, in plain notation (never 1e5), trailing zeros kept; from five digits before
-/// the decimal point on, groups of three are parted by a no-break space. Not finite: "–".
+/// `value` with so many significant digits, in plain notation (never 1e5), trailing zeros kept; from five
+/// digits before the decimal point on, groups of three are parted by a no-break space. Not finite: "–".
 std::string significant(double value, int digits = resultDigits);
 
 /// `value` with a fixed number of decimals and the same grouping.

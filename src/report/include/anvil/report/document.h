@@ -1,4 +1,5 @@
-// A report as a value: blocks in order. HTML and pages are made from the same document, so they cannot disagree.
+// A report as a value: blocks in order. HTML and pages are made from the same document, so they cannot
+// disagree.
 #pragma once
 
 #include <QString>
@@ -67,6 +68,7 @@ QString toHtml(const Document& document);
 QStringList cautions();
 
 /// An overlay of the curves of one square, in the given units.
-chart::CurveChart overlayOf(const Source& source, study::Id option, study::Id condition, const Units& units, std::size_t columns = 400);
+chart::CurveChart overlayOf(const Source& source, study::Id option, study::Id condition, const Units& units,
+                            std::size_t columns = 400);
 
 } // namespace anvil::report

@@ -16,7 +16,8 @@ enum class Model {
     wireRope,     ///< beds in and stiffens, a strand goes, then the rest
     yieldingMetal ///< straight, yields, hardens, necks, breaks
 };
-inline constexpr Model allModels[] = {Model::pullOut, Model::brittleBond, Model::wireRope, Model::yieldingMetal};
+inline constexpr Model allModels[] = {Model::pullOut, Model::brittleBond, Model::wireRope,
+                                      Model::yieldingMetal};
 
 /// "pull-out", "brittle-bond", "wire-rope", "yielding-metal"
 const char* name(Model model);
@@ -34,27 +35,27 @@ struct Specimen {
 
 /// The rig and its logger, SI units.
 struct Logger {
-    double rate = 100;      ///< samples a second
-    double speed = 0.001;   ///< m/s
-    double before = 1.0;    ///< s logged before the crosshead starts
-    double after = 0.01;    ///< m travelled after the greatest force
-    double noise = 0;       ///< N, standard deviation
-    double resolution = 0;  ///< N, 0: not quantised
-    double zeroOffset = 0;  ///< N shown without load
-    double drift = 0;       ///< N/s
-    int spikes = 0;         ///< single-sample spikes
+    double rate = 100;           ///< samples a second
+    double speed = 0.001;        ///< m/s
+    double before = 1.0;         ///< s logged before the crosshead starts
+    double after = 0.01;         ///< m travelled after the greatest force
+    double noise = 0;            ///< N, standard deviation
+    double resolution = 0;       ///< N, 0: not quantised
+    double zeroOffset = 0;       ///< N shown without load
+    double drift = 0;            ///< N/s
+    int spikes = 0;              ///< single-sample spikes
     std::optional<double> limit; ///< N, readings stop here
 };
 
 /// What a simulated run was made from; the measure for every reader.
 struct Truth {
-    double slack = 0;      ///< m on the displacement axis: first contact
-    double toe = 0;        ///< m on the displacement axis: intercept of the noise-free straight part
-    double peak = 0;       ///< N: greatest sample emitted that is no spike, above the true zero
-    double strength = 0;   ///< N: greatest noise-free force
-    double stiffness = 0;  ///< N/m
+    double slack = 0;     ///< m on the displacement axis: first contact
+    double toe = 0;       ///< m on the displacement axis: intercept of the noise-free straight part
+    double peak = 0;      ///< N: greatest sample emitted that is no spike, above the true zero
+    double strength = 0;  ///< N: greatest noise-free force
+    double stiffness = 0; ///< N/m
     std::optional<double> firstSlip; ///< N, noise-free
-    double energyToPeak = 0; ///< J, noise-free
+    double energyToPeak = 0;         ///< J, noise-free
     bool saturated = false;
     int spikes = 0;
 };
@@ -64,10 +65,12 @@ struct Run {
     Truth truth;
 };
 
-/// Pulls a virtual specimen once. The same arguments give the same run on every machine (own generator and transforms).
+/// Pulls a virtual specimen once. The same arguments give the same run on every machine (own generator and
+/// transforms).
 Run pull(const Specimen& specimen, const Logger& logger, std::uint64_t seed);
 
-/// A specimen and logger drawn at random for a model, with the troubles of a home-made bench: used by `simulate` and by tests.
+/// A specimen and logger drawn at random for a model, with the troubles of a home-made bench: used by
+/// `simulate` and by tests.
 struct Bench {
     Specimen specimen;
     Logger logger;
@@ -78,9 +81,9 @@ Bench typicalBench(Model model, std::uint64_t seed);
 class Random {
 public:
     explicit Random(std::uint64_t seed);
-    double uniform();                        ///< 0 ≤ u < 1
+    double uniform(); ///< 0 ≤ u < 1
     double uniform(double low, double high);
-    double normal();                         ///< mean 0, sd 1 (Box & Muller 1958)
+    double normal(); ///< mean 0, sd 1 (Box & Muller 1958)
 
 private:
     std::uint64_t next();

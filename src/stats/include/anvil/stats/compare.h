@@ -1,4 +1,5 @@
-// Is the difference real? Pairs of groups: ratio with interval, Welch's test, equivalence, Holm, verdict, letters.
+// Is the difference real? Pairs of groups: ratio with interval, Welch's test, equivalence, Holm, verdict,
+// letters.
 #pragma once
 
 #include <anvil/stats/summary.h>
@@ -24,12 +25,12 @@ const char* word(PairVerdict verdict);
 
 /// One pair. Optional members are empty where they cannot be computed.
 struct Comparison {
-    std::optional<double> ratio; ///< mean a / mean b
+    std::optional<double> ratio;                            ///< mean a / mean b
     std::optional<std::pair<double, double>> ratioInterval; ///< 95 %, delta method on logs, Welch df
-    std::optional<double> difference; ///< mean a − mean b
-    std::optional<double> t, df, p;   ///< Welch (1947), two-sided
-    std::optional<double> pHolm;      ///< Holm (1979) within its family
-    std::optional<double> tostP;      ///< two one-sided tests against 1/(1+m) … (1+m), Schuirmann (1987)
+    std::optional<double> difference;                       ///< mean a − mean b
+    std::optional<double> t, df, p;                         ///< Welch (1947), two-sided
+    std::optional<double> pHolm;                            ///< Holm (1979) within its family
+    std::optional<double> tostP; ///< two one-sided tests against 1/(1+m) … (1+m), Schuirmann (1987)
     PairVerdict verdict = PairVerdict::notEnough;
     std::optional<int> moreEach; ///< further pulls a side that would settle a difference of the margin
 };
@@ -40,15 +41,16 @@ Comparison compare(const Summary& a, const Summary& b, double margin);
 /// Fills pHolm over the pairs that have a p, then gives every pair its verdict at 5 %.
 void decide(std::span<Comparison> family, std::span<const std::pair<Summary, Summary>> groups, double margin);
 
-/// Smallest n per group with at least `power` for a two-sided 5 % t-test of a difference (share of the mean) at CV
-/// (share); non-central t with 2n − 2 df. Empty above 100 000 or when an argument is not positive.
+/// Smallest n per group with at least `power` for a two-sided 5 % t-test of a difference (share of the mean)
+/// at CV (share); non-central t with 2n − 2 df. Empty above 100 000 or when an argument is not positive.
 std::optional<int> replicatesFor(double cv, double difference, double power = 0.8);
 
 /// Power of that test with n per group.
 double powerOf(int n, double cv, double difference);
 
-/// Tie letters for groups listed best first: maximal sets in which no pair is called stronger or weaker (a pair that
-/// could not be tested is no tie) share a letter. verdict(i, j) is that of group i against group j, i < j.
+/// Tie letters for groups listed best first: maximal sets in which no pair is called stronger or weaker (a
+/// pair that could not be tested is no tie) share a letter. verdict(i, j) is that of group i against group j,
+/// i < j.
 std::vector<std::string> tieLetters(std::size_t groups, const std::vector<std::vector<PairVerdict>>& verdict);
 
 } // namespace anvil::stats

@@ -1,4 +1,5 @@
-// One group of results: counts, mean, spread, floors. Values that are only bounds are never averaged silently.
+// One group of results: counts, mean, spread, floors. Values that are only bounds are never averaged
+// silently.
 #pragma once
 
 #include <cstddef>
@@ -40,18 +41,20 @@ struct Summary {
     std::optional<double> cv; ///< sd / mean, mean > 0
     std::optional<double> median, min, max;
     std::optional<std::pair<double, double>> meanInterval; ///< 95 %, Student's t (Gosset 1908)
-    std::optional<double> dropHighLowMean; ///< without one greatest and one least; n ≥ 4
-    std::optional<double> lowest;          ///< least recorded
-    std::optional<double> meanMinus3Sd;    ///< needs three exact values; none if not positive
+    std::optional<double> dropHighLowMean;                 ///< without one greatest and one least; n ≥ 4
+    std::optional<double> lowest;                          ///< least recorded
+    std::optional<double> meanMinus3Sd;                    ///< needs three exact values; none if not positive
 
     bool censored() const { return above + below + between > 0; }
 };
 
-/// Summarises a group. With any bound among the values sd, interval, median, drop-high-low and mean − 3 s are empty; the mean then
-/// counts "at least" values at their bound and `between` values at the lower one, and is empty where an "at most" value leaves it open.
+/// Summarises a group. With any bound among the values sd, interval, median, drop-high-low and mean − 3 s are
+/// empty; the mean then counts "at least" values at their bound and `between` values at the lower one, and is
+/// empty where an "at most" value leaves it open.
 Summary summarise(std::span<const Value> values);
 
-/// Upper quantile of Student's t: the t with P(T ≤ t) = p. df > 0, 0 < p < 1. Relative error about 1e-12 (Boost.Math).
+/// Upper quantile of Student's t: the t with P(T ≤ t) = p. df > 0, 0 < p < 1. Relative error about 1e-12
+/// (Boost.Math).
 double studentQuantile(double df, double p);
 
 /// P(T > t), one-sided. df > 0.

@@ -1,4 +1,5 @@
-// A project file: one SQLite database, written by one thread, never losing a sample. Layout: docs/file-format.md.
+// A project file: one SQLite database, written by one thread, never losing a sample. Layout:
+// docs/file-format.md.
 #pragma once
 
 #include <QByteArray>
@@ -42,8 +43,8 @@ struct ImportedFile {
     Expected<QByteArray> unpack() const;
 };
 
-/// Handed to the function given to Project::write; every change goes through it, so that the journal is complete.
-/// After the first failure the rest does nothing and the whole transaction is rolled back.
+/// Handed to the function given to Project::write; every change goes through it, so that the journal is
+/// complete. After the first failure the rest does nothing and the whole transaction is rolled back.
 class Writer {
 public:
     explicit Writer(QSqlDatabase& database);
@@ -54,7 +55,8 @@ public:
     void update(const QString& table, Id id, const QJsonObject& fields);
     /// Takes a row away; it stays in the journal.
     void remove(const QString& table, Id id);
-    /// Stores samples in checksummed chunks with their pyramid. Not journalled: samples cannot be undone. `known`: their digest, if it is at hand.
+    /// Stores samples in checksummed chunks with their pyramid. Not journalled: samples cannot be undone.
+    /// `known`: their digest, if it is at hand.
     Id addCurve(const curve::Curve& curve, const QString& known = {});
     /// Keeps a file as imported. Not journalled. The same bytes are kept once.
     Id addFile(const ImportedFile& file);
@@ -85,8 +87,8 @@ public:
 
     /// Makes a new, empty project. Error: the file exists or the folder cannot be written.
     static Expected<std::unique_ptr<Project>> create(const QString& path);
-    /// Opens a project; read-only when asked to, when somebody else holds it, or when the folder cannot be written.
-    /// Error: not there, not a project, or made by a newer version of the program.
+    /// Opens a project; read-only when asked to, when somebody else holds it, or when the folder cannot be
+    /// written. Error: not there, not a project, or made by a newer version of the program.
     static Expected<std::unique_ptr<Project>> open(const QString& path, Access access = Access::readWrite);
     ~Project();
     Project(const Project&) = delete;
@@ -97,7 +99,8 @@ public:
     /// Why it is read-only, naming who holds it; empty otherwise.
     const QString& readOnlyReason() const;
 
-    /// Runs `change` in one transaction on the writer thread and waits. Returns the id of its journal row, 0 if nothing changed.
+    /// Runs `change` in one transaction on the writer thread and waits. Returns the id of its journal row, 0
+    /// if nothing changed.
     Expected<Id> write(const QString& what, const std::function<void(Writer&)>& change, Id undoes = 0);
     /// Everything but samples, by study.
     Expected<std::vector<study::StudyData>> load() const;
@@ -126,7 +129,8 @@ private:
     std::unique_ptr<Private> d;
 };
 
-/// Digest of a curve's samples (XXH3, 128 bits, hex): tells repeats apart, no proof against forgery. Equal for equal samples whatever the file was called.
+/// Digest of a curve's samples (XXH3, 128 bits, hex): tells repeats apart, no proof against forgery. Equal
+/// for equal samples whatever the file was called.
 QString digest(const curve::Curve& curve);
 
 // Rows of the domain, as stored and journalled.

@@ -22,7 +22,8 @@ enum class Standing { counts, atLeast, atMost, between, aside, voided, notRead }
 
 /// A number offered to the verdict.
 enum class Metric { peak, firstSlip, stiffness, energy, residual };
-inline constexpr Metric allMetrics[] = {Metric::peak, Metric::firstSlip, Metric::stiffness, Metric::energy, Metric::residual};
+inline constexpr Metric allMetrics[] = {Metric::peak, Metric::firstSlip, Metric::stiffness, Metric::energy,
+                                        Metric::residual};
 
 struct MetricInfo {
     const char* key;   ///< for files and scripts
@@ -122,9 +123,10 @@ struct MetricValue {
     std::string whyNot;
 };
 
-/// What a pull says about a metric. A peak off scale, or a pull whose standing is "at least", is a bound for peak and energy and says
-/// nothing about the residual; first slip and stiffness were seen before that and stay exact. One landmark serves the whole
-/// group: a pull that never slipped has no first slip, its peak is not put in its place.
+/// What a pull says about a metric. A peak off scale, or a pull whose standing is "at least", is a bound for
+/// peak and energy and says nothing about the residual; first slip and stiffness were seen before that and
+/// stay exact. One landmark serves the whole group: a pull that never slipped has no first slip, its peak is
+/// not put in its place.
 MetricValue valueOf(const Pull& pull, const curve::Reading* reading, Metric metric);
 
 /// Why somebody should look at this pull's curve; empty when nothing stands out or it has been looked at.

@@ -30,7 +30,7 @@ struct Group {
 
 /// One pair of groups: two options in one condition, or two conditions of one option.
 struct PairResult {
-    std::size_t a = 0, b = 0;  ///< indices of groups
+    std::size_t a = 0, b = 0; ///< indices of groups
     bool acrossConditions = false;
     stats::Comparison comparison;
     std::string sentence;
@@ -40,8 +40,8 @@ struct PairResult {
 struct Verdict {
     Metric metric = Metric::peak;
     double margin = 0.1;
-    std::vector<Group> groups;     ///< by condition, then by rank; squares without any pull are left out
-    std::vector<PairResult> pairs; ///< options within conditions first
+    std::vector<Group> groups;          ///< by condition, then by rank; squares without any pull are left out
+    std::vector<PairResult> pairs;      ///< options within conditions first
     std::vector<std::string> headlines; ///< one for each condition
     std::vector<std::string> next;      ///< what would settle more
 
@@ -51,15 +51,16 @@ struct Verdict {
     bool empty() const;
 };
 
-/// Evaluates one metric of a study. Pairs are compared as in docs: Welch on the values, Holm within one condition (options) or
-/// within one option (conditions); a group holding a bound is "cannot be told yet".
+/// Evaluates one metric of a study. Pairs are compared as in docs: Welch on the values, Holm within one
+/// condition (options) or within one option (conditions); a group holding a bound is "cannot be told yet".
 Verdict evaluate(const StudyData& data, const Readings& readings, Metric metric, double margin);
 
 /// The tie letters of a group that another group of its condition has too.
 std::string sharedLetters(const Verdict& verdict, const Group& group);
 
 /// A pair in words, with size and certainty. Names as given; needs no unit.
-std::string sentence(const std::string& a, const std::string& b, const std::string& where, const stats::Comparison& c,
-                     const stats::Summary& left, const stats::Summary& right, double margin);
+std::string sentence(const std::string& a, const std::string& b, const std::string& where,
+                     const stats::Comparison& c, const stats::Summary& left, const stats::Summary& right,
+                     double margin);
 
 } // namespace anvil::study

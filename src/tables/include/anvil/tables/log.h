@@ -23,10 +23,10 @@ struct Column {
 struct Layout {
     char delimiter = ','; ///< ' ' stands for any run of blanks
     char decimal = '.';
-    bool grouped = false;          ///< numbers carry grouping marks: 1,250.5
-    bool decimalUnsure = false;    ///< every comma is followed by three digits: 1.250 or 1250?
-    std::size_t firstRow = 0;      ///< line index (0-based) of the first row of numbers
-    std::string headerLine;        ///< empty when the file has none; met again, it begins another run
+    bool grouped = false;       ///< numbers carry grouping marks: 1,250.5
+    bool decimalUnsure = false; ///< every comma is followed by three digits: 1.250 or 1250?
+    std::size_t firstRow = 0;   ///< line index (0-based) of the first row of numbers
+    std::string headerLine;     ///< empty when the file has none; met again, it begins another run
     std::vector<Column> columns;
 
     std::optional<std::size_t> find(Role role) const;
@@ -38,7 +38,8 @@ struct Hints {
     const quantity::Unit* forceUnit = nullptr;
     const quantity::Unit* displacementUnit = nullptr;
     const quantity::Unit* timeUnit = nullptr;
-    char decimal = '\0'; ///< what the comma is where the file leaves it open: ',' decimal mark, '.' grouping mark
+    char decimal =
+        '\0'; ///< what the comma is where the file leaves it open: ',' decimal mark, '.' grouping mark
 };
 
 /// A row or a file that could not be used, in words.
@@ -60,15 +61,18 @@ struct Log {
     std::vector<Run> runs;
     std::vector<Problem> problems; ///< the first thousand
     std::size_t rowsLeftOut = 0;
-    bool forceUnitKnown = false, displacementUnitKnown = false; ///< false: the file names no unit and none was given
+    bool forceUnitKnown = false,
+         displacementUnitKnown = false; ///< false: the file names no unit and none was given
 };
 
-/// Finds delimiter, decimal mark, header and unit rows, and what each column is. Error: no rows of numbers, no force column.
+/// Finds delimiter, decimal mark, header and unit rows, and what each column is. Error: no rows of numbers,
+/// no force column.
 Expected<Layout> detect(std::string_view text, const Hints& hints = {});
 
-/// Reads a log of any common shape: CSV or TSV, UTF-8, UTF-16 or Latin-1, clock stamps, several runs by blank lines, repeated
-/// headers, a run column, clock resets or zero-load gaps. What cannot be read is named by line and reason; the rest is returned.
-/// Forces without a known unit are taken as newtons and flagged in `forceUnitKnown`, lengths as millimetres. Threads: how many to parse with.
+/// Reads a log of any common shape: CSV or TSV, UTF-8, UTF-16 or Latin-1, clock stamps, several runs by blank
+/// lines, repeated headers, a run column, clock resets or zero-load gaps. What cannot be read is named by
+/// line and reason; the rest is returned. Forces without a known unit are taken as newtons and flagged in
+/// `forceUnitKnown`, lengths as millimetres. Threads: how many to parse with.
 Expected<Log> readLog(std::string_view bytes, const Hints& hints = {}, unsigned threads = 2);
 
 /// The numbers of a file by column, before they are cut into runs; the hot loop, used by readLog.
@@ -81,7 +85,8 @@ struct Columns {
 };
 Columns parseColumns(std::string_view text, const Layout& layout, unsigned threads);
 
-/// Cuts a log at its zero-load gaps: stretches of at least 20 samples and 1 s near zero between pulls of at least 30 % of the greatest.
+/// Cuts a log at its zero-load gaps: stretches of at least 20 samples and 1 s near zero between pulls of at
+/// least 30 % of the greatest.
 std::vector<curve::Curve> splitAtZeroLoad(const curve::Curve& curve);
 
 } // namespace anvil::tables

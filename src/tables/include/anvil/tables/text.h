@@ -20,11 +20,12 @@ struct Text {
     Text(Text&&) = delete;
 };
 
-/// Decodes UTF-8 (with or without mark), UTF-16 (with mark, or recognised by its zero bytes) and Latin-1 into `out`.
-/// Error: empty, or not text.
+/// Decodes UTF-8 (with or without mark), UTF-16 (with mark, or recognised by its zero bytes) and Latin-1 into
+/// `out`. Error: empty, or not text.
 Expected<void> decode(std::string_view bytes, Text& out);
 
-/// Splits one line at a delimiter; ' ' stands for any run of blanks. Fields in double quotes may hold the delimiter, and "" is a quote.
+/// Splits one line at a delimiter; ' ' stands for any run of blanks. Fields in double quotes may hold the
+/// delimiter, and "" is a quote.
 std::vector<std::string> splitFields(std::string_view line, char delimiter);
 
 /// Without blanks around it and, if it has them, without its quotes.
@@ -34,6 +35,7 @@ std::string_view trimmed(std::string_view field);
 std::string lowered(std::string_view text);
 
 /// Lines without their ends (LF, CRLF or CR).
-std::vector<std::string_view> splitLines(std::string_view text, std::size_t most = static_cast<std::size_t>(-1));
+std::vector<std::string_view> splitLines(std::string_view text,
+                                         std::size_t most = static_cast<std::size_t>(-1));
 
 } // namespace anvil::tables

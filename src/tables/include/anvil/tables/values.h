@@ -21,10 +21,10 @@ struct ValueTable {
     bool hasConditions = false;
 };
 
-/// Reads a table with columns option and value, and optionally condition, unit, state (or standing), upper, block, note, found by their
-/// headings; without headings: option, value or option, condition, value. A value may carry its own unit and doubt ("> 9 kN").
-/// States: exact, above, below, between, aside (also "at least", "at most", "set aside", "counts").
-/// Error: a sentence when no column of options and values can be found.
+/// Reads a table with columns option and value, and optionally condition, unit, state (or standing), upper,
+/// block, note, found by their headings; without headings: option, value or option, condition, value. A value
+/// may carry its own unit and doubt ("> 9 kN"). States: exact, above, below, between, aside (also "at least",
+/// "at most", "set aside", "counts"). Error: a sentence when no column of options and values can be found.
 Expected<ValueTable> readValues(std::string_view bytes);
 
 /// All rows in the unit of the first one. Error: mixed dimensions, or some rows with and some without a unit.
@@ -42,14 +42,15 @@ struct NamePattern {
     std::vector<std::size_t> condition{1};
 };
 
-/// Splits "crimp-sleeve_salt_03.csv" by a pattern; the last word of digits is the replicate. Underscores part words if there are any, so that
-/// hyphens and blanks may stay inside a name.
+/// Splits "crimp-sleeve_salt_03.csv" by a pattern; the last word of digits is the replicate. Underscores part
+/// words if there are any, so that hyphens and blanks may stay inside a name.
 NameParts partsOf(const std::string& fileName, const NamePattern& pattern);
 
 /// The words of a file name, without its ending.
 std::vector<std::string> wordsOf(const std::string& fileName);
 
-/// The pattern under which this name's option (or condition) reads as corrected, or nothing if no run of words does.
+/// The pattern under which this name's option (or condition) reads as corrected, or nothing if no run of
+/// words does.
 std::optional<std::vector<std::size_t>> learn(const std::string& fileName, const std::string& corrected);
 
 } // namespace anvil::tables

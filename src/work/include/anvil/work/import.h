@@ -21,13 +21,15 @@ struct ImportRow {
     QString option, condition;
     int replicate = 0;
     QString digest;
-    bool repeat = false;  ///< the same samples are in the project already, or earlier in this sheet
+    bool repeat = false; ///< the same samples are in the project already, or earlier in this sheet
     bool include = true;
     bool corrected = false; ///< option and condition were typed by hand
-    QStringList doubts; ///< what somebody should look at
-    QStringList notes;  ///< what was put right without doubt
+    QStringList doubts;     ///< what somebody should look at
+    QStringList notes;      ///< what was put right without doubt
 
-    bool needsYou() const { return !include || reading == std::nullopt || option.isEmpty() || !doubts.isEmpty(); }
+    bool needsYou() const {
+        return !include || reading == std::nullopt || option.isEmpty() || !doubts.isEmpty();
+    }
     QString remark() const { return (doubts + notes).join("; "); }
 };
 
@@ -62,19 +64,21 @@ struct ImportChoices {
     std::optional<double> rigLimit;
 };
 
-/// Reads the files and makes a plan. `known` are the digests already in the project. `progress` gets 0 … 1 and may run on any thread;
-/// `stop` cancels between files.
+/// Reads the files and makes a plan. `known` are the digests already in the project. `progress` gets 0 … 1
+/// and may run on any thread; `stop` cancels between files.
 ImportPlan lookAt(const QStringList& paths, const ImportChoices& choices, const std::map<QString, Id>& known,
                   const std::function<void(double)>& progress = {}, const std::atomic<bool>* stop = nullptr);
 
-/// After a row's option or condition was corrected: learns where it stands in the file name and re-reads all rows not typed by hand.
+/// After a row's option or condition was corrected: learns where it stands in the file name and re-reads all
+/// rows not typed by hand.
 void relearn(ImportPlan& plan, std::size_t row);
 
-/// Options and conditions whose spelling differs only in case and blanks are taken as one; returns the studied spelling.
+/// Options and conditions whose spelling differs only in case and blanks are taken as one; returns the
+/// studied spelling.
 QString sameName(const QString& name, const QStringList& known);
 
-/// Writes the plan into a study as one journal entry. Call from any thread; afterwards OpenProject::adopt on its own.
-/// Error: no row to import, or a missing unit.
+/// Writes the plan into a study as one journal entry. Call from any thread; afterwards OpenProject::adopt on
+/// its own. Error: no row to import, or a missing unit.
 struct Imported {
     Id journal = 0;
     int pulls = 0;
@@ -82,9 +86,11 @@ struct Imported {
 };
 Expected<Imported> importRuns(store::Project& project, const study::StudyData& into, const ImportPlan& plan);
 
-/// Writes a table of single results into a study as one journal entry. `unit` for values without one. Error: mixed dimensions, no unit.
-Expected<Imported> importValues(store::Project& project, const study::StudyData& into, const tables::ValueTable& table,
-                                const quantity::Unit* unit, const QString& sourceName);
+/// Writes a table of single results into a study as one journal entry. `unit` for values without one. Error:
+/// mixed dimensions, no unit.
+Expected<Imported> importValues(store::Project& project, const study::StudyData& into,
+                                const tables::ValueTable& table, const quantity::Unit* unit,
+                                const QString& sourceName);
 
 /// A first guess at option and condition names for a new study called after the files' folder.
 study::Study studyFor(const QStringList& paths, int position);

@@ -1,4 +1,5 @@
-// The open project: commands with undo and journal, cached readings and verdicts. Window and command line both work through it.
+// The open project: commands with undo and journal, cached readings and verdicts. Window and command line
+// both work through it.
 #pragma once
 
 #include <QObject>
@@ -16,12 +17,14 @@ using study::Id;
 /// One landmark of a reading, for moving it by hand.
 enum class Handle { peak, firstSlip, breakPoint, fitFrom, fitTo };
 
-/// A project with its studies in memory. Lives in one thread; every command is one transaction with a journal row.
+/// A project with its studies in memory. Lives in one thread; every command is one transaction with a journal
+/// row.
 class OpenProject : public QObject {
     Q_OBJECT
 public:
     static Expected<std::unique_ptr<OpenProject>> create(const QString& path);
-    static Expected<std::unique_ptr<OpenProject>> open(const QString& path, store::Project::Access access = store::Project::Access::readWrite);
+    static Expected<std::unique_ptr<OpenProject>>
+    open(const QString& path, store::Project::Access access = store::Project::Access::readWrite);
 
     store::Project& file() { return *m_file; }
     const store::Project& file() const { return *m_file; }
@@ -87,8 +90,8 @@ private:
         std::optional<curve::Reading> reading;
         std::string error;
     };
-    std::map<Id, CachedReading> m_readingCache;             // by pull
-    std::map<Id, study::Readings> m_readings;               // by study, dropped on change
+    std::map<Id, CachedReading> m_readingCache;              // by pull
+    std::map<Id, study::Readings> m_readings;                // by study, dropped on change
     std::map<std::pair<Id, int>, study::Verdict> m_verdicts; // by study and metric, dropped on change
     struct Drawn {
         curve::ReadingSettings settings;
