@@ -53,6 +53,12 @@ int main(int argc, char** argv) {
         window.goTo(static_cast<Stage>(i));
         save(window, names[i]);
     }
+    window.goTo(Stage::question);
+    auto* tabs = window.findChild<QTabWidget*>("planTabs");
+    for (const auto& [tab, name] : {std::pair{1, "question-how-many"}, {2, "question-reach"}}) {
+        tabs->setCurrentIndex(tab);
+        save(window, name);
+    }
     window.goTo(Stage::curves);
     settle();
     window.curves()->findChild<QPushButton*>("overlay")->click();

@@ -27,7 +27,7 @@ Picture curves(const CurveChart& c, double width, double height, Plane* out) {
     Picture p;
     p.width = width;
     p.height = height;
-    const bool legend = c.legend && width > 420; // in a column of its own, clear of the curves
+    const bool legend = c.legend && width > 340; // in a column of its own, clear of the curves
     Plane plane{c.x0, c.x1, c.y0, c.y1, 64, 14, width - (legend ? 150 : 14), height - 44};
     if (!(plane.x1 > plane.x0)) plane.x1 = plane.x0 + 1;
     if (!(plane.y1 > plane.y0)) plane.y1 = plane.y0 + 1;

@@ -50,7 +50,12 @@ Expected<void> fittings(work::OpenProject& project) {
         s.question = "Which end fitting holds a 3 mm net wire best, new and after a season of salt?";
         s.note = "Fallow Lane Growers, orchard nets. Wire from one coil, fittings from one box each; pulled "
                  "at about 0.7 mm/s.";
-        const auto studyId = w.insert("study", store::toRow(s));
+        s.plan.replicates = 5;
+        s.plan.rig = {rigLimit, std::nullopt, 1, 0.06};
+        s.plan.chain = {{"Fitting", 4400, 0.05, true, "forecast"}, {"Net wire", 5600, 0.03, false, "coil tag"}, {"Shackle", 9000, 0.05, false, "stamped"}};
+        s.plan.accepted = {{"day", "the salt bath takes a season; both lots were cut from one coil"}};
+        s.plan.cautions = {"A snapping wire whips: shut the mesh screen before winding on."};
+        auto studyId = w.insert("study", store::toRow(s));
         study::Id options[4], conditions[2];
         for (int i = 0; i < 4; ++i) {
             study::Option o;
@@ -67,6 +72,10 @@ Expected<void> fittings(work::OpenProject& project) {
             c.name = fittingConditions[i];
             conditions[i] = w.insert("condition", store::toRow(c));
         }
+        s.plan.control = options[1];
+        static constexpr double expected[4] = {4600, 4800, 3600, 3000};
+        for (int i = 0; i < 4; ++i) s.plan.squareFor(options[i], conditions[0]).forecasts = {{"Ines", expected[i], 0.08, i == 1 ? "the wire" : "the fitting", "gut feeling"}};
+        w.update("study", studyId, {{"plan", store::planToJson(s.plan)}});
         for (int replicate = 1; replicate <= 5; ++replicate)
             for (int condition = 0; condition < 2; ++condition)
                 for (int option = 0; option < 4; ++option) {
@@ -77,6 +86,7 @@ Expected<void> fittings(work::OpenProject& project) {
                     piece.replicate = replicate;
                     piece.label = std::string(1, static_cast<char>('A' + option)) +
                                   std::to_string(condition + 1) + "-" + std::to_string(replicate);
+                    piece.batch = "coil 7";
                     const auto run = fittingRun(option, condition, replicate);
                     const auto notes = notesFor(option, condition, replicate, run.truth.saturated);
                     study::Pull p;
@@ -126,9 +136,17 @@ Expected<void> rivets(work::OpenProject& project) {
             o.position = k;
             o.name = kinds[k].name;
             o.kind = "blind rivet";
+            o.rating = 0.8 * kinds[k].strength;
+            o.ratingBasis = "maker's shear strength";
             o.unitCost = kinds[k].price;
             o.currency = "EUR";
             const auto option = w.insert("option", store::toRow(o));
+            if (k == 0) {
+                s.plan.replicates = 6;
+                s.plan.control = option;
+                s.plan.rig = {rigLimit, std::nullopt, 1, std::nullopt};
+                w.update("study", studyId, {{"plan", store::planToJson(s.plan)}});
+            }
             for (int replicate = 1; replicate <= 6; ++replicate) {
                 sim::Random random(static_cast<std::uint64_t>(2000 + 10 * k + replicate));
                 sim::Specimen spec;
@@ -155,6 +173,7 @@ Expected<void> rivets(work::OpenProject& project) {
                 piece.condition = condition;
                 piece.replicate = replicate;
                 piece.label = std::string(1, static_cast<char>('A' + k)) + "1-" + std::to_string(replicate);
+                piece.batch = "box of March";
                 study::Pull p;
                 p.specimen = w.insert("specimen", store::toRow(piece));
                 p.curve = w.addCurve(run.curve);

@@ -20,6 +20,7 @@ int main(int argc, char** argv) {
     std::vector<std::pair<CLI::App*, Command>> commands;
     addCoreCommands(app, commands);
     addStatsCommands(app, commands);
+    addPlanCommands(app, commands);
     addProjectCommands(app, commands);
     try {
         app.parse(argc, argv);

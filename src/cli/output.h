@@ -23,6 +23,7 @@ using Command = std::function<Expected<Output>()>;
 
 void addCoreCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>& commands);
 void addStatsCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>& commands);
+void addPlanCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>& commands);
 void addProjectCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>& commands);
 
 /// A number or null; numbers are tidied to 15 significant digits.

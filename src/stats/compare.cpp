@@ -1,7 +1,6 @@
 #include <anvil/stats/compare.h>
 
 #include <algorithm>
-#include <boost/math/distributions/non_central_t.hpp>
 #include <cmath>
 #include <functional>
 #include <numeric>
@@ -74,30 +73,6 @@ void decide(std::span<Comparison> family, std::span<const std::pair<Summary, Sum
             c.verdict = PairVerdict::tooClose;
         if (c.verdict != PairVerdict::tooClose) c.moreEach.reset();
     }
-}
-
-double powerOf(int n, double cv, double difference) {
-    const double df = 2.0 * n - 2, shift = difference / cv * std::sqrt(n / 2.0);
-    const double critical = studentQuantile(df, 0.975);
-    if (shift > 37) // beyond the reach of the series; the power is 1 to every digit
-        return 1;
-    const boost::math::non_central_t t(df, shift);
-    return boost::math::cdf(boost::math::complement(t, critical)) + boost::math::cdf(t, -critical);
-}
-
-std::optional<int> replicatesFor(double cv, double difference, double power) {
-    if (!(cv > 0) || !(difference > 0) || !(power > 0 && power < 1)) return std::nullopt;
-    int low = 1, high = 2; // power rises with n: double, then halve
-    while (powerOf(high, cv, difference) < power) {
-        low = high;
-        high *= 2;
-        if (high > 200000) return std::nullopt;
-    }
-    while (high - low > 1) {
-        const int mid = low + (high - low) / 2;
-        (powerOf(mid, cv, difference) < power ? low : high) = mid;
-    }
-    return high;
 }
 
 std::vector<std::string> tieLetters(std::size_t groups,

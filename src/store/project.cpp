@@ -326,8 +326,8 @@ Expected<std::vector<study::StudyData>> Project::load() const {
     };
     QSqlQuery q(db);
     q.setForwardOnly(true);
-    if (!q.exec("SELECT id, position, title, question, intent, metric, margin, note FROM study ORDER BY "
-                "position, id"))
+    if (!q.exec("SELECT id, position, title, question, intent, metric, margin, note, plan FROM study "
+                "ORDER BY position, id"))
         return failText(QStringLiteral("The project cannot be read: %1.").arg(q.lastError().text()));
     while (q.next()) {
         study::StudyData s;
@@ -341,29 +341,32 @@ Expected<std::vector<study::StudyData>> Project::load() const {
                    : intent == "as_used"   ? study::Intent::asUsed
                                            : study::Intent::controlled,
                    study::metricFromKey(text(q.value(5))).value_or(study::Metric::peak),
-                   q.value(6).toDouble()};
+                   q.value(6).toDouble(),
+                   planFromJson(q.value(8).toString())};
         all.push_back(std::move(s));
     }
-    q.exec("SELECT id, study, position, name, kind, currency, note, unit_cost, weight_kg FROM option ORDER "
-           "BY position, id");
+    q.exec("SELECT id, study, position, name, kind, currency, note, unit_cost, weight_kg, rating_n, "
+           "rating_basis, grade FROM option ORDER BY position, id");
     while (q.next())
         if (auto* s = in(q.value(1).toLongLong()))
             s->options.push_back({q.value(0).toLongLong(), q.value(1).toLongLong(), q.value(2).toInt(),
                                   text(q.value(3)), text(q.value(4)), text(q.value(5)), text(q.value(6)),
-                                  number(q.value(7)), number(q.value(8))});
-    q.exec("SELECT id, study, position, name, note FROM condition ORDER BY position, id");
+                                  number(q.value(7)), number(q.value(8)), number(q.value(9)), text(q.value(10)),
+                                  text(q.value(11))});
+    q.exec("SELECT id, study, position, name, note, value FROM condition ORDER BY position, id");
     while (q.next())
         if (auto* s = in(q.value(1).toLongLong()))
             s->conditions.push_back({q.value(0).toLongLong(), q.value(1).toLongLong(), q.value(2).toInt(),
-                                     text(q.value(3)), text(q.value(4))});
-    q.exec("SELECT id, study, option, condition, replicate, label, note FROM specimen ORDER BY option, "
-           "condition, replicate, id");
+                                     text(q.value(3)), text(q.value(4)), number(q.value(5))});
+    q.exec("SELECT id, study, option, condition, replicate, label, note, batch, block, measured, history FROM "
+           "specimen ORDER BY option, condition, replicate, id");
     std::map<Id, Id> studyOf;
     while (q.next())
         if (auto* s = in(q.value(1).toLongLong())) {
             s->specimens.push_back({q.value(0).toLongLong(), q.value(1).toLongLong(), q.value(2).toLongLong(),
                                     q.value(3).toLongLong(), q.value(4).toInt(), text(q.value(5)),
-                                    text(q.value(6))});
+                                    text(q.value(6)), text(q.value(7)), text(q.value(8)),
+                                    measuredFromJson(q.value(9).toString()), text(q.value(10))});
             studyOf[q.value(0).toLongLong()] = q.value(1).toLongLong();
         }
     q.exec("SELECT id, specimen, curve, performed_at, source_name, what_broke, note, reason, standing, "

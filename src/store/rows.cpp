@@ -21,7 +21,8 @@ QJsonObject toRow(const study::Study& s) {
             {"intent", intents[static_cast<int>(s.intent)]},
             {"metric", study::info(s.metric).key},
             {"margin", s.margin},
-            {"note", text(s.note)}};
+            {"note", text(s.note)},
+            {"plan", planToJson(s.plan)}};
 }
 
 QJsonObject toRow(const study::Option& o) {
@@ -33,7 +34,10 @@ QJsonObject toRow(const study::Option& o) {
             {"unit_cost", optional(o.unitCost)},
             {"currency", text(o.currency)},
             {"weight_kg", optional(o.weight)},
-            {"note", text(o.note)}};
+            {"note", text(o.note)},
+            {"rating_n", optional(o.rating)},
+            {"rating_basis", text(o.ratingBasis)},
+            {"grade", text(o.grade)}};
 }
 
 QJsonObject toRow(const study::Condition& c) {
@@ -41,7 +45,8 @@ QJsonObject toRow(const study::Condition& c) {
             {"study", c.study},
             {"position", c.position},
             {"name", text(c.name)},
-            {"note", text(c.note)}};
+            {"note", text(c.note)},
+            {"value", optional(c.value)}};
 }
 
 QJsonObject toRow(const study::Specimen& s) {
@@ -51,7 +56,11 @@ QJsonObject toRow(const study::Specimen& s) {
             {"condition", s.condition},
             {"replicate", s.replicate},
             {"label", text(s.label)},
-            {"note", text(s.note)}};
+            {"note", text(s.note)},
+            {"batch", text(s.batch)},
+            {"block", text(s.block)},
+            {"measured", measuredToJson(s.measured)},
+            {"history", text(s.history)}};
 }
 
 QJsonObject toRow(const study::Pull& p) {

@@ -9,19 +9,22 @@ inline constexpr int applicationId = 0x4A416E76;
 inline constexpr const char* schema[] = {
     "CREATE TABLE study (id INTEGER PRIMARY KEY AUTOINCREMENT, position INTEGER NOT NULL, title TEXT NOT "
     "NULL, question TEXT NOT NULL,"
-    " intent TEXT NOT NULL, metric TEXT NOT NULL, margin REAL NOT NULL, note TEXT NOT NULL)",
+    " intent TEXT NOT NULL, metric TEXT NOT NULL, margin REAL NOT NULL, note TEXT NOT NULL,"
+    " plan TEXT NOT NULL DEFAULT '{}')",
     "CREATE TABLE option (id INTEGER PRIMARY KEY AUTOINCREMENT, study INTEGER NOT NULL REFERENCES study "
     "DEFERRABLE INITIALLY DEFERRED,"
     " position INTEGER NOT NULL, name TEXT NOT NULL, kind TEXT NOT NULL, unit_cost REAL, currency TEXT NOT "
-    "NULL, weight_kg REAL, note TEXT NOT NULL)",
+    "NULL, weight_kg REAL, note TEXT NOT NULL,"
+    " rating_n REAL, rating_basis TEXT NOT NULL DEFAULT '', grade TEXT NOT NULL DEFAULT '')",
     "CREATE TABLE condition (id INTEGER PRIMARY KEY AUTOINCREMENT, study INTEGER NOT NULL REFERENCES study "
     "DEFERRABLE INITIALLY DEFERRED,"
-    " position INTEGER NOT NULL, name TEXT NOT NULL, note TEXT NOT NULL)",
+    " position INTEGER NOT NULL, name TEXT NOT NULL, note TEXT NOT NULL, value REAL)",
     "CREATE TABLE specimen (id INTEGER PRIMARY KEY AUTOINCREMENT, study INTEGER NOT NULL REFERENCES study "
     "DEFERRABLE INITIALLY DEFERRED,"
     " option INTEGER NOT NULL REFERENCES option DEFERRABLE INITIALLY DEFERRED,"
     " condition INTEGER NOT NULL REFERENCES condition DEFERRABLE INITIALLY DEFERRED, replicate INTEGER NOT "
-    "NULL, label TEXT NOT NULL, note TEXT NOT NULL)",
+    "NULL, label TEXT NOT NULL, note TEXT NOT NULL,"
+    " batch TEXT NOT NULL DEFAULT '', block TEXT NOT NULL DEFAULT '', measured TEXT NOT NULL DEFAULT '[]', history TEXT NOT NULL DEFAULT '')",
     "CREATE TABLE curve (id INTEGER PRIMARY KEY AUTOINCREMENT, samples INTEGER NOT NULL, digest TEXT NOT "
     "NULL)",
     "CREATE TABLE channel (curve INTEGER NOT NULL REFERENCES curve, number INTEGER NOT NULL, kind TEXT NOT "

@@ -1,7 +1,9 @@
 #include <anvil/study/model.h>
 
 #include <algorithm>
+#include <cmath>
 #include <iterator>
+#include <set>
 
 namespace anvil::study {
 namespace {
@@ -53,10 +55,66 @@ const char* word(Intent intent) {
     return words[static_cast<int>(intent)];
 }
 
+std::optional<double> Measured::mean() const {
+    if (readings.empty()) return std::nullopt;
+    double sum = 0;
+    for (const double r : readings) sum += r;
+    return sum / static_cast<double>(readings.size());
+}
+
+bool Measured::fits() const {
+    const auto m = mean();
+    return !m || !nominal || !tolerance || std::abs(*m - *nominal) <= *tolerance * (1 + 1e-9);
+}
+
 const Option* StudyData::option(Id id) const { return byId(options, id); }
 const Condition* StudyData::condition(Id id) const { return byId(conditions, id); }
 const Specimen* StudyData::specimen(Id id) const { return byId(specimens, id); }
 const Pull* StudyData::pull(Id id) const { return byId(pulls, id); }
+
+std::string freshLabel(const StudyData& data, Id option, Id condition, int replicate) {
+    const auto place = [](const auto& all, Id id) {
+        std::size_t i = 0;
+        while (i < all.size() && all[i].id != id) ++i;
+        return i;
+    };
+    std::string letters;
+    for (std::size_t m = place(data.options, option) + 1; m > 0; m = (m - 1) / 26)
+        letters.insert(letters.begin(), static_cast<char>('A' + (m - 1) % 26));
+    const auto base = letters + std::to_string(place(data.conditions, condition) + 1) + "-" + std::to_string(replicate);
+    const auto used = [&](const std::string& l) {
+        return std::any_of(data.specimens.begin(), data.specimens.end(), [&](const Specimen& s) { return s.label == l; });
+    };
+    auto text = base;
+    for (int more = 0; used(text); ++more) // a … z, then aa … zz: enough for any study
+        text = base + (more < 26 ? std::string() : std::string(1, static_cast<char>('a' + more / 26 - 1))) + static_cast<char>('a' + more % 26);
+    return text;
+}
+
+std::vector<Specimen> missingPieces(const StudyData& data) {
+    std::vector<Specimen> made;
+    StudyData grown = data;
+    for (const auto& o : data.options)
+        for (const auto& c : data.conditions) {
+            std::set<int> taken;
+            for (const auto& s : data.specimens)
+                if (s.option == o.id && s.condition == c.id) taken.insert(s.replicate);
+            int missing = data.study.plan.replicatesOf(o.id, c.id) - static_cast<int>(taken.size());
+            for (int replicate = 1; missing > 0; ++replicate) {
+                if (taken.contains(replicate)) continue;
+                Specimen s;
+                s.study = data.study.id;
+                s.option = o.id;
+                s.condition = c.id;
+                s.replicate = replicate;
+                s.label = freshLabel(grown, o.id, c.id, replicate);
+                grown.specimens.push_back(s);
+                made.push_back(s);
+                --missing;
+            }
+        }
+    return made;
+}
 
 MetricValue valueOf(const Pull& pull, const curve::Reading* reading, Metric metric) {
     using stats::State;

@@ -48,25 +48,18 @@ public:
         if (!m_study.study.id) m_study.study.id = writer.insert("study", store::toRow(study.study));
     }
     Id specimen(const QString& optionName, const QString& conditionName, int replicate) {
-        const Id option = named<study::Option>("option", m_study.options, optionName);
-        const Id condition =
-            named<study::Condition>("condition", m_study.conditions,
-                                    conditionName.isEmpty() ? QStringLiteral("As tested") : conditionName);
-        std::set<int> taken;
-        int place = 0;
-        for (const auto& s : m_study.specimens)
-            if (s.option == option && s.condition == condition) taken.insert(s.replicate);
-        if (replicate <= 0 || taken.contains(replicate))
-            for (replicate = 1; taken.contains(replicate);)
-                ++replicate;
-        for (std::size_t i = 0; i < m_study.options.size(); ++i)
-            if (m_study.options[i].id == option) place = static_cast<int>(i);
         study::Specimen s;
+        s.option = named<study::Option>("option", m_study.options, optionName);
+        s.condition = named<study::Condition>("condition", m_study.conditions,
+                                              conditionName.isEmpty() ? QStringLiteral("As tested") : conditionName);
+        std::set<int> taken;
+        for (const auto& other : m_study.specimens)
+            if (other.option == s.option && other.condition == s.condition) taken.insert(other.replicate);
+        if (replicate <= 0 || taken.contains(replicate))
+            for (replicate = 1; taken.contains(replicate);) ++replicate;
         s.study = m_study.study.id;
-        s.option = option;
-        s.condition = condition;
         s.replicate = replicate;
-        s.label = label(place, condition, replicate);
+        s.label = study::freshLabel(m_study, s.option, s.condition, replicate);
         s.id = m_writer.insert("specimen", store::toRow(s));
         m_study.specimens.push_back(s);
         return s.id;
@@ -86,24 +79,6 @@ private:
         all.push_back(made);
         return made.id;
     }
-    /// "B2-3": second option's letter … condition number, replicate. Never re-used within a study.
-    std::string label(int option, Id condition, int replicate) const {
-        std::size_t place = 0;
-        while (place < m_study.conditions.size() && m_study.conditions[place].id != condition)
-            ++place;
-        std::string letters;
-        for (int m = option + 1; m > 0; m = (m - 1) / 26)
-            letters.insert(letters.begin(), static_cast<char>('A' + (m - 1) % 26));
-        auto text = letters + std::to_string(place + 1) + "-" + std::to_string(replicate);
-        const auto used = [&](const std::string& l) {
-            return std::any_of(m_study.specimens.begin(), m_study.specimens.end(),
-                               [&](const auto& s) { return s.label == l; });
-        };
-        for (char more = 'a'; used(text) && more <= 'z'; ++more)
-            text = letters + std::to_string(place + 1) + "-" + std::to_string(replicate) + more;
-        return text;
-    }
-
     store::Writer& m_writer;
     study::StudyData m_study;
 };

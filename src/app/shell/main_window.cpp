@@ -80,7 +80,7 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
 
     m_splitter = new QSplitter(Qt::Horizontal);
     m_board = new Board(m_session);
-    m_splitter->addWidget(panel(m_board, true));
+    m_splitter->addWidget(m_boardPanel = panel(m_board, true));
     m_stages = new QStackedWidget;
     auto* pull = new PullStage(m_session);
     m_curves = new CurvesStage(m_session);
@@ -285,6 +285,7 @@ void MainWindow::setAppearance(int appearance) {
 
 void MainWindow::goTo(Stage stage) {
     m_stages->setCurrentIndex(static_cast<int>(stage));
+    m_boardPanel->setVisible(stage != Stage::question); // there it grows over the workspace and is edited in place
     m_strip->setCurrent(stage);
 }
 

@@ -68,7 +68,7 @@ private:
     CurvesStage* m_curves;
     VerdictStage* m_verdict;
     ReportStage* m_report;
-    QWidget* m_ledgerPanel;
+    QWidget *m_boardPanel, *m_ledgerPanel;
     QSplitter* m_splitter;
     QLabel *m_bench, *m_message, *m_readOnly;
     QMenu* m_recent;

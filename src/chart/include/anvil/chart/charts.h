@@ -4,6 +4,7 @@
 #include <anvil/chart/picture.h>
 #include <anvil/curve/pyramid.h>
 #include <anvil/quantity/unit.h>
+#include <anvil/study/planning.h>
 #include <anvil/study/verdict.h>
 #include <memory>
 #include <optional>
@@ -69,6 +70,12 @@ struct CurveChart {
 
 /// Draws curves with axes; `plane` receives the mapping.
 Picture curves(const CurveChart& chart, double width, double height, Plane* plane = nullptr);
+
+/// A bar for each square: expected pull, upper prediction, and where the rig ends.
+Picture reachBars(const study::StudyData& data, const study::Verdict& verdict, const quantity::Unit& unit, double width);
+
+/// Chance of seeing a difference against its size, for the usual numbers of replicates and the planned one; CV and margin as shares.
+Picture powerCurve(double cv, int planned, double margin, double width, double height);
 
 /// The x a curve is drawn against: displacement from the toe where there is one, else time from the departure
 /// of the load; in SI.

@@ -2,6 +2,7 @@
 // letters.
 #pragma once
 
+#include <anvil/stats/power.h>
 #include <anvil/stats/summary.h>
 #include <span>
 #include <string>
@@ -40,13 +41,6 @@ Comparison compare(const Summary& a, const Summary& b, double margin);
 
 /// Fills pHolm over the pairs that have a p, then gives every pair its verdict at 5 %.
 void decide(std::span<Comparison> family, std::span<const std::pair<Summary, Summary>> groups, double margin);
-
-/// Smallest n per group with at least `power` for a two-sided 5 % t-test of a difference (share of the mean)
-/// at CV (share); non-central t with 2n − 2 df. Empty above 100 000 or when an argument is not positive.
-std::optional<int> replicatesFor(double cv, double difference, double power = 0.8);
-
-/// Power of that test with n per group.
-double powerOf(int n, double cv, double difference);
 
 /// Tie letters for groups listed best first: maximal sets in which no pair is called stronger or weaker (a
 /// pair that could not be tested is no tie) share a letter. verdict(i, j) is that of group i against group j,

@@ -141,5 +141,9 @@ QJsonObject toRow(const study::Specimen& value);
 QJsonObject toRow(const study::Pull& value);
 QString settingsToJson(const curve::ReadingSettings& settings);
 curve::ReadingSettings settingsFromJson(const QString& json);
+QString planToJson(const study::Plan& plan);
+study::Plan planFromJson(const QString& json);
+QString measuredToJson(const std::vector<study::Measured>& measured);
+std::vector<study::Measured> measuredFromJson(const QString& json);
 
 } // namespace anvil::store

@@ -4,6 +4,7 @@
 #include <anvil/curve/reading.h>
 #include <anvil/quantity/unit.h>
 #include <anvil/stats/summary.h>
+#include <anvil/study/plan.h>
 #include <cstdint>
 #include <map>
 #include <optional>
@@ -11,8 +12,6 @@
 #include <vector>
 
 namespace anvil::study {
-
-using Id = long long; ///< 64 bits; 0: none
 
 /// How fairness is judged: all else equal; think of the next one as you go; deliberately worn or crooked.
 enum class Intent { controlled, exploratory, asUsed };
@@ -47,6 +46,7 @@ struct Study {
     Intent intent = Intent::controlled;
     Metric metric = Metric::peak; ///< the one that decides
     double margin = 0.10;         ///< the smallest difference that matters, as a share
+    Plan plan{};
     bool operator==(const Study&) const = default;
 };
 
@@ -57,6 +57,9 @@ struct Option {
     std::string name, kind, currency, note;
     std::optional<double> unitCost; ///< in `currency`
     std::optional<double> weight;   ///< kg
+    std::optional<double> rating{}; ///< N, the maker's promise
+    std::string ratingBasis{};      ///< what the promise says: breaking load, working load …
+    std::string grade{};            ///< of its material
     bool operator==(const Option&) const = default;
 };
 
@@ -65,7 +68,21 @@ struct Condition {
     Id id = 0, study = 0;
     int position = 0;
     std::string name, note;
+    std::optional<double> value{}; ///< on a numeric axis, SI
     bool operator==(const Condition&) const = default;
+};
+
+/// A length of a piece, measured once or more; m.
+struct Measured {
+    std::string name;
+    std::optional<double> nominal, tolerance;
+    std::vector<double> readings;
+    bool operator==(const Measured&) const = default;
+
+    /// Mean of the readings; empty without any.
+    std::optional<double> mean() const;
+    /// Whether the mean lies within nominal ± tolerance; true where nothing says otherwise.
+    bool fits() const;
 };
 
 /// One physical piece, made for one square (option × condition).
@@ -73,6 +90,9 @@ struct Specimen {
     Id id = 0, study = 0, option = 0, condition = 0;
     int replicate = 0; ///< 1, 2, 3 … within the square
     std::string label, note;
+    std::string batch{}, block{}; ///< the lot it comes from; the sheet or piece it was made in
+    std::vector<Measured> measured{};
+    std::string history{}; ///< prior loads, heat, ageing, re-use, design version
     bool operator==(const Specimen&) const = default;
 };
 
@@ -110,6 +130,13 @@ struct StudyData {
     const Specimen* specimen(Id id) const;
     const Pull* pull(Id id) const;
 };
+
+/// A label for a new piece that no piece of the study carries: "B2-3" for the second option, second condition, third replicate; a letter
+/// is added where that is taken.
+std::string freshLabel(const StudyData& data, Id option, Id condition, int replicate);
+
+/// The pieces that are planned but not made yet, labelled; ids are 0.
+std::vector<Specimen> missingPieces(const StudyData& data);
 
 /// Readings of curves by pull; a pull whose curve could not be read has an entry in `unreadable`.
 struct Readings {

@@ -3,6 +3,7 @@
 #pragma once
 
 #include <QObject>
+#include <QStringList>
 #include <anvil/store/project.h>
 #include <anvil/study/verdict.h>
 #include <map>
@@ -43,6 +44,29 @@ public:
     Expected<void> changeStudy(Id study, const QJsonObject& fields, const QString& what);
     Expected<Id> addOption(Id study, const QString& name);
     Expected<Id> addCondition(Id study, const QString& name);
+    /// Several names as one command; all or none. Error: empty, or there already.
+    Expected<void> addOptions(Id study, const QStringList& names);
+    Expected<void> addConditions(Id study, const QStringList& names);
+    /// Moves an option (or condition) to a place on the board.
+    Expected<void> moveOption(Id option, int place);
+    Expected<void> moveCondition(Id condition, int place);
+    /// Changes the plan of a study. `what` names it for undo and journal.
+    Expected<void> changePlan(Id study, const QString& what, const std::function<void(study::Plan&)>& change);
+    /// Replicates of every square that says nothing of its own. Error: below 0 or above 200.
+    Expected<void> planReplicates(Id study, int replicates);
+    /// Replicates of some squares; empty: as the study says.
+    Expected<void> planSquares(Id study, const std::vector<std::pair<Id, Id>>& squares, std::optional<int> replicates);
+    Expected<void> strikeSquares(Id study, const std::vector<std::pair<Id, Id>>& squares, bool struck);
+    /// Makes the pieces that are planned and missing; returns how many. Error: nothing is planned, or all are made.
+    Expected<int> makePieces(Id study, const QString& batch);
+    /// Carries out a fairness finding's remedy.
+    Expected<void> applyRemedy(Id study, const std::string& rule);
+    /// Accepts a finding for a reason, which lands in the report. An empty reason takes the acceptance back.
+    Expected<void> acceptFinding(Id study, const std::string& rule, const QString& why);
+    /// Draws the run list from a seed; with `groupConditions` the set-up is changed once a block at most.
+    Expected<void> drawRunList(Id study, std::uint64_t seed, bool groupConditions);
+    Expected<void> moveInRunList(Id study, int from, int to);
+    Expected<void> changeSpecimen(Id specimen, const QJsonObject& fields, const QString& what);
     Expected<void> changeOption(Id option, const QJsonObject& fields, const QString& what);
     Expected<void> changeCondition(Id condition, const QJsonObject& fields, const QString& what);
     /// Only an option (or condition) without specimens can be taken away.
@@ -74,6 +98,8 @@ signals:
     void changed();
 
 private:
+    Expected<void> addNames(const QString& table, Id study, const QStringList& names);
+    Expected<void> movePlace(const QString& table, std::vector<Id> order, Id id, int place, const QString& what);
     struct Done {
         Id journal;
         QString what;

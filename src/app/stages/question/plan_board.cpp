@@ -1,0 +1,234 @@
+#include "stages/question/plan_board.h"
+
+#include "theme/theme.h"
+#include <QApplication>
+#include <QClipboard>
+#include <QHeaderView>
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <anvil/study/planning.h>
+
+namespace anvil::app {
+namespace {
+
+QStringList namesIn(QString text) {
+    QStringList out;
+    for (const auto& part : text.replace('\r', '\n').replace('\t', '\n').split('\n'))
+        if (!part.simplified().isEmpty()) out << part.simplified();
+    return out;
+}
+
+} // namespace
+
+PlanBoard::PlanBoard(Session& session, QWidget* parent) : QTableWidget(parent), m_session(session) {
+    setObjectName("planBoard");
+    setAccessibleName(tr("Board: options down, conditions across, replicates in the squares"));
+    horizontalHeader()->hide();
+    verticalHeader()->hide();
+    verticalHeader()->setDefaultSectionSize(34);
+    setEditTriggers(QAbstractItemView::AnyKeyPressed | QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed);
+    setSelectionMode(QAbstractItemView::ExtendedSelection);
+    connect(this, &QTableWidget::cellChanged, this, &PlanBoard::edited);
+    connect(this, &QTableWidget::currentCellChanged, this, [this](int row, int column) {
+        if (!m_filling && optionAt(row) && conditionAt(column)) m_session.selectSquare(optionAt(row), conditionAt(column));
+    });
+    connect(&session, &Session::changed, this, &PlanBoard::refresh);
+    connect(&session, &Session::unitsChanged, this, &PlanBoard::refresh);
+    refresh();
+}
+
+Id PlanBoard::optionAt(int row) const {
+    const auto* data = m_session.study();
+    return data && row >= 1 && row <= static_cast<int>(data->options.size()) ? data->options[static_cast<std::size_t>(row - 1)].id : 0;
+}
+
+Id PlanBoard::conditionAt(int column) const {
+    const auto* data = m_session.study();
+    return data && column >= 1 && column <= static_cast<int>(data->conditions.size()) ? data->conditions[static_cast<std::size_t>(column - 1)].id : 0;
+}
+
+std::vector<std::pair<Id, Id>> PlanBoard::selectedSquares() const {
+    std::vector<std::pair<Id, Id>> out;
+    for (const auto& index : selectedIndexes())
+        if (optionAt(index.row()) && conditionAt(index.column())) out.emplace_back(optionAt(index.row()), conditionAt(index.column()));
+    return out;
+}
+
+void PlanBoard::refresh() {
+    m_filling = true;
+    const auto* data = m_session.study();
+    const int options = data ? static_cast<int>(data->options.size()) : 0, conditions = data ? static_cast<int>(data->conditions.size()) : 0;
+    const int row = std::max(0, currentRow()), column = std::max(0, currentColumn());
+    setRowCount(options + 2);
+    setColumnCount(conditions + 2);
+    const auto& t = theme();
+    const auto put = [&](int r, int c, const QString& text, bool editable, const QColor& ink, bool bold = false) {
+        auto* item = new QTableWidgetItem(text);
+        item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable | (editable && !m_session.readOnly() ? Qt::ItemIsEditable : Qt::NoItemFlags));
+        item->setForeground(ink);
+        auto f = font();
+        f.setBold(bold);
+        item->setFont(f);
+        setItem(r, c, item);
+        return item;
+    };
+    const int each = data ? data->study.plan.replicates : 0;
+    put(0, 0, each ? tr("%1 of each").arg(each) : tr("how many of each?"), true, each ? t.text : t.faint, each > 0)->setToolTip(tr("Replicates of every square that says nothing of its own"));
+    for (int r = 1; r <= options; ++r) {
+        const auto& o = data->options[static_cast<std::size_t>(r - 1)];
+        const bool control = o.id == data->study.plan.control;
+        put(r, 0, qs(o.name), true, t.text, true)->setToolTip(control ? tr("%1, the control. Alt with the arrow keys moves it.").arg(qs(o.name)) : tr("%1. Alt with the arrow keys moves it.").arg(qs(o.name)));
+    }
+    for (int c = 1; c <= conditions; ++c) put(0, c, qs(data->conditions[static_cast<std::size_t>(c - 1)].name), true, t.text, true)->setToolTip(qs(data->conditions[static_cast<std::size_t>(c - 1)].name));
+    put(options + 1, 0, tr("+ option"), true, t.faint)->setToolTip(tr("Type an option, or paste a column of names"));
+    put(0, conditions + 1, tr("+ condition"), true, t.faint)->setToolTip(tr("Type a condition, or paste a row of names"));
+    const auto& verdict = m_session.verdict(data ? data->study.metric : study::Metric::peak);
+    for (int r = 1; r <= options + 1; ++r)
+        for (int c = 1; c <= conditions + 1; ++c) {
+            const auto option = optionAt(r), condition = conditionAt(c);
+            if (!option || !condition) {
+                put(r, c, QString(), false, t.faint);
+                continue;
+            }
+            const auto* square = data->study.plan.square(option, condition);
+            const int n = data->study.plan.replicatesOf(option, condition);
+            int pulled = 0;
+            for (const auto& p : data->pulls)
+                if (const auto* s = data->specimen(p.specimen); s && s->option == option && s->condition == condition) ++pulled;
+            const auto h = study::headRoom(*data, verdict, option, condition);
+            QString text = square && square->struck ? tr("struck out") : n > 0 ? QString::number(n) : pulled > 0 ? QString::number(pulled) : QString();
+            if (!(square && square->struck) && h.reach != study::Reach::unknown) text += QStringLiteral("   ") + (h.reach == study::Reach::fine ? QString() : QStringLiteral("\u26a0 ")) + QString::fromUtf8(study::word(h.reach));
+            auto* item = put(r, c, text, true, square && square->struck ? t.faint : h.reach == study::Reach::topsOut || h.reach == study::Reach::tooSmall ? t.warn : t.text, n > 0);
+            item->setTextAlignment(Qt::AlignCenter);
+            item->setToolTip(square && square->struck ? tr("Will not be tested. Type a number to test it after all.") : qs(h.sentence));
+        }
+    resizeColumnsToContents();
+    setColumnWidth(0, std::clamp(columnWidth(0) + 10, 150, 240));
+    for (int c = 1; c < columnCount(); ++c) setColumnWidth(c, std::clamp(columnWidth(c) + 10, 84, 170));
+    setCurrentCell(std::min(row, rowCount() - 1), std::min(column, columnCount() - 1));
+    m_filling = false;
+}
+
+bool PlanBoard::ensureStudy() {
+    if (m_session.study()) return true;
+    if (!m_session.project()) return false;
+    study::Study s;
+    s.title = "New study";
+    const auto id = m_session.project()->addStudy(s);
+    if (!m_session.tell(id)) return false;
+    m_session.showStudy(*id);
+    return true;
+}
+
+void PlanBoard::edited(int row, int column) {
+    if (m_filling) return;
+    const auto text = item(row, column)->text().simplified();
+    if (text == tr("+ option") || text == tr("+ condition") || !ensureStudy()) return refresh();
+    auto& project = *m_session.project();
+    const auto id = m_session.studyId();
+    const auto option = optionAt(row), condition = conditionAt(column);
+    bool ok = true;
+    if (row == 0 && column == 0) {
+        bool number = false;
+        const int n = text.section(' ', 0, 0).toInt(&number);
+        if (!number) m_session.say(tr("\"%1\" is not a number of replicates: type a whole number, such as 5.").arg(text), true);
+        ok = number && m_session.tell(project.planReplicates(id, n));
+    } else if (column == 0 && option) {
+        ok = m_session.tell(project.changeOption(option, {{"name", text}}, tr("Option \"%1\"").arg(text)));
+    } else if (row == 0 && condition) {
+        ok = m_session.tell(project.changeCondition(condition, {{"name", text}}, tr("Condition \"%1\"").arg(text)));
+    } else if (column == 0) {
+        ok = text.isEmpty() || m_session.tell(project.addOptions(id, {text}));
+        if (ok && !text.isEmpty()) setCurrentCell(rowCount() - 1, 0);
+    } else if (row == 0) {
+        ok = text.isEmpty() || m_session.tell(project.addConditions(id, {text}));
+        if (ok && !text.isEmpty()) setCurrentCell(0, columnCount() - 1);
+    } else if (option && condition) {
+        bool number = false;
+        const int n = text.section(' ', 0, 0).toInt(&number);
+        if (text.compare("x", Qt::CaseInsensitive) == 0)
+            ok = m_session.tell(project.strikeSquares(id, {{option, condition}}, true));
+        else if (text.isEmpty())
+            ok = m_session.tell(project.planSquares(id, {{option, condition}}, std::nullopt));
+        else if (!number) {
+            m_session.say(tr("\"%1\" is not a number of replicates: type a whole number, or X to strike the square out.").arg(text), true);
+            ok = false;
+        } else if (m_session.study()->study.plan.replicates == 0 && m_session.study()->study.plan.squares.empty())
+            ok = m_session.tell(project.planReplicates(id, n)); // the first number typed is meant for all
+        else {
+            auto squares = selectedSquares();
+            if (std::find(squares.begin(), squares.end(), std::pair(option, condition)) == squares.end()) squares = {{option, condition}};
+            ok = m_session.tell(project.planSquares(id, squares, n));
+        }
+    }
+    if (!ok || !m_filling) refresh();
+}
+
+void PlanBoard::paste() {
+    const auto names = namesIn(QApplication::clipboard()->text());
+    if (names.isEmpty() || !ensureStudy()) return;
+    const bool conditions = currentRow() == 0 && currentColumn() > 0;
+    auto& project = *m_session.project();
+    if (m_session.tell(conditions ? project.addConditions(m_session.studyId(), names) : project.addOptions(m_session.studyId(), names))) focusNext();
+}
+
+void PlanBoard::focusNext() {
+    const auto* data = m_session.study();
+    if (!data || data->options.empty()) return setCurrentCell(rowCount() - 1, 0);
+    if (data->conditions.empty()) return setCurrentCell(0, columnCount() - 1);
+    setCurrentCell(1, 1);
+}
+
+void PlanBoard::keyPressEvent(QKeyEvent* event) {
+    const auto squares = selectedSquares();
+    const auto* data = m_session.study();
+    if (event->matches(QKeySequence::Paste)) return paste();
+    if ((event->key() == Qt::Key_Delete || event->key() == Qt::Key_Backspace) && data && !m_session.readOnly()) {
+        if (!squares.empty()) {
+            const auto* first = data->study.plan.square(squares.front().first, squares.front().second);
+            m_session.tell(m_session.project()->strikeSquares(m_session.studyId(), squares, !(first && first->struck)));
+        } else if (currentColumn() == 0 && optionAt(currentRow())) {
+            m_session.tell(m_session.project()->removeOption(optionAt(currentRow())));
+        } else if (currentRow() == 0 && conditionAt(currentColumn())) {
+            m_session.tell(m_session.project()->removeCondition(conditionAt(currentColumn())));
+        }
+        return;
+    }
+    if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) { // on from a margin that has got its names
+        if (state() != QAbstractItemView::EditingState) {
+            if (currentColumn() == 0 && !optionAt(currentRow()) && currentRow() > 0) return setCurrentCell(0, data && !data->conditions.empty() ? 1 : columnCount() - 1);
+            if (currentRow() == 0 && !conditionAt(currentColumn()) && currentColumn() > 0) return setCurrentCell(1, 1);
+        }
+    }
+    if (event->modifiers() & Qt::AltModifier && data) {
+        const int step = event->key() == Qt::Key_Up || event->key() == Qt::Key_Left ? -1 : event->key() == Qt::Key_Down || event->key() == Qt::Key_Right ? 1 : 0;
+        const bool vertical = event->key() == Qt::Key_Up || event->key() == Qt::Key_Down;
+        const int row = currentRow(), column = currentColumn();
+        if (step && vertical && optionAt(row)) {
+            if (m_session.tell(m_session.project()->moveOption(optionAt(row), row - 1 + step))) setCurrentCell(std::clamp(row + step, 1, rowCount() - 2), column);
+            return;
+        }
+        if (step && !vertical && conditionAt(column)) {
+            if (m_session.tell(m_session.project()->moveCondition(conditionAt(column), column - 1 + step))) setCurrentCell(row, std::clamp(column + step, 1, columnCount() - 2));
+            return;
+        }
+    }
+    QTableWidget::keyPressEvent(event);
+}
+
+void PlanBoard::mousePressEvent(QMouseEvent* event) {
+    const auto at = indexAt(event->position().toPoint());
+    m_dragRow = at.column() == 0 && optionAt(at.row()) ? at.row() : -1;
+    m_dragColumn = at.row() == 0 && conditionAt(at.column()) ? at.column() : -1;
+    QTableWidget::mousePressEvent(event);
+}
+
+void PlanBoard::mouseReleaseEvent(QMouseEvent* event) {
+    QTableWidget::mouseReleaseEvent(event);
+    const auto at = indexAt(event->position().toPoint());
+    if (m_dragRow > 0 && optionAt(at.row()) && at.row() != m_dragRow) m_session.tell(m_session.project()->moveOption(optionAt(m_dragRow), at.row() - 1));
+    if (m_dragColumn > 0 && conditionAt(at.column()) && at.column() != m_dragColumn) m_session.tell(m_session.project()->moveCondition(conditionAt(m_dragColumn), at.column() - 1));
+    m_dragRow = m_dragColumn = -1;
+}
+
+} // namespace anvil::app

@@ -1,0 +1,38 @@
+// The board at its largest: options and conditions are typed in its margins, replicates in its squares.
+#pragma once
+
+#include "shell/session.h"
+#include <QTableWidget>
+
+namespace anvil::app {
+
+/// First row and column are the margins; the last row and column wait for another name. A number typed in a square plans it, X or
+/// Delete strikes it out. Alt with arrows or dragging in a margin reorders. A pasted column fills the margin it is pasted in.
+class PlanBoard : public QTableWidget {
+    Q_OBJECT
+public:
+    explicit PlanBoard(Session& session, QWidget* parent = nullptr);
+    /// The squares selected, as option and condition.
+    std::vector<std::pair<Id, Id>> selectedSquares() const;
+    /// Puts the cursor where the next thing is missing: an option, a condition, or the number of replicates.
+    void focusNext();
+
+protected:
+    void keyPressEvent(QKeyEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+
+private:
+    void refresh();
+    void edited(int row, int column);
+    void paste();
+    Id optionAt(int row) const;
+    Id conditionAt(int column) const;
+    bool ensureStudy();
+
+    Session& m_session;
+    bool m_filling = false;
+    int m_dragRow = -1, m_dragColumn = -1;
+};
+
+} // namespace anvil::app

@@ -1,0 +1,78 @@
+#include <anvil/stats/power.h>
+
+#include <anvil/stats/summary.h>
+#include <boost/math/distributions/non_central_t.hpp>
+#include <boost/math/distributions/normal.hpp>
+#include <cmath>
+
+namespace anvil::stats {
+
+double powerOf(int n, double cv, double difference) {
+    const double df = 2.0 * n - 2, shift = difference / cv * std::sqrt(n / 2.0);
+    const double critical = studentQuantile(df, 0.975);
+    if (shift > 37) // beyond the reach of the series; the power is 1 to every digit
+        return 1;
+    const boost::math::non_central_t t(df, shift);
+    return boost::math::cdf(boost::math::complement(t, critical)) + boost::math::cdf(t, -critical);
+}
+
+std::optional<int> replicatesFor(double cv, double difference, double power) {
+    if (!(cv > 0) || !(difference > 0) || !(power > 0 && power < 1)) return std::nullopt;
+    int low = 1, high = 2; // power rises with n: double, then halve
+    while (powerOf(high, cv, difference) < power) {
+        low = high;
+        high *= 2;
+        if (high > 200000) return std::nullopt;
+    }
+    while (high - low > 1) {
+        const int mid = low + (high - low) / 2;
+        (powerOf(mid, cv, difference) < power ? low : high) = mid;
+    }
+    return high;
+}
+
+std::optional<double> detectableDifference(int n, double cv, double power) {
+    if (n < 2 || !(cv > 0) || !(power > 0 && power < 1)) return std::nullopt;
+    double low = 0, high = cv;
+    while (powerOf(n, cv, high) < power) high *= 2;
+    while (high - low > 1e-10 * high) {
+        const double mid = 0.5 * (low + high);
+        (powerOf(n, cv, mid) < power ? low : high) = mid;
+    }
+    return high;
+}
+
+double toleranceFactor(int n, double p, double confidence) {
+    const double root = std::sqrt(static_cast<double>(n));
+    const double shift = boost::math::quantile(boost::math::normal(), p) * root;
+    return boost::math::quantile(boost::math::non_central_t(n - 1.0, shift), confidence) / root;
+}
+
+std::optional<int> replicatesForFloor(double cv, double share, double p, double confidence) {
+    if (!(cv > 0) || !(share > 0)) return std::nullopt;
+    constexpr int most = 10000;
+    const auto enough = [&](int n) { return toleranceFactor(n, p, confidence) * cv <= share; };
+    int low = 1, high = 2; // k falls with n
+    while (high <= most && !enough(high)) {
+        low = high;
+        high *= 2;
+    }
+    if (high > most) return std::nullopt;
+    while (high - low > 1) {
+        const int mid = low + (high - low) / 2;
+        (enough(mid) ? high : low) = mid;
+    }
+    return high;
+}
+
+double confidenceOfFloor(int n, double k, double p) {
+    const double root = std::sqrt(static_cast<double>(n));
+    const double shift = boost::math::quantile(boost::math::normal(), p) * root;
+    return boost::math::cdf(boost::math::non_central_t(n - 1.0, shift), k * root);
+}
+
+double upperPrediction(double mean, double sd, int n) {
+    return mean + studentQuantile(n - 1.0, 0.95) * sd * std::sqrt(1 + 1.0 / n);
+}
+
+} // namespace anvil::stats

@@ -1,0 +1,103 @@
+// The plan of a study: what is to be pulled, with what expectations, on which rig, in which order. Plain values, SI units.
+#pragma once
+
+#include <cstdint>
+#include <optional>
+#include <string>
+#include <utility>
+#include <vector>
+
+namespace anvil::study {
+
+using Id = long long; ///< 64 bits; 0: none
+
+/// Which values of the metric are wanted.
+enum class Direction { more, less, window };
+
+/// What somebody expects of a square before it is pulled.
+struct Forecast {
+    std::string by;        ///< who
+    double value = 0;      ///< of the deciding metric, SI
+    double cv = 0.1;       ///< spread as a share
+    std::string goesFirst; ///< which part
+    std::string source;    ///< an earlier study, a rating, gut feeling
+    bool operator==(const Forecast&) const = default;
+};
+
+/// A square where the plan says something of its own.
+struct PlannedSquare {
+    Id option = 0, condition = 0;
+    std::optional<int> replicates; ///< empty: as the study says
+    bool struck = false;           ///< will not be tested
+    std::vector<Forecast> forecasts;
+    bool operator==(const PlannedSquare&) const = default;
+};
+
+/// A part in the load path.
+struct ChainPart {
+    std::string name;
+    double strength = 0; ///< N, mean (or the rating)
+    double cv = 0.1;     ///< spread as a share
+    bool specimen = false; ///< the part whose strength is asked for
+    std::string source;
+    bool operator==(const ChainPart&) const = default;
+};
+
+/// What the rig can do.
+struct RigReach {
+    std::optional<double> limit;  ///< N at the specimen that the rig can pull
+    std::optional<double> cell;   ///< N at the load cell
+    double ratio = 1;             ///< N at the specimen for each N at the cell
+    std::optional<double> travel; ///< m
+    bool operator==(const RigReach&) const = default;
+};
+
+/// A fairness finding that was accepted, with the reason that goes into the report.
+struct Acceptance {
+    std::string rule, why;
+    bool operator==(const Acceptance&) const = default;
+};
+
+/// A waiting or working step of the preparation of a batch.
+struct RecipeStep {
+    std::string name;
+    double minutes = 0;          ///< how long the step itself takes
+    double waitMinutes = 0;      ///< least wait after it before the next
+    double latestMinutes = 0;    ///< the next must begin within this after it, 0: any time
+    int repeat = 1;              ///< so many times …
+    double everyMinutes = 0;     ///< … one every so often
+    std::string product;         ///< what it uses up
+    std::string expires;         ///< the product's date, yyyy-mm-dd
+    bool operator==(const RecipeStep&) const = default;
+};
+
+/// Everything planned.
+struct Plan {
+    int replicates = 0; ///< of every square unless it says otherwise; 0: not planned
+    std::vector<PlannedSquare> squares;
+    Id control = 0; ///< the option everything is compared with
+    std::string method, part;
+    Direction direction = Direction::more;
+    std::optional<std::pair<double, double>> window; ///< wanted range, SI
+    std::optional<double> need, ceiling;             ///< SI: the value to be met; more than anybody needs
+    std::string axis, axisUnit;                      ///< what the conditions vary
+    RigReach rig;
+    std::vector<ChainPart> chain;
+    std::uint64_t seed = 1;
+    std::vector<std::string> runOrder; ///< specimen labels; empty: not drawn yet
+    bool reordered = false;            ///< changed by hand since it was drawn
+    std::vector<Acceptance> accepted;
+    std::vector<std::string> cautions;
+    std::vector<RecipeStep> recipe;
+    std::string recipeStarted; ///< ISO 8601; empty: not begun
+    std::vector<std::pair<std::string, std::string>> stepsDone; ///< step key, ISO 8601
+    bool operator==(const Plan&) const = default;
+
+    const PlannedSquare* square(Id option, Id condition) const;
+    PlannedSquare& squareFor(Id option, Id condition); ///< made when missing
+    /// Replicates planned in a square; 0 when it is struck out.
+    int replicatesOf(Id option, Id condition) const;
+    const Acceptance* acceptance(const std::string& rule) const;
+};
+
+} // namespace anvil::study

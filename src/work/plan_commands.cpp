@@ -1,0 +1,196 @@
+// Commands of the plan: options and conditions, replicates, fairness, pieces, run list.
+#include <anvil/study/planning.h>
+#include <anvil/work/open_project.h>
+
+#include <algorithm>
+#include <set>
+
+namespace anvil::work {
+namespace {
+
+constexpr int mostReplicates = 200;
+
+Expected<void> done(const Expected<Id>& result) {
+    if (!result) return tl::unexpected(result.error());
+    return {};
+}
+
+Expected<void> sensible(int replicates) {
+    if (replicates < 0) return fail("A square cannot have fewer than no replicates.");
+    if (replicates > mostReplicates) return fail("More than 200 replicates of one square are a slip of the finger: type 200 or fewer.");
+    return {};
+}
+
+template <class T> std::vector<Id> idsOf(const std::vector<T>& all) {
+    std::vector<Id> out;
+    for (const auto& x : all) out.push_back(x.id);
+    return out;
+}
+
+} // namespace
+
+Expected<void> OpenProject::addNames(const QString& table, Id studyId, const QStringList& names) {
+    const auto* data = study(studyId);
+    const bool option = table == "option";
+    const auto noun = option ? tr("option") : tr("condition");
+    QStringList clean;
+    for (const auto& name : names)
+        if (!name.simplified().isEmpty()) clean << name.simplified();
+    if (!data || clean.isEmpty()) return fail(tr("Type the name of the %1.").arg(noun).toStdString());
+    std::set<QString> seen;
+    for (const auto& o : data->options)
+        if (option) seen.insert(QString::fromStdString(o.name).toLower());
+    for (const auto& c : data->conditions)
+        if (!option) seen.insert(QString::fromStdString(c.name).toLower());
+    for (const auto& name : clean)
+        if (!seen.insert(name.toLower()).second) return fail(tr("There is %1 %2 \"%3\" already.").arg(option ? "an" : "a", noun, name).toStdString());
+    const auto what = clean.size() == 1 ? tr("New %1 \"%2\"").arg(noun, clean.first()) : tr("%1 new %2s").arg(clean.size()).arg(noun);
+    return done(run(what, [&](store::Writer& w) {
+        int position = static_cast<int>(option ? data->options.size() : data->conditions.size());
+        for (const auto& name : clean) {
+            if (option) {
+                study::Option o;
+                o.study = studyId;
+                o.position = position++;
+                o.name = name.toStdString();
+                w.insert(table, store::toRow(o));
+            } else {
+                study::Condition c;
+                c.study = studyId;
+                c.position = position++;
+                c.name = name.toStdString();
+                w.insert(table, store::toRow(c));
+            }
+        }
+    }));
+}
+
+Expected<void> OpenProject::addOptions(Id studyId, const QStringList& names) { return addNames("option", studyId, names); }
+Expected<void> OpenProject::addConditions(Id studyId, const QStringList& names) { return addNames("condition", studyId, names); }
+
+Expected<void> OpenProject::movePlace(const QString& table, std::vector<Id> order, Id id, int place, const QString& what) {
+    const auto at = std::find(order.begin(), order.end(), id);
+    if (at == order.end()) return fail("It is not on the board any more.");
+    order.erase(at);
+    order.insert(order.begin() + std::clamp<std::ptrdiff_t>(place, 0, static_cast<std::ptrdiff_t>(order.size())), id);
+    return done(run(what, [&](store::Writer& w) {
+        for (std::size_t i = 0; i < order.size(); ++i) w.update(table, order[i], {{"position", static_cast<int>(i)}});
+    }));
+}
+
+Expected<void> OpenProject::moveOption(Id id, int place) {
+    for (const auto& s : m_studies)
+        if (s.option(id)) return movePlace("option", idsOf(s.options), id, place, tr("Move option \"%1\"").arg(QString::fromStdString(s.option(id)->name)));
+    return fail("There is no such option any more.");
+}
+
+Expected<void> OpenProject::moveCondition(Id id, int place) {
+    for (const auto& s : m_studies)
+        if (s.condition(id)) return movePlace("condition", idsOf(s.conditions), id, place, tr("Move condition \"%1\"").arg(QString::fromStdString(s.condition(id)->name)));
+    return fail("There is no such condition any more.");
+}
+
+Expected<void> OpenProject::changePlan(Id studyId, const QString& what, const std::function<void(study::Plan&)>& change) {
+    const auto* data = study(studyId);
+    if (!data) return fail("There is no such study any more.");
+    auto plan = data->study.plan;
+    change(plan);
+    return changeStudy(studyId, {{"plan", store::planToJson(plan)}}, what);
+}
+
+Expected<void> OpenProject::planReplicates(Id studyId, int replicates) {
+    if (auto ok = sensible(replicates); !ok) return ok;
+    return changePlan(studyId, tr("%1 replicates each").arg(replicates), [&](study::Plan& p) { p.replicates = replicates; });
+}
+
+Expected<void> OpenProject::planSquares(Id studyId, const std::vector<std::pair<Id, Id>>& squares, std::optional<int> replicates) {
+    if (replicates)
+        if (auto ok = sensible(*replicates); !ok) return ok;
+    return changePlan(studyId, replicates ? tr("%1 replicates").arg(*replicates) : tr("Replicates as the others"), [&](study::Plan& p) {
+        for (const auto& [option, condition] : squares) {
+            auto& s = p.squareFor(option, condition);
+            s.replicates = replicates;
+            s.struck = false;
+        }
+    });
+}
+
+Expected<void> OpenProject::strikeSquares(Id studyId, const std::vector<std::pair<Id, Id>>& squares, bool struck) {
+    return changePlan(studyId, struck ? tr("Strike out") : tr("Test it after all"), [&](study::Plan& p) {
+        for (const auto& [option, condition] : squares) p.squareFor(option, condition).struck = struck;
+    });
+}
+
+Expected<int> OpenProject::makePieces(Id studyId, const QString& batch) {
+    const auto* data = study(studyId);
+    if (!data) return fail("There is no such study any more.");
+    if (study::totals(*data).replicates == 0) return fail("Nothing is planned yet: type the replicates on the board in Question.");
+    auto pieces = study::missingPieces(*data);
+    if (pieces.empty()) return fail("Every planned piece has been made.");
+    const auto count = static_cast<int>(pieces.size());
+    const auto entry = run(tr("Make %1 pieces").arg(count), [&](store::Writer& w) {
+        for (auto& s : pieces) {
+            s.batch = batch.simplified().toStdString();
+            w.insert("specimen", store::toRow(s));
+        }
+    });
+    if (!entry) return tl::unexpected(entry.error());
+    return count;
+}
+
+Expected<void> OpenProject::applyRemedy(Id studyId, const std::string& rule) {
+    const auto* data = study(studyId);
+    if (!data) return fail("There is no such study any more.");
+    if (rule == "replicates")
+        return changePlan(studyId, tr("Three replicates at least"), [&](study::Plan& p) {
+            for (const auto& o : data->options)
+                for (const auto& c : data->conditions)
+                    if (const int n = p.replicatesOf(o.id, c.id); n > 0 && n < 3) p.squareFor(o.id, c.id).replicates = 3;
+            if (p.replicates > 0 && p.replicates < 3) p.replicates = 3;
+        });
+    if (rule == "control" && !data->options.empty())
+        return changePlan(studyId, tr("Control: %1").arg(QString::fromStdString(data->options.front().name)), [&](study::Plan& p) { p.control = data->options.front().id; });
+    if (rule == "batch")
+        return done(run(tr("One batch for all"), [&](store::Writer& w) {
+            for (const auto& s : data->specimens)
+                if (s.batch.empty()) w.update("specimen", s.id, {{"batch", "one batch"}});
+        }));
+    return fail("There is no remedy by one click; say why it is acceptable, or change the plan.");
+}
+
+Expected<void> OpenProject::acceptFinding(Id studyId, const std::string& rule, const QString& why) {
+    const auto reason = why.trimmed().toStdString();
+    return changePlan(studyId, reason.empty() ? tr("No longer accepted") : tr("Accepted: %1").arg(why.trimmed()), [&](study::Plan& p) {
+        std::erase_if(p.accepted, [&](const auto& a) { return a.rule == rule; });
+        if (!reason.empty()) p.accepted.push_back({rule, reason});
+    });
+}
+
+Expected<void> OpenProject::drawRunList(Id studyId, std::uint64_t seed, bool groupConditions) {
+    const auto* data = study(studyId);
+    if (!data) return fail("There is no such study any more.");
+    auto order = study::drawRunOrder(*data, seed, groupConditions);
+    if (order.empty()) return fail("There is no piece waiting to be pulled: make the pieces first, in Specimens.");
+    return changePlan(studyId, tr("Run list drawn from seed %1").arg(seed), [&](study::Plan& p) {
+        p.seed = seed;
+        p.runOrder = std::move(order);
+        p.reordered = false;
+    });
+}
+
+Expected<void> OpenProject::moveInRunList(Id studyId, int from, int to) {
+    return changePlan(studyId, tr("Run list changed by hand"), [&](study::Plan& p) {
+        const auto n = static_cast<int>(p.runOrder.size());
+        if (from < 0 || from >= n || to < 0 || to >= n || from == to) return;
+        auto label = std::move(p.runOrder[static_cast<std::size_t>(from)]);
+        p.runOrder.erase(p.runOrder.begin() + from);
+        p.runOrder.insert(p.runOrder.begin() + to, std::move(label));
+        p.reordered = true;
+    });
+}
+
+Expected<void> OpenProject::changeSpecimen(Id specimen, const QJsonObject& fields, const QString& what) {
+    return done(run(what, [&](store::Writer& w) { w.update("specimen", specimen, fields); }));
+}
+
+} // namespace anvil::work

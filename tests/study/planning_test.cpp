@@ -1,0 +1,297 @@
+#include <algorithm>
+#include <anvil/study/planning.h>
+#include <cmath>
+#include <gtest/gtest.h>
+#include <map>
+#include <set>
+
+using namespace anvil;
+using namespace anvil::study;
+
+namespace {
+
+/// Two options in two conditions, `each` planned and made, nothing pulled.
+StudyData small(int each = 3, int options = 2, int conditions = 2) {
+    StudyData d;
+    d.study.id = 1;
+    d.study.plan.replicates = each;
+    for (int i = 1; i <= options; ++i) {
+        Option o;
+        o.id = i;
+        o.name = std::string(1, static_cast<char>('A' + i - 1));
+        d.options.push_back(o);
+    }
+    for (int i = 1; i <= conditions; ++i) {
+        Condition c;
+        c.id = 10 + i;
+        c.name = i == 1 ? "Dry" : "Wet" + std::to_string(i);
+        d.conditions.push_back(c);
+    }
+    d.study.plan.control = 1;
+    for (auto& s : missingPieces(d)) {
+        s.id = 100 + static_cast<Id>(d.specimens.size());
+        s.batch = "one";
+        d.specimens.push_back(s);
+    }
+    return d;
+}
+
+Pull& pullOf(StudyData& d, std::size_t specimen, double value, const char* when = "2026-05-04T09:00:00") {
+    Pull p;
+    p.id = 500 + static_cast<Id>(d.pulls.size());
+    p.specimen = d.specimens[specimen].id;
+    p.typed = TypedValue{Metric::peak, value, value, ""};
+    p.performedAt = when;
+    d.pulls.push_back(p);
+    return d.pulls.back();
+}
+
+std::map<std::string, std::string> sentences(const StudyData& d, const Readings& r = {}) {
+    std::map<std::string, std::string> out;
+    for (const auto& f : fairness(d, r)) out[f.rule] = f.sentence;
+    return out;
+}
+
+TEST(Plan, ReplicatesOfASquare) {
+    Plan p;
+    p.replicates = 5;
+    EXPECT_EQ(p.replicatesOf(1, 11), 5);
+    p.squareFor(1, 11).replicates = 7;
+    EXPECT_EQ(p.replicatesOf(1, 11), 7);
+    p.squareFor(1, 11).struck = true;
+    EXPECT_EQ(p.replicatesOf(1, 11), 0);
+    EXPECT_EQ(p.replicatesOf(2, 11), 5);
+}
+
+TEST(Pieces, AreMadeFromThePlanWithLabelsThatAreNeverReused) {
+    auto d = small();
+    EXPECT_EQ(d.specimens.size(), 12U);
+    std::set<std::string> labels;
+    for (const auto& s : d.specimens) labels.insert(s.label);
+    EXPECT_EQ(labels.size(), 12U);
+    EXPECT_TRUE(labels.contains("B2-3"));
+    EXPECT_TRUE(missingPieces(d).empty());
+    d.study.plan.squareFor(1, 11).replicates = 5;
+    ASSERT_EQ(missingPieces(d).size(), 2U);
+    EXPECT_EQ(missingPieces(d)[0].label, "A1-4");
+    d.specimens[0].option = 2; // a piece moved to another square keeps its label, so A1-1 is taken
+    const auto more = missingPieces(d);
+    EXPECT_EQ(more[0].replicate, 1);
+    EXPECT_EQ(more[0].label, "A1-1a");
+}
+
+TEST(Reach, FromResultsForecastsAndRatings) {
+    auto d = small();
+    d.study.plan.rig.limit = 1000;
+    const auto none = headRoom(d, evaluate(d, {}, Metric::peak, 0.1), 1, 11);
+    EXPECT_EQ(none.reach, Reach::unknown);
+    EXPECT_NE(none.sentence.find("give a forecast or a rating"), std::string::npos);
+    d.options[0].rating = 400;
+    d.options[0].kind = "rivet";
+    auto h = headRoom(d, {}, 1, 11);
+    EXPECT_EQ(h.reach, Reach::fine);
+    EXPECT_NEAR(h.upper, 400 * (1 + 1.645 * 0.07), 1e-9);
+    d.study.plan.squareFor(1, 11).forecasts = {{"Ines", 700, 0.1, "", ""}, {"Tobin", 780, 0.1, "", ""}};
+    h = headRoom(d, {}, 1, 11);
+    EXPECT_EQ(h.reach, Reach::tight);
+    EXPECT_EQ(h.from, "the forecast of Tobin") << "the boldest decides";
+    EXPECT_NEAR(h.upper, 780 * 1.1645, 1e-9);
+    for (std::size_t i = 0; i < 3; ++i) pullOf(d, i, 900 + 50.0 * static_cast<double>(i)); // mean 950, s 50, n 3
+    h = headRoom(d, evaluate(d, {}, Metric::peak, 0.1), 1, 11);
+    EXPECT_NEAR(h.upper, 950 + 2.919986 * 50 * std::sqrt(4.0 / 3), 1e-3) << "t(0.95; 2) = 2.919986";
+    EXPECT_EQ(h.reach, Reach::topsOut);
+    EXPECT_NE(h.sentence.find("two-part line"), std::string::npos);
+    d.study.plan.rig = {std::nullopt, 500, 2, std::nullopt};
+    EXPECT_EQ(headRoom(d, evaluate(d, {}, Metric::peak, 0.1), 1, 11).limit, 1000) << "cell limit × ratio";
+    d.study.plan.rig = {std::nullopt, 50000, 1, std::nullopt};
+    EXPECT_EQ(headRoom(d, evaluate(d, {}, Metric::peak, 0.1), 1, 11).reach, Reach::tooSmall);
+    d.study.plan.rig = {};
+    EXPECT_EQ(headRoom(d, evaluate(d, {}, Metric::peak, 0.1), 1, 11).reach, Reach::unknown);
+}
+
+// Two normal strengths: P(first is the weaker) = Φ((m₂ − m₁)/√(s₁² + s₂²)), closed form.
+TEST(WeakestLink, AgainstTheClosedFormForTwo) {
+    for (const auto& [m1, c1, m2, c2] : {std::tuple{4000.0, 0.05, 5000.0, 0.05}, {4000.0, 0.1, 4200.0, 0.02}, {1000.0, 0.2, 1000.0, 0.2}, {9000.0, 0.03, 5000.0, 0.08}}) {
+        const std::vector<ChainPart> parts{{"Piece", m1, c1, true, ""}, {"Shackle", m2, c2, false, ""}};
+        const auto p = weakestLink(parts);
+        const double z = (m2 - m1) / std::hypot(m1 * c1, m2 * c2);
+        EXPECT_NEAR(p[0].probability, 0.5 * std::erfc(-z / std::sqrt(2.0)), 1e-6);
+        EXPECT_NEAR(p[0].probability + p[1].probability, 1, 1e-6);
+    }
+}
+
+TEST(WeakestLink, EqualPartsShareAndTheWarningNamesTheCulprit) {
+    const std::vector<ChainPart> equal(4, {"Part", 100, 0.1, false, ""});
+    for (const auto& w : weakestLink(equal)) EXPECT_NEAR(w.probability, 0.25, 1e-6);
+    const std::vector<ChainPart> parts{{"Knot", 4000, 0.05, true, ""}, {"Sling", 3900, 0.05, false, ""}, {"Shackle", 9000, 0.05, false, ""}};
+    const auto sentence = weakestSentence(weakestLink(parts));
+    EXPECT_NE(sentence.find("Sling goes in"), std::string::npos) << sentence;
+    const std::vector<ChainPart> good{{"Knot", 4000, 0.05, true, ""}, {"Sling", 9000, 0.05, false, ""}};
+    EXPECT_TRUE(weakestSentence(weakestLink(good)).empty());
+    EXPECT_TRUE(weakestLink({}).empty());
+}
+
+TEST(RunList, IsCompleteBalancedAndReproducible) {
+    const auto d = small(4, 3, 2);
+    const auto order = drawRunOrder(d, 7);
+    ASSERT_EQ(order.size(), 24U);
+    EXPECT_EQ(std::set<std::string>(order.begin(), order.end()).size(), 24U);
+    for (std::size_t block = 0; block < 4; ++block) { // every square once a block
+        std::set<std::string> squares;
+        for (std::size_t i = 0; i < 6; ++i) squares.insert(order[block * 6 + i].substr(0, 2));
+        EXPECT_EQ(squares.size(), 6U);
+    }
+    EXPECT_EQ(order, drawRunOrder(d, 7));
+    EXPECT_NE(order, drawRunOrder(d, 8));
+    std::map<std::string, int> first; // over many seeds every square comes first about as often
+    for (std::uint64_t seed = 0; seed < 6000; ++seed) ++first[drawRunOrder(d, seed)[0].substr(0, 2)];
+    for (const auto& [square, n] : first) EXPECT_NEAR(n, 1000, 130) << square; // 4.5 standard deviations
+}
+
+TEST(RunList, GroupsConditionsAndLeavesOutWhatWasPulled) {
+    auto d = small(3, 3, 2);
+    const auto grouped = drawRunOrder(d, 3, true);
+    for (std::size_t block = 0; block < 3; ++block) {
+        int changes = 0;
+        for (std::size_t i = 1; i < 6; ++i) changes += grouped[block * 6 + i][1] != grouped[block * 6 + i - 1][1];
+        EXPECT_EQ(changes, 1) << "one change of set-up a block";
+    }
+    pullOf(d, 0, 100);
+    EXPECT_EQ(drawRunOrder(d, 3).size(), 17U);
+}
+
+TEST(HowMany, SchoolsAndSpreads) {
+    const auto rows = schools(0.1, 6);
+    ASSERT_EQ(rows.size(), 7U);
+    EXPECT_FALSE(rows[0].detectable) << "one pull compares nothing";
+    EXPECT_EQ(rows[4].n, 6);
+    for (std::size_t i = 2; i < rows.size(); ++i) EXPECT_LT(*rows[i].detectable, *rows[i - 1].detectable);
+    EXPECT_NEAR(*stats::detectableDifference(5, 0.1), *rows[3].detectable, 1e-12);
+    EXPECT_GT(defaultCv("bonded hook, adhesive"), defaultCv("steel bolt"));
+    auto d = small(2, 2, 1);
+    pullOf(d, 0, 90);
+    pullOf(d, 1, 110); // CV √2·10/100
+    pullOf(d, 2, 200);
+    pullOf(d, 3, 200);
+    EXPECT_NEAR(*ownCv(evaluate(d, {}, Metric::peak, 0.1)), std::sqrt(0.02 / 2), 1e-12);
+    EXPECT_FALSE(ownCv({}));
+}
+
+TEST(Totals, CostsAndStock) {
+    auto d = small(3, 2, 2);
+    EXPECT_FALSE(totals(d).cost);
+    d.options[0].unitCost = 1.5;
+    d.options[1].unitCost = 2;
+    d.options[0].currency = "EUR";
+    d.study.plan.squareFor(2, 12).struck = true;
+    const auto t = totals(d);
+    EXPECT_EQ(t.replicates, 9);
+    EXPECT_EQ(t.squares, 3);
+    EXPECT_NEAR(*t.cost, 6 * 1.5 + 3 * 2, 1e-12);
+    d.study.plan.recipe = {{"Prime", 5, 10, 0, 1, 0, "primer", ""}};
+    const auto lines = stock(d);
+    ASSERT_EQ(lines.size(), 3U);
+    EXPECT_EQ(lines[0].needed, 6);
+    EXPECT_EQ(lines[0].made, 6);
+    EXPECT_NEAR(*lines[0].cost, 9, 1e-12);
+    EXPECT_EQ(lines[2].what, "primer (doses)");
+    EXPECT_EQ(lines[2].needed, 9);
+}
+
+// Fairness: one study that passes each rule and one that fails it, with the exact sentence.
+TEST(Fairness, AFairPlanHasNothingSaidAboutIt) { EXPECT_TRUE(sentences(small()).empty()); }
+
+TEST(Fairness, Replicates) {
+    auto d = small(2);
+    EXPECT_EQ(sentences(d)["replicates"], "A in Dry, A in Wet2, B in Dry and 1 more have only 2 replicates: two show repeatability, no more. Three is the least for a comparison.");
+    d = small(3);
+    d.study.plan.squareFor(2, 11).replicates = 1;
+    EXPECT_EQ(sentences(d)["replicates"], "B in Dry has only 1 replicate: one pull says nothing about spread. Three is the least for a comparison.");
+    d.study.intent = Intent::exploratory;
+    EXPECT_FALSE(sentences(d).contains("replicates"));
+}
+
+TEST(Fairness, Control) {
+    auto d = small();
+    d.study.plan.control = 0;
+    const auto all = fairness(d, {});
+    ASSERT_EQ(all.size(), 1U);
+    EXPECT_EQ(all[0].sentence, "No option is named as the control, so nothing says what the others are compared with.");
+    EXPECT_EQ(all[0].remedy, "Take A as the control");
+    d.study.plan.accepted = {{"control", "all are new"}};
+    EXPECT_TRUE(fairness(d, {})[0].accepted);
+    EXPECT_EQ(fairness(d, {})[0].why, "all are new");
+}
+
+TEST(Fairness, Batches) {
+    auto d = small();
+    for (auto& s : d.specimens)
+        if (s.option == 2) s.batch.clear();
+    EXPECT_EQ(sentences(d)["batch"], "The batch of B is not recorded: pieces of two lots can differ more than two options.");
+    for (auto& s : d.specimens)
+        if (s.option == 2) s.batch = s.replicate == 1 ? "one" : "two";
+    EXPECT_EQ(sentences(d)["mixed batch"], "B has pieces of more than one batch.");
+    d.study.intent = Intent::asUsed;
+    EXPECT_TRUE(sentences(d).empty()) << "as-used pieces come from anywhere";
+}
+
+TEST(Fairness, Grades) {
+    auto d = small();
+    d.options[0].kind = d.options[1].kind = "bolt";
+    d.options[0].grade = "8.8";
+    EXPECT_FALSE(sentences(d).contains("grade"));
+    d.options[1].grade = "10.9";
+    EXPECT_EQ(sentences(d)["grade"], "Options of one kind (bolt) are of different grades: 10.9 and 8.8.");
+}
+
+TEST(Fairness, Blocks) {
+    auto d = small();
+    for (auto& s : d.specimens) s.block = s.replicate == 1 ? "plank 1" : "plank 2";
+    EXPECT_FALSE(sentences(d).contains("block"));
+    for (auto& s : d.specimens)
+        if (s.option == 1) s.block = "plank 3";
+    EXPECT_EQ(sentences(d)["block"], "Only one option was made in plank 1, plank 2 and plank 3: the piece it was made in cannot be told from the option.");
+}
+
+TEST(Fairness, ReUse) {
+    auto d = small();
+    pullOf(d, 0, 100);
+    EXPECT_FALSE(sentences(d).contains("re-use"));
+    pullOf(d, 0, 90);
+    EXPECT_EQ(sentences(d)["re-use"], "A1-1 was pulled more than once: what it carried before may have weakened it.");
+}
+
+TEST(Fairness, Speeds) {
+    auto d = small(3, 2, 1);
+    Readings r;
+    for (std::size_t i = 0; i < 6; ++i) {
+        curve::Reading reading;
+        reading.displacementRate = d.specimens[i].option == 1 ? 0.001 : 0.0012;
+        r.byPull[pullOf(d, i, 100).id] = reading;
+    }
+    EXPECT_FALSE(sentences(d, r).contains("speed"));
+    for (std::size_t i = 3; i < 6; ++i) r.byPull[d.pulls[i].id].displacementRate = 0.003;
+    EXPECT_EQ(sentences(d, r)["speed"], "B in Dry was pulled 3.0 times as fast as A in Dry: the shape of the curve, and often its peak, changes with speed.");
+}
+
+TEST(Fairness, Days) {
+    auto d = small(1, 2, 2);
+    d.study.plan.replicates = 3;
+    for (std::size_t i = 0; i < 4; ++i) pullOf(d, i, 100, d.specimens[i].condition == 11 ? "2026-05-04T09:00:00" : "2026-05-05T09:00:00");
+    EXPECT_EQ(sentences(d)["day"], "Every condition was pulled on days of its own, so what the condition did cannot be told from what the day did.");
+    d.pulls[0].performedAt = "2026-05-05T12:00:00";
+    EXPECT_FALSE(sentences(d).contains("day"));
+}
+
+TEST(Measured, MeanAndTolerance) {
+    Measured m{"depth", 0.010, 0.0002, {}};
+    EXPECT_FALSE(m.mean());
+    EXPECT_TRUE(m.fits());
+    m.readings = {0.0101, 0.0103};
+    EXPECT_NEAR(*m.mean(), 0.0102, 1e-12);
+    EXPECT_TRUE(m.fits());
+    m.readings.push_back(0.0105);
+    EXPECT_FALSE(m.fits());
+}
+
+} // namespace
