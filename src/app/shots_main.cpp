@@ -48,6 +48,7 @@ int main(int argc, char** argv) {
     };
     save(window, "empty");
     if (!window.openPath(QString::fromLocal8Bit(argv[1]))) return 3;
+    window.session().setNow(QDateTime(QDate(2026, 5, 4), QTime(9, 0)));
     const char* const names[] = {"question", "specimens", "rig", "pull", "curves", "verdict", "report"};
     for (int i = 0; i < stageCount; ++i) {
         window.goTo(static_cast<Stage>(i));
@@ -64,9 +65,15 @@ int main(int argc, char** argv) {
     window.curves()->findChild<QPushButton*>("overlay")->click();
     save(window, "overlay");
     window.goTo(Stage::verdict);
-    window.session().showStudy(window.session().project()->studies().back().study.id);
+    window.session().showStudy(window.session().project()->studies()[1].study.id);
     window.verdict()->findChild<QTabWidget*>()->setCurrentIndex(1);
     save(window, "verdict-table");
+    window.session().showStudy(window.session().project()->studies()[2].study.id);
+    window.goTo(Stage::specimens);
+    auto* pages = window.findChild<QTabWidget*>("specimenTabs");
+    save(window, "specimens");
+    pages->setCurrentIndex(1);
+    save(window, "preparation");
     window.session().close();
     QStringList logs;
     for (const auto& f : QDir(QFileInfo(argv[1]).absolutePath() + "/logs").entryInfoList(QDir::Files))

@@ -1,5 +1,6 @@
 #include "demo.h"
 
+#include <anvil/study/planning.h>
 #include <cmath>
 
 namespace anvil::demo {
@@ -188,6 +189,73 @@ Expected<void> rivets(work::OpenProject& project) {
     return done ? Expected<void>{} : tl::unexpected(done.error());
 }
 
+Expected<void> hooks(work::OpenProject& project) {
+    static constexpr const char* adhesives[4] = {"Two-part epoxy", "Toughened acrylic", "Silicone sealant", "Foam tape"};
+    static constexpr double expected[4] = {620, 540, 180, 240}; // N, somebody's guess
+    auto done = project.run("Hooks bonded to glazing", [&](store::Writer& w) {
+        study::Study s;
+        s.position = 2;
+        s.title = "Hooks bonded to glazing";
+        s.question = "Which glue keeps a hook on tunnel glazing when the sheet is cold, mild or hot?";
+        s.note = "Fallow Lane Growers, polytunnels. Hooks on offcuts of glazing, pulled straight off.";
+        s.plan.replicates = 5;
+        s.plan.axis = "sheet temperature";
+        s.plan.axisUnit = "°C";
+        s.plan.rig = {1000, std::nullopt, 1, std::nullopt};
+        s.plan.cautions = {"Solvent primer: open both doors, no flame, gloves on."};
+        s.plan.recipe = {{"Degrease sheet and hook", 40, 10, 0, 1, 0, "wipe", "2027-01-31"},
+                         {"Prime", 15, 20, 120, 1, 0, "primer", "2026-04-30"},
+                         {"Apply and clamp", 60, 12 * 60, 0, 1, 0, "glue", "2026-11-30"},
+                         {"Rinse with salt water", 10, 0, 0, 3, 24 * 60, "", ""},
+                         {"Let dry", 5, 12 * 60, 0, 1, 0, "", ""}};
+        s.plan.recipeStarted = "2026-05-02T08:00:00";
+        s.plan.stepsDone = {{"0.0", "2026-05-02T08:00:00"}, {"1.0", "2026-05-02T08:52:00"}, {"2.0", "2026-05-02T09:40:00"}, {"3.0", "2026-05-03T08:30:00"}};
+        const auto id = w.insert("study", store::toRow(s));
+        study::StudyData data;
+        data.study = s;
+        data.study.id = id;
+        for (int k = 0; k < 4; ++k) {
+            study::Option o;
+            o.study = id;
+            o.position = k;
+            o.name = adhesives[k];
+            o.kind = "adhesive bond";
+            o.unitCost = 0.12 + 0.06 * k;
+            o.currency = "EUR";
+            o.id = w.insert("option", store::toRow(o));
+            data.options.push_back(o);
+        }
+        for (int k = 0; k < 3; ++k) {
+            static constexpr double celsius[3] = {5, 20, 35};
+            study::Condition c;
+            c.study = id;
+            c.position = k;
+            c.name = std::to_string(static_cast<int>(celsius[k])) + " °C";
+            c.value = 273.15 + celsius[k];
+            c.id = w.insert("condition", store::toRow(c));
+            data.conditions.push_back(c);
+        }
+        auto& plan = data.study.plan;
+        plan.control = data.options[0].id;
+        for (std::size_t k = 0; k < 4; ++k)
+            plan.squareFor(data.options[k].id, data.conditions[1].id).forecasts = {{"Tobin", expected[k], 0.2, "the bond", "gut feeling"}};
+        plan.squareFor(data.options[3].id, data.conditions[2].id).struck = true; // nobody believes in tape in the heat
+        for (auto& piece : study::missingPieces(data)) {
+            piece.batch = "sheet of April";
+            piece.block = "offcut " + std::to_string(piece.replicate);
+            piece.measured = {{"overlap", 0.025, 0.001, {0.0247 + 0.0002 * static_cast<double>((data.specimens.size() * 7) % 5)}}};
+            piece.id = w.insert("specimen", store::toRow(piece));
+            data.specimens.push_back(piece);
+        }
+        data.specimens[3].measured[0].readings = {0.0262, 0.0264}; // glued on too wide
+        w.update("specimen", data.specimens[3].id, {{"measured", store::measuredToJson(data.specimens[3].measured)}});
+        plan.seed = 17;
+        plan.runOrder = study::drawRunOrder(data, plan.seed, true);
+        w.update("study", id, {{"plan", store::planToJson(plan)}});
+    });
+    return done ? Expected<void>{} : tl::unexpected(done.error());
+}
+
 } // namespace
 
 sim::Run fittingRun(int option, int condition, int replicate) {
@@ -222,7 +290,8 @@ sim::Run fittingRun(int option, int condition, int replicate) {
 
 Expected<void> addStudies(work::OpenProject& project) {
     if (auto ok = fittings(project); !ok) return ok;
-    return rivets(project);
+    if (auto ok = rivets(project); !ok) return ok;
+    return hooks(project);
 }
 
 } // namespace anvil::demo

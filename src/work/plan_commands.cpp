@@ -1,8 +1,10 @@
 // Commands of the plan: options and conditions, replicates, fairness, pieces, run list.
 #include <anvil/study/planning.h>
+#include <anvil/study/timetable.h>
 #include <anvil/work/open_project.h>
 
 #include <algorithm>
+#include <map>
 #include <set>
 
 namespace anvil::work {
@@ -187,6 +189,73 @@ Expected<void> OpenProject::moveInRunList(Id studyId, int from, int to) {
         p.runOrder.insert(p.runOrder.begin() + to, std::move(label));
         p.reordered = true;
     });
+}
+
+Expected<void> OpenProject::setRecipe(Id studyId, const std::vector<study::RecipeStep>& recipe) {
+    if (const auto laidOut = study::timetable(recipe, 0, {}, 0); !laidOut) return tl::unexpected(laidOut.error());
+    return changePlan(studyId, tr("Recipe"), [&](study::Plan& p) { p.recipe = recipe; });
+}
+
+Expected<void> OpenProject::startRecipe(Id studyId, const QString& at) {
+    const auto* data = study(studyId);
+    if (!data || data->study.plan.recipe.empty()) return fail("There is no recipe yet: type its steps first.");
+    return changePlan(studyId, at.isEmpty() ? tr("Batch not begun") : tr("Batch begun"), [&](study::Plan& p) {
+        p.recipeStarted = at.toStdString();
+        p.stepsDone.clear();
+    });
+}
+
+Expected<void> OpenProject::markStep(Id studyId, const std::string& key, const QString& at) {
+    return changePlan(studyId, at.isEmpty() ? tr("Step not done") : tr("Step done"), [&](study::Plan& p) {
+        std::erase_if(p.stepsDone, [&](const auto& d) { return d.first == key; });
+        if (!at.isEmpty()) p.stepsDone.emplace_back(key, at.toStdString());
+    });
+}
+
+Expected<Id> OpenProject::startFrom(Id studyId, const QString& title, const QString& condition) {
+    const auto* from = study(studyId);
+    if (!from) return fail("There is no such study any more.");
+    if (title.simplified().isEmpty()) return fail("The new study needs a title.");
+    Id made = 0;
+    const auto entry = run(tr("New study \"%1\" from \"%2\"").arg(title.simplified(), QString::fromStdString(from->study.title)), [&](store::Writer& w) {
+        auto s = from->study;
+        s.id = 0;
+        s.position = static_cast<int>(m_studies.size());
+        s.title = title.simplified().toStdString();
+        const auto old = s.plan;
+        s.plan = {};
+        made = w.insert("study", store::toRow(s));
+        std::map<Id, Id> ids; // old → new
+        for (auto o : from->options) {
+            const Id was = o.id;
+            o.id = 0;
+            o.study = made;
+            ids[was] = w.insert("option", store::toRow(o));
+        }
+        if (condition.simplified().isEmpty()) {
+            for (auto c : from->conditions) {
+                c.id = 0;
+                c.study = made;
+                w.insert("condition", store::toRow(c));
+            }
+        } else {
+            study::Condition c;
+            c.study = made;
+            c.name = condition.simplified().toStdString();
+            w.insert("condition", store::toRow(c));
+        }
+        auto plan = old; // what belongs to squares, pieces and days stays behind
+        plan.squares.clear();
+        plan.runOrder.clear();
+        plan.accepted.clear();
+        plan.recipeStarted.clear();
+        plan.stepsDone.clear();
+        plan.reordered = false;
+        plan.control = ids.contains(old.control) ? ids[old.control] : 0;
+        w.update("study", made, {{"plan", store::planToJson(plan)}});
+    });
+    if (!entry) return entry;
+    return made;
 }
 
 Expected<void> OpenProject::changeSpecimen(Id specimen, const QJsonObject& fields, const QString& what) {

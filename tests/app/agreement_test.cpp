@@ -33,6 +33,7 @@ QString wordsOfHtml(const QString& path) {
 TEST_F(Agreement, EveryNumberOfTheVerdictIsTheSameTextInWindowHtmlAndPdf) {
     openDemo();
     for (const auto& s : session().project()->studies()) {
+        if (s.pulls.empty()) continue; // still in preparation
         session().showStudy(s.study.id);
         for (const auto& [force, length] : {std::pair{"N", "mm"}, {"kN", "mm"}, {"lbf", "in"}}) {
             session().setUnits(force, length);

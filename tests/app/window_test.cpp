@@ -1,6 +1,7 @@
 #include "harness.h"
 
 #include "shell/import_sheet.h"
+#include "stages/specimens/specimens_stage.h"
 #include <QClipboard>
 #include <QComboBox>
 #include <QDir>
@@ -14,9 +15,12 @@
 #include <QPushButton>
 #include <QRegularExpression>
 #include <QSettings>
+#include <QSpinBox>
+#include <QTabWidget>
 #include <QTableWidget>
 #include <QTimer>
 #include <QTreeWidget>
+#include <anvil/study/planning.h>
 
 using namespace anvil;
 using namespace anvil::app;
@@ -102,7 +106,7 @@ TEST_F(Import, AnOpenProjectIsDropped) {
     mime.setUrls({QUrl::fromLocalFile(path)});
     dropOn(window.get(), mime);
     ASSERT_TRUE(session().project());
-    EXPECT_EQ(session().project()->studies().size(), 2U);
+    EXPECT_EQ(session().project()->studies().size(), 3U);
 }
 
 TEST_F(Import, AMissingUnitIsAskedOnce) {
@@ -434,28 +438,267 @@ TEST_F(Shell, AReadOnlyProjectCanBeLookedAtButNotChanged) {
     holder.waitForFinished();
 }
 
-TEST_F(Stages, QuestionTakesOptionsAndConditions) {
+/// Types into the current cell of a table as a person does: the keys, then Enter.
+void typeIn(QTableWidget* table, const QString& text) {
+    QTest::keyClick(table, text[0].toLatin1()); // opens the editor over what is there
+    auto* editor = table->findChild<QLineEdit*>();
+    ASSERT_TRUE(editor);
+    editor->setText(text);
+    QTest::keyClick(editor, Qt::Key_Return);
+    settle(5);
+}
+
+TEST_F(Stages, AFourByTwoStudyIsPlannedInTwelveActions) {
     ASSERT_TRUE(session().create(dir.filePath("p.anvil")));
     window->goTo(Stage::question);
-    auto* option = child<QLineEdit>("newOption");
-    QTest::keyClicks(option, "Pin");
-    QTest::keyClick(option, Qt::Key_Return);
-    option->setText("Bolt\tHook");
-    QTest::keyClick(option, Qt::Key_Return);
-    auto* condition = child<QLineEdit>("newCondition");
-    QTest::keyClicks(condition, "Dry");
-    QTest::keyClick(condition, Qt::Key_Return);
-    EXPECT_EQ(study().options.size(), 3U);
-    EXPECT_EQ(study().conditions.size(), 1U);
-    QTest::keyClicks(option, "pin");
-    QTest::keyClick(option, Qt::Key_Return);
-    EXPECT_TRUE(window->messageText().contains("already")) << window->messageText().toStdString();
-    EXPECT_EQ(option->text(), "pin") << "what was typed is not lost";
+    settle(5);
+    auto* board = child<QTableWidget>("planBoard");
+    EXPECT_EQ(board->currentRow(), 1) << "the cursor waits for an option";
+    int actions = 0;
+    QApplication::clipboard()->setText("Pin\nBolt\nHook\nClip\n");
+    QTest::keyClick(board, Qt::Key_V, Qt::ControlModifier), ++actions;
+    EXPECT_EQ(study().options.size(), 4U);
+    EXPECT_EQ(board->currentRow(), 0) << "on to the conditions by itself";
+    for (const char* condition : {"D", "W"}) {
+        typeIn(board, condition);
+        actions += 2;
+    }
+    EXPECT_EQ(study().conditions.size(), 2U);
+    QTest::keyClick(board, Qt::Key_Return), ++actions; // nothing more along the top
+    typeIn(board, "5");
+    actions += 2;
+    EXPECT_EQ(study::totals(study()).replicates, 40);
+    EXPECT_LE(actions, 12);
+    EXPECT_TRUE(visibleTexts(window.get()).filter("40 pieces in 8 squares").size() == 1);
+    window->session().project()->undo();
+    EXPECT_EQ(study::totals(study()).replicates, 0);
+}
+
+TEST_F(Stages, SquaresAreStruckOutAndPlannedOneByOne) {
+    openDemo();
+    session().showStudy(session().project()->studies()[2].study.id);
+    window->goTo(Stage::question);
+    settle(5);
+    auto* board = child<QTableWidget>("planBoard");
+    EXPECT_EQ(board->item(4, 3)->text(), "struck out");
+    board->setCurrentCell(1, 1);
+    typeIn(board, "7");
+    EXPECT_EQ(study().study.plan.replicatesOf(study().options[0].id, study().conditions[0].id), 7);
+    EXPECT_EQ(study().study.plan.replicatesOf(study().options[1].id, study().conditions[0].id), 5) << "only the selected square";
+    board->setCurrentCell(2, 2);
+    QTest::keyClick(board, Qt::Key_Delete);
+    EXPECT_EQ(board->item(2, 2)->text(), "struck out");
+    board->setCurrentCell(2, 2);
+    typeIn(board, "1000");
+    EXPECT_TRUE(window->messageText().contains("slip of the finger")) << window->messageText().toStdString();
+    board->setCurrentCell(2, 2);
+    typeIn(board, "lots");
+    EXPECT_TRUE(window->messageText().contains("is not a number of replicates"));
+    EXPECT_EQ(board->item(2, 2)->text(), "struck out") << "nothing lost, nothing changed";
+    board->setCurrentCell(1, 0);
+    QTest::keyClick(board, Qt::Key_Down, Qt::AltModifier);
+    EXPECT_EQ(study().options[1].name, "Two-part epoxy");
+    board->setCurrentCell(board->rowCount() - 1, 0);
+    typeIn(board, "silicone SEALANT");
+    EXPECT_TRUE(window->messageText().contains("already"));
+}
+
+TEST_F(Stages, FairnessIsReadAndRemediedOrAccepted) {
+    ASSERT_TRUE(session().create(dir.filePath("p.anvil")));
+    study::Study s;
+    s.title = "Pegs";
+    s.plan.replicates = 2;
+    const auto id = *session().project()->addStudy(s);
+    ASSERT_TRUE(session().project()->addOptions(id, {"Pin", "Bolt", "Hook", "Clip"}));
+    ASSERT_TRUE(session().project()->addConditions(id, {"Dry", "Wet", "Cold"}));
+    window->goTo(Stage::question);
+    settle(5);
+    EXPECT_TRUE(visibleTexts(window.get()).join("\n").contains("have only 2 replicates: two show repeatability, no more."));
+    QTest::mouseClick(child<QPushButton>("remedy-replicates"), Qt::LeftButton);
+    EXPECT_EQ(study().study.plan.replicates, 3);
+    settle(5);
+    auto* why = child<QLineEdit>("accept-control");
+    QTest::keyClick(why, Qt::Key_Return);
+    EXPECT_TRUE(window->messageText().contains("Say why it is acceptable"));
+    QTest::keyClicks(why, "all four are new");
+    QTest::keyClick(why, Qt::Key_Return);
+    settle(5);
+    EXPECT_TRUE(visibleTexts(window.get()).join("\n").contains("Accepted, because all four are new."));
+    EXPECT_TRUE(report::toHtml(report::compose(session().source(), session().units())).contains("all four are new")) << "it lands in the report";
+}
+
+TEST_F(Stages, ForecastsAndLimitsGiveTheHeadRoomWord) {
+    ASSERT_TRUE(session().create(dir.filePath("p.anvil")));
+    study::Study s;
+    s.title = "Pegs";
+    const auto id = *session().project()->addStudy(s);
+    ASSERT_TRUE(session().project()->addOptions(id, {"Pin", "Bolt"}));
+    ASSERT_TRUE(session().project()->addConditions(id, {"Dry"}));
+    ASSERT_TRUE(session().project()->planReplicates(id, 5));
+    window->goTo(Stage::question);
+    child<QTabWidget>("planTabs")->setCurrentIndex(2);
+    settle(5);
+    auto* board = child<QTableWidget>("planBoard");
+    board->setCurrentCell(1, 1);
+    auto* limit = child<QLineEdit>("reachLimit");
+    limit->setText("5 kN");
+    emit limit->editingFinished();
+    auto* expected = child<QLineEdit>("forecastValue");
+    expected->setText("12 mm");
+    QTest::mouseClick(child<QPushButton>("keepForecast"), Qt::LeftButton);
+    EXPECT_TRUE(window->messageText().contains("measures length")) << window->messageText().toStdString();
+    EXPECT_EQ(expected->text(), "12 mm");
+    expected->setText("6 kN");
+    QTest::mouseClick(child<QPushButton>("keepForecast"), Qt::LeftButton);
+    settle(5);
+    EXPECT_TRUE(board->item(1, 1)->text().contains("will top out")) << board->item(1, 1)->text().toStdString();
+    EXPECT_FALSE(board->item(2, 1)->text().contains("fine")) << "nothing is expected of the other";
+}
+
+TEST_F(Stages, FactsAreTypedAndPasted) {
+    openDemo();
+    window->goTo(Stage::question);
+    child<QTabWidget>("planTabs")->setCurrentIndex(3);
+    settle(5);
     auto* options = child<QTableWidget>("options");
-    options->item(0, 1)->setText("-3");
+    options->item(0, 5)->setText("-3");
     EXPECT_EQ(window->messageText(), "A cost below zero cannot be.");
-    options->item(0, 1)->setText("0,35");
+    options->item(0, 5)->setText("0,35");
     EXPECT_EQ(*study().options[0].unitCost, 0.35);
+    options->item(0, 3)->setText("12 mm");
+    EXPECT_TRUE(window->messageText().contains("force is wanted here"));
+    options->setCurrentCell(1, 3);
+    QApplication::clipboard()->setText("4 kN\tbreaking load\t1.20\tEUR\n3 kN\tbreaking load\t0.80\tEUR\n");
+    QTest::mouseClick(child<QPushButton>("pasteFacts"), Qt::LeftButton);
+    EXPECT_EQ(*study().options[1].rating, 4000);
+    EXPECT_EQ(*study().options[2].unitCost, 0.8);
+    EXPECT_EQ(study().options[2].ratingBasis, "breaking load");
+}
+
+TEST_F(Stages, PiecesAreMadeMeasuredAndOrdered) {
+    ASSERT_TRUE(session().create(dir.filePath("p.anvil")));
+    study::Study s;
+    s.title = "Pegs";
+    const auto id = *session().project()->addStudy(s);
+    ASSERT_TRUE(session().project()->addOptions(id, {"Pin", "Bolt"}));
+    ASSERT_TRUE(session().project()->addConditions(id, {"Dry"}));
+    window->goTo(Stage::specimens);
+    settle(5);
+    EXPECT_FALSE(session().project()->makePieces(id, "")) << "nothing is planned";
+    ASSERT_TRUE(session().project()->planReplicates(id, 3));
+    settle(5);
+    auto* batch = child<QLineEdit>("batch");
+    QTest::keyClicks(batch, "box of May");
+    QTest::keyClick(batch, Qt::Key_Return);
+    ASSERT_EQ(study().specimens.size(), 6U);
+    EXPECT_EQ(study().specimens[0].batch, "box of May");
+    child<QLineEdit>("dimension")->setText("depth");
+    child<QLineEdit>("nominal")->setText("3 1/4 in");
+    child<QLineEdit>("tolerance")->setText("0.5 mm");
+    QTest::mouseClick(child<QPushButton>("addDimension"), Qt::LeftButton);
+    auto* table = child<QTableWidget>("specimens");
+    table->item(0, 4)->setText("3 1/4 in");
+    EXPECT_NEAR(*study().specimens[0].measured[0].mean(), 0.08255, 1e-9);
+    EXPECT_EQ(table->item(0, 4)->text(), "82.55");
+    table->item(1, 4)->setText("83.5; 83.7");
+    EXPECT_EQ(table->item(1, 4)->text(), QString::fromUtf8("83.60  (mean of 2)  \u25b2 too large"));
+    table->item(2, 4)->setText("about there");
+    EXPECT_TRUE(window->messageText().contains("does not start with a number"));
+    table->item(0, 0)->setText("A1-2");
+    EXPECT_TRUE(window->messageText().contains("labels are never used twice"));
+    window->goTo(Stage::question);
+    child<QTabWidget>("planTabs")->setCurrentIndex(4);
+    child<QSpinBox>("seed")->setValue(11);
+    QTest::mouseClick(child<QPushButton>("drawOrder"), Qt::LeftButton);
+    EXPECT_EQ(study().study.plan.runOrder, study::drawRunOrder(study(), 11));
+    EXPECT_EQ(child<QListWidget>("runList")->count(), 6);
+    ASSERT_TRUE(session().project()->moveInRunList(id, 0, 5));
+    EXPECT_TRUE(study().study.plan.reordered);
+    EXPECT_TRUE(visibleTexts(window.get()).filter("changed by hand").size() == 1);
+}
+
+TEST_F(Stages, ABatchIsBegunAndComesDueWithTheClock) {
+    openDemo();
+    session().showStudy(session().project()->studies()[2].study.id);
+    const QDateTime morning(QDate(2026, 5, 4), QTime(9, 0));
+    session().setNow(morning);
+    window->goTo(Stage::specimens);
+    auto* tabs = child<QTabWidget>("specimenTabs");
+    tabs->setCurrentIndex(1);
+    settle(5);
+    EXPECT_EQ(tabs->tabText(1), "Preparation (1 due)");
+    auto* steps = child<QTableWidget>("steps");
+    EXPECT_EQ(steps->item(4, 3)->text(), "due");
+    EXPECT_TRUE(visibleTexts(window.get()).join("\n").contains("primer is past its date (2026-04-30)"));
+    session().setNow(morning.addDays(1).addSecs(3600));
+    EXPECT_TRUE(steps->item(4, 3)->text().contains("overdue"));
+    session().setNow(morning);
+    QTest::mouseClick(child<QPushButton>("stepDone"), Qt::LeftButton);
+    EXPECT_TRUE(steps->item(4, 3)->text().contains("done"));
+    EXPECT_EQ(steps->item(5, 3)->text(), "waiting");
+    EXPECT_TRUE(window->board()->tipAt(QPoint()).isEmpty());
+    session().setNow(morning.addDays(10));
+    EXPECT_LT(*session().preparation(), 1) << "steps are still open";
+    auto* recipe = child<QTableWidget>("recipe");
+    recipe->item(recipe->rowCount() - 1, 0)->setText("Weigh");
+    EXPECT_EQ(study().study.plan.recipe.back().name, "Weigh");
+    recipe->item(0, 1)->setText("a while");
+    EXPECT_FALSE(window->messageText().isEmpty());
+    EXPECT_EQ(study().study.plan.recipe.front().minutes, 40) << "nothing lost";
+    recipe->item(0, 2)->setText("2 h");
+    EXPECT_EQ(study().study.plan.recipe.front().waitMinutes, 120);
+}
+
+TEST_F(Stages, LabelsCalendarAndListAreWritten) {
+    openDemo();
+    auto* stage = window->findChild<SpecimensStage*>();
+    EXPECT_FALSE(stage->writeLabels(dir.filePath("none.pdf"))) << "every piece of the first study has been pulled";
+    session().showStudy(session().project()->studies()[2].study.id);
+    session().setNow(QDateTime(QDate(2026, 5, 4), QTime(9, 0)));
+    EXPECT_TRUE(stage->writeLabels(dir.filePath("l.pdf")));
+    const auto text = runProgram("pdftotext", {dir.filePath("l.pdf"), "-"});
+    EXPECT_TRUE(text.contains("A1-1") && text.contains("D2-5"));
+    EXPECT_TRUE(stage->writeCalendar(dir.filePath("p.ics")));
+    EXPECT_TRUE(stage->writeStock(dir.filePath("s.csv")));
+    QFile csv(dir.filePath("s.csv"));
+    ASSERT_TRUE(csv.open(QIODevice::ReadOnly));
+    EXPECT_TRUE(csv.readAll().contains("\"Foam tape\",10,10,0.3,3,EUR"));
+    EXPECT_FALSE(stage->writeStock("/no/such/s.csv"));
+}
+
+TEST_F(Stages, AStudyIsStartedFromAnEarlierOne) {
+    openDemo();
+    const auto first = study().study.id;
+    const auto made = session().project()->startFrom(first, "Fittings after a second season", "Two seasons");
+    ASSERT_TRUE(made);
+    session().showStudy(*made);
+    EXPECT_EQ(study().options.size(), 4U);
+    EXPECT_EQ(study().conditions.size(), 1U);
+    EXPECT_EQ(study().conditions[0].name, "Two seasons");
+    EXPECT_EQ(study().study.plan.replicates, 5);
+    EXPECT_EQ(study().option(study().study.plan.control)->name, "Wedge socket");
+    EXPECT_TRUE(study().specimens.empty());
+    EXPECT_FALSE(session().project()->startFrom(first, " ", ""));
+}
+
+TEST_F(Shell, TwelveBySixBySevenStaysReadable) {
+    ASSERT_TRUE(session().create(dir.filePath("p.anvil")));
+    study::Study s;
+    s.title = "Large";
+    const auto id = *session().project()->addStudy(s);
+    QStringList options, conditions;
+    for (int i = 0; i < 12; ++i) options << QStringLiteral("Option %1").arg(i + 1);
+    for (int i = 0; i < 6; ++i) conditions << QStringLiteral("Condition %1").arg(i + 1);
+    ASSERT_TRUE(session().project()->addOptions(id, options));
+    ASSERT_TRUE(session().project()->addConditions(id, conditions));
+    ASSERT_TRUE(session().project()->planReplicates(id, 7));
+    ASSERT_TRUE(session().project()->makePieces(id, "one"));
+    EXPECT_EQ(study().specimens.size(), 504U);
+    for (int i = 0; i < stageCount; ++i) {
+        window->goTo(static_cast<Stage>(i));
+        settle(5);
+        EXPECT_EQ(window->size(), QSize(1280, 800));
+    }
 }
 
 TEST_F(Stages, SpecimensMovesAMislabelledPiece) {

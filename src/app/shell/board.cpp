@@ -31,6 +31,9 @@ void Board::relayout() {
     m_squares.clear();
     m_heads.clear();
     m_bottom = head;
+    m_prepared = m_session.preparation().value_or(1);
+    m_overdue = false;
+    for (const auto& step : m_session.timetable()) m_overdue = m_overdue || step.state == study::StepState::overdue;
     const auto* data = m_session.study();
     if (!data || data->options.empty()) {
         setMinimumHeight(200);
@@ -51,12 +54,14 @@ void Board::relayout() {
         for (int c = 0; c < static_cast<int>(data->conditions.size()); ++c) {
             const auto& condition = data->conditions[static_cast<std::size_t>(c)];
             Square square{
-                QRect(names + c * column, top, column - 4, rowHeight - 4), option.id, condition.id, {}};
+                QRect(names + c * column, top, column - 4, rowHeight - 4), option.id, condition.id, false, {}};
             std::vector<MarkAt> marks;
             for (const auto& s : data->specimens) {
                 if (s.option != option.id || s.condition != condition.id) continue;
                 MarkAt mark;
                 mark.specimen = s.id;
+                mark.state = m_prepared < 1 ? State::preparing : State::ready;
+                mark.look = m_prepared < 1 && m_overdue;
                 for (const auto& p : data->pulls) {
                     if (p.specimen != s.id) continue;
                     mark.pull = p.id;
@@ -72,12 +77,15 @@ void Board::relayout() {
                 }
                 marks.push_back(mark);
             }
+            for (auto missing = data->study.plan.replicatesOf(option.id, condition.id) - static_cast<int>(marks.size()); missing > 0; --missing) marks.emplace_back();
+            const auto* planned = data->study.plan.square(option.id, condition.id);
+            square.struck = planned && planned->struck && marks.empty();
             const int perRow = std::max(1, (square.rect.width() - 4) / pitch), rows = 2;
             if (static_cast<int>(marks.size()) > perRow * rows) {
                 const auto done =
                     std::count_if(marks.begin(), marks.end(), [](const MarkAt& m) { return m.pull != 0; });
                 square.count = tr("%1/%2").arg(done).arg(marks.size());
-                std::set<State> seen{State::counts, State::toMake};
+                std::set<State> seen{State::counts, State::toMake, State::ready, State::preparing};
                 std::erase_if(marks, [&](const MarkAt& m) { return !seen.insert(m.state).second; });
                 const int space = std::max(1, perRow - 2);
                 if (static_cast<int>(marks.size()) > space) marks.resize(static_cast<std::size_t>(space));
@@ -107,8 +115,9 @@ void Board::resizeEvent(QResizeEvent*) { relayout(); }
 
 QString Board::word(State state) {
     switch (state) {
-    case State::toMake:
-        return tr("to make");
+    case State::toMake: return tr("to make");
+    case State::preparing: return tr("in preparation");
+    case State::ready: return tr("ready to pull");
     case State::counts:
         return tr("counts");
     case State::atLeast:
@@ -144,6 +153,18 @@ void Board::paintMark(QPainter& painter, const QRect& r, State state, bool selec
     case State::toMake:
         painter.setPen(QPen(t.faint, 1.4, Qt::DotLine));
         painter.drawEllipse(b);
+        break;
+    case State::preparing: { // a disc that fills as the preparation goes on
+        painter.drawEllipse(b);
+        painter.setPen(Qt::NoPen);
+        painter.setBrush(t.text);
+        painter.drawPie(b.adjusted(2, 2, -2, -2), 90 * 16, -static_cast<int>(360 * 16 * m_prepared));
+        break;
+    }
+    case State::ready:
+        painter.drawEllipse(b);
+        painter.drawLine(QPointF(b.left() + 3, b.center().y()), QPointF(b.center().x(), b.bottom() - 3));
+        painter.drawLine(QPointF(b.center().x(), b.bottom() - 3), QPointF(b.right() - 2, b.top() + 3));
         break;
     case State::counts:
         painter.setPen(Qt::NoPen);
@@ -225,6 +246,7 @@ void Board::paintEvent(QPaintEvent*) {
         painter.setPen(QPen(here ? t.accent : t.line, here ? 1.6 : 1));
         painter.setBrush(here ? QColor::fromRgb(t.charts().rgb[0]) : t.panel);
         painter.drawRect(QRectF(s.rect).adjusted(0.5, 0.5, -0.5, -0.5));
+        if (s.struck) painter.drawLine(QPointF(s.rect.left(), s.rect.bottom()), QPointF(s.rect.right(), s.rect.top()));
         if (!s.count.isEmpty()) {
             painter.setPen(t.text);
             painter.setFont(figures(13));
@@ -280,7 +302,9 @@ QString Board::tipAt(const QPoint& at) const {
     for (const auto& m : m_marks)
         if (m.rect.adjusted(-2, -2, 2, 2).contains(at)) {
             const auto* s = data->specimen(m.specimen);
+            if (!s) return tr("A piece to make: see Specimens.");
             auto text = tr("%1: %2").arg(qs(s->label), word(m.state));
+            if (!m.pull && m.look) return text + "\n" + tr("A step of the preparation is overdue");
             if (const auto r = m_session.readings().byPull.find(m.pull);
                 r != m_session.readings().byPull.end())
                 text += tr(", peak %1").arg(m_session.force(r->second.peak.force));

@@ -32,7 +32,7 @@ protected:
     bool event(QEvent* event) override;
 
 private:
-    enum class State { toMake, counts, atLeast, atMost, between, aside, voided, notRead };
+    enum class State { toMake, preparing, ready, counts, atLeast, atMost, between, aside, voided, notRead };
     struct MarkAt {
         QRect rect;
         Id pull = 0, specimen = 0;
@@ -42,6 +42,7 @@ private:
     struct Square {
         QRect rect;
         Id option = 0, condition = 0;
+        bool struck = false; ///< will not be tested
         QString count; ///< "5 of 7" where marks do not fit
     };
     void relayout();
@@ -54,6 +55,8 @@ private:
     std::vector<Square> m_squares;
     std::vector<std::pair<QRect, QString>> m_heads; ///< option and condition names
     int m_bottom = 0;
+    double m_prepared = 1; ///< share of the preparation that lies behind
+    bool m_overdue = false;
 };
 
 } // namespace anvil::app

@@ -31,6 +31,7 @@
 #include <QSettings>
 #include <QSplitter>
 #include <QStackedWidget>
+#include <QSystemTrayIcon>
 #include <QVBoxLayout>
 
 namespace anvil::app {
@@ -82,6 +83,7 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     m_board = new Board(m_session);
     m_splitter->addWidget(m_boardPanel = panel(m_board, true));
     m_stages = new QStackedWidget;
+    m_stages->setMinimumWidth(520); // wide rows of one stage must not squeeze the board beside it
     auto* pull = new PullStage(m_session);
     m_curves = new CurvesStage(m_session);
     m_verdict = new VerdictStage(m_session);
@@ -138,6 +140,15 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     connect(m_strip, &StageStrip::chosen, this, &MainWindow::goTo);
     connect(m_headline, &QPushButton::clicked, this, &MainWindow::showStudies);
     connect(&m_session, &Session::stageWanted, this, &MainWindow::goTo);
+    connect(&m_session, &Session::due, this, [this](const QString& text) {
+        m_session.say(text);
+        if (!QSystemTrayIcon::isSystemTrayAvailable()) return;
+        if (!m_tray) {
+            m_tray = new QSystemTrayIcon(icon("list"), this);
+            m_tray->show();
+        }
+        m_tray->showMessage(tr("Jaunty Anvil"), text);
+    });
     connect(&m_session, &Session::projectWanted, this, &MainWindow::newProject);
     connect(&m_session, &Session::changed, this, &MainWindow::refresh);
     connect(&m_session, &Session::projectChanged, this, &MainWindow::refreshTitles);

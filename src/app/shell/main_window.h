@@ -9,6 +9,7 @@ class QLabel;
 class QMenu;
 class QPushButton;
 class QSplitter;
+class QSystemTrayIcon;
 class QStackedWidget;
 
 namespace anvil::app {
@@ -72,6 +73,7 @@ private:
     QSplitter* m_splitter;
     QLabel *m_bench, *m_message, *m_readOnly;
     QMenu* m_recent;
+    QSystemTrayIcon* m_tray = nullptr;
     QAction *m_undo, *m_redo, *m_saveCopy;
     bool m_shown = false;
 };

@@ -2,8 +2,10 @@
 // to it.
 #pragma once
 
+#include <QDateTime>
 #include <QObject>
 #include <anvil/report/document.h>
+#include <anvil/study/timetable.h>
 #include <anvil/work/open_project.h>
 #include <memory>
 
@@ -47,6 +49,15 @@ public:
     std::vector<Id> needingLook() const;
     void selectNextNeedingLook();
 
+    // Time
+    /// Now, by the session's own clock: the wall's, or one set by hand for the demo and for tests.
+    QDateTime now() const { return QDateTime::currentDateTime().addMSecs(m_clockShift); }
+    void setNow(const QDateTime& now);
+    /// The preparation of the study laid out in time; empty when nothing has been begun.
+    std::vector<study::Step> timetable() const;
+    /// Share of the preparation that lies behind, or nothing when none was begun.
+    std::optional<double> preparation() const;
+
     // Units
     const report::Units& units() const { return m_units; }
     void setUnits(const QString& force, const QString& length);
@@ -59,6 +70,8 @@ public:
     }
     void say(const QString& text, bool problem = false) { emit message(text, problem); }
     void go(Stage stage) { emit stageWanted(stage); }
+    /// Something wants doing now: the window says so, and the desktop if it can.
+    void notify(const QString& text) { emit due(text); }
 
 signals:
     void projectChanged(); ///< another project, or none
@@ -67,6 +80,7 @@ signals:
     void unitsChanged();
     void message(const QString& text, bool problem);
     void stageWanted(anvil::app::Stage stage);
+    void due(const QString& text);
     void projectWanted(); ///< somebody asks for a new project
 
 private:
@@ -75,6 +89,7 @@ private:
     std::unique_ptr<work::OpenProject> m_project;
     Id m_study = 0, m_pull = 0, m_option = 0, m_condition = 0;
     Id m_lastLooked = 0; ///< where F8 went last
+    qint64 m_clockShift = 0;
     report::Units m_units;
 };
 

@@ -66,6 +66,12 @@ public:
     /// Draws the run list from a seed; with `groupConditions` the set-up is changed once a block at most.
     Expected<void> drawRunList(Id study, std::uint64_t seed, bool groupConditions);
     Expected<void> moveInRunList(Id study, int from, int to);
+    Expected<void> setRecipe(Id study, const std::vector<study::RecipeStep>& recipe);
+    /// Begins the preparation of the pieces that are made; `at` is ISO 8601. An empty text takes the beginning back.
+    Expected<void> startRecipe(Id study, const QString& at);
+    Expected<void> markStep(Id study, const std::string& key, const QString& at);
+    /// A study with the same options and plan, without pieces; conditions are taken over too unless another is named.
+    Expected<Id> startFrom(Id study, const QString& title, const QString& condition);
     Expected<void> changeSpecimen(Id specimen, const QJsonObject& fields, const QString& what);
     Expected<void> changeOption(Id option, const QJsonObject& fields, const QString& what);
     Expected<void> changeCondition(Id condition, const QJsonObject& fields, const QString& what);
