@@ -51,6 +51,9 @@ Expected<void> fittings(work::OpenProject& project) {
         s.question = "Which end fitting holds a 3 mm net wire best, new and after a season of salt?";
         s.note = "Fallow Lane Growers, orchard nets. Wire from one coil, fittings from one box each; pulled "
                  "at about 0.7 mm/s.";
+        s.plan.method = "axial-pull";
+        s.plan.part = "the fitting";
+        s.plan.need = 3000;
         s.plan.replicates = 5;
         s.plan.rig = {rigLimit, std::nullopt, 1, 0.06};
         s.plan.chain = {{"Fitting", 4400, 0.05, true, "forecast"}, {"Net wire", 5600, 0.03, false, "coil tag"}, {"Shackle", 9000, 0.05, false, "stamped"}};
@@ -143,6 +146,7 @@ Expected<void> rivets(work::OpenProject& project) {
             o.currency = "EUR";
             const auto option = w.insert("option", store::toRow(o));
             if (k == 0) {
+                s.plan.method = "lap-shear";
                 s.plan.replicates = 6;
                 s.plan.control = option;
                 s.plan.rig = {rigLimit, std::nullopt, 1, std::nullopt};
@@ -198,6 +202,8 @@ Expected<void> hooks(work::OpenProject& project) {
         s.title = "Hooks bonded to glazing";
         s.question = "Which glue keeps a hook on tunnel glazing when the sheet is cold, mild or hot?";
         s.note = "Fallow Lane Growers, polytunnels. Hooks on offcuts of glazing, pulled straight off.";
+        s.plan.method = "axial-pull";
+        s.plan.part = "the bond";
         s.plan.replicates = 5;
         s.plan.axis = "sheet temperature";
         s.plan.axisUnit = "°C";

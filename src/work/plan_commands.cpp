@@ -258,6 +258,52 @@ Expected<Id> OpenProject::startFrom(Id studyId, const QString& title, const QStr
     return made;
 }
 
+Expected<void> OpenProject::planMore(Id studyId, const std::vector<std::pair<Id, Id>>& squares, int more) {
+    const auto* data = study(studyId);
+    if (!data) return fail("There is no such study any more.");
+    return changePlan(studyId, tr("%1 more of each").arg(more), [&](study::Plan& p) {
+        for (const auto& [option, condition] : squares) {
+            const auto made = std::count_if(data->specimens.begin(), data->specimens.end(), [o = option, c = condition](const auto& s) { return s.option == o && s.condition == c; });
+            auto& s = p.squareFor(option, condition);
+            s.struck = false;
+            s.replicates = std::min(mostReplicates, static_cast<int>(made) + more);
+        }
+    });
+}
+
+Expected<Id> OpenProject::addUnplanned(Id studyId, const QString& optionName, const QString& conditionName) {
+    const auto* data = study(studyId);
+    if (!data) return fail("There is no such study any more.");
+    const auto option = optionName.simplified(), condition = conditionName.simplified();
+    if (option.isEmpty() || condition.isEmpty()) return fail("Say what it is and under which condition it is pulled.");
+    Id made = 0;
+    const auto entry = run(tr("Unplanned: %1, %2").arg(option, condition), [&](store::Writer& w) {
+        study::StudyData grown = *data;
+        const auto named = [&](auto& all, const QString& name, const QString& table) {
+            for (const auto& x : all)
+                if (QString::fromStdString(x.name).compare(name, Qt::CaseInsensitive) == 0) return x.id;
+            typename std::remove_reference_t<decltype(all)>::value_type x;
+            x.study = studyId;
+            x.position = static_cast<int>(all.size());
+            x.name = name.toStdString();
+            x.id = w.insert(table, store::toRow(x));
+            all.push_back(x);
+            return x.id;
+        };
+        study::Specimen s;
+        s.study = studyId;
+        s.option = named(grown.options, option, "option");
+        s.condition = named(grown.conditions, condition, "condition");
+        s.replicate = 1;
+        for (const auto& other : grown.specimens)
+            if (other.option == s.option && other.condition == s.condition) s.replicate = std::max(s.replicate, other.replicate + 1);
+        s.label = study::freshLabel(grown, s.option, s.condition, s.replicate);
+        made = w.insert("specimen", store::toRow(s));
+    });
+    if (!entry) return entry;
+    return made;
+}
+
 Expected<void> OpenProject::changeSpecimen(Id specimen, const QJsonObject& fields, const QString& what) {
     return done(run(what, [&](store::Writer& w) { w.update("specimen", specimen, fields); }));
 }

@@ -283,6 +283,24 @@ TEST(Fairness, Days) {
     EXPECT_FALSE(sentences(d).contains("day"));
 }
 
+TEST(FollowUps, NameWhatTheResultsLeaveOpen) {
+    auto d = small(3, 3, 1);
+    for (std::size_t i = 0; i < 3; ++i) pullOf(d, i, 100 + 20.0 * static_cast<double>(i));
+    for (std::size_t i = 3; i < 6; ++i) pullOf(d, i, 110 + 20.0 * static_cast<double>(i - 3));
+    auto all = followUps(d, evaluate(d, {}, Metric::peak, 0.1));
+    ASSERT_EQ(all.size(), 2U);
+    EXPECT_NE(all[0].sentence.find("A and B are too close to call"), std::string::npos) << all[0].sentence;
+    EXPECT_EQ(all[0].squares.size(), 2U);
+    EXPECT_EQ(all[1].sentence, "C in Dry has not been tested.");
+    d.pulls[0].standing = d.pulls[1].standing = Standing::atLeast;
+    d.pulls[0].reason = "The rig topped out.";
+    d.pulls[1].reason = "The shackle broke.";
+    all = followUps(d, evaluate(d, {}, Metric::peak, 0.1));
+    EXPECT_EQ(all[0].sentence, "1 of A topped out the rig: pull them again with more reach.");
+    EXPECT_EQ(all[1].sentence, "In 1 of A another part broke: pull them again with that part stronger.");
+    EXPECT_TRUE(followUps(small(), {}).empty()) << "nothing pulled leaves nothing open";
+}
+
 TEST(Measured, MeanAndTolerance) {
     Measured m{"depth", 0.010, 0.0002, {}};
     EXPECT_FALSE(m.mean());

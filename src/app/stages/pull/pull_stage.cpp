@@ -1,14 +1,16 @@
 #include "stages/pull/pull_stage.h"
 
 #include "theme/theme.h"
+#include <QHBoxLayout>
 #include <QLabel>
+#include <QLineEdit>
 #include <QPushButton>
 #include <QVBoxLayout>
 #include <anvil/report/document.h>
 
 namespace anvil::app {
 
-PullStage::PullStage(Session&, QWidget* parent) : QWidget(parent) {
+PullStage::PullStage(Session& session, QWidget* parent) : QWidget(parent) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(16, 14, 16, 14);
     auto* sentence =
@@ -38,6 +40,32 @@ PullStage::PullStage(Session&, QWidget* parent) : QWidget(parent) {
            tr("One row a piece: option, condition, value, unit, standing."), &PullStage::importTableWanted);
     action("clipboard-paste", tr("Paste results"), tr("The same columns, copied from a spreadsheet."),
            &PullStage::pasteWanted);
+    auto* unplanned = new QHBoxLayout;
+    auto* option = new QLineEdit;
+    option->setObjectName("unplannedOption");
+    option->setPlaceholderText(tr("what it is"));
+    auto* condition = new QLineEdit;
+    condition->setObjectName("unplannedCondition");
+    condition->setPlaceholderText(tr("how it is pulled"));
+    auto* add = new QPushButton(icon("plus"), tr("Add an unplanned piece"));
+    add->setObjectName("unplannedAdd");
+    unplanned->addWidget(option);
+    unplanned->addWidget(condition);
+    unplanned->addWidget(add);
+    unplanned->addStretch();
+    layout->addLayout(unplanned);
+    auto* why = new QLabel(tr("Thought of something after the last one broke? It makes its own square on the board."));
+    why->setObjectName("faint");
+    layout->addWidget(why);
+    const auto addUnplanned = [&session, option, condition] {
+        if (!session.study()) return session.say(tr("There is no study yet: start one in Question."), true);
+        const auto made = session.project()->addUnplanned(session.studyId(), option->text(), condition->text());
+        if (!session.tell(made)) return;
+        session.say(tr("%1 waits to be pulled.").arg(qs(session.study()->specimen(*made)->label)));
+        option->clear();
+    };
+    connect(add, &QPushButton::clicked, this, addUnplanned);
+    connect(condition, &QLineEdit::returnPressed, this, addUnplanned);
     layout->addSpacing(12);
     for (const auto& caution : report::cautions()) {
         auto* label = new QLabel(caution);

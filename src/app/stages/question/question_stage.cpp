@@ -1,5 +1,7 @@
 #include "stages/question/question_stage.h"
 
+#include "stages/question/chain_panel.h"
+#include "stages/question/method_panel.h"
 #include "stages/question/plan_board.h"
 #include "theme/theme.h"
 #include "widgets/picture_view.h"
@@ -69,8 +71,10 @@ QuestionStage::QuestionStage(Session& session, QWidget* parent) : QWidget(parent
     m_tabs->addTab(scroll, tr("Is it fair?"));
     m_tabs->addTab(makeHowMany(), tr("How many?"));
     m_tabs->addTab(makeHeadRoom(), tr("Will the rig reach?"));
-    m_tabs->addTab(makeFacts(), tr("Facts about the options"));
+    m_tabs->addTab(makeFacts(), tr("Facts"));
     m_tabs->addTab(makeRunList(), tr("Run list"));
+    m_tabs->addTab(new ChainPanel(session), tr("Weakest link"));
+    m_tabs->addTab(new MethodPanel(session), tr("Method and safety"));
     split->addWidget(m_tabs);
     split->setStretchFactor(0, 1);
     split->setStretchFactor(1, 1);

@@ -5,7 +5,7 @@
 #include <QLineEdit>
 #include <QPushButton>
 #include <anvil/quantity/entry.h>
-#include <anvil/report/document.h>
+#include <anvil/methods/method.h>
 #include <set>
 
 namespace anvil::app {
@@ -36,12 +36,10 @@ RigStage::RigStage(Session& session, QWidget* parent) : QWidget(parent), m_sessi
     m_state->setWordWrap(true);
     layout->addWidget(m_state);
     layout->addSpacing(12);
-    for (const auto& caution : report::cautions()) {
-        auto* label = new QLabel(caution);
-        label->setWordWrap(true);
-        label->setObjectName("faint");
-        layout->addWidget(label);
-    }
+    m_card = new QLabel;
+    m_card->setObjectName("safetyCard");
+    m_card->setWordWrap(true);
+    layout->addWidget(m_card);
     layout->addStretch();
     connect(apply, &QPushButton::clicked, this, &RigStage::apply);
     connect(m_limit, &QLineEdit::returnPressed, this, &RigStage::apply);
@@ -79,6 +77,12 @@ void RigStage::apply() {
 void RigStage::refresh() {
     const auto* data = m_session.study();
     m_body->setVisible(data && !m_session.readOnly());
+    QStringList card;
+    for (const auto& c : methods::cautions(methods::find(data ? data->study.plan.method : std::string()), data && !data->options.empty() ? data->options.front().kind : std::string()))
+        card << QStringLiteral("\u26a0 ") + qs(c);
+    if (data)
+        for (const auto& c : data->study.plan.cautions) card << QStringLiteral("\u26a0 ") + qs(c);
+    m_card->setText(card.join("\n"));
     std::set<double> limits;
     int off = 0;
     if (data)

@@ -18,7 +18,7 @@ private:
     void refresh();
     void apply();
     Session& m_session;
-    QLabel *m_sentence, *m_state;
+    QLabel *m_sentence, *m_state, *m_card;
     QLineEdit* m_limit;
     QWidget* m_body;
 };

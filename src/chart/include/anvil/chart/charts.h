@@ -3,6 +3,7 @@
 
 #include <anvil/chart/picture.h>
 #include <anvil/curve/pyramid.h>
+#include <anvil/methods/method.h>
 #include <anvil/quantity/unit.h>
 #include <anvil/study/planning.h>
 #include <anvil/study/verdict.h>
@@ -76,6 +77,9 @@ Picture reachBars(const study::StudyData& data, const study::Verdict& verdict, c
 
 /// Chance of seeing a difference against its size, for the usual numbers of replicates and the planned one; CV and margin as shares.
 Picture powerCurve(double cv, int planned, double margin, double width, double height);
+
+/// A small drawing of what a method does to a piece.
+Picture methodPicture(methods::Action action);
 
 /// The x a curve is drawn against: displacement from the toe where there is one, else time from the departure
 /// of the load; in SI.

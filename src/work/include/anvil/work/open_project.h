@@ -72,6 +72,10 @@ public:
     Expected<void> markStep(Id study, const std::string& key, const QString& at);
     /// A study with the same options and plan, without pieces; conditions are taken over too unless another is named.
     Expected<Id> startFrom(Id study, const QString& title, const QString& condition);
+    /// Plans more replicates of some squares of a study that has been pulled.
+    Expected<void> planMore(Id study, const std::vector<std::pair<Id, Id>>& squares, int more);
+    /// A piece nobody planned, in one step: option and condition are made when they are new. Returns the specimen.
+    Expected<Id> addUnplanned(Id study, const QString& option, const QString& condition);
     Expected<void> changeSpecimen(Id specimen, const QJsonObject& fields, const QString& what);
     Expected<void> changeOption(Id option, const QJsonObject& fields, const QString& what);
     Expected<void> changeCondition(Id condition, const QJsonObject& fields, const QString& what);
