@@ -56,7 +56,10 @@ int main(int argc, char** argv) {
     }
     window.goTo(Stage::question);
     auto* tabs = window.findChild<QTabWidget*>("planTabs");
-    for (const auto& [tab, name] : {std::pair{1, "question-how-many"}, {2, "question-reach"}, {5, "question-chain"}, {6, "question-method"}}) {
+    for (const auto& [tab, name] : {std::pair{1, "question-how-many"},
+                                    {2, "question-reach"},
+                                    {5, "question-chain"},
+                                    {6, "question-method"}}) {
         tabs->setCurrentIndex(tab);
         save(window, name);
     }

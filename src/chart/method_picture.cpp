@@ -11,7 +11,8 @@ void arrow(Picture& p, Point from, Point to, Ink ink = Ink::accent) {
     p.add(Line{from, to, ink, 2.4});
     const double angle = std::atan2(to.y - from.y, to.x - from.x);
     std::vector<Point> head{to};
-    for (const double turn : {2.6, -2.6}) head.push_back({to.x + 10 * std::cos(angle + turn), to.y + 10 * std::sin(angle + turn)});
+    for (const double turn : {2.6, -2.6})
+        head.push_back({to.x + 10 * std::cos(angle + turn), to.y + 10 * std::sin(angle + turn)});
     p.add(Area{head, ink, 1});
 }
 
@@ -84,14 +85,19 @@ Picture methodPicture(methods::Action action) {
         arrow(p, {82, 45}, {130, 45});
         break;
     case Action::share:
-        for (const double x : {20.0, 75.0, 130.0}) p.add(Line{{x, 10}, {75, 54}, Ink::series0, 3});
+        for (const double x : {20.0, 75.0, 130.0})
+            p.add(Line{{x, 10}, {75, 54}, Ink::series0, 3});
         arrow(p, {75, 54}, {75, 84});
         break;
     case Action::step:
-        for (int i = 0; i < 4; ++i) block(p, 20 + 28.0 * i, 70 - 16.0 * i, 26, 14 + 16.0 * i, i < 3 ? Ink::series0 : Ink::warn);
+        for (int i = 0; i < 4; ++i)
+            block(p, 20 + 28.0 * i, 70 - 16.0 * i, 26, 14 + 16.0 * i, i < 3 ? Ink::series0 : Ink::warn);
         break;
     case Action::look:
-        p.add(Polyline{{{20, 45}, {50, 26}, {75, 22}, {100, 26}, {130, 45}, {100, 64}, {75, 68}, {50, 64}, {20, 45}}, Ink::series0, 3});
+        p.add(Polyline{
+            {{20, 45}, {50, 26}, {75, 22}, {100, 26}, {130, 45}, {100, 64}, {75, 68}, {50, 64}, {20, 45}},
+            Ink::series0,
+            3});
         p.add(Mark{{75, 45}, MarkShape::disc, 22, Ink::accent});
         break;
     }

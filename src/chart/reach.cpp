@@ -5,7 +5,8 @@
 
 namespace anvil::chart {
 
-Picture reachBars(const study::StudyData& data, const study::Verdict& verdict, const quantity::Unit& unit, double width) {
+Picture reachBars(const study::StudyData& data, const study::Verdict& verdict, const quantity::Unit& unit,
+                  double width) {
     Picture p;
     p.width = width;
     constexpr double row = 22;
@@ -20,7 +21,8 @@ Picture reachBars(const study::StudyData& data, const study::Verdict& verdict, c
         for (const auto& o : data.options) {
             const auto* square = data.study.plan.square(o.id, c.id);
             if (square && square->struck) continue;
-            bars.push_back({o.name + (data.conditions.size() > 1 ? ", " + c.name : ""), study::headRoom(data, verdict, o.id, c.id)});
+            bars.push_back({o.name + (data.conditions.size() > 1 ? ", " + c.name : ""),
+                            study::headRoom(data, verdict, o.id, c.id)});
             top = std::max({top, unit.fromSi(bars.back().room.upper), unit.fromSi(bars.back().room.limit)});
             limit = std::max(limit, unit.fromSi(bars.back().room.limit));
         }
@@ -33,20 +35,31 @@ Picture reachBars(const study::StudyData& data, const study::Verdict& verdict, c
         p.add(Line{{left, mid}, {right, mid}, Ink::grid, 1});
         const bool bad = room.reach == study::Reach::topsOut || room.reach == study::Reach::tooSmall;
         if (room.upper > 0) {
-            const double a = left + unit.fromSi(room.expected) * scale, b = left + unit.fromSi(room.upper) * scale;
+            const double a = left + unit.fromSi(room.expected) * scale,
+                         b = left + unit.fromSi(room.upper) * scale;
             p.add(Line{{left, mid}, {a, mid}, bad ? Ink::warn : Ink::series0, 7});
             p.add(Line{{a, mid}, {b, mid}, bad ? Ink::warn : Ink::series0, 3});
             p.add(Mark{{b, mid}, MarkShape::tick, 11, bad ? Ink::warn : Ink::series0});
         }
-        const std::string amount = room.upper > 0 ? "up to " + quantity::withUnit(room.upper, unit, 3) : std::string();
-        p.add(Label{{right + 12, mid + 4}, study::word(room.reach), 12, Align::left, bad ? Ink::warn : Ink::text, room.reach != study::Reach::fine});
+        const std::string amount =
+            room.upper > 0 ? "up to " + quantity::withUnit(room.upper, unit, 3) : std::string();
+        p.add(Label{{right + 12, mid + 4},
+                    study::word(room.reach),
+                    12,
+                    Align::left,
+                    bad ? Ink::warn : Ink::text,
+                    room.reach != study::Reach::fine});
         p.add(Label{{width - 8, mid + 4}, amount, 11, Align::right, Ink::faint, false, true});
         y += row;
     }
     if (limit > 0) {
         const double x = left + limit * scale;
         p.add(Line{{x, 16}, {x, y}, Ink::warn, 1.4, Dash::dashed});
-        p.add(Label{{x - 4, 13}, "the rig ends at " + quantity::withUnit(unit.toSi(limit), unit, 3), 11, Align::right, Ink::warn});
+        p.add(Label{{x - 4, 13},
+                    "the rig ends at " + quantity::withUnit(unit.toSi(limit), unit, 3),
+                    11,
+                    Align::right,
+                    Ink::warn});
     }
     p.height = y + 8;
     return p;
@@ -61,7 +74,8 @@ Picture powerCurve(double cv, int planned, double margin, double width, double h
     c.yTitle = "Chance of seeing it (%)";
     c.legend = true;
     std::vector<int> counts{3, 5, 7, 10};
-    if (planned >= 2 && std::find(counts.begin(), counts.end(), planned) == counts.end()) counts.push_back(planned);
+    if (planned >= 2 && std::find(counts.begin(), counts.end(), planned) == counts.end())
+        counts.push_back(planned);
     std::size_t k = 0;
     for (const int n : counts) {
         Trace t;

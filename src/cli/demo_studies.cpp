@@ -56,7 +56,9 @@ Expected<void> fittings(work::OpenProject& project) {
         s.plan.need = 3000;
         s.plan.replicates = 5;
         s.plan.rig = {rigLimit, std::nullopt, 1, 0.06};
-        s.plan.chain = {{"Fitting", 4400, 0.05, true, "forecast"}, {"Net wire", 5600, 0.03, false, "coil tag"}, {"Shackle", 9000, 0.05, false, "stamped"}};
+        s.plan.chain = {{"Fitting", 4400, 0.05, true, "forecast"},
+                        {"Net wire", 5600, 0.03, false, "coil tag"},
+                        {"Shackle", 9000, 0.05, false, "stamped"}};
         s.plan.accepted = {{"day", "the salt bath takes a season; both lots were cut from one coil"}};
         s.plan.cautions = {"A snapping wire whips: shut the mesh screen before winding on."};
         auto studyId = w.insert("study", store::toRow(s));
@@ -78,7 +80,9 @@ Expected<void> fittings(work::OpenProject& project) {
         }
         s.plan.control = options[1];
         static constexpr double expected[4] = {4600, 4800, 3600, 3000};
-        for (int i = 0; i < 4; ++i) s.plan.squareFor(options[i], conditions[0]).forecasts = {{"Ines", expected[i], 0.08, i == 1 ? "the wire" : "the fitting", "gut feeling"}};
+        for (int i = 0; i < 4; ++i)
+            s.plan.squareFor(options[i], conditions[0]).forecasts = {
+                {"Ines", expected[i], 0.08, i == 1 ? "the wire" : "the fitting", "gut feeling"}};
         w.update("study", studyId, {{"plan", store::planToJson(s.plan)}});
         for (int replicate = 1; replicate <= 5; ++replicate)
             for (int condition = 0; condition < 2; ++condition)
@@ -194,7 +198,8 @@ Expected<void> rivets(work::OpenProject& project) {
 }
 
 Expected<void> hooks(work::OpenProject& project) {
-    static constexpr const char* adhesives[4] = {"Two-part epoxy", "Toughened acrylic", "Silicone sealant", "Foam tape"};
+    static constexpr const char* adhesives[4] = {"Two-part epoxy", "Toughened acrylic", "Silicone sealant",
+                                                 "Foam tape"};
     static constexpr double expected[4] = {620, 540, 180, 240}; // N, somebody's guess
     auto done = project.run("Hooks bonded to glazing", [&](store::Writer& w) {
         study::Study s;
@@ -215,7 +220,10 @@ Expected<void> hooks(work::OpenProject& project) {
                          {"Rinse with salt water", 10, 0, 0, 3, 24 * 60, "", ""},
                          {"Let dry", 5, 12 * 60, 0, 1, 0, "", ""}};
         s.plan.recipeStarted = "2026-05-02T08:00:00";
-        s.plan.stepsDone = {{"0.0", "2026-05-02T08:00:00"}, {"1.0", "2026-05-02T08:52:00"}, {"2.0", "2026-05-02T09:40:00"}, {"3.0", "2026-05-03T08:30:00"}};
+        s.plan.stepsDone = {{"0.0", "2026-05-02T08:00:00"},
+                            {"1.0", "2026-05-02T08:52:00"},
+                            {"2.0", "2026-05-02T09:40:00"},
+                            {"3.0", "2026-05-03T08:30:00"}};
         const auto id = w.insert("study", store::toRow(s));
         study::StudyData data;
         data.study = s;
@@ -244,17 +252,23 @@ Expected<void> hooks(work::OpenProject& project) {
         auto& plan = data.study.plan;
         plan.control = data.options[0].id;
         for (std::size_t k = 0; k < 4; ++k)
-            plan.squareFor(data.options[k].id, data.conditions[1].id).forecasts = {{"Tobin", expected[k], 0.2, "the bond", "gut feeling"}};
-        plan.squareFor(data.options[3].id, data.conditions[2].id).struck = true; // nobody believes in tape in the heat
+            plan.squareFor(data.options[k].id, data.conditions[1].id).forecasts = {
+                {"Tobin", expected[k], 0.2, "the bond", "gut feeling"}};
+        plan.squareFor(data.options[3].id, data.conditions[2].id).struck =
+            true; // nobody believes in tape in the heat
         for (auto& piece : study::missingPieces(data)) {
             piece.batch = "sheet of April";
             piece.block = "offcut " + std::to_string(piece.replicate);
-            piece.measured = {{"overlap", 0.025, 0.001, {0.0247 + 0.0002 * static_cast<double>((data.specimens.size() * 7) % 5)}}};
+            piece.measured = {{"overlap",
+                               0.025,
+                               0.001,
+                               {0.0247 + 0.0002 * static_cast<double>((data.specimens.size() * 7) % 5)}}};
             piece.id = w.insert("specimen", store::toRow(piece));
             data.specimens.push_back(piece);
         }
         data.specimens[3].measured[0].readings = {0.0262, 0.0264}; // glued on too wide
-        w.update("specimen", data.specimens[3].id, {{"measured", store::measuredToJson(data.specimens[3].measured)}});
+        w.update("specimen", data.specimens[3].id,
+                 {{"measured", store::measuredToJson(data.specimens[3].measured)}});
         plan.seed = 17;
         plan.runOrder = study::drawRunOrder(data, plan.seed, true);
         w.update("study", id, {{"plan", store::planToJson(plan)}});

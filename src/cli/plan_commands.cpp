@@ -1,8 +1,10 @@
 // replicates, plan.
 #include "output.h"
 
+#include <QDateTime>
 #include <anvil/quantity/print.h>
 #include <anvil/study/planning.h>
+#include <anvil/study/timetable.h>
 #include <anvil/work/open_project.h>
 #include <fmt/format.h>
 
@@ -18,18 +20,24 @@ Expected<Output> replicates(double cv, double difference, double power) {
     return Output{{{"n_per_group", *n}}, fmt::format("{} of each\n", *n)};
 }
 
-Expected<Output> plan(const std::string& path, const std::string& title) {
+Expected<Output> plan(const std::string& path, const std::string& title, const std::string& nowText) {
+    const auto given = study::instantOf(nowText);
+    if (!nowText.empty() && !given)
+        return fail("\"" + nowText + "\" is not a time: write it as 2026-05-04T09:00:00");
     auto opened = work::OpenProject::open(QString::fromStdString(path), store::Project::Access::readOnly);
     if (!opened) return tl::unexpected(opened.error());
     auto& project = **opened;
     const study::StudyData* data = nullptr;
     for (const auto& s : project.studies())
         if (!data && (title.empty() || s.study.title == title)) data = &s;
-    if (!data) return fail(title.empty() ? "The project has no study yet." : "The project has no study called \"" + title + "\".");
+    if (!data)
+        return fail(title.empty() ? "The project has no study yet."
+                                  : "The project has no study called \"" + title + "\".");
     const auto& p = data->study.plan;
     const auto& verdict = project.verdict(data->study.id, data->study.metric);
     Json squares = Json::array(), findings = Json::array();
-    std::vector<std::vector<std::string>> rows{{"Option", "Condition", "Planned", "Made", "Pulled", "Head-room"}};
+    std::vector<std::vector<std::string>> rows{
+        {"Option", "Condition", "Planned", "Made", "Pulled", "Head-room"}};
     for (const auto& o : data->options)
         for (const auto& c : data->conditions) {
             const auto h = study::headRoom(*data, verdict, o.id, c.id);
@@ -37,27 +45,69 @@ Expected<Output> plan(const std::string& path, const std::string& title) {
             for (const auto& s : data->specimens) {
                 if (s.option != o.id || s.condition != c.id) continue;
                 ++made;
-                pulled += std::any_of(data->pulls.begin(), data->pulls.end(), [&](const auto& x) { return x.specimen == s.id; });
+                pulled += std::any_of(data->pulls.begin(), data->pulls.end(),
+                                      [&](const auto& x) { return x.specimen == s.id; });
             }
             const auto* square = p.square(o.id, c.id);
             const bool known = h.upper > 0;
-            squares.push_back({{"option", o.name}, {"condition", c.name}, {"replicates", p.replicatesOf(o.id, c.id)}, {"struck", square && square->struck},
-                               {"made", made}, {"pulled", pulled}, {"head_room", h.reach == study::Reach::unknown ? Json(nullptr) : Json(study::word(h.reach))},
-                               {"expected_N", number(known ? std::optional(h.expected) : std::nullopt)}, {"upper_N", number(known ? std::optional(h.upper) : std::nullopt)},
-                               {"limit_N", number(h.limit > 0 ? std::optional(h.limit) : std::nullopt)}});
-            rows.push_back({o.name, c.name, fmt::format("{}", p.replicatesOf(o.id, c.id)), fmt::format("{}", made), fmt::format("{}", pulled), study::word(h.reach)});
+            squares.push_back(
+                {{"option", o.name},
+                 {"condition", c.name},
+                 {"replicates", p.replicatesOf(o.id, c.id)},
+                 {"struck", square && square->struck},
+                 {"made", made},
+                 {"pulled", pulled},
+                 {"head_room", h.reach == study::Reach::unknown ? Json(nullptr) : Json(study::word(h.reach))},
+                 {"expected_N", number(known ? std::optional(h.expected) : std::nullopt)},
+                 {"upper_N", number(known ? std::optional(h.upper) : std::nullopt)},
+                 {"limit_N", number(h.limit > 0 ? std::optional(h.limit) : std::nullopt)}});
+            rows.push_back({o.name, c.name, fmt::format("{}", p.replicatesOf(o.id, c.id)),
+                            fmt::format("{}", made), fmt::format("{}", pulled), study::word(h.reach)});
         }
     Output out;
     out.text = table(rows);
     for (const auto& f : study::fairness(*data, project.readings(data->study.id))) {
-        findings.push_back({{"rule", f.rule}, {"sentence", f.sentence}, {"accepted", f.accepted ? Json(f.why) : Json(nullptr)}});
+        findings.push_back({{"rule", f.rule},
+                            {"sentence", f.sentence},
+                            {"accepted", f.accepted ? Json(f.why) : Json(nullptr)}});
         out.text += f.sentence + "\n";
     }
+    Json due = Json::array();
+    const auto wall = QDateTime::currentDateTime().toString("yyyy-MM-ddThh:mm:ss").toStdString();
+    const auto now = given ? *given : *study::instantOf(wall);
+    if (const auto start = study::instantOf(p.recipeStarted)) {
+        std::map<std::string, study::Instant> done;
+        for (const auto& [key, at] : p.stepsDone)
+            if (const auto instant = study::instantOf(at)) done[key] = *instant;
+        const auto iso = [](study::Instant at) {
+            return at ? Json(QDateTime::fromSecsSinceEpoch(at, Qt::UTC)
+                                 .toString("yyyy-MM-ddThh:mm:ss")
+                                 .toStdString())
+                      : Json(nullptr);
+        };
+        const auto steps = study::timetable(p.recipe, *start, done, now);
+        if (!steps) return tl::unexpected(steps.error());
+        for (const auto& s : *steps) {
+            if (s.done) continue;
+            due.push_back({{"step", s.name},
+                           {"from", iso(s.earliest)},
+                           {"latest", iso(s.latest)},
+                           {"state", study::word(s.state)}});
+            out.text += fmt::format("{}: {}\n", s.name, study::word(s.state));
+        }
+    }
     const auto t = study::totals(*data);
-    out.json = {{"study", data->study.title}, {"replicates", t.replicates}, {"squares", squares}, {"cost", number(t.cost)},
-                {"currency", t.currency.empty() ? Json(nullptr) : Json(t.currency)}, {"fairness", findings}, {"seed", p.runOrder.empty() ? Json(nullptr) : Json(p.seed)},
-                {"run_list", p.runOrder}};
-    for (std::size_t i = 0; i < p.runOrder.size(); ++i) out.text += fmt::format("{}. {}\n", i + 1, p.runOrder[i]);
+    out.json = {{"study", data->study.title},
+                {"replicates", t.replicates},
+                {"squares", squares},
+                {"cost", number(t.cost)},
+                {"currency", t.currency.empty() ? Json(nullptr) : Json(t.currency)},
+                {"fairness", findings},
+                {"seed", p.runOrder.empty() ? Json(nullptr) : Json(p.seed)},
+                {"run_list", p.runOrder},
+                {"steps", due}};
+    for (std::size_t i = 0; i < p.runOrder.size(); ++i)
+        out.text += fmt::format("{}. {}\n", i + 1, p.runOrder[i]);
     return out;
 }
 
@@ -65,17 +115,19 @@ Expected<Output> plan(const std::string& path, const std::string& title) {
 
 void addPlanCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>& commands) {
     static double cv = 0, difference = 0, power = 80;
-    auto* r = app.add_subcommand("replicates", "How many of each show a difference: two-sided 5 %, equal groups");
+    auto* r =
+        app.add_subcommand("replicates", "How many of each show a difference: two-sided 5 %, equal groups");
     r->add_option("--cv", cv, "spread within a group, in percent of the mean")->required();
     r->add_option("--difference", difference, "difference to be seen, in percent")->required();
     r->add_option("--power", power, "chance of seeing it, in percent");
     commands.emplace_back(r, [] { return replicates(cv, difference, power); });
 
-    static std::string path, title;
+    static std::string path, title, now;
     auto* p = app.add_subcommand("plan", "What a study plans: squares, head-room, fairness, run list");
     p->add_option("PROJECT", path)->required();
     p->add_option("--study", title, "title; the first study if not given");
-    commands.emplace_back(p, [] { return plan(path, title); });
+    p->add_option("--now", now, "the time to judge the preparation by; the clock's if not given");
+    commands.emplace_back(p, [] { return plan(path, title, now); });
 }
 
 } // namespace anvil::cli

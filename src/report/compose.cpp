@@ -246,14 +246,17 @@ Document compose(const Source& source, const Units& units) {
     d.blocks.push_back(Heading{2, "Every pull"});
     d.blocks.push_back(pullTable(source, units));
     QStringList fair;
-    for (const auto& f : study::fairness(data, *source.readings)) fair << text(f.sentence) + (f.accepted ? QStringLiteral(" Accepted, because %1.").arg(text(f.why)) : QStringLiteral(" Open."));
+    for (const auto& f : study::fairness(data, *source.readings))
+        fair << text(f.sentence) + (f.accepted ? QStringLiteral(" Accepted, because %1.").arg(text(f.why))
+                                               : QStringLiteral(" Open."));
     if (!fair.isEmpty()) {
         d.blocks.push_back(Heading{2, "How fair it was"});
         d.blocks.push_back(Bullets{fair});
     }
     if (!data.study.plan.cautions.empty()) {
         d.blocks.push_back(Heading{2, "Cautions of this study"});
-        for (const auto& c : data.study.plan.cautions) d.blocks.push_back(Paragraph{Paragraph::Style::caution, text(c)});
+        for (const auto& c : data.study.plan.cautions)
+            d.blocks.push_back(Paragraph{Paragraph::Style::caution, text(c)});
     }
     d.blocks.push_back(Heading{2, "How it was worked out"});
     d.blocks.push_back(

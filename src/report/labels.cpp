@@ -18,15 +18,17 @@ Expected<chart::Picture> barCode(const QString& text, double width, double heigh
     symbol->input_mode = UNICODE_MODE;
     symbol->show_hrt = 0;
     const auto bytes = text.toUtf8();
-    if (bytes.isEmpty() ||
-        ZBarcode_Encode_and_Buffer_Vector(symbol.get(), reinterpret_cast<const unsigned char*>(bytes.constData()), static_cast<int>(bytes.size()), 0) >= ZINT_ERROR)
+    if (bytes.isEmpty() || ZBarcode_Encode_and_Buffer_Vector(
+                               symbol.get(), reinterpret_cast<const unsigned char*>(bytes.constData()),
+                               static_cast<int>(bytes.size()), 0) >= ZINT_ERROR)
         return fail("\"" + text.toStdString() + "\" cannot be written as a bar code.");
     chart::Picture p;
     p.width = width;
     p.height = height;
     const double scale = width / static_cast<double>(symbol->vector->width);
     for (const auto* r = symbol->vector->rectangles; r; r = r->next) {
-        const double x0 = static_cast<double>(r->x) * scale, x1 = static_cast<double>(r->x + r->width) * scale;
+        const double x0 = static_cast<double>(r->x) * scale,
+                     x1 = static_cast<double>(r->x + r->width) * scale;
         p.add(chart::Area{{{x0, 0}, {x1, 0}, {x1, height}, {x0, height}}, chart::Ink::text, 1});
     }
     return p;
@@ -35,7 +37,8 @@ Expected<chart::Picture> barCode(const QString& text, double width, double heigh
 Expected<void> writeLabels(const std::vector<PieceLabel>& labels, const QString& path) {
     if (labels.empty()) return fail("There is no piece to label: make the pieces first.");
     QSaveFile file(path);
-    if (!file.open(QIODevice::WriteOnly)) return fail(QStringLiteral("%1 cannot be written: %2.").arg(path, file.errorString()).toStdString());
+    if (!file.open(QIODevice::WriteOnly))
+        return fail(QStringLiteral("%1 cannot be written: %2.").arg(path, file.errorString()).toStdString());
     {
         QPdfWriter writer(&file);
         writer.setPageSize(QPageSize(QPageSize::A4));
@@ -58,7 +61,8 @@ Expected<void> writeLabels(const std::vector<PieceLabel>& labels, const QString&
                 font.setBold(bold);
                 painter.setFont(font);
                 painter.setPen(Qt::black);
-                painter.drawText(QPointF(0, y), QFontMetricsF(font, &writer).elidedText(text, Qt::ElideRight, width - 30));
+                painter.drawText(QPointF(0, y),
+                                 QFontMetricsF(font, &writer).elidedText(text, Qt::ElideRight, width - 30));
             };
             line(26, l.label, 26, true);
             line(46, l.line1, 12, false);
@@ -70,7 +74,8 @@ Expected<void> writeLabels(const std::vector<PieceLabel>& labels, const QString&
             painter.restore();
         }
     }
-    if (!file.commit()) return fail(QStringLiteral("%1 cannot be written: %2.").arg(path, file.errorString()).toStdString());
+    if (!file.commit())
+        return fail(QStringLiteral("%1 cannot be written: %2.").arg(path, file.errorString()).toStdString());
     return {};
 }
 

@@ -34,7 +34,8 @@ std::optional<int> replicatesFor(double cv, double difference, double power) {
 std::optional<double> detectableDifference(int n, double cv, double power) {
     if (n < 2 || !(cv > 0) || !(power > 0 && power < 1)) return std::nullopt;
     double low = 0, high = cv;
-    while (powerOf(n, cv, high) < power) high *= 2;
+    while (powerOf(n, cv, high) < power)
+        high *= 2;
     while (high - low > 1e-10 * high) {
         const double mid = 0.5 * (low + high);
         (powerOf(n, cv, mid) < power ? low : high) = mid;

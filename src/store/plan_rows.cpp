@@ -1,4 +1,5 @@
-// The plan of a study and the dimensions of a piece as JSON; members that say nothing are left out. See docs/file-format.md.
+// The plan of a study and the dimensions of a piece as JSON; members that say nothing are left out. See
+// docs/file-format.md.
 #include <anvil/store/project.h>
 
 #include <QJsonDocument>
@@ -8,7 +9,9 @@ namespace {
 
 QString text(const std::string& s) { return QString::fromStdString(s); }
 std::string text(const QJsonValue& v) { return v.toString().toStdString(); }
-QString compact(const QJsonObject& o) { return QString::fromUtf8(QJsonDocument(o).toJson(QJsonDocument::Compact)); }
+QString compact(const QJsonObject& o) {
+    return QString::fromUtf8(QJsonDocument(o).toJson(QJsonDocument::Compact));
+}
 
 void put(QJsonObject& o, const char* key, const std::string& value) {
     if (!value.empty()) o[QLatin1String(key)] = text(value);
@@ -23,10 +26,12 @@ std::optional<double> number(const QJsonValue& v) {
     return v.isDouble() ? std::optional(v.toDouble()) : std::nullopt;
 }
 
-template <class T, class Write> void putList(QJsonObject& o, const char* key, const std::vector<T>& all, Write write) {
+template <class T, class Write>
+void putList(QJsonObject& o, const char* key, const std::vector<T>& all, Write write) {
     if (all.empty()) return;
     QJsonArray list;
-    for (const auto& x : all) list.append(write(x));
+    for (const auto& x : all)
+        list.append(write(x));
     o[QLatin1String(key)] = list;
 }
 
@@ -90,11 +95,15 @@ QString planToJson(const study::Plan& p) {
     o["seed"] = QString::number(p.seed); // 64 bits do not fit a JSON number
     putList(o, "run_order", p.runOrder, [](const std::string& s) { return text(s); });
     if (p.reordered) o["reordered"] = true;
-    putList(o, "accepted", p.accepted, [](const study::Acceptance& a) { return QJsonObject{{"rule", text(a.rule)}, {"why", text(a.why)}}; });
+    putList(o, "accepted", p.accepted, [](const study::Acceptance& a) {
+        return QJsonObject{{"rule", text(a.rule)}, {"why", text(a.why)}};
+    });
     putList(o, "cautions", p.cautions, [](const std::string& s) { return text(s); });
     putList(o, "recipe", p.recipe, step);
     put(o, "recipe_started", p.recipeStarted);
-    putList(o, "steps_done", p.stepsDone, [](const auto& d) { return QJsonArray{text(d.first), text(d.second)}; });
+    putList(o, "steps_done", p.stepsDone, [](const auto& d) {
+        return QJsonArray{text(d.first), text(d.second)};
+    });
     return compact(o);
 }
 
@@ -104,11 +113,13 @@ study::Plan planFromJson(const QString& json) {
     p.replicates = o["replicates"].toInt();
     for (const auto& v : o["squares"].toArray()) {
         const auto s = v.toObject();
-        study::PlannedSquare q{s["option"].toInteger(), s["condition"].toInteger(), std::nullopt, s["struck"].toBool(), {}};
+        study::PlannedSquare q{
+            s["option"].toInteger(), s["condition"].toInteger(), std::nullopt, s["struck"].toBool(), {}};
         if (s["replicates"].isDouble()) q.replicates = s["replicates"].toInt();
         for (const auto& w : s["forecasts"].toArray()) {
             const auto f = w.toObject();
-            q.forecasts.push_back({text(f["by"]), f["value"].toDouble(), f["cv"].toDouble(0.1), text(f["goes_first"]), text(f["source"])});
+            q.forecasts.push_back({text(f["by"]), f["value"].toDouble(), f["cv"].toDouble(0.1),
+                                   text(f["goes_first"]), text(f["source"])});
         }
         p.squares.push_back(std::move(q));
     }
@@ -122,23 +133,30 @@ study::Plan planFromJson(const QString& json) {
     p.ceiling = number(o["ceiling"]);
     p.axis = text(o["axis"]);
     p.axisUnit = text(o["axis_unit"]);
-    p.rig = {number(o["rig_limit_n"]), number(o["cell_limit_n"]), o["ratio"].toDouble(1), number(o["travel_m"])};
+    p.rig = {number(o["rig_limit_n"]), number(o["cell_limit_n"]), o["ratio"].toDouble(1),
+             number(o["travel_m"])};
     for (const auto& v : o["chain"].toArray()) {
         const auto c = v.toObject();
-        p.chain.push_back({text(c["name"]), c["strength_n"].toDouble(), c["cv"].toDouble(0.1), c["specimen"].toBool(), text(c["source"])});
+        p.chain.push_back({text(c["name"]), c["strength_n"].toDouble(), c["cv"].toDouble(0.1),
+                           c["specimen"].toBool(), text(c["source"])});
     }
     p.seed = o["seed"].isString() ? o["seed"].toString().toULongLong() : 1;
-    for (const auto& v : o["run_order"].toArray()) p.runOrder.push_back(text(v));
+    for (const auto& v : o["run_order"].toArray())
+        p.runOrder.push_back(text(v));
     p.reordered = o["reordered"].toBool();
-    for (const auto& v : o["accepted"].toArray()) p.accepted.push_back({text(v.toObject()["rule"]), text(v.toObject()["why"])});
-    for (const auto& v : o["cautions"].toArray()) p.cautions.push_back(text(v));
+    for (const auto& v : o["accepted"].toArray())
+        p.accepted.push_back({text(v.toObject()["rule"]), text(v.toObject()["why"])});
+    for (const auto& v : o["cautions"].toArray())
+        p.cautions.push_back(text(v));
     for (const auto& v : o["recipe"].toArray()) {
         const auto s = v.toObject();
-        p.recipe.push_back({text(s["name"]), s["minutes"].toDouble(), s["wait_minutes"].toDouble(), s["latest_minutes"].toDouble(),
-                            s["repeat"].toInt(1), s["every_minutes"].toDouble(), text(s["product"]), text(s["expires"])});
+        p.recipe.push_back({text(s["name"]), s["minutes"].toDouble(), s["wait_minutes"].toDouble(),
+                            s["latest_minutes"].toDouble(), s["repeat"].toInt(1),
+                            s["every_minutes"].toDouble(), text(s["product"]), text(s["expires"])});
     }
     p.recipeStarted = text(o["recipe_started"]);
-    for (const auto& v : o["steps_done"].toArray()) p.stepsDone.emplace_back(text(v.toArray()[0]), text(v.toArray()[1]));
+    for (const auto& v : o["steps_done"].toArray())
+        p.stepsDone.emplace_back(text(v.toArray()[0]), text(v.toArray()[1]));
     return p;
 }
 
@@ -149,7 +167,8 @@ QString measuredToJson(const std::vector<study::Measured>& measured) {
         put(o, "nominal_m", m.nominal);
         put(o, "tolerance_m", m.tolerance);
         QJsonArray readings;
-        for (const double r : m.readings) readings.append(r);
+        for (const double r : m.readings)
+            readings.append(r);
         o["readings_m"] = readings;
         list.append(o);
     }
@@ -161,7 +180,8 @@ std::vector<study::Measured> measuredFromJson(const QString& json) {
     for (const auto& v : QJsonDocument::fromJson(json.toUtf8()).array()) {
         const auto o = v.toObject();
         study::Measured m{text(o["name"]), number(o["nominal_m"]), number(o["tolerance_m"]), {}};
-        for (const auto& r : o["readings_m"].toArray()) m.readings.push_back(r.toDouble());
+        for (const auto& r : o["readings_m"].toArray())
+            m.readings.push_back(r.toDouble());
         out.push_back(std::move(m));
     }
     return out;

@@ -351,15 +351,16 @@ Expected<std::vector<study::StudyData>> Project::load() const {
         if (auto* s = in(q.value(1).toLongLong()))
             s->options.push_back({q.value(0).toLongLong(), q.value(1).toLongLong(), q.value(2).toInt(),
                                   text(q.value(3)), text(q.value(4)), text(q.value(5)), text(q.value(6)),
-                                  number(q.value(7)), number(q.value(8)), number(q.value(9)), text(q.value(10)),
-                                  text(q.value(11))});
+                                  number(q.value(7)), number(q.value(8)), number(q.value(9)),
+                                  text(q.value(10)), text(q.value(11))});
     q.exec("SELECT id, study, position, name, note, value FROM condition ORDER BY position, id");
     while (q.next())
         if (auto* s = in(q.value(1).toLongLong()))
             s->conditions.push_back({q.value(0).toLongLong(), q.value(1).toLongLong(), q.value(2).toInt(),
                                      text(q.value(3)), text(q.value(4)), number(q.value(5))});
-    q.exec("SELECT id, study, option, condition, replicate, label, note, batch, block, measured, history FROM "
-           "specimen ORDER BY option, condition, replicate, id");
+    q.exec(
+        "SELECT id, study, option, condition, replicate, label, note, batch, block, measured, history FROM "
+        "specimen ORDER BY option, condition, replicate, id");
     std::map<Id, Id> studyOf;
     while (q.next())
         if (auto* s = in(q.value(1).toLongLong())) {

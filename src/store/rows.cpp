@@ -41,12 +41,8 @@ QJsonObject toRow(const study::Option& o) {
 }
 
 QJsonObject toRow(const study::Condition& c) {
-    return {{"id", c.id},
-            {"study", c.study},
-            {"position", c.position},
-            {"name", text(c.name)},
-            {"note", text(c.note)},
-            {"value", optional(c.value)}};
+    return {{"id", c.id},           {"study", c.study},     {"position", c.position},
+            {"name", text(c.name)}, {"note", text(c.note)}, {"value", optional(c.value)}};
 }
 
 QJsonObject toRow(const study::Specimen& s) {

@@ -24,7 +24,8 @@ inline constexpr const char* schema[] = {
     " option INTEGER NOT NULL REFERENCES option DEFERRABLE INITIALLY DEFERRED,"
     " condition INTEGER NOT NULL REFERENCES condition DEFERRABLE INITIALLY DEFERRED, replicate INTEGER NOT "
     "NULL, label TEXT NOT NULL, note TEXT NOT NULL,"
-    " batch TEXT NOT NULL DEFAULT '', block TEXT NOT NULL DEFAULT '', measured TEXT NOT NULL DEFAULT '[]', history TEXT NOT NULL DEFAULT '')",
+    " batch TEXT NOT NULL DEFAULT '', block TEXT NOT NULL DEFAULT '', measured TEXT NOT NULL DEFAULT '[]', "
+    "history TEXT NOT NULL DEFAULT '')",
     "CREATE TABLE curve (id INTEGER PRIMARY KEY AUTOINCREMENT, samples INTEGER NOT NULL, digest TEXT NOT "
     "NULL)",
     "CREATE TABLE channel (curve INTEGER NOT NULL REFERENCES curve, number INTEGER NOT NULL, kind TEXT NOT "

@@ -58,7 +58,8 @@ const char* word(Intent intent) {
 std::optional<double> Measured::mean() const {
     if (readings.empty()) return std::nullopt;
     double sum = 0;
-    for (const double r : readings) sum += r;
+    for (const double r : readings)
+        sum += r;
     return sum / static_cast<double>(readings.size());
 }
 
@@ -75,19 +76,23 @@ const Pull* StudyData::pull(Id id) const { return byId(pulls, id); }
 std::string freshLabel(const StudyData& data, Id option, Id condition, int replicate) {
     const auto place = [](const auto& all, Id id) {
         std::size_t i = 0;
-        while (i < all.size() && all[i].id != id) ++i;
+        while (i < all.size() && all[i].id != id)
+            ++i;
         return i;
     };
     std::string letters;
     for (std::size_t m = place(data.options, option) + 1; m > 0; m = (m - 1) / 26)
         letters.insert(letters.begin(), static_cast<char>('A' + (m - 1) % 26));
-    const auto base = letters + std::to_string(place(data.conditions, condition) + 1) + "-" + std::to_string(replicate);
+    const auto base =
+        letters + std::to_string(place(data.conditions, condition) + 1) + "-" + std::to_string(replicate);
     const auto used = [&](const std::string& l) {
-        return std::any_of(data.specimens.begin(), data.specimens.end(), [&](const Specimen& s) { return s.label == l; });
+        return std::any_of(data.specimens.begin(), data.specimens.end(),
+                           [&](const Specimen& s) { return s.label == l; });
     };
     auto text = base;
     for (int more = 0; used(text); ++more) // a … z, then aa … zz: enough for any study
-        text = base + (more < 26 ? std::string() : std::string(1, static_cast<char>('a' + more / 26 - 1))) + static_cast<char>('a' + more % 26);
+        text = base + (more < 26 ? std::string() : std::string(1, static_cast<char>('a' + more / 26 - 1))) +
+               static_cast<char>('a' + more % 26);
     return text;
 }
 

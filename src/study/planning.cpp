@@ -27,7 +27,8 @@ template <class T> void shuffle(std::vector<T>& all, std::uint64_t& state) {
     for (std::size_t i = all.size(); i > 1; --i) {
         const std::uint64_t n = i, limit = (~std::uint64_t{0} / n) * n;
         std::uint64_t draw = next(state);
-        while (draw >= limit) draw = next(state);
+        while (draw >= limit)
+            draw = next(state);
         std::swap(all[i - 1], all[static_cast<std::size_t>(draw % n)]);
     }
 }
@@ -42,7 +43,8 @@ double density(double z) { return std::exp(-0.5 * z * z) / std::sqrt(2 * std::nu
 double above(double z) { return 0.5 * std::erfc(z / std::numbers::sqrt2); }
 
 bool pulled(const StudyData& data, Id specimen) {
-    return std::any_of(data.pulls.begin(), data.pulls.end(), [&](const Pull& p) { return p.specimen == specimen; });
+    return std::any_of(data.pulls.begin(), data.pulls.end(),
+                       [&](const Pull& p) { return p.specimen == specimen; });
 }
 
 } // namespace
@@ -73,7 +75,8 @@ const Acceptance* Plan::acceptance(const std::string& rule) const {
 }
 
 const char* word(Reach reach) {
-    static constexpr const char* words[] = {"not known", "fine", "tight", "will top out", "too small for the cell"};
+    static constexpr const char* words[] = {"not known", "fine", "tight", "will top out",
+                                            "too small for the cell"};
     return words[static_cast<int>(reach)];
 }
 
@@ -100,7 +103,8 @@ HeadRoom headRoom(const StudyData& data, const Verdict& verdict, Id option, Id c
         h.upper = *o->rating * (1 + 1.645 * defaultCv(o->kind));
         h.from = "its rating";
     } else {
-        h.sentence = "Nothing is expected of it yet: give a forecast or a rating to see whether the rig will reach.";
+        h.sentence =
+            "Nothing is expected of it yet: give a forecast or a rating to see whether the rig will reach.";
         return h;
     }
     const auto& rig = plan.rig;
@@ -113,19 +117,23 @@ HeadRoom headRoom(const StudyData& data, const Verdict& verdict, Id option, Id c
     const double share = h.upper / h.limit;
     if (share > 1) {
         h.reach = Reach::topsOut;
-        h.sentence = fmt::format("By {}, a strong piece needs {} of what the rig can pull: use a two-part line or a larger cell, engage less of it, "
+        h.sentence = fmt::format("By {}, a strong piece needs {} of what the rig can pull: use a two-part "
+                                 "line or a larger cell, engage less of it, "
                                  "or accept that some results will be \"at least\".",
                                  h.from, percent(share));
     } else if (share > 0.8) {
         h.reach = Reach::tight;
-        h.sentence = fmt::format("By {}, a strong piece uses {} of what the rig can pull: it is tight.", h.from, percent(share));
+        h.sentence = fmt::format("By {}, a strong piece uses {} of what the rig can pull: it is tight.",
+                                 h.from, percent(share));
     } else if (rig.cell && h.expected < 0.05 * *rig.cell * rig.ratio) {
         h.reach = Reach::tooSmall;
-        h.sentence = fmt::format("By {}, a piece loads the cell to {} of its range: its resolution will show. Use a smaller cell.", h.from,
-                                 percent(h.expected / (*rig.cell * rig.ratio)));
+        h.sentence = fmt::format(
+            "By {}, a piece loads the cell to {} of its range: its resolution will show. Use a smaller cell.",
+            h.from, percent(h.expected / (*rig.cell * rig.ratio)));
     } else {
         h.reach = Reach::fine;
-        h.sentence = fmt::format("By {}, a strong piece uses {} of what the rig can pull.", h.from, percent(share));
+        h.sentence =
+            fmt::format("By {}, a strong piece uses {} of what the rig can pull.", h.from, percent(share));
     }
     return h;
 }
@@ -153,12 +161,16 @@ std::string weakestSentence(std::span<const Weakest> parts) {
     const Weakest* specimen = nullptr;
     const Weakest* worst = nullptr;
     for (const auto& p : parts) {
-        if (p.specimen) specimen = &p;
-        else if (!worst || p.probability > worst->probability) worst = &p;
+        if (p.specimen)
+            specimen = &p;
+        else if (!worst || p.probability > worst->probability)
+            worst = &p;
     }
     if (!specimen || !worst || specimen->probability >= 0.8) return {};
-    return fmt::format("{} goes first in only {} of pulls; {} goes in {}. Use a stronger {}, or the day is spent breaking it.", specimen->name,
-                       percent(specimen->probability), worst->name, percent(worst->probability), worst->name);
+    return fmt::format("{} goes first in only {} of pulls; {} goes in {}. Use a stronger {}, or the day is "
+                       "spent breaking it.",
+                       specimen->name, percent(specimen->probability), worst->name,
+                       percent(worst->probability), worst->name);
 }
 
 std::vector<Replication> schools(double cv, int planned) {
@@ -166,13 +178,17 @@ std::vector<Replication> schools(double cv, int planned) {
         {1, "a look: shows that it works and about how strong; says nothing about spread"},
         {2, "repeatability: shows whether two agree; too few to compare anything"},
         {3, "three and average: sees large differences only"},
-        {5, "five and a floor: sees fair differences; mean − 3 s of five is a guess at a floor, not a promise"},
+        {5,
+         "five and a floor: sees fair differences; mean − 3 s of five is a guess at a floor, not a promise"},
         {7, "seven, highest and lowest dropped: one odd pull no longer decides"},
         {10, "ten: small differences, and a floor worth quoting"}};
     std::vector<Replication> out;
-    const auto add = [&](int n, const std::string& school) { out.push_back({n, stats::detectableDifference(n, cv), school}); };
+    const auto add = [&](int n, const std::string& school) {
+        out.push_back({n, stats::detectableDifference(n, cv), school});
+    };
     for (const auto& [n, school] : words) {
-        if (planned > 0 && !words.contains(planned) && planned < n && (out.empty() || out.back().n < planned)) add(planned, "as planned");
+        if (planned > 0 && !words.contains(planned) && planned < n && (out.empty() || out.back().n < planned))
+            add(planned, "as planned");
         add(n, school);
     }
     if (planned > 10) add(planned, "as planned");
@@ -217,7 +233,8 @@ PlanTotals totals(const StudyData& data) {
             if (!o.currency.empty()) t.currency = o.currency;
         }
     std::set<Id> done;
-    for (const auto& p : data.pulls) done.insert(p.specimen);
+    for (const auto& p : data.pulls)
+        done.insert(p.specimen);
     t.pulled = static_cast<int>(done.size());
     if (priced && t.replicates > 0) t.cost = cost;
     return t;
@@ -235,7 +252,8 @@ std::vector<std::string> drawRunOrder(const StudyData& data, std::uint64_t seed,
         for (const auto& o : data.options) {
             Square square{c.id, {}};
             for (const auto& s : data.specimens)
-                if (s.option == o.id && s.condition == c.id && !pulled(data, s.id)) square.pieces.emplace_back(s.replicate, s.label);
+                if (s.option == o.id && s.condition == c.id && !pulled(data, s.id))
+                    square.pieces.emplace_back(s.replicate, s.label);
             std::sort(square.pieces.begin(), square.pieces.end());
             blocks = std::max(blocks, square.pieces.size());
             if (!square.pieces.empty()) squares.push_back(std::move(square));
@@ -250,12 +268,15 @@ std::vector<std::string> drawRunOrder(const StudyData& data, std::uint64_t seed,
         if (groupConditions) {
             std::vector<Id> conditions;
             for (const auto* s : block)
-                if (std::find(conditions.begin(), conditions.end(), s->condition) == conditions.end()) conditions.push_back(s->condition);
+                if (std::find(conditions.begin(), conditions.end(), s->condition) == conditions.end())
+                    conditions.push_back(s->condition);
             std::stable_sort(block.begin(), block.end(), [&](const Square* x, const Square* y) {
-                return std::find(conditions.begin(), conditions.end(), x->condition) < std::find(conditions.begin(), conditions.end(), y->condition);
+                return std::find(conditions.begin(), conditions.end(), x->condition) <
+                       std::find(conditions.begin(), conditions.end(), y->condition);
             });
         }
-        for (const auto* s : block) order.push_back(s->pieces[b].second);
+        for (const auto* s : block)
+            order.push_back(s->pieces[b].second);
     }
     return order;
 }
@@ -264,26 +285,37 @@ std::vector<StockLine> stock(const StudyData& data) {
     std::vector<StockLine> out;
     for (const auto& o : data.options) {
         StockLine line{o.name, 0, 0, o.unitCost, std::nullopt, o.currency};
-        for (const auto& c : data.conditions) line.needed += data.study.plan.replicatesOf(o.id, c.id);
-        for (const auto& s : data.specimens) line.made += s.option == o.id;
+        for (const auto& c : data.conditions)
+            line.needed += data.study.plan.replicatesOf(o.id, c.id);
+        for (const auto& s : data.specimens)
+            line.made += s.option == o.id;
         if (o.unitCost) line.cost = *o.unitCost * line.needed;
         if (line.needed > 0) out.push_back(std::move(line));
     }
     std::map<std::string, int> products;
     for (const auto& step : data.study.plan.recipe)
-        if (!step.product.empty()) products[step.product] += totals(data).replicates * std::max(1, step.repeat);
-    for (const auto& [product, n] : products) out.push_back({product + " (doses)", n, 0, std::nullopt, std::nullopt, {}});
+        if (!step.product.empty())
+            products[step.product] += totals(data).replicates * std::max(1, step.repeat);
+    for (const auto& [product, n] : products)
+        out.push_back({product + " (doses)", n, 0, std::nullopt, std::nullopt, {}});
     return out;
 }
 
 std::vector<FollowUp> followUps(const StudyData& data, const Verdict& verdict) {
     std::vector<FollowUp> out;
-    const auto name = [&](const Group& g) { return data.option(g.option)->name + (data.conditions.size() > 1 ? " in " + data.condition(g.condition)->name : std::string()); };
+    const auto name = [&](const Group& g) {
+        return data.option(g.option)->name +
+               (data.conditions.size() > 1 ? " in " + data.condition(g.condition)->name : std::string());
+    };
     for (const auto& p : verdict.pairs) {
-        if (p.acrossConditions || p.comparison.verdict != stats::PairVerdict::tooClose || p.comparison.moreEach.value_or(0) < 1) continue;
+        if (p.acrossConditions || p.comparison.verdict != stats::PairVerdict::tooClose ||
+            p.comparison.moreEach.value_or(0) < 1)
+            continue;
         const auto &a = verdict.groups[p.a], &b = verdict.groups[p.b];
-        out.push_back({fmt::format("{} and {} are too close to call: {} more of each would settle it.", name(a), data.option(b.option)->name, *p.comparison.moreEach),
-                       {{a.option, a.condition}, {b.option, b.condition}}, *p.comparison.moreEach});
+        out.push_back({fmt::format("{} and {} are too close to call: {} more of each would settle it.",
+                                   name(a), data.option(b.option)->name, *p.comparison.moreEach),
+                       {{a.option, a.condition}, {b.option, b.condition}},
+                       *p.comparison.moreEach});
     }
     for (const auto& g : verdict.groups) {
         int topped = 0, other = 0;
@@ -292,15 +324,26 @@ std::vector<FollowUp> followUps(const StudyData& data, const Verdict& verdict) {
             const auto* pull = data.pull(v.pull);
             (pull && pull->reason.find("topped out") != std::string::npos ? topped : other) += 1;
         }
-        if (topped) out.push_back({fmt::format("{} of {} topped out the rig: pull them again with more reach.", topped, name(g)), {{g.option, g.condition}}, topped});
-        if (other) out.push_back({fmt::format("In {} of {} another part broke: pull them again with that part stronger.", other, name(g)), {{g.option, g.condition}}, other});
+        if (topped)
+            out.push_back({fmt::format("{} of {} topped out the rig: pull them again with more reach.",
+                                       topped, name(g)),
+                           {{g.option, g.condition}},
+                           topped});
+        if (other)
+            out.push_back(
+                {fmt::format("In {} of {} another part broke: pull them again with that part stronger.",
+                             other, name(g)),
+                 {{g.option, g.condition}},
+                 other});
     }
     for (const auto& o : data.options)
         for (const auto& c : data.conditions) {
             const auto* square = data.study.plan.square(o.id, c.id);
             const auto* g = groupOf(verdict, o.id, c.id);
             if ((square && square->struck) || (g && g->summary.n > 0) || data.pulls.empty()) continue;
-            out.push_back({fmt::format("{} in {} has not been tested.", o.name, c.name), {{o.id, c.id}}, std::max(3, data.study.plan.replicates)});
+            out.push_back({fmt::format("{} in {} has not been tested.", o.name, c.name),
+                           {{o.id, c.id}},
+                           std::max(3, data.study.plan.replicates)});
         }
     return out;
 }

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <chrono>
 #include <cmath>
+#include <cstdio>
 #include <fmt/format.h>
 
 namespace anvil::study {
@@ -16,16 +17,19 @@ std::string stamp(Instant at) {
     const auto day = floor<days>(time);
     const year_month_day ymd(day);
     const hh_mm_ss clock(time - day);
-    return fmt::format("{:04}{:02}{:02}T{:02}{:02}{:02}Z", static_cast<int>(ymd.year()), static_cast<unsigned>(ymd.month()), static_cast<unsigned>(ymd.day()), clock.hours().count(),
-                       clock.minutes().count(), clock.seconds().count());
+    return fmt::format("{:04}{:02}{:02}T{:02}{:02}{:02}Z", static_cast<int>(ymd.year()),
+                       static_cast<unsigned>(ymd.month()), static_cast<unsigned>(ymd.day()),
+                       clock.hours().count(), clock.minutes().count(), clock.seconds().count());
 }
 
 std::string escaped(const std::string& text) {
     std::string out;
     for (const char c : text) {
         if (c == ',' || c == ';' || c == '\\') out += '\\';
-        if (c == '\n') out += "\\n";
-        else out += c;
+        if (c == '\n')
+            out += "\\n";
+        else
+            out += c;
     }
     return out;
 }
@@ -36,7 +40,8 @@ std::string folded(const std::string& line) {
     std::size_t width = 0;
     for (std::size_t i = 0; i < line.size();) {
         std::size_t n = 1;
-        while (i + n < line.size() && (static_cast<unsigned char>(line[i + n]) & 0xC0) == 0x80) ++n;
+        while (i + n < line.size() && (static_cast<unsigned char>(line[i + n]) & 0xC0) == 0x80)
+            ++n;
         if (width + n > 74) {
             out += "\r\n ";
             width = 1;
@@ -49,6 +54,15 @@ std::string folded(const std::string& line) {
 }
 
 } // namespace
+
+std::optional<Instant> instantOf(const std::string& text) {
+    int y = 0, mo = 0, d = 0, h = 0, mi = 0, s = 0;
+    const int got = std::sscanf(text.c_str(), "%d-%d-%dT%d:%d:%d", &y, &mo, &d, &h, &mi, &s);
+    const std::chrono::year_month_day day{std::chrono::year(y), std::chrono::month(static_cast<unsigned>(mo)),
+                                          std::chrono::day(static_cast<unsigned>(d))};
+    if (got < 5 || !day.ok() || h < 0 || h > 23 || mi < 0 || mi > 59 || s < 0 || s > 60) return std::nullopt;
+    return std::chrono::sys_days(day).time_since_epoch().count() * Instant{86400} + h * 3600 + mi * 60 + s;
+}
 
 const char* word(StepState state) {
     static constexpr const char* words[] = {"waiting", "due", "overdue", "done", "done early", "done late"};
@@ -68,16 +82,23 @@ Instant nextWorking(Instant at, const WorkingHours& hours) {
     return at;
 }
 
-Expected<std::vector<Step>> timetable(const std::vector<RecipeStep>& recipe, Instant start, const std::map<std::string, Instant>& done, Instant now, const WorkingHours& hours) {
+Expected<std::vector<Step>> timetable(const std::vector<RecipeStep>& recipe, Instant start,
+                                      const std::map<std::string, Instant>& done, Instant now,
+                                      const WorkingHours& hours) {
     std::vector<Step> out;
     Instant ready = start, latest = 0;
     bool before = true; // everything so far is done
     for (std::size_t i = 0; i < recipe.size(); ++i) {
         const auto& r = recipe[i];
         if (r.name.empty()) return fail(fmt::format("Step {} has no name.", i + 1));
-        if (r.minutes < 0 || r.waitMinutes < 0 || r.latestMinutes < 0 || r.everyMinutes < 0) return fail(fmt::format("\"{}\" has a time below zero.", r.name));
-        if (r.repeat < 1 || r.repeat > 1000) return fail(fmt::format("\"{}\" is repeated {} times: give 1 to 1000.", r.name, r.repeat));
-        if (r.latestMinutes > 0 && r.latestMinutes < r.waitMinutes) return fail(fmt::format("After \"{}\" one must wait longer than one may: the latest time lies before the wait is over.", r.name));
+        if (r.minutes < 0 || r.waitMinutes < 0 || r.latestMinutes < 0 || r.everyMinutes < 0)
+            return fail(fmt::format("\"{}\" has a time below zero.", r.name));
+        if (r.repeat < 1 || r.repeat > 1000)
+            return fail(fmt::format("\"{}\" is repeated {} times: give 1 to 1000.", r.name, r.repeat));
+        if (r.latestMinutes > 0 && r.latestMinutes < r.waitMinutes)
+            return fail(fmt::format("After \"{}\" one must wait longer than one may: the latest time lies "
+                                    "before the wait is over.",
+                                    r.name));
         Instant first = 0;
         for (int k = 0; k < r.repeat; ++k) {
             Step s;
@@ -88,14 +109,21 @@ Expected<std::vector<Step>> timetable(const std::vector<RecipeStep>& recipe, Ins
             s.latest = k == 0 ? latest : 0;
             if (const auto at = done.find(s.key); at != done.end()) {
                 s.done = at->second;
-                s.state = s.done < s.earliest ? StepState::doneEarly : s.latest && s.done > s.latest ? StepState::doneLate : StepState::done;
+                s.state = s.done < s.earliest             ? StepState::doneEarly
+                          : s.latest && s.done > s.latest ? StepState::doneLate
+                                                          : StepState::done;
             } else {
-                s.state = !before || now < s.earliest ? StepState::waiting : s.latest && now > s.latest ? StepState::overdue : StepState::due;
+                s.state = !before || now < s.earliest  ? StepState::waiting
+                          : s.latest && now > s.latest ? StepState::overdue
+                                                       : StepState::due;
                 // A repeat that its successor would already be due for is late too.
-                if (s.state == StepState::due && r.repeat > 1 && r.everyMinutes > 0 && now > s.earliest + seconds(r.everyMinutes)) s.state = StepState::overdue;
+                if (s.state == StepState::due && r.repeat > 1 && r.everyMinutes > 0 &&
+                    now > s.earliest + seconds(r.everyMinutes))
+                    s.state = StepState::overdue;
                 before = false;
             }
-            const Instant began = s.done ? s.done : std::max(s.earliest, s.state == StepState::waiting ? s.earliest : now);
+            const Instant began =
+                s.done ? s.done : std::max(s.earliest, s.state == StepState::waiting ? s.earliest : now);
             s.finish = began + seconds(r.minutes);
             if (k == 0) first = began;
             ready = s.finish;
@@ -108,7 +136,9 @@ Expected<std::vector<Step>> timetable(const std::vector<RecipeStep>& recipe, Ins
     return out;
 }
 
-Instant finished(const std::vector<Step>& steps, Instant start) { return steps.empty() ? start : steps.back().finish; }
+Instant finished(const std::vector<Step>& steps, Instant start) {
+    return steps.empty() ? start : steps.back().finish;
+}
 
 double progress(const std::vector<Step>& steps, Instant start, Instant now) {
     const Instant end = finished(steps, start);
@@ -122,7 +152,8 @@ std::vector<std::string> expired(const std::vector<RecipeStep>& recipe, const st
     std::vector<std::string> out;
     for (const auto& r : recipe)
         if (r.expires.size() == 10 && r.expires < day) // dates written this way sort as text
-            out.push_back(fmt::format("{} is past its date ({}): it may cure badly and spoil the square.", r.product.empty() ? r.name : r.product, r.expires));
+            out.push_back(fmt::format("{} is past its date ({}): it may cure badly and spoil the square.",
+                                      r.product.empty() ? r.name : r.product, r.expires));
     return out;
 }
 
@@ -137,7 +168,8 @@ std::string toCalendar(const std::vector<Step>& steps, const std::string& title,
         out += folded("DTEND:" + stamp(std::max(s.finish, s.earliest + 60)));
         out += folded("SUMMARY:" + escaped(s.name + " (" + title + ")"));
         if (s.latest) out += folded("DESCRIPTION:" + escaped("At the latest " + stamp(s.latest)));
-        out += "BEGIN:VALARM\r\nACTION:DISPLAY\r\nTRIGGER:PT0S\r\nDESCRIPTION:Due now\r\nEND:VALARM\r\nEND:VEVENT\r\n";
+        out += "BEGIN:VALARM\r\nACTION:DISPLAY\r\nTRIGGER:PT0S\r\nDESCRIPTION:Due "
+               "now\r\nEND:VALARM\r\nEND:VEVENT\r\n";
     }
     return out + "END:VCALENDAR\r\n";
 }

@@ -50,13 +50,15 @@ public:
     Id specimen(const QString& optionName, const QString& conditionName, int replicate) {
         study::Specimen s;
         s.option = named<study::Option>("option", m_study.options, optionName);
-        s.condition = named<study::Condition>("condition", m_study.conditions,
-                                              conditionName.isEmpty() ? QStringLiteral("As tested") : conditionName);
+        s.condition =
+            named<study::Condition>("condition", m_study.conditions,
+                                    conditionName.isEmpty() ? QStringLiteral("As tested") : conditionName);
         std::set<int> taken;
         for (const auto& other : m_study.specimens)
             if (other.option == s.option && other.condition == s.condition) taken.insert(other.replicate);
         if (replicate <= 0 || taken.contains(replicate))
-            for (replicate = 1; taken.contains(replicate);) ++replicate;
+            for (replicate = 1; taken.contains(replicate);)
+                ++replicate;
         s.study = m_study.study.id;
         s.replicate = replicate;
         s.label = study::freshLabel(m_study, s.option, s.condition, replicate);

@@ -19,13 +19,15 @@ Expected<void> done(const Expected<Id>& result) {
 
 Expected<void> sensible(int replicates) {
     if (replicates < 0) return fail("A square cannot have fewer than no replicates.");
-    if (replicates > mostReplicates) return fail("More than 200 replicates of one square are a slip of the finger: type 200 or fewer.");
+    if (replicates > mostReplicates)
+        return fail("More than 200 replicates of one square are a slip of the finger: type 200 or fewer.");
     return {};
 }
 
 template <class T> std::vector<Id> idsOf(const std::vector<T>& all) {
     std::vector<Id> out;
-    for (const auto& x : all) out.push_back(x.id);
+    for (const auto& x : all)
+        out.push_back(x.id);
     return out;
 }
 
@@ -45,8 +47,11 @@ Expected<void> OpenProject::addNames(const QString& table, Id studyId, const QSt
     for (const auto& c : data->conditions)
         if (!option) seen.insert(QString::fromStdString(c.name).toLower());
     for (const auto& name : clean)
-        if (!seen.insert(name.toLower()).second) return fail(tr("There is %1 %2 \"%3\" already.").arg(option ? "an" : "a", noun, name).toStdString());
-    const auto what = clean.size() == 1 ? tr("New %1 \"%2\"").arg(noun, clean.first()) : tr("%1 new %2s").arg(clean.size()).arg(noun);
+        if (!seen.insert(name.toLower()).second)
+            return fail(
+                tr("There is %1 %2 \"%3\" already.").arg(option ? "an" : "a", noun, name).toStdString());
+    const auto what = clean.size() == 1 ? tr("New %1 \"%2\"").arg(noun, clean.first())
+                                        : tr("%1 new %2s").arg(clean.size()).arg(noun);
     return done(run(what, [&](store::Writer& w) {
         int position = static_cast<int>(option ? data->options.size() : data->conditions.size());
         for (const auto& name : clean) {
@@ -67,32 +72,44 @@ Expected<void> OpenProject::addNames(const QString& table, Id studyId, const QSt
     }));
 }
 
-Expected<void> OpenProject::addOptions(Id studyId, const QStringList& names) { return addNames("option", studyId, names); }
-Expected<void> OpenProject::addConditions(Id studyId, const QStringList& names) { return addNames("condition", studyId, names); }
+Expected<void> OpenProject::addOptions(Id studyId, const QStringList& names) {
+    return addNames("option", studyId, names);
+}
+Expected<void> OpenProject::addConditions(Id studyId, const QStringList& names) {
+    return addNames("condition", studyId, names);
+}
 
-Expected<void> OpenProject::movePlace(const QString& table, std::vector<Id> order, Id id, int place, const QString& what) {
+Expected<void> OpenProject::movePlace(const QString& table, std::vector<Id> order, Id id, int place,
+                                      const QString& what) {
     const auto at = std::find(order.begin(), order.end(), id);
     if (at == order.end()) return fail("It is not on the board any more.");
     order.erase(at);
-    order.insert(order.begin() + std::clamp<std::ptrdiff_t>(place, 0, static_cast<std::ptrdiff_t>(order.size())), id);
+    order.insert(
+        order.begin() + std::clamp<std::ptrdiff_t>(place, 0, static_cast<std::ptrdiff_t>(order.size())), id);
     return done(run(what, [&](store::Writer& w) {
-        for (std::size_t i = 0; i < order.size(); ++i) w.update(table, order[i], {{"position", static_cast<int>(i)}});
+        for (std::size_t i = 0; i < order.size(); ++i)
+            w.update(table, order[i], {{"position", static_cast<int>(i)}});
     }));
 }
 
 Expected<void> OpenProject::moveOption(Id id, int place) {
     for (const auto& s : m_studies)
-        if (s.option(id)) return movePlace("option", idsOf(s.options), id, place, tr("Move option \"%1\"").arg(QString::fromStdString(s.option(id)->name)));
+        if (s.option(id))
+            return movePlace("option", idsOf(s.options), id, place,
+                             tr("Move option \"%1\"").arg(QString::fromStdString(s.option(id)->name)));
     return fail("There is no such option any more.");
 }
 
 Expected<void> OpenProject::moveCondition(Id id, int place) {
     for (const auto& s : m_studies)
-        if (s.condition(id)) return movePlace("condition", idsOf(s.conditions), id, place, tr("Move condition \"%1\"").arg(QString::fromStdString(s.condition(id)->name)));
+        if (s.condition(id))
+            return movePlace("condition", idsOf(s.conditions), id, place,
+                             tr("Move condition \"%1\"").arg(QString::fromStdString(s.condition(id)->name)));
     return fail("There is no such condition any more.");
 }
 
-Expected<void> OpenProject::changePlan(Id studyId, const QString& what, const std::function<void(study::Plan&)>& change) {
+Expected<void> OpenProject::changePlan(Id studyId, const QString& what,
+                                       const std::function<void(study::Plan&)>& change) {
     const auto* data = study(studyId);
     if (!data) return fail("There is no such study any more.");
     auto plan = data->study.plan;
@@ -102,31 +119,38 @@ Expected<void> OpenProject::changePlan(Id studyId, const QString& what, const st
 
 Expected<void> OpenProject::planReplicates(Id studyId, int replicates) {
     if (auto ok = sensible(replicates); !ok) return ok;
-    return changePlan(studyId, tr("%1 replicates each").arg(replicates), [&](study::Plan& p) { p.replicates = replicates; });
+    return changePlan(studyId, tr("%1 replicates each").arg(replicates),
+                      [&](study::Plan& p) { p.replicates = replicates; });
 }
 
-Expected<void> OpenProject::planSquares(Id studyId, const std::vector<std::pair<Id, Id>>& squares, std::optional<int> replicates) {
+Expected<void> OpenProject::planSquares(Id studyId, const std::vector<std::pair<Id, Id>>& squares,
+                                        std::optional<int> replicates) {
     if (replicates)
         if (auto ok = sensible(*replicates); !ok) return ok;
-    return changePlan(studyId, replicates ? tr("%1 replicates").arg(*replicates) : tr("Replicates as the others"), [&](study::Plan& p) {
-        for (const auto& [option, condition] : squares) {
-            auto& s = p.squareFor(option, condition);
-            s.replicates = replicates;
-            s.struck = false;
-        }
-    });
+    return changePlan(studyId,
+                      replicates ? tr("%1 replicates").arg(*replicates) : tr("Replicates as the others"),
+                      [&](study::Plan& p) {
+                          for (const auto& [option, condition] : squares) {
+                              auto& s = p.squareFor(option, condition);
+                              s.replicates = replicates;
+                              s.struck = false;
+                          }
+                      });
 }
 
-Expected<void> OpenProject::strikeSquares(Id studyId, const std::vector<std::pair<Id, Id>>& squares, bool struck) {
+Expected<void> OpenProject::strikeSquares(Id studyId, const std::vector<std::pair<Id, Id>>& squares,
+                                          bool struck) {
     return changePlan(studyId, struck ? tr("Strike out") : tr("Test it after all"), [&](study::Plan& p) {
-        for (const auto& [option, condition] : squares) p.squareFor(option, condition).struck = struck;
+        for (const auto& [option, condition] : squares)
+            p.squareFor(option, condition).struck = struck;
     });
 }
 
 Expected<int> OpenProject::makePieces(Id studyId, const QString& batch) {
     const auto* data = study(studyId);
     if (!data) return fail("There is no such study any more.");
-    if (study::totals(*data).replicates == 0) return fail("Nothing is planned yet: type the replicates on the board in Question.");
+    if (study::totals(*data).replicates == 0)
+        return fail("Nothing is planned yet: type the replicates on the board in Question.");
     auto pieces = study::missingPieces(*data);
     if (pieces.empty()) return fail("Every planned piece has been made.");
     const auto count = static_cast<int>(pieces.size());
@@ -147,11 +171,13 @@ Expected<void> OpenProject::applyRemedy(Id studyId, const std::string& rule) {
         return changePlan(studyId, tr("Three replicates at least"), [&](study::Plan& p) {
             for (const auto& o : data->options)
                 for (const auto& c : data->conditions)
-                    if (const int n = p.replicatesOf(o.id, c.id); n > 0 && n < 3) p.squareFor(o.id, c.id).replicates = 3;
+                    if (const int n = p.replicatesOf(o.id, c.id); n > 0 && n < 3)
+                        p.squareFor(o.id, c.id).replicates = 3;
             if (p.replicates > 0 && p.replicates < 3) p.replicates = 3;
         });
     if (rule == "control" && !data->options.empty())
-        return changePlan(studyId, tr("Control: %1").arg(QString::fromStdString(data->options.front().name)), [&](study::Plan& p) { p.control = data->options.front().id; });
+        return changePlan(studyId, tr("Control: %1").arg(QString::fromStdString(data->options.front().name)),
+                          [&](study::Plan& p) { p.control = data->options.front().id; });
     if (rule == "batch")
         return done(run(tr("One batch for all"), [&](store::Writer& w) {
             for (const auto& s : data->specimens)
@@ -162,17 +188,20 @@ Expected<void> OpenProject::applyRemedy(Id studyId, const std::string& rule) {
 
 Expected<void> OpenProject::acceptFinding(Id studyId, const std::string& rule, const QString& why) {
     const auto reason = why.trimmed().toStdString();
-    return changePlan(studyId, reason.empty() ? tr("No longer accepted") : tr("Accepted: %1").arg(why.trimmed()), [&](study::Plan& p) {
-        std::erase_if(p.accepted, [&](const auto& a) { return a.rule == rule; });
-        if (!reason.empty()) p.accepted.push_back({rule, reason});
-    });
+    return changePlan(studyId,
+                      reason.empty() ? tr("No longer accepted") : tr("Accepted: %1").arg(why.trimmed()),
+                      [&](study::Plan& p) {
+                          std::erase_if(p.accepted, [&](const auto& a) { return a.rule == rule; });
+                          if (!reason.empty()) p.accepted.push_back({rule, reason});
+                      });
 }
 
 Expected<void> OpenProject::drawRunList(Id studyId, std::uint64_t seed, bool groupConditions) {
     const auto* data = study(studyId);
     if (!data) return fail("There is no such study any more.");
     auto order = study::drawRunOrder(*data, seed, groupConditions);
-    if (order.empty()) return fail("There is no piece waiting to be pulled: make the pieces first, in Specimens.");
+    if (order.empty())
+        return fail("There is no piece waiting to be pulled: make the pieces first, in Specimens.");
     return changePlan(studyId, tr("Run list drawn from seed %1").arg(seed), [&](study::Plan& p) {
         p.seed = seed;
         p.runOrder = std::move(order);
@@ -192,13 +221,15 @@ Expected<void> OpenProject::moveInRunList(Id studyId, int from, int to) {
 }
 
 Expected<void> OpenProject::setRecipe(Id studyId, const std::vector<study::RecipeStep>& recipe) {
-    if (const auto laidOut = study::timetable(recipe, 0, {}, 0); !laidOut) return tl::unexpected(laidOut.error());
+    if (const auto laidOut = study::timetable(recipe, 0, {}, 0); !laidOut)
+        return tl::unexpected(laidOut.error());
     return changePlan(studyId, tr("Recipe"), [&](study::Plan& p) { p.recipe = recipe; });
 }
 
 Expected<void> OpenProject::startRecipe(Id studyId, const QString& at) {
     const auto* data = study(studyId);
-    if (!data || data->study.plan.recipe.empty()) return fail("There is no recipe yet: type its steps first.");
+    if (!data || data->study.plan.recipe.empty())
+        return fail("There is no recipe yet: type its steps first.");
     return changePlan(studyId, at.isEmpty() ? tr("Batch not begun") : tr("Batch begun"), [&](study::Plan& p) {
         p.recipeStarted = at.toStdString();
         p.stepsDone.clear();
@@ -217,43 +248,45 @@ Expected<Id> OpenProject::startFrom(Id studyId, const QString& title, const QStr
     if (!from) return fail("There is no such study any more.");
     if (title.simplified().isEmpty()) return fail("The new study needs a title.");
     Id made = 0;
-    const auto entry = run(tr("New study \"%1\" from \"%2\"").arg(title.simplified(), QString::fromStdString(from->study.title)), [&](store::Writer& w) {
-        auto s = from->study;
-        s.id = 0;
-        s.position = static_cast<int>(m_studies.size());
-        s.title = title.simplified().toStdString();
-        const auto old = s.plan;
-        s.plan = {};
-        made = w.insert("study", store::toRow(s));
-        std::map<Id, Id> ids; // old → new
-        for (auto o : from->options) {
-            const Id was = o.id;
-            o.id = 0;
-            o.study = made;
-            ids[was] = w.insert("option", store::toRow(o));
-        }
-        if (condition.simplified().isEmpty()) {
-            for (auto c : from->conditions) {
-                c.id = 0;
+    const auto entry = run(
+        tr("New study \"%1\" from \"%2\"").arg(title.simplified(), QString::fromStdString(from->study.title)),
+        [&](store::Writer& w) {
+            auto s = from->study;
+            s.id = 0;
+            s.position = static_cast<int>(m_studies.size());
+            s.title = title.simplified().toStdString();
+            const auto old = s.plan;
+            s.plan = {};
+            made = w.insert("study", store::toRow(s));
+            std::map<Id, Id> ids; // old → new
+            for (auto o : from->options) {
+                const Id was = o.id;
+                o.id = 0;
+                o.study = made;
+                ids[was] = w.insert("option", store::toRow(o));
+            }
+            if (condition.simplified().isEmpty()) {
+                for (auto c : from->conditions) {
+                    c.id = 0;
+                    c.study = made;
+                    w.insert("condition", store::toRow(c));
+                }
+            } else {
+                study::Condition c;
                 c.study = made;
+                c.name = condition.simplified().toStdString();
                 w.insert("condition", store::toRow(c));
             }
-        } else {
-            study::Condition c;
-            c.study = made;
-            c.name = condition.simplified().toStdString();
-            w.insert("condition", store::toRow(c));
-        }
-        auto plan = old; // what belongs to squares, pieces and days stays behind
-        plan.squares.clear();
-        plan.runOrder.clear();
-        plan.accepted.clear();
-        plan.recipeStarted.clear();
-        plan.stepsDone.clear();
-        plan.reordered = false;
-        plan.control = ids.contains(old.control) ? ids[old.control] : 0;
-        w.update("study", made, {{"plan", store::planToJson(plan)}});
-    });
+            auto plan = old; // what belongs to squares, pieces and days stays behind
+            plan.squares.clear();
+            plan.runOrder.clear();
+            plan.accepted.clear();
+            plan.recipeStarted.clear();
+            plan.stepsDone.clear();
+            plan.reordered = false;
+            plan.control = ids.contains(old.control) ? ids[old.control] : 0;
+            w.update("study", made, {{"plan", store::planToJson(plan)}});
+        });
     if (!entry) return entry;
     return made;
 }
@@ -263,7 +296,9 @@ Expected<void> OpenProject::planMore(Id studyId, const std::vector<std::pair<Id,
     if (!data) return fail("There is no such study any more.");
     return changePlan(studyId, tr("%1 more of each").arg(more), [&](study::Plan& p) {
         for (const auto& [option, condition] : squares) {
-            const auto made = std::count_if(data->specimens.begin(), data->specimens.end(), [o = option, c = condition](const auto& s) { return s.option == o && s.condition == c; });
+            const auto made = std::count_if(
+                data->specimens.begin(), data->specimens.end(),
+                [o = option, c = condition](const auto& s) { return s.option == o && s.condition == c; });
             auto& s = p.squareFor(option, condition);
             s.struck = false;
             s.replicates = std::min(mostReplicates, static_cast<int>(made) + more);
@@ -275,7 +310,8 @@ Expected<Id> OpenProject::addUnplanned(Id studyId, const QString& optionName, co
     const auto* data = study(studyId);
     if (!data) return fail("There is no such study any more.");
     const auto option = optionName.simplified(), condition = conditionName.simplified();
-    if (option.isEmpty() || condition.isEmpty()) return fail("Say what it is and under which condition it is pulled.");
+    if (option.isEmpty() || condition.isEmpty())
+        return fail("Say what it is and under which condition it is pulled.");
     Id made = 0;
     const auto entry = run(tr("Unplanned: %1, %2").arg(option, condition), [&](store::Writer& w) {
         study::StudyData grown = *data;
@@ -296,7 +332,8 @@ Expected<Id> OpenProject::addUnplanned(Id studyId, const QString& optionName, co
         s.condition = named(grown.conditions, condition, "condition");
         s.replicate = 1;
         for (const auto& other : grown.specimens)
-            if (other.option == s.option && other.condition == s.condition) s.replicate = std::max(s.replicate, other.replicate + 1);
+            if (other.option == s.option && other.condition == s.condition)
+                s.replicate = std::max(s.replicate, other.replicate + 1);
         s.label = study::freshLabel(grown, s.option, s.condition, s.replicate);
         made = w.insert("specimen", store::toRow(s));
     });

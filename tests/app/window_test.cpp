@@ -1,6 +1,7 @@
 #include "harness.h"
 
 #include "shell/import_sheet.h"
+#include "stages/question/question_stage.h"
 #include "stages/specimens/specimens_stage.h"
 #include <QClipboard>
 #include <QComboBox>
@@ -484,7 +485,8 @@ TEST_F(Stages, SquaresAreStruckOutAndPlannedOneByOne) {
     board->setCurrentCell(1, 1);
     typeIn(board, "7");
     EXPECT_EQ(study().study.plan.replicatesOf(study().options[0].id, study().conditions[0].id), 7);
-    EXPECT_EQ(study().study.plan.replicatesOf(study().options[1].id, study().conditions[0].id), 5) << "only the selected square";
+    EXPECT_EQ(study().study.plan.replicatesOf(study().options[1].id, study().conditions[0].id), 5)
+        << "only the selected square";
     board->setCurrentCell(2, 2);
     QTest::keyClick(board, Qt::Key_Delete);
     EXPECT_EQ(board->item(2, 2)->text(), "struck out");
@@ -513,7 +515,9 @@ TEST_F(Stages, FairnessIsReadAndRemediedOrAccepted) {
     ASSERT_TRUE(session().project()->addConditions(id, {"Dry", "Wet", "Cold"}));
     window->goTo(Stage::question);
     settle(5);
-    EXPECT_TRUE(visibleTexts(window.get()).join("\n").contains("have only 2 replicates: two show repeatability, no more."));
+    EXPECT_TRUE(visibleTexts(window.get())
+                    .join("\n")
+                    .contains("have only 2 replicates: two show repeatability, no more."));
     QTest::mouseClick(child<QPushButton>("remedy-replicates"), Qt::LeftButton);
     EXPECT_EQ(study().study.plan.replicates, 3);
     settle(5);
@@ -524,7 +528,9 @@ TEST_F(Stages, FairnessIsReadAndRemediedOrAccepted) {
     QTest::keyClick(why, Qt::Key_Return);
     settle(5);
     EXPECT_TRUE(visibleTexts(window.get()).join("\n").contains("Accepted, because all four are new."));
-    EXPECT_TRUE(report::toHtml(report::compose(session().source(), session().units())).contains("all four are new")) << "it lands in the report";
+    EXPECT_TRUE(
+        report::toHtml(report::compose(session().source(), session().units())).contains("all four are new"))
+        << "it lands in the report";
 }
 
 TEST_F(Stages, ForecastsAndLimitsGiveTheHeadRoomWord) {
@@ -551,7 +557,8 @@ TEST_F(Stages, ForecastsAndLimitsGiveTheHeadRoomWord) {
     expected->setText("6 kN");
     QTest::mouseClick(child<QPushButton>("keepForecast"), Qt::LeftButton);
     settle(5);
-    EXPECT_TRUE(board->item(1, 1)->text().contains("will top out")) << board->item(1, 1)->text().toStdString();
+    EXPECT_TRUE(board->item(1, 1)->text().contains("will top out"))
+        << board->item(1, 1)->text().toStdString();
     EXPECT_FALSE(board->item(2, 1)->text().contains("fine")) << "nothing is expected of the other";
 }
 
@@ -652,7 +659,8 @@ TEST_F(Stages, ABatchIsBegunAndComesDueWithTheClock) {
 TEST_F(Stages, LabelsCalendarAndListAreWritten) {
     openDemo();
     auto* stage = window->findChild<SpecimensStage*>();
-    EXPECT_FALSE(stage->writeLabels(dir.filePath("none.pdf"))) << "every piece of the first study has been pulled";
+    EXPECT_FALSE(stage->writeLabels(dir.filePath("none.pdf")))
+        << "every piece of the first study has been pulled";
     session().showStudy(session().project()->studies()[2].study.id);
     session().setNow(QDateTime(QDate(2026, 5, 4), QTime(9, 0)));
     EXPECT_TRUE(stage->writeLabels(dir.filePath("l.pdf")));
@@ -664,6 +672,103 @@ TEST_F(Stages, LabelsCalendarAndListAreWritten) {
     ASSERT_TRUE(csv.open(QIODevice::ReadOnly));
     EXPECT_TRUE(csv.readAll().contains("\"Foam tape\",10,10,0.3,3,EUR"));
     EXPECT_FALSE(stage->writeStock("/no/such/s.csv"));
+}
+
+TEST_F(Stages, TheLoadPathSaysWhatBreaksFirst) {
+    openDemo();
+    window->goTo(Stage::question);
+    child<QTabWidget>("planTabs")->setCurrentIndex(5);
+    settle(5);
+    auto* chain = child<QTableWidget>("chain");
+    EXPECT_EQ(chain->rowCount(), 4);
+    chain->item(1, 1)->setText("4.4 kN"); // a wire no stronger than the fitting
+    EXPECT_TRUE(visibleTexts(window.get()).join("\n").contains("Use a stronger Net wire"));
+    chain->item(1, 1)->setText("heavy");
+    EXPECT_FALSE(window->messageText().isEmpty());
+    EXPECT_EQ(study().study.plan.chain[1].strength, 4400);
+    chain->item(3, 0)->setText("Hook");
+    EXPECT_EQ(study().study.plan.chain.size(), 4U);
+    chain->item(3, 0)->setText("");
+    EXPECT_EQ(study().study.plan.chain.size(), 3U);
+    QTest::mouseClick(child<QPushButton>("chainAdd"), Qt::LeftButton);
+    EXPECT_EQ(study().study.plan.chain.size(), 4U);
+}
+
+TEST_F(Stages, MethodNeedAndCautionsAreKept) {
+    openDemo();
+    window->goTo(Stage::question);
+    child<QTabWidget>("planTabs")->setCurrentIndex(6);
+    settle(5);
+    auto* method = child<QComboBox>("method");
+    method->setCurrentText("Three-point bend");
+    emit method->activated(method->currentIndex());
+    EXPECT_EQ(study().study.plan.method, "three-point-bend");
+    EXPECT_TRUE(visibleTexts(window.get()).join("\n").contains("fly in pieces"));
+    auto* need = child<QLineEdit>("need");
+    auto* ceiling = child<QLineEdit>("ceiling");
+    need->setText("4 kN");
+    emit need->editingFinished();
+    EXPECT_EQ(*study().study.plan.need, 4000);
+    ceiling->setText("3 kN");
+    emit ceiling->editingFinished();
+    EXPECT_TRUE(window->messageText().contains("cannot be less than the need"));
+    EXPECT_FALSE(study().study.plan.ceiling);
+    auto* own = child<QPlainTextEdit>("ownCautions");
+    own->setFocus();
+    own->setPlainText("Mind the dog.\nShut the gate.");
+    window->board()->setFocus();
+    child<QLineEdit>("need")->setFocus();
+    EXPECT_EQ(study().study.plan.cautions.size(), 2U);
+    window->goTo(Stage::rig);
+    settle(5);
+    EXPECT_TRUE(visibleTexts(window.get()).join("\n").contains("Mind the dog.")) << "shown again at the rig";
+}
+
+TEST_F(Stages, AFollowUpIsPlannedFromTheVerdict) {
+    openDemo();
+    window->goTo(Stage::verdict);
+    auto* list = child<QListWidget>("followUps");
+    ASSERT_GT(list->count(), 0);
+    EXPECT_TRUE(list->item(0)->text().contains("topped out the rig"));
+    emit list->itemActivated(list->item(0));
+    EXPECT_EQ(study::missingPieces(study()).size(), 2U);
+}
+
+TEST_F(Stages, AnUnplannedPullMakesItsSquareInOneStep) {
+    openDemo();
+    window->goTo(Stage::pull);
+    settle(5);
+    QTest::keyClicks(child<QLineEdit>("unplannedOption"), "Double clamps");
+    auto* condition = child<QLineEdit>("unplannedCondition");
+    QTest::keyClicks(condition, "plain");
+    QTest::keyClick(condition, Qt::Key_Return);
+    EXPECT_EQ(study().options.size(), 5U);
+    EXPECT_EQ(study().conditions.size(), 2U) << "Plain is there already";
+    EXPECT_EQ(study().specimens.size(), 41U);
+    session().project()->undo();
+    EXPECT_EQ(study().options.size(), 4U);
+    QTest::keyClick(condition, Qt::Key_Return);
+    EXPECT_TRUE(window->messageText().contains("Say what it is"));
+}
+
+TEST_F(Stages, ConditionsOnANumericAxisGetTheirValues) {
+    openDemo();
+    session().showStudy(session().project()->studies()[2].study.id);
+    window->goTo(Stage::question);
+    settle(5);
+    auto* axis = child<QLineEdit>("axis");
+    EXPECT_EQ(axis->text(), QString::fromUtf8("sheet temperature (°C)"));
+    axis->setText("sort of sheet");
+    emit axis->editingFinished();
+    EXPECT_FALSE(study().conditions[0].value) << "words have no values";
+    axis->setText(QString::fromUtf8("temperature (°C)"));
+    emit axis->editingFinished();
+    EXPECT_NEAR(study().conditions[2].value.value_or(0), 308.15, 1e-9);
+    axis->setText("temperature (zork)");
+    emit axis->editingFinished();
+    EXPECT_TRUE(window->messageText().contains("not a unit known here"));
+    EXPECT_TRUE(window->findChild<QuestionStage*>()->writeRunList(dir.filePath("runs.pdf")));
+    EXPECT_TRUE(runProgram("pdftotext", {dir.filePath("runs.pdf"), "-"}).contains("C3-1"));
 }
 
 TEST_F(Stages, AStudyIsStartedFromAnEarlierOne) {
@@ -687,8 +792,10 @@ TEST_F(Shell, TwelveBySixBySevenStaysReadable) {
     s.title = "Large";
     const auto id = *session().project()->addStudy(s);
     QStringList options, conditions;
-    for (int i = 0; i < 12; ++i) options << QStringLiteral("Option %1").arg(i + 1);
-    for (int i = 0; i < 6; ++i) conditions << QStringLiteral("Condition %1").arg(i + 1);
+    for (int i = 0; i < 12; ++i)
+        options << QStringLiteral("Option %1").arg(i + 1);
+    for (int i = 0; i < 6; ++i)
+        conditions << QStringLiteral("Condition %1").arg(i + 1);
     ASSERT_TRUE(session().project()->addOptions(id, options));
     ASSERT_TRUE(session().project()->addConditions(id, conditions));
     ASSERT_TRUE(session().project()->planReplicates(id, 7));

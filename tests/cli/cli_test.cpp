@@ -258,6 +258,48 @@ TEST_F(Cli, ImportCheckReport) {
         << "a failed import leaves no empty project behind";
 }
 
+TEST_F(Cli, Replicates) {
+    EXPECT_EQ(run({"replicates", "--cv", "12", "--difference", "15"}).out, "{\"n_per_group\":12}\n");
+    EXPECT_EQ(
+        run({"replicates", "--cv", "10", "--difference", "8", "--power", "80"}).json()["n_per_group"].toInt(),
+        26)
+        << "d = 0.8, Cohen (1988)";
+    expectFails(3, {"replicates", "--cv", "0", "--difference", "15"}, "more than 0 %");
+    expectFails(3, {"replicates", "--cv", "12", "--difference", "15", "--power", "100"}, "between 0 and 100");
+    expectFails(2, {"replicates", "--cv", "12"}, "--difference");
+}
+
+TEST_F(Cli, PlanTellsSquaresRunListAndDueSteps) {
+    const auto demo = dir.filePath("demo.anvil");
+    QProcess p;
+    p.start(ANVIL_DEMO, {"--to", demo});
+    ASSERT_TRUE(p.waitForFinished(60000));
+    auto o = run({"plan", demo, "--study", "Hooks bonded to glazing", "--now", "2026-05-04T09:00:00"}).json();
+    expectKeys(o, "study replicates squares cost currency fairness seed run_list steps");
+    EXPECT_EQ(o["replicates"].toInt(), 55);
+    ASSERT_EQ(o["squares"].toArray().size(), 12);
+    expectKeys(o["squares"].toArray()[0].toObject(),
+               "option condition replicates struck made pulled head_room expected_N upper_N limit_N");
+    EXPECT_EQ(o["squares"].toArray()[1].toObject()["head_room"].toString(), "tight");
+    EXPECT_TRUE(o["squares"].toArray()[11].toObject()["struck"].toBool());
+    EXPECT_EQ(o["run_list"].toArray().size(), 55);
+    ASSERT_EQ(o["steps"].toArray().size(), 3);
+    expectKeys(o["steps"].toArray()[0].toObject(), "step from latest state");
+    EXPECT_EQ(o["steps"].toArray()[0].toObject()["state"].toString(), "due");
+    EXPECT_EQ(o["steps"].toArray()[0].toObject()["from"].toString(), "2026-05-04T08:30:00");
+    EXPECT_EQ(run({"plan", demo, "--study", "Hooks bonded to glazing", "--now", "2026-05-06T09:00:00"})
+                  .json()["steps"]
+                  .toArray()[0]
+                  .toObject()["state"]
+                  .toString(),
+              "overdue");
+    o = run({"plan", demo}).json();
+    EXPECT_EQ(o["fairness"].toArray()[0].toObject()["rule"].toString(), "day");
+    EXPECT_FALSE(o["fairness"].toArray()[0].toObject()["accepted"].isNull());
+    expectFails(3, {"plan", demo, "--now", "soon"}, "is not a time");
+    expectFails(3, {"plan", demo, "--study", "Nope"}, "no study called");
+}
+
 TEST_F(Cli, DemoIsTheSameEveryTime) {
     for (const char* name : {"one", "two"}) {
         QProcess p;

@@ -8,7 +8,8 @@ using namespace anvil::methods;
 namespace {
 
 bool says(const std::vector<std::string>& all, const char* words) {
-    return std::any_of(all.begin(), all.end(), [&](const auto& s) { return s.find(words) != std::string::npos; });
+    return std::any_of(all.begin(), all.end(),
+                       [&](const auto& s) { return s.find(words) != std::string::npos; });
 }
 
 TEST(Methods, EveryOneSaysWhatItMeasuresAndNeeds) {
@@ -36,7 +37,8 @@ TEST(Methods, CautionsFitTheMethodAndTheKind) {
     EXPECT_TRUE(says(cautions(find("torque"), ""), "trap hands"));
     EXPECT_FALSE(says(cautions(find("axial-pull"), ""), "solvents"));
     EXPECT_TRUE(says(cautions(find("axial-pull"), "adhesive bond"), "solvents"));
-    EXPECT_TRUE(says(cautions(nullptr, "wire rope"), "line of pull")) << "no method chosen is no reason for silence";
+    EXPECT_TRUE(says(cautions(nullptr, "wire rope"), "line of pull"))
+        << "no method chosen is no reason for silence";
 }
 
 } // namespace

@@ -39,14 +39,17 @@ TEST(Power, ReplicatesForAFloor) {
     EXPECT_FALSE(replicatesForFloor(0.5, 0.1)) << "1.28 CV is the best any number of pulls can do";
 }
 
-// The next value of a normal sample exceeds the limit in 5 % of cases: 40 000 samples of four, standard error 0.11 %.
+// The next value of a normal sample exceeds the limit in 5 % of cases: 40 000 samples of four, standard error
+// 0.11 %.
 TEST(Power, UpperPredictionCoversNinetyFivePercent) {
     std::uint64_t state = 99;
     const auto uniform = [&] {
         state = state * 6364136223846793005ULL + 1442695040888963407ULL;
         return (static_cast<double>(state >> 11) + 0.5) * 0x1.0p-53;
     };
-    const auto normal = [&] { return std::sqrt(-2 * std::log(uniform())) * std::cos(6.283185307179586 * uniform()); };
+    const auto normal = [&] {
+        return std::sqrt(-2 * std::log(uniform())) * std::cos(6.283185307179586 * uniform());
+    };
     int above = 0;
     constexpr int rounds = 40000;
     for (int r = 0; r < rounds; ++r) {

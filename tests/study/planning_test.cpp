@@ -48,7 +48,8 @@ Pull& pullOf(StudyData& d, std::size_t specimen, double value, const char* when 
 
 std::map<std::string, std::string> sentences(const StudyData& d, const Readings& r = {}) {
     std::map<std::string, std::string> out;
-    for (const auto& f : fairness(d, r)) out[f.rule] = f.sentence;
+    for (const auto& f : fairness(d, r))
+        out[f.rule] = f.sentence;
     return out;
 }
 
@@ -67,7 +68,8 @@ TEST(Pieces, AreMadeFromThePlanWithLabelsThatAreNeverReused) {
     auto d = small();
     EXPECT_EQ(d.specimens.size(), 12U);
     std::set<std::string> labels;
-    for (const auto& s : d.specimens) labels.insert(s.label);
+    for (const auto& s : d.specimens)
+        labels.insert(s.label);
     EXPECT_EQ(labels.size(), 12U);
     EXPECT_TRUE(labels.contains("B2-3"));
     EXPECT_TRUE(missingPieces(d).empty());
@@ -96,7 +98,8 @@ TEST(Reach, FromResultsForecastsAndRatings) {
     EXPECT_EQ(h.reach, Reach::tight);
     EXPECT_EQ(h.from, "the forecast of Tobin") << "the boldest decides";
     EXPECT_NEAR(h.upper, 780 * 1.1645, 1e-9);
-    for (std::size_t i = 0; i < 3; ++i) pullOf(d, i, 900 + 50.0 * static_cast<double>(i)); // mean 950, s 50, n 3
+    for (std::size_t i = 0; i < 3; ++i)
+        pullOf(d, i, 900 + 50.0 * static_cast<double>(i)); // mean 950, s 50, n 3
     h = headRoom(d, evaluate(d, {}, Metric::peak, 0.1), 1, 11);
     EXPECT_NEAR(h.upper, 950 + 2.919986 * 50 * std::sqrt(4.0 / 3), 1e-3) << "t(0.95; 2) = 2.919986";
     EXPECT_EQ(h.reach, Reach::topsOut);
@@ -111,7 +114,10 @@ TEST(Reach, FromResultsForecastsAndRatings) {
 
 // Two normal strengths: P(first is the weaker) = Φ((m₂ − m₁)/√(s₁² + s₂²)), closed form.
 TEST(WeakestLink, AgainstTheClosedFormForTwo) {
-    for (const auto& [m1, c1, m2, c2] : {std::tuple{4000.0, 0.05, 5000.0, 0.05}, {4000.0, 0.1, 4200.0, 0.02}, {1000.0, 0.2, 1000.0, 0.2}, {9000.0, 0.03, 5000.0, 0.08}}) {
+    for (const auto& [m1, c1, m2, c2] : {std::tuple{4000.0, 0.05, 5000.0, 0.05},
+                                         {4000.0, 0.1, 4200.0, 0.02},
+                                         {1000.0, 0.2, 1000.0, 0.2},
+                                         {9000.0, 0.03, 5000.0, 0.08}}) {
         const std::vector<ChainPart> parts{{"Piece", m1, c1, true, ""}, {"Shackle", m2, c2, false, ""}};
         const auto p = weakestLink(parts);
         const double z = (m2 - m1) / std::hypot(m1 * c1, m2 * c2);
@@ -122,8 +128,10 @@ TEST(WeakestLink, AgainstTheClosedFormForTwo) {
 
 TEST(WeakestLink, EqualPartsShareAndTheWarningNamesTheCulprit) {
     const std::vector<ChainPart> equal(4, {"Part", 100, 0.1, false, ""});
-    for (const auto& w : weakestLink(equal)) EXPECT_NEAR(w.probability, 0.25, 1e-6);
-    const std::vector<ChainPart> parts{{"Knot", 4000, 0.05, true, ""}, {"Sling", 3900, 0.05, false, ""}, {"Shackle", 9000, 0.05, false, ""}};
+    for (const auto& w : weakestLink(equal))
+        EXPECT_NEAR(w.probability, 0.25, 1e-6);
+    const std::vector<ChainPart> parts{
+        {"Knot", 4000, 0.05, true, ""}, {"Sling", 3900, 0.05, false, ""}, {"Shackle", 9000, 0.05, false, ""}};
     const auto sentence = weakestSentence(weakestLink(parts));
     EXPECT_NE(sentence.find("Sling goes in"), std::string::npos) << sentence;
     const std::vector<ChainPart> good{{"Knot", 4000, 0.05, true, ""}, {"Sling", 9000, 0.05, false, ""}};
@@ -138,14 +146,17 @@ TEST(RunList, IsCompleteBalancedAndReproducible) {
     EXPECT_EQ(std::set<std::string>(order.begin(), order.end()).size(), 24U);
     for (std::size_t block = 0; block < 4; ++block) { // every square once a block
         std::set<std::string> squares;
-        for (std::size_t i = 0; i < 6; ++i) squares.insert(order[block * 6 + i].substr(0, 2));
+        for (std::size_t i = 0; i < 6; ++i)
+            squares.insert(order[block * 6 + i].substr(0, 2));
         EXPECT_EQ(squares.size(), 6U);
     }
     EXPECT_EQ(order, drawRunOrder(d, 7));
     EXPECT_NE(order, drawRunOrder(d, 8));
     std::map<std::string, int> first; // over many seeds every square comes first about as often
-    for (std::uint64_t seed = 0; seed < 6000; ++seed) ++first[drawRunOrder(d, seed)[0].substr(0, 2)];
-    for (const auto& [square, n] : first) EXPECT_NEAR(n, 1000, 130) << square; // 4.5 standard deviations
+    for (std::uint64_t seed = 0; seed < 6000; ++seed)
+        ++first[drawRunOrder(d, seed)[0].substr(0, 2)];
+    for (const auto& [square, n] : first)
+        EXPECT_NEAR(n, 1000, 130) << square; // 4.5 standard deviations
 }
 
 TEST(RunList, GroupsConditionsAndLeavesOutWhatWasPulled) {
@@ -153,7 +164,8 @@ TEST(RunList, GroupsConditionsAndLeavesOutWhatWasPulled) {
     const auto grouped = drawRunOrder(d, 3, true);
     for (std::size_t block = 0; block < 3; ++block) {
         int changes = 0;
-        for (std::size_t i = 1; i < 6; ++i) changes += grouped[block * 6 + i][1] != grouped[block * 6 + i - 1][1];
+        for (std::size_t i = 1; i < 6; ++i)
+            changes += grouped[block * 6 + i][1] != grouped[block * 6 + i - 1][1];
         EXPECT_EQ(changes, 1) << "one change of set-up a block";
     }
     pullOf(d, 0, 100);
@@ -165,7 +177,8 @@ TEST(HowMany, SchoolsAndSpreads) {
     ASSERT_EQ(rows.size(), 7U);
     EXPECT_FALSE(rows[0].detectable) << "one pull compares nothing";
     EXPECT_EQ(rows[4].n, 6);
-    for (std::size_t i = 2; i < rows.size(); ++i) EXPECT_LT(*rows[i].detectable, *rows[i - 1].detectable);
+    for (std::size_t i = 2; i < rows.size(); ++i)
+        EXPECT_LT(*rows[i].detectable, *rows[i - 1].detectable);
     EXPECT_NEAR(*stats::detectableDifference(5, 0.1), *rows[3].detectable, 1e-12);
     EXPECT_GT(defaultCv("bonded hook, adhesive"), defaultCv("steel bolt"));
     auto d = small(2, 2, 1);
@@ -203,10 +216,13 @@ TEST(Fairness, AFairPlanHasNothingSaidAboutIt) { EXPECT_TRUE(sentences(small()).
 
 TEST(Fairness, Replicates) {
     auto d = small(2);
-    EXPECT_EQ(sentences(d)["replicates"], "A in Dry, A in Wet2, B in Dry and 1 more have only 2 replicates: two show repeatability, no more. Three is the least for a comparison.");
+    EXPECT_EQ(sentences(d)["replicates"],
+              "A in Dry, A in Wet2, B in Dry and 1 more have only 2 replicates: two show repeatability, no "
+              "more. Three is the least for a comparison.");
     d = small(3);
     d.study.plan.squareFor(2, 11).replicates = 1;
-    EXPECT_EQ(sentences(d)["replicates"], "B in Dry has only 1 replicate: one pull says nothing about spread. Three is the least for a comparison.");
+    EXPECT_EQ(sentences(d)["replicates"], "B in Dry has only 1 replicate: one pull says nothing about "
+                                          "spread. Three is the least for a comparison.");
     d.study.intent = Intent::exploratory;
     EXPECT_FALSE(sentences(d).contains("replicates"));
 }
@@ -216,7 +232,8 @@ TEST(Fairness, Control) {
     d.study.plan.control = 0;
     const auto all = fairness(d, {});
     ASSERT_EQ(all.size(), 1U);
-    EXPECT_EQ(all[0].sentence, "No option is named as the control, so nothing says what the others are compared with.");
+    EXPECT_EQ(all[0].sentence,
+              "No option is named as the control, so nothing says what the others are compared with.");
     EXPECT_EQ(all[0].remedy, "Take A as the control");
     d.study.plan.accepted = {{"control", "all are new"}};
     EXPECT_TRUE(fairness(d, {})[0].accepted);
@@ -227,7 +244,8 @@ TEST(Fairness, Batches) {
     auto d = small();
     for (auto& s : d.specimens)
         if (s.option == 2) s.batch.clear();
-    EXPECT_EQ(sentences(d)["batch"], "The batch of B is not recorded: pieces of two lots can differ more than two options.");
+    EXPECT_EQ(sentences(d)["batch"],
+              "The batch of B is not recorded: pieces of two lots can differ more than two options.");
     for (auto& s : d.specimens)
         if (s.option == 2) s.batch = s.replicate == 1 ? "one" : "two";
     EXPECT_EQ(sentences(d)["mixed batch"], "B has pieces of more than one batch.");
@@ -246,11 +264,13 @@ TEST(Fairness, Grades) {
 
 TEST(Fairness, Blocks) {
     auto d = small();
-    for (auto& s : d.specimens) s.block = s.replicate == 1 ? "plank 1" : "plank 2";
+    for (auto& s : d.specimens)
+        s.block = s.replicate == 1 ? "plank 1" : "plank 2";
     EXPECT_FALSE(sentences(d).contains("block"));
     for (auto& s : d.specimens)
         if (s.option == 1) s.block = "plank 3";
-    EXPECT_EQ(sentences(d)["block"], "Only one option was made in plank 1, plank 2 and plank 3: the piece it was made in cannot be told from the option.");
+    EXPECT_EQ(sentences(d)["block"], "Only one option was made in plank 1, plank 2 and plank 3: the piece it "
+                                     "was made in cannot be told from the option.");
 }
 
 TEST(Fairness, ReUse) {
@@ -258,7 +278,8 @@ TEST(Fairness, ReUse) {
     pullOf(d, 0, 100);
     EXPECT_FALSE(sentences(d).contains("re-use"));
     pullOf(d, 0, 90);
-    EXPECT_EQ(sentences(d)["re-use"], "A1-1 was pulled more than once: what it carried before may have weakened it.");
+    EXPECT_EQ(sentences(d)["re-use"],
+              "A1-1 was pulled more than once: what it carried before may have weakened it.");
 }
 
 TEST(Fairness, Speeds) {
@@ -270,23 +291,51 @@ TEST(Fairness, Speeds) {
         r.byPull[pullOf(d, i, 100).id] = reading;
     }
     EXPECT_FALSE(sentences(d, r).contains("speed"));
-    for (std::size_t i = 3; i < 6; ++i) r.byPull[d.pulls[i].id].displacementRate = 0.003;
-    EXPECT_EQ(sentences(d, r)["speed"], "B in Dry was pulled 3.0 times as fast as A in Dry: the shape of the curve, and often its peak, changes with speed.");
+    for (std::size_t i = 3; i < 6; ++i)
+        r.byPull[d.pulls[i].id].displacementRate = 0.003;
+    EXPECT_EQ(sentences(d, r)["speed"], "B in Dry was pulled 3.0 times as fast as A in Dry: the shape of the "
+                                        "curve, and often its peak, changes with speed.");
 }
 
 TEST(Fairness, Days) {
     auto d = small(1, 2, 2);
     d.study.plan.replicates = 3;
-    for (std::size_t i = 0; i < 4; ++i) pullOf(d, i, 100, d.specimens[i].condition == 11 ? "2026-05-04T09:00:00" : "2026-05-05T09:00:00");
-    EXPECT_EQ(sentences(d)["day"], "Every condition was pulled on days of its own, so what the condition did cannot be told from what the day did.");
+    for (std::size_t i = 0; i < 4; ++i)
+        pullOf(d, i, 100, d.specimens[i].condition == 11 ? "2026-05-04T09:00:00" : "2026-05-05T09:00:00");
+    EXPECT_EQ(sentences(d)["day"], "Every condition was pulled on days of its own, so what the condition did "
+                                   "cannot be told from what the day did.");
     d.pulls[0].performedAt = "2026-05-05T12:00:00";
     EXPECT_FALSE(sentences(d).contains("day"));
 }
 
+TEST(Fairness, Preparation) {
+    auto d = small();
+    d.study.plan.recipe = {{"Prime", 5, 20, 60, 1, 0, "primer", "2026-04-30"},
+                           {"Glue", 10, 600, 0, 1, 0, "", ""}};
+    EXPECT_TRUE(sentences(d).empty()) << "nothing has been begun";
+    d.study.plan.recipe[0].expires = "2026-06-30";
+    d.study.plan.recipeStarted = "2026-05-04T09:00:00";
+    d.study.plan.stepsDone = {{"0.0", "2026-05-04T09:00:00"}, {"1.0", "2026-05-04T09:30:00"}};
+    EXPECT_TRUE(sentences(d).empty()) << "all in order";
+    d.study.plan.recipe[0].expires = "2026-04-30";
+    EXPECT_EQ(sentences(d)["product"],
+              "primer is past its date (2026-04-30): it may cure badly and spoil the square.");
+    d.study.plan.stepsDone[1].second = "2026-05-04T09:10:00";
+    EXPECT_EQ(sentences(d)["early"], "Glue was done before the wait was over.");
+    d.study.plan.stepsDone[1].second = "2026-05-04T11:00:00";
+    EXPECT_EQ(sentences(d)["late"], "Glue was done after the latest time.");
+    pullOf(d, 0, 100, "2026-05-04T18:00:00");
+    EXPECT_EQ(sentences(d)["cure"], "A1-1 was pulled before the preparation was over.");
+    d.pulls[0].performedAt = "2026-05-04T21:11:00";
+    EXPECT_FALSE(sentences(d).contains("cure"));
+}
+
 TEST(FollowUps, NameWhatTheResultsLeaveOpen) {
     auto d = small(3, 3, 1);
-    for (std::size_t i = 0; i < 3; ++i) pullOf(d, i, 100 + 20.0 * static_cast<double>(i));
-    for (std::size_t i = 3; i < 6; ++i) pullOf(d, i, 110 + 20.0 * static_cast<double>(i - 3));
+    for (std::size_t i = 0; i < 3; ++i)
+        pullOf(d, i, 100 + 20.0 * static_cast<double>(i));
+    for (std::size_t i = 3; i < 6; ++i)
+        pullOf(d, i, 110 + 20.0 * static_cast<double>(i - 3));
     auto all = followUps(d, evaluate(d, {}, Metric::peak, 0.1));
     ASSERT_EQ(all.size(), 2U);
     EXPECT_NE(all[0].sentence.find("A and B are too close to call"), std::string::npos) << all[0].sentence;

@@ -8,9 +8,13 @@ namespace {
 constexpr Instant hour = 3600, day = 86400;
 constexpr Instant monday = 20577 * day; // 2026-05-04T00:00:00Z
 
-const std::vector<RecipeStep> bond{{"Clean", 10, 0, 0, 1, 0, "", ""}, {"Prime", 5, 20, 60, 1, 0, "primer", "2026-04-01"}, {"Apply and clamp", 15, 24 * 60, 0, 1, 0, "adhesive", "2027-01-01"}};
+const std::vector<RecipeStep> bond{{"Clean", 10, 0, 0, 1, 0, "", ""},
+                                   {"Prime", 5, 20, 60, 1, 0, "primer", "2026-04-01"},
+                                   {"Apply and clamp", 15, 24 * 60, 0, 1, 0, "adhesive", "2027-01-01"}};
 
-std::vector<Step> layOut(const std::vector<RecipeStep>& r, Instant start, const std::map<std::string, Instant>& done, Instant now, const WorkingHours& h = {}) {
+std::vector<Step> layOut(const std::vector<RecipeStep>& r, Instant start,
+                         const std::map<std::string, Instant>& done, Instant now,
+                         const WorkingHours& h = {}) {
     auto t = timetable(r, start, done, now, h);
     if (!t) {
         ADD_FAILURE() << t.error().message;
@@ -29,19 +33,22 @@ TEST(Timetable, StepsFollowEachOther) {
     EXPECT_EQ(t[1].state, StepState::waiting);
     EXPECT_EQ(t[2].earliest, start + (10 + 5 + 20) * 60);
     EXPECT_EQ(t[2].latest, start + (10 + 5 + 60) * 60);
-    EXPECT_EQ(finished(t, start), start + (10 + 5 + 20 + 15 + 24 * 60) * 60) << "the cure belongs to the preparation; past midnight";
+    EXPECT_EQ(finished(t, start), start + (10 + 5 + 20 + 15 + 24 * 60) * 60)
+        << "the cure belongs to the preparation; past midnight";
 }
 
 TEST(Timetable, WhatWasDoneMovesTheRestAndEarlyAndLateAreSeen) {
     const Instant start = monday + 9 * hour;
     auto t = layOut(bond, start, {{"0.0", start + 60 * 60}}, start + 61 * 60);
     EXPECT_EQ(t[1].earliest, start + 70 * 60);
-    t = layOut(bond, start, {{"0.0", start}, {"1.0", start + 10 * 60}, {"2.0", start + 20 * 60}}, start + 61 * 60);
+    t = layOut(bond, start, {{"0.0", start}, {"1.0", start + 10 * 60}, {"2.0", start + 20 * 60}},
+               start + 61 * 60);
     EXPECT_EQ(t[1].state, StepState::done);
     EXPECT_EQ(t[2].state, StepState::doneEarly) << "5 minutes after priming, 20 were to be waited";
     t = layOut(bond, start, {{"0.0", start}, {"1.0", start + 10 * 60}}, start + 80 * 60);
     EXPECT_EQ(t[2].state, StepState::overdue) << "the primer's open time is over";
-    t = layOut(bond, start, {{"0.0", start}, {"1.0", start + 10 * 60}, {"2.0", start + 80 * 60}}, start + 90 * 60);
+    t = layOut(bond, start, {{"0.0", start}, {"1.0", start + 10 * 60}, {"2.0", start + 80 * 60}},
+               start + 90 * 60);
     EXPECT_EQ(t[2].state, StepState::doneLate);
 }
 
@@ -51,7 +58,8 @@ TEST(Timetable, RepeatsKeepTheirInterval) {
     const auto t = layOut(wash, start, {{"0.0", start}}, start + 25 * hour);
     ASSERT_EQ(t.size(), 4U);
     EXPECT_EQ(t[1].name, "Wash, 2 of 4");
-    for (int k = 1; k < 4; ++k) EXPECT_EQ(t[static_cast<std::size_t>(k)].earliest, start + k * day);
+    for (int k = 1; k < 4; ++k)
+        EXPECT_EQ(t[static_cast<std::size_t>(k)].earliest, start + k * day);
     EXPECT_EQ(t[1].state, StepState::due);
     EXPECT_EQ(layOut(wash, start, {{"0.0", start}}, start + 49 * hour)[1].state, StepState::overdue);
 }
@@ -61,7 +69,8 @@ TEST(Timetable, WorkingHoursAreRespected) {
     EXPECT_EQ(nextWorking(monday + 9 * hour, hours), monday + 9 * hour);
     EXPECT_EQ(nextWorking(monday + 5 * hour, hours), monday + 8 * hour);
     EXPECT_EQ(nextWorking(monday + 17 * hour, hours), monday + day + 8 * hour) << "past midnight";
-    const auto t = layOut({{"Clean", 10, 12 * 60, 0, 1, 0, "", ""}, {"Apply", 10, 0, 0, 1, 0, "", ""}}, monday + 16 * hour, {}, monday + 16 * hour, hours);
+    const auto t = layOut({{"Clean", 10, 12 * 60, 0, 1, 0, "", ""}, {"Apply", 10, 0, 0, 1, 0, "", ""}},
+                          monday + 16 * hour, {}, monday + 16 * hour, hours);
     EXPECT_EQ(t[1].earliest, monday + day + 8 * hour);
 }
 
@@ -69,16 +78,23 @@ TEST(Timetable, WorkingHoursAreRespected) {
 TEST(Timetable, SummerTime) {
     const Instant sunday = 20541 * day;
     WorkingHours hours{8 * 60, 17 * 60, [=](Instant at) { return at < sunday + hour ? 60 : 120; }};
-    EXPECT_EQ(nextWorking(sunday - 6 * hour, hours), sunday + 6 * hour) << "Saturday 19:00 → Sunday 08:00 summer time is 06:00 UTC";
-    const auto t = layOut({{"Clean", 0, 24 * 60, 0, 1, 0, "", ""}, {"Apply", 10, 0, 0, 1, 0, "", ""}}, sunday - 15 * hour, {}, sunday - 15 * hour, hours);
-    EXPECT_EQ(t[1].earliest, sunday + 9 * hour) << "24 hours are 24 hours, whatever the clock on the wall does";
+    EXPECT_EQ(nextWorking(sunday - 6 * hour, hours), sunday + 6 * hour)
+        << "Saturday 19:00 → Sunday 08:00 summer time is 06:00 UTC";
+    const auto t = layOut({{"Clean", 0, 24 * 60, 0, 1, 0, "", ""}, {"Apply", 10, 0, 0, 1, 0, "", ""}},
+                          sunday - 15 * hour, {}, sunday - 15 * hour, hours);
+    EXPECT_EQ(t[1].earliest, sunday + 9 * hour)
+        << "24 hours are 24 hours, whatever the clock on the wall does";
 }
 
 TEST(Timetable, BadRecipesAreSentences) {
     EXPECT_EQ(timetable({{"", 1, 0, 0, 1, 0, "", ""}}, 0, {}, 0).error().message, "Step 1 has no name.");
-    EXPECT_EQ(timetable({{"Wash", -1, 0, 0, 1, 0, "", ""}}, 0, {}, 0).error().message, "\"Wash\" has a time below zero.");
-    EXPECT_EQ(timetable({{"Wash", 1, 0, 0, 0, 0, "", ""}}, 0, {}, 0).error().message, "\"Wash\" is repeated 0 times: give 1 to 1000.");
-    EXPECT_EQ(timetable({{"Prime", 1, 20, 10, 1, 0, "", ""}}, 0, {}, 0).error().message, "After \"Prime\" one must wait longer than one may: the latest time lies before the wait is over.");
+    EXPECT_EQ(timetable({{"Wash", -1, 0, 0, 1, 0, "", ""}}, 0, {}, 0).error().message,
+              "\"Wash\" has a time below zero.");
+    EXPECT_EQ(timetable({{"Wash", 1, 0, 0, 0, 0, "", ""}}, 0, {}, 0).error().message,
+              "\"Wash\" is repeated 0 times: give 1 to 1000.");
+    EXPECT_EQ(
+        timetable({{"Prime", 1, 20, 10, 1, 0, "", ""}}, 0, {}, 0).error().message,
+        "After \"Prime\" one must wait longer than one may: the latest time lies before the wait is over.");
     EXPECT_TRUE(timetable({}, 0, {}, 0)->empty());
 }
 
@@ -100,7 +116,11 @@ TEST(Timetable, ProductsPastTheirDate) {
 }
 
 TEST(Calendar, IsWellFormed) {
-    auto t = layOut({{"Clean, dry; and \\ wait a while until the very long description has gone past the fold", 10, 0, 30, 1, 0, "", ""}, {"Apply", 5, 0, 0, 1, 0, "", ""}}, monday, {}, monday);
+    auto t =
+        layOut({{"Clean, dry; and \\ wait a while until the very long description has gone past the fold", 10,
+                 0, 30, 1, 0, "", ""},
+                {"Apply", 5, 0, 0, 1, 0, "", ""}},
+               monday, {}, monday);
     const auto ics = toCalendar(t, "Hooks", monday);
     EXPECT_TRUE(ics.starts_with("BEGIN:VCALENDAR\r\nVERSION:2.0\r\n"));
     EXPECT_TRUE(ics.ends_with("END:VCALENDAR\r\n"));
@@ -113,7 +133,8 @@ TEST(Calendar, IsWellFormed) {
         at = end + 2;
     }
     t[0].done = t[1].done = monday;
-    EXPECT_EQ(toCalendar(t, "Hooks", monday).find("VEVENT"), std::string::npos) << "what is done needs no reminder";
+    EXPECT_EQ(toCalendar(t, "Hooks", monday).find("VEVENT"), std::string::npos)
+        << "what is done needs no reminder";
 }
 
 } // namespace

@@ -33,7 +33,8 @@ void Board::relayout() {
     m_bottom = head;
     m_prepared = m_session.preparation().value_or(1);
     m_overdue = false;
-    for (const auto& step : m_session.timetable()) m_overdue = m_overdue || step.state == study::StepState::overdue;
+    for (const auto& step : m_session.timetable())
+        m_overdue = m_overdue || step.state == study::StepState::overdue;
     const auto* data = m_session.study();
     if (!data || data->options.empty()) {
         setMinimumHeight(200);
@@ -53,8 +54,11 @@ void Board::relayout() {
         m_heads.emplace_back(QRect(6, top, names - 10, rowHeight), qs(option.name));
         for (int c = 0; c < static_cast<int>(data->conditions.size()); ++c) {
             const auto& condition = data->conditions[static_cast<std::size_t>(c)];
-            Square square{
-                QRect(names + c * column, top, column - 4, rowHeight - 4), option.id, condition.id, false, {}};
+            Square square{QRect(names + c * column, top, column - 4, rowHeight - 4),
+                          option.id,
+                          condition.id,
+                          false,
+                          {}};
             std::vector<MarkAt> marks;
             for (const auto& s : data->specimens) {
                 if (s.option != option.id || s.condition != condition.id) continue;
@@ -77,7 +81,10 @@ void Board::relayout() {
                 }
                 marks.push_back(mark);
             }
-            for (auto missing = data->study.plan.replicatesOf(option.id, condition.id) - static_cast<int>(marks.size()); missing > 0; --missing) marks.emplace_back();
+            for (auto missing =
+                     data->study.plan.replicatesOf(option.id, condition.id) - static_cast<int>(marks.size());
+                 missing > 0; --missing)
+                marks.emplace_back();
             const auto* planned = data->study.plan.square(option.id, condition.id);
             square.struck = planned && planned->struck && marks.empty();
             const int perRow = std::max(1, (square.rect.width() - 4) / pitch), rows = 2;
@@ -115,9 +122,12 @@ void Board::resizeEvent(QResizeEvent*) { relayout(); }
 
 QString Board::word(State state) {
     switch (state) {
-    case State::toMake: return tr("to make");
-    case State::preparing: return tr("in preparation");
-    case State::ready: return tr("ready to pull");
+    case State::toMake:
+        return tr("to make");
+    case State::preparing:
+        return tr("in preparation");
+    case State::ready:
+        return tr("ready to pull");
     case State::counts:
         return tr("counts");
     case State::atLeast:
@@ -246,7 +256,8 @@ void Board::paintEvent(QPaintEvent*) {
         painter.setPen(QPen(here ? t.accent : t.line, here ? 1.6 : 1));
         painter.setBrush(here ? QColor::fromRgb(t.charts().rgb[0]) : t.panel);
         painter.drawRect(QRectF(s.rect).adjusted(0.5, 0.5, -0.5, -0.5));
-        if (s.struck) painter.drawLine(QPointF(s.rect.left(), s.rect.bottom()), QPointF(s.rect.right(), s.rect.top()));
+        if (s.struck)
+            painter.drawLine(QPointF(s.rect.left(), s.rect.bottom()), QPointF(s.rect.right(), s.rect.top()));
         if (!s.count.isEmpty()) {
             painter.setPen(t.text);
             painter.setFont(figures(13));

@@ -43,7 +43,7 @@ private:
         QRect rect;
         Id option = 0, condition = 0;
         bool struck = false; ///< will not be tested
-        QString count; ///< "5 of 7" where marks do not fit
+        QString count;       ///< "5 of 7" where marks do not fit
     };
     void relayout();
     void paintMark(QPainter& painter, const QRect& rect, State state, bool selected, bool look) const;

@@ -298,7 +298,8 @@ void MainWindow::setAppearance(int appearance) {
 
 void MainWindow::goTo(Stage stage) {
     m_stages->setCurrentIndex(static_cast<int>(stage));
-    m_boardPanel->setVisible(stage != Stage::question); // there it grows over the workspace and is edited in place
+    m_boardPanel->setVisible(stage !=
+                             Stage::question); // there it grows over the workspace and is edited in place
     m_strip->setCurrent(stage);
 }
 
@@ -388,15 +389,24 @@ void MainWindow::showStudies() {
         }
     });
     if (const auto* data = m_session.study())
-        menu.addAction(icon("copy"), tr("New study like this one, in another condition…"), this, [this, title = qs(data->study.title), id = data->study.id] {
-            bool ok = false;
-            const auto condition = QInputDialog::getText(this, tr("Start from an earlier study"), tr("The same options and method. The new condition (empty: the same conditions):"), QLineEdit::Normal, QString(), &ok);
-            if (!ok) return;
-            const auto made = m_session.project()->startFrom(id, condition.trimmed().isEmpty() ? tr("%1, again").arg(title) : tr("%1: %2").arg(title, condition.trimmed()), condition);
-            if (!m_session.tell(made)) return;
-            m_session.showStudy(*made);
-            goTo(Stage::question);
-        });
+        menu.addAction(
+            icon("copy"), tr("New study like this one, in another condition…"), this,
+            [this, title = qs(data->study.title), id = data->study.id] {
+                bool ok = false;
+                const auto condition = QInputDialog::getText(
+                    this, tr("Start from an earlier study"),
+                    tr("The same options and method. The new condition (empty: the same conditions):"),
+                    QLineEdit::Normal, QString(), &ok);
+                if (!ok) return;
+                const auto made = m_session.project()->startFrom(
+                    id,
+                    condition.trimmed().isEmpty() ? tr("%1, again").arg(title)
+                                                  : tr("%1: %2").arg(title, condition.trimmed()),
+                    condition);
+                if (!m_session.tell(made)) return;
+                m_session.showStudy(*made);
+                goTo(Stage::question);
+            });
     menu.exec(m_headline->mapToGlobal(QPoint(0, m_headline->height())));
 }
 

@@ -158,16 +158,24 @@ void Session::setNow(const QDateTime& now) {
 std::vector<study::Step> Session::timetable() const {
     const auto* data = study();
     if (!data || data->study.plan.recipeStarted.empty()) return {};
-    const auto instant = [](const std::string& text) { return static_cast<study::Instant>(QDateTime::fromString(qs(text), Qt::ISODate).toSecsSinceEpoch()); };
+    const auto instant = [](const std::string& text) {
+        return static_cast<study::Instant>(QDateTime::fromString(qs(text), Qt::ISODate).toSecsSinceEpoch());
+    };
     std::map<std::string, study::Instant> done;
-    for (const auto& [key, at] : data->study.plan.stepsDone) done[key] = instant(at);
-    return study::timetable(data->study.plan.recipe, instant(data->study.plan.recipeStarted), done, now().toSecsSinceEpoch()).value_or(std::vector<study::Step>{});
+    for (const auto& [key, at] : data->study.plan.stepsDone)
+        done[key] = instant(at);
+    return study::timetable(data->study.plan.recipe, instant(data->study.plan.recipeStarted), done,
+                            now().toSecsSinceEpoch())
+        .value_or(std::vector<study::Step>{});
 }
 
 std::optional<double> Session::preparation() const {
     const auto* data = study();
     if (!data || data->study.plan.recipeStarted.empty()) return std::nullopt;
-    return study::progress(timetable(), QDateTime::fromString(qs(data->study.plan.recipeStarted), Qt::ISODate).toSecsSinceEpoch(), now().toSecsSinceEpoch());
+    return study::progress(
+        timetable(),
+        QDateTime::fromString(qs(data->study.plan.recipeStarted), Qt::ISODate).toSecsSinceEpoch(),
+        now().toSecsSinceEpoch());
 }
 
 void Session::setUnits(const QString& force, const QString& length) {

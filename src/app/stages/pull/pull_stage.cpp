@@ -54,12 +54,14 @@ PullStage::PullStage(Session& session, QWidget* parent) : QWidget(parent) {
     unplanned->addWidget(add);
     unplanned->addStretch();
     layout->addLayout(unplanned);
-    auto* why = new QLabel(tr("Thought of something after the last one broke? It makes its own square on the board."));
+    auto* why = new QLabel(
+        tr("Thought of something after the last one broke? It makes its own square on the board."));
     why->setObjectName("faint");
     layout->addWidget(why);
     const auto addUnplanned = [&session, option, condition] {
         if (!session.study()) return session.say(tr("There is no study yet: start one in Question."), true);
-        const auto made = session.project()->addUnplanned(session.studyId(), option->text(), condition->text());
+        const auto made =
+            session.project()->addUnplanned(session.studyId(), option->text(), condition->text());
         if (!session.tell(made)) return;
         session.say(tr("%1 waits to be pulled.").arg(qs(session.study()->specimen(*made)->label)));
         option->clear();

@@ -15,7 +15,15 @@
 
 namespace anvil::app {
 namespace {
-enum Columns { nameColumn, strengthColumn, spreadColumn, pieceColumn, sourceColumn, firstColumn, columnCount };
+enum Columns {
+    nameColumn,
+    strengthColumn,
+    spreadColumn,
+    pieceColumn,
+    sourceColumn,
+    firstColumn,
+    columnCount
+};
 }
 
 ChainPanel::ChainPanel(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
@@ -26,7 +34,8 @@ ChainPanel::ChainPanel(Session& session, QWidget* parent) : QWidget(parent), m_s
     layout->addWidget(m_sentence);
     m_table = new QTableWidget(0, columnCount);
     m_table->setObjectName("chain");
-    m_table->setHorizontalHeaderLabels({tr("Part in the load path"), tr("Strength"), tr("Spread"), tr("The piece"), tr("From"), tr("Goes first")});
+    m_table->setHorizontalHeaderLabels({tr("Part in the load path"), tr("Strength"), tr("Spread"),
+                                        tr("The piece"), tr("From"), tr("Goes first")});
     m_table->verticalHeader()->hide();
     m_table->verticalHeader()->setDefaultSectionSize(26);
     m_table->horizontalHeader()->setSectionResizeMode(nameColumn, QHeaderView::Stretch);
@@ -61,8 +70,14 @@ void ChainPanel::refresh() {
     for (int r = 0; r < m_table->rowCount(); ++r) {
         const bool there = r < static_cast<int>(chain.size());
         const auto part = there ? chain[static_cast<std::size_t>(r)] : study::ChainPart{};
-        const QStringList cells{qs(part.name), there ? m_session.force(part.strength) : QString(), there ? qs(quantity::percent(part.cv)) : QString(), QString(), qs(part.source),
-                                there && chain.size() > 1 ? qs(quantity::percent(first[static_cast<std::size_t>(r)].probability)) : QString()};
+        const QStringList cells{qs(part.name),
+                                there ? m_session.force(part.strength) : QString(),
+                                there ? qs(quantity::percent(part.cv)) : QString(),
+                                QString(),
+                                qs(part.source),
+                                there && chain.size() > 1
+                                    ? qs(quantity::percent(first[static_cast<std::size_t>(r)].probability))
+                                    : QString()};
         for (int k = 0; k < columnCount; ++k) {
             auto* item = new QTableWidgetItem(cells[k]);
             Qt::ItemFlags flags = Qt::ItemIsEnabled | Qt::ItemIsSelectable;
@@ -73,24 +88,31 @@ void ChainPanel::refresh() {
                 flags |= Qt::ItemIsEditable;
             }
             item->setFlags(flags);
-            if (k == strengthColumn || k == spreadColumn || k == firstColumn) item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+            if (k == strengthColumn || k == spreadColumn || k == firstColumn)
+                item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
             m_table->setItem(r, k, item);
         }
     }
     const auto warning = study::weakestSentence(first);
     const bool marked = std::any_of(chain.begin(), chain.end(), [](const auto& p) { return p.specimen; });
-    m_sentence->setText(chain.size() < 2      ? tr("Type the parts that the load goes through, with their ratings: will the right one break?")
-                        : !marked             ? tr("Tick which of them is the piece.")
-                        : !warning.empty()    ? QStringLiteral("\u26a0 ") + qs(warning)
-                                              : tr("The piece goes first in at least four pulls of five."));
+    m_sentence->setText(
+        chain.size() < 2
+            ? tr("Type the parts that the load goes through, with their ratings: will the right one break?")
+        : !marked          ? tr("Tick which of them is the piece.")
+        : !warning.empty() ? QStringLiteral("\u26a0 ") + qs(warning)
+                           : tr("The piece goes first in at least four pulls of five."));
     m_results->clear();
     if (m_session.project())
         for (const auto& s : m_session.project()->studies()) {
             if (s.pulls.empty()) continue;
             for (const auto& g : m_session.project()->verdict(s.study.id, study::Metric::peak).groups)
                 if (g.summary.mean && g.summary.cv)
-                    m_results->addItem(tr("%1, %2: %3").arg(qs(s.option(g.option)->name), qs(s.condition(g.condition)->name), m_session.force(*g.summary.mean)),
-                                       QVariantList{*g.summary.mean, *g.summary.cv, qs(s.option(g.option)->name), qs(s.study.title)});
+                    m_results->addItem(tr("%1, %2: %3")
+                                           .arg(qs(s.option(g.option)->name),
+                                                qs(s.condition(g.condition)->name),
+                                                m_session.force(*g.summary.mean)),
+                                       QVariantList{*g.summary.mean, *g.summary.cv,
+                                                    qs(s.option(g.option)->name), qs(s.study.title)});
         }
     m_filling = false;
 }
@@ -113,11 +135,14 @@ void ChainPanel::edited(int row, int column) {
     };
     switch (column) {
     case nameColumn:
-        if (text.isEmpty()) chain.erase(chain.begin() + row);
-        else part.name = text.toStdString();
+        if (text.isEmpty())
+            chain.erase(chain.begin() + row);
+        else
+            part.name = text.toStdString();
         break;
     case strengthColumn: {
-        const auto entry = quantity::parseEntry(text.toStdString(), quantity::Dimension::force, m_session.units().force);
+        const auto entry =
+            quantity::parseEntry(text.toStdString(), quantity::Dimension::force, m_session.units().force);
         if (!entry) return refuse(qs(entry.error().message));
         if (!(entry->si > 0)) return refuse(tr("A strength of zero or less cannot be."));
         part.strength = entry->si;
@@ -125,25 +150,34 @@ void ChainPanel::edited(int row, int column) {
     }
     case spreadColumn: {
         const auto number = quantity::parseNumber(QString(text).remove('%').toStdString());
-        if (!number || *number < 0 || *number > 200) return refuse(tr("\"%1\" is not a spread: type a percentage, such as 8.").arg(text));
+        if (!number || *number < 0 || *number > 200)
+            return refuse(tr("\"%1\" is not a spread: type a percentage, such as 8.").arg(text));
         part.cv = *number / 100;
         break;
     }
     case pieceColumn:
-        for (auto& p : chain) p.specimen = false;
-        chain[static_cast<std::size_t>(row)].specimen = m_table->item(row, column)->checkState() == Qt::Checked;
+        for (auto& p : chain)
+            p.specimen = false;
+        chain[static_cast<std::size_t>(row)].specimen =
+            m_table->item(row, column)->checkState() == Qt::Checked;
         break;
-    case sourceColumn: part.source = text.toStdString(); break;
-    default: return;
+    case sourceColumn:
+        part.source = text.toStdString();
+        break;
+    default:
+        return;
     }
-    m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("Load path"), [&](study::Plan& p) { p.chain = chain; }));
+    m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("Load path"),
+                                                   [&](study::Plan& p) { p.chain = chain; }));
 }
 
 void ChainPanel::addFromResults() {
     const auto values = m_results->currentData().toList();
-    if (values.size() != 4 || !m_session.study()) return m_session.say(tr("There are no results to take a strength from yet."));
+    if (values.size() != 4 || !m_session.study())
+        return m_session.say(tr("There are no results to take a strength from yet."));
     m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("Load path"), [&](study::Plan& p) {
-        p.chain.push_back({values[2].toString().toStdString(), values[0].toDouble(), values[1].toDouble(), false, values[3].toString().toStdString()});
+        p.chain.push_back({values[2].toString().toStdString(), values[0].toDouble(), values[1].toDouble(),
+                           false, values[3].toString().toStdString()});
     }));
 }
 

@@ -23,7 +23,8 @@ MethodPanel::MethodPanel(Session& session, QWidget* parent) : QWidget(parent), m
     m_method = new QComboBox;
     m_method->setObjectName("method");
     m_method->addItem(tr("not said yet"), QString());
-    for (const auto& m : methods::all()) m_method->addItem(qs(std::string(m.title)), qs(std::string(m.key)));
+    for (const auto& m : methods::all())
+        m_method->addItem(qs(std::string(m.title)), qs(std::string(m.key)));
     m_picture = new PictureView;
     m_picture->setMinimumWidth(150);
     m_picture->setMaximumWidth(150);
@@ -85,12 +86,19 @@ MethodPanel::MethodPanel(Session& session, QWidget* parent) : QWidget(parent), m
     layout->addWidget(scroll, 1);
     connect(m_method, &QComboBox::activated, this, [this] {
         const auto key = m_method->currentData().toString().toStdString();
-        if (m_session.study()) m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("Method: %1").arg(m_method->currentText()), [&](study::Plan& p) { p.method = key; }));
+        if (m_session.study())
+            m_session.tell(m_session.project()->changePlan(m_session.studyId(),
+                                                           tr("Method: %1").arg(m_method->currentText()),
+                                                           [&](study::Plan& p) { p.method = key; }));
     });
     connect(m_direction, &QComboBox::activated, this, [this](int index) {
-        if (m_session.study()) m_session.tell(m_session.project()->changePlan(m_session.studyId(), m_direction->currentText(), [&](study::Plan& p) { p.direction = static_cast<study::Direction>(index); }));
+        if (m_session.study())
+            m_session.tell(m_session.project()->changePlan(
+                m_session.studyId(), m_direction->currentText(),
+                [&](study::Plan& p) { p.direction = static_cast<study::Direction>(index); }));
     });
-    for (auto* edit : {m_part, m_need, m_ceiling}) connect(edit, &QLineEdit::editingFinished, this, &MethodPanel::saveTargets);
+    for (auto* edit : {m_part, m_need, m_ceiling})
+        connect(edit, &QLineEdit::editingFinished, this, &MethodPanel::saveTargets);
     connect(&session, &Session::changed, this, &MethodPanel::refresh);
     connect(&session, &Session::unitsChanged, this, &MethodPanel::refresh);
     refresh();
@@ -107,7 +115,9 @@ void MethodPanel::saveCautions() {
     std::vector<std::string> lines;
     for (const auto& l : m_cautions->toPlainText().split('\n', Qt::SkipEmptyParts))
         if (!l.simplified().isEmpty()) lines.push_back(l.simplified().toStdString());
-    if (lines != data->study.plan.cautions) m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("Own cautions"), [&](study::Plan& p) { p.cautions = lines; }));
+    if (lines != data->study.plan.cautions)
+        m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("Own cautions"),
+                                                       [&](study::Plan& p) { p.cautions = lines; }));
 }
 
 void MethodPanel::saveTargets() {
@@ -121,13 +131,17 @@ void MethodPanel::saveTargets() {
             target->reset();
             continue;
         }
-        const auto entry = quantity::parseEntry(edit->text().toStdString(), dimension, &m_session.units().of(dimension));
+        const auto entry =
+            quantity::parseEntry(edit->text().toStdString(), dimension, &m_session.units().of(dimension));
         if (!m_session.tell(entry)) return;
-        if (!*target || std::abs(**target - entry->si) > 5e-5 * std::abs(entry->si)) *target = entry->si; // what only looks rounded stays as it was
+        if (!*target || std::abs(**target - entry->si) > 5e-5 * std::abs(entry->si))
+            *target = entry->si; // what only looks rounded stays as it was
     }
-    if (plan.need && plan.ceiling && *plan.ceiling < *plan.need) return m_session.say(tr("More than anybody needs cannot be less than the need."), true);
+    if (plan.need && plan.ceiling && *plan.ceiling < *plan.need)
+        return m_session.say(tr("More than anybody needs cannot be less than the need."), true);
     if (plan == data->study.plan) return;
-    m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("What is needed"), [&](study::Plan& p) { p = plan; }));
+    m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("What is needed"),
+                                                   [&](study::Plan& p) { p = plan; }));
 }
 
 void MethodPanel::refresh() {
@@ -136,23 +150,30 @@ void MethodPanel::refresh() {
     const auto plan = data ? data->study.plan : study::Plan{};
     const auto* method = methods::find(plan.method);
     m_method->setCurrentIndex(std::max(0, m_method->findData(qs(plan.method))));
-    m_about->setText(method ? tr("It tells: %1\nIt needs: %2").arg(qs(std::string(method->measures)), qs(std::string(method->needs))) : tr("Choose how the pieces are tested, to see what it tells and what it needs."));
+    m_about->setText(method
+                         ? tr("It tells: %1\nIt needs: %2")
+                               .arg(qs(std::string(method->measures)), qs(std::string(method->needs)))
+                         : tr("Choose how the pieces are tested, to see what it tells and what it needs."));
     m_picture->setVisible(method != nullptr);
     if (method) {
         const auto action = method->action;
         m_picture->setBuild([action](double) { return chart::methodPicture(action); });
     }
     QStringList card;
-    for (const auto& c : methods::cautions(method, data && !data->options.empty() ? data->options.front().kind : std::string())) card << QStringLiteral("\u26a0 ") + qs(c);
+    for (const auto& c : methods::cautions(method, data && !data->options.empty() ? data->options.front().kind
+                                                                                  : std::string()))
+        card << QStringLiteral("\u26a0 ") + qs(c);
     m_card->setText(card.join("\n"));
     if (!m_cautions->hasFocus()) {
         QStringList own;
-        for (const auto& c : plan.cautions) own << qs(c);
+        for (const auto& c : plan.cautions)
+            own << qs(c);
         m_cautions->setPlainText(own.join("\n"));
     }
     m_direction->setCurrentIndex(plan.direction == study::Direction::less ? 1 : 0);
     m_part->setText(qs(plan.part));
-    const auto& unit = m_session.units().of(study::info(data ? data->study.metric : study::Metric::peak).dimension);
+    const auto& unit =
+        m_session.units().of(study::info(data ? data->study.metric : study::Metric::peak).dimension);
     m_need->setText(plan.need ? qs(quantity::withUnit(*plan.need, unit)) : QString());
     m_ceiling->setText(plan.ceiling ? qs(quantity::withUnit(*plan.ceiling, unit)) : QString());
     m_filling = false;

@@ -26,11 +26,13 @@ PlanBoard::PlanBoard(Session& session, QWidget* parent) : QTableWidget(parent), 
     horizontalHeader()->hide();
     verticalHeader()->hide();
     verticalHeader()->setDefaultSectionSize(34);
-    setEditTriggers(QAbstractItemView::AnyKeyPressed | QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed);
+    setEditTriggers(QAbstractItemView::AnyKeyPressed | QAbstractItemView::DoubleClicked |
+                    QAbstractItemView::EditKeyPressed);
     setSelectionMode(QAbstractItemView::ExtendedSelection);
     connect(this, &QTableWidget::cellChanged, this, &PlanBoard::edited);
     connect(this, &QTableWidget::currentCellChanged, this, [this](int row, int column) {
-        if (!m_filling && optionAt(row) && conditionAt(column)) m_session.selectSquare(optionAt(row), conditionAt(column));
+        if (!m_filling && optionAt(row) && conditionAt(column))
+            m_session.selectSquare(optionAt(row), conditionAt(column));
     });
     connect(&session, &Session::changed, this, &PlanBoard::refresh);
     connect(&session, &Session::unitsChanged, this, &PlanBoard::refresh);
@@ -39,32 +41,40 @@ PlanBoard::PlanBoard(Session& session, QWidget* parent) : QTableWidget(parent), 
 
 Id PlanBoard::optionAt(int row) const {
     const auto* data = m_session.study();
-    return data && row >= 1 && row <= static_cast<int>(data->options.size()) ? data->options[static_cast<std::size_t>(row - 1)].id : 0;
+    return data && row >= 1 && row <= static_cast<int>(data->options.size())
+               ? data->options[static_cast<std::size_t>(row - 1)].id
+               : 0;
 }
 
 Id PlanBoard::conditionAt(int column) const {
     const auto* data = m_session.study();
-    return data && column >= 1 && column <= static_cast<int>(data->conditions.size()) ? data->conditions[static_cast<std::size_t>(column - 1)].id : 0;
+    return data && column >= 1 && column <= static_cast<int>(data->conditions.size())
+               ? data->conditions[static_cast<std::size_t>(column - 1)].id
+               : 0;
 }
 
 std::vector<std::pair<Id, Id>> PlanBoard::selectedSquares() const {
     std::vector<std::pair<Id, Id>> out;
     for (const auto& index : selectedIndexes())
-        if (optionAt(index.row()) && conditionAt(index.column())) out.emplace_back(optionAt(index.row()), conditionAt(index.column()));
+        if (optionAt(index.row()) && conditionAt(index.column()))
+            out.emplace_back(optionAt(index.row()), conditionAt(index.column()));
     return out;
 }
 
 void PlanBoard::refresh() {
     m_filling = true;
     const auto* data = m_session.study();
-    const int options = data ? static_cast<int>(data->options.size()) : 0, conditions = data ? static_cast<int>(data->conditions.size()) : 0;
+    const int options = data ? static_cast<int>(data->options.size()) : 0,
+              conditions = data ? static_cast<int>(data->conditions.size()) : 0;
     const int row = std::max(0, currentRow()), column = std::max(0, currentColumn());
     setRowCount(options + 2);
     setColumnCount(conditions + 2);
     const auto& t = theme();
-    const auto put = [&](int r, int c, const QString& text, bool editable, const QColor& ink, bool bold = false) {
+    const auto put = [&](int r, int c, const QString& text, bool editable, const QColor& ink,
+                         bool bold = false) {
         auto* item = new QTableWidgetItem(text);
-        item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable | (editable && !m_session.readOnly() ? Qt::ItemIsEditable : Qt::NoItemFlags));
+        item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable |
+                       (editable && !m_session.readOnly() ? Qt::ItemIsEditable : Qt::NoItemFlags));
         item->setForeground(ink);
         auto f = font();
         f.setBold(bold);
@@ -73,15 +83,23 @@ void PlanBoard::refresh() {
         return item;
     };
     const int each = data ? data->study.plan.replicates : 0;
-    put(0, 0, each ? tr("%1 of each").arg(each) : tr("how many of each?"), true, each ? t.text : t.faint, each > 0)->setToolTip(tr("Replicates of every square that says nothing of its own"));
+    put(0, 0, each ? tr("%1 of each").arg(each) : tr("how many of each?"), true, each ? t.text : t.faint,
+        each > 0)
+        ->setToolTip(tr("Replicates of every square that says nothing of its own"));
     for (int r = 1; r <= options; ++r) {
         const auto& o = data->options[static_cast<std::size_t>(r - 1)];
         const bool control = o.id == data->study.plan.control;
-        put(r, 0, qs(o.name), true, t.text, true)->setToolTip(control ? tr("%1, the control. Alt with the arrow keys moves it.").arg(qs(o.name)) : tr("%1. Alt with the arrow keys moves it.").arg(qs(o.name)));
+        put(r, 0, qs(o.name), true, t.text, true)
+            ->setToolTip(control ? tr("%1, the control. Alt with the arrow keys moves it.").arg(qs(o.name))
+                                 : tr("%1. Alt with the arrow keys moves it.").arg(qs(o.name)));
     }
-    for (int c = 1; c <= conditions; ++c) put(0, c, qs(data->conditions[static_cast<std::size_t>(c - 1)].name), true, t.text, true)->setToolTip(qs(data->conditions[static_cast<std::size_t>(c - 1)].name));
-    put(options + 1, 0, tr("+ option"), true, t.faint)->setToolTip(tr("Type an option, or paste a column of names"));
-    put(0, conditions + 1, tr("+ condition"), true, t.faint)->setToolTip(tr("Type a condition, or paste a row of names"));
+    for (int c = 1; c <= conditions; ++c)
+        put(0, c, qs(data->conditions[static_cast<std::size_t>(c - 1)].name), true, t.text, true)
+            ->setToolTip(qs(data->conditions[static_cast<std::size_t>(c - 1)].name));
+    put(options + 1, 0, tr("+ option"), true, t.faint)
+        ->setToolTip(tr("Type an option, or paste a column of names"));
+    put(0, conditions + 1, tr("+ condition"), true, t.faint)
+        ->setToolTip(tr("Type a condition, or paste a row of names"));
     const auto& verdict = m_session.verdict(data ? data->study.metric : study::Metric::peak);
     for (int r = 1; r <= options + 1; ++r)
         for (int c = 1; c <= conditions + 1; ++c) {
@@ -94,17 +112,32 @@ void PlanBoard::refresh() {
             const int n = data->study.plan.replicatesOf(option, condition);
             int pulled = 0;
             for (const auto& p : data->pulls)
-                if (const auto* s = data->specimen(p.specimen); s && s->option == option && s->condition == condition) ++pulled;
+                if (const auto* s = data->specimen(p.specimen);
+                    s && s->option == option && s->condition == condition)
+                    ++pulled;
             const auto h = study::headRoom(*data, verdict, option, condition);
-            QString text = square && square->struck ? tr("struck out") : n > 0 ? QString::number(n) : pulled > 0 ? QString::number(pulled) : QString();
-            if (!(square && square->struck) && h.reach != study::Reach::unknown) text += QStringLiteral("   ") + (h.reach == study::Reach::fine ? QString() : QStringLiteral("\u26a0 ")) + QString::fromUtf8(study::word(h.reach));
-            auto* item = put(r, c, text, true, square && square->struck ? t.faint : h.reach == study::Reach::topsOut || h.reach == study::Reach::tooSmall ? t.warn : t.text, n > 0);
+            QString text = square && square->struck ? tr("struck out")
+                           : n > 0                  ? QString::number(n)
+                           : pulled > 0             ? QString::number(pulled)
+                                                    : QString();
+            if (!(square && square->struck) && h.reach != study::Reach::unknown)
+                text += QStringLiteral("   ") +
+                        (h.reach == study::Reach::fine ? QString() : QStringLiteral("\u26a0 ")) +
+                        QString::fromUtf8(study::word(h.reach));
+            auto* item = put(r, c, text, true,
+                             square && square->struck                                                ? t.faint
+                             : h.reach == study::Reach::topsOut || h.reach == study::Reach::tooSmall ? t.warn
+                                                                                                     : t.text,
+                             n > 0);
             item->setTextAlignment(Qt::AlignCenter);
-            item->setToolTip(square && square->struck ? tr("Will not be tested. Type a number to test it after all.") : qs(h.sentence));
+            item->setToolTip(square && square->struck
+                                 ? tr("Will not be tested. Type a number to test it after all.")
+                                 : qs(h.sentence));
         }
     resizeColumnsToContents();
     setColumnWidth(0, std::clamp(columnWidth(0) + 10, 150, 240));
-    for (int c = 1; c < columnCount(); ++c) setColumnWidth(c, std::clamp(columnWidth(c) + 10, 84, 170));
+    for (int c = 1; c < columnCount(); ++c)
+        setColumnWidth(c, std::clamp(columnWidth(c) + 10, 84, 170));
     setCurrentCell(std::min(row, rowCount() - 1), std::min(column, columnCount() - 1));
     m_filling = false;
 }
@@ -131,12 +164,15 @@ void PlanBoard::edited(int row, int column) {
     if (row == 0 && column == 0) {
         bool number = false;
         const int n = text.section(' ', 0, 0).toInt(&number);
-        if (!number) m_session.say(tr("\"%1\" is not a number of replicates: type a whole number, such as 5.").arg(text), true);
+        if (!number)
+            m_session.say(
+                tr("\"%1\" is not a number of replicates: type a whole number, such as 5.").arg(text), true);
         ok = number && m_session.tell(project.planReplicates(id, n));
     } else if (column == 0 && option) {
         ok = m_session.tell(project.changeOption(option, {{"name", text}}, tr("Option \"%1\"").arg(text)));
     } else if (row == 0 && condition) {
-        ok = m_session.tell(project.changeCondition(condition, {{"name", text}}, tr("Condition \"%1\"").arg(text)));
+        ok = m_session.tell(
+            project.changeCondition(condition, {{"name", text}}, tr("Condition \"%1\"").arg(text)));
     } else if (column == 0) {
         ok = text.isEmpty() || m_session.tell(project.addOptions(id, {text}));
         if (ok && !text.isEmpty()) setCurrentCell(rowCount() - 1, 0);
@@ -151,13 +187,18 @@ void PlanBoard::edited(int row, int column) {
         else if (text.isEmpty())
             ok = m_session.tell(project.planSquares(id, {{option, condition}}, std::nullopt));
         else if (!number) {
-            m_session.say(tr("\"%1\" is not a number of replicates: type a whole number, or X to strike the square out.").arg(text), true);
+            m_session.say(tr("\"%1\" is not a number of replicates: type a whole number, or X to strike the "
+                             "square out.")
+                              .arg(text),
+                          true);
             ok = false;
-        } else if (m_session.study()->study.plan.replicates == 0 && m_session.study()->study.plan.squares.empty())
+        } else if (m_session.study()->study.plan.replicates == 0 &&
+                   m_session.study()->study.plan.squares.empty())
             ok = m_session.tell(project.planReplicates(id, n)); // the first number typed is meant for all
         else {
             auto squares = selectedSquares();
-            if (std::find(squares.begin(), squares.end(), std::pair(option, condition)) == squares.end()) squares = {{option, condition}};
+            if (std::find(squares.begin(), squares.end(), std::pair(option, condition)) == squares.end())
+                squares = {{option, condition}};
             ok = m_session.tell(project.planSquares(id, squares, n));
         }
     }
@@ -169,7 +210,9 @@ void PlanBoard::paste() {
     if (names.isEmpty() || !ensureStudy()) return;
     const bool conditions = currentRow() == 0 && currentColumn() > 0;
     auto& project = *m_session.project();
-    if (m_session.tell(conditions ? project.addConditions(m_session.studyId(), names) : project.addOptions(m_session.studyId(), names))) focusNext();
+    if (m_session.tell(conditions ? project.addConditions(m_session.studyId(), names)
+                                  : project.addOptions(m_session.studyId(), names)))
+        focusNext();
 }
 
 void PlanBoard::focusNext() {
@@ -183,10 +226,12 @@ void PlanBoard::keyPressEvent(QKeyEvent* event) {
     const auto squares = selectedSquares();
     const auto* data = m_session.study();
     if (event->matches(QKeySequence::Paste)) return paste();
-    if ((event->key() == Qt::Key_Delete || event->key() == Qt::Key_Backspace) && data && !m_session.readOnly()) {
+    if ((event->key() == Qt::Key_Delete || event->key() == Qt::Key_Backspace) && data &&
+        !m_session.readOnly()) {
         if (!squares.empty()) {
             const auto* first = data->study.plan.square(squares.front().first, squares.front().second);
-            m_session.tell(m_session.project()->strikeSquares(m_session.studyId(), squares, !(first && first->struck)));
+            m_session.tell(
+                m_session.project()->strikeSquares(m_session.studyId(), squares, !(first && first->struck)));
         } else if (currentColumn() == 0 && optionAt(currentRow())) {
             m_session.tell(m_session.project()->removeOption(optionAt(currentRow())));
         } else if (currentRow() == 0 && conditionAt(currentColumn())) {
@@ -194,22 +239,29 @@ void PlanBoard::keyPressEvent(QKeyEvent* event) {
         }
         return;
     }
-    if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) { // on from a margin that has got its names
+    if (event->key() == Qt::Key_Return ||
+        event->key() == Qt::Key_Enter) { // on from a margin that has got its names
         if (state() != QAbstractItemView::EditingState) {
-            if (currentColumn() == 0 && !optionAt(currentRow()) && currentRow() > 0) return setCurrentCell(0, data && !data->conditions.empty() ? 1 : columnCount() - 1);
-            if (currentRow() == 0 && !conditionAt(currentColumn()) && currentColumn() > 0) return setCurrentCell(1, 1);
+            if (currentColumn() == 0 && !optionAt(currentRow()) && currentRow() > 0)
+                return setCurrentCell(0, data && !data->conditions.empty() ? 1 : columnCount() - 1);
+            if (currentRow() == 0 && !conditionAt(currentColumn()) && currentColumn() > 0)
+                return setCurrentCell(1, 1);
         }
     }
     if (event->modifiers() & Qt::AltModifier && data) {
-        const int step = event->key() == Qt::Key_Up || event->key() == Qt::Key_Left ? -1 : event->key() == Qt::Key_Down || event->key() == Qt::Key_Right ? 1 : 0;
+        const int step = event->key() == Qt::Key_Up || event->key() == Qt::Key_Left      ? -1
+                         : event->key() == Qt::Key_Down || event->key() == Qt::Key_Right ? 1
+                                                                                         : 0;
         const bool vertical = event->key() == Qt::Key_Up || event->key() == Qt::Key_Down;
         const int row = currentRow(), column = currentColumn();
         if (step && vertical && optionAt(row)) {
-            if (m_session.tell(m_session.project()->moveOption(optionAt(row), row - 1 + step))) setCurrentCell(std::clamp(row + step, 1, rowCount() - 2), column);
+            if (m_session.tell(m_session.project()->moveOption(optionAt(row), row - 1 + step)))
+                setCurrentCell(std::clamp(row + step, 1, rowCount() - 2), column);
             return;
         }
         if (step && !vertical && conditionAt(column)) {
-            if (m_session.tell(m_session.project()->moveCondition(conditionAt(column), column - 1 + step))) setCurrentCell(row, std::clamp(column + step, 1, columnCount() - 2));
+            if (m_session.tell(m_session.project()->moveCondition(conditionAt(column), column - 1 + step)))
+                setCurrentCell(row, std::clamp(column + step, 1, columnCount() - 2));
             return;
         }
     }
@@ -226,8 +278,10 @@ void PlanBoard::mousePressEvent(QMouseEvent* event) {
 void PlanBoard::mouseReleaseEvent(QMouseEvent* event) {
     QTableWidget::mouseReleaseEvent(event);
     const auto at = indexAt(event->position().toPoint());
-    if (m_dragRow > 0 && optionAt(at.row()) && at.row() != m_dragRow) m_session.tell(m_session.project()->moveOption(optionAt(m_dragRow), at.row() - 1));
-    if (m_dragColumn > 0 && conditionAt(at.column()) && at.column() != m_dragColumn) m_session.tell(m_session.project()->moveCondition(conditionAt(m_dragColumn), at.column() - 1));
+    if (m_dragRow > 0 && optionAt(at.row()) && at.row() != m_dragRow)
+        m_session.tell(m_session.project()->moveOption(optionAt(m_dragRow), at.row() - 1));
+    if (m_dragColumn > 0 && conditionAt(at.column()) && at.column() != m_dragColumn)
+        m_session.tell(m_session.project()->moveCondition(conditionAt(m_dragColumn), at.column() - 1));
     m_dragRow = m_dragColumn = -1;
 }
 

@@ -6,8 +6,9 @@
 
 namespace anvil::app {
 
-/// First row and column are the margins; the last row and column wait for another name. A number typed in a square plans it, X or
-/// Delete strikes it out. Alt with arrows or dragging in a margin reorders. A pasted column fills the margin it is pasted in.
+/// First row and column are the margins; the last row and column wait for another name. A number typed in a
+/// square plans it, X or Delete strikes it out. Alt with arrows or dragging in a margin reorders. A pasted
+/// column fills the margin it is pasted in.
 class PlanBoard : public QTableWidget {
     Q_OBJECT
 public:

@@ -1,4 +1,5 @@
-// Question: what is asked, of which options, under which conditions, how many of each, and whether that is fair and will work.
+// Question: what is asked, of which options, under which conditions, how many of each, and whether that is
+// fair and will work.
 #pragma once
 
 #include "shell/session.h"
@@ -26,6 +27,8 @@ class QuestionStage : public QWidget {
 public:
     explicit QuestionStage(Session& session, QWidget* parent = nullptr);
     PlanBoard* board() const { return m_board; }
+    /// Writes the run list for paper; false and a message when it cannot.
+    bool writeRunList(const QString& path);
 
 protected:
     void showEvent(QShowEvent* event) override;
@@ -46,6 +49,7 @@ private:
     void pasteFacts();
     void saveForecast();
     void saveReach();
+    void saveAxis();
     void saveStudy(const QString& field, const QJsonValue& value, const QString& what);
     double expectedCv(QString* from = nullptr) const;
 
@@ -54,7 +58,7 @@ private:
     QLabel *m_sentence, *m_totals, *m_spread, *m_square, *m_reachSentence, *m_order;
     QPushButton* m_start;
     QWidget* m_body;
-    QLineEdit *m_title, *m_question, *m_limit, *m_cell, *m_ratio, *m_expected, *m_by, *m_goesFirst;
+    QLineEdit *m_axis, *m_title, *m_question, *m_limit, *m_cell, *m_ratio, *m_expected, *m_by, *m_goesFirst;
     QComboBox *m_metric, *m_intent, *m_control;
     QDoubleSpinBox *m_margin, *m_forecastSpread;
     PlanBoard* m_board;

@@ -4,8 +4,8 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
-#include <anvil/quantity/entry.h>
 #include <anvil/methods/method.h>
+#include <anvil/quantity/entry.h>
 #include <set>
 
 namespace anvil::app {
@@ -78,10 +78,13 @@ void RigStage::refresh() {
     const auto* data = m_session.study();
     m_body->setVisible(data && !m_session.readOnly());
     QStringList card;
-    for (const auto& c : methods::cautions(methods::find(data ? data->study.plan.method : std::string()), data && !data->options.empty() ? data->options.front().kind : std::string()))
+    for (const auto& c :
+         methods::cautions(methods::find(data ? data->study.plan.method : std::string()),
+                           data && !data->options.empty() ? data->options.front().kind : std::string()))
         card << QStringLiteral("\u26a0 ") + qs(c);
     if (data)
-        for (const auto& c : data->study.plan.cautions) card << QStringLiteral("\u26a0 ") + qs(c);
+        for (const auto& c : data->study.plan.cautions)
+            card << QStringLiteral("\u26a0 ") + qs(c);
     m_card->setText(card.join("\n"));
     std::set<double> limits;
     int off = 0;

@@ -105,9 +105,12 @@ VerdictStage::VerdictStage(Session& session, QWidget* parent) : QWidget(parent),
     connect(m_table, &QTableWidget::cellDoubleClicked, this, &VerdictStage::openTrail);
     connect(m_next, &QListWidget::itemActivated, this, [this](QListWidgetItem* item) {
         const auto* data = m_session.study();
-        const auto all = data ? study::followUps(*data, m_session.verdict(metric())) : std::vector<study::FollowUp>{};
+        const auto all =
+            data ? study::followUps(*data, m_session.verdict(metric())) : std::vector<study::FollowUp>{};
         const auto row = static_cast<std::size_t>(m_next->row(item));
-        if (row >= all.size() || !m_session.tell(m_session.project()->planMore(m_session.studyId(), all[row].squares, all[row].more))) return;
+        if (row >= all.size() || !m_session.tell(m_session.project()->planMore(
+                                     m_session.studyId(), all[row].squares, all[row].more)))
+            return;
         m_session.say(tr("Planned. Make the pieces in Specimens."));
         m_session.go(Stage::specimens);
     });

@@ -73,9 +73,11 @@ struct CurveChart {
 Picture curves(const CurveChart& chart, double width, double height, Plane* plane = nullptr);
 
 /// A bar for each square: expected pull, upper prediction, and where the rig ends.
-Picture reachBars(const study::StudyData& data, const study::Verdict& verdict, const quantity::Unit& unit, double width);
+Picture reachBars(const study::StudyData& data, const study::Verdict& verdict, const quantity::Unit& unit,
+                  double width);
 
-/// Chance of seeing a difference against its size, for the usual numbers of replicates and the planned one; CV and margin as shares.
+/// Chance of seeing a difference against its size, for the usual numbers of replicates and the planned one;
+/// CV and margin as shares.
 Picture powerCurve(double cv, int planned, double margin, double width, double height);
 
 /// A small drawing of what a method does to a piece.

@@ -1,4 +1,5 @@
-// The test methods: what each measures, what it needs, and what can hurt. Adding one is an entry in the registry.
+// The test methods: what each measures, what it needs, and what can hurt. Adding one is an entry in the
+// registry.
 #pragma once
 
 #include <span>
@@ -25,7 +26,8 @@ std::span<const Method> all();
 /// By key; nullptr when unknown or empty.
 const Method* find(std::string_view key);
 
-/// The cautions of a method, most pressing first, and those of a kind of piece ("rope", "adhesive", "plastic" …); each once.
+/// The cautions of a method, most pressing first, and those of a kind of piece ("rope", "adhesive", "plastic"
+/// …); each once.
 std::vector<std::string> cautions(const Method* method, std::string_view kind);
 
 } // namespace anvil::methods

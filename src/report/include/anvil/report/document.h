@@ -61,6 +61,12 @@ struct Source {
 /// Composes the report of a study in the given units.
 Document compose(const Source& source, const Units& units);
 
+/// The order of pulls to take to the rig: a row for each piece with room to write on.
+Document runListDocument(const study::StudyData& study);
+
+/// What the plan eats, for the shop and the saw.
+Document stockDocument(const study::StudyData& study);
+
 /// The report as one HTML file that needs nothing else; charts are SVG.
 QString toHtml(const Document& document);
 

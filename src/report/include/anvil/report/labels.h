@@ -12,7 +12,8 @@ struct PieceLabel {
     QString label, line1, line2;
 };
 
-/// The bars of a text in Code 128, as a picture of the given size; the text itself is not drawn. Error: it cannot be coded.
+/// The bars of a text in Code 128, as a picture of the given size; the text itself is not drawn. Error: it
+/// cannot be coded.
 Expected<chart::Picture> barCode(const QString& text, double width, double height);
 
 /// Writes the labels, three by eight on A4. Error: nothing to write, or the file cannot be written.

@@ -5,15 +5,15 @@
 
 namespace anvil::stats {
 
-/// Smallest n per group with at least `power` for a two-sided 5 % t-test of a difference (share of the mean) at CV
-/// (share); non-central t with 2n − 2 df. Empty above 100 000 or when an argument is not positive.
+/// Smallest n per group with at least `power` for a two-sided 5 % t-test of a difference (share of the mean)
+/// at CV (share); non-central t with 2n − 2 df. Empty above 100 000 or when an argument is not positive.
 std::optional<int> replicatesFor(double cv, double difference, double power = 0.8);
 
 /// Power of that test with n ≥ 2 per group.
 double powerOf(int n, double cv, double difference);
 
-/// Smallest difference (share of the mean) that n per group show with `power`; the inverse of replicatesFor. Empty for n < 2
-/// or a CV that is not positive. Accurate to 1e-9.
+/// Smallest difference (share of the mean) that n per group show with `power`; the inverse of replicatesFor.
+/// Empty for n < 2 or a CV that is not positive. Accurate to 1e-9.
 std::optional<double> detectableDifference(int n, double cv, double power = 0.8);
 
 /// One-sided normal tolerance factor k: with confidence c, a share p of all pieces exceeds mean − k·s of n.
@@ -23,7 +23,8 @@ double toleranceFactor(int n, double p, double confidence);
 /// Smallest n whose floor lies within `share` of the mean: k(n)·CV ≤ share. Empty if no n up to 10 000 does.
 std::optional<int> replicatesForFloor(double cv, double share, double p = 0.9, double confidence = 0.95);
 
-/// The confidence with which a share p exceeds mean − k·s of n pieces; what a rule of thumb such as k = 3 promises.
+/// The confidence with which a share p exceeds mean − k·s of n pieces; what a rule of thumb such as k = 3
+/// promises.
 double confidenceOfFloor(int n, double k, double p);
 
 /// Upper 95 % prediction limit of the next value: mean + t(0.95; n − 1)·s·√(1 + 1/n). n ≥ 2.

@@ -131,8 +131,8 @@ struct StudyData {
     const Pull* pull(Id id) const;
 };
 
-/// A label for a new piece that no piece of the study carries: "B2-3" for the second option, second condition, third replicate; a letter
-/// is added where that is taken.
+/// A label for a new piece that no piece of the study carries: "B2-3" for the second option, second
+/// condition, third replicate; a letter is added where that is taken.
 std::string freshLabel(const StudyData& data, Id option, Id condition, int replicate);
 
 /// The pieces that are planned but not made yet, labelled; ids are 0.

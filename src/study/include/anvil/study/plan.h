@@ -1,4 +1,5 @@
-// The plan of a study: what is to be pulled, with what expectations, on which rig, in which order. Plain values, SI units.
+// The plan of a study: what is to be pulled, with what expectations, on which rig, in which order. Plain
+// values, SI units.
 #pragma once
 
 #include <cstdint>
@@ -36,8 +37,8 @@ struct PlannedSquare {
 /// A part in the load path.
 struct ChainPart {
     std::string name;
-    double strength = 0; ///< N, mean (or the rating)
-    double cv = 0.1;     ///< spread as a share
+    double strength = 0;   ///< N, mean (or the rating)
+    double cv = 0.1;       ///< spread as a share
     bool specimen = false; ///< the part whose strength is asked for
     std::string source;
     bool operator==(const ChainPart&) const = default;
@@ -61,13 +62,13 @@ struct Acceptance {
 /// A waiting or working step of the preparation of a batch.
 struct RecipeStep {
     std::string name;
-    double minutes = 0;          ///< how long the step itself takes
-    double waitMinutes = 0;      ///< least wait after it before the next
-    double latestMinutes = 0;    ///< the next must begin within this after it, 0: any time
-    int repeat = 1;              ///< so many times …
-    double everyMinutes = 0;     ///< … one every so often
-    std::string product;         ///< what it uses up
-    std::string expires;         ///< the product's date, yyyy-mm-dd
+    double minutes = 0;       ///< how long the step itself takes
+    double waitMinutes = 0;   ///< least wait after it before the next
+    double latestMinutes = 0; ///< the next must begin within this after it, 0: any time
+    int repeat = 1;           ///< so many times …
+    double everyMinutes = 0;  ///< … one every so often
+    std::string product;      ///< what it uses up
+    std::string expires;      ///< the product's date, yyyy-mm-dd
     bool operator==(const RecipeStep&) const = default;
 };
 
@@ -89,7 +90,7 @@ struct Plan {
     std::vector<Acceptance> accepted;
     std::vector<std::string> cautions;
     std::vector<RecipeStep> recipe;
-    std::string recipeStarted; ///< ISO 8601; empty: not begun
+    std::string recipeStarted;                                  ///< ISO 8601; empty: not begun
     std::vector<std::pair<std::string, std::string>> stepsDone; ///< step key, ISO 8601
     bool operator==(const Plan&) const = default;
 

@@ -1,4 +1,5 @@
-// Before anything is broken: will the rig reach, will the right part break, how many pulls, in which order, what does it eat.
+// Before anything is broken: will the rig reach, will the right part break, how many pulls, in which order,
+// what does it eat.
 #pragma once
 
 #include <anvil/study/verdict.h>
@@ -21,12 +22,12 @@ struct HeadRoom {
     Reach reach = Reach::unknown;
     double expected = 0, upper = 0; ///< mean, and upper 95 % prediction of the next pull
     double limit = 0;               ///< the lesser of rig limit and cell limit × ratio; 0: none
-    std::string from;     ///< what the prediction stands on
-    std::string sentence; ///< with a remedy where one is needed; free of units
+    std::string from;               ///< what the prediction stands on
+    std::string sentence;           ///< with a remedy where one is needed; free of units
 };
 
-/// Head-room of a square from its own results (mean + t·s·√(1 + 1/n)), else its forecasts or the option's rating
-/// (value · (1 + 1.645 CV)). For metrics that are forces.
+/// Head-room of a square from its own results (mean + t·s·√(1 + 1/n)), else its forecasts or the option's
+/// rating (value · (1 + 1.645 CV)). For metrics that are forces.
 HeadRoom headRoom(const StudyData& data, const Verdict& verdict, Id option, Id condition);
 
 /// Chance that a part goes first.
@@ -35,8 +36,8 @@ struct Weakest {
     double probability = 0;
     bool specimen = false;
 };
-/// Which part of a load path goes first: independent normal strengths (mean, CV), P(part i is the least) by quadrature
-/// ∫ f_i Π (1 − F_j) over ± 8 s; error below 1e-6. Parts without spread are given 0.1 %.
+/// Which part of a load path goes first: independent normal strengths (mean, CV), P(part i is the least) by
+/// quadrature ∫ f_i Π (1 − F_j) over ± 8 s; error below 1e-6. Parts without spread are given 0.1 %.
 std::vector<Weakest> weakestLink(std::span<const ChainPart> parts);
 /// What to say of it; empty when the specimen goes first with at least 80 %, or nothing is known.
 std::string weakestSentence(std::span<const Weakest> parts);
@@ -51,7 +52,8 @@ struct Replication {
 std::vector<Replication> schools(double cv, int planned);
 /// The spread to expect of a kind of option before there are results of one's own, as a share; and why.
 double defaultCv(const std::string& kind);
-/// The pooled CV of the results there are; empty without two groups of two. By the root mean square, weighted by n − 1.
+/// The pooled CV of the results there are; empty without two groups of two. By the root mean square, weighted
+/// by n − 1.
 std::optional<double> ownCv(const Verdict& verdict);
 
 /// Planned replicates, pulls, and cost where every option has one.
@@ -62,10 +64,12 @@ struct PlanTotals {
 };
 PlanTotals totals(const StudyData& data);
 
-/// Randomised complete blocks: every square appears once in each block while it has replicates left, in an order drawn from the seed.
-/// Returns specimen labels of pieces not pulled yet. Same seed, same order on every machine. With `groupConditions` the set-up is
-/// changed once a block at most: conditions are drawn first, options within them.
-std::vector<std::string> drawRunOrder(const StudyData& data, std::uint64_t seed, bool groupConditions = false);
+/// Randomised complete blocks: every square appears once in each block while it has replicates left, in an
+/// order drawn from the seed. Returns specimen labels of pieces not pulled yet. Same seed, same order on
+/// every machine. With `groupConditions` the set-up is changed once a block at most: conditions are drawn
+/// first, options within them.
+std::vector<std::string> drawRunOrder(const StudyData& data, std::uint64_t seed,
+                                      bool groupConditions = false);
 
 /// What the plan eats.
 struct StockLine {
@@ -85,8 +89,8 @@ struct Finding {
     std::string why; ///< the reason it was accepted
 };
 
-/// What is not fair about the study as it stands, by its intent. As-used studies are not asked for equal batches or speeds, exploratory
-/// ones not for replicates or a control.
+/// What is not fair about the study as it stands, by its intent. As-used studies are not asked for equal
+/// batches or speeds, exploratory ones not for replicates or a control.
 std::vector<Finding> fairness(const StudyData& data, const Readings& readings);
 
 /// Something worth pulling next: why, which squares, how many more of each.
@@ -96,7 +100,8 @@ struct FollowUp {
     int more = 3;
 };
 
-/// What the results leave open, most telling first: too close to call, topped out, another part broke, not tested.
+/// What the results leave open, most telling first: too close to call, topped out, another part broke, not
+/// tested.
 std::vector<FollowUp> followUps(const StudyData& data, const Verdict& verdict);
 
 } // namespace anvil::study

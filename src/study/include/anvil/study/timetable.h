@@ -1,4 +1,5 @@
-// When a batch has to be primed, clamped, washed, read: a recipe laid out in time. Instants are seconds since 1970, UTC.
+// When a batch has to be primed, clamped, washed, read: a recipe laid out in time. Instants are seconds since
+// 1970, UTC.
 #pragma once
 
 #include <anvil/quantity/error.h>
@@ -6,6 +7,7 @@
 #include <cstdint>
 #include <functional>
 #include <map>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -13,9 +15,14 @@ namespace anvil::study {
 
 using Instant = std::int64_t;
 
-/// When somebody is there to work. The offset of local time from UTC is asked for each instant, so that summer time is right.
+/// A time as the plan keeps it ("2026-05-04T09:00:00", the bench's own clock) as seconds since 1970; nothing
+/// when it is none.
+std::optional<Instant> instantOf(const std::string& text);
+
+/// When somebody is there to work. The offset of local time from UTC is asked for each instant, so that
+/// summer time is right.
 struct WorkingHours {
-    int from = 0, to = 24 * 60;                             ///< minutes after local midnight; 0 … 1440: always
+    int from = 0, to = 24 * 60; ///< minutes after local midnight; 0 … 1440: always
     std::function<int(Instant)> offsetMinutes = [](Instant) { return 0; };
 };
 
@@ -43,10 +50,12 @@ struct Step {
     StepState state = StepState::waiting;
 };
 
-/// Lays a recipe out from its start. A step's earliest time follows from when the one before was (or could be) done and its wait; repeats
-/// follow each other by their interval from the first one. What was done moves everything after it. Error: a step without a
-/// name, a negative time, a repeat below one or above 1000.
-Expected<std::vector<Step>> timetable(const std::vector<RecipeStep>& recipe, Instant start, const std::map<std::string, Instant>& done, Instant now, const WorkingHours& hours = {});
+/// Lays a recipe out from its start. A step's earliest time follows from when the one before was (or could
+/// be) done and its wait; repeats follow each other by their interval from the first one. What was done moves
+/// everything after it. Error: a step without a name, a negative time, a repeat below one or above 1000.
+Expected<std::vector<Step>> timetable(const std::vector<RecipeStep>& recipe, Instant start,
+                                      const std::map<std::string, Instant>& done, Instant now,
+                                      const WorkingHours& hours = {});
 
 /// Share of the whole preparation that lies behind, 0 … 1; 1 when everything is done.
 double progress(const std::vector<Step>& steps, Instant start, Instant now);

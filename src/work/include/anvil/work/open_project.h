@@ -55,9 +55,11 @@ public:
     /// Replicates of every square that says nothing of its own. Error: below 0 or above 200.
     Expected<void> planReplicates(Id study, int replicates);
     /// Replicates of some squares; empty: as the study says.
-    Expected<void> planSquares(Id study, const std::vector<std::pair<Id, Id>>& squares, std::optional<int> replicates);
+    Expected<void> planSquares(Id study, const std::vector<std::pair<Id, Id>>& squares,
+                               std::optional<int> replicates);
     Expected<void> strikeSquares(Id study, const std::vector<std::pair<Id, Id>>& squares, bool struck);
-    /// Makes the pieces that are planned and missing; returns how many. Error: nothing is planned, or all are made.
+    /// Makes the pieces that are planned and missing; returns how many. Error: nothing is planned, or all are
+    /// made.
     Expected<int> makePieces(Id study, const QString& batch);
     /// Carries out a fairness finding's remedy.
     Expected<void> applyRemedy(Id study, const std::string& rule);
@@ -67,14 +69,17 @@ public:
     Expected<void> drawRunList(Id study, std::uint64_t seed, bool groupConditions);
     Expected<void> moveInRunList(Id study, int from, int to);
     Expected<void> setRecipe(Id study, const std::vector<study::RecipeStep>& recipe);
-    /// Begins the preparation of the pieces that are made; `at` is ISO 8601. An empty text takes the beginning back.
+    /// Begins the preparation of the pieces that are made; `at` is ISO 8601. An empty text takes the
+    /// beginning back.
     Expected<void> startRecipe(Id study, const QString& at);
     Expected<void> markStep(Id study, const std::string& key, const QString& at);
-    /// A study with the same options and plan, without pieces; conditions are taken over too unless another is named.
+    /// A study with the same options and plan, without pieces; conditions are taken over too unless another
+    /// is named.
     Expected<Id> startFrom(Id study, const QString& title, const QString& condition);
     /// Plans more replicates of some squares of a study that has been pulled.
     Expected<void> planMore(Id study, const std::vector<std::pair<Id, Id>>& squares, int more);
-    /// A piece nobody planned, in one step: option and condition are made when they are new. Returns the specimen.
+    /// A piece nobody planned, in one step: option and condition are made when they are new. Returns the
+    /// specimen.
     Expected<Id> addUnplanned(Id study, const QString& option, const QString& condition);
     Expected<void> changeSpecimen(Id specimen, const QJsonObject& fields, const QString& what);
     Expected<void> changeOption(Id option, const QJsonObject& fields, const QString& what);
@@ -109,7 +114,8 @@ signals:
 
 private:
     Expected<void> addNames(const QString& table, Id study, const QStringList& names);
-    Expected<void> movePlace(const QString& table, std::vector<Id> order, Id id, int place, const QString& what);
+    Expected<void> movePlace(const QString& table, std::vector<Id> order, Id id, int place,
+                             const QString& what);
     struct Done {
         Id journal;
         QString what;

@@ -1,0 +1,12 @@
+// Pasting a block copied in a spreadsheet into a table, cell by cell from the current one.
+#pragma once
+
+class QTableWidget;
+
+namespace anvil::app {
+
+/// Sets the editable cells from the current one on as the clipboard says; returns how many changed. Each
+/// change is a command of its own.
+int pasteInto(QTableWidget& table);
+
+} // namespace anvil::app
