@@ -12,7 +12,7 @@
 namespace anvil::app {
 namespace {
 
-constexpr int head = 30, rowHeight = 44, markSize = 13, pitch = 15, leastColumn = 58;
+constexpr int head = 30, rowHeight = 44, markSize = 13, pitch = 15, leastColumn = 50;
 
 } // namespace
 
@@ -42,7 +42,7 @@ void Board::relayout() {
         return;
     }
     const int columns = std::max<int>(1, static_cast<int>(data->conditions.size()));
-    const int names = std::clamp(width() * 38 / 100, 84, 200);
+    const int names = std::clamp(width() * (columns > 2 ? 32 : 38) / 100, 76, 200);
     const int column = std::max(leastColumn, (width() - names - 4) / columns);
     setMinimumWidth(std::max(220, names + columns * leastColumn));
     for (int c = 0; c < static_cast<int>(data->conditions.size()); ++c)

@@ -103,6 +103,7 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     auto* ledger = new Ledger(m_session);
     ledger->setMinimumWidth(210);
     m_ledgerPanel = panel(ledger, true);
+    m_ledgerPanel->findChild<QScrollArea*>()->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     m_splitter->addWidget(m_ledgerPanel);
     m_splitter->setStretchFactor(1, 1);
     m_splitter->setCollapsible(1, false);

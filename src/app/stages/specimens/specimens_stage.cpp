@@ -134,21 +134,21 @@ QWidget* SpecimensStage::makePieces() {
     field(m_nominal, "nominal", tr("such as 3 1/4 in"), 120);
     measure->addWidget(new QLabel(tr("±")));
     field(m_tolerance, "tolerance", tr("such as 0.5 mm"), 110);
-    auto* add = new QPushButton(tr("Add column"));
+    auto* add = new QPushButton(tr("Add"));
     add->setObjectName("addDimension");
     measure->addWidget(add);
     measure->addStretch();
-    auto* labels = new QPushButton(icon("printer"), tr("Labels as PDF…"));
+    auto* labels = new QPushButton(icon("printer"), tr("Labels…"));
     labels->setObjectName("labels");
     measure->addWidget(labels);
     layout->addLayout(measure);
     auto* move = new QHBoxLayout;
-    move->addWidget(new QLabel(tr("Wrong label? Move the selected piece to")));
+    move->addWidget(new QLabel(tr("Move the selected piece to")));
     m_option = new QComboBox;
     m_condition = new QComboBox;
     for (auto* box : {m_option, m_condition}) {
         box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-        box->setMinimumContentsLength(10);
+        box->setMinimumContentsLength(6);
         move->addWidget(box, 1);
     }
     auto* button = new QPushButton(tr("Move"));
@@ -377,7 +377,6 @@ void SpecimensStage::fillPieces() {
             item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable |
                            (editable ? Qt::ItemIsEditable : Qt::NoItemFlags));
             item->setData(Qt::UserRole, k == stateColumn ? pull : s.id);
-            if (dimension) item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
             m_table->setItem(row, k, item);
         }
     }

@@ -13,6 +13,7 @@
 #include <QSplitter>
 #include <QTabWidget>
 #include <QTableWidget>
+#include <QTimer>
 #include <anvil/quantity/print.h>
 #include <anvil/study/planning.h>
 
@@ -164,7 +165,7 @@ void VerdictStage::refresh() {
                                    m_session.pull())
                    : chart::Picture{};
     });
-    fitLadder();
+    QTimer::singleShot(0, this, &VerdictStage::fitLadder); // once the headline has its height
     m_sentences->clear();
     for (const auto& p : v.pairs)
         m_sentences->addItem(qs(p.sentence));
@@ -227,9 +228,9 @@ void VerdictStage::refresh() {
 
 void VerdictStage::resizeEvent(QResizeEvent*) { fitLadder(); }
 
-void VerdictStage::fitLadder() { // whole where there is room for it, else two thirds of the stage
-    m_ladderArea->setMinimumHeight(
-        std::min(static_cast<int>(m_ladder->picture().height) + 4, height() * 64 / 100));
+void VerdictStage::fitLadder() { // whole where there is room for it beside a few lines of the tabs
+    const int room = std::max(120, m_split->height() - 130);
+    m_ladderArea->setMinimumHeight(std::min(static_cast<int>(m_ladder->picture().height) + 4, room));
 }
 
 void VerdictStage::openTrail(int row, int column) {
