@@ -47,7 +47,7 @@ void bareFromChars(benchmark::State& state) {
         benchmark::DoNotOptimize(columns[0].data());
     }
 }
-BENCHMARK(bareFromChars)->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK(bareFromChars)->Unit(benchmark::kMillisecond)->UseRealTime()->Repetitions(5);
 
 void parseTwoThreads(benchmark::State& state) {
     const auto& text = log(rows);
@@ -57,7 +57,7 @@ void parseTwoThreads(benchmark::State& state) {
         benchmark::DoNotOptimize(columns.force.data());
     }
 }
-BENCHMARK(parseTwoThreads)->Unit(benchmark::kMillisecond)->UseRealTime();
+BENCHMARK(parseTwoThreads)->Unit(benchmark::kMillisecond)->UseRealTime()->Repetitions(5);
 
 /// File to project: look, read, store with checksums, pyramid and the file itself, committed to disk.
 void wholeStoredImport(benchmark::State& state) {
@@ -77,7 +77,7 @@ void wholeStoredImport(benchmark::State& state) {
         if (!done) state.SkipWithError(done.error().message.c_str());
     }
 }
-BENCHMARK(wholeStoredImport)->Unit(benchmark::kMillisecond)->UseRealTime()->Iterations(2);
+BENCHMARK(wholeStoredImport)->Unit(benchmark::kMillisecond)->UseRealTime()->Iterations(1)->Repetitions(4);
 
 } // namespace
 } // namespace anvil::bench

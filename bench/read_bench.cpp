@@ -37,7 +37,8 @@ BENCHMARK(readCurve)
     ->Arg(10'000'000)
     ->Arg(100'000'000)
     ->Unit(benchmark::kMillisecond)
-    ->UseRealTime();
+    ->UseRealTime()
+    ->Repetitions(2);
 
 } // namespace
 } // namespace anvil::bench

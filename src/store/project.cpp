@@ -398,7 +398,7 @@ Expected<curve::Curve> Project::curve(Id id) const {
     auto db = d->reader();
     QSqlQuery q(db);
     q.setForwardOnly(true);
-    q.prepare("SELECT c.kind, k.data, k.crc32, k.samples FROM channel c JOIN chunk k ON k.curve = c.curve "
+    q.prepare("SELECT c.kind, k.data, k.checksum, k.samples FROM channel c JOIN chunk k ON k.curve = c.curve "
               "AND k.channel = c.number"
               " WHERE c.curve = ? ORDER BY c.number, k.sequence");
     q.addBindValue(static_cast<qlonglong>(id));
@@ -408,7 +408,7 @@ Expected<curve::Curve> Project::curve(Id id) const {
         const auto kind = q.value(0).toString();
         const auto data = q.value(1).toByteArray();
         auto& channel = kind == "time" ? out.time : kind == "force" ? out.force : out.displacement;
-        if (crc(data) != q.value(2).toUInt() || data.size() != q.value(3).toLongLong() * 8 ||
+        if (checksum(data) != q.value(2).toLongLong() || data.size() != q.value(3).toLongLong() * 8 ||
             !unpack(data, channel))
             return failText(QStringLiteral("A stretch of %1 samples of curve %2 is damaged (checksum).")
                                 .arg(kind)

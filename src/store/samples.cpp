@@ -5,7 +5,6 @@
 #include <cstring>
 #include <memory>
 #include <xxhash.h>
-#include <zlib.h>
 #include <zstd.h>
 
 namespace anvil::store {
@@ -33,9 +32,8 @@ bool unpack(const QByteArray& data, std::vector<double>& to) {
     return true;
 }
 
-quint32 crc(const QByteArray& data) {
-    return static_cast<quint32>(
-        crc32(0, reinterpret_cast<const Bytef*>(data.constData()), static_cast<uInt>(data.size())));
+qint64 checksum(const QByteArray& data) {
+    return static_cast<qint64>(XXH3_64bits(data.constData(), static_cast<std::size_t>(data.size())));
 }
 
 namespace {

@@ -33,7 +33,7 @@ inline constexpr const char* schema[] = {
     " PRIMARY KEY (curve, number)) WITHOUT ROWID",
     "CREATE TABLE chunk (id INTEGER PRIMARY KEY, curve INTEGER NOT NULL REFERENCES curve, channel INTEGER "
     "NOT NULL, sequence INTEGER NOT NULL,"
-    " samples INTEGER NOT NULL, crc32 INTEGER NOT NULL, data BLOB NOT NULL, UNIQUE (curve, channel, "
+    " samples INTEGER NOT NULL, checksum INTEGER NOT NULL, data BLOB NOT NULL, UNIQUE (curve, channel, "
     "sequence))",
     "CREATE TABLE pyramid (curve INTEGER NOT NULL REFERENCES curve, level INTEGER NOT NULL, data BLOB NOT "
     "NULL, PRIMARY KEY (curve, level))",

@@ -117,9 +117,9 @@ Id Writer::addCurve(const curve::Curve& curve, const QString& known) {
         for (std::size_t from = 0; from < values->size(); from += samplesPerChunk) {
             const std::size_t count = std::min(samplesPerChunk, values->size() - from);
             const auto data = pack(std::span(*values).subspan(from, count));
-            run("INSERT INTO chunk (curve, channel, sequence, samples, crc32, data) VALUES (?, ?, ?, ?, ?, "
+            run("INSERT INTO chunk (curve, channel, sequence, samples, checksum, data) VALUES (?, ?, ?, ?, ?, "
                 "?)",
-                {id, number, sequence++, static_cast<qlonglong>(count), static_cast<qlonglong>(crc(data)),
+                {id, number, sequence++, static_cast<qlonglong>(count), checksum(data),
                  data});
         }
         ++number;

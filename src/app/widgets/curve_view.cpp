@@ -101,8 +101,9 @@ void CurveView::rebuild() {
     if (m_curve) {
         chart::Trace trace;
         trace.ink = chart::Ink::series0;
+        // Two points a pixel at most: more are only slower to paint.
         trace.points = m_pyramid.draw(m_x, m_y, m_chart.x0, m_chart.x1,
-                                      static_cast<std::size_t>(std::max(100, width() - 80)));
+                                      static_cast<std::size_t>(std::max(100, (width() - 80) / 2)));
         m_chart.traces = {trace};
         m_chart.pins.clear();
         for (const auto& p : m_pins)
