@@ -2,10 +2,7 @@
 
 #include <QFont>
 #include <QFontMetricsF>
-#include <QPageSize>
 #include <QPainter>
-#include <QPdfWriter>
-#include <QSaveFile>
 #include <anvil/chart/painter.h>
 #include <anvil/report/pages.h>
 #include <zint.h>
@@ -36,47 +33,41 @@ Expected<chart::Picture> barCode(const QString& text, double width, double heigh
 
 Expected<void> writeLabels(const std::vector<PieceLabel>& labels, const QString& path) {
     if (labels.empty()) return fail("There is no piece to label: make the pieces first.");
-    QSaveFile file(path);
-    if (!file.open(QIODevice::WriteOnly))
-        return fail(QStringLiteral("%1 cannot be written: %2.").arg(path, file.errorString()).toStdString());
-    {
-        QPdfWriter writer(&file);
-        writer.setPageSize(QPageSize(QPageSize::A4));
-        writer.setPageMargins(QMarginsF(0, 0, 0, 0));
-        writer.setResolution(1200);
-        writer.setCreator(QStringLiteral("Jaunty Anvil"));
-        QPainter painter(&writer);
-        painter.scale(1200.0 / 96, 1200.0 / 96);
-        constexpr int across = 3, down = 8;
-        const double width = pageWidth / across, height = pageHeight / down;
-        for (std::size_t i = 0; i < labels.size(); ++i) {
-            const auto place = static_cast<int>(i % (across * down));
-            if (i > 0 && place == 0) writer.newPage();
-            const auto& l = labels[i];
-            painter.save();
-            painter.translate((place % across) * width + 18, (place / across) * height + 14);
-            QFont font(QStringLiteral("Anvil Sans"));
-            const auto line = [&](double y, const QString& text, int size, bool bold) {
-                font.setPixelSize(size);
-                font.setBold(bold);
-                painter.setFont(font);
-                painter.setPen(Qt::black);
-                painter.drawText(QPointF(0, y),
-                                 QFontMetricsF(font, &writer).elidedText(text, Qt::ElideRight, width - 30));
-            };
-            line(26, l.label, 26, true);
-            line(46, l.line1, 12, false);
-            line(62, l.line2, 12, false);
-            const auto code = barCode(l.label, width - 60, 40);
-            if (!code) return tl::unexpected(code.error());
-            painter.translate(0, 72);
-            chart::paint(painter, *code, chart::lightPalette(), false);
-            painter.restore();
-        }
+    constexpr std::size_t across = 3, down = 8, each = across * down;
+    constexpr double width = pageWidth / across, height = pageHeight / down;
+    std::vector<chart::Picture> codes;
+    for (const auto& l : labels) {
+        auto code = barCode(l.label, width - 60, 40);
+        if (!code) return tl::unexpected(code.error());
+        codes.push_back(std::move(*code));
     }
-    if (!file.commit())
-        return fail(QStringLiteral("%1 cannot be written: %2.").arg(path, file.errorString()).toStdString());
-    return {};
+    return writePages(
+        path, QStringLiteral("Labels"), (labels.size() + each - 1) / each,
+        [&](QPainter& painter, std::size_t page) {
+            for (std::size_t i = page * each; i < std::min(labels.size(), (page + 1) * each); ++i) {
+                const auto& l = labels[i];
+                const std::size_t place = i % each;
+                painter.save();
+                painter.translate(static_cast<double>(place % across) * width + 18,
+                                  static_cast<double>(place / across) * height + 14);
+                QFont font(QStringLiteral("Anvil Sans"));
+                const auto line = [&](double y, const QString& text, int size, bool bold) {
+                    font.setPixelSize(size);
+                    font.setBold(bold);
+                    painter.setFont(font);
+                    painter.setPen(Qt::black);
+                    painter.drawText(
+                        QPointF(0, y),
+                        QFontMetricsF(font, painter.device()).elidedText(text, Qt::ElideRight, width - 30));
+                };
+                line(26, l.label, 26, true);
+                line(46, l.line1, 12, false);
+                line(62, l.line2, 12, false);
+                painter.translate(0, 72);
+                chart::paint(painter, codes[i], chart::lightPalette(), false);
+                painter.restore();
+            }
+        });
 }
 
 } // namespace anvil::report

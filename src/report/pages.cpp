@@ -200,30 +200,38 @@ void paintPage(QPainter& painter, const Page& page) {
     }
 }
 
-Expected<void> writePdf(const Document& document, const QString& path) {
+Expected<void> writePages(const QString& path, const QString& title, std::size_t pages,
+                          const std::function<void(QPainter&, std::size_t)>& paint) {
     QSaveFile file(path);
-    if (!file.open(QIODevice::WriteOnly))
+    const auto refuse = [&] {
         return fail(QStringLiteral("%1 cannot be written: %2.").arg(path, file.errorString()).toStdString());
+    };
+    if (!file.open(QIODevice::WriteOnly)) return refuse();
     {
+        constexpr int resolution = 1200;
         QPdfWriter writer(&file);
         writer.setPageSize(QPageSize(QPageSize::A4));
         writer.setPageMargins(QMarginsF(0, 0, 0, 0));
-        writer.setResolution(1200);
-        writer.setTitle(document.title);
+        writer.setResolution(resolution);
+        writer.setTitle(title);
         writer.setCreator(QStringLiteral("Jaunty Anvil"));
         QPainter painter(&writer);
-        const auto pages = paginate(document);
-        for (std::size_t i = 0; i < pages.size(); ++i) {
+        for (std::size_t i = 0; i < pages; ++i) {
             if (i > 0) writer.newPage();
             painter.save();
-            painter.scale(1200.0 / 96, 1200.0 / 96);
-            paintPage(painter, pages[i]);
+            painter.scale(resolution / 96.0, resolution / 96.0);
+            paint(painter, i);
             painter.restore();
         }
     }
-    if (!file.commit())
-        return fail(QStringLiteral("%1 cannot be written: %2.").arg(path, file.errorString()).toStdString());
+    if (!file.commit()) return refuse();
     return {};
+}
+
+Expected<void> writePdf(const Document& document, const QString& path) {
+    const auto pages = paginate(document);
+    return writePages(path, document.title, pages.size(),
+                      [&](QPainter& painter, std::size_t i) { paintPage(painter, pages[i]); });
 }
 
 } // namespace anvil::report

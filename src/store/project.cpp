@@ -402,7 +402,9 @@ Expected<curve::Curve> Project::curve(Id id) const {
               "AND k.channel = c.number"
               " WHERE c.curve = ? ORDER BY c.number, k.sequence");
     q.addBindValue(static_cast<qlonglong>(id));
-    if (!q.exec()) return failText(q.lastError().text());
+    if (!q.exec())
+        return failText(
+            QStringLiteral("The samples of curve %1 cannot be read (%2).").arg(id).arg(q.lastError().text()));
     curve::Curve out;
     while (q.next()) {
         const auto kind = q.value(0).toString();

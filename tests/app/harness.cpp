@@ -100,6 +100,16 @@ void Window::openDemo() {
     settle();
 }
 
+study::Id Window::newStudy(const QStringList& options, const QStringList& conditions) {
+    EXPECT_TRUE(session().create(dir.filePath("p.anvil")));
+    study::Study s;
+    s.title = "Pegs";
+    const auto id = *session().project()->addStudy(s);
+    EXPECT_TRUE(session().project()->addOptions(id, options));
+    EXPECT_TRUE(session().project()->addConditions(id, conditions));
+    return id;
+}
+
 study::Id Window::pullOf(const std::string& label) {
     for (const auto& s : study().specimens)
         for (const auto& p : study().pulls)

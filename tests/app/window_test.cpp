@@ -506,13 +506,8 @@ TEST_F(Stages, SquaresAreStruckOutAndPlannedOneByOne) {
 }
 
 TEST_F(Stages, FairnessIsReadAndRemediedOrAccepted) {
-    ASSERT_TRUE(session().create(dir.filePath("p.anvil")));
-    study::Study s;
-    s.title = "Pegs";
-    s.plan.replicates = 2;
-    const auto id = *session().project()->addStudy(s);
-    ASSERT_TRUE(session().project()->addOptions(id, {"Pin", "Bolt", "Hook", "Clip"}));
-    ASSERT_TRUE(session().project()->addConditions(id, {"Dry", "Wet", "Cold"}));
+    const auto id = newStudy({"Pin", "Bolt", "Hook", "Clip"}, {"Dry", "Wet", "Cold"});
+    ASSERT_TRUE(session().project()->planReplicates(id, 2));
     window->goTo(Stage::question);
     settle(5);
     EXPECT_TRUE(visibleTexts(window.get())
@@ -534,12 +529,7 @@ TEST_F(Stages, FairnessIsReadAndRemediedOrAccepted) {
 }
 
 TEST_F(Stages, ForecastsAndLimitsGiveTheHeadRoomWord) {
-    ASSERT_TRUE(session().create(dir.filePath("p.anvil")));
-    study::Study s;
-    s.title = "Pegs";
-    const auto id = *session().project()->addStudy(s);
-    ASSERT_TRUE(session().project()->addOptions(id, {"Pin", "Bolt"}));
-    ASSERT_TRUE(session().project()->addConditions(id, {"Dry"}));
+    const auto id = newStudy({"Pin", "Bolt"}, {"Dry"});
     ASSERT_TRUE(session().project()->planReplicates(id, 5));
     window->goTo(Stage::question);
     child<QTabWidget>("planTabs")->setCurrentIndex(2);
@@ -583,12 +573,7 @@ TEST_F(Stages, FactsAreTypedAndPasted) {
 }
 
 TEST_F(Stages, PiecesAreMadeMeasuredAndOrdered) {
-    ASSERT_TRUE(session().create(dir.filePath("p.anvil")));
-    study::Study s;
-    s.title = "Pegs";
-    const auto id = *session().project()->addStudy(s);
-    ASSERT_TRUE(session().project()->addOptions(id, {"Pin", "Bolt"}));
-    ASSERT_TRUE(session().project()->addConditions(id, {"Dry"}));
+    const auto id = newStudy({"Pin", "Bolt"}, {"Dry"});
     window->goTo(Stage::specimens);
     settle(5);
     EXPECT_FALSE(session().project()->makePieces(id, "")) << "nothing is planned";

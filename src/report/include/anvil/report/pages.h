@@ -4,6 +4,7 @@
 #include <QRectF>
 #include <anvil/quantity/error.h>
 #include <anvil/report/document.h>
+#include <functional>
 #include <memory>
 
 class QPainter;
@@ -33,6 +34,11 @@ std::vector<Page> paginate(const Document& document);
 
 /// Paints a page with its top left corner at the origin, 1 unit = 1/96 in.
 void paintPage(QPainter& painter, const Page& page);
+
+/// Writes an A4 PDF of so many pages; `paint` gets a painter in units of 1/96 in. Error: the file cannot be
+/// written.
+Expected<void> writePages(const QString& path, const QString& title, std::size_t pages,
+                          const std::function<void(QPainter&, std::size_t)>& paint);
 
 /// Writes a PDF with text as text and charts as lines. Error: the file cannot be written.
 Expected<void> writePdf(const Document& document, const QString& path);
