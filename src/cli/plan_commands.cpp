@@ -11,6 +11,12 @@
 namespace anvil::cli {
 namespace {
 
+/// A time as the plan keeps it, by the clock on the wall here; so that summer time is right.
+std::optional<study::Instant> wallInstant(const std::string& text) {
+    const auto at = QDateTime::fromString(QString::fromStdString(text), Qt::ISODate);
+    return at.isValid() ? std::optional<study::Instant>(at.toSecsSinceEpoch()) : std::nullopt;
+}
+
 Expected<Output> replicates(double cv, double difference, double power) {
     if (!(cv > 0)) return fail("The coefficient of variation must be more than 0 %.");
     if (!(difference > 0)) return fail("The difference must be more than 0 %.");
@@ -21,7 +27,7 @@ Expected<Output> replicates(double cv, double difference, double power) {
 }
 
 Expected<Output> plan(const std::string& path, const std::string& title, const std::string& nowText) {
-    const auto given = study::instantOf(nowText);
+    const auto given = wallInstant(nowText);
     if (!nowText.empty() && !given)
         return fail("\"" + nowText + "\" is not a time: write it as 2026-05-04T09:00:00");
     auto opened = work::OpenProject::open(QString::fromStdString(path), store::Project::Access::readOnly);
@@ -73,16 +79,13 @@ Expected<Output> plan(const std::string& path, const std::string& title, const s
         out.text += f.sentence + "\n";
     }
     Json due = Json::array();
-    const auto wall = QDateTime::currentDateTime().toString("yyyy-MM-ddThh:mm:ss").toStdString();
-    const auto now = given ? *given : *study::instantOf(wall);
-    if (const auto start = study::instantOf(p.recipeStarted)) {
+    const auto now = given ? *given : static_cast<study::Instant>(QDateTime::currentSecsSinceEpoch());
+    if (const auto start = wallInstant(p.recipeStarted)) {
         std::map<std::string, study::Instant> done;
         for (const auto& [key, at] : p.stepsDone)
-            if (const auto instant = study::instantOf(at)) done[key] = *instant;
+            if (const auto instant = wallInstant(at)) done[key] = *instant;
         const auto iso = [](study::Instant at) {
-            return at ? Json(QDateTime::fromSecsSinceEpoch(at, Qt::UTC)
-                                 .toString("yyyy-MM-ddThh:mm:ss")
-                                 .toStdString())
+            return at ? Json(QDateTime::fromSecsSinceEpoch(at).toString("yyyy-MM-ddThh:mm:ss").toStdString())
                       : Json(nullptr);
         };
         const auto steps = study::timetable(p.recipe, *start, done, now);

@@ -230,7 +230,12 @@ void VerdictStage::resizeEvent(QResizeEvent*) { fitLadder(); }
 
 void VerdictStage::fitLadder() { // whole where there is room for it beside a few lines of the tabs
     const int room = std::max(120, m_split->height() - 130);
-    m_ladderArea->setMinimumHeight(std::min(static_cast<int>(m_ladder->picture().height) + 4, room));
+    const int wanted = std::min(static_cast<int>(m_ladder->picture().height) + 4, room);
+    m_ladderArea->setMinimumHeight(wanted);
+    if (m_fittedStudy == m_shownStudy || m_split->height() < 200) return;
+    m_fittedStudy = m_shownStudy; // the ladder gets what it needs, the tabs the rest; after that the splitter
+                                  // is the user's
+    m_split->setSizes({wanted, m_split->height() - wanted});
 }
 
 void VerdictStage::openTrail(int row, int column) {

@@ -37,7 +37,7 @@ private:
     study::Metric metric() const;
     Session& m_session;
     bool m_stale = true, m_metricChosen = false;
-    Id m_shownStudy = 0;
+    Id m_shownStudy = 0, m_fittedStudy = -1;
     QComboBox* m_metric;
     QLabel* m_headline;
     QPushButton *m_look, *m_import;
