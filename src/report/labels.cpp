@@ -46,10 +46,10 @@ Expected<void> writeLabels(const std::vector<PieceLabel>& labels, const QString&
         [&](QPainter& painter, std::size_t page) {
             for (std::size_t i = page * each; i < std::min(labels.size(), (page + 1) * each); ++i) {
                 const auto& l = labels[i];
-                const std::size_t place = i % each;
+                const std::size_t place = i % each, row = place / across, column = place % across;
                 painter.save();
-                painter.translate(static_cast<double>(place % across) * width + 18,
-                                  static_cast<double>(place / across) * height + 14);
+                painter.translate(static_cast<double>(column) * width + 18,
+                                  static_cast<double>(row) * height + 14);
                 QFont font(QStringLiteral("Anvil Sans"));
                 const auto line = [&](double y, const QString& text, int size, bool bold) {
                     font.setPixelSize(size);

@@ -26,6 +26,7 @@ Expected<void> sensible(int replicates) {
 
 template <class T> std::vector<Id> idsOf(const std::vector<T>& all) {
     std::vector<Id> out;
+    out.reserve(all.size());
     for (const auto& x : all)
         out.push_back(x.id);
     return out;
@@ -248,7 +249,7 @@ Expected<Id> OpenProject::startFrom(Id studyId, const QString& title, const QStr
     if (!from) return fail("There is no such study any more.");
     if (title.simplified().isEmpty()) return fail("The new study needs a title.");
     Id made = 0;
-    const auto entry = run(
+    auto entry = run(
         tr("New study \"%1\" from \"%2\"").arg(title.simplified(), QString::fromStdString(from->study.title)),
         [&](store::Writer& w) {
             auto s = from->study;
@@ -313,7 +314,7 @@ Expected<Id> OpenProject::addUnplanned(Id studyId, const QString& optionName, co
     if (option.isEmpty() || condition.isEmpty())
         return fail("Say what it is and under which condition it is pulled.");
     Id made = 0;
-    const auto entry = run(tr("Unplanned: %1, %2").arg(option, condition), [&](store::Writer& w) {
+    auto entry = run(tr("Unplanned: %1, %2").arg(option, condition), [&](store::Writer& w) {
         study::StudyData grown = *data;
         const auto named = [&](auto& all, const QString& name, const QString& table) {
             for (const auto& x : all)
