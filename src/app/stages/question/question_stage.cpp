@@ -579,6 +579,7 @@ void QuestionStage::saveForecast() {
 void QuestionStage::fillFacts() {
     const auto* data = m_session.study();
     m_facts->setRowCount(data ? static_cast<int>(data->options.size()) : 0);
+    if (!data) return;
     for (int i = 0; i < m_facts->rowCount(); ++i) {
         const auto& o = data->options[static_cast<std::size_t>(i)];
         const QStringList cells{
