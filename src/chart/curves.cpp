@@ -34,12 +34,12 @@ Picture curves(const CurveChart& c, double width, double height, Plane* out) {
     const bool small = width < 340;
     const double xs = niceStep(plane.x0, plane.x1, small ? 3 : std::max(3, static_cast<int>(width / 110)));
     const double ys = niceStep(plane.y0, plane.y1, small ? 3 : std::max(3, static_cast<int>(height / 60)));
-    for (double v = std::ceil(plane.x0 / xs) * xs; v <= plane.x1; v += xs) {
+    for (const double v : ticks(plane.x0, plane.x1, xs)) {
         p.add(Line{{plane.px(v), plane.top}, {plane.px(v), plane.bottom}, Ink::grid, 0.8});
         p.add(Label{
             {plane.px(v), plane.bottom + 15}, tickText(v, xs), 11, Align::center, Ink::faint, false, true});
     }
-    for (double v = std::ceil(plane.y0 / ys) * ys; v <= plane.y1; v += ys) {
+    for (const double v : ticks(plane.y0, plane.y1, ys)) {
         p.add(Line{{plane.left, plane.py(v)}, {plane.right, plane.py(v)}, Ink::grid, 0.8});
         p.add(Label{
             {plane.left - 6, plane.py(v) + 4}, tickText(v, ys), 11, Align::right, Ink::faint, false, true});

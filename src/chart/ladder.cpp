@@ -204,7 +204,7 @@ Picture ladder(const study::StudyData& data, const study::Verdict& verdict, cons
         p.shapes.insert(p.shapes.begin(), Line{{left, a}, {left, b}, Ink::faint, 1.5});
         p.shapes.insert(p.shapes.begin(), Line{{right, a}, {right, b}, Ink::grid, 1.5});
     }
-    for (double v = 0; v <= x1 + step / 2; v += step) {
+    for (const double v : ticks(0, x1 + step / 2, step)) {
         const double x = left + v / x1 * (right - left);
         p.shapes.insert(p.shapes.begin(),
                         Line{{x, topMargin + (several ? headHeight : 0)}, {x, axis}, Ink::grid, 0.7});

@@ -166,6 +166,15 @@ double niceStep(double low, double high, int wanted) {
     return 10 * power;
 }
 
+std::vector<double> ticks(double low, double high, double step) {
+    std::vector<double> out;
+    const double first = std::ceil(low / step), last = std::floor(high / step);
+    if (!(last - first < 1000)) return out;
+    for (int i = 0; i <= static_cast<int>(last - first); ++i)
+        out.push_back((first + i) * step);
+    return out;
+}
+
 std::string tickText(double value, double step) {
     const int decimals = std::max(0, static_cast<int>(-std::floor(std::log10(step) + 1e-9)));
     return quantity::fixed(std::abs(value) < step * 1e-6 ? 0 : value, decimals);

@@ -174,8 +174,9 @@ Expected<void> rivets(work::OpenProject& project) {
                 logger.zeroOffset = random.uniform(-15, 25);
                 logger.spikes = replicate == 2 ? 2 : 0;
                 logger.limit = rigLimit;
-                const auto run =
-                    sim::pull(spec, logger, static_cast<std::uint64_t>(3000 + 10 * k + replicate));
+                const auto run = sim::pull(spec, logger,
+                                           3000 + 10 * static_cast<std::uint64_t>(k) +
+                                               static_cast<std::uint64_t>(replicate));
                 study::Specimen piece;
                 piece.study = studyId;
                 piece.option = option;
@@ -279,7 +280,8 @@ Expected<void> hooks(work::OpenProject& project) {
 } // namespace
 
 sim::Run fittingRun(int option, int condition, int replicate) {
-    const auto seed = static_cast<std::uint64_t>(100 * option + 10 * condition + replicate);
+    const auto seed = 100 * static_cast<std::uint64_t>(option) + 10 * static_cast<std::uint64_t>(condition) +
+                      static_cast<std::uint64_t>(replicate);
     sim::Random random(1000 + seed);
     static constexpr double cv[4] = {0.035, 0.03, 0.07, 0.05};
     static constexpr sim::Model models[4] = {sim::Model::pullOut, sim::Model::wireRope, sim::Model::pullOut,

@@ -160,7 +160,7 @@ struct Reader {
 
     void findAfterPeak() {
         const auto a = abscissa();
-        double start = a[r.departure];
+        double start = 0;
         if (!x.empty()) {
             start = *r.toe;
         } else {

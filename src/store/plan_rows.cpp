@@ -40,6 +40,7 @@ QJsonObject forecast(const study::Forecast& f) {
     put(o, "by", f.by);
     put(o, "goes_first", f.goesFirst);
     put(o, "source", f.source);
+    put(o, "travel_m", f.travel);
     return o;
 }
 
@@ -48,6 +49,9 @@ QJsonObject square(const study::PlannedSquare& s) {
     if (s.replicates) o["replicates"] = *s.replicates;
     if (s.struck) o["struck"] = true;
     putList(o, "forecasts", s.forecasts, forecast);
+    put(o, "method", s.method);
+    put(o, "connector", s.connector);
+    put(o, "speed_m_per_s", s.speed);
     return o;
 }
 
@@ -81,6 +85,15 @@ QString planToJson(const study::Plan& p) {
     if (p.control) o["control"] = p.control;
     put(o, "method", p.method);
     put(o, "part", p.part);
+    put(o, "connector", p.connector);
+    put(o, "speed_m_per_s", p.speed);
+    if (p.reused) o["reused"] = true;
+    putNumber(o, "joints", p.joints, 1);
+    put(o, "apart_m", p.apart);
+    putNumber(o, "minutes_each", p.minutesEach, 0);
+    put(o, "label_scheme", p.labelScheme);
+    putNumber(o, "work_from", p.workFrom, 0);
+    putNumber(o, "work_to", p.workTo, 1440);
     if (p.direction != study::Direction::more) o["direction"] = directions[static_cast<int>(p.direction)];
     if (p.window) o["window"] = QJsonArray{p.window->first, p.window->second};
     put(o, "need", p.need);
@@ -113,19 +126,34 @@ study::Plan planFromJson(const QString& json) {
     p.replicates = o["replicates"].toInt();
     for (const auto& v : o["squares"].toArray()) {
         const auto s = v.toObject();
-        study::PlannedSquare q{
-            s["option"].toInteger(), s["condition"].toInteger(), std::nullopt, s["struck"].toBool(), {}};
+        study::PlannedSquare q{s["option"].toInteger(),
+                               s["condition"].toInteger(),
+                               std::nullopt,
+                               s["struck"].toBool(),
+                               {},
+                               text(s["method"]),
+                               text(s["connector"]),
+                               number(s["speed_m_per_s"])};
         if (s["replicates"].isDouble()) q.replicates = s["replicates"].toInt();
         for (const auto& w : s["forecasts"].toArray()) {
             const auto f = w.toObject();
             q.forecasts.push_back({text(f["by"]), f["value"].toDouble(), f["cv"].toDouble(0.1),
-                                   text(f["goes_first"]), text(f["source"])});
+                                   text(f["goes_first"]), text(f["source"]), number(f["travel_m"])});
         }
         p.squares.push_back(std::move(q));
     }
     p.control = o["control"].toInteger();
     p.method = text(o["method"]);
     p.part = text(o["part"]);
+    p.connector = text(o["connector"]);
+    p.speed = number(o["speed_m_per_s"]);
+    p.reused = o["reused"].toBool();
+    p.joints = o["joints"].toInt(1);
+    p.apart = number(o["apart_m"]);
+    p.minutesEach = o["minutes_each"].toDouble();
+    p.labelScheme = text(o["label_scheme"]);
+    p.workFrom = o["work_from"].toInt(0);
+    p.workTo = o["work_to"].toInt(1440);
     for (int i = 0; i < 3; ++i)
         if (o["direction"].toString() == directions[i]) p.direction = static_cast<study::Direction>(i);
     if (const auto w = o["window"].toArray(); w.size() == 2) p.window = {w[0].toDouble(), w[1].toDouble()};

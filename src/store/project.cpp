@@ -39,7 +39,7 @@ bool exec(QSqlDatabase& db, const QString& sql) {
 
 QString currentUser() {
     for (const char* name : {"USER", "LOGNAME"})
-        if (const auto user = qEnvironmentVariable(name); !user.isEmpty()) return user;
+        if (auto user = qEnvironmentVariable(name); !user.isEmpty()) return user;
     return QStringLiteral("unknown");
 }
 
@@ -100,6 +100,7 @@ struct Project::Private {
     QString who = currentUser();
     QString writeName = uniqueName("write");
     std::unique_ptr<WriterThread> writer;
+    bool logged = false; ///< the write-ahead log is in use
     mutable std::mutex readersMutex;
     mutable std::map<std::thread::id, QString> readers;
 
@@ -159,6 +160,88 @@ struct Project::Private {
         lock.reset();
     }
 
+    /// Changes to the write-ahead log; what went wrong, or nothing.
+    QString useLog(QSqlDatabase& db) {
+        QSqlQuery q(db);
+        logged = q.exec("PRAGMA journal_mode = WAL") && q.next() && q.value(0).toString() == "wal";
+        return logged ? QString()
+                      : QStringLiteral("this folder does not support safe writing (write-ahead log)");
+    }
+
+    /// Where the copy of a file of an older version goes: beside it, under a name that is free.
+    QString oldCopyPath(int version) const {
+        const QFileInfo info(path);
+        for (int n = 1;; ++n) {
+            const auto name = info.absolutePath() + "/" + info.completeBaseName() +
+                              QStringLiteral(".version-%1").arg(version) +
+                              (n > 1 ? QStringLiteral("-%1").arg(n) : QString()) + "." + info.suffix();
+            if (!QFileInfo::exists(name)) return name;
+        }
+    }
+
+    /// Brings a file to this program's version, all or nothing; what went wrong, or nothing.
+    static QString migrate(const QString& file, int version) {
+        const auto name = uniqueName("migrate");
+        QString error;
+        {
+            auto db = QSqlDatabase::addDatabase("QSQLITE", name);
+            db.setDatabaseName(file);
+            QSqlQuery q(db);
+            if (!db.open() || !db.transaction())
+                error = db.lastError().text();
+            else
+                q = QSqlQuery(db);
+            for (auto v = static_cast<std::size_t>(version); v < schemaVersion && error.isEmpty(); ++v)
+                for (const char* sql : migrations[v - 1])
+                    if (error.isEmpty() && !q.exec(sql)) error = q.lastError().text();
+            if (error.isEmpty() && !q.exec(QStringLiteral("PRAGMA user_version = %1").arg(schemaVersion)))
+                error = q.lastError().text();
+            q.finish();
+            if (error.isEmpty() && !db.commit()) error = db.lastError().text();
+            db.close();
+        }
+        QSqlDatabase::removeDatabase(name);
+        return error;
+    }
+
+    /// Opens a file of an older version: the file itself is brought up to date after a copy was kept, or, for
+    /// looking only, a copy is.
+    Expected<void> bringUpToDate(int version) {
+        QString target = path;
+        if (readOnly) {
+            copy = std::make_unique<QTemporaryDir>();
+            target = copy->filePath("project.anvil");
+        }
+        const auto kept = readOnly ? target : oldCopyPath(version);
+        bool copied = false;
+        QString why;
+        {
+            auto db = reader();
+            QSqlQuery q(db);
+            q.prepare("VACUUM INTO ?");
+            q.addBindValue(kept);
+            copied = q.exec();
+            why = q.lastError().text();
+            db.close();
+        }
+        {
+            const std::lock_guard guard(readersMutex);
+            for (const auto& [thread, name] : readers)
+                QSqlDatabase::removeDatabase(name);
+            readers.clear();
+        }
+        if (!copied)
+            return failText(
+                QStringLiteral("%1 is of an older version and no copy of it could be kept (%2), so "
+                               "it was left as it is.")
+                    .arg(QFileInfo(path).fileName(), why));
+        if (const auto error = migrate(target, version); !error.isEmpty())
+            return failText(QStringLiteral("%1 could not be brought to this version: %2. It is unchanged.")
+                                .arg(QFileInfo(path).fileName(), error));
+        if (readOnly) databaseName = target;
+        return {};
+    }
+
     Expected<void> startWriter(bool fresh) {
         writer = std::make_unique<WriterThread>();
         QString error;
@@ -173,14 +256,12 @@ struct Project::Private {
             QSqlQuery q(db);
             if (fresh) // samples and files are large: large pages keep them in few pieces
                 exec(db, "PRAGMA page_size = 16384");
-            if (!q.exec("PRAGMA journal_mode = WAL") || !q.next() || q.value(0).toString() != "wal") {
-                error = QStringLiteral("this folder does not support safe writing (write-ahead log)");
-                return;
-            }
-            q.finish();
             exec(db, "PRAGMA foreign_keys = ON");
             exec(db, "PRAGMA synchronous = FULL");
-            if (!fresh) return;
+            if (!fresh) {
+                error = useLog(db);
+                return;
+            }
             db.transaction();
             exec(db, QStringLiteral("PRAGMA application_id = %1").arg(applicationId));
             exec(db, QStringLiteral("PRAGMA user_version = %1").arg(schemaVersion));
@@ -264,6 +345,10 @@ Expected<std::unique_ptr<Project>> Project::open(const QString& path, Access acc
                     .arg(info.fileName())
                     .arg(version)
                     .arg(schemaVersion));
+        q.finish();
+        db = {};
+        if (version < schemaVersion)
+            if (auto ok = p->bringUpToDate(version); !ok) return tl::unexpected(ok.error());
     }
     if (!p->readOnly)
         if (auto ok = p->startWriter(false); !ok) {
@@ -281,7 +366,7 @@ void Project::setWho(const QString& who) { d->who = who; }
 
 Expected<Id> Project::write(const QString& what, const std::function<void(Writer&)>& change, Id undoes) {
     if (d->readOnly) return failText(QStringLiteral("Nothing was changed. %1").arg(d->readOnlyReason));
-    QString error;
+    QString error, warning;
     Id journalId = 0;
     d->writer->run([&] {
         auto db = QSqlDatabase::database(d->writeName, false);
@@ -306,9 +391,17 @@ Expected<Id> Project::write(const QString& what, const std::function<void(Writer
         if (writer.failed()) {
             db.rollback();
             error = writer.error();
+        } else if (!d->logged && writer.samplesAdded()) {
+            // The first samples of a new project went straight into the file: they need not be written twice.
+            // From here on others may read while something is written.
+            warning = d->useLog(db);
         }
     });
     if (!error.isEmpty()) return failText(QStringLiteral("Nothing was changed: %1").arg(error));
+    if (!warning.isEmpty()) {
+        d->readOnly = true;
+        d->readOnlyReason = warning;
+    }
     return journalId;
 }
 
@@ -346,32 +439,33 @@ Expected<std::vector<study::StudyData>> Project::load() const {
         all.push_back(std::move(s));
     }
     q.exec("SELECT id, study, position, name, kind, currency, note, unit_cost, weight_kg, rating_n, "
-           "rating_basis, grade FROM option ORDER BY position, id");
+           "rating_basis, grade, geometry FROM option ORDER BY position, id");
     while (q.next())
         if (auto* s = in(q.value(1).toLongLong()))
             s->options.push_back({q.value(0).toLongLong(), q.value(1).toLongLong(), q.value(2).toInt(),
                                   text(q.value(3)), text(q.value(4)), text(q.value(5)), text(q.value(6)),
                                   number(q.value(7)), number(q.value(8)), number(q.value(9)),
-                                  text(q.value(10)), text(q.value(11))});
+                                  text(q.value(10)), text(q.value(11)), text(q.value(12))});
     q.exec("SELECT id, study, position, name, note, value FROM condition ORDER BY position, id");
     while (q.next())
         if (auto* s = in(q.value(1).toLongLong()))
             s->conditions.push_back({q.value(0).toLongLong(), q.value(1).toLongLong(), q.value(2).toInt(),
                                      text(q.value(3)), text(q.value(4)), number(q.value(5))});
-    q.exec(
-        "SELECT id, study, option, condition, replicate, label, note, batch, block, measured, history FROM "
-        "specimen ORDER BY option, condition, replicate, id");
+    q.exec("SELECT id, study, option, condition, replicate, label, note, batch, block, measured, history, "
+           "x_m, y_m FROM "
+           "specimen ORDER BY option, condition, replicate, id");
     std::map<Id, Id> studyOf;
     while (q.next())
         if (auto* s = in(q.value(1).toLongLong())) {
             s->specimens.push_back({q.value(0).toLongLong(), q.value(1).toLongLong(), q.value(2).toLongLong(),
                                     q.value(3).toLongLong(), q.value(4).toInt(), text(q.value(5)),
                                     text(q.value(6)), text(q.value(7)), text(q.value(8)),
-                                    measuredFromJson(q.value(9).toString()), text(q.value(10))});
+                                    measuredFromJson(q.value(9).toString()), text(q.value(10)),
+                                    number(q.value(11)), number(q.value(12))});
             studyOf[q.value(0).toLongLong()] = q.value(1).toLongLong();
         }
     q.exec("SELECT id, specimen, curve, performed_at, source_name, what_broke, note, reason, standing, "
-           "looked, metric, value, upper, as_typed, reading"
+           "looked, metric, value, upper, as_typed, reading, operator, setup, outcome, recording, practice"
            " FROM pull ORDER BY id");
     while (q.next()) {
         study::Pull p;
@@ -389,6 +483,13 @@ Expected<std::vector<study::StudyData>> Project::load() const {
             p.typed = study::TypedValue{study::metricFromKey(text(q.value(10))).value_or(study::Metric::peak),
                                         q.value(11).toDouble(), q.value(12).toDouble(), text(q.value(13))};
         p.settings = settingsFromJson(q.value(14).toString());
+        p.operatorName = text(q.value(15));
+        p.setup = q.value(16).toLongLong();
+        p.outcome = outcomeFromJson(q.value(17).toString());
+        p.recording = q.value(18).toString() == "interrupted" ? study::Recording::interrupted
+                      : q.value(18).toString() == "running"   ? study::Recording::running
+                                                              : study::Recording::done;
+        p.practice = q.value(19).toBool();
         if (auto* s = in(studyOf[p.specimen])) s->pulls.push_back(std::move(p));
     }
     return all;

@@ -37,7 +37,8 @@ QJsonObject toRow(const study::Option& o) {
             {"note", text(o.note)},
             {"rating_n", optional(o.rating)},
             {"rating_basis", text(o.ratingBasis)},
-            {"grade", text(o.grade)}};
+            {"grade", text(o.grade)},
+            {"geometry", text(o.geometry)}};
 }
 
 QJsonObject toRow(const study::Condition& c) {
@@ -56,7 +57,9 @@ QJsonObject toRow(const study::Specimen& s) {
             {"batch", text(s.batch)},
             {"block", text(s.block)},
             {"measured", measuredToJson(s.measured)},
-            {"history", text(s.history)}};
+            {"history", text(s.history)},
+            {"x_m", optional(s.x)},
+            {"y_m", optional(s.y)}};
 }
 
 QJsonObject toRow(const study::Pull& p) {
@@ -74,7 +77,12 @@ QJsonObject toRow(const study::Pull& p) {
                     {"value", QJsonValue::Null},
                     {"upper", QJsonValue::Null},
                     {"as_typed", QJsonValue::Null},
-                    {"reading", settingsToJson(p.settings)}};
+                    {"reading", settingsToJson(p.settings)},
+                    {"operator", text(p.operatorName)},
+                    {"setup", p.setup ? QJsonValue(p.setup) : QJsonValue(QJsonValue::Null)},
+                    {"outcome", outcomeToJson(p.outcome)},
+                    {"recording", study::key(p.recording)},
+                    {"practice", p.practice ? 1 : 0}};
     if (p.typed) {
         row["metric"] = study::info(p.typed->metric).key;
         row["value"] = p.typed->value;
@@ -82,6 +90,41 @@ QJsonObject toRow(const study::Pull& p) {
         row["as_typed"] = text(p.typed->asTyped);
     }
     return row;
+}
+
+QString outcomeToJson(const study::Outcome& outcome) {
+    QJsonObject o;
+    const auto put = [&](const char* key, const std::string& value) {
+        if (!value.empty()) o[QLatin1String(key)] = text(value);
+    };
+    put("where", outcome.where);
+    put("limited_by", outcome.limitedBy);
+    put("afterwards", outcome.afterwards);
+    if (outcome.whileUnloading) o["while_unloading"] = true;
+    QJsonArray shares, marks;
+    for (const auto& s : outcome.shares)
+        shares.append(QJsonObject{{"mode", text(s.mode)}, {"share", s.share}});
+    for (const auto& m : outcome.marks)
+        marks.append(QJsonObject{{"at_s", m.at}, {"text", text(m.text)}});
+    if (!shares.isEmpty()) o["shares"] = shares;
+    if (!marks.isEmpty()) o["marks"] = marks;
+    return QString::fromUtf8(QJsonDocument(o).toJson(QJsonDocument::Compact));
+}
+
+study::Outcome outcomeFromJson(const QString& json) {
+    const auto o = QJsonDocument::fromJson(json.toUtf8()).object();
+    study::Outcome out{o["where"].toString().toStdString(),
+                       o["limited_by"].toString().toStdString(),
+                       o["afterwards"].toString().toStdString(),
+                       o["while_unloading"].toBool(),
+                       {},
+                       {}};
+    for (const auto& v : o["shares"].toArray())
+        out.shares.push_back(
+            {v.toObject()["mode"].toString().toStdString(), v.toObject()["share"].toDouble()});
+    for (const auto& v : o["marks"].toArray())
+        out.marks.push_back({v.toObject()["at_s"].toDouble(), v.toObject()["text"].toString().toStdString()});
+    return out;
 }
 
 QString settingsToJson(const curve::ReadingSettings& s) {

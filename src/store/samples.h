@@ -21,6 +21,6 @@ std::vector<ChannelView> channelsOf(const curve::Curve& curve);
 /// The bytes of the values where they lie: not a copy.
 QByteArray pack(std::span<const double> values);
 bool unpack(const QByteArray& data, std::vector<double>& to); ///< false when the size is no multiple of 8
-qint64 checksum(const QByteArray& data); ///< XXH3, 64 bits
+qint64 checksum(const QByteArray& data);                      ///< XXH3, 64 bits
 
 } // namespace anvil::store

@@ -1,5 +1,7 @@
 #pragma once
 
+#include <span>
+
 namespace anvil::store {
 
 /// "JAnv" in ASCII: marks the file as a project, whatever it is called.
@@ -15,7 +17,9 @@ inline constexpr const char* schema[] = {
     "DEFERRABLE INITIALLY DEFERRED,"
     " position INTEGER NOT NULL, name TEXT NOT NULL, kind TEXT NOT NULL, unit_cost REAL, currency TEXT NOT "
     "NULL, weight_kg REAL, note TEXT NOT NULL,"
-    " rating_n REAL, rating_basis TEXT NOT NULL DEFAULT '', grade TEXT NOT NULL DEFAULT '')",
+    " rating_n REAL, rating_basis TEXT NOT NULL DEFAULT '', grade TEXT NOT NULL DEFAULT '', geometry TEXT "
+    "NOT "
+    "NULL DEFAULT '')",
     "CREATE TABLE condition (id INTEGER PRIMARY KEY AUTOINCREMENT, study INTEGER NOT NULL REFERENCES study "
     "DEFERRABLE INITIALLY DEFERRED,"
     " position INTEGER NOT NULL, name TEXT NOT NULL, note TEXT NOT NULL, value REAL)",
@@ -25,7 +29,7 @@ inline constexpr const char* schema[] = {
     " condition INTEGER NOT NULL REFERENCES condition DEFERRABLE INITIALLY DEFERRED, replicate INTEGER NOT "
     "NULL, label TEXT NOT NULL, note TEXT NOT NULL,"
     " batch TEXT NOT NULL DEFAULT '', block TEXT NOT NULL DEFAULT '', measured TEXT NOT NULL DEFAULT '[]', "
-    "history TEXT NOT NULL DEFAULT '')",
+    "history TEXT NOT NULL DEFAULT '', x_m REAL, y_m REAL)",
     "CREATE TABLE curve (id INTEGER PRIMARY KEY AUTOINCREMENT, samples INTEGER NOT NULL, digest TEXT NOT "
     "NULL)",
     "CREATE TABLE channel (curve INTEGER NOT NULL REFERENCES curve, number INTEGER NOT NULL, kind TEXT NOT "
@@ -46,12 +50,31 @@ inline constexpr const char* schema[] = {
     "TEXT NOT NULL, standing TEXT NOT NULL,"
     " reason TEXT NOT NULL, what_broke TEXT NOT NULL, note TEXT NOT NULL, looked INTEGER NOT NULL, metric "
     "TEXT, value REAL, upper REAL, as_typed TEXT,"
-    " reading TEXT NOT NULL)",
+    " reading TEXT NOT NULL, operator TEXT NOT NULL DEFAULT '', setup INTEGER REFERENCES setup DEFERRABLE "
+    "INITIALLY DEFERRED, outcome TEXT NOT NULL DEFAULT '{}', recording TEXT NOT NULL DEFAULT '', practice "
+    "INTEGER NOT NULL DEFAULT 0)",
+    "CREATE TABLE setup (id INTEGER PRIMARY KEY AUTOINCREMENT, rig TEXT NOT NULL, version INTEGER NOT NULL, "
+    "made_at TEXT NOT NULL, setup TEXT NOT NULL, UNIQUE (rig, version))",
     "CREATE TABLE journal (id INTEGER PRIMARY KEY AUTOINCREMENT, at TEXT NOT NULL, who TEXT NOT NULL, what "
     "TEXT NOT NULL, undoes INTEGER, changes TEXT NOT NULL)",
     "CREATE INDEX pull_specimen ON pull (specimen)",
     "CREATE INDEX specimen_study ON specimen (study)",
     "CREATE INDEX curve_digest ON curve (digest)",
 };
+
+/// What brings a file of version i + 1 to version i + 2.
+inline constexpr const char* toVersion2[] = {
+    "ALTER TABLE option ADD COLUMN geometry TEXT NOT NULL DEFAULT ''",
+    "ALTER TABLE specimen ADD COLUMN x_m REAL",
+    "ALTER TABLE specimen ADD COLUMN y_m REAL",
+    "CREATE TABLE setup (id INTEGER PRIMARY KEY AUTOINCREMENT, rig TEXT NOT NULL, version INTEGER NOT NULL, "
+    "made_at TEXT NOT NULL, setup TEXT NOT NULL, UNIQUE (rig, version))",
+    "ALTER TABLE pull ADD COLUMN operator TEXT NOT NULL DEFAULT ''",
+    "ALTER TABLE pull ADD COLUMN setup INTEGER REFERENCES setup DEFERRABLE INITIALLY DEFERRED",
+    "ALTER TABLE pull ADD COLUMN outcome TEXT NOT NULL DEFAULT '{}'",
+    "ALTER TABLE pull ADD COLUMN recording TEXT NOT NULL DEFAULT ''",
+    "ALTER TABLE pull ADD COLUMN practice INTEGER NOT NULL DEFAULT 0",
+};
+inline constexpr std::span<const char* const> migrations[] = {toVersion2};
 
 } // namespace anvil::store

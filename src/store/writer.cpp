@@ -17,7 +17,7 @@ void Writer::failWith(const QString& message) {
 }
 
 bool Writer::known(const QString& table) {
-    static const QStringList tables{"study", "option", "condition", "specimen", "pull"};
+    static const QStringList tables{"study", "option", "condition", "specimen", "pull", "setup"};
     if (!tables.contains(table))
         failWith(QStringLiteral("The project has no rows called \"%1\".").arg(table));
     return !failed();
@@ -98,6 +98,7 @@ void Writer::remove(const QString& table, Id id) {
 
 Id Writer::addCurve(const curve::Curve& curve, const QString& known) {
     if (failed()) return 0;
+    m_samplesAdded = true;
     QSqlQuery q(m_database);
     const auto run = [&](const QString& sql, const QVariantList& values) {
         if (failed()) return;
@@ -117,10 +118,10 @@ Id Writer::addCurve(const curve::Curve& curve, const QString& known) {
         for (std::size_t from = 0; from < values->size(); from += samplesPerChunk) {
             const std::size_t count = std::min(samplesPerChunk, values->size() - from);
             const auto data = pack(std::span(*values).subspan(from, count));
-            run("INSERT INTO chunk (curve, channel, sequence, samples, checksum, data) VALUES (?, ?, ?, ?, ?, "
+            run("INSERT INTO chunk (curve, channel, sequence, samples, checksum, data) VALUES (?, ?, ?, ?, "
+                "?, "
                 "?)",
-                {id, number, sequence++, static_cast<qlonglong>(count), checksum(data),
-                 data});
+                {id, number, sequence++, static_cast<qlonglong>(count), checksum(data), data});
         }
         ++number;
     }
@@ -131,7 +132,7 @@ Id Writer::addCurve(const curve::Curve& curve, const QString& known) {
         run("INSERT INTO pyramid (curve, level, data) VALUES (?, ?, ?)",
             {id, level++,
              QByteArray::fromRawData(reinterpret_cast<const char*>(ranges.data()),
-                                     static_cast<qsizetype>(ranges.size() * sizeof(ranges[0])))});
+                                     qsizetype(ranges.size()) * qsizetype(sizeof(ranges[0])))});
     }
     return id;
 }

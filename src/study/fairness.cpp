@@ -1,17 +1,14 @@
-#include <anvil/study/planning.h>
-#include <anvil/study/timetable.h>
+#include "judge.h"
 
 #include <algorithm>
 #include <anvil/quantity/print.h>
-#include <cmath>
+#include <anvil/study/pieces.h>
+#include <cctype>
 #include <fmt/format.h>
-#include <map>
-#include <set>
 
 namespace anvil::study {
-namespace {
 
-std::string joined(const std::vector<std::string>& names, std::size_t most = 3) {
+std::string joined(const std::vector<std::string>& names, std::size_t most) {
     std::string out;
     for (std::size_t i = 0; i < std::min(most, names.size()); ++i)
         out += (i == 0 ? "" : i + 1 == names.size() ? " and " : ", ") + names[i];
@@ -19,221 +16,176 @@ std::string joined(const std::vector<std::string>& names, std::size_t most = 3) 
     return out;
 }
 
-std::string dayOf(const Pull& pull) { return pull.performedAt.substr(0, 10); }
-
-class Judge {
-public:
-    Judge(const StudyData& data, const Readings& readings)
-        : m_data(data), m_plan(data.study.plan), m_readings(readings) {}
-
-    std::vector<Finding> findings;
-
-    void replicates() {
-        if (m_plan.replicates == 0 && m_plan.squares.empty())
-            return; // nothing is planned: imported studies are judged by their pulls
-        std::vector<std::string> few;
-        int least = 1000;
-        forSquares([&](const Option& o, const Condition& c, int n) {
-            if (n > 0 && n < 3) {
-                few.push_back(o.name + " in " + c.name);
-                least = std::min(least, n);
-            }
-        });
-        if (!few.empty())
-            add("replicates",
-                fmt::format("{} {} only {} replicate{}: {}. Three is the least for a comparison.",
-                            joined(few), few.size() == 1 ? "has" : "have", least, least == 1 ? "" : "s",
-                            least == 1 ? "one pull says nothing about spread"
-                                       : "two show repeatability, no more"),
-                "Plan three of each");
-    }
-
-    void control() {
-        if (m_data.options.size() < 2) return;
-        if (m_plan.control && m_data.option(m_plan.control)) return;
-        add("control",
-            "No option is named as the control, so nothing says what the others are compared with.",
-            fmt::format("Take {} as the control", m_data.options.front().name));
-    }
-
-    void batches() {
-        std::vector<std::string> unrecorded, mixed;
-        for (const auto& o : m_data.options) {
-            std::set<std::string> seen;
-            bool missing = false, any = false;
-            for (const auto& s : m_data.specimens)
-                if (s.option == o.id) {
-                    any = true;
-                    if (s.batch.empty())
-                        missing = true;
-                    else
-                        seen.insert(s.batch);
-                }
-            if (any && missing) unrecorded.push_back(o.name);
-            if (seen.size() > 1) mixed.push_back(o.name);
+void Judge::replicates() {
+    if (m_plan.replicates == 0 && m_plan.squares.empty())
+        return; // nothing is planned: imported studies are judged by their pulls
+    std::vector<std::string> few;
+    int least = 1000;
+    forSquares([&](const Option& o, const Condition& c, int n) {
+        if (n > 0 && n < 3) {
+            few.push_back(o.name + " in " + c.name);
+            least = std::min(least, n);
         }
-        if (!unrecorded.empty())
-            add("batch",
-                fmt::format(
-                    "The batch of {} is not recorded: pieces of two lots can differ more than two options.",
-                    joined(unrecorded)),
-                "Put all in one batch");
-        if (!mixed.empty())
-            add("mixed batch",
-                fmt::format("{} {} pieces of more than one batch.", joined(mixed),
-                            mixed.size() == 1 ? "has" : "have"),
-                "");
-    }
+    });
+    if (!few.empty())
+        add("replicates",
+            fmt::format("{} {} only {} replicate{}: {}. Three is the least for a comparison.", joined(few),
+                        few.size() == 1 ? "has" : "have", least, least == 1 ? "" : "s",
+                        least == 1 ? "one pull says nothing about spread"
+                                   : "two show repeatability, no more"),
+            "Plan three of each");
+}
 
-    void grades() {
-        std::map<std::string, std::set<std::string>> gradesOf; // by kind
-        for (const auto& o : m_data.options)
-            if (!o.kind.empty() && !o.grade.empty()) gradesOf[o.kind].insert(o.grade);
-        for (const auto& [kind, grades] : gradesOf)
-            if (grades.size() > 1)
-                add("grade",
-                    fmt::format("Options of one kind ({}) are of different grades: {}.", kind,
-                                joined({grades.begin(), grades.end()})),
-                    "");
-    }
+void Judge::control() {
+    if (m_data.options.size() < 2) return;
+    if (m_plan.control && m_data.option(m_plan.control)) return;
+    add("control", "No option is named as the control, so nothing says what the others are compared with.",
+        fmt::format("Take {} as the control", m_data.options.front().name));
+}
 
-    void blocks() {
-        const bool any = std::any_of(m_data.specimens.begin(), m_data.specimens.end(),
-                                     [](const Specimen& s) { return !s.block.empty(); });
-        if (!any) return;
-        std::map<std::string, std::set<Id>> options; // by block
+void Judge::batches() {
+    std::vector<std::string> unrecorded, mixed;
+    for (const auto& o : m_data.options) {
+        std::set<std::string> seen;
+        bool missing = false, any = false;
         for (const auto& s : m_data.specimens)
-            if (!s.block.empty()) options[s.block].insert(s.option);
-        std::vector<std::string> lone;
-        for (const auto& [block, inside] : options)
-            if (inside.size() < 2 && m_data.options.size() > 1) lone.push_back(block);
-        if (!lone.empty())
-            add("block",
-                fmt::format("Only one option was made in {}: the piece it was made in cannot be told from "
-                            "the option.",
-                            joined(lone)),
-                "");
-    }
-
-    void reuse() {
-        std::map<Id, int> pulls;
-        for (const auto& p : m_data.pulls)
-            if (p.standing != Standing::voided) ++pulls[p.specimen];
-        std::vector<std::string> labels;
-        for (const auto& s : m_data.specimens)
-            if (pulls[s.id] > 1 || s.history.find("re-used") != std::string::npos) labels.push_back(s.label);
-        if (!labels.empty())
-            add("re-use",
-                fmt::format("{} {} pulled more than once: what it carried before may have weakened it.",
-                            joined(labels), labels.size() == 1 ? "was" : "were"),
-                "");
-    }
-
-    void speeds() {
-        double slow = 0, fast = 0;
-        std::string slowest, fastest;
-        forSquares([&](const Option& o, const Condition& c, int) {
-            std::vector<double> rates;
-            for (const auto& p : m_data.pulls) {
-                const auto* s = m_data.specimen(p.specimen);
-                const auto r = m_readings.byPull.find(p.id);
-                if (s && s->option == o.id && s->condition == c.id && r != m_readings.byPull.end() &&
-                    r->second.displacementRate)
-                    rates.push_back(*r->second.displacementRate);
+            if (s.option == o.id) {
+                any = true;
+                if (s.batch.empty())
+                    missing = true;
+                else
+                    seen.insert(s.batch);
             }
-            if (rates.empty()) return;
-            std::nth_element(rates.begin(), rates.begin() + static_cast<std::ptrdiff_t>(rates.size() / 2),
-                             rates.end());
-            const double rate = rates[rates.size() / 2];
-            const auto name = o.name + " in " + c.name;
-            if (slowest.empty() || rate < slow) slow = rate, slowest = name;
-            if (fastest.empty() || rate > fast) fast = rate, fastest = name;
-        });
-        if (!slowest.empty() && slow > 0 && fast > 1.5 * slow)
-            add("speed",
-                fmt::format("{} was pulled {} times as fast as {}: the shape of the curve, and often its "
-                            "peak, changes with speed.",
-                            fastest, quantity::significant(fast / slow, 2), slowest),
-                "");
+        if (any && missing) unrecorded.push_back(o.name);
+        if (seen.size() > 1) mixed.push_back(o.name);
     }
-
-    /// Conditions pulled on days of their own cannot be told from those days.
-    void days() {
-        if (m_data.conditions.size() < 2) return;
-        std::map<Id, std::set<std::string>> daysOf;
-        for (const auto& p : m_data.pulls)
-            if (const auto* s = m_data.specimen(p.specimen); s && dayOf(p).size() == 10)
-                daysOf[s->condition].insert(dayOf(p));
-        if (daysOf.size() < 2) return;
-        for (auto a = daysOf.begin(); a != daysOf.end(); ++a)
-            for (auto b = std::next(a); b != daysOf.end(); ++b)
-                if (std::any_of(a->second.begin(), a->second.end(),
-                                [&](const auto& d) { return b->second.contains(d); }))
-                    return;
-        add("day",
-            "Every condition was pulled on days of its own, so what the condition did cannot be told from "
-            "what the day did.",
+    if (!unrecorded.empty())
+        add("batch",
+            fmt::format(
+                "The batch of {} is not recorded: pieces of two lots can differ more than two options.",
+                joined(unrecorded)),
+            "Put all in one batch");
+    if (!mixed.empty())
+        add("mixed batch",
+            fmt::format("{} {} pieces of more than one batch.", joined(mixed),
+                        mixed.size() == 1 ? "has" : "have"),
             "");
-    }
+}
 
-    /// What the preparation did wrong: products past their date, steps done early or late, pieces pulled
-    /// before it was over.
-    void preparation() {
-        const auto start = instantOf(m_plan.recipeStarted);
-        if (!start) return;
-        for (const auto& sentence : expired(m_plan.recipe, m_plan.recipeStarted.substr(0, 10)))
-            add("product", sentence, "");
-        std::map<std::string, Instant> done;
-        for (const auto& [key, at] : m_plan.stepsDone)
-            if (const auto instant = instantOf(at)) done[key] = *instant;
-        const auto steps = timetable(m_plan.recipe, *start, done, *start);
-        if (!steps || steps->empty()) return;
-        std::vector<std::string> early, late;
-        for (const auto& s : *steps) {
-            if (s.state == StepState::doneEarly) early.push_back(s.name);
-            if (s.state == StepState::doneLate) late.push_back(s.name);
+void Judge::grades() {
+    std::map<std::string, std::set<std::string>> gradesOf; // by kind
+    for (const auto& o : m_data.options)
+        if (!o.kind.empty() && !o.grade.empty()) gradesOf[o.kind].insert(o.grade);
+    for (const auto& [kind, grades] : gradesOf)
+        if (grades.size() > 1)
+            add("grade",
+                fmt::format("Options of one kind ({}) are of different grades: {}.", kind,
+                            joined({grades.begin(), grades.end()})),
+                "");
+}
+
+void Judge::blocks() {
+    const bool any = std::any_of(m_data.specimens.begin(), m_data.specimens.end(),
+                                 [](const Specimen& s) { return !s.block.empty(); });
+    if (!any) return;
+    std::map<std::string, std::set<Id>> options; // by block
+    for (const auto& s : m_data.specimens)
+        if (!s.block.empty()) options[s.block].insert(s.option);
+    std::vector<std::string> lone;
+    for (const auto& [block, inside] : options)
+        if (inside.size() < 2 && m_data.options.size() > 1) lone.push_back(block);
+    if (!lone.empty())
+        add("block",
+            fmt::format("Only one option was made in {}: the piece it was made in cannot be told from "
+                        "the option.",
+                        joined(lone)),
+            "");
+}
+
+void Judge::oneDifference() {
+    const auto parts = [](const std::string& name) {
+        std::set<std::string> out;
+        std::string part;
+        for (const char c : name + ',') {
+            if (c != ',' && c != '+' && c != '/' && c != ';') {
+                part += static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+                continue;
+            }
+            const auto a = part.find_first_not_of(' '), b = part.find_last_not_of(' ');
+            if (a != std::string::npos) out.insert(part.substr(a, b - a + 1));
+            part.clear();
         }
-        if (!early.empty())
-            add("early",
-                fmt::format("{} {} done before the wait was over.", joined(early),
-                            early.size() == 1 ? "was" : "were"),
+        return out;
+    };
+    const auto& all = m_data.conditions;
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        const auto a = parts(all[i].name);
+        if (a.size() < 2) continue;
+        // the nearest other condition must differ in one part
+        std::size_t least = 100, nearest = i;
+        for (std::size_t k = 0; k < all.size(); ++k) {
+            const auto b = parts(all[k].name);
+            if (k == i || b.size() != a.size()) continue;
+            std::vector<std::string> shared;
+            std::set_intersection(a.begin(), a.end(), b.begin(), b.end(), std::back_inserter(shared));
+            if (a.size() - shared.size() < least) least = a.size() - shared.size(), nearest = k;
+        }
+        if (nearest != i && least > 1) {
+            add("one difference",
+                fmt::format("\"{}\" and \"{}\" differ in {} things at once: which of them made the "
+                            "difference cannot be told. Add a condition between them.",
+                            all[i].name, all[nearest].name, least == 2 ? "two" : std::to_string(least)),
                 "");
-        if (!late.empty())
-            add("late",
-                fmt::format("{} {} done after the latest time.", joined(late),
-                            late.size() == 1 ? "was" : "were"),
-                "");
-        const bool all = std::all_of(steps->begin(), steps->end(), [](const Step& s) { return s.done != 0; });
-        std::vector<std::string> cut;
-        for (const auto& p : m_data.pulls)
-            if (const auto at = instantOf(p.performedAt);
-                at && (!all || *at < finished(*steps, *start)) && *at >= *start)
-                if (const auto* s = m_data.specimen(p.specimen)) cut.push_back(s->label);
-        if (!cut.empty())
-            add("cure",
-                fmt::format("{} {} pulled before the preparation was over.", joined(cut),
-                            cut.size() == 1 ? "was" : "were"),
-                "");
+            return;
+        }
     }
+}
 
-private:
-    template <class F> void forSquares(F f) const {
-        for (const auto& o : m_data.options)
-            for (const auto& c : m_data.conditions)
-                f(o, c, m_plan.replicatesOf(o.id, c.id));
-    }
-    void add(const std::string& rule, std::string sentence, std::string remedy) {
-        const auto* accepted = m_plan.acceptance(rule);
-        findings.push_back({rule, std::move(sentence), std::move(remedy), accepted != nullptr,
-                            accepted ? accepted->why : std::string()});
-    }
+void Judge::alike() {
+    std::vector<std::string> methods, connectors, speeds;
+    forSquares([&](const Option& o, const Condition& c, int n) {
+        const auto* square = m_plan.square(o.id, c.id);
+        if (!square || n == 0) return;
+        const auto name = o.name + " in " + c.name;
+        if (!square->method.empty() && square->method != m_plan.method)
+            methods.push_back(name + " (" + square->method + ")");
+        if (!square->connector.empty() && square->connector != m_plan.connector)
+            connectors.push_back(name + " (" + square->connector + ")");
+        if (square->speed && square->speed != m_plan.speed)
+            speeds.push_back(name + " (" + quantity::significant(60e3 * *square->speed, 3) + " mm/min)");
+    });
+    if (!methods.empty())
+        add("method",
+            fmt::format("{} will be tested by another method than the rest: its numbers do not compare.",
+                        joined(methods)),
+            "One method for all");
+    if (!connectors.empty())
+        add("connector",
+            fmt::format("{} will hang on other connecting parts than the rest: the part in between may "
+                        "decide.",
+                        joined(connectors)),
+            "The same parts for all");
+    if (!speeds.empty())
+        add("planned speed", fmt::format("{} will be pulled at another speed than the rest.", joined(speeds)),
+            "One speed for all");
+}
 
-    const StudyData& m_data;
-    const Plan& m_plan;
-    const Readings& m_readings;
-};
-
-} // namespace
+void Judge::distances() {
+    if (!m_plan.apart) return;
+    const auto pairs = closePairs(m_data, *m_plan.apart);
+    if (pairs.empty()) return;
+    const auto *a = m_data.specimen(pairs[0].a), *b = m_data.specimen(pairs[0].b);
+    add("apart",
+        fmt::format("{} and {}{} lie {} mm apart, {} mm were wanted: the first pull may weaken the "
+                    "second{}.",
+                    a->label, b->label, a->block.empty() ? "" : " in " + a->block,
+                    quantity::significant(1e3 * pairs[0].distance, 3),
+                    quantity::significant(1e3 * *m_plan.apart, 3),
+                    pairs.size() > 1
+                        ? fmt::format(" ({} more pair{})", pairs.size() - 1, pairs.size() == 2 ? "" : "s")
+                        : ""),
+        "");
+}
 
 std::vector<Finding> fairness(const StudyData& data, const Readings& readings) {
     Judge judge(data, readings);
@@ -246,12 +198,19 @@ std::vector<Finding> fairness(const StudyData& data, const Readings& readings) {
     if (controlled) {
         judge.batches();
         judge.speeds();
-        judge.days();
+        judge.tangled();
+        judge.oneDifference();
     }
+    judge.alike();
+    judge.joints();
+    judge.distances();
     judge.preparation();
     judge.grades();
     judge.blocks();
-    judge.reuse();
+    if (data.study.plan.reused)
+        judge.drift();
+    else
+        judge.reuse();
     return std::move(judge.findings);
 }
 

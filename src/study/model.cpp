@@ -1,6 +1,7 @@
 #include <anvil/study/model.h>
 
 #include <algorithm>
+#include <cctype>
 #include <cmath>
 #include <iterator>
 #include <set>
@@ -63,9 +64,21 @@ std::optional<double> Measured::mean() const {
     return sum / static_cast<double>(readings.size());
 }
 
-bool Measured::fits() const {
+Fit Measured::fit() const {
     const auto m = mean();
-    return !m || !nominal || !tolerance || std::abs(*m - *nominal) <= *tolerance * (1 + 1e-9);
+    if (!m || !nominal || !tolerance || std::abs(*m - *nominal) <= *tolerance * (1 + 1e-9)) return Fit::fits;
+    return *m > *nominal ? Fit::tooLarge : Fit::tooSmall;
+}
+
+const char* key(Recording recording) {
+    switch (recording) {
+    case Recording::running:
+        return "running";
+    case Recording::interrupted:
+        return "interrupted";
+    default:
+        return "";
+    }
 }
 
 const Option* StudyData::option(Id id) const { return byId(options, id); }
@@ -83,8 +96,20 @@ std::string freshLabel(const StudyData& data, Id option, Id condition, int repli
     std::string letters;
     for (std::size_t m = place(data.options, option) + 1; m > 0; m = (m - 1) / 26)
         letters.insert(letters.begin(), static_cast<char>('A' + (m - 1) % 26));
-    const auto base =
-        letters + std::to_string(place(data.conditions, condition) + 1) + "-" + std::to_string(replicate);
+    auto base = data.study.plan.labelScheme.empty() ? std::string("{A}{1}-{n}") : data.study.plan.labelScheme;
+    const auto put = [&](const std::string& token, const std::string& text) {
+        for (auto at = base.find(token); at != std::string::npos; at = base.find(token, at + text.size()))
+            base.replace(at, token.size(), text);
+    };
+    auto small = letters;
+    for (auto& c : small)
+        c = static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+    put("{A}", letters);
+    put("{a}", small);
+    put("{1}", std::to_string(place(data.conditions, condition) + 1));
+    put("{n}", std::to_string(replicate));
+    if (const auto* o = data.option(option)) put("{option}", o->name);
+    if (const auto* c = data.condition(condition)) put("{condition}", c->name);
     const auto used = [&](const std::string& l) {
         return std::any_of(data.specimens.begin(), data.specimens.end(),
                            [&](const Specimen& s) { return s.label == l; });
@@ -124,6 +149,9 @@ std::vector<Specimen> missingPieces(const StudyData& data) {
 MetricValue valueOf(const Pull& pull, const curve::Reading* reading, Metric metric) {
     using stats::State;
     const auto none = [](std::string why) { return MetricValue{std::nullopt, std::move(why)}; };
+    if (pull.practice) return none("pulled for practice");
+    if (pull.recording == Recording::running) return none("being recorded");
+    if (pull.recording == Recording::interrupted) return none("its recording was interrupted");
     if (pull.standing == Standing::voided) return none("void");
     if (pull.standing == Standing::notRead) return none("the number was not read");
     State state = State::exact;

@@ -1,4 +1,5 @@
 #include <anvil/study/planning.h>
+#include <anvil/study/timetable.h>
 
 #include <algorithm>
 #include <anvil/quantity/print.h>
@@ -58,7 +59,7 @@ const PlannedSquare* Plan::square(Id option, Id condition) const {
 PlannedSquare& Plan::squareFor(Id option, Id condition) {
     for (auto& s : squares)
         if (s.option == option && s.condition == condition) return s;
-    squares.push_back({option, condition, std::nullopt, false, {}});
+    squares.push_back({option, condition, std::nullopt, false, {}, {}, {}, {}});
     return squares.back();
 }
 
@@ -136,6 +137,70 @@ HeadRoom headRoom(const StudyData& data, const Verdict& verdict, Id option, Id c
             fmt::format("By {}, a strong piece uses {} of what the rig can pull.", h.from, percent(share));
     }
     return h;
+}
+
+HeadRoom travelRoom(const StudyData& data, const Readings& readings, Id option, Id condition) {
+    HeadRoom h;
+    const auto& plan = data.study.plan;
+    std::vector<double> needed;
+    for (const auto& p : data.pulls) {
+        const auto* s = data.specimen(p.specimen);
+        const auto r = readings.byPull.find(p.id);
+        if (!s || s->option != option || s->condition != condition || r == readings.byPull.end() ||
+            p.standing == Standing::voided || p.practice)
+            continue;
+        const auto& end = r->second.breakPoint ? *r->second.breakPoint : r->second.peak;
+        if (end.displacement)
+            needed.push_back(*end.displacement + std::max(0.0, r->second.slack.value_or(0)));
+    }
+    const auto* planned = plan.square(option, condition);
+    if (needed.size() >= 2) {
+        const auto n = static_cast<double>(needed.size());
+        double mean = 0, squares = 0;
+        for (const double x : needed)
+            mean += x / n;
+        for (const double x : needed)
+            squares += (x - mean) * (x - mean);
+        h.expected = mean;
+        h.upper = stats::upperPrediction(mean, std::sqrt(squares / (n - 1)), static_cast<int>(needed.size()));
+        h.from = fmt::format("its {} pulls so far", needed.size());
+    } else if (planned) {
+        for (const auto& f : planned->forecasts) {
+            const double upper = f.travel.value_or(0) * (1 + 1.645 * f.cv);
+            if (upper <= h.upper) continue;
+            h.expected = *f.travel;
+            h.upper = upper;
+            h.from = f.by.empty() ? "a forecast" : "the forecast of " + f.by;
+        }
+    }
+    if (h.upper <= 0 || !plan.rig.travel || !(*plan.rig.travel > 0)) return h;
+    h.limit = *plan.rig.travel;
+    const double share = h.upper / h.limit;
+    h.reach = share > 1 ? Reach::topsOut : share > 0.8 ? Reach::tight : Reach::fine;
+    h.sentence = share > 1 ? fmt::format("By {}, a stretchy piece needs {} of the rig's travel: take up the "
+                                         "slack first, mount it shorter, or reset in mid-pull.",
+                                         h.from, percent(share))
+                           : fmt::format("By {}, a stretchy piece uses {} of the rig's travel{}", h.from,
+                                         percent(share), share > 0.8 ? ": it is tight." : ".");
+    return h;
+}
+
+Reach worse(Reach a, Reach b) {
+    const auto weight = [](Reach r) {
+        switch (r) {
+        case Reach::topsOut:
+            return 4;
+        case Reach::tooSmall:
+            return 3;
+        case Reach::tight:
+            return 2;
+        case Reach::fine:
+            return 1;
+        default:
+            return 0;
+        }
+    };
+    return weight(b) > weight(a) ? b : a;
 }
 
 std::vector<Weakest> weakestLink(std::span<const ChainPart> parts) {
@@ -236,6 +301,9 @@ PlanTotals totals(const StudyData& data) {
     for (const auto& p : data.pulls)
         done.insert(p.specimen);
     t.pulled = static_cast<int>(done.size());
+    t.pulling = 60 * data.study.plan.minutesEach * t.replicates;
+    if (const auto steps = timetable(data.study.plan.recipe, 0, {}, 0); steps && !steps->empty())
+        t.preparation = static_cast<double>(finished(*steps, 0));
     if (priced && t.replicates > 0) t.cost = cost;
     return t;
 }

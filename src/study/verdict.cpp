@@ -8,7 +8,6 @@
 namespace anvil::study {
 namespace {
 
-using quantity::fixed;
 using quantity::significant;
 using stats::PairVerdict;
 

@@ -254,7 +254,7 @@ Expected<Layout> detect(std::string_view text, const Hints& hints) {
             units += !f.empty() && (quantity::findUnit(inner).has_value() || lowered(inner) == "hh:mm:ss") &&
                      roleFromName(f) != Role::run;
         }
-        return filled > 0 && units == filled && row.size() > 0;
+        return filled > 0 && units == filled && !row.empty();
     };
     std::vector<std::string> names(first.size()), units(first.size());
     if (!above.empty()) {

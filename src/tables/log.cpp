@@ -365,7 +365,7 @@ Expected<Log> readLog(std::string_view bytes, const Hints& hints, unsigned threa
         if (to > from) {
             curve::Curve part;
             if (from == 0 && to == rows) {
-                part = std::move(whole);
+                part = std::exchange(whole, {});
             } else {
                 const auto cut = [&](const std::vector<double>& v) {
                     return v.empty() ? v

@@ -1,6 +1,7 @@
 #include <anvil/work/open_project.h>
 
 #include <algorithm>
+#include <anvil/study/planning.h>
 
 namespace anvil::work {
 namespace {
@@ -64,7 +65,7 @@ Expected<void> OpenProject::reload() {
 
 Expected<void> OpenProject::adopt(Id journalEntry, const QString& what) {
     if (journalEntry) {
-        m_done.push_back({journalEntry, what});
+        m_done.push_back({journalEntry, what, m_group});
         m_undone.clear();
     }
     return reload();
@@ -125,7 +126,7 @@ Expected<Id> OpenProject::run(const QString& what, const std::function<void(stor
     auto entry = m_file->write(what, change);
     if (!entry) return entry;
     if (*entry) {
-        m_done.push_back({*entry, what});
+        m_done.push_back({*entry, what, m_group});
         m_undone.clear();
         if (auto ok = reload(); !ok) return tl::unexpected(ok.error());
     }
@@ -156,22 +157,40 @@ Expected<void> OpenProject::applyJournal(Id id, bool backwards, const QString& w
         id));
 }
 
-Expected<void> OpenProject::undo() {
-    if (m_done.empty()) return {};
-    const auto last = m_done.back();
-    if (auto ok = applyJournal(last.journal, true, tr("Undo: %1").arg(last.what)); !ok) return ok;
-    m_done.pop_back();
-    m_undone.push_back(last);
+Expected<void> OpenProject::step(std::vector<Done>& from, std::vector<Done>& to, bool backwards) {
+    if (from.empty()) return {};
+    const int group = from.back().group;
+    do {
+        const auto last = from.back();
+        const auto what = backwards ? tr("Undo: %1").arg(last.what) : tr("Redo: %1").arg(last.what);
+        if (auto ok = applyJournal(last.journal, backwards, what); !ok) return ok;
+        from.pop_back();
+        to.push_back(last);
+    } while (group && !from.empty() && from.back().group == group);
     return reload();
 }
 
-Expected<void> OpenProject::redo() {
-    if (m_undone.empty()) return {};
-    const auto last = m_undone.back();
-    if (auto ok = applyJournal(last.journal, false, tr("Redo: %1").arg(last.what)); !ok) return ok;
-    m_undone.pop_back();
-    m_done.push_back(last);
-    return reload();
+Expected<void> OpenProject::undo() { return step(m_done, m_undone, true); }
+Expected<void> OpenProject::redo() { return step(m_undone, m_done, false); }
+
+void OpenProject::together(const std::function<void()>& commands) {
+    m_group = ++m_groups;
+    commands();
+    m_group = 0;
+}
+
+OpenProject::Spread OpenProject::expectedSpread(Id studyId) {
+    const auto* data = study(studyId);
+    if (!data) return {0.12, "a usual guess"};
+    if (const auto own = study::ownCv(verdict(studyId, data->study.metric)))
+        return {*own, "from the pulls of this study"};
+    const auto kind = data->options.empty() ? std::string() : data->options.front().kind;
+    if (!kind.empty())
+        for (const auto& s : m_studies)
+            if (s.study.id != studyId && !s.options.empty() && s.options.front().kind == kind)
+                if (const auto own = study::ownCv(verdict(s.study.id, s.study.metric)))
+                    return {*own, "from your study \"" + s.study.title + "\""};
+    return {study::defaultCv(kind), kind.empty() ? "a usual guess" : "usual for a " + kind};
 }
 
 Expected<Id> OpenProject::addStudy(const study::Study& value) {

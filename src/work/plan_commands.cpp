@@ -24,6 +24,16 @@ Expected<void> sensible(int replicates) {
     return {};
 }
 
+/// What belongs to squares, pieces and days stays behind when a study is started from another.
+void leaveBehind(study::Plan& plan) {
+    plan.squares.clear();
+    plan.runOrder.clear();
+    plan.accepted.clear();
+    plan.recipeStarted.clear();
+    plan.stepsDone.clear();
+    plan.reordered = false;
+}
+
 template <class T> std::vector<Id> idsOf(const std::vector<T>& all) {
     std::vector<Id> out;
     out.reserve(all.size());
@@ -165,6 +175,32 @@ Expected<int> OpenProject::makePieces(Id studyId, const QString& batch) {
     return count;
 }
 
+Expected<void> OpenProject::countWeakestJoints(const study::StudyData& data) {
+    const auto& known = readings(data.study.id);
+    const auto valueOf = [&](const study::Pull& p) {
+        const auto r = known.byPull.find(p.id);
+        const auto v =
+            study::valueOf(p, r == known.byPull.end() ? nullptr : &r->second, data.study.metric).value;
+        return v ? v->value : 0.0;
+    };
+    return done(run(tr("Count the joint that failed"), [&](store::Writer& w) {
+        for (const auto& s : data.specimens) {
+            std::vector<const study::Pull*> counted;
+            for (const auto& p : data.pulls)
+                if (p.specimen == s.id && p.standing == study::Standing::counts) counted.push_back(&p);
+            if (counted.size() < 2) continue;
+            const auto* weakest =
+                *std::min_element(counted.begin(), counted.end(),
+                                  [&](const auto* a, const auto* b) { return valueOf(*a) < valueOf(*b); });
+            for (const auto* p : counted)
+                if (p != weakest)
+                    w.update("pull", p->id,
+                             {{"standing", study::key(study::Standing::atLeast)},
+                              {"reason", tr("The other joint of the piece failed first.")}});
+        }
+    }));
+}
+
 Expected<void> OpenProject::applyRemedy(Id studyId, const std::string& rule) {
     const auto* data = study(studyId);
     if (!data) return fail("There is no such study any more.");
@@ -184,6 +220,15 @@ Expected<void> OpenProject::applyRemedy(Id studyId, const std::string& rule) {
             for (const auto& s : data->specimens)
                 if (s.batch.empty()) w.update("specimen", s.id, {{"batch", "one batch"}});
         }));
+    if (rule == "method" || rule == "connector" || rule == "planned speed")
+        return changePlan(studyId, tr("All squares alike"), [&](study::Plan& p) {
+            for (auto& square : p.squares) {
+                if (rule == "method") square.method.clear();
+                if (rule == "connector") square.connector.clear();
+                if (rule == "planned speed") square.speed.reset();
+            }
+        });
+    if (rule == "joints") return countWeakestJoints(*data);
     return fail("There is no remedy by one click; say why it is acceptable, or change the plan.");
 }
 
@@ -278,13 +323,8 @@ Expected<Id> OpenProject::startFrom(Id studyId, const QString& title, const QStr
                 c.name = condition.simplified().toStdString();
                 w.insert("condition", store::toRow(c));
             }
-            auto plan = old; // what belongs to squares, pieces and days stays behind
-            plan.squares.clear();
-            plan.runOrder.clear();
-            plan.accepted.clear();
-            plan.recipeStarted.clear();
-            plan.stepsDone.clear();
-            plan.reordered = false;
+            auto plan = old;
+            leaveBehind(plan);
             plan.control = ids.contains(old.control) ? ids[old.control] : 0;
             w.update("study", made, {{"plan", store::planToJson(plan)}});
         });
@@ -305,6 +345,53 @@ Expected<void> OpenProject::planMore(Id studyId, const std::vector<std::pair<Id,
             s.replicates = std::min(mostReplicates, static_cast<int>(made) + more);
         }
     });
+}
+
+Expected<Id> OpenProject::followUpStudy(Id studyId, const QString& title,
+                                        const std::vector<std::pair<Id, Id>>& squares, int more) {
+    const auto* from = study(studyId);
+    if (!from) return fail("There is no such study any more.");
+    if (title.simplified().isEmpty()) return fail("The new study needs a title.");
+    if (squares.empty()) return fail("Nothing is left open, so there is nothing to follow up.");
+    Id made = 0;
+    const auto entry = run(tr("Follow-up \"%1\"").arg(title.simplified()), [&](store::Writer& w) {
+        auto s = from->study;
+        auto plan = s.plan;
+        s.id = 0;
+        s.position = static_cast<int>(m_studies.size());
+        s.title = title.simplified().toStdString();
+        s.plan = {};
+        made = w.insert("study", store::toRow(s));
+        std::map<Id, Id> options, conditions; // old → new, only those asked for
+        for (auto o : from->options) {
+            const Id was = o.id;
+            if (std::none_of(squares.begin(), squares.end(), [&](const auto& q) { return q.first == was; }))
+                continue;
+            o.id = 0;
+            o.study = made;
+            o.position = static_cast<int>(options.size());
+            options[was] = w.insert("option", store::toRow(o));
+        }
+        for (auto c : from->conditions) {
+            const Id was = c.id;
+            if (std::none_of(squares.begin(), squares.end(), [&](const auto& q) { return q.second == was; }))
+                continue;
+            c.id = 0;
+            c.study = made;
+            c.position = static_cast<int>(conditions.size());
+            conditions[was] = w.insert("condition", store::toRow(c));
+        }
+        leaveBehind(plan);
+        plan.control = options.contains(plan.control) ? options[plan.control] : 0;
+        plan.replicates = std::clamp(more, 1, mostReplicates);
+        for (const auto& [o, newOption] : options)
+            for (const auto& [c, newCondition] : conditions)
+                if (std::find(squares.begin(), squares.end(), std::pair(o, c)) == squares.end())
+                    plan.squareFor(newOption, newCondition).struck = true;
+        w.update("study", made, {{"plan", store::planToJson(plan)}});
+    });
+    if (!entry) return entry;
+    return made;
 }
 
 Expected<Id> OpenProject::addUnplanned(Id studyId, const QString& optionName, const QString& conditionName) {

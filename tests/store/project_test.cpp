@@ -266,6 +266,64 @@ TEST_F(ProjectFile, ANewerFileIsLeftAlone) {
     EXPECT_NE(Project::open(path()).error().message.find("made by a newer version"), std::string::npos);
 }
 
+/// A project as version 1 of the program wrote it.
+const QString version1 = QStringLiteral(TEST_DATA "/projects/version-1.anvil");
+
+TEST_F(ProjectFile, AnOlderFileIsBroughtUpToDateAndKept) {
+    ASSERT_TRUE(QFile::copy(version1, path()));
+    QFile(path()).setPermissions(QFile::ReadOwner | QFile::WriteOwner);
+    {
+        auto p = Project::open(path());
+        ASSERT_TRUE(p) << p.error().message;
+        const auto data = (*p)->load();
+        ASSERT_TRUE(data);
+        ASSERT_EQ(data->at(0).pulls.size(), 2u);
+        EXPECT_TRUE((*p)->curve(data->at(0).pulls[1].curve));
+        EXPECT_TRUE((*p)->check().problems.isEmpty());
+        auto specimen = data->at(0).specimens[0];
+        specimen.x = 0.12;
+        EXPECT_TRUE((*p)->write("place", [&](Writer& w) {
+            w.update("specimen", specimen.id, {{"x_m", 0.12}});
+        }));
+    }
+    auto again = Project::open(path());
+    EXPECT_EQ((*again)->load()->at(0).specimens[0].x, 0.12);
+    QFile old(version1), kept(path("p.version-1.anvil"));
+    ASSERT_TRUE(kept.exists());
+    const auto version = [](const QString& file) {
+        int v = -1;
+        {
+            auto db = QSqlDatabase::addDatabase("QSQLITE", "look");
+            db.setDatabaseName(file);
+            db.open();
+            QSqlQuery q(db);
+            if (q.exec("PRAGMA user_version") && q.next()) v = q.value(0).toInt();
+        }
+        QSqlDatabase::removeDatabase("look");
+        return v;
+    };
+    EXPECT_EQ(version(kept.fileName()), 1);
+    EXPECT_EQ(version(path()), schemaVersion);
+}
+
+TEST_F(ProjectFile, AnOlderFileOpenedForLookingStaysAsItIs) {
+    ASSERT_TRUE(QFile::copy(version1, path()));
+    const auto bytes = [](const QString& name) {
+        QFile f(name);
+        f.open(QIODevice::ReadOnly);
+        return f.readAll();
+    };
+    const auto before = bytes(path());
+    {
+        auto p = Project::open(path(), Project::Access::readOnly);
+        ASSERT_TRUE(p) << p.error().message;
+        EXPECT_EQ((*p)->load()->at(0).pulls.size(), 2u);
+        EXPECT_FALSE((*p)->write("no", [](Writer&) {}));
+    }
+    EXPECT_EQ(bytes(path()), before);
+    EXPECT_FALSE(QFile::exists(path("p.version-1.anvil")));
+}
+
 TEST_F(ProjectFile, ADamagedChunkIsFoundAndNotRead) {
     Id curve = 0;
     {

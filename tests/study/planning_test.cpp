@@ -308,6 +308,151 @@ TEST(Fairness, Days) {
     EXPECT_FALSE(sentences(d).contains("day"));
 }
 
+TEST(Fairness, BatchesAndOperatorsTangledWithTheCondition) {
+    auto d = small();
+    for (auto& s : d.specimens)
+        s.batch = s.condition == 11 ? "May" : "June";
+    EXPECT_EQ(
+        sentences(d)["tangled batch"],
+        "Every condition has pieces of a batch of its own, so what the condition did cannot be told from "
+        "the batch.");
+    d = small();
+    for (std::size_t i = 0; i < d.specimens.size(); ++i)
+        pullOf(d, i, 100).operatorName = d.specimens[i].condition == 11 ? "Ines" : "Tobin";
+    EXPECT_EQ(sentences(d)["operator"],
+              "Every condition was pulled by somebody else, so what the condition did "
+              "cannot be told from who pulled.");
+    d.pulls[0].operatorName = "Tobin";
+    EXPECT_FALSE(sentences(d).contains("operator"));
+}
+
+TEST(Fairness, OneDifferenceAtATime) {
+    auto d = small();
+    d.conditions[0].name = "dry, warm";
+    d.conditions[1].name = "wet, cold";
+    EXPECT_EQ(sentences(d)["one difference"],
+              "\"dry, warm\" and \"wet, cold\" differ in two things at once: which of them made the "
+              "difference cannot be told. Add a condition between them.");
+    d.conditions[1].name = "Wet, warm";
+    EXPECT_FALSE(sentences(d).contains("one difference"));
+    d.conditions[0].name = "20 °C";
+    d.conditions[1].name = "40 °C";
+    EXPECT_FALSE(sentences(d).contains("one difference")) << "one axis, one difference";
+}
+
+TEST(Fairness, MethodConnectorAndSpeedAreAlike) {
+    auto d = small();
+    d.study.plan.connector = "M8 shackle";
+    d.study.plan.speed = 0.0005;
+    d.study.plan.squareFor(1, 11).connector = "M8 shackle";
+    EXPECT_TRUE(sentences(d).empty()) << "said again, but the same";
+    auto& square = d.study.plan.squareFor(2, 12);
+    square.connector = "carabiner";
+    square.method = "shear";
+    square.speed = 0.002;
+    EXPECT_EQ(sentences(d)["connector"], "B in Wet2 (carabiner) will hang on other connecting parts than the "
+                                         "rest: the part in between may decide.");
+    EXPECT_EQ(sentences(d)["method"], "B in Wet2 (shear) will be tested by another method than the rest: its "
+                                      "numbers do not compare.");
+    EXPECT_EQ(sentences(d)["planned speed"],
+              "B in Wet2 (120 mm/min) will be pulled at another speed than the rest.");
+    square.struck = true;
+    EXPECT_TRUE(sentences(d).empty()) << "what is struck out is not compared";
+}
+
+TEST(Fairness, ArticlesThatAreNotDestroyedAreCheckedForDrift) {
+    auto d = small(1, 1, 1);
+    d.study.plan.replicates = 6;
+    d.study.plan.reused = true;
+    pullOf(d, 0, 100);
+    pullOf(d, 0, 101);
+    EXPECT_EQ(sentences(d)["drift check"],
+              "A has fewer than four deployments: too few to see whether it wears.");
+    EXPECT_FALSE(sentences(d).contains("re-use"));
+    for (const double v : {99.0, 100.0, 101.0, 100.0})
+        pullOf(d, 0, v);
+    EXPECT_TRUE(sentences(d).empty()) << "steady";
+    for (std::size_t i = 0; i < d.pulls.size(); ++i)
+        d.pulls[i].typed->value -= 5.0 * static_cast<double>(i);
+    EXPECT_EQ(sentences(d)["drift"],
+              "A (−5.0 % a deployment) changes from deployment to deployment: it wears, "
+              "so late ones do not compare with early ones.");
+}
+
+TEST(Fairness, TwoJointsOfOnePieceAreNotIndependent) {
+    auto d = small();
+    d.study.plan.joints = 2;
+    pullOf(d, 0, 100);
+    pullOf(d, 0, 110).standing = Standing::atLeast;
+    EXPECT_TRUE(sentences(d).empty()) << "the one that failed counts, the other held at least that";
+    d.pulls[1].standing = Standing::counts;
+    EXPECT_EQ(sentences(d)["joints"],
+              "A1-1: both results of one piece count as if they were independent. The "
+              "joint that failed counts, the others held at least that.");
+}
+
+TEST(Fairness, PlacesInOneSheetKeepTheirDistance) {
+    auto d = small();
+    d.study.plan.apart = 0.05;
+    for (std::size_t i = 0; i < d.specimens.size(); ++i) {
+        d.specimens[i].block = "sheet";
+        d.specimens[i].x = 0.05 * static_cast<double>(i);
+        d.specimens[i].y = 0.0;
+    }
+    EXPECT_TRUE(sentences(d).empty());
+    d.specimens[1].x = 0.018;
+    EXPECT_EQ(sentences(d)["apart"],
+              "A1-1 and A1-2 in sheet lie 18.0 mm apart, 50.0 mm were wanted: the first "
+              "pull may weaken the second.");
+    d.specimens[2].x = 0.03;
+    EXPECT_NE(sentences(d)["apart"].find("A1-2 and A1-3"), std::string::npos) << "the nearest is named";
+    EXPECT_NE(sentences(d)["apart"].find("(2 more pairs)"), std::string::npos);
+}
+
+TEST(Reach, InTravel) {
+    auto d = small();
+    d.study.plan.rig.travel = 0.1;
+    EXPECT_EQ(travelRoom(d, {}, 1, 11).reach, Reach::unknown);
+    d.study.plan.squareFor(1, 11).forecasts = {{"Ines", 700, 0.1, "", "", 0.09}};
+    auto h = travelRoom(d, {}, 1, 11);
+    EXPECT_NEAR(h.upper, 0.09 * 1.1645, 1e-12);
+    EXPECT_EQ(h.reach, Reach::topsOut);
+    EXPECT_NE(h.sentence.find("of the rig's travel"), std::string::npos);
+    Readings r;
+    for (std::size_t i = 0; i < 3; ++i) { // mean 30 mm, s 1 mm, with 5 mm of slack
+        curve::Reading reading;
+        reading.peak.displacement = 0.020;
+        reading.breakPoint = curve::Landmark{};
+        reading.breakPoint->displacement = 0.024 + 0.001 * static_cast<double>(i);
+        reading.slack = 0.005;
+        r.byPull[pullOf(d, i, 100).id] = reading;
+    }
+    h = travelRoom(d, r, 1, 11);
+    EXPECT_NEAR(h.expected, 0.030, 1e-12);
+    EXPECT_NEAR(h.upper, 0.030 + 2.919986 * 0.001 * std::sqrt(4.0 / 3), 1e-8);
+    EXPECT_EQ(h.reach, Reach::fine);
+    EXPECT_EQ(worse(Reach::fine, Reach::topsOut), Reach::topsOut);
+    EXPECT_EQ(worse(Reach::tight, Reach::unknown), Reach::tight);
+}
+
+TEST(Totals, TimeOfThePlan) {
+    auto d = small(3, 2, 2);
+    EXPECT_EQ(totals(d).pulling, 0);
+    d.study.plan.minutesEach = 6;
+    d.study.plan.recipe = {{"Glue", 10, 600, 0, 1, 0, "", ""}};
+    EXPECT_EQ(totals(d).pulling, 12 * 6 * 60);
+    EXPECT_EQ(totals(d).preparation, 610 * 60);
+}
+
+TEST(Practice, NeverCounts) {
+    auto d = small();
+    pullOf(d, 0, 100).practice = true;
+    EXPECT_EQ(valueOf(d.pulls[0], nullptr, Metric::peak).whyNot, "pulled for practice");
+    d.pulls[0].practice = false;
+    d.pulls[0].recording = Recording::interrupted;
+    EXPECT_FALSE(valueOf(d.pulls[0], nullptr, Metric::peak).value);
+}
+
 TEST(Fairness, Preparation) {
     auto d = small();
     d.study.plan.recipe = {{"Prime", 5, 20, 60, 1, 0, "primer", "2026-04-30"},

@@ -37,9 +37,10 @@ QPoint PictureView::placeOf(long long pull) const {
 }
 
 const chart::Hit* PictureView::hitAt(const QPointF& at) const {
-    for (auto it = m_picture.hits.rbegin(); it != m_picture.hits.rend(); ++it)
-        if (QRectF(it->x, it->y, it->width, it->height).contains(at)) return &*it;
-    return nullptr;
+    const chart::Hit* last = nullptr; // the one painted last lies on top
+    for (const auto& h : m_picture.hits)
+        if (QRectF(h.x, h.y, h.width, h.height).contains(at)) last = &h;
+    return last;
 }
 
 void PictureView::paintEvent(QPaintEvent*) {

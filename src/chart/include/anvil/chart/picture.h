@@ -106,6 +106,8 @@ std::string toSvg(const Picture& picture, const Palette& palette);
 
 /// A round step so that about `wanted` ticks fit between low and high.
 double niceStep(double low, double high, int wanted);
+/// The multiples of `step` from `low` to `high`; none when there would be more than a thousand.
+std::vector<double> ticks(double low, double high, double step);
 /// Tick text with as many decimals as the step needs.
 std::string tickText(double value, double step);
 /// Cut to so many characters, with an ellipsis.

@@ -20,7 +20,7 @@ namespace anvil::store {
 using study::Id;
 
 /// Version of the schema this program writes.
-inline constexpr int schemaVersion = 1;
+inline constexpr int schemaVersion = 2;
 
 /// One journal row: who changed what, when, and every touched row before and after.
 struct JournalEntry {
@@ -65,6 +65,7 @@ public:
     bool failed() const { return !m_error.isEmpty(); }
     const QString& error() const { return m_error; }
     const QJsonArray& changes() const { return m_changes; }
+    bool samplesAdded() const { return m_samplesAdded; }
 
 private:
     bool known(const QString& table);
@@ -72,6 +73,7 @@ private:
     QSqlDatabase& m_database;
     QJsonArray m_changes;
     QString m_error;
+    bool m_samplesAdded = false;
 };
 
 /// What `check` found.
@@ -88,7 +90,9 @@ public:
     /// Makes a new, empty project. Error: the file exists or the folder cannot be written.
     static Expected<std::unique_ptr<Project>> create(const QString& path);
     /// Opens a project; read-only when asked to, when somebody else holds it, or when the folder cannot be
-    /// written. Error: not there, not a project, or made by a newer version of the program.
+    /// written. A file of an older version is brought to this one, with a copy of the old file beside it;
+    /// where it is opened for looking only, a copy is. Error: not there, not a project, or made by a newer
+    /// version of the program.
     static Expected<std::unique_ptr<Project>> open(const QString& path, Access access = Access::readWrite);
     ~Project();
     Project(const Project&) = delete;
@@ -141,6 +145,8 @@ QJsonObject toRow(const study::Specimen& value);
 QJsonObject toRow(const study::Pull& value);
 QString settingsToJson(const curve::ReadingSettings& settings);
 curve::ReadingSettings settingsFromJson(const QString& json);
+QString outcomeToJson(const study::Outcome& outcome);
+study::Outcome outcomeFromJson(const QString& json);
 QString planToJson(const study::Plan& plan);
 study::Plan planFromJson(const QString& json);
 QString measuredToJson(const std::vector<study::Measured>& measured);

@@ -60,6 +60,7 @@ struct Option {
     std::optional<double> rating{}; ///< N, the maker's promise
     std::string ratingBasis{};      ///< what the promise says: breaking load, working load …
     std::string grade{};            ///< of its material
+    std::string geometry{};         ///< what it looks like, in the tester's words and measures
     bool operator==(const Option&) const = default;
 };
 
@@ -72,6 +73,9 @@ struct Condition {
     bool operator==(const Condition&) const = default;
 };
 
+/// A measured length against what was wanted.
+enum class Fit { fits, tooSmall, tooLarge };
+
 /// A length of a piece, measured once or more; m.
 struct Measured {
     std::string name;
@@ -81,8 +85,9 @@ struct Measured {
 
     /// Mean of the readings; empty without any.
     std::optional<double> mean() const;
-    /// Whether the mean lies within nominal ± tolerance; true where nothing says otherwise.
-    bool fits() const;
+    /// How the mean lies to nominal ± tolerance; `fits` where nothing says otherwise.
+    Fit fit() const;
+    bool fits() const { return fit() == Fit::fits; }
 };
 
 /// One physical piece, made for one square (option × condition).
@@ -92,7 +97,8 @@ struct Specimen {
     std::string label, note;
     std::string batch{}, block{}; ///< the lot it comes from; the sheet or piece it was made in
     std::vector<Measured> measured{};
-    std::string history{}; ///< prior loads, heat, ageing, re-use, design version
+    std::string history{};          ///< prior loads, heat, ageing, re-use, design version
+    std::optional<double> x{}, y{}; ///< m from the lower left corner of the sheet or piece it was made in
     bool operator==(const Specimen&) const = default;
 };
 
@@ -104,6 +110,35 @@ struct TypedValue {
     bool operator==(const TypedValue&) const = default;
 };
 
+/// A share of a mixed failure, by area.
+struct ModeShare {
+    std::string mode;
+    double share = 0; ///< 0 … 1
+    bool operator==(const ModeShare&) const = default;
+};
+
+/// Something that was noticed in mid-pull, at an instant of the curve.
+struct Mark {
+    double at = 0; ///< s on the curve's own clock
+    std::string text;
+    bool operator==(const Mark&) const = default;
+};
+
+/// What happened beside the number.
+struct Outcome {
+    std::string where;             ///< on the piece
+    std::string limitedBy;         ///< what ended the pull: broke, rig topped out, out of travel, stopped …
+    std::string afterwards;        ///< bent, stuck, still works
+    bool whileUnloading = false;   ///< broke while being unloaded or handled: the greatest load before counts
+    std::vector<ModeShare> shares; ///< of a mixed failure
+    std::vector<Mark> marks;
+    bool operator==(const Outcome&) const = default;
+};
+
+/// How far the recording of a pull has come.
+enum class Recording { done, running, interrupted };
+const char* key(Recording recording); ///< as stored: "", "running", "interrupted"
+
 /// One attempt on one specimen.
 struct Pull {
     Id id = 0, specimen = 0;
@@ -113,6 +148,11 @@ struct Pull {
     std::optional<TypedValue> typed;
     curve::ReadingSettings settings; ///< how its curve is read, with what was moved by hand
     bool looked = false;             ///< somebody has looked at the remarks on its curve
+    std::string operatorName{};
+    Id setup = 0; ///< the rig as it was set up; 0: unknown
+    Outcome outcome{};
+    Recording recording = Recording::done;
+    bool practice = false; ///< on a virtual bench; never counted with real ones
     bool operator==(const Pull&) const = default;
 };
 
@@ -131,8 +171,9 @@ struct StudyData {
     const Pull* pull(Id id) const;
 };
 
-/// A label for a new piece that no piece of the study carries: "B2-3" for the second option, second
-/// condition, third replicate; a letter is added where that is taken.
+/// A label for a new piece that no piece of the study carries. The plan's scheme may hold {A} or {a} (the
+/// option's letter), {1} (the condition's number), {option}, {condition} (their names) and {n} (the
+/// replicate); empty: "{A}{1}-{n}", as in "B2-3". A letter is added where the label is taken.
 std::string freshLabel(const StudyData& data, Id option, Id condition, int replicate);
 
 /// The pieces that are planned but not made yet, labelled; ids are 0.

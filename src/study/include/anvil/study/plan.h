@@ -17,11 +17,12 @@ enum class Direction { more, less, window };
 
 /// What somebody expects of a square before it is pulled.
 struct Forecast {
-    std::string by;        ///< who
-    double value = 0;      ///< of the deciding metric, SI
-    double cv = 0.1;       ///< spread as a share
-    std::string goesFirst; ///< which part
-    std::string source;    ///< an earlier study, a rating, gut feeling
+    std::string by;                 ///< who
+    double value = 0;               ///< of the deciding metric, SI
+    double cv = 0.1;                ///< spread as a share
+    std::string goesFirst;          ///< which part
+    std::string source;             ///< an earlier study, a rating, gut feeling
+    std::optional<double> travel{}; ///< m the rig has to move until it breaks
     bool operator==(const Forecast&) const = default;
 };
 
@@ -31,6 +32,9 @@ struct PlannedSquare {
     std::optional<int> replicates; ///< empty: as the study says
     bool struck = false;           ///< will not be tested
     std::vector<Forecast> forecasts;
+    std::string method{};          ///< where it differs from the study's
+    std::string connector{};       ///< likewise: what joins the piece to the rig
+    std::optional<double> speed{}; ///< likewise: m/s
     bool operator==(const PlannedSquare&) const = default;
 };
 
@@ -78,6 +82,14 @@ struct Plan {
     std::vector<PlannedSquare> squares;
     Id control = 0; ///< the option everything is compared with
     std::string method, part;
+    std::string connector{};         ///< what joins every piece to the rig
+    std::optional<double> speed{};   ///< m/s that every piece is pulled at
+    bool reused = false;             ///< articles are not destroyed: a replicate is a deployment
+    int joints = 1;                  ///< joints that one piece carries, such as both ends of a rope
+    std::optional<double> apart{};   ///< least distance between places in one sheet, m
+    double minutesEach = 0;          ///< what one pull takes, with mounting; 0: not known
+    std::string labelScheme{};       ///< of new pieces; empty: the usual one, see freshLabel
+    int workFrom = 0, workTo = 1440; ///< minutes after local midnight when somebody is there
     Direction direction = Direction::more;
     std::optional<std::pair<double, double>> window; ///< wanted range, SI
     std::optional<double> need, ceiling;             ///< SI: the value to be met; more than anybody needs

@@ -30,6 +30,13 @@ struct HeadRoom {
 /// rating (value · (1 + 1.645 CV)). For metrics that are forces.
 HeadRoom headRoom(const StudyData& data, const Verdict& verdict, Id option, Id condition);
 
+/// The same for travel, in m: how far the rig has to move until the piece breaks, against what it can. From
+/// what the square's own pulls needed (first displacement to the break, else to the peak), else its
+/// forecasts.
+HeadRoom travelRoom(const StudyData& data, const Readings& readings, Id option, Id condition);
+/// The worse of two, as a square shows it: topping out before too small before tight before fine.
+Reach worse(Reach a, Reach b);
+
 /// Chance that a part goes first.
 struct Weakest {
     std::string name;
@@ -61,6 +68,8 @@ struct PlanTotals {
     int squares = 0, replicates = 0, pulled = 0;
     std::optional<double> cost;
     std::string currency;
+    double pulling = 0;     ///< s that all pulls take; 0: not known
+    double preparation = 0; ///< s from the first step to the last wait, working hours left aside
 };
 PlanTotals totals(const StudyData& data);
 

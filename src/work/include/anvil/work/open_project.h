@@ -39,6 +39,14 @@ public:
     Expected<std::shared_ptr<const curve::ReadCurve>> readCurve(Id pull);
     const study::Verdict& verdict(Id study, study::Metric metric);
 
+    /// The spread (CV, a share) to expect of a study's pulls, and where that comes from: its own pulls,
+    /// another study of the same kind, else the usual one for the kind.
+    struct Spread {
+        double cv = 0.12;
+        std::string from;
+    };
+    Spread expectedSpread(Id study);
+
     // Commands. Each returns the sentence of what was wrong, or nothing.
     Expected<Id> addStudy(const study::Study& value);
     Expected<void> changeStudy(Id study, const QJsonObject& fields, const QString& what);
@@ -78,6 +86,10 @@ public:
     Expected<Id> startFrom(Id study, const QString& title, const QString& condition);
     /// Plans more replicates of some squares of a study that has been pulled.
     Expected<void> planMore(Id study, const std::vector<std::pair<Id, Id>>& squares, int more);
+    /// A study of its own for what another left open: the options and conditions of these squares, `more`
+    /// pieces of each, the other squares struck out. Error: no title, or no square.
+    Expected<Id> followUpStudy(Id study, const QString& title, const std::vector<std::pair<Id, Id>>& squares,
+                               int more);
     /// A piece nobody planned, in one step: option and condition are made when they are new. Returns the
     /// specimen.
     Expected<Id> addUnplanned(Id study, const QString& option, const QString& condition);
@@ -95,6 +107,8 @@ public:
     /// Moves a specimen to another square (a mislabelled piece).
     Expected<void> moveSpecimen(Id specimen, Id option, Id condition);
 
+    /// Runs several commands so that one undo takes them all back.
+    void together(const std::function<void()>& commands);
     /// Runs any change as one undoable command.
     Expected<Id> run(const QString& what, const std::function<void(store::Writer&)>& change);
 
@@ -114,18 +128,22 @@ signals:
 
 private:
     Expected<void> addNames(const QString& table, Id study, const QStringList& names);
+    Expected<void> countWeakestJoints(const study::StudyData& data);
     Expected<void> movePlace(const QString& table, std::vector<Id> order, Id id, int place,
                              const QString& what);
     struct Done {
         Id journal;
         QString what;
+        int group = 0; ///< commands with the same are undone together; 0: alone
     };
+    Expected<void> step(std::vector<Done>& from, std::vector<Done>& to, bool backwards);
     explicit OpenProject(std::unique_ptr<store::Project> file);
     Expected<void> applyJournal(Id entry, bool backwards, const QString& what);
 
     std::unique_ptr<store::Project> m_file;
     std::vector<study::StudyData> m_studies;
     std::vector<Done> m_done, m_undone;
+    int m_group = 0, m_groups = 0;
     struct CachedReading {
         Id curve = 0;
         curve::ReadingSettings settings;

@@ -1,0 +1,37 @@
+#include <anvil/stats/trend.h>
+
+#include <algorithm>
+#include <boost/math/distributions/students_t.hpp>
+#include <cmath>
+
+namespace anvil::stats {
+
+std::optional<Trend> linearTrend(std::span<const double> x, std::span<const double> y) {
+    const std::size_t n = std::min(x.size(), y.size());
+    if (n < 3) return std::nullopt;
+    const auto count = static_cast<double>(n);
+    double meanX = 0, meanY = 0;
+    for (std::size_t i = 0; i < n; ++i) {
+        meanX += x[i] / count;
+        meanY += y[i] / count;
+    }
+    double xx = 0, xy = 0, yy = 0;
+    for (std::size_t i = 0; i < n; ++i) {
+        xx += (x[i] - meanX) * (x[i] - meanX);
+        xy += (x[i] - meanX) * (y[i] - meanY);
+        yy += (y[i] - meanY) * (y[i] - meanY);
+    }
+    if (!(xx > 0)) return std::nullopt;
+    Trend t;
+    t.slope = xy / xx;
+    t.intercept = meanY - t.slope * meanX;
+    const double rest = std::max(0.0, yy - t.slope * xy);
+    t.slopeError = std::sqrt(rest / (count - 2) / xx);
+    if (rest > 1e-24 * std::max(yy, 1e-300)) {
+        const boost::math::students_t dist(count - 2);
+        t.p = 2 * boost::math::cdf(boost::math::complement(dist, std::abs(t.slope / t.slopeError)));
+    }
+    return t;
+}
+
+} // namespace anvil::stats

@@ -1,0 +1,72 @@
+#include <anvil/study/forecasts.h>
+
+#include <algorithm>
+#include <anvil/quantity/print.h>
+#include <cmath>
+#include <fmt/format.h>
+#include <map>
+
+namespace anvil::study {
+
+std::vector<ForecastScore> scoreForecasts(const StudyData& data, const Verdict& verdict) {
+    struct Sum {
+        ForecastScore score;
+        double logs = 0, distance = 0;
+    };
+    std::map<std::string, Sum> by;
+    for (const auto& square : data.study.plan.squares)
+        for (const auto& g : verdict.groups) {
+            if (g.option != square.option || g.condition != square.condition) continue;
+            std::map<std::string, int> broke;
+            int told = 0;
+            for (const auto& v : g.values)
+                if (const auto* p = data.pull(v.pull); p && !p->whatBroke.empty()) {
+                    ++broke[p->whatBroke];
+                    ++told;
+                }
+            for (const auto& f : square.forecasts) {
+                auto& sum = by[f.by];
+                sum.score.by = f.by;
+                if (g.summary.mean && *g.summary.mean > 0 && f.value > 0) {
+                    const double ratio = *g.summary.mean / f.value;
+                    ++sum.score.squares;
+                    sum.score.inside += std::abs(ratio - 1) <= f.cv;
+                    sum.logs += std::log(ratio);
+                    sum.distance += std::abs(std::log(ratio));
+                    sum.score.worst = std::max(sum.score.worst, std::max(ratio, 1 / ratio));
+                }
+                if (!f.goesFirst.empty() && told > 0) {
+                    ++sum.score.parts;
+                    const auto at = broke.find(f.goesFirst);
+                    sum.score.partsRight += at != broke.end() && 2 * at->second > told;
+                }
+            }
+        }
+    std::vector<Sum> all;
+    for (auto& [name, sum] : by) {
+        if (sum.score.squares == 0 && sum.score.parts == 0) continue;
+        if (sum.score.squares > 0) {
+            sum.score.ratio = std::exp(sum.logs / sum.score.squares);
+            sum.distance /= sum.score.squares;
+        }
+        all.push_back(sum);
+    }
+    std::stable_sort(all.begin(), all.end(),
+                     [](const Sum& a, const Sum& b) { return a.distance < b.distance; });
+    std::vector<ForecastScore> out;
+    for (auto& sum : all)
+        out.push_back(std::move(sum.score));
+    return out;
+}
+
+std::string sentence(const ForecastScore& s) {
+    std::string out = (s.by.empty() ? std::string("Somebody") : s.by) + ":";
+    if (s.squares > 0)
+        out += fmt::format(" {} of {} inside the stated band, measured {} times the expected", s.inside,
+                           s.squares, quantity::significant(s.ratio, 3));
+    if (s.parts > 0)
+        out += fmt::format("{} {} of {} parts right", s.squares > 0 ? "," : "", s.partsRight, s.parts);
+    return out + ".";
+}
+
+} // namespace anvil::study
