@@ -56,11 +56,13 @@ int main(int argc, char** argv) {
     }
     window.goTo(Stage::question);
     auto* tabs = window.findChild<QTabWidget*>("planTabs");
-    for (const auto& [tab, name] : {std::pair{1, "question-how-many"},
-                                    {2, "question-reach"},
-                                    {5, "question-chain"},
-                                    {6, "question-method"}}) {
-        tabs->setCurrentIndex(tab);
+    for (const auto& [tab, name] : {std::pair{"How many?", "question-how-many"},
+                                    {"Does it reach?", "question-reach"},
+                                    {"Forecasts", "question-forecasts"},
+                                    {"Weakest link", "question-chain"},
+                                    {"Method", "question-method"}}) {
+        for (int i = 0; i < tabs->count(); ++i)
+            if (tabs->tabText(i) == QLatin1String(tab)) tabs->setCurrentIndex(i);
         save(window, name);
     }
     window.goTo(Stage::curves);
@@ -77,6 +79,8 @@ int main(int argc, char** argv) {
     save(window, "specimens");
     pages->setCurrentIndex(1);
     save(window, "preparation");
+    pages->setCurrentIndex(2);
+    save(window, "sheets");
     window.session().close();
     QStringList logs;
     for (const auto& f : QDir(QFileInfo(argv[1]).absolutePath() + "/logs").entryInfoList(QDir::Files))

@@ -2,11 +2,15 @@
 
 #include <algorithm>
 #include <anvil/quantity/print.h>
+#include <functional>
 
 namespace anvil::chart {
 
-Picture reachBars(const study::StudyData& data, const study::Verdict& verdict, const quantity::Unit& unit,
-                  double width) {
+namespace {
+
+/// One bar a square: to the expected value thick, on to the upper prediction thin.
+Picture bars(const study::StudyData& data, const std::function<study::HeadRoom(study::Id, study::Id)>& roomOf,
+             const quantity::Unit& unit, const std::string& shortWord, double width) {
     Picture p;
     p.width = width;
     constexpr double row = 22;
@@ -21,8 +25,7 @@ Picture reachBars(const study::StudyData& data, const study::Verdict& verdict, c
         for (const auto& o : data.options) {
             const auto* square = data.study.plan.square(o.id, c.id);
             if (square && square->struck) continue;
-            bars.push_back({o.name + (data.conditions.size() > 1 ? ", " + c.name : ""),
-                            study::headRoom(data, verdict, o.id, c.id)});
+            bars.push_back({o.name + (data.conditions.size() > 1 ? ", " + c.name : ""), roomOf(o.id, c.id)});
             top = std::max({top, unit.fromSi(bars.back().room.upper), unit.fromSi(bars.back().room.limit)});
             limit = std::max(limit, unit.fromSi(bars.back().room.limit));
         }
@@ -44,7 +47,8 @@ Picture reachBars(const study::StudyData& data, const study::Verdict& verdict, c
         const std::string amount =
             room.upper > 0 ? "up to " + quantity::withUnit(room.upper, unit, 3) : std::string();
         p.add(Label{{right + 12, mid + 4},
-                    study::word(room.reach),
+                    room.reach == study::Reach::topsOut && !shortWord.empty() ? shortWord
+                                                                              : study::word(room.reach),
                     12,
                     Align::left,
                     bad ? Ink::warn : Ink::text,
@@ -63,6 +67,23 @@ Picture reachBars(const study::StudyData& data, const study::Verdict& verdict, c
     }
     p.height = y + 8;
     return p;
+}
+
+} // namespace
+
+Picture reachBars(const study::StudyData& data, const study::Verdict& verdict, const quantity::Unit& unit,
+                  double width) {
+    return bars(
+        data, [&](auto option, auto condition) { return study::headRoom(data, verdict, option, condition); },
+        unit, {}, width);
+}
+
+Picture travelBars(const study::StudyData& data, const study::Readings& readings, const quantity::Unit& unit,
+                   double width) {
+    return bars(
+        data,
+        [&](auto option, auto condition) { return study::travelRoom(data, readings, option, condition); },
+        unit, "short of travel", width);
 }
 
 Picture powerCurve(double cv, int planned, double margin, double width, double height) {

@@ -10,6 +10,9 @@ const char* const fittingConditions[2] = {"Plain", "Salt-soaked"};
 
 namespace {
 
+const char* const fittingShapes[4] = {"12 mm sleeve, 25 mm long", "30 mm cone, 8 degrees",
+                                      "three saddles, 6 mm bolts", "five tucks a strand"};
+
 constexpr double rigLimit = 5000; // N
 
 /// Mean strength in N by fitting, plain and after the salt bath.
@@ -53,6 +56,9 @@ Expected<void> fittings(work::OpenProject& project) {
                  "at about 0.7 mm/s.";
         s.plan.method = "axial-pull";
         s.plan.part = "the fitting";
+        s.plan.connector = "8 mm shackle";
+        s.plan.speed = 0.0007;
+        s.plan.minutesEach = 6;
         s.plan.need = 3000;
         s.plan.replicates = 5;
         s.plan.rig = {rigLimit, std::nullopt, 1, 0.06};
@@ -69,6 +75,7 @@ Expected<void> fittings(work::OpenProject& project) {
             o.position = i;
             o.name = fittingNames[i];
             o.kind = "wire end fitting";
+            o.geometry = fittingShapes[i];
             options[i] = w.insert("option", store::toRow(o));
         }
         for (int i = 0; i < 2; ++i) {
@@ -82,7 +89,8 @@ Expected<void> fittings(work::OpenProject& project) {
         static constexpr double expected[4] = {4600, 4800, 3600, 3000};
         for (int i = 0; i < 4; ++i)
             s.plan.squareFor(options[i], conditions[0]).forecasts = {
-                {"Ines", expected[i], 0.08, i == 1 ? "the wire" : "the fitting", "gut feeling"}};
+                {"Ines", expected[i], 0.08, i == 1 ? "the wire" : "the fitting", "gut feeling", {}},
+                {"Tobin", expected[3 - i], 0.15, "", "last year's storm", 0.02}};
         w.update("study", studyId, {{"plan", store::planToJson(s.plan)}});
         for (int replicate = 1; replicate <= 5; ++replicate)
             for (int condition = 0; condition < 2; ++condition)
@@ -211,6 +219,10 @@ Expected<void> hooks(work::OpenProject& project) {
         s.plan.method = "axial-pull";
         s.plan.part = "the bond";
         s.plan.replicates = 5;
+        s.plan.minutesEach = 8;
+        s.plan.apart = 0.06;
+        s.plan.workFrom = 7 * 60;
+        s.plan.workTo = 20 * 60;
         s.plan.axis = "sheet temperature";
         s.plan.axisUnit = "°C";
         s.plan.rig = {1000, std::nullopt, 1, std::nullopt};
@@ -254,16 +266,23 @@ Expected<void> hooks(work::OpenProject& project) {
         plan.control = data.options[0].id;
         for (std::size_t k = 0; k < 4; ++k)
             plan.squareFor(data.options[k].id, data.conditions[1].id).forecasts = {
-                {"Tobin", expected[k], 0.2, "the bond", "gut feeling"}};
+                {"Tobin", expected[k], 0.2, "the bond", "gut feeling", {}}};
         plan.squareFor(data.options[3].id, data.conditions[2].id).struck =
             true; // nobody believes in tape in the heat
         for (auto& piece : study::missingPieces(data)) {
             piece.batch = "sheet of April";
             piece.block = "offcut " + std::to_string(piece.replicate);
-            piece.measured = {{"overlap",
-                               0.025,
-                               0.001,
-                               {0.0247 + 0.0002 * static_cast<double>((data.specimens.size() * 7) % 5)}}};
+            const auto n = data.specimens.size();
+            const auto place = [&](const auto& all, study::Id of) {
+                return static_cast<double>(
+                    std::find_if(all.begin(), all.end(), [&](const auto& x) { return x.id == of; }) -
+                    all.begin());
+            };
+            piece.x = 0.045 + 0.07 * place(data.options, piece.option);
+            piece.y = 0.045 + 0.07 * place(data.conditions, piece.condition);
+            if (n == 17) *piece.x -= 0.02; // set too close to its neighbour
+            piece.measured = {{"overlap", 0.025, 0.001, {0.0247 + 0.0002 * static_cast<double>((n * 7) % 5)}},
+                              {"width", 0.020, 0.0005, {0.0199 + 0.0001 * static_cast<double>((n * 3) % 4)}}};
             piece.id = w.insert("specimen", store::toRow(piece));
             data.specimens.push_back(piece);
         }

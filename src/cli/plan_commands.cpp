@@ -3,19 +3,14 @@
 
 #include <QDateTime>
 #include <anvil/quantity/print.h>
+#include <anvil/study/forecasts.h>
 #include <anvil/study/planning.h>
-#include <anvil/study/timetable.h>
 #include <anvil/work/open_project.h>
+#include <anvil/work/wall_clock.h>
 #include <fmt/format.h>
 
 namespace anvil::cli {
 namespace {
-
-/// A time as the plan keeps it, by the clock on the wall here; so that summer time is right.
-std::optional<study::Instant> wallInstant(const std::string& text) {
-    const auto at = QDateTime::fromString(QString::fromStdString(text), Qt::ISODate);
-    return at.isValid() ? std::optional<study::Instant>(at.toSecsSinceEpoch()) : std::nullopt;
-}
 
 Expected<Output> replicates(double cv, double difference, double power) {
     if (!(cv > 0)) return fail("The coefficient of variation must be more than 0 %.");
@@ -27,7 +22,7 @@ Expected<Output> replicates(double cv, double difference, double power) {
 }
 
 Expected<Output> plan(const std::string& path, const std::string& title, const std::string& nowText) {
-    const auto given = wallInstant(nowText);
+    const auto given = work::wallInstant(nowText);
     if (!nowText.empty() && !given)
         return fail("\"" + nowText + "\" is not a time: write it as 2026-05-04T09:00:00");
     auto opened = work::OpenProject::open(QString::fromStdString(path), store::Project::Access::readOnly);
@@ -46,7 +41,8 @@ Expected<Output> plan(const std::string& path, const std::string& title, const s
         {"Option", "Condition", "Planned", "Made", "Pulled", "Head-room"}};
     for (const auto& o : data->options)
         for (const auto& c : data->conditions) {
-            const auto h = study::headRoom(*data, verdict, o.id, c.id);
+            const auto room = study::squareRoom(*data, project.readings(data->study.id), verdict, o.id, c.id);
+            const auto& h = room.force;
             int made = 0, pulled = 0;
             for (const auto& s : data->specimens) {
                 if (s.option != o.id || s.condition != c.id) continue;
@@ -63,12 +59,17 @@ Expected<Output> plan(const std::string& path, const std::string& title, const s
                  {"struck", square && square->struck},
                  {"made", made},
                  {"pulled", pulled},
-                 {"head_room", h.reach == study::Reach::unknown ? Json(nullptr) : Json(study::word(h.reach))},
+                 {"head_room", room.word.empty() ? Json(nullptr) : Json(room.word)},
                  {"expected_N", number(known ? std::optional(h.expected) : std::nullopt)},
                  {"upper_N", number(known ? std::optional(h.upper) : std::nullopt)},
-                 {"limit_N", number(h.limit > 0 ? std::optional(h.limit) : std::nullopt)}});
+                 {"limit_N", number(h.limit > 0 ? std::optional(h.limit) : std::nullopt)},
+                 {"travel_upper_mm",
+                  number(room.travel.upper > 0 ? std::optional(1000 * room.travel.upper) : std::nullopt)},
+                 {"travel_limit_mm",
+                  number(room.travel.limit > 0 ? std::optional(1000 * room.travel.limit) : std::nullopt)}});
             rows.push_back({o.name, c.name, fmt::format("{}", p.replicatesOf(o.id, c.id)),
-                            fmt::format("{}", made), fmt::format("{}", pulled), study::word(h.reach)});
+                            fmt::format("{}", made), fmt::format("{}", pulled),
+                            room.word.empty() ? "not known" : room.word});
         }
     Output out;
     out.text = table(rows);
@@ -78,26 +79,31 @@ Expected<Output> plan(const std::string& path, const std::string& title, const s
                             {"accepted", f.accepted ? Json(f.why) : Json(nullptr)}});
         out.text += f.sentence + "\n";
     }
+    Json scores = Json::array();
+    for (const auto& score : study::scoreForecasts(*data, verdict)) {
+        scores.push_back({{"by", score.by.empty() ? Json(nullptr) : Json(score.by)},
+                          {"squares", score.squares},
+                          {"inside", score.inside},
+                          {"measured_over_expected", score.ratio},
+                          {"parts", score.parts},
+                          {"parts_right", score.partsRight}});
+        out.text += study::sentence(score) + "\n";
+    }
     Json due = Json::array();
     const auto now = given ? *given : static_cast<study::Instant>(QDateTime::currentSecsSinceEpoch());
-    if (const auto start = wallInstant(p.recipeStarted)) {
-        std::map<std::string, study::Instant> done;
-        for (const auto& [key, at] : p.stepsDone)
-            if (const auto instant = wallInstant(at)) done[key] = *instant;
-        const auto iso = [](study::Instant at) {
-            return at ? Json(QDateTime::fromSecsSinceEpoch(at).toString("yyyy-MM-ddThh:mm:ss").toStdString())
-                      : Json(nullptr);
-        };
-        const auto steps = study::timetable(p.recipe, *start, done, now);
-        if (!steps) return tl::unexpected(steps.error());
-        for (const auto& s : *steps) {
-            if (s.done) continue;
-            due.push_back({{"step", s.name},
-                           {"from", iso(s.earliest)},
-                           {"latest", iso(s.latest)},
-                           {"state", study::word(s.state)}});
-            out.text += fmt::format("{}: {}\n", s.name, study::word(s.state));
-        }
+    const auto steps = work::wallTimetable(*data, now);
+    if (!steps) return tl::unexpected(steps.error());
+    const auto iso = [](study::Instant at) {
+        return at ? Json(QDateTime::fromSecsSinceEpoch(at).toString("yyyy-MM-ddThh:mm:ss").toStdString())
+                  : Json(nullptr);
+    };
+    for (const auto& s : *steps) {
+        if (s.done) continue;
+        due.push_back({{"step", s.name},
+                       {"from", iso(s.earliest)},
+                       {"latest", iso(s.latest)},
+                       {"state", study::word(s.state)}});
+        out.text += fmt::format("{}: {}\n", s.name, study::word(s.state));
     }
     const auto t = study::totals(*data);
     out.json = {{"study", data->study.title},
@@ -105,6 +111,9 @@ Expected<Output> plan(const std::string& path, const std::string& title, const s
                 {"squares", squares},
                 {"cost", number(t.cost)},
                 {"currency", t.currency.empty() ? Json(nullptr) : Json(t.currency)},
+                {"pulling_s", number(t.pulling > 0 ? std::optional(t.pulling) : std::nullopt)},
+                {"preparation_s", number(t.preparation > 0 ? std::optional(t.preparation) : std::nullopt)},
+                {"forecasts", scores},
                 {"fairness", findings},
                 {"seed", p.runOrder.empty() ? Json(nullptr) : Json(p.seed)},
                 {"run_list", p.runOrder},

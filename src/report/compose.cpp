@@ -2,7 +2,9 @@
 
 #include <algorithm>
 #include <anvil/quantity/print.h>
+#include <anvil/study/forecasts.h>
 #include <anvil/study/planning.h>
+#include <anvil/work/wall_clock.h>
 #include <map>
 
 namespace anvil::report {
@@ -70,6 +72,7 @@ Table pullTable(const Source& source, const Units& units) {
             QStringList remarks;
             for (const auto& more : {p.whatBroke, p.reason, p.note})
                 if (!more.empty()) remarks << text(more);
+            if (const auto timing = work::wallTiming(data, p); !timing.empty()) remarks << text(timing);
             if (p.settings.peak || p.settings.firstSlip || p.settings.breakPoint || p.settings.fitFrom)
                 remarks << "landmarks moved by hand";
             const auto* o = data.option(s.option);
@@ -88,6 +91,8 @@ const quantity::Unit& Units::of(Dimension dimension) const {
         return *force;
     case Dimension::length:
         return *length;
+    case Dimension::area:
+        return quantity::unit(length->symbol == "in" ? "in²" : "mm²");
     case Dimension::stiffness: {
         static const std::map<std::pair<std::string_view, std::string_view>, std::string_view> names{
             {{"N", "mm"}, "N/mm"},     {{"kN", "mm"}, "kN/mm"},  {{"kgf", "mm"}, "kgf/mm"},
@@ -245,6 +250,13 @@ Document compose(const Source& source, const Units& units) {
         }
     d.blocks.push_back(Heading{2, "Every pull"});
     d.blocks.push_back(pullTable(source, units));
+    QStringList forecasts;
+    for (const auto& score : study::scoreForecasts(data, verdict))
+        forecasts << text(study::sentence(score));
+    if (!forecasts.isEmpty()) {
+        d.blocks.push_back(Heading{2, "What was expected"});
+        d.blocks.push_back(Bullets{forecasts});
+    }
     QStringList fair;
     for (const auto& f : study::fairness(data, *source.readings))
         fair << text(f.sentence) + (f.accepted ? QStringLiteral(" Accepted, because %1.").arg(text(f.why))

@@ -203,6 +203,24 @@ Reach worse(Reach a, Reach b) {
     return weight(b) > weight(a) ? b : a;
 }
 
+SquareRoom squareRoom(const StudyData& data, const Readings& readings, const Verdict& verdict, Id option,
+                      Id condition) {
+    SquareRoom r{headRoom(data, verdict, option, condition),
+                 travelRoom(data, readings, option, condition),
+                 {},
+                 {},
+                 {}};
+    r.reach = worse(r.force.reach, r.travel.reach);
+    r.sentence = r.force.sentence;
+    if (data.study.plan.rig.travel && r.travel.reach != Reach::unknown) r.sentence += " " + r.travel.sentence;
+    if (r.reach == Reach::unknown) return r;
+    r.word = r.reach == r.force.reach    ? word(r.reach)
+             : r.reach == Reach::topsOut ? "short of travel"
+             : r.reach == Reach::tight   ? "tight in travel"
+                                         : word(r.reach);
+    return r;
+}
+
 std::vector<Weakest> weakestLink(std::span<const ChainPart> parts) {
     std::vector<Weakest> out;
     const auto sd = [](const ChainPart& p) { return p.strength * std::max(p.cv, 0.001); };

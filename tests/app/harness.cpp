@@ -10,6 +10,7 @@
 #include <QLineEdit>
 #include <QListWidget>
 #include <QSettings>
+#include <QTabWidget>
 #include <QTableWidget>
 #include <QTreeWidget>
 
@@ -122,6 +123,13 @@ void Window::menu(const QString& text) {
     for (auto* action : window->findChildren<QAction*>())
         if (action->objectName() == text || action->text().remove('&') == text) return action->trigger();
     ADD_FAILURE() << "no menu entry " << text.toStdString();
+}
+
+void Window::showTab(const char* name, const QString& text) {
+    auto* tabs = child<QTabWidget>(name);
+    for (int i = 0; tabs && i < tabs->count(); ++i)
+        if (tabs->tabText(i).startsWith(text)) return tabs->setCurrentIndex(i);
+    ADD_FAILURE() << "no tab " << text.toStdString();
 }
 
 } // namespace anvil::app

@@ -54,6 +54,8 @@ struct Window : testing::Test {
     }
     /// Triggers a menu action by its object name or text.
     void menu(const QString& text);
+    /// Shows the tab whose text begins with this.
+    void showTab(const char* tabs, const QString& text);
 };
 
 } // namespace anvil::app

@@ -275,11 +275,14 @@ TEST_F(Cli, PlanTellsSquaresRunListAndDueSteps) {
     p.start(ANVIL_DEMO, {"--to", demo});
     ASSERT_TRUE(p.waitForFinished(60000));
     auto o = run({"plan", demo, "--study", "Hooks bonded to glazing", "--now", "2026-05-04T09:00:00"}).json();
-    expectKeys(o, "study replicates squares cost currency fairness seed run_list steps");
+    expectKeys(
+        o, "study replicates squares cost currency pulling_s preparation_s forecasts fairness seed run_list "
+           "steps");
     EXPECT_EQ(o["replicates"].toInt(), 55);
     ASSERT_EQ(o["squares"].toArray().size(), 12);
     expectKeys(o["squares"].toArray()[0].toObject(),
-               "option condition replicates struck made pulled head_room expected_N upper_N limit_N");
+               "option condition replicates struck made pulled head_room expected_N upper_N limit_N "
+               "travel_upper_mm travel_limit_mm");
     EXPECT_EQ(o["squares"].toArray()[1].toObject()["head_room"].toString(), "tight");
     EXPECT_TRUE(o["squares"].toArray()[11].toObject()["struck"].toBool());
     EXPECT_EQ(o["run_list"].toArray().size(), 55);

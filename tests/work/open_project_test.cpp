@@ -1,5 +1,6 @@
 #include <QTemporaryDir>
 #include <anvil/sim/specimen.h>
+#include <anvil/study/planning.h>
 #include <anvil/work/open_project.h>
 #include <gtest/gtest.h>
 
@@ -148,6 +149,75 @@ TEST_F(Commands, ReopenedProjectReadsTheSame) {
     EXPECT_FALSE(p->readings(study).byPull.at(pull).breakPoint);
     EXPECT_FALSE(p->canUndo()) << "undo reaches back to opening";
     EXPECT_EQ(p->readCurve(9999).error().message, "This result was typed in: it has no curve.");
+}
+
+TEST_F(Commands, TogetherIsOneUndo) {
+    p->together([&] {
+        ASSERT_TRUE(p->addOption(study, "Hook"));
+        ASSERT_TRUE(p->addOption(study, "Clip"));
+        ASSERT_TRUE(p->planReplicates(study, 4));
+    });
+    EXPECT_EQ(p->study(study)->options.size(), 4U);
+    ASSERT_TRUE(p->undo());
+    EXPECT_EQ(p->study(study)->options.size(), 2U);
+    EXPECT_EQ(p->study(study)->study.plan.replicates, 0);
+    ASSERT_TRUE(p->redo());
+    EXPECT_EQ(p->study(study)->options.size(), 4U);
+    EXPECT_EQ(p->study(study)->study.plan.replicates, 4);
+    ASSERT_TRUE(p->addOption(study, "Ring"));
+    ASSERT_TRUE(p->undo());
+    EXPECT_EQ(p->study(study)->options.size(), 4U) << "what came after stands alone";
+}
+
+TEST_F(Commands, AFollowUpTakesOnlyWhatWasLeftOpen) {
+    ASSERT_TRUE(p->changePlan(study, "c", [&](study::Plan& plan) { plan.control = option; }));
+    const auto made = p->followUpStudy(study, "Again", {{option, wet}, {other, condition}}, 4);
+    ASSERT_TRUE(made);
+    const auto& again = *p->study(*made);
+    ASSERT_EQ(again.options.size(), 2U);
+    ASSERT_EQ(again.conditions.size(), 2U);
+    EXPECT_EQ(again.option(again.study.plan.control)->name, "Pin");
+    EXPECT_EQ(study::totals(again).replicates, 8) << "two squares of four";
+    EXPECT_EQ(again.study.plan.replicatesOf(again.options[0].id, again.conditions[0].id), 0);
+    EXPECT_EQ(again.study.plan.replicatesOf(again.options[0].id, again.conditions[1].id), 4);
+    EXPECT_FALSE(p->followUpStudy(study, " ", {{option, wet}}, 3));
+    EXPECT_FALSE(p->followUpStudy(study, "Nothing", {}, 3));
+    EXPECT_EQ(p->study(study)->options.size(), 2U) << "the first is as it was";
+}
+
+TEST_F(Commands, RemediesMakeSquaresAlike) {
+    ASSERT_TRUE(p->changePlan(study, "odd", [&](study::Plan& plan) {
+        auto& s = plan.squareFor(option, wet);
+        s.method = "shear";
+        s.connector = "chain";
+        s.speed = 0.01;
+    }));
+    for (const char* rule : {"method", "connector", "planned speed"})
+        ASSERT_TRUE(p->applyRemedy(study, rule)) << rule;
+    const auto* s = p->study(study)->study.plan.square(option, wet);
+    EXPECT_TRUE(s->method.empty() && s->connector.empty() && !s->speed);
+    EXPECT_FALSE(p->applyRemedy(study, "no such rule"));
+}
+
+TEST_F(Commands, OfTwoJointsOnlyTheOneThatFailedCounts) {
+    Id second = 0;
+    ASSERT_TRUE(p->run("Other end", [&](store::Writer& w) {
+        study::Pull made;
+        made.specimen = specimen;
+        made.typed = study::TypedValue{study::Metric::peak, peak() * 1.5, 0, "x"};
+        second = w.insert("pull", store::toRow(made));
+    }));
+    ASSERT_TRUE(p->applyRemedy(study, "joints"));
+    EXPECT_EQ(now().standing, study::Standing::counts) << "the weaker end failed";
+    EXPECT_EQ(p->study(study)->pull(second)->standing, study::Standing::atLeast);
+    EXPECT_FALSE(p->study(study)->pull(second)->reason.empty());
+}
+
+TEST_F(Commands, TheSpreadToExpectSaysWhereItComesFrom) {
+    EXPECT_EQ(p->expectedSpread(study).from, "a usual guess") << "one pull has no spread";
+    ASSERT_TRUE(p->changeOption(option, {{"kind", "rivet"}}, "kind"));
+    EXPECT_EQ(p->expectedSpread(study).from, "usual for a rivet");
+    EXPECT_EQ(p->expectedSpread(study + 99).cv, 0.12);
 }
 
 } // namespace

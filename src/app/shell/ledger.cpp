@@ -8,6 +8,7 @@
 #include <QPlainTextEdit>
 #include <QPushButton>
 #include <QVBoxLayout>
+#include <anvil/work/wall_clock.h>
 #include <set>
 
 namespace anvil::app {
@@ -205,6 +206,9 @@ void Ledger::refresh() {
                           : tr("Source: %1").arg(qs(pull->sourceName)));
     if (!pull->performedAt.empty())
         facts << tr("When: %1").arg(qs(pull->performedAt).left(16).replace('T', ' '));
+    if (const auto timing = work::wallTiming(*data, *pull); !timing.empty())
+        facts << QStringLiteral("\u26a0 ") + timing.c_str();
+    if (!pull->operatorName.empty()) facts << tr("By: %1").arg(qs(pull->operatorName));
     if (pull->settings.rigLimit) facts << tr("Rig limit: %1").arg(m_session.force(*pull->settings.rigLimit));
     if (const auto r = m_session.readings().byPull.find(pull->id); r != m_session.readings().byPull.end()) {
         facts << (r->second.spikes ? tr("%1 samples, %2 of them spikes that were bridged")

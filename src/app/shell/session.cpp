@@ -3,6 +3,7 @@
 #include <QFileInfo>
 #include <QSettings>
 #include <anvil/quantity/print.h>
+#include <anvil/work/wall_clock.h>
 
 namespace anvil::app {
 
@@ -157,25 +158,15 @@ void Session::setNow(const QDateTime& now) {
 
 std::vector<study::Step> Session::timetable() const {
     const auto* data = study();
-    if (!data || data->study.plan.recipeStarted.empty()) return {};
-    const auto instant = [](const std::string& text) {
-        return static_cast<study::Instant>(QDateTime::fromString(qs(text), Qt::ISODate).toSecsSinceEpoch());
-    };
-    std::map<std::string, study::Instant> done;
-    for (const auto& [key, at] : data->study.plan.stepsDone)
-        done[key] = instant(at);
-    return study::timetable(data->study.plan.recipe, instant(data->study.plan.recipeStarted), done,
-                            now().toSecsSinceEpoch())
-        .value_or(std::vector<study::Step>{});
+    return data ? work::wallTimetable(*data, now().toSecsSinceEpoch()).value_or(std::vector<study::Step>{})
+                : std::vector<study::Step>{};
 }
 
 std::optional<double> Session::preparation() const {
     const auto* data = study();
-    if (!data || data->study.plan.recipeStarted.empty()) return std::nullopt;
-    return study::progress(
-        timetable(),
-        QDateTime::fromString(qs(data->study.plan.recipeStarted), Qt::ISODate).toSecsSinceEpoch(),
-        now().toSecsSinceEpoch());
+    const auto start = data ? work::wallInstant(data->study.plan.recipeStarted) : std::nullopt;
+    if (!start) return std::nullopt;
+    return study::progress(timetable(), *start, now().toSecsSinceEpoch());
 }
 
 void Session::setUnits(const QString& force, const QString& length) {

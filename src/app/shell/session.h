@@ -53,6 +53,8 @@ public:
     /// Now, by the session's own clock: the wall's, or one set by hand for the demo and for tests.
     QDateTime now() const { return QDateTime::currentDateTime().addMSecs(m_clockShift); }
     void setNow(const QDateTime& now);
+    /// Time has gone on so far that something is due: everything that tells the time is shown anew.
+    void tick() { emit changed(); }
     /// The preparation of the study laid out in time; empty when nothing has been begun.
     std::vector<study::Step> timetable() const;
     /// Share of the preparation that lies behind, or nothing when none was begun.

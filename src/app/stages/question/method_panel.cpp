@@ -1,89 +1,74 @@
 #include "stages/question/method_panel.h"
 
-#include "theme/theme.h"
 #include "widgets/picture_view.h"
+#include <QCheckBox>
 #include <QComboBox>
-#include <QEvent>
 #include <QGridLayout>
 #include <QLabel>
 #include <QLineEdit>
-#include <QPlainTextEdit>
 #include <QScrollArea>
-#include <QVBoxLayout>
+#include <QSpinBox>
 #include <anvil/methods/method.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
 #include <cmath>
 
 namespace anvil::app {
+namespace {
 
-MethodPanel::MethodPanel(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
-    auto* layout = new QHBoxLayout(this);
-    auto* left = new QGridLayout;
+constexpr int pictureWidth = 150;
+
+void addMethods(QComboBox* box, const QString& none) {
+    box->addItem(none, QString());
+    for (const auto& m : methods::all())
+        box->addItem(qs(std::string(m.title)), qs(std::string(m.key)));
+    box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    box->setMinimumContentsLength(14);
+}
+
+QLabel* head(const QString& text) {
+    auto* label = new QLabel(text);
+    label->setObjectName("section");
+    return label;
+}
+
+const quantity::Unit& speedUnit() { return quantity::unit("mm/s"); }
+
+} // namespace
+
+MethodPanel::MethodPanel(Session& session, QWidget* parent) : Panel(session, parent) {
+    auto* page = new QWidget;
+    auto* columns = new QHBoxLayout(page);
+    columns->addLayout(makeMethod(), 3);
+    columns->addSpacing(16);
+    columns->addLayout(makeTargets(), 2);
+    columns->addSpacing(16);
+    columns->addLayout(makePulled(), 2);
+    auto* scroll = new QScrollArea;
+    scroll->setWidget(page);
+    scroll->setWidgetResizable(true);
+    page->setAutoFillBackground(false);
+    scroll->viewport()->setAutoFillBackground(false);
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->addWidget(scroll);
+    follow(true);
+}
+
+QLayout* MethodPanel::makeMethod() {
+    auto* column = new QVBoxLayout;
     m_method = new QComboBox;
     m_method->setObjectName("method");
-    m_method->addItem(tr("not said yet"), QString());
-    for (const auto& m : methods::all())
-        m_method->addItem(qs(std::string(m.title)), qs(std::string(m.key)));
+    addMethods(m_method, tr("not said yet"));
     m_picture = new PictureView;
-    m_picture->setMinimumWidth(150);
-    m_picture->setMaximumWidth(150);
-    m_about = new QLabel;
-    m_about->setWordWrap(true);
-    m_about->setObjectName("methodAbout");
-    m_direction = new QComboBox;
-    m_direction->setObjectName("direction");
-    m_direction->addItem(tr("more is better"));
-    m_direction->addItem(tr("less is better"));
-    const auto field = [](QLineEdit*& edit, const char* name, const QString& hint) {
-        edit = new QLineEdit;
-        edit->setObjectName(name);
-        edit->setPlaceholderText(hint);
-    };
-    field(m_part, "askedPart", tr("such as: the bond"));
-    field(m_need, "need", tr("such as 4 kN"));
-    field(m_ceiling, "ceiling", tr("such as 9 kN"));
-    int row = 0;
-    const auto line = [&](const QString& text, QWidget* widget) {
-        left->addWidget(new QLabel(text), row, 0);
-        left->addWidget(widget, row++, 1);
-    };
-    line(tr("Method"), m_method);
-    left->addWidget(m_picture, row, 0, 1, 1, Qt::AlignTop);
-    left->addWidget(m_about, row++, 1, Qt::AlignTop);
-    line(tr("Wanted"), m_direction);
-    line(tr("Strength of"), m_part);
-    line(tr("Need to be met"), m_need);
-    line(tr("More than anybody needs"), m_ceiling);
-    left->setRowStretch(row, 1);
-    left->setColumnStretch(1, 1);
-    layout->addLayout(left, 1);
-    auto* right = new QWidget;
-    auto* side = new QVBoxLayout(right);
-    side->setContentsMargins(8, 0, 0, 0);
-    auto* head = new QLabel(tr("Safety card"));
-    head->setObjectName("section");
-    side->addWidget(head);
-    m_card = new QLabel;
-    m_card->setWordWrap(true);
-    m_card->setObjectName("safetyCard");
-    side->addWidget(m_card);
-    auto* own = new QLabel(tr("Your own cautions, pinned to this study, one a line"));
-    own->setObjectName("section");
-    side->addWidget(own);
-    m_cautions = new QPlainTextEdit;
-    m_cautions->setObjectName("ownCautions");
-    m_cautions->setTabChangesFocus(true);
-    m_cautions->setFixedHeight(54);
-    m_cautions->installEventFilter(this);
-    side->addWidget(m_cautions);
-    side->addStretch();
-    auto* scroll = new QScrollArea;
-    scroll->setWidget(right);
-    scroll->setWidgetResizable(true);
-    right->setAutoFillBackground(false);
-    scroll->viewport()->setAutoFillBackground(false);
-    layout->addWidget(scroll, 1);
+    m_picture->setMinimumWidth(pictureWidth);
+    m_picture->setMaximumWidth(pictureWidth);
+    m_about = wrappedLabel("methodAbout");
+    column->addWidget(head(tr("Method")));
+    column->addWidget(m_method);
+    column->addWidget(m_picture);
+    column->addWidget(m_about);
+    column->addStretch();
     connect(m_method, &QComboBox::activated, this, [this] {
         const auto key = m_method->currentData().toString().toStdString();
         if (m_session.study())
@@ -91,42 +76,157 @@ MethodPanel::MethodPanel(Session& session, QWidget* parent) : QWidget(parent), m
                                                            tr("Method: %1").arg(m_method->currentText()),
                                                            [&](study::Plan& p) { p.method = key; }));
     });
+    return column;
+}
+
+QLayout* MethodPanel::makeTargets() {
+    auto* column = new QVBoxLayout;
+    column->addWidget(head(tr("What is wanted")));
+    m_direction = new QComboBox;
+    m_direction->setObjectName("direction");
+    for (const auto& text : {tr("more is better"), tr("less is better"), tr("inside a window")})
+        m_direction->addItem(text);
+    m_part = field("askedPart", tr("such as: the bond"));
+    m_need = field("need", tr("such as 4 kN"));
+    m_ceiling = field("ceiling", tr("such as 9 kN"));
+    m_low = field("windowLow", tr("from"));
+    m_high = field("windowHigh", tr("such as 3 kN"));
+    auto* grid = new QGridLayout;
+    int row = 0;
+    const auto line = [&](const QString& text, QWidget* widget) {
+        grid->addWidget(new QLabel(text), row, 0);
+        grid->addWidget(widget, row++, 1);
+    };
+    line(tr("Wanted"), m_direction);
+    m_to = new QLabel(tr("to"));
+    auto* window = new QHBoxLayout;
+    window->addWidget(m_low);
+    window->addWidget(m_to);
+    window->addWidget(m_high);
+    grid->addLayout(window, row++, 0, 1, 2);
+    line(tr("Strength of"), m_part);
+    line(tr("Need"), m_need);
+    line(tr("Enough is"), m_ceiling);
+    m_ceiling->setToolTip(tr("More than anybody needs: options above it count as equally good"));
+    column->addLayout(grid);
+    column->addStretch();
     connect(m_direction, &QComboBox::activated, this, [this](int index) {
         if (m_session.study())
             m_session.tell(m_session.project()->changePlan(
                 m_session.studyId(), m_direction->currentText(),
                 [&](study::Plan& p) { p.direction = static_cast<study::Direction>(index); }));
     });
-    for (auto* edit : {m_part, m_need, m_ceiling})
+    for (auto* edit : {m_part, m_need, m_ceiling, m_low, m_high})
         connect(edit, &QLineEdit::editingFinished, this, &MethodPanel::saveTargets);
-    connect(&session, &Session::changed, this, &MethodPanel::refresh);
-    connect(&session, &Session::unitsChanged, this, &MethodPanel::refresh);
-    refresh();
+    return column;
 }
 
-bool MethodPanel::eventFilter(QObject* watched, QEvent* event) {
-    if (watched == m_cautions && event->type() == QEvent::FocusOut) saveCautions();
-    return QWidget::eventFilter(watched, event);
+QLayout* MethodPanel::makePulled() {
+    auto* column = new QVBoxLayout;
+    column->addWidget(head(tr("The same for every piece")));
+    m_connector = field("connector", tr("such as: 8 mm shackle"));
+    m_connector->setToolTip(tr("What joins the piece to the rig"));
+    m_speed = field("planSpeed", tr("such as 10 mm/min"));
+    m_joints = new QSpinBox;
+    m_joints->setObjectName("joints");
+    m_joints->setRange(1, 20);
+    m_joints->setToolTip(tr("Such as 2 for a rope with a splice at both ends: the one that fails is exact, "
+                            "the other at least that strong"));
+    m_reused = new QCheckBox(tr("Not destroyed: used again"));
+    m_reused->setObjectName("reused");
+    m_reused->setToolTip(tr("A replicate is then a deployment, and drift is checked instead of freshness"));
+    auto* grid = new QGridLayout;
+    int row = 0;
+    const auto line = [&](const QString& text, QWidget* widget) {
+        grid->addWidget(new QLabel(text), row, 0);
+        grid->addWidget(widget, row++, 1);
+    };
+    line(tr("Joined by"), m_connector);
+    line(tr("Speed"), m_speed);
+    line(tr("Joints each"), m_joints);
+    grid->addWidget(m_reused, row++, 0, 1, 2);
+    m_square = wrappedLabel("section");
+    grid->addWidget(m_square, row++, 0, 1, 2);
+    m_squareMethod = new QComboBox;
+    m_squareMethod->setObjectName("squareMethod");
+    addMethods(m_squareMethod, tr("as the others"));
+    m_squareConnector = field("squareConnector", tr("as the others"));
+    m_squareSpeed = field("squareSpeed", tr("as the others"));
+    line(tr("Method"), m_squareMethod);
+    line(tr("Joined by"), m_squareConnector);
+    line(tr("Speed"), m_squareSpeed);
+    column->addLayout(grid);
+    column->addStretch();
+    for (auto* edit : {m_connector, m_speed})
+        connect(edit, &QLineEdit::editingFinished, this, &MethodPanel::savePulled);
+    connect(m_joints, &QSpinBox::editingFinished, this, &MethodPanel::savePulled);
+    connect(m_reused, &QCheckBox::clicked, this, &MethodPanel::savePulled);
+    for (auto* edit : {m_squareConnector, m_squareSpeed})
+        connect(edit, &QLineEdit::editingFinished, this, &MethodPanel::saveSquare);
+    connect(m_squareMethod, &QComboBox::activated, this, &MethodPanel::saveSquare);
+    return column;
 }
 
-void MethodPanel::saveCautions() {
+bool MethodPanel::speedFrom(QLineEdit* edit, std::optional<double>& target) {
+    if (edit->text().trimmed().isEmpty()) {
+        target.reset();
+        return true;
+    }
+    const auto entry =
+        quantity::parseEntry(edit->text().toStdString(), quantity::Dimension::speed, &speedUnit());
+    if (!m_session.tell(entry)) return false;
+    if (!(entry->si > 0)) {
+        m_session.say(tr("A speed of zero or less cannot be."), true);
+        return false;
+    }
+    if (!target || std::abs(*target - entry->si) > 5e-5 * entry->si) target = entry->si;
+    return true;
+}
+
+QString MethodPanel::speedText(const std::optional<double>& value) const {
+    return value ? qs(quantity::withUnit(*value, speedUnit())) : QString();
+}
+
+void MethodPanel::savePulled() {
     const auto* data = m_session.study();
-    if (m_filling || !data) return;
-    std::vector<std::string> lines;
-    for (const auto& l : m_cautions->toPlainText().split('\n', Qt::SkipEmptyParts))
-        if (!l.simplified().isEmpty()) lines.push_back(l.simplified().toStdString());
-    if (lines != data->study.plan.cautions)
-        m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("Own cautions"),
-                                                       [&](study::Plan& p) { p.cautions = lines; }));
+    if (filling() || !data) return;
+    auto plan = data->study.plan;
+    plan.connector = m_connector->text().simplified().toStdString();
+    plan.joints = m_joints->value();
+    plan.reused = m_reused->isChecked();
+    if (!speedFrom(m_speed, plan.speed) || plan == data->study.plan) return;
+    m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("How every piece is pulled"),
+                                                   [&](study::Plan& p) { p = plan; }));
+}
+
+void MethodPanel::saveSquare() {
+    const auto* data = m_session.study();
+    if (filling() || !data) return;
+    if (!m_session.option() || !m_session.condition())
+        return m_session.say(tr("Select the square on the board that differs."), true);
+    const auto* known = data->study.plan.square(m_session.option(), m_session.condition());
+    auto square = known ? *known : study::PlannedSquare{};
+    square.option = m_session.option();
+    square.condition = m_session.condition();
+    const auto before = square;
+    square.method = m_squareMethod->currentData().toString().toStdString();
+    square.connector = m_squareConnector->text().simplified().toStdString();
+    if (!speedFrom(m_squareSpeed, square.speed) || square == before) return;
+    m_session.tell(m_session.project()->changePlan(
+        m_session.studyId(), tr("How %1 is pulled").arg(m_square->text()),
+        [&](study::Plan& p) { p.squareFor(m_session.option(), m_session.condition()) = square; }));
 }
 
 void MethodPanel::saveTargets() {
     const auto* data = m_session.study();
-    if (m_filling || !data) return;
+    if (filling() || !data) return;
     auto plan = data->study.plan;
     plan.part = m_part->text().simplified().toStdString();
     const auto dimension = study::info(data->study.metric).dimension;
-    for (const auto& [edit, target] : {std::pair{m_need, &plan.need}, std::pair{m_ceiling, &plan.ceiling}}) {
+    std::optional<double> low, high;
+    if (plan.window) low = plan.window->first, high = plan.window->second;
+    for (const auto& [edit, target] : {std::pair{m_need, &plan.need}, std::pair{m_ceiling, &plan.ceiling},
+                                       std::pair{m_low, &low}, std::pair{m_high, &high}}) {
         if (edit->text().trimmed().isEmpty()) {
             target->reset();
             continue;
@@ -139,13 +239,15 @@ void MethodPanel::saveTargets() {
     }
     if (plan.need && plan.ceiling && *plan.ceiling < *plan.need)
         return m_session.say(tr("More than anybody needs cannot be less than the need."), true);
+    if (low && high && !(*low < *high))
+        return m_session.say(tr("The window must end above where it begins."), true);
+    plan.window = low && high ? std::optional(std::pair(*low, *high)) : std::nullopt;
     if (plan == data->study.plan) return;
     m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("What is needed"),
                                                    [&](study::Plan& p) { p = plan; }));
 }
 
-void MethodPanel::refresh() {
-    m_filling = true;
+void MethodPanel::fill() {
     const auto* data = m_session.study();
     const auto plan = data ? data->study.plan : study::Plan{};
     const auto* method = methods::find(plan.method);
@@ -159,24 +261,35 @@ void MethodPanel::refresh() {
         const auto action = method->action;
         m_picture->setBuild([action](double) { return chart::methodPicture(action); });
     }
-    QStringList card;
-    for (const auto& c : methods::cautions(method, data && !data->options.empty() ? data->options.front().kind
-                                                                                  : std::string()))
-        card << QStringLiteral("\u26a0 ") + qs(c);
-    m_card->setText(card.join("\n"));
-    if (!m_cautions->hasFocus()) {
-        QStringList own;
-        for (const auto& c : plan.cautions)
-            own << qs(c);
-        m_cautions->setPlainText(own.join("\n"));
-    }
-    m_direction->setCurrentIndex(plan.direction == study::Direction::less ? 1 : 0);
+    m_direction->setCurrentIndex(static_cast<int>(plan.direction));
     m_part->setText(qs(plan.part));
     const auto& unit =
         m_session.units().of(study::info(data ? data->study.metric : study::Metric::peak).dimension);
-    m_need->setText(plan.need ? qs(quantity::withUnit(*plan.need, unit)) : QString());
-    m_ceiling->setText(plan.ceiling ? qs(quantity::withUnit(*plan.ceiling, unit)) : QString());
-    m_filling = false;
+    const auto shown = [&](const std::optional<double>& v) {
+        return v ? qs(quantity::withUnit(*v, unit)) : QString();
+    };
+    m_need->setText(shown(plan.need));
+    m_ceiling->setText(shown(plan.ceiling));
+    const bool window = plan.direction == study::Direction::window;
+    for (QWidget* w :
+         {static_cast<QWidget*>(m_low), static_cast<QWidget*>(m_to), static_cast<QWidget*>(m_high)})
+        w->setVisible(window);
+    if (plan.window || !window) { // half a window that is being typed stays
+        m_low->setText(plan.window ? shown(plan.window->first) : QString());
+        m_high->setText(plan.window ? shown(plan.window->second) : QString());
+    }
+    m_connector->setText(qs(plan.connector));
+    m_speed->setText(speedText(plan.speed));
+    m_joints->setValue(plan.joints);
+    m_reused->setChecked(plan.reused);
+    const auto* option = data ? data->option(m_session.option()) : nullptr;
+    const auto* condition = data ? data->condition(m_session.condition()) : nullptr;
+    m_square->setText(option && condition ? tr("Only %1, %2").arg(qs(option->name), qs(condition->name))
+                                          : tr("Only one square: select it on the board"));
+    const auto* square = option && condition ? plan.square(option->id, condition->id) : nullptr;
+    m_squareMethod->setCurrentIndex(square ? std::max(0, m_squareMethod->findData(qs(square->method))) : 0);
+    m_squareConnector->setText(square ? qs(square->connector) : QString());
+    m_squareSpeed->setText(square ? speedText(square->speed) : QString());
 }
 
 } // namespace anvil::app

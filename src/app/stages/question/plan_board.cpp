@@ -6,7 +6,9 @@
 #include <QHeaderView>
 #include <QKeyEvent>
 #include <QMouseEvent>
+#include <QPainter>
 #include <anvil/study/planning.h>
+#include <utility>
 
 namespace anvil::app {
 namespace {
@@ -17,6 +19,9 @@ QStringList namesIn(QString text) {
         if (!part.simplified().isEmpty()) out << part.simplified();
     return out;
 }
+
+constexpr int gripWidth = 15, pixelsEach = 9; // dragging so far up or down is one replicate more or less
+constexpr int countRole = Qt::UserRole;
 
 } // namespace
 
@@ -29,6 +34,7 @@ PlanBoard::PlanBoard(Session& session, QWidget* parent) : QTableWidget(parent), 
     setEditTriggers(QAbstractItemView::AnyKeyPressed | QAbstractItemView::DoubleClicked |
                     QAbstractItemView::EditKeyPressed);
     setSelectionMode(QAbstractItemView::ExtendedSelection);
+    viewport()->setMouseTracking(true);
     connect(this, &QTableWidget::cellChanged, this, &PlanBoard::edited);
     connect(this, &QTableWidget::currentCellChanged, this, [this](int row, int column) {
         if (!m_filling && optionAt(row) && conditionAt(column))
@@ -115,29 +121,27 @@ void PlanBoard::refresh() {
                 if (const auto* s = data->specimen(p.specimen);
                     s && s->option == option && s->condition == condition)
                     ++pulled;
-            const auto h = study::headRoom(*data, verdict, option, condition);
-            QString text = square && square->struck ? tr("struck out")
-                           : n > 0                  ? QString::number(n)
-                           : pulled > 0             ? QString::number(pulled)
-                                                    : QString();
-            if (!(square && square->struck) && h.reach != study::Reach::unknown)
+            const auto room = study::squareRoom(*data, m_session.readings(), verdict, option, condition);
+            const bool struck = square && square->struck;
+            const bool warns = room.reach == study::Reach::topsOut || room.reach == study::Reach::tooSmall;
+            QString text = struck       ? tr("struck out")
+                           : n > 0      ? QString::number(n)
+                           : pulled > 0 ? QString::number(pulled)
+                                        : QString();
+            if (!struck && !room.word.empty())
                 text += QStringLiteral("   ") +
-                        (h.reach == study::Reach::fine ? QString() : QStringLiteral("\u26a0 ")) +
-                        QString::fromUtf8(study::word(h.reach));
-            auto* item = put(r, c, text, true,
-                             square && square->struck                                                ? t.faint
-                             : h.reach == study::Reach::topsOut || h.reach == study::Reach::tooSmall ? t.warn
-                                                                                                     : t.text,
-                             n > 0);
+                        (room.reach == study::Reach::fine ? QString() : QStringLiteral("\u26a0 ")) +
+                        qs(room.word);
+            auto* item = put(r, c, text, true, struck ? t.faint : warns ? t.warn : t.text, n > 0);
             item->setTextAlignment(Qt::AlignCenter);
-            item->setToolTip(square && square->struck
-                                 ? tr("Will not be tested. Type a number to test it after all.")
-                                 : qs(h.sentence));
+            item->setToolTip(struck ? tr("Will not be tested. Type a number to test it after all.")
+                                    : qs(room.sentence));
+            item->setData(countRole, n);
         }
     resizeColumnsToContents();
     setColumnWidth(0, std::clamp(columnWidth(0) + 10, 150, 240));
     for (int c = 1; c < columnCount(); ++c)
-        setColumnWidth(c, std::clamp(columnWidth(c) + 10, 84, 170));
+        setColumnWidth(c, std::clamp(columnWidth(c) + 22, 84, 190));
     setCurrentCell(std::min(row, rowCount() - 1), std::min(column, columnCount() - 1));
     m_filling = false;
 }
@@ -268,21 +272,80 @@ void PlanBoard::keyPressEvent(QKeyEvent* event) {
     QTableWidget::keyPressEvent(event);
 }
 
+bool PlanBoard::onGrip(const QPoint& at) const {
+    const auto index = indexAt(at);
+    return !m_session.readOnly() && optionAt(index.row()) && conditionAt(index.column()) &&
+           at.x() > visualRect(index).right() - gripWidth;
+}
+
+int PlanBoard::draggedCount(int y) const {
+    return std::clamp(m_gripCount + (m_gripFrom - y) / pixelsEach, 0, 200);
+}
+
 void PlanBoard::mousePressEvent(QMouseEvent* event) {
-    const auto at = indexAt(event->position().toPoint());
+    const auto place = event->position().toPoint();
+    const auto at = indexAt(place);
+    if (event->button() == Qt::LeftButton && onGrip(place)) {
+        if (!selectionModel()->isSelected(at)) setCurrentCell(at.row(), at.column());
+        m_gripped = at;
+        m_gripFrom = place.y();
+        m_gripCount = at.data(countRole).toInt();
+        return;
+    }
     m_dragRow = at.column() == 0 && optionAt(at.row()) ? at.row() : -1;
     m_dragColumn = at.row() == 0 && conditionAt(at.column()) ? at.column() : -1;
     QTableWidget::mousePressEvent(event);
 }
 
+void PlanBoard::mouseMoveEvent(QMouseEvent* event) {
+    const auto place = event->position().toPoint();
+    if (m_gripped.isValid()) {
+        const bool filling = std::exchange(m_filling, true); // only shown until the button is let go
+        item(m_gripped.row(), m_gripped.column())->setText(QString::number(draggedCount(place.y())));
+        m_filling = filling;
+        return;
+    }
+    viewport()->setCursor(onGrip(place) ? Qt::SizeVerCursor : Qt::ArrowCursor);
+    QTableWidget::mouseMoveEvent(event);
+}
+
 void PlanBoard::mouseReleaseEvent(QMouseEvent* event) {
+    const auto place = event->position().toPoint();
+    if (m_gripped.isValid()) {
+        const int n = draggedCount(place.y());
+        const auto square = std::pair(optionAt(m_gripped.row()), conditionAt(m_gripped.column()));
+        m_gripped = QPersistentModelIndex();
+        auto squares = selectedSquares();
+        if (std::find(squares.begin(), squares.end(), square) == squares.end()) squares = {square};
+        if (n == m_gripCount ||
+            !m_session.tell(m_session.project()->planSquares(m_session.studyId(), squares, n)))
+            refresh();
+        return;
+    }
     QTableWidget::mouseReleaseEvent(event);
-    const auto at = indexAt(event->position().toPoint());
+    const auto at = indexAt(place);
     if (m_dragRow > 0 && optionAt(at.row()) && at.row() != m_dragRow)
         m_session.tell(m_session.project()->moveOption(optionAt(m_dragRow), at.row() - 1));
     if (m_dragColumn > 0 && conditionAt(at.column()) && at.column() != m_dragColumn)
         m_session.tell(m_session.project()->moveCondition(conditionAt(m_dragColumn), at.column() - 1));
     m_dragRow = m_dragColumn = -1;
+}
+
+void PlanBoard::paintEvent(QPaintEvent* event) {
+    QTableWidget::paintEvent(event);
+    QPainter painter(viewport());
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.setPen(Qt::NoPen);
+    for (int r = 1; optionAt(r); ++r)
+        for (int c = 1; conditionAt(c); ++c) { // the grip: two small wedges, up and down
+            const auto cell = visualRect(model()->index(r, c));
+            if (!cell.intersects(event->rect())) continue;
+            const double x = cell.right() - 7, y = cell.center().y() + 0.5;
+            painter.setBrush(item(r, c)->isSelected() ? palette().color(QPalette::HighlightedText)
+                                                      : theme().faint);
+            painter.drawPolygon(QPolygonF{{x - 3, y - 2}, {x + 3, y - 2}, {x, y - 6}});
+            painter.drawPolygon(QPolygonF{{x - 3, y + 2}, {x + 3, y + 2}, {x, y + 6}});
+        }
 }
 
 } // namespace anvil::app

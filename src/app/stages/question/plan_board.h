@@ -7,8 +7,8 @@
 namespace anvil::app {
 
 /// First row and column are the margins; the last row and column wait for another name. A number typed in a
-/// square plans it, X or Delete strikes it out. Alt with arrows or dragging in a margin reorders. A pasted
-/// column fills the margin it is pasted in.
+/// square plans it, its grip drags it up or down, X or Delete strikes it out. Alt with arrows or dragging in
+/// a margin reorders. A pasted column fills the margin it is pasted in.
 class PlanBoard : public QTableWidget {
     Q_OBJECT
 public:
@@ -21,7 +21,9 @@ public:
 protected:
     void keyPressEvent(QKeyEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
+    void paintEvent(QPaintEvent* event) override;
 
 private:
     void refresh();
@@ -30,10 +32,14 @@ private:
     Id optionAt(int row) const;
     Id conditionAt(int column) const;
     bool ensureStudy();
+    bool onGrip(const QPoint& at) const;
+    int draggedCount(int y) const;
 
     Session& m_session;
     bool m_filling = false;
     int m_dragRow = -1, m_dragColumn = -1;
+    QPersistentModelIndex m_gripped; ///< the square whose number is being dragged
+    int m_gripFrom = 0, m_gripCount = 0;
 };
 
 } // namespace anvil::app

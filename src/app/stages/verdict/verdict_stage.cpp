@@ -1,5 +1,6 @@
 #include "stages/verdict/verdict_stage.h"
 
+#include "stages/verdict/next_panel.h"
 #include "stages/verdict/trail.h"
 #include "theme/theme.h"
 #include "widgets/picture_view.h"
@@ -79,9 +80,7 @@ VerdictStage::VerdictStage(Session& session, QWidget* parent) : QWidget(parent),
     m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
     m_table->verticalHeader()->hide();
     m_table->verticalHeader()->setDefaultSectionSize(24);
-    m_next = new QListWidget;
-    m_next->setObjectName("followUps");
-    m_next->setWordWrap(true);
+    m_next = new NextPanel(session);
     m_tabs->addTab(m_sentences, tr("Sentences"));
     m_tabs->addTab(m_table, tr("Table"));
     m_tabs->addTab(m_next, tr("What next"));
@@ -104,17 +103,6 @@ VerdictStage::VerdictStage(Session& session, QWidget* parent) : QWidget(parent),
     });
     connect(m_table, &QTableWidget::cellActivated, this, &VerdictStage::openTrail);
     connect(m_table, &QTableWidget::cellDoubleClicked, this, &VerdictStage::openTrail);
-    connect(m_next, &QListWidget::itemActivated, this, [this](QListWidgetItem* item) {
-        const auto* data = m_session.study();
-        const auto all =
-            data ? study::followUps(*data, m_session.verdict(metric())) : std::vector<study::FollowUp>{};
-        const auto row = static_cast<std::size_t>(m_next->row(item));
-        if (row >= all.size() || !m_session.tell(m_session.project()->planMore(
-                                     m_session.studyId(), all[row].squares, all[row].more)))
-            return;
-        m_session.say(tr("Planned. Make the pieces in Specimens."));
-        m_session.go(Stage::specimens);
-    });
     const auto mark = [this] {
         m_stale = true;
         if (isVisible()) refresh();
@@ -169,13 +157,7 @@ void VerdictStage::refresh() {
     m_sentences->clear();
     for (const auto& p : v.pairs)
         m_sentences->addItem(qs(p.sentence));
-    m_next->clear();
-    for (const auto& f : study::followUps(*data, v)) {
-        auto* item = new QListWidgetItem(qs(f.sentence), m_next);
-        item->setToolTip(tr("Enter or double click: plan it"));
-    }
-    if (m_next->count() == 0)
-        m_next->addItem(tr("Nothing is too close to call; more pulls would only sharpen what is known."));
+    m_next->show(study::followUps(*data, v));
 
     const QStringList heads{tr("Rank"),
                             tr("Option"),

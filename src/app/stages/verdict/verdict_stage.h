@@ -15,6 +15,7 @@ class QTableWidget;
 
 namespace anvil::app {
 
+class NextPanel;
 class PictureView;
 
 class VerdictStage : public QWidget {
@@ -46,7 +47,8 @@ private:
     QTabWidget* m_tabs;
     QWidget *m_choice, *m_first;
     QSplitter* m_split;
-    QListWidget *m_sentences, *m_next;
+    QListWidget* m_sentences;
+    NextPanel* m_next;
     QTableWidget* m_table;
 };
 

@@ -76,6 +76,15 @@ Picture curves(const CurveChart& chart, double width, double height, Plane* plan
 Picture reachBars(const study::StudyData& data, const study::Verdict& verdict, const quantity::Unit& unit,
                   double width);
 
+/// The same for travel: how far the rig has to move until each square's pieces break.
+Picture travelBars(const study::StudyData& data, const study::Readings& readings, const quantity::Unit& unit,
+                   double width);
+
+/// Where the pieces of one sheet lie, seen from above, with half the wanted distance drawn around each; pairs
+/// that are too close are joined. A hit's `pull` is the specimen.
+Picture sheetMap(const study::StudyData& data, const std::string& sheet, const quantity::Unit& unit,
+                 double width);
+
 /// Chance of seeing a difference against its size, for the usual numbers of replicates and the planned one;
 /// CV and margin as shares.
 Picture powerCurve(double cv, int planned, double margin, double width, double height);

@@ -1,4 +1,4 @@
-// A sheet of labels for pieces: text and a Code 128 bar code that any scanner reads.
+// A sheet of labels for pieces: text and a code that any scanner reads.
 #pragma once
 
 #include <QString>
@@ -12,11 +12,17 @@ struct PieceLabel {
     QString label, line1, line2;
 };
 
-/// The bars of a text in Code 128, as a picture of the given size; the text itself is not drawn. Error: it
-/// cannot be coded.
-Expected<chart::Picture> barCode(const QString& text, double width, double height);
+enum class Code {
+    bars, ///< Code 128
+    qr
+};
+
+/// A text as bars that fill the box, or as a square QR code as wide as the lesser side; the text itself is
+/// not drawn. Error: it cannot be coded.
+Expected<chart::Picture> codePicture(const QString& text, Code code, double width, double height);
 
 /// Writes the labels, three by eight on A4. Error: nothing to write, or the file cannot be written.
-Expected<void> writeLabels(const std::vector<PieceLabel>& labels, const QString& path);
+Expected<void> writeLabels(const std::vector<PieceLabel>& labels, const QString& path,
+                           Code code = Code::bars);
 
 } // namespace anvil::report

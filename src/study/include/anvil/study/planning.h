@@ -37,6 +37,16 @@ HeadRoom travelRoom(const StudyData& data, const Readings& readings, Id option, 
 /// The worse of two, as a square shows it: topping out before too small before tight before fine.
 Reach worse(Reach a, Reach b);
 
+/// Both for one square: the worse of the two, in a word and a sentence. The word says when it is the travel
+/// that is short; empty when nothing is known.
+struct SquareRoom {
+    HeadRoom force, travel;
+    Reach reach = Reach::unknown;
+    std::string word, sentence;
+};
+SquareRoom squareRoom(const StudyData& data, const Readings& readings, const Verdict& verdict, Id option,
+                      Id condition);
+
 /// Chance that a part goes first.
 struct Weakest {
     std::string name;

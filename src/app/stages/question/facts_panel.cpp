@@ -1,0 +1,117 @@
+#include "stages/question/facts_panel.h"
+
+#include "theme/theme.h"
+#include "widgets/paste.h"
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QLabel>
+#include <QPushButton>
+#include <QShortcut>
+#include <QTableWidget>
+#include <anvil/quantity/entry.h>
+#include <anvil/quantity/print.h>
+
+namespace anvil::app {
+namespace {
+
+enum Column { name, kind, grade, rating, ratingBasis, cost, currency, weight, geometry, columns };
+constexpr const char* keys[columns] = {"name",      "kind",     "grade",     "rating_n", "rating_basis",
+                                       "unit_cost", "currency", "weight_kg", "geometry"};
+
+} // namespace
+
+FactsPanel::FactsPanel(Session& session, QWidget* parent) : Panel(session, parent) {
+    auto* layout = new QVBoxLayout(this);
+    m_table = new QTableWidget(0, columns);
+    m_table->setObjectName("options");
+    m_table->setHorizontalHeaderLabels({tr("Option"), tr("Kind"), tr("Grade"), tr("Rating"),
+                                        tr("Rating says"), tr("Cost each"), tr("Currency"), tr("Weight"),
+                                        tr("Geometry")});
+    m_table->horizontalHeaderItem(Column::geometry)
+        ->setToolTip(tr("Sizes and shape in words, such as: 6 mm pin, 20° taper"));
+    m_table->verticalHeader()->hide();
+    m_table->verticalHeader()->setDefaultSectionSize(26);
+    m_table->horizontalHeader()->setStretchLastSection(true);
+    layout->addWidget(m_table, 1);
+    auto* row = new QHBoxLayout;
+    auto* hint = wrappedLabel("faint");
+    hint->setText(
+        tr("Type in a cell, or copy a block in your spreadsheet and paste it at the selected cell."));
+    auto* button = new QPushButton(icon("clipboard-paste"), tr("Paste facts"));
+    button->setObjectName("pasteFacts");
+    row->addWidget(hint, 1);
+    row->addWidget(button);
+    layout->addLayout(row);
+    connect(m_table, &QTableWidget::cellChanged, this, &FactsPanel::edited);
+    connect(button, &QPushButton::clicked, this, &FactsPanel::paste);
+    auto* keys = new QShortcut(QKeySequence::Paste, m_table, this, [this] { paste(); });
+    keys->setContext(Qt::WidgetShortcut);
+    follow();
+}
+
+void FactsPanel::fill() {
+    const auto* data = m_session.study();
+    m_table->setRowCount(data ? static_cast<int>(data->options.size()) : 0);
+    for (int i = 0; i < m_table->rowCount(); ++i) {
+        const auto& o = data->options[static_cast<std::size_t>(i)];
+        const QStringList cells{
+            qs(o.name),        qs(o.kind),
+            qs(o.grade),       o.rating ? m_session.force(*o.rating) : QString(),
+            qs(o.ratingBasis), o.unitCost ? qs(quantity::fixed(*o.unitCost, 2)) : QString(),
+            qs(o.currency),    o.weight ? qs(quantity::shortest(*o.weight * 1000) + " g") : QString(),
+            qs(o.geometry)};
+        for (int k = 0; k < columns; ++k) {
+            auto* item = new QTableWidgetItem(cells[k]);
+            item->setToolTip(cells[k]);
+            if (k == rating || k == cost || k == weight)
+                item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+            m_table->setItem(i, k, item);
+        }
+    }
+    m_table->resizeColumnsToContents();
+    m_table->setColumnWidth(name, std::clamp(m_table->columnWidth(name), 120, 220));
+}
+
+void FactsPanel::edited(int row, int column) {
+    const auto* data = m_session.study();
+    if (filling() || !data || row >= static_cast<int>(data->options.size())) return;
+    const auto& option = data->options[static_cast<std::size_t>(row)];
+    const auto text = m_table->item(row, column)->text().simplified();
+    QJsonValue value = text;
+    if (column == rating || column == cost || column == weight) {
+        value = QJsonValue::Null;
+        if (!text.isEmpty()) {
+            const auto number =
+                column == cost
+                    ? quantity::parseNumber(text.toStdString())
+                    : quantity::parseEntry(text.toStdString(),
+                                           column == rating ? quantity::Dimension::force
+                                                            : quantity::Dimension::mass,
+                                           column == rating ? m_session.units().force : &quantity::unit("g"))
+                          .map([](const auto& e) { return e.si; });
+            if (!number || *number < 0) {
+                m_session.say(!number          ? qs(number.error().message)
+                              : column == cost ? tr("A cost below zero cannot be.")
+                                               : tr("Less than nothing cannot be."),
+                              true);
+                return refill();
+            }
+            value = *number;
+        }
+    }
+    if (!m_session.tell(m_session.project()->changeOption(option.id, {{QLatin1String(keys[column]), value}},
+                                                          tr("Option \"%1\"").arg(qs(option.name)))))
+        refill();
+}
+
+void FactsPanel::paste() {
+    if (!m_session.project()) return;
+    int taken = 0;
+    m_session.project()->together([&] { taken = pasteInto(*m_table); });
+    m_session.say(taken == 0   ? tr("There is nothing new to paste.")
+                  : taken == 1 ? tr("1 fact taken.")
+                               : tr("%1 facts taken; one Ctrl+Z takes them back.").arg(taken),
+                  taken == 0);
+}
+
+} // namespace anvil::app

@@ -1,0 +1,170 @@
+#include "stages/question/forecast_panel.h"
+
+#include <QDoubleSpinBox>
+#include <QGridLayout>
+#include <QHeaderView>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QTableWidget>
+#include <QVBoxLayout>
+#include <anvil/quantity/entry.h>
+#include <anvil/quantity/print.h>
+#include <anvil/study/forecasts.h>
+
+namespace anvil::app {
+
+using quantity::Dimension;
+
+ForecastPanel::ForecastPanel(Session& session, QWidget* parent) : Panel(session, parent) {
+    auto* layout = new QVBoxLayout(this);
+    auto* first = new QHBoxLayout;
+    auto* second = new QHBoxLayout;
+    const auto add = [](QHBoxLayout* row, const QString& text, QWidget* widget) {
+        row->addWidget(new QLabel(text));
+        row->addWidget(widget);
+    };
+    m_square = new QLabel;
+    m_square->setObjectName("forecastSquare");
+    first->addWidget(m_square);
+    add(first, tr("I expect"), m_value = field("forecastValue", tr("such as 4.2 kN"), 110));
+    m_spread = new QDoubleSpinBox;
+    m_spread->setObjectName("forecastSpread");
+    m_spread->setRange(0, 200);
+    m_spread->setValue(10);
+    m_spread->setSuffix(" %");
+    add(first, tr("±"), m_spread);
+    add(first, tr("after moving"), m_travel = field("forecastTravel", tr("such as 40 mm"), 130));
+    first->addStretch();
+    add(second, tr("Going first"), m_goesFirst = field("forecastPart", tr("which part"), 140));
+    add(second, tr("says"), m_by = field("forecastBy", tr("who"), 110));
+    add(second, tr("from"),
+        m_source = field("forecastSource", tr("a rating, an earlier study, a guess"), 270));
+    auto* keep = new QPushButton(tr("Keep"));
+    keep->setObjectName("keepForecast");
+    keep->setToolTip(tr("Keeps the forecast for the square selected on the board; one for each who says so"));
+    second->addWidget(keep);
+    second->addStretch();
+    layout->addLayout(first);
+    layout->addLayout(second);
+    m_table = new QTableWidget(0, 7);
+    m_table->setObjectName("forecasts");
+    m_table->setHorizontalHeaderLabels({tr("Square"), tr("Who"), tr("Expected"), tr("Travel"),
+                                        tr("Going first"), tr("From"), tr("Measured")});
+    m_table->verticalHeader()->hide();
+    m_table->verticalHeader()->setDefaultSectionSize(24);
+    m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    m_table->setSelectionBehavior(QAbstractItemView::SelectRows);
+    m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    m_table->horizontalHeader()->setStretchLastSection(true);
+    layout->addWidget(m_table, 1);
+    auto* below = new QHBoxLayout;
+    m_scores = wrappedLabel("forecastScores");
+    below->addWidget(m_scores, 1);
+    auto* forget = new QPushButton(tr("Take the selected one back"));
+    forget->setObjectName("forgetForecast");
+    below->addWidget(forget);
+    layout->addLayout(below);
+    connect(keep, &QPushButton::clicked, this, &ForecastPanel::save);
+    connect(m_value, &QLineEdit::returnPressed, this, &ForecastPanel::save);
+    connect(forget, &QPushButton::clicked, this, &ForecastPanel::forget);
+    follow(true);
+}
+
+void ForecastPanel::fill() {
+    const auto* data = m_session.study();
+    const auto* option = data ? data->option(m_session.option()) : nullptr;
+    const auto* condition = data ? data->condition(m_session.condition()) : nullptr;
+    m_square->setText(option && condition ? tr("%1, %2:").arg(qs(option->name), qs(condition->name))
+                                          : tr("Select a square:"));
+    m_table->setRowCount(0);
+    m_scores->clear();
+    if (!data) return;
+    const auto& verdict = m_session.verdict(data->study.metric);
+    const auto& unit = m_session.units().of(study::info(data->study.metric).dimension);
+    for (const auto& square : data->study.plan.squares) {
+        const auto* o = data->option(square.option);
+        const auto* c = data->condition(square.condition);
+        if (!o || !c) continue;
+        const auto group = std::find_if(verdict.groups.begin(), verdict.groups.end(), [&](const auto& g) {
+            return g.option == square.option && g.condition == square.condition;
+        });
+        const auto measured =
+            group == verdict.groups.end() ? std::string("–") : chart::meanText(group->summary, unit);
+        for (const auto& f : square.forecasts) {
+            const int row = m_table->rowCount();
+            m_table->insertRow(row);
+            const QStringList cells{
+                tr("%1, %2").arg(qs(o->name), qs(c->name)),
+                f.by.empty() ? tr("nobody named") : qs(f.by),
+                tr("%1 ± %2").arg(qs(quantity::withUnit(f.value, unit, 3)), qs(quantity::percent(f.cv))),
+                f.travel ? qs(quantity::withUnit(*f.travel, *m_session.units().length, 3)) : QString(),
+                qs(f.goesFirst),
+                qs(f.source),
+                qs(measured)};
+            for (int k = 0; k < cells.size(); ++k) {
+                auto* item = new QTableWidgetItem(cells[k]);
+                if (k == 2 || k == 3 || k == 6) item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+                m_table->setItem(row, k, item);
+            }
+            m_table->item(row, 0)->setData(Qt::UserRole, QVariantList{square.option, square.condition});
+        }
+    }
+    QStringList lines;
+    for (const auto& score : study::scoreForecasts(*data, verdict))
+        lines << qs(study::sentence(score));
+    m_scores->setText(m_table->rowCount() == 0
+                          ? tr("Write down what you expect before you pull; it is scored afterwards.")
+                      : lines.isEmpty() ? tr("The forecasts are scored when their squares have been pulled.")
+                                        : lines.join("\n"));
+}
+
+void ForecastPanel::save() {
+    const auto* data = m_session.study();
+    if (!data || !m_session.option() || !m_session.condition())
+        return m_session.say(tr("Select the square on the board that you have an expectation of."), true);
+    const auto dimension = study::info(data->study.metric).dimension;
+    const auto entry =
+        quantity::parseEntry(m_value->text().toStdString(), dimension, &m_session.units().of(dimension));
+    if (!m_session.tell(entry)) return;
+    if (!(entry->si > 0)) return m_session.say(tr("An expectation of zero or less cannot be."), true);
+    study::Forecast f;
+    f.by = m_by->text().simplified().toStdString();
+    f.value = entry->si;
+    f.cv = m_spread->value() / 100;
+    f.goesFirst = m_goesFirst->text().simplified().toStdString();
+    f.source = m_source->text().simplified().toStdString();
+    if (!m_travel->text().trimmed().isEmpty()) {
+        const auto travel =
+            quantity::parseEntry(m_travel->text().toStdString(), Dimension::length, m_session.units().length);
+        if (!m_session.tell(travel)) return;
+        if (!(travel->si > 0)) return m_session.say(tr("A travel of zero or less cannot be."), true);
+        f.travel = travel->si;
+    }
+    const auto done = m_session.project()->changePlan(
+        m_session.studyId(), tr("Forecast for %1").arg(m_square->text()), [&](study::Plan& p) {
+            auto& all = p.squareFor(m_session.option(), m_session.condition()).forecasts;
+            std::erase_if(all, [&](const auto& old) { return old.by == f.by; });
+            all.push_back(f);
+        });
+    if (m_session.tell(done)) {
+        m_value->clear();
+        m_travel->clear();
+    }
+}
+
+void ForecastPanel::forget() {
+    const auto* item = m_table->item(m_table->currentRow(), 0);
+    if (!item) return m_session.say(tr("Select the forecast in the table first."), true);
+    const auto square = item->data(Qt::UserRole).toList();
+    int nth = 0; // of its square
+    for (int row = m_table->currentRow() - 1; row >= 0; --row)
+        nth += m_table->item(row, 0)->data(Qt::UserRole).toList() == square;
+    m_session.tell(
+        m_session.project()->changePlan(m_session.studyId(), tr("Forecast taken back"), [&](study::Plan& p) {
+            auto& all = p.squareFor(square[0].toLongLong(), square[1].toLongLong()).forecasts;
+            if (nth < static_cast<int>(all.size())) all.erase(all.begin() + nth);
+        }));
+}
+
+} // namespace anvil::app

@@ -1,0 +1,26 @@
+// Forecasts: who expects what of a square before it is pulled, and how right they were.
+#pragma once
+
+#include "widgets/panel.h"
+
+class QDoubleSpinBox;
+class QTableWidget;
+
+namespace anvil::app {
+
+class ForecastPanel : public Panel {
+    Q_OBJECT
+public:
+    explicit ForecastPanel(Session& session, QWidget* parent = nullptr);
+
+private:
+    void fill() override;
+    void save();
+    void forget();
+    QLabel *m_square, *m_scores;
+    QLineEdit *m_value, *m_travel, *m_goesFirst, *m_by, *m_source;
+    QDoubleSpinBox* m_spread;
+    QTableWidget* m_table;
+};
+
+} // namespace anvil::app

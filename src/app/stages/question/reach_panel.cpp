@@ -1,0 +1,134 @@
+#include "stages/question/reach_panel.h"
+
+#include "widgets/picture_view.h"
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QScrollArea>
+#include <QVBoxLayout>
+#include <anvil/quantity/entry.h>
+#include <anvil/quantity/print.h>
+#include <anvil/study/planning.h>
+#include <cmath>
+
+namespace anvil::app {
+
+using quantity::Dimension;
+
+ReachPanel::ReachPanel(Session& session, QWidget* parent) : Panel(session, parent) {
+    auto* layout = new QVBoxLayout(this);
+    auto* rig = new QHBoxLayout;
+    const auto add = [&](const QString& text, QLineEdit*& edit, const char* name, const QString& hint,
+                         int width) {
+        rig->addWidget(new QLabel(text));
+        edit = field(name, hint, width);
+        rig->addWidget(edit);
+        connect(edit, &QLineEdit::editingFinished, this, &ReachPanel::save);
+    };
+    add(tr("Rig limit"), m_limit, "reachLimit", tr("such as 5 kN"), 120);
+    m_limit->setToolTip(tr("The most the rig can pull, at the piece"));
+    add(tr("Cell limit"), m_cell, "reachCell", tr("such as 2 kN"), 120);
+    m_cell->setToolTip(tr("The most the load cell can show"));
+    add(tr("Ratio"), m_ratio, "reachRatio", tr("1"), 56);
+    m_ratio->setToolTip(
+        tr("What one at the cell is at the piece: 2 for a two-part line with the cell in one part"));
+    add(tr("Travel"), m_travel, "reachTravel", tr("such as 300 mm"), 130);
+    m_travel->setToolTip(tr("How far the rig can move"));
+    rig->addStretch();
+    layout->addLayout(rig);
+    auto* pictures = new QWidget;
+    auto* column = new QVBoxLayout(pictures);
+    column->setContentsMargins(0, 0, 0, 0);
+    m_bars = new PictureView;
+    m_bars->setObjectName("reachBars");
+    column->addWidget(m_bars);
+    m_travelHead = new QLabel(tr("How far the rig has to move"));
+    m_travelHead->setObjectName("section");
+    column->addWidget(m_travelHead);
+    m_travelBars = new PictureView;
+    m_travelBars->setObjectName("travelBars");
+    column->addWidget(m_travelBars);
+    column->addStretch();
+    auto* area = new QScrollArea;
+    area->setWidget(pictures);
+    area->setWidgetResizable(true);
+    pictures->setAutoFillBackground(false);
+    area->viewport()->setAutoFillBackground(false);
+    layout->addWidget(area, 1);
+    m_sentence = wrappedLabel("reachSentence");
+    layout->addWidget(m_sentence);
+    follow(true);
+}
+
+void ReachPanel::fill() {
+    const auto* data = m_session.study();
+    const auto rig = data ? data->study.plan.rig : study::RigReach{};
+    const auto shown = [](const std::optional<double>& v, const quantity::Unit& unit) {
+        return v ? qs(quantity::withUnit(*v, unit)) : QString();
+    };
+    m_limit->setText(shown(rig.limit, *m_session.units().force));
+    m_cell->setText(shown(rig.cell, *m_session.units().force));
+    m_travel->setText(shown(rig.travel, *m_session.units().length));
+    m_ratio->setText(qs(quantity::shortest(rig.ratio)));
+    m_bars->setBuild([this](double width) {
+        const auto* now = m_session.study();
+        return now ? chart::reachBars(*now, m_session.verdict(now->study.metric), *m_session.units().force,
+                                      width)
+                   : chart::Picture{};
+    });
+    m_travelHead->setVisible(rig.travel.has_value());
+    m_travelBars->setVisible(rig.travel.has_value());
+    m_travelBars->setBuild([this](double width) {
+        const auto* now = m_session.study();
+        return now ? chart::travelBars(*now, m_session.readings(), *m_session.units().length, width)
+                   : chart::Picture{};
+    });
+    const auto* option = data ? data->option(m_session.option()) : nullptr;
+    const auto* condition = data ? data->condition(m_session.condition()) : nullptr;
+    if (option && condition)
+        m_sentence->setText(
+            tr("%1, %2: %3")
+                .arg(qs(option->name), qs(condition->name),
+                     qs(study::squareRoom(*data, m_session.readings(), m_session.verdict(data->study.metric),
+                                          option->id, condition->id)
+                            .sentence)));
+    else
+        m_sentence->setText(tr("Select a square on the board to read about it here."));
+}
+
+void ReachPanel::save() {
+    const auto* data = m_session.study();
+    if (filling() || !data) return;
+    auto rig = data->study.plan.rig;
+    const auto& units = m_session.units();
+    struct Entry {
+        QLineEdit* edit;
+        std::optional<double>* target;
+        Dimension dimension;
+        const quantity::Unit* unit;
+    };
+    for (const auto& e : {Entry{m_limit, &rig.limit, Dimension::force, units.force},
+                          Entry{m_cell, &rig.cell, Dimension::force, units.force},
+                          Entry{m_travel, &rig.travel, Dimension::length, units.length}}) {
+        if (e.edit->text().trimmed().isEmpty()) {
+            e.target->reset();
+            continue;
+        }
+        const auto entry = quantity::parseEntry(e.edit->text().toStdString(), e.dimension, e.unit);
+        if (!m_session.tell(entry)) return;
+        if (!(entry->si > 0)) return m_session.say(tr("A limit of zero or less cannot be."), true);
+        if (!*e.target || std::abs(**e.target - entry->si) > 5e-5 * entry->si)
+            *e.target = entry->si; // what only looks rounded is left as it was
+    }
+    const auto ratio = quantity::parseNumber(m_ratio->text().toStdString());
+    if (!m_session.tell(ratio)) return;
+    if (!(*ratio > 0))
+        return m_session.say(
+            tr("A ratio of zero or less cannot be: give what one at the cell is at the piece."), true);
+    rig.ratio = *ratio;
+    if (rig == data->study.plan.rig) return;
+    m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("What the rig can do"),
+                                                   [&](study::Plan& p) { p.rig = rig; }));
+}
+
+} // namespace anvil::app

@@ -1,0 +1,132 @@
+#include "stages/question/study_fields.h"
+
+#include <QComboBox>
+#include <QDoubleSpinBox>
+#include <QGridLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <anvil/quantity/entry.h>
+
+namespace anvil::app {
+
+StudyFields::StudyFields(Session& session, QWidget* parent) : Panel(session, parent) {
+    auto* grid = new QGridLayout(this);
+    grid->setContentsMargins(0, 0, 0, 4);
+    grid->setVerticalSpacing(4);
+    m_question = field("studyQuestion", tr("such as: which fitting holds best after a season of salt?"));
+    m_title = field("studyTitle", QString());
+    m_metric = new QComboBox;
+    m_metric->setObjectName("studyMetric");
+    for (const auto m : study::allMetrics)
+        m_metric->addItem(study::info(m).title, study::info(m).key);
+    m_intent = new QComboBox;
+    m_intent->setObjectName("studyIntent");
+    m_intent->addItem(tr("Controlled: all else equal"), "controlled");
+    m_intent->addItem(tr("Exploratory: thought of as we go"), "exploratory");
+    m_intent->addItem(tr("As used: worn or crooked on purpose"), "as_used");
+    m_control = new QComboBox;
+    m_control->setObjectName("studyControl");
+    m_control->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    m_control->setMinimumContentsLength(12);
+    m_margin = new QDoubleSpinBox;
+    m_margin->setObjectName("studyMargin");
+    m_margin->setRange(0.5, 100);
+    m_margin->setDecimals(1);
+    m_margin->setSuffix(" %");
+    m_axis = field("axis", tr("such as: temperature (°C)"));
+    m_axis->setToolTip(tr("What the conditions vary; a unit in brackets makes it a numeric axis"));
+    grid->addWidget(new QLabel(tr("Question")), 0, 0);
+    grid->addWidget(m_question, 0, 1, 1, 5);
+    int place = 0;
+    for (const auto& [text, widget] :
+         std::initializer_list<std::pair<QString, QWidget*>>{{tr("Study"), m_title},
+                                                             {tr("What decides"), m_metric},
+                                                             {tr("Intent"), m_intent},
+                                                             {tr("Control"), m_control},
+                                                             {tr("I care about"), m_margin},
+                                                             {tr("Varied"), m_axis}}) {
+        grid->addWidget(new QLabel(text), 1 + place / 3, 2 * (place % 3));
+        grid->addWidget(widget, 1 + place / 3, 2 * (place % 3) + 1);
+        ++place;
+    }
+    for (const int c : {1, 3, 5})
+        grid->setColumnStretch(c, 1);
+    connect(m_axis, &QLineEdit::editingFinished, this, &StudyFields::saveAxis);
+    connect(m_title, &QLineEdit::editingFinished, this, [this] {
+        if (m_title->text().trimmed().isEmpty()) return refill();
+        save("title", m_title->text().trimmed(), tr("Title of the study"));
+    });
+    connect(m_question, &QLineEdit::editingFinished, this,
+            [this] { save("question", m_question->text().trimmed(), tr("The question")); });
+    connect(m_metric, &QComboBox::activated, this,
+            [this] { save("metric", m_metric->currentData().toString(), tr("What decides")); });
+    connect(m_intent, &QComboBox::activated, this,
+            [this] { save("intent", m_intent->currentData().toString(), tr("Intent")); });
+    connect(m_margin, &QDoubleSpinBox::editingFinished, this,
+            [this] { save("margin", m_margin->value() / 100, tr("Difference that matters")); });
+    connect(m_control, &QComboBox::activated, this, [this] {
+        const auto id = m_control->currentData().toLongLong();
+        if (m_session.study())
+            m_session.tell(m_session.project()->changePlan(m_session.studyId(),
+                                                           tr("Control: %1").arg(m_control->currentText()),
+                                                           [&](study::Plan& p) { p.control = id; }));
+    });
+    follow();
+}
+
+void StudyFields::save(const QString& name, const QJsonValue& value, const QString& what) {
+    if (!filling() && m_session.project() && m_session.study())
+        m_session.tell(m_session.project()->changeStudy(m_session.studyId(), {{name, value}}, what));
+}
+
+void StudyFields::saveAxis() {
+    const auto* data = m_session.study();
+    if (filling() || !data) return;
+    // "sheet temperature (°C)": the unit in brackets makes the axis numeric, and the conditions' names its
+    // values.
+    const auto typed = m_axis->text().simplified();
+    const auto open = typed.lastIndexOf('('), close = typed.lastIndexOf(')');
+    const auto unitText =
+        open > 0 && close > open ? typed.mid(open + 1, close - open - 1).trimmed() : QString();
+    const quantity::Unit* unit = nullptr;
+    if (!unitText.isEmpty()) {
+        const auto found = quantity::findUnit(unitText.toStdString());
+        if (!m_session.tell(found)) return;
+        unit = *found;
+    }
+    const auto name = (open > 0 ? typed.left(open) : typed).trimmed().toStdString();
+    if (name == data->study.plan.axis && unitText.toStdString() == data->study.plan.axisUnit) return;
+    auto plan = data->study.plan;
+    plan.axis = name;
+    plan.axisUnit = unitText.toStdString();
+    m_session.tell(m_session.project()->run(tr("What the conditions vary"), [&](store::Writer& w) {
+        w.update("study", data->study.id, {{"plan", store::planToJson(plan)}});
+        for (const auto& c : data->conditions) {
+            const auto value =
+                unit ? quantity::parseEntry(c.name, unit->dimension, unit) : tl::unexpected(Error{});
+            w.update("condition", c.id,
+                     {{"value", value ? QJsonValue(value->si) : QJsonValue(QJsonValue::Null)}});
+        }
+    }));
+}
+
+void StudyFields::fill() {
+    const auto* data = m_session.study();
+    m_title->setText(data ? qs(data->study.title) : QString());
+    m_question->setText(data ? qs(data->study.question) : QString());
+    m_metric->setCurrentIndex(data ? static_cast<int>(data->study.metric) : 0);
+    m_intent->setCurrentIndex(data ? static_cast<int>(data->study.intent) : 0);
+    m_margin->setValue(data ? data->study.margin * 100 : 10);
+    m_axis->setText(!data || data->study.plan.axis.empty() ? QString()
+                    : data->study.plan.axisUnit.empty()
+                        ? qs(data->study.plan.axis)
+                        : tr("%1 (%2)").arg(qs(data->study.plan.axis), qs(data->study.plan.axisUnit)));
+    m_control->clear();
+    m_control->addItem(tr("none yet"), Id{0});
+    if (data)
+        for (const auto& o : data->options)
+            m_control->addItem(qs(o.name), o.id);
+    m_control->setCurrentIndex(std::max(0, m_control->findData(data ? data->study.plan.control : Id{0})));
+}
+
+} // namespace anvil::app

@@ -1,0 +1,25 @@
+// The question in one sentence, and what is asked of the study as a whole.
+#pragma once
+
+#include "widgets/panel.h"
+
+class QComboBox;
+class QDoubleSpinBox;
+
+namespace anvil::app {
+
+class StudyFields : public Panel {
+    Q_OBJECT
+public:
+    explicit StudyFields(Session& session, QWidget* parent = nullptr);
+
+private:
+    void fill() override;
+    void save(const QString& field, const QJsonValue& value, const QString& what);
+    void saveAxis();
+    QLineEdit *m_question, *m_title, *m_axis;
+    QComboBox *m_metric, *m_intent, *m_control;
+    QDoubleSpinBox* m_margin;
+};
+
+} // namespace anvil::app

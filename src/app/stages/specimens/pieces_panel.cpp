@@ -1,0 +1,406 @@
+#include "stages/specimens/pieces_panel.h"
+
+#include "theme/theme.h"
+#include "widgets/paste.h"
+#include <QComboBox>
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QShortcut>
+#include <QTableWidget>
+#include <anvil/quantity/entry.h>
+#include <anvil/quantity/print.h>
+#include <anvil/report/labels.h>
+#include <anvil/study/pieces.h>
+
+namespace anvil::app {
+
+namespace {
+
+constexpr int pieceRole = Qt::UserRole, pullRole = Qt::UserRole + 1;
+
+} // namespace
+
+PiecesPanel::PiecesPanel(Session& session, QWidget* parent) : Panel(session, parent) {
+    auto* layout = new QVBoxLayout(this);
+    layout->addWidget(makeMakeRow());
+    m_table = makeTable({}, "specimens");
+    m_table->setSelectionBehavior(QAbstractItemView::SelectItems);
+    layout->addWidget(m_table, 1);
+    layout->addLayout(makeMeasureRow());
+    layout->addLayout(makeMoveRow());
+    auto* keys = new QShortcut(QKeySequence::Paste, m_table, this, [this] { paste(); });
+    keys->setContext(Qt::WidgetShortcut);
+    connect(m_table, &QTableWidget::cellChanged, this, &PiecesPanel::edited);
+    connect(m_table, &QTableWidget::currentCellChanged, this, [this](int row) { selected(row); });
+    connect(&session, &Session::selectionChanged, this, &PiecesPanel::showSelection);
+    follow();
+}
+
+QWidget* PiecesPanel::makeMakeRow() {
+    m_makeRow = new QWidget;
+    auto* row = new QHBoxLayout(m_makeRow);
+    row->setContentsMargins(0, 0, 0, 0);
+    m_make = new QPushButton(icon("plus", true), QString());
+    m_make->setObjectName("primary");
+    m_batch = field("batch", tr("batch, such as: box of May"), 240);
+    m_scheme = field("labelScheme", tr("{A}{1}-{n}"), 160);
+    m_scheme->setToolTip(
+        tr("How new labels read: {A} or {a} the option's letter, {1} the condition's number, "
+           "{option} and {condition} their names, {n} the replicate"));
+    row->addWidget(m_make);
+    row->addWidget(new QLabel(tr("from")));
+    row->addWidget(m_batch);
+    row->addWidget(new QLabel(tr("labelled")));
+    row->addWidget(m_scheme);
+    row->addStretch();
+    connect(m_make, &QPushButton::clicked, this, [this] {
+        const auto made = m_session.project()->makePieces(m_session.studyId(), m_batch->text());
+        if (m_session.tell(made))
+            m_session.say(tr("%1 pieces made. Their labels are never used again.").arg(*made));
+    });
+    connect(m_batch, &QLineEdit::returnPressed, m_make, &QPushButton::click);
+    connect(m_scheme, &QLineEdit::editingFinished, this, [this] {
+        const auto* data = m_session.study();
+        const auto scheme = m_scheme->text().simplified().toStdString();
+        if (!filling() && data && scheme != data->study.plan.labelScheme)
+            m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("How labels read"),
+                                                           [&](study::Plan& p) { p.labelScheme = scheme; }));
+    });
+    return m_makeRow;
+}
+
+QLayout* PiecesPanel::makeMeasureRow() {
+    auto* row = new QHBoxLayout;
+    row->addWidget(new QLabel(tr("Measure")));
+    row->addWidget(m_dimension = field("dimension", tr("what, such as: depth"), 150));
+    row->addWidget(new QLabel(tr("wanted")));
+    row->addWidget(m_nominal = field("nominal", tr("such as 3 1/4 in"), 120));
+    row->addWidget(new QLabel(tr("±")));
+    row->addWidget(m_tolerance = field("tolerance", tr("such as 0.5 mm"), 110));
+    auto* add = new QPushButton(tr("Add"));
+    add->setObjectName("addDimension");
+    row->addWidget(add);
+    row->addStretch();
+    connect(add, &QPushButton::clicked, this, &PiecesPanel::addDimension);
+    connect(m_dimension, &QLineEdit::returnPressed, this, &PiecesPanel::addDimension);
+    return row;
+}
+
+QLayout* PiecesPanel::makeMoveRow() {
+    auto* row = new QHBoxLayout;
+    row->addWidget(new QLabel(tr("Move the selected piece to")));
+    m_option = new QComboBox;
+    m_condition = new QComboBox;
+    for (auto* box : {m_option, m_condition}) {
+        box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+        box->setMinimumContentsLength(6);
+        row->addWidget(box, 1);
+    }
+    auto* button = new QPushButton(tr("Move"));
+    button->setObjectName("moveSpecimen");
+    row->addWidget(button);
+    row->addSpacing(16);
+    m_code = new QComboBox;
+    m_code->setObjectName("labelCode");
+    m_code->addItem(tr("bar code"), static_cast<int>(report::Code::bars));
+    m_code->addItem(tr("QR code"), static_cast<int>(report::Code::qr));
+    row->addWidget(m_code);
+    auto* labels = new QPushButton(icon("printer"), tr("Labels…"));
+    labels->setObjectName("labels");
+    row->addWidget(labels);
+    connect(labels, &QPushButton::clicked, this, [this] {
+        const auto path = QFileDialog::getSaveFileName(this, tr("Save the labels"),
+                                                       QStringLiteral("labels.pdf"), tr("PDF (*.pdf)"));
+        if (!path.isEmpty()) writeLabels(path);
+    });
+    connect(button, &QPushButton::clicked, this, [this] {
+        const auto* item = m_table->item(m_table->currentRow(), 0);
+        if (!item) return m_session.say(tr("Select the piece to move first."));
+        m_session.tell(m_session.project()->moveSpecimen(item->data(pieceRole).toLongLong(),
+                                                         m_option->currentData().toLongLong(),
+                                                         m_condition->currentData().toLongLong()));
+    });
+    return row;
+}
+
+std::vector<PiecesPanel::Column> PiecesPanel::columnsOf(const study::StudyData& data) const {
+    const auto length = qs(std::string(m_session.units().length->symbol));
+    std::vector<Column> out{{Column::Kind::label, tr("Label"), {}},
+                            {Column::Kind::option, tr("Option"), {}},
+                            {Column::Kind::condition, tr("Condition"), {}},
+                            {Column::Kind::state, tr("State"), {}}};
+    std::vector<QString> names;
+    bool area = false;
+    for (const auto& s : data.specimens) {
+        area = area || study::derivedArea(s.measured).has_value();
+        for (const auto& m : s.measured)
+            if (std::find(names.begin(), names.end(), qs(m.name)) == names.end()) names.push_back(qs(m.name));
+    }
+    for (const auto& n : names)
+        out.push_back({Column::Kind::dimension, tr("%1 (%2)").arg(n, length), n});
+    if (area)
+        out.push_back(
+            {Column::Kind::area,
+             tr("Area (%1)").arg(qs(std::string(m_session.units().of(quantity::Dimension::area).symbol))),
+             {}});
+    out.push_back({Column::Kind::text, tr("Batch"), "batch"});
+    out.push_back({Column::Kind::text, tr("Made in"), "block"});
+    if (!study::sheets(data).empty())
+        for (const char* axis : {"x", "y"})
+            out.push_back({Column::Kind::place, tr("%1 (%2)").arg(QString::fromLatin1(axis), length),
+                           QString::fromLatin1(axis)});
+    out.push_back({Column::Kind::text, tr("History"), "history"});
+    return out;
+}
+
+void PiecesPanel::fill() {
+    const auto* data = m_session.study();
+    const int missing = data ? static_cast<int>(study::missingPieces(*data).size()) : 0;
+    m_makeRow->setVisible(missing > 0);
+    m_make->setText(missing == 1 ? tr("Make 1 piece") : tr("Make %1 pieces").arg(missing));
+    m_scheme->setText(data ? qs(data->study.plan.labelScheme) : QString());
+    m_option->clear();
+    m_condition->clear();
+    m_columns = data ? columnsOf(*data) : std::vector<Column>{};
+    m_table->setColumnCount(static_cast<int>(m_columns.size()));
+    QStringList heads;
+    for (const auto& c : m_columns)
+        heads << c.head;
+    m_table->setHorizontalHeaderLabels(heads);
+    m_table->setRowCount(data ? static_cast<int>(data->specimens.size()) : 0);
+    if (!data) return;
+    for (const auto& o : data->options)
+        m_option->addItem(qs(o.name), o.id);
+    for (const auto& c : data->conditions)
+        m_condition->addItem(qs(c.name), c.id);
+    for (int row = 0; row < m_table->rowCount(); ++row)
+        fillRow(row, data->specimens[static_cast<std::size_t>(row)]);
+    m_table->resizeColumnsToContents();
+    m_table->horizontalHeader()->setStretchLastSection(true);
+    showSelection();
+}
+
+void PiecesPanel::fillRow(int row, const study::Specimen& s) {
+    const auto& data = *m_session.study();
+    const auto& length = *m_session.units().length;
+    const auto prepared = m_session.preparation();
+    Id pull = 0;
+    QString state = !prepared || *prepared >= 1 ? tr("ready") : tr("in preparation");
+    for (const auto& p : data.pulls)
+        if (p.specimen == s.id && !p.practice) {
+            pull = p.id;
+            state = QString::fromUtf8(study::word(p.standing));
+        }
+    const auto* o = data.option(s.option);
+    const auto* c = data.condition(s.condition);
+    for (int k = 0; k < static_cast<int>(m_columns.size()); ++k) {
+        const auto& column = m_columns[static_cast<std::size_t>(k)];
+        auto* item = new QTableWidgetItem;
+        bool editable = false;
+        switch (column.kind) {
+        case Column::Kind::label:
+            item->setText(qs(s.label));
+            editable = true;
+            break;
+        case Column::Kind::option:
+            item->setText(o ? qs(o->name) : QString());
+            break;
+        case Column::Kind::condition:
+            item->setText(c ? qs(c->name) : QString());
+            break;
+        case Column::Kind::state:
+            item->setText(state);
+            break;
+        case Column::Kind::dimension: {
+            editable = true;
+            const auto m = std::find_if(s.measured.begin(), s.measured.end(),
+                                        [&](const auto& x) { return qs(x.name) == column.key; });
+            if (m == s.measured.end()) break;
+            if (const auto mean = m->mean()) {
+                const auto fit = m->fit();
+                item->setText(
+                    qs(quantity::significant(length.fromSi(*mean))) +
+                    (m->readings.size() > 1 ? tr("  (mean of %1)").arg(m->readings.size()) : QString()) +
+                    (fit == study::Fit::tooLarge   ? tr("  \u25b2 too large")
+                     : fit == study::Fit::tooSmall ? tr("  \u25bc too small")
+                                                   : QString()));
+                if (fit != study::Fit::fits) item->setForeground(theme().warn);
+            }
+            if (m->nominal)
+                item->setToolTip(tr("wanted %1 ± %2")
+                                     .arg(qs(quantity::withUnit(*m->nominal, length)),
+                                          qs(quantity::withUnit(m->tolerance.value_or(0), length))));
+            break;
+        }
+        case Column::Kind::area:
+            if (const auto area = study::derivedArea(s.measured)) {
+                item->setText(qs(quantity::significant(
+                    m_session.units().of(quantity::Dimension::area).fromSi(area->value))));
+                item->setToolTip(tr("worked out as %1").arg(qs(area->how)));
+            }
+            break;
+        case Column::Kind::text:
+            item->setText(qs(column.key == "batch" ? s.batch : column.key == "block" ? s.block : s.history));
+            editable = true;
+            break;
+        case Column::Kind::place: {
+            const auto& at = column.key == "x" ? s.x : s.y;
+            if (at) item->setText(qs(quantity::significant(length.fromSi(*at))));
+            editable = true;
+            break;
+        }
+        }
+        item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable |
+                       (editable ? Qt::ItemIsEditable : Qt::NoItemFlags));
+        item->setData(pieceRole, s.id);
+        item->setData(pullRole, pull);
+        m_table->setItem(row, k, item);
+    }
+}
+
+void PiecesPanel::selected(int row) {
+    const auto* item = m_table->item(row, 0);
+    const auto* data = m_session.study();
+    if (!item || filling() || !data) return;
+    if (const auto pull = item->data(pullRole).toLongLong())
+        m_session.selectPull(pull);
+    else if (const auto* s = data->specimen(item->data(pieceRole).toLongLong()))
+        m_session.selectSquare(s->option, s->condition);
+}
+
+void PiecesPanel::showSelection() {
+    const QSignalBlocker quiet(m_table);
+    for (int i = 0; i < m_table->rowCount(); ++i)
+        if (m_session.pull() && m_table->item(i, 0)->data(pullRole).toLongLong() == m_session.pull() &&
+            m_table->currentRow() != i)
+            m_table->setCurrentCell(i, 0);
+    m_option->setCurrentIndex(m_option->findData(m_session.option()));
+    m_condition->setCurrentIndex(m_condition->findData(m_session.condition()));
+}
+
+void PiecesPanel::edited(int row, int column) {
+    const auto* data = m_session.study();
+    if (filling() || !data || row >= static_cast<int>(data->specimens.size())) return;
+    const auto& s = data->specimens[static_cast<std::size_t>(row)];
+    const auto& what = m_columns[static_cast<std::size_t>(column)];
+    const auto text = m_table->item(row, column)->text().simplified();
+    const auto label = qs(s.label);
+    const auto refuse = [&](const QString& why) {
+        m_session.say(why, true);
+        refill();
+    };
+    const auto save = [&](const QString& key, const QJsonValue& value, const QString& name) {
+        if (!m_session.tell(m_session.project()->changeSpecimen(s.id, {{key, value}}, name))) refill();
+    };
+    switch (what.kind) {
+    case Column::Kind::label:
+        if (text.isEmpty()) return refuse(tr("A piece needs a label."));
+        for (const auto& other : data->specimens)
+            if (other.id != s.id && qs(other.label) == text)
+                return refuse(tr("%1 is taken: labels are never used twice.").arg(text));
+        return save("label", text, tr("Label %1 → %2").arg(label, text));
+    case Column::Kind::text:
+        return save(what.key, text, tr("%1: %2").arg(label, what.head));
+    case Column::Kind::place: {
+        if (text.isEmpty())
+            return save(what.key + "_m", QJsonValue::Null, tr("%1: %2").arg(label, what.head));
+        const auto entry =
+            quantity::parseEntry(text.toStdString(), quantity::Dimension::length, m_session.units().length);
+        if (!entry) return refuse(qs(entry.error().message));
+        if (entry->si < 0)
+            return refuse(tr("Places are counted from the lower left corner, so they cannot be below zero."));
+        return save(what.key + "_m", entry->si, tr("%1: %2").arg(label, what.head));
+    }
+    case Column::Kind::dimension:
+        return measuredEdited(s, what.key.toStdString(), text);
+    default:
+        return refill();
+    }
+}
+
+void PiecesPanel::measuredEdited(const study::Specimen& s, const std::string& name, const QString& text) {
+    std::vector<double> readings;
+    for (const auto& part : text.split(';', Qt::SkipEmptyParts)) { // several readings are averaged
+        const auto entry =
+            quantity::parseEntry(part.toStdString(), quantity::Dimension::length, m_session.units().length);
+        if (!m_session.tell(entry)) return refill();
+        if (!(entry->si > 0)) {
+            m_session.say(tr("A length of zero or less cannot be."), true);
+            return refill();
+        }
+        readings.push_back(entry->si);
+    }
+    auto measured = s.measured;
+    const auto at =
+        std::find_if(measured.begin(), measured.end(), [&](const auto& m) { return m.name == name; });
+    if (at != measured.end())
+        at->readings = readings;
+    else
+        measured.push_back({name, std::nullopt, std::nullopt, readings});
+    m_session.tell(m_session.project()->changeSpecimen(s.id, {{"measured", store::measuredToJson(measured)}},
+                                                       tr("%1: %2").arg(qs(s.label), qs(name))));
+}
+
+void PiecesPanel::addDimension() {
+    const auto* data = m_session.study();
+    const auto name = m_dimension->text().simplified();
+    if (!data || data->specimens.empty()) return m_session.say(tr("There is no piece to measure yet."), true);
+    if (name.isEmpty()) return m_session.say(tr("Type what is measured, such as: depth."), true);
+    study::Measured fresh{name.toStdString(), std::nullopt, std::nullopt, {}};
+    for (const auto& [edit, target] :
+         {std::pair{m_nominal, &fresh.nominal}, std::pair{m_tolerance, &fresh.tolerance}}) {
+        if (edit->text().trimmed().isEmpty()) continue;
+        const auto entry = quantity::parseEntry(edit->text().toStdString(), quantity::Dimension::length,
+                                                m_session.units().length);
+        if (!m_session.tell(entry)) return;
+        *target = std::abs(entry->si);
+    }
+    const auto done = m_session.project()->run(tr("Measure %1").arg(name), [&](store::Writer& w) {
+        for (const auto& s : data->specimens) {
+            auto measured = s.measured;
+            const auto at = std::find_if(measured.begin(), measured.end(),
+                                         [&](const auto& m) { return m.name == fresh.name; });
+            if (at == measured.end())
+                measured.push_back(fresh);
+            else
+                at->nominal = fresh.nominal, at->tolerance = fresh.tolerance;
+            w.update("specimen", s.id, {{"measured", store::measuredToJson(measured)}});
+        }
+    });
+    if (!m_session.tell(done)) return;
+    m_dimension->clear();
+    for (std::size_t k = 0; k < m_columns.size(); ++k)
+        if (m_columns[k].key == name) m_table->setCurrentCell(0, static_cast<int>(k));
+    m_table->setFocus();
+}
+
+void PiecesPanel::paste() {
+    if (!m_session.project()) return;
+    int taken = 0;
+    m_session.project()->together([&] { taken = pasteInto(*m_table); });
+    m_session.say(taken ? tr("%1 cells taken; one Ctrl+Z takes them back.").arg(taken)
+                        : tr("There is nothing new to paste."));
+}
+
+bool PiecesPanel::writeLabels(const QString& path) {
+    const auto* data = m_session.study();
+    std::vector<report::PieceLabel> labels;
+    if (data)
+        for (const auto& s : data->specimens)
+            if (std::none_of(data->pulls.begin(), data->pulls.end(),
+                             [&](const auto& p) { return p.specimen == s.id; }))
+                labels.push_back({qs(s.label), qs(data->option(s.option)->name),
+                                  qs(data->condition(s.condition)->name) +
+                                      (s.batch.empty() ? QString() : ", " + qs(s.batch))});
+    if (!m_session.tell(
+            report::writeLabels(labels, path, static_cast<report::Code>(m_code->currentData().toInt()))))
+        return false;
+    m_session.say(tr("%1 labels are in %2.").arg(labels.size()).arg(path));
+    return true;
+}
+
+} // namespace anvil::app

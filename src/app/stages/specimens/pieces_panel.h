@@ -1,0 +1,45 @@
+// Pieces: made from the plan with labels of their own, measured against what was wanted, placed, labelled.
+#pragma once
+
+#include "widgets/panel.h"
+
+class QComboBox;
+class QPushButton;
+class QTableWidget;
+
+namespace anvil::app {
+
+class PiecesPanel : public Panel {
+    Q_OBJECT
+public:
+    explicit PiecesPanel(Session& session, QWidget* parent = nullptr);
+    bool writeLabels(const QString& path);
+
+private:
+    QWidget* makeMakeRow();
+    QLayout* makeMeasureRow();
+    QLayout* makeMoveRow();
+    void fill() override;
+    void fillRow(int row, const study::Specimen& piece);
+    void selected(int row);
+    void showSelection();
+    void edited(int row, int column);
+    void measuredEdited(const study::Specimen& piece, const std::string& name, const QString& text);
+    void addDimension();
+    void paste();
+    /// What a column shows: a field of the piece, a dimension, or something worked out.
+    struct Column {
+        enum class Kind { label, option, condition, state, dimension, area, text, place } kind = Kind::text;
+        QString head, key; ///< the dimension's name, or the field of the specimen
+    };
+    std::vector<Column> columnsOf(const study::StudyData& data) const;
+
+    std::vector<Column> m_columns;
+    QTableWidget* m_table;
+    QComboBox *m_option, *m_condition, *m_code;
+    QLineEdit *m_batch, *m_scheme, *m_dimension, *m_nominal, *m_tolerance;
+    QPushButton* m_make;
+    QWidget* m_makeRow;
+};
+
+} // namespace anvil::app

@@ -1,0 +1,97 @@
+#include "stages/specimens/sheets_panel.h"
+
+#include "widgets/picture_view.h"
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QScrollArea>
+#include <anvil/quantity/entry.h>
+#include <anvil/quantity/print.h>
+#include <anvil/study/pieces.h>
+
+namespace anvil::app {
+
+SheetsPanel::SheetsPanel(Session& session, QWidget* parent) : Panel(session, parent) {
+    auto* layout = new QVBoxLayout(this);
+    auto* row = new QHBoxLayout;
+    row->addWidget(new QLabel(tr("Sheet")));
+    m_sheet = new QComboBox;
+    m_sheet->setObjectName("sheet");
+    m_sheet->setMinimumContentsLength(18);
+    row->addWidget(m_sheet);
+    row->addWidget(new QLabel(tr("places lie at least")));
+    m_apart = field("apart", tr("such as 50 mm"), 120);
+    row->addWidget(m_apart);
+    row->addWidget(new QLabel(tr("apart")));
+    row->addStretch();
+    layout->addLayout(row);
+    m_sentence = wrappedLabel("sheetSentence");
+    layout->addWidget(m_sentence);
+    m_map = new PictureView;
+    m_map->setObjectName("sheetMap");
+    auto* scroll = new QScrollArea;
+    scroll->setWidget(m_map);
+    scroll->setWidgetResizable(true);
+    layout->addWidget(scroll, 1);
+    connect(m_sheet, &QComboBox::activated, this, [this] { refill(); });
+    connect(m_apart, &QLineEdit::editingFinished, this, &SheetsPanel::saveApart);
+    connect(m_map, &PictureView::pullClicked, this, [this](Id specimen) {
+        const auto* data = m_session.study();
+        if (const auto* s = data ? data->specimen(specimen) : nullptr)
+            m_session.selectSquare(s->option, s->condition);
+    });
+    follow();
+}
+
+void SheetsPanel::saveApart() {
+    const auto* data = m_session.study();
+    if (filling() || !data) return;
+    std::optional<double> apart;
+    if (!m_apart->text().trimmed().isEmpty()) {
+        const auto entry = quantity::parseEntry(m_apart->text().toStdString(), quantity::Dimension::length,
+                                                m_session.units().length);
+        if (!m_session.tell(entry)) return;
+        if (!(entry->si > 0)) return m_session.say(tr("A distance of zero or less cannot be."), true);
+        apart = entry->si;
+    }
+    if (apart != data->study.plan.apart)
+        m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("Distance between places"),
+                                                       [&](study::Plan& p) { p.apart = apart; }));
+}
+
+void SheetsPanel::fill() {
+    const auto* data = m_session.study();
+    const auto chosen = m_sheet->currentText();
+    m_sheet->clear();
+    if (!data) return;
+    for (const auto& s : study::sheets(*data))
+        m_sheet->addItem(qs(s));
+    m_sheet->setCurrentIndex(std::max(0, m_sheet->findText(chosen)));
+    const auto& length = *m_session.units().length;
+    m_apart->setText(data->study.plan.apart ? qs(quantity::withUnit(*data->study.plan.apart, length))
+                                            : QString());
+    const auto sheet = m_sheet->currentText().toStdString();
+    m_map->setVisible(m_sheet->count() > 0);
+    if (m_sheet->count() == 0)
+        return m_sentence->setText(tr("Type in Pieces which sheet or board each piece is made in and where, "
+                                      "counted from its lower left corner; it is drawn here."));
+    m_map->setBuild([this, sheet](double width) {
+        const auto* now = m_session.study();
+        return now ? chart::sheetMap(*now, sheet, *m_session.units().length, width) : chart::Picture{};
+    });
+    int placed = 0, waiting = 0;
+    for (const auto& s : data->specimens)
+        if (s.block == sheet) ++(s.x && s.y ? placed : waiting);
+    QString text = tr("%1 pieces have their place").arg(placed);
+    if (waiting) text += tr(", %1 have none yet: type it in Pieces").arg(waiting);
+    text += ".";
+    for (const auto& pair : study::closePairs(*data, data->study.plan.apart.value_or(0)))
+        if (data->specimen(pair.a)->block == sheet)
+            text += tr("\n\u26a0 %1 and %2 are only %3 apart.")
+                        .arg(qs(data->specimen(pair.a)->label), qs(data->specimen(pair.b)->label),
+                             qs(quantity::withUnit(pair.distance, length, 3)));
+    m_sentence->setText(text);
+}
+
+} // namespace anvil::app

@@ -1,0 +1,92 @@
+#include "stages/specimens/shopping_panel.h"
+
+#include "theme/theme.h"
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QLabel>
+#include <QPushButton>
+#include <QSaveFile>
+#include <QTableWidget>
+#include <anvil/quantity/print.h>
+#include <anvil/report/pages.h>
+#include <anvil/study/planning.h>
+
+namespace anvil::app {
+
+ShoppingPanel::ShoppingPanel(Session& session, QWidget* parent) : Panel(session, parent) {
+    auto* layout = new QVBoxLayout(this);
+    m_sentence = wrappedLabel("stockSentence");
+    layout->addWidget(m_sentence);
+    m_table = makeTable({tr("What"), tr("Needed"), tr("Made already"), tr("Each"), tr("Together")}, "stock");
+    m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    m_table->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
+    layout->addWidget(m_table, 1);
+    auto* save = new QPushButton(tr("Save as CSV…"));
+    auto* print = new QPushButton(icon("printer"), tr("Save as PDF…"));
+    auto* row = new QHBoxLayout;
+    row->addWidget(save);
+    row->addWidget(print);
+    row->addStretch();
+    layout->addLayout(row);
+    connect(print, &QPushButton::clicked, this, [this] {
+        const auto path = QFileDialog::getSaveFileName(this, tr("Save the list"),
+                                                       QStringLiteral("shopping.pdf"), tr("PDF (*.pdf)"));
+        if (!path.isEmpty() && m_session.study() &&
+            m_session.tell(report::writePdf(report::stockDocument(*m_session.study()), path)))
+            m_session.say(tr("The list is in %1.").arg(path));
+    });
+    connect(save, &QPushButton::clicked, this, [this] {
+        const auto path = QFileDialog::getSaveFileName(this, tr("Save the list"),
+                                                       QStringLiteral("shopping.csv"), tr("CSV (*.csv)"));
+        if (!path.isEmpty()) writeStock(path);
+    });
+    follow();
+}
+
+void ShoppingPanel::fill() {
+    const auto* data = m_session.study();
+    const auto lines = data ? study::stock(*data) : std::vector<study::StockLine>{};
+    m_sentence->setText(lines.empty()
+                            ? tr("The plan eats nothing yet: type the replicates on the board in Question.")
+                            : tr("What the plan needs, with what is made already."));
+    m_table->setRowCount(static_cast<int>(lines.size()));
+    for (int r = 0; r < m_table->rowCount(); ++r) {
+        const auto& l = lines[static_cast<std::size_t>(r)];
+        const auto money = [&](const std::optional<double>& v) {
+            return v ? qs(quantity::fixed(*v, 2) + (l.currency.empty() ? "" : " " + l.currency))
+                     : QStringLiteral("–");
+        };
+        const QStringList cells{qs(l.what), QString::number(l.needed), QString::number(l.made),
+                                money(l.unitCost), money(l.cost)};
+        for (int k = 0; k < 5; ++k) {
+            auto* item = new QTableWidgetItem(cells[k]);
+            if (k > 0) item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+            m_table->setItem(r, k, item);
+        }
+    }
+}
+
+bool ShoppingPanel::writeStock(const QString& path) {
+    const auto* data = m_session.study();
+    QString text = "what,needed,made,unit_cost,cost,currency\n";
+    if (data)
+        for (const auto& l : study::stock(*data)) {
+            auto what = qs(l.what);
+            if (!what.isEmpty() && QStringLiteral("=+-@").contains(what[0]))
+                what.prepend('\''); // harmless in a spreadsheet
+            text += "\"" + what.replace('"', "\"\"") + "\"," + QString::number(l.needed) + "," +
+                    QString::number(l.made) + "," + (l.unitCost ? QString::number(*l.unitCost) : QString()) +
+                    "," + (l.cost ? QString::number(*l.cost) : QString()) + "," + qs(l.currency) + "\n";
+        }
+    QSaveFile file(path);
+    const auto bytes = text.toUtf8();
+    if (!file.open(QIODevice::WriteOnly) || file.write(bytes) != bytes.size() || !file.commit()) {
+        m_session.say(tr("%1 cannot be written: %2.").arg(path, file.errorString()), true);
+        return false;
+    }
+    m_session.say(tr("The list is in %1.").arg(path));
+    return true;
+}
+
+} // namespace anvil::app

@@ -1,0 +1,59 @@
+#include "widgets/panel.h"
+
+#include <QHeaderView>
+#include <QLabel>
+#include <QLineEdit>
+#include <QTableWidget>
+
+namespace anvil::app {
+
+void Panel::follow(bool selectionToo) {
+    connect(&m_session, &Session::changed, this, &Panel::mark);
+    connect(&m_session, &Session::unitsChanged, this, &Panel::mark);
+    if (selectionToo) connect(&m_session, &Session::selectionChanged, this, &Panel::mark);
+}
+
+void Panel::mark() {
+    m_stale = true;
+    if (isVisible()) refill();
+}
+
+void Panel::showEvent(QShowEvent* event) {
+    if (m_stale) refill();
+    QWidget::showEvent(event);
+}
+
+void Panel::refill() {
+    if (m_filling) return;
+    m_filling = true;
+    m_stale = false;
+    fill();
+    m_filling = false;
+}
+
+QLineEdit* field(const char* name, const QString& hint, int width) {
+    auto* edit = new QLineEdit;
+    edit->setObjectName(name);
+    edit->setPlaceholderText(hint);
+    if (width) edit->setMaximumWidth(width);
+    return edit;
+}
+
+QLabel* wrappedLabel(const char* name) {
+    auto* label = new QLabel;
+    label->setObjectName(name);
+    label->setWordWrap(true);
+    label->setTextFormat(Qt::PlainText);
+    return label;
+}
+
+QTableWidget* makeTable(const QStringList& heads, const char* name) {
+    auto* table = new QTableWidget(0, static_cast<int>(heads.size()));
+    table->setObjectName(name);
+    table->setHorizontalHeaderLabels(heads);
+    table->verticalHeader()->hide();
+    table->verticalHeader()->setDefaultSectionSize(26);
+    return table;
+}
+
+} // namespace anvil::app

@@ -1,0 +1,43 @@
+// A part of a stage: filled from the session when it is seen, and quiet while it is being filled.
+#pragma once
+
+#include "shell/session.h"
+#include <QWidget>
+
+class QHBoxLayout;
+class QLabel;
+class QLineEdit;
+class QTableWidget;
+
+namespace anvil::app {
+
+class Panel : public QWidget {
+    Q_OBJECT
+public:
+    explicit Panel(Session& session, QWidget* parent = nullptr) : QWidget(parent), m_session(session) {}
+
+protected:
+    /// Shows what the session holds. Runs when something changed, but only once the panel is visible.
+    virtual void fill() = 0;
+    /// To be called at the end of a constructor: from then on the panel follows the session.
+    void follow(bool selectionToo = false);
+    void showEvent(QShowEvent* event) override;
+    bool filling() const { return m_filling; }
+    /// Fills again at once, such as after a refused entry.
+    void refill();
+
+    Session& m_session;
+
+private:
+    void mark();
+    bool m_filling = false, m_stale = true;
+};
+
+/// A line edit with an object name, a hint, and a greatest width (0: none).
+QLineEdit* field(const char* name, const QString& hint, int width = 0);
+/// A label that wraps and does not take text for markup.
+QLabel* wrappedLabel(const char* name);
+/// A table with these column heads and no row numbers.
+QTableWidget* makeTable(const QStringList& heads, const char* name);
+
+} // namespace anvil::app
