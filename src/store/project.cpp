@@ -355,7 +355,29 @@ Expected<std::unique_ptr<Project>> Project::open(const QString& path, Access acc
             p->readOnly = true;
             p->readOnlyReason = QString::fromStdString(ok.error().message);
         }
-    return std::unique_ptr<Project>(new Project(std::move(p)));
+    auto project = std::unique_ptr<Project>(new Project(std::move(p)));
+    if (auto ok = project->endInterruptedRecordings(); !ok) return tl::unexpected(ok.error());
+    return project;
+}
+
+Expected<void> Project::endInterruptedRecordings() {
+    if (d->readOnly) return {};
+    std::vector<std::pair<Id, Id>> running;
+    {
+        auto db = d->reader();
+        QSqlQuery q(db);
+        q.exec("SELECT id, curve FROM pull WHERE recording = 'running'");
+        while (q.next())
+            running.emplace_back(q.value(0).toLongLong(), q.value(1).toLongLong());
+    }
+    if (running.empty()) return {};
+    const auto done = write(QStringLiteral("A recording was interrupted"), [&](Writer& w) {
+        for (const auto& [pull, curve] : running) {
+            w.finishCurve(curve);
+            w.update("pull", pull, {{"recording", "interrupted"}});
+        }
+    });
+    return done ? Expected<void>{} : tl::unexpected(done.error());
 }
 
 const QString& Project::path() const { return d->path; }
@@ -596,12 +618,14 @@ Integrity Project::check() const {
     while (q.next())
         curves.emplace_back(q.value(0).toLongLong(), q.value(1).toLongLong(), q.value(2).toString());
     for (const auto& [id, samples, hash] : curves) {
+        if (samples == 0) continue; // begun, and nothing came
         ++out.curves;
         out.samples += samples;
         const auto got = curve(id);
         if (!got)
             out.problems << QString::fromStdString(got.error().message);
-        else if (static_cast<Id>(got->force.size()) != samples || digest(*got) != hash)
+        else if (static_cast<Id>(got->force.size()) != samples ||
+                 (!hash.isEmpty() && digest(*got) != hash)) // none yet while it is being recorded
             out.problems
                 << QStringLiteral("The samples of curve %1 are not those that were recorded.").arg(id);
     }

@@ -96,45 +96,119 @@ void Writer::remove(const QString& table, Id id) {
             QJsonObject{{"table", table}, {"id", id}, {"before", before}, {"after", QJsonValue::Null}});
 }
 
-Id Writer::addCurve(const curve::Curve& curve, const QString& known) {
-    if (failed()) return 0;
-    m_samplesAdded = true;
+void Writer::run(const QString& sql, const QVariantList& values) {
+    if (failed()) return;
     QSqlQuery q(m_database);
-    const auto run = [&](const QString& sql, const QVariantList& values) {
-        if (failed()) return;
-        q.prepare(sql);
-        for (const auto& v : values)
-            q.addBindValue(v);
-        if (!q.exec()) failWith(q.lastError().text());
-    };
-    run("INSERT INTO curve (samples, digest) VALUES (?, ?)",
-        {static_cast<qlonglong>(curve.force.size()), known.isEmpty() ? digest(curve) : known});
-    const qlonglong id = q.lastInsertId().toLongLong();
-    int number = 0;
-    for (const auto& [kind, unit, values] : channelsOf(curve)) {
-        run("INSERT INTO channel (curve, number, kind, unit) VALUES (?, ?, ?, ?)",
-            {id, number, QString(kind), QString(unit)});
-        int sequence = 0;
-        for (std::size_t from = 0; from < values->size(); from += samplesPerChunk) {
-            const std::size_t count = std::min(samplesPerChunk, values->size() - from);
-            const auto data = pack(std::span(*values).subspan(from, count));
-            run("INSERT INTO chunk (curve, channel, sequence, samples, checksum, data) VALUES (?, ?, ?, ?, "
-                "?, "
-                "?)",
-                {id, number, sequence++, static_cast<qlonglong>(count), checksum(data), data});
-        }
-        ++number;
-    }
-    const curve::Pyramid pyramid(curve.force);
+    q.prepare(sql);
+    for (const auto& v : values)
+        q.addBindValue(v);
+    if (!q.exec()) failWith(q.lastError().text());
+}
+
+void Writer::addChunk(Id curve, int channel, int sequence, std::span<const double> values) {
+    const auto data = pack(values);
+    run("INSERT INTO chunk (curve, channel, sequence, samples, checksum, data) VALUES (?, ?, ?, ?, ?, ?)",
+        {static_cast<qlonglong>(curve), channel, sequence, static_cast<qlonglong>(values.size()),
+         checksum(data), data});
+}
+
+void Writer::addPyramid(Id curve, std::span<const double> force) {
+    const curve::Pyramid pyramid(force);
     int level = 0;
     for (const auto& ranges : pyramid.levels()) {
         static_assert(sizeof(curve::Pyramid::Range) == 2 * sizeof(double));
         run("INSERT INTO pyramid (curve, level, data) VALUES (?, ?, ?)",
-            {id, level++,
+            {static_cast<qlonglong>(curve), level++,
              QByteArray::fromRawData(reinterpret_cast<const char*>(ranges.data()),
                                      qsizetype(ranges.size()) * qsizetype(sizeof(ranges[0])))});
     }
+}
+
+Id Writer::addCurve(const curve::Curve& curve, const QString& known) {
+    if (failed()) return 0;
+    m_samplesAdded = true;
+    QSqlQuery q(m_database);
+    q.prepare("INSERT INTO curve (samples, digest) VALUES (?, ?)");
+    q.addBindValue(static_cast<qlonglong>(curve.force.size()));
+    q.addBindValue(known.isEmpty() ? digest(curve) : known);
+    if (!q.exec()) failWith(q.lastError().text());
+    const Id id = q.lastInsertId().toLongLong();
+    int number = 0;
+    for (const auto& [kind, unit, values] : channelsOf(curve)) {
+        run("INSERT INTO channel (curve, number, kind, unit) VALUES (?, ?, ?, ?)",
+            {static_cast<qlonglong>(id), number, QString(kind), QString(unit)});
+        int sequence = 0;
+        for (std::size_t from = 0; from < values->size(); from += samplesPerChunk)
+            addChunk(id, number, sequence++,
+                     std::span(*values).subspan(from, std::min(samplesPerChunk, values->size() - from)));
+        ++number;
+    }
+    addPyramid(id, curve.force);
     return id;
+}
+
+Id Writer::beginCurve(bool withDisplacement) {
+    if (failed()) return 0;
+    m_samplesAdded = true;
+    QSqlQuery q(m_database);
+    if (!q.exec("INSERT INTO curve (samples, digest) VALUES (0, '')")) failWith(q.lastError().text());
+    const Id id = q.lastInsertId().toLongLong();
+    curve::Curve shape;
+    shape.time = shape.force = {0};
+    if (withDisplacement) shape.displacement = {0};
+    int number = 0;
+    for (const auto& [kind, unit, values] : channelsOf(shape))
+        run("INSERT INTO channel (curve, number, kind, unit) VALUES (?, ?, ?, ?)",
+            {static_cast<qlonglong>(id), number++, QString(kind), QString(unit)});
+    return id;
+}
+
+void Writer::appendSamples(Id curve, int sequence, const curve::Curve& part) {
+    int number = 0;
+    for (const auto& [kind, unit, values] : channelsOf(part))
+        addChunk(curve, number++, sequence, *values);
+    run("UPDATE curve SET samples = samples + ? WHERE id = ?",
+        {static_cast<qlonglong>(part.force.size()), static_cast<qlonglong>(curve)});
+}
+
+void Writer::finishCurve(Id id) {
+    if (failed()) return;
+    QSqlQuery q(m_database);
+    q.setForwardOnly(true);
+    q.prepare(
+        "SELECT c.kind, k.data, k.checksum FROM channel c JOIN chunk k ON k.curve = c.curve AND k.channel "
+        "= c.number WHERE c.curve = ? ORDER BY c.number, k.sequence");
+    q.addBindValue(static_cast<qlonglong>(id));
+    if (!q.exec()) return failWith(q.lastError().text());
+    curve::Curve whole;
+    int chunks = 0;
+    while (q.next()) {
+        const auto kind = q.value(0).toString();
+        const auto data = q.value(1).toByteArray();
+        auto& channel = kind == "time" ? whole.time : kind == "force" ? whole.force : whole.displacement;
+        if (checksum(data) != q.value(2).toLongLong() || !unpack(data, channel))
+            return failWith(QStringLiteral("A stretch of the recording is damaged (checksum)."));
+        ++chunks;
+    }
+    q.finish();
+    const auto channels = channelsOf(whole);
+    const auto wanted = static_cast<int>(channels.size() * (whole.force.size() / samplesPerChunk + 1));
+    if (chunks > 2 * wanted &&
+        whole.force.size() <= 16 * samplesPerChunk) { // rewriting a long one costs more
+        run("DELETE FROM chunk WHERE curve = ?", {static_cast<qlonglong>(id)});
+        int number = 0;
+        for (const auto& [kind, unit, values] : channels) {
+            int sequence = 0;
+            for (std::size_t from = 0; from < values->size(); from += samplesPerChunk)
+                addChunk(id, number, sequence++,
+                         std::span(*values).subspan(from, std::min(samplesPerChunk, values->size() - from)));
+            ++number;
+        }
+    }
+    run("DELETE FROM pyramid WHERE curve = ?", {static_cast<qlonglong>(id)});
+    if (!whole.force.empty()) addPyramid(id, whole.force);
+    run("UPDATE curve SET digest = ? WHERE id = ?",
+        {whole.force.empty() ? QString() : digest(whole), static_cast<qlonglong>(id)});
 }
 
 Id Writer::addFile(const ImportedFile& file) {

@@ -12,6 +12,7 @@
 #include <anvil/study/model.h>
 #include <functional>
 #include <memory>
+#include <span>
 
 class QSqlDatabase;
 
@@ -58,6 +59,12 @@ public:
     /// Stores samples in checksummed chunks with their pyramid. Not journalled: samples cannot be undone.
     /// `known`: their digest, if it is at hand.
     Id addCurve(const curve::Curve& curve, const QString& known = {});
+    /// A curve that is still being recorded: no samples, no digest yet. Not journalled, like all samples.
+    Id beginCurve(bool withDisplacement);
+    /// Adds a stretch to such a curve; `sequence` counts from 0.
+    void appendSamples(Id curve, int sequence, const curve::Curve& part);
+    /// Ends such a curve: stores its digest and pyramid, and lays many small chunks together.
+    void finishCurve(Id curve);
     /// Keeps a file as imported. Not journalled. The same bytes are kept once.
     Id addFile(const ImportedFile& file);
 
@@ -69,6 +76,9 @@ public:
 
 private:
     bool known(const QString& table);
+    void run(const QString& sql, const QVariantList& values);
+    void addChunk(Id curve, int channel, int sequence, std::span<const double> values);
+    void addPyramid(Id curve, std::span<const double> force);
     QJsonObject row(const QString& table, Id id);
     QSqlDatabase& m_database;
     QJsonArray m_changes;
@@ -128,6 +138,8 @@ public:
     void setWho(const QString& who);
 
 private:
+    /// Pulls that were being recorded when the program or the power went: marked, with all that was saved.
+    Expected<void> endInterruptedRecordings();
     struct Private;
     explicit Project(std::unique_ptr<Private> d);
     std::unique_ptr<Private> d;

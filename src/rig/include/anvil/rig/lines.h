@@ -1,0 +1,111 @@
+// What devices say: numbers on lines, or answers to questions. Parsing is bounded in memory and never
+// throws, whatever arrives.
+#pragma once
+
+#include <anvil/quantity/error.h>
+#include <cstdint>
+#include <optional>
+#include <span>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace anvil::rig {
+
+enum class Protocol {
+    lines,  ///< the device sends lines of numbers by itself
+    answers ///< the device answers questions (SCPI style)
+};
+
+/// What a column holds.
+enum class Role { none, time, force, displacement, other };
+const char* key(Role role); ///< "none", "time", "force", "displacement", "other"
+std::optional<Role> roleFromKey(std::string_view key);
+
+struct Column {
+    std::string name;
+    Role role = Role::none;
+    std::string unit; ///< symbol; empty: SI
+    bool operator==(const Column&) const = default;
+};
+
+/// How lines are cut into numbers.
+struct Layout {
+    char delimiter = ','; ///< ' ' stands for any run of blanks
+    char decimal = '.';
+    std::vector<Column> columns;
+    double rate = 0; ///< samples a second where no column tells the time; 0: by arrival
+    bool operator==(const Layout&) const = default;
+    std::optional<std::size_t> find(Role role) const;
+};
+
+/// Cuts a stream of bytes into lines, whatever the pieces it arrives in. A line longer than `mostBytes` is
+/// dropped and counted: a device cannot make it grow.
+class LineCutter {
+public:
+    static constexpr std::size_t mostBytes = 1024;
+    /// Calls `take` for every complete line, without its end (CR, LF or both) and without empty lines.
+    template <class Take> void feed(std::string_view bytes, Take take) {
+        for (const char c : bytes) {
+            if (c == '\n' || c == '\r') {
+                if (m_skipping)
+                    ++m_tooLong;
+                else if (!m_line.empty())
+                    take(std::string_view(m_line));
+                m_line.clear();
+                m_skipping = false;
+            } else if (!m_skipping) {
+                m_line.push_back(c);
+                if (m_line.size() > mostBytes) m_skipping = true;
+            }
+        }
+    }
+    std::uint64_t tooLong() const { return m_tooLong; }
+    void clear() {
+        m_line.clear();
+        m_skipping = false;
+    }
+
+private:
+    std::string m_line;
+    bool m_skipping = false;
+    std::uint64_t m_tooLong = 0;
+};
+
+/// The numbers of one line; nothing when the line is not one of numbers (a greeting, noise, a number that is
+/// none or beyond 1e15, too few columns).
+std::optional<std::vector<double>> numbersOf(std::string_view line, const Layout& layout);
+
+/// Guesses delimiter, decimal sign and columns from lines that have arrived: the way most of them give the
+/// same number of numbers. Names come from a header line if there is one. A single unnamed column is taken
+/// for force; a first column that always rises evenly for time. Units are left empty where no name tells
+/// them: they are asked for, never guessed. Error: none of the lines holds a number.
+Expected<Layout> guessLayout(std::span<const std::string> lines);
+
+/// One sample in SI, at the cell, as a device gave it.
+struct RawSample {
+    std::optional<double> time;         ///< s, the device's own clock
+    double force = 0;                   ///< N
+    std::optional<double> displacement; ///< m
+};
+/// Makes samples of numbers: scales by the units of the columns. Units are looked up once.
+class SampleMaker {
+public:
+    /// Error: no force column, a unit that is not known or measures something else.
+    static Expected<SampleMaker> make(const Layout& layout);
+    std::optional<RawSample> operator()(std::string_view line) const;
+
+private:
+    Layout m_layout;
+    struct Scale {
+        std::size_t column = 0;
+        double factor = 1;
+    };
+    Scale m_force;
+    std::optional<Scale> m_time, m_displacement;
+};
+
+/// The number in a device's answer to a question: "+1.234E+02 N" gives 123.4. Nothing when it holds none.
+std::optional<double> answerOf(std::string_view line);
+
+} // namespace anvil::rig

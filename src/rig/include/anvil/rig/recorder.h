@@ -1,0 +1,125 @@
+// Recording one pull: armed, loading, broken or stopped. Free of clocks, threads and files: it is fed samples
+// and hands on those that belong to the pull.
+#pragma once
+
+#include <cstddef>
+#include <deque>
+#include <optional>
+#include <span>
+#include <string>
+#include <vector>
+
+namespace anvil::rig {
+
+/// One sample at the specimen, SI.
+struct Sample {
+    double time = 0;                    ///< s, monotonic
+    double force = 0;                   ///< N
+    std::optional<double> displacement; ///< m
+    bool inside = true;                 ///< within the calibrated range
+};
+
+/// Why a recording ended.
+enum class Ending {
+    broke,     ///< the load fell away
+    stopped,   ///< by hand
+    held,      ///< the load stood still as long as was wanted
+    linkLost,  ///< the device went silent or was unplugged
+    cannotSave ///< the file could not take any more
+};
+const char* sentence(Ending ending);
+
+/// Takes what is recorded. Calls come in the order begin, append …, end; none may block.
+class SampleSink {
+public:
+    virtual ~SampleSink() = default;
+    virtual void begin() = 0;
+    virtual void append(std::span<const Sample> samples) = 0;
+    virtual void end(Ending ending) = 0;
+};
+
+struct RecorderSettings {
+    double startForce = 0;     ///< N above the unloaded level that starts a recording; 0: 8 × noise
+    double preTrigger = 2;     ///< s kept from before the start, so that there is a baseline
+    double breakShare = 0.4;   ///< of the peak: below it the piece counts as broken …
+    double breakSeconds = 0.3; ///< … when it stays there so long
+    double holdSeconds = 0; ///< a load that moves less than 1 % of the peak so long ends the pull; 0: never
+    std::optional<double> limit; ///< N
+    double warnShare = 0.9;      ///< of the limit
+};
+
+enum class RecorderState { idle, armed, loading, done };
+
+/// The state machine. `feed` wants times that never step back.
+class Recorder {
+public:
+    explicit Recorder(SampleSink& sink) : m_sink(sink) {}
+
+    /// Waits for load. While armed the unloaded level and its noise are learnt.
+    void arm(const RecorderSettings& settings);
+    /// Begins at once, without waiting for load.
+    void start();
+    /// Ends by hand; from armed back to idle without anything recorded.
+    void stop();
+    /// The device went silent: what was recorded is kept.
+    void linkLost();
+    /// The file could not take any more.
+    void cannotSave();
+    /// Ready for the next one.
+    void reset();
+    void feed(const Sample& sample);
+
+    RecorderState state() const { return m_state; }
+    std::optional<Ending> ending() const { return m_ending; }
+    double force() const { return m_last.force; }
+    double peak() const { return m_peak; } ///< N, since loading began
+    double time() const { return m_last.time; }
+    std::size_t recorded() const { return m_recorded; } ///< samples handed on
+    /// Slope over the last second, N/s and m/s; nothing before there is a second to look at.
+    std::optional<double> forceRate() const;
+    std::optional<double> speed() const;
+    bool nearLimit() const;
+    /// The mean of the last second, and the noise about it, N.
+    double level() const;
+    double noise() const;
+    /// Unloaded and off zero by more than three times the noise: wants zeroing.
+    bool offZero() const;
+
+private:
+    void begin();
+    void finish(Ending ending);
+    SampleSink& m_sink;
+    RecorderSettings m_settings;
+    RecorderState m_state = RecorderState::idle;
+    std::optional<Ending> m_ending;
+    std::deque<Sample> m_recent; ///< the last seconds, for levels, rates and what came before the start
+    Sample m_last;
+    double m_base = 0, m_threshold = 0, m_peak = 0;
+    double m_belowSince = -1, m_stillSince = -1, m_stillLevel = 0;
+    int m_above = 0;
+    std::size_t m_recorded = 0;
+};
+
+/// Puts every device's samples on one clock that never steps back: the device's own differences where it has
+/// a clock, anchored where it first spoke; else the agreed rate; else arrival.
+class Timeline {
+public:
+    explicit Timeline(double rate = 0) : m_rate(rate) {}
+    /// `host`: s on this machine's monotonic clock at arrival.
+    double stamp(std::optional<double> device, double host);
+    /// How often the device's clock stepped back or leapt by more than ten seconds.
+    int jumps() const { return m_jumps; }
+    /// How much faster the device's clock runs than this machine's, as a share; nothing in the first ten
+    /// seconds.
+    std::optional<double> skew() const;
+    /// After a gap: anchored anew.
+    void restart() { m_anchored = false; }
+
+private:
+    double m_rate = 0, m_offset = 0, m_last = 0, m_firstDevice = 0, m_firstHost = 0, m_lastDevice = 0,
+           m_lastHost = 0;
+    bool m_anchored = false, m_started = false;
+    int m_jumps = 0;
+};
+
+} // namespace anvil::rig

@@ -1,0 +1,68 @@
+// A rig as it is set up: what it is reached by, what its columns mean, its limits and its load path. Plain
+// values; a snapshot goes with every pull.
+#pragma once
+
+#include <anvil/quantity/unit.h>
+#include <anvil/rig/calibration.h>
+#include <anvil/rig/lines.h>
+#include <anvil/rig/ratio.h>
+#include <optional>
+
+namespace anvil::rig {
+
+/// A rig and everything that decides what its readings mean.
+struct Setup {
+    std::string name;
+    std::string address; ///< "tcp:127.0.0.1:4711", "serial:/dev/ttyUSB0@115200"; empty: files only
+    Protocol protocol = Protocol::lines;
+    std::string forceQuery, displacementQuery; ///< of a rig that answers questions
+    Layout layout;
+    bool flipped = false;                      ///< the force reads negative when pulled
+    std::optional<double> cellLimit;           ///< N at the cell
+    std::optional<double> rigLimit;            ///< N at the specimen
+    std::optional<double> travel;              ///< m
+    std::optional<double> resolution;          ///< N at the cell
+    std::optional<double> speed;               ///< m/s wanted
+    double compliance = 0;                     ///< m/N, measured on a rigid bar
+    std::vector<RatioPart> path;               ///< from the cell to the specimen
+    std::vector<CalibrationPoint> calibration; ///< of the force channel
+    std::string calibrated, expires;           ///< yyyy-mm-dd
+    std::vector<Check> checks;
+    std::string onArm, onStop, onZero; ///< lines sent to the rig, such as to a motor drive
+    bool practice = false;             ///< a virtual bench: its pulls are never counted
+    bool operator==(const Setup&) const = default;
+};
+
+/// Everything that is wrong with a set-up, as sentences; empty: it can be used. `today` is yyyy-mm-dd and
+/// tells whether the calibration has run out.
+std::vector<std::string> problems(const Setup& setup, const std::string& today);
+
+/// The greatest force at the specimen that can be shown: the lesser of rig limit and cell limit × ratio;
+/// nothing when neither is known.
+std::optional<double> limitOf(const Setup& setup);
+
+std::string toJson(const Setup& setup);
+/// Error: no JSON, or a member of the wrong kind.
+Expected<Setup> setupFromJson(const std::string& json);
+
+/// Makes forces and displacements at the specimen of a rig's readings.
+class Conversion {
+public:
+    /// Error: the first problem of the set-up that stands in the way.
+    static Expected<Conversion> make(const Setup& setup);
+    /// N at the specimen for a force reading in SI at the cell, less the zero.
+    Calibrated force(double reading) const;
+    /// m, corrected by what the rig itself gives way under `force` (N at the specimen).
+    double displacement(double reading, double force) const { return reading - m_compliance * force; }
+    /// Takes this reading (SI, at the cell) as unloaded.
+    void zero(double reading) { m_zero = reading; }
+    double zero() const { return m_zero; }
+    const Ratio& ratio() const { return m_ratio; }
+
+private:
+    Calibration m_calibration;
+    Ratio m_ratio;
+    double m_sign = 1, m_zero = 0, m_compliance = 0;
+};
+
+} // namespace anvil::rig

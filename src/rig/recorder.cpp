@@ -1,0 +1,216 @@
+#include <anvil/rig/recorder.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace anvil::rig {
+namespace {
+
+constexpr double window = 1.0;             // s looked at for levels and rates
+constexpr std::size_t mostRecent = 400000; // of any rate: 2 s at 200 000 samples a second
+
+/// Where the last second begins.
+std::size_t lastSecond(const std::deque<Sample>& recent) {
+    if (recent.empty()) return 0;
+    const double from = recent.back().time - window;
+    const auto at = std::lower_bound(recent.begin(), recent.end(), from,
+                                     [](const Sample& s, double t) { return s.time < t; });
+    return static_cast<std::size_t>(at - recent.begin());
+}
+
+/// Least-squares slope of a value against time over the last second.
+template <class Value> std::optional<double> slope(const std::deque<Sample>& recent, Value value) {
+    const auto from = lastSecond(recent);
+    const auto n = static_cast<double>(recent.size() - from);
+    if (n < 3 || recent.back().time - recent[from].time < 0.5 * window) return std::nullopt;
+    double mt = 0, mv = 0, tt = 0, tv = 0;
+    for (std::size_t i = from; i < recent.size(); ++i) {
+        const auto v = value(recent[i]);
+        if (!v) return std::nullopt;
+        mt += recent[i].time / n;
+        mv += *v / n;
+    }
+    for (std::size_t i = from; i < recent.size(); ++i) {
+        const double dt = recent[i].time - mt;
+        tt += dt * dt;
+        tv += dt * (*value(recent[i]) - mv);
+    }
+    return tt > 0 ? std::optional(tv / tt) : std::nullopt;
+}
+
+} // namespace
+
+const char* sentence(Ending ending) {
+    static constexpr const char* sentences[] = {"The load fell away: it broke.", "Stopped by hand.",
+                                                "The load stood still as long as was wanted.",
+                                                "The device went silent; what had arrived is kept.",
+                                                "The file could not take any more; what was saved is kept."};
+    return sentences[static_cast<int>(ending)];
+}
+
+void Recorder::arm(const RecorderSettings& settings) {
+    m_settings = settings;
+    m_ending.reset();
+    m_peak = 0;
+    m_recorded = 0;
+    m_above = 0;
+    m_belowSince = m_stillSince = -1;
+    m_base = level();
+    m_threshold = settings.startForce > 0 ? settings.startForce : std::max(8 * noise(), 1.0);
+    m_state = RecorderState::armed;
+}
+
+void Recorder::begin() {
+    m_state = RecorderState::loading;
+    m_sink.begin();
+    const double from = m_last.time - m_settings.preTrigger;
+    std::vector<Sample> before;
+    for (const auto& s : m_recent)
+        if (s.time >= from) before.push_back(s);
+    m_sink.append(before);
+    m_recorded = before.size();
+    for (const auto& s : before)
+        m_peak = std::max(m_peak, s.force - m_base);
+}
+
+void Recorder::start() {
+    if (m_state == RecorderState::armed) begin();
+}
+
+void Recorder::finish(Ending ending) {
+    m_state = RecorderState::done;
+    m_ending = ending;
+    m_sink.end(ending);
+}
+
+void Recorder::stop() {
+    if (m_state == RecorderState::loading)
+        finish(Ending::stopped);
+    else if (m_state == RecorderState::armed)
+        m_state = RecorderState::idle;
+}
+
+void Recorder::linkLost() {
+    if (m_state == RecorderState::loading) finish(Ending::linkLost);
+    if (m_state == RecorderState::armed) m_state = RecorderState::idle;
+    m_recent.clear();
+}
+
+void Recorder::cannotSave() {
+    if (m_state == RecorderState::loading) finish(Ending::cannotSave);
+}
+
+void Recorder::reset() {
+    stop();
+    m_state = RecorderState::idle;
+    m_ending.reset();
+    m_peak = 0;
+    m_recorded = 0;
+}
+
+void Recorder::feed(const Sample& sample) {
+    if (!std::isfinite(sample.force) || !std::isfinite(sample.time)) return;
+    m_last = sample;
+    m_recent.push_back(sample);
+    const double keep = std::max(window, m_settings.preTrigger);
+    while (m_recent.size() > mostRecent || m_recent.front().time < sample.time - keep)
+        m_recent.pop_front();
+    const double load = sample.force - m_base;
+    if (m_state == RecorderState::armed) {
+        m_above = load > m_threshold ? m_above + 1 : 0;
+        if (m_above >= 3) begin(); // a single spike starts nothing
+        return;
+    }
+    if (m_state != RecorderState::loading) return;
+    m_sink.append(std::span(&sample, 1));
+    ++m_recorded;
+    m_peak = std::max(m_peak, load);
+    if (m_peak < 2 * m_threshold) return;
+    if (load < m_settings.breakShare * m_peak) {
+        if (m_belowSince < 0) m_belowSince = sample.time;
+        if (sample.time - m_belowSince >= m_settings.breakSeconds) return finish(Ending::broke);
+    } else {
+        m_belowSince = -1;
+    }
+    if (m_settings.holdSeconds > 0) {
+        if (m_stillSince < 0 || std::abs(load - m_stillLevel) > 0.01 * m_peak) {
+            m_stillSince = sample.time;
+            m_stillLevel = load;
+        } else if (sample.time - m_stillSince >= m_settings.holdSeconds) {
+            finish(Ending::held);
+        }
+    }
+}
+
+std::optional<double> Recorder::forceRate() const {
+    return slope(m_recent, [](const Sample& s) { return std::optional(s.force); });
+}
+
+std::optional<double> Recorder::speed() const {
+    return slope(m_recent, [](const Sample& s) { return s.displacement; });
+}
+
+bool Recorder::nearLimit() const {
+    return m_settings.limit && m_last.force >= m_settings.warnShare * *m_settings.limit;
+}
+
+double Recorder::level() const {
+    const auto from = lastSecond(m_recent);
+    double sum = 0;
+    for (std::size_t i = from; i < m_recent.size(); ++i)
+        sum += m_recent[i].force;
+    return m_recent.empty() ? 0 : sum / static_cast<double>(m_recent.size() - from);
+}
+
+double Recorder::noise() const {
+    // Differences of neighbours, so that a slow drift is not taken for noise: s = rms(Δ)/√2.
+    const auto from = lastSecond(m_recent);
+    double squares = 0;
+    std::size_t n = 0;
+    for (std::size_t i = from + 1; i < m_recent.size(); ++i, ++n) {
+        const double d = m_recent[i].force - m_recent[i - 1].force;
+        squares += d * d;
+    }
+    return n ? std::sqrt(squares / (2 * static_cast<double>(n))) : 0;
+}
+
+bool Recorder::offZero() const {
+    return m_state == RecorderState::idle && m_recent.size() >= 5 &&
+           std::abs(level()) > 3 * std::max(noise(), 1e-9);
+}
+
+double Timeline::stamp(std::optional<double> device, double host) {
+    constexpr double leap = 10;
+    double t = host;
+    if (device) {
+        if (m_anchored && (*device < m_lastDevice || *device - m_lastDevice > leap + (host - m_lastHost))) {
+            ++m_jumps;
+            m_anchored = false;
+        }
+        if (!m_anchored) {
+            m_offset = std::max(host, m_last) - *device;
+            m_firstDevice = *device;
+            m_firstHost = host;
+            m_anchored = true;
+        }
+        t = *device + m_offset;
+        m_lastDevice = *device;
+    } else if (m_rate > 0 && m_started) {
+        const double next = m_last + 1 / m_rate;
+        t = std::abs(host - next) > 1 ? host
+                                      : next; // a second apart: samples were lost, or the rate is not so
+    }
+    m_lastHost = host;
+    t = m_started ? std::max(t, m_last) : t; // never back
+    m_last = t;
+    m_started = true;
+    return t;
+}
+
+std::optional<double> Timeline::skew() const {
+    const double hosts = m_lastHost - m_firstHost;
+    if (!m_anchored || hosts < 10) return std::nullopt;
+    return (m_lastDevice - m_firstDevice) / hosts - 1;
+}
+
+} // namespace anvil::rig

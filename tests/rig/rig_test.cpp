@@ -1,0 +1,356 @@
+#include <anvil/rig/recorder.h>
+#include <anvil/rig/setup.h>
+#include <anvil/sim/specimen.h>
+#include <cmath>
+#include <gtest/gtest.h>
+#include <numbers>
+
+using namespace anvil;
+using namespace anvil::rig;
+
+namespace {
+
+TEST(Calibration, StraightTableGivesItsLine) {
+    const auto c = *Calibration::make({{0, 0}, {10, 100}, {20, 200}, {30, 300}});
+    EXPECT_NEAR(c(12.5).value, 125, 1e-9);
+    EXPECT_TRUE(c(12.5).inside);
+    EXPECT_NEAR(c(40).value, 400, 1e-9) << "the last chord goes on";
+    EXPECT_FALSE(c(40).inside);
+    EXPECT_FALSE(c(-1).inside);
+    const auto line = *c.line();
+    EXPECT_NEAR(line.slope, 10, 1e-12);
+    EXPECT_NEAR(line.worst, 0, 1e-9);
+}
+
+TEST(Calibration, CurvedScaleStaysMonotoneAndMeetsItsPoints) {
+    // A tension meter: hand-worked points of y = x² + x.
+    const auto c = *Calibration::make({{1, 2}, {2, 6}, {3, 12}, {5, 30}, {8, 72}});
+    for (const auto& p : c.points())
+        EXPECT_NEAR(c(p.reading).value, p.truth, 1e-9);
+    double last = -1e9;
+    for (double x = 0; x < 12; x += 0.01) {
+        EXPECT_GT(c(x).value, last);
+        last = c(x).value;
+    }
+    EXPECT_NEAR(c(4).value, 20, 0.6) << "PCHIP through the neighbours of the true 20";
+    // Residuals off the least-squares line, by hand: x̄ = 3.8, ȳ = 24.4, Sxx = 30.8, Sxy = 312.4.
+    const auto line = *c.line();
+    EXPECT_NEAR(line.slope, 312.4 / 30.8, 1e-9);
+    EXPECT_NEAR(line.residuals[0], 2 - (24.4 + 312.4 / 30.8 * (1 - 3.8)), 1e-9);
+}
+
+TEST(Calibration, BadTablesAreExplained) {
+    EXPECT_TRUE(Calibration::make({})->empty());
+    EXPECT_NE(Calibration::make({{1, 1}}).error().message.find("at least two"), std::string::npos);
+    EXPECT_NE(Calibration::make({{1, 1}, {1, 2}}).error().message.find("stands twice"), std::string::npos);
+    EXPECT_NE(Calibration::make({{1, 1}, {2, 3}, {3, 2}}).error().message.find("turns round"),
+              std::string::npos);
+    EXPECT_FALSE(Calibration::make({{0, 0}, {1, NAN}}));
+    EXPECT_FALSE(Calibration().line());
+    const auto falling = Calibration::make({{0, 10}, {1, 5}, {2, 1}});
+    ASSERT_TRUE(falling) << "a scale may run the other way";
+    EXPECT_NEAR((*falling)(1.5).value, 3, 1e-12);
+}
+
+TEST(Check, PassesWithinItsTolerance) {
+    const Check good{"2026-05-04", 98.1, 98.6, 0.01};
+    EXPECT_TRUE(good.passed());
+    EXPECT_EQ(sentence(good), "Shown 98.60 N for 98.10 N: 0.5 % off, within 1.0 %.");
+    EXPECT_FALSE((Check{"", 98.1, 100, 0.01}.passed()));
+    EXPECT_FALSE((Check{"", 0, 0, 0.01}.passed()));
+}
+
+TEST(Ratio, LeverLineAngleByHand) {
+    using K = RatioPart::Kind;
+    // A lever 1.52 m to the cell and 0.10 m to the piece: 15.2; u by (0.005/1.52, 0.002/0.10) → 2.03 %.
+    const auto lever = *ratioOf(std::vector<RatioPart>{{K::lever, 1.52, 0.10, 0.005, 0.002, 0}});
+    EXPECT_NEAR(lever.value, 15.2, 1e-9);
+    EXPECT_NEAR(lever.uncertainty, 15.2 * std::hypot(0.005 / 1.52, 0.002 / 0.10), 1e-9);
+    EXPECT_EQ(sentence(lever), "Reads 1, the specimen feels 15.2 ± 0.3.");
+    const auto line = *ratioOf(std::vector<RatioPart>{{K::line, 2, 0.95, 0, 0.02, 0}});
+    EXPECT_NEAR(line.value, 1.95, 1e-12) << "1 + e";
+    EXPECT_NEAR(line.uncertainty, 0.02, 1e-12) << "d(1 + e)/de = 1";
+    const auto three = *ratioOf(std::vector<RatioPart>{{K::line, 3, 0.9, 0, 0.02, 0}});
+    EXPECT_NEAR(three.value, 1 + 0.9 + 0.81, 1e-12);
+    EXPECT_NEAR(three.uncertainty, (1 + 2 * 0.9) * 0.02, 1e-12);
+    const auto angle = *ratioOf(std::vector<RatioPart>{{K::angle, std::numbers::pi / 3, 1, 0, 0, 0}});
+    EXPECT_NEAR(angle.value, 0.5, 1e-12);
+    const auto both = *ratioOf(std::vector<RatioPart>{{K::lever, 2, 1, 0, 0, 30}, {K::line, 2, 1, 0, 0, 0}});
+    EXPECT_NEAR(both.value, 4, 1e-12);
+    EXPECT_NEAR(both.offset, 60, 1e-12) << "the lever's 30 N at its end, doubled by the line";
+    EXPECT_NEAR(both.specimen(100), 460, 1e-9);
+    EXPECT_EQ(ratioOf({})->value, 1);
+}
+
+TEST(Ratio, ImpossiblePartsAreExplained) {
+    using K = RatioPart::Kind;
+    for (const auto& p : {RatioPart{K::lever, 0, 1, 0, 0, 0}, RatioPart{K::line, 2.5, 1, 0, 0, 0},
+                          RatioPart{K::line, 2, 1.2, 0, 0, 0}, RatioPart{K::angle, 1.6, 1, 0, 0, 0},
+                          RatioPart{K::plain, 0, 1, 0, 0, 0}})
+        EXPECT_FALSE(ratioOf(std::vector<RatioPart>{p}));
+}
+
+TEST(Ratio, PivotCheckByHand) {
+    // 400 N, centre 1.0 m from the foot, lifted 2.5 m from it: 160 N.
+    EXPECT_NEAR(*pivotLift(400, 1.0, 0, 2.5), 160, 1e-12);
+    EXPECT_NEAR(*pivotLift(400, 2.5, 0, 2.5), 400, 1e-12) << "lifted at its centre";
+    EXPECT_FALSE(pivotLift(400, 1, 0, 0));
+    EXPECT_FALSE(pivotLift(400, -1, 0, 2));
+    EXPECT_FALSE(pivotLift(0, 1, 0, 2));
+}
+
+TEST(Lines, ComeWholeHoweverTheBytesArrive) {
+    const std::string stream = "hello\r\n1,2\n\n3,4\r5,6\n7";
+    for (std::size_t piece = 1; piece < stream.size(); ++piece) {
+        LineCutter cutter;
+        std::vector<std::string> lines;
+        for (std::size_t at = 0; at < stream.size(); at += piece)
+            cutter.feed(std::string_view(stream).substr(at, piece),
+                        [&](std::string_view l) { lines.emplace_back(l); });
+        EXPECT_EQ(lines, (std::vector<std::string>{"hello", "1,2", "3,4", "5,6"})) << piece;
+    }
+}
+
+TEST(Lines, AnEndlessLineIsDroppedAndCounted) {
+    LineCutter cutter;
+    int lines = 0;
+    const std::string flood(100000, 'x');
+    cutter.feed(flood, [&](std::string_view) { ++lines; });
+    cutter.feed("\n1,2\n", [&](std::string_view l) {
+        ++lines;
+        EXPECT_EQ(l, "1,2");
+    });
+    EXPECT_EQ(lines, 1);
+    EXPECT_EQ(cutter.tooLong(), 1U);
+}
+
+TEST(Lines, OnlyNumbersAreTaken) {
+    const Layout comma{',', '.', {}, 0}, semi{';', ',', {}, 0}, blank{' ', '.', {}, 0};
+    EXPECT_EQ(*numbersOf("1.5, -2e2,+3", comma), (std::vector<double>{1.5, -200, 3}));
+    EXPECT_EQ(*numbersOf("1,5;2", semi), (std::vector<double>{1.5, 2}));
+    EXPECT_EQ(*numbersOf("  1   2\t3 ", blank), (std::vector<double>{1, 2, 3}));
+    for (const char* bad : {"", "load", "1.5,", "1,2,x", "1e400", "nan", "inf,1", "1e16", "0x12", "1.2.3",
+                            "\x80\xff\x01", "1,,2", "--1"})
+        EXPECT_FALSE(numbersOf(bad, comma)) << bad;
+    EXPECT_FALSE(numbersOf("1.234,5", semi)) << "a point where commas are decimals";
+    EXPECT_FALSE(numbersOf("1", {',', '.', {{"t", Role::time, "s"}, {"F", Role::force, "N"}}, 0}))
+        << "too few columns";
+}
+
+TEST(Lines, LayoutsAreGuessedFromWhatArrives) {
+    const auto a = *guessLayout(std::vector<std::string>{"rig ready", "t [ms],force [kN],travel [mm]",
+                                                         "0,0.01,0", "10,0.02,0.1", "20,0.02,0.2"});
+    EXPECT_EQ(a.delimiter, ',');
+    ASSERT_EQ(a.columns.size(), 3U);
+    EXPECT_EQ(a.columns[0], (Column{"t", Role::time, "ms"}));
+    EXPECT_EQ(a.columns[1], (Column{"force", Role::force, "kN"}));
+    EXPECT_EQ(a.columns[2], (Column{"travel", Role::displacement, "mm"}));
+    const auto b = *guessLayout(std::vector<std::string>{"0,0;12,5", "0,1;12,7", "0,2;13,0"});
+    EXPECT_EQ(b.delimiter, ';');
+    EXPECT_EQ(b.decimal, ',');
+    EXPECT_EQ(b.columns[0].role, Role::time);
+    EXPECT_EQ(b.columns[1].role, Role::force);
+    EXPECT_TRUE(b.columns[1].unit.empty()) << "a unit is asked for, never guessed";
+    const auto c = *guessLayout(std::vector<std::string>{"12.5", "12.6"});
+    EXPECT_EQ(c.columns[0].role, Role::force);
+    EXPECT_FALSE(guessLayout(std::vector<std::string>{"\x81\x92", "ready"}));
+    EXPECT_FALSE(guessLayout({}));
+}
+
+TEST(Lines, SamplesAreInSi) {
+    const Layout l{
+        ',', '.', {{"t", Role::time, "ms"}, {"F", Role::force, "kN"}, {"x", Role::displacement, "mm"}}, 0};
+    const auto make = *SampleMaker::make(l);
+    const auto s = *make("1500,2.5,12");
+    EXPECT_NEAR(*s.time, 1.5, 1e-12);
+    EXPECT_NEAR(s.force, 2500, 1e-9);
+    EXPECT_NEAR(*s.displacement, 0.012, 1e-12);
+    EXPECT_FALSE(make("1500,2.5"));
+    EXPECT_FALSE(make("1500,heavy,12"));
+    EXPECT_TRUE(make("1500,2.5,12,trailing words")) << "columns behind the last one wanted do not matter";
+    auto wrong = l;
+    wrong.columns[1].unit = "mm";
+    EXPECT_FALSE(SampleMaker::make(wrong));
+    wrong.columns[1].role = Role::none;
+    EXPECT_NE(SampleMaker::make(wrong).error().message.find("No column holds the force"), std::string::npos);
+}
+
+TEST(Lines, AnswersGiveTheirNumber) {
+    EXPECT_NEAR(*answerOf("+1.234E+02 N"), 123.4, 1e-9);
+    EXPECT_EQ(*answerOf("12"), 12);
+    EXPECT_EQ(*answerOf("-3.5kN"), -3.5);
+    EXPECT_FALSE(answerOf("ERR"));
+    EXPECT_FALSE(answerOf(""));
+    EXPECT_FALSE(answerOf("1e400"));
+}
+
+TEST(Setup, SurvivesJsonAndTellsItsProblems) {
+    rig::Setup s;
+    s.name = "Winch";
+    s.address = "tcp:127.0.0.1:4711";
+    s.layout = {',', '.', {{"t", Role::time, "s"}, {"F", Role::force, "N"}}, 50};
+    s.cellLimit = 1000;
+    s.rigLimit = 5000;
+    s.path = {{RatioPart::Kind::line, 2, 0.95, 0, 0.02, 0}};
+    s.calibration = {{0, 0}, {500, 505}, {1000, 1012}};
+    s.checks = {{"2026-05-04", 98.1, 98.6, 0.01}};
+    s.onArm = "!pull";
+    s.practice = true;
+    EXPECT_EQ(*setupFromJson(toJson(s)), s);
+    EXPECT_TRUE(problems(s, "2026-05-04").empty());
+    EXPECT_NEAR(*limitOf(s), 1950, 1e-9) << "the cell ends first";
+    s.expires = "2026-05-01";
+    s.rigLimit = 0;
+    s.checks.back().shown = 120;
+    const auto p = problems(s, "2026-05-04");
+    ASSERT_EQ(p.size(), 3U);
+    EXPECT_EQ(p[0], "A rig limit of zero or less cannot be: give what it can show.");
+    EXPECT_FALSE(setupFromJson("{"));
+    EXPECT_FALSE(setupFromJson("{\"name\":3}"));
+}
+
+TEST(Setup, ConversionTakesZeroSignRatioAndStretch) {
+    rig::Setup s;
+    s.flipped = true;
+    s.path = {{RatioPart::Kind::plain, 2, 1, 0, 0, 0}};
+    s.compliance = 1e-6;
+    auto c = *Conversion::make(s);
+    c.zero(-10);
+    EXPECT_NEAR(c.force(-60).value, 100, 1e-9);
+    EXPECT_NEAR(c.displacement(0.01, 2000), 0.008, 1e-12);
+    s.path[0].a = 0;
+    EXPECT_FALSE(Conversion::make(s));
+}
+
+struct Kept : SampleSink {
+    int begun = 0, ended = 0;
+    std::vector<Sample> samples;
+    std::optional<Ending> ending;
+    void begin() override { ++begun; }
+    void append(std::span<const Sample> more) override {
+        samples.insert(samples.end(), more.begin(), more.end());
+    }
+    void end(Ending e) override {
+        ++ended;
+        ending = e;
+    }
+};
+
+/// A second and a half of unloaded rig.
+double idle(Recorder& r, double t, double level = 0) {
+    for (int i = 0; i < 150; ++i, t += 0.01)
+        r.feed({t, level + (i % 2 ? 0.5 : -0.5), std::nullopt, true});
+    return t;
+}
+
+TEST(Recorder, RecordsOneWholePullOfEveryModel) {
+    for (const auto model : sim::allModels) {
+        Kept kept;
+        Recorder r(kept);
+        sim::Logger logger;
+        logger.noise = 2;
+        logger.before = 2;
+        logger.after = 0.02;
+        sim::Specimen specimen;
+        specimen.model = model;
+        specimen.residual = 0.2;
+        const auto run = sim::pull(specimen, logger, 4);
+        std::size_t i = 0;
+        for (; i < 150; ++i)
+            r.feed({run.curve.time[i], run.curve.force[i], run.curve.displacement[i], true});
+        r.arm({});
+        for (; i < run.curve.time.size() && r.state() != RecorderState::done; ++i)
+            r.feed({run.curve.time[i], run.curve.force[i], run.curve.displacement[i], true});
+        if (r.state() != RecorderState::done) r.stop();
+        EXPECT_EQ(kept.begun, 1) << sim::name(model);
+        EXPECT_EQ(kept.ended, 1) << sim::name(model);
+        EXPECT_EQ(*kept.ending, Ending::broke) << sim::name(model);
+        double peak = 0;
+        for (std::size_t k = 1; k < kept.samples.size(); ++k) {
+            EXPECT_GE(kept.samples[k].time, kept.samples[k - 1].time);
+            peak = std::max(peak, kept.samples[k].force);
+        }
+        EXPECT_NEAR(peak, run.truth.peak, 1e-9) << sim::name(model);
+        EXPECT_LT(kept.samples.front().force, 20) << "the unloaded start is there";
+    }
+}
+
+TEST(Recorder, SpikesStartNothingAndStopFromArmedKeepsNothing) {
+    Kept kept;
+    Recorder r(kept);
+    double t = idle(r, 0);
+    r.arm({});
+    r.feed({t += 0.01, 900, std::nullopt, true});
+    r.feed({t += 0.01, 0, std::nullopt, true});
+    EXPECT_EQ(r.state(), RecorderState::armed);
+    r.stop();
+    EXPECT_EQ(r.state(), RecorderState::idle);
+    EXPECT_EQ(kept.begun, 0);
+}
+
+TEST(Recorder, EndsByHandByHoldAndByALostLink) {
+    for (const auto ending : {Ending::stopped, Ending::held, Ending::linkLost, Ending::cannotSave}) {
+        Kept kept;
+        Recorder r(kept);
+        double t = idle(r, 0);
+        RecorderSettings settings;
+        settings.holdSeconds = ending == Ending::held ? 1 : 0;
+        settings.limit = 1000;
+        r.arm(settings);
+        for (int i = 0; i < 100; ++i)
+            r.feed({t += 0.01, 9.5 * i, std::nullopt, true});
+        EXPECT_EQ(r.state(), RecorderState::loading);
+        EXPECT_TRUE(r.nearLimit());
+        EXPECT_NEAR(*r.forceRate(), 950, 40);
+        for (int i = 0; i < 150 && r.state() == RecorderState::loading; ++i)
+            r.feed({t += 0.01, 940, std::nullopt, true});
+        if (ending == Ending::stopped) r.stop();
+        if (ending == Ending::linkLost) r.linkLost();
+        if (ending == Ending::cannotSave) r.cannotSave();
+        ASSERT_TRUE(kept.ending);
+        EXPECT_EQ(*kept.ending, ending);
+        EXPECT_EQ(kept.samples.size(), r.recorded());
+        EXPECT_STRNE(sentence(ending), "");
+        r.feed({t += 0.01, 0, std::nullopt, true});
+        EXPECT_EQ(kept.ended, 1) << "nothing after the end";
+        r.reset();
+        EXPECT_EQ(r.state(), RecorderState::idle);
+    }
+}
+
+TEST(Recorder, AsksForZeroingWhenOff) {
+    Kept kept;
+    Recorder r(kept);
+    idle(r, 0, 0);
+    EXPECT_FALSE(r.offZero());
+    Recorder off(kept);
+    idle(off, 0, 8);
+    EXPECT_TRUE(off.offZero());
+    EXPECT_NEAR(off.level(), 8, 0.2);
+}
+
+TEST(Timeline, NeverStepsBackAndSaysWhatTheDeviceClockDid) {
+    Timeline device;
+    EXPECT_NEAR(device.stamp(100.0, 5.0), 5.0, 1e-12);
+    EXPECT_NEAR(device.stamp(100.5, 5.51), 5.5, 1e-12) << "the device's own differences";
+    EXPECT_EQ(device.jumps(), 0);
+    const double after = device.stamp(0.0, 6.0); // the device started anew
+    EXPECT_GE(after, 5.5);
+    EXPECT_EQ(device.jumps(), 1);
+    EXPECT_GE(device.stamp(0.1, 6.1), after);
+    EXPECT_EQ(device.stamp(5000.0, 6.2) < 20, true) << "a leap is no five thousand seconds of pull";
+    EXPECT_EQ(device.jumps(), 2);
+    Timeline fast;
+    for (int i = 0; i <= 200; ++i)
+        fast.stamp(i * 0.1 * 1.001, i * 0.1);
+    EXPECT_NEAR(*fast.skew(), 0.001, 1e-6);
+    Timeline rate(50);
+    EXPECT_NEAR(rate.stamp({}, 1.0), 1.0, 1e-12);
+    EXPECT_NEAR(rate.stamp({}, 1.2), 1.02, 1e-12) << "arrived in one packet, sampled evenly";
+    EXPECT_NEAR(rate.stamp({}, 9.0), 9.0, 1e-12) << "lost samples leave their gap";
+    Timeline arrival;
+    arrival.stamp({}, 2.0);
+    EXPECT_EQ(arrival.stamp({}, 1.5), 2.0);
+}
+
+} // namespace

@@ -1,0 +1,197 @@
+#include <QElapsedTimer>
+#include <QFile>
+#include <QTemporaryDir>
+#include <QThread>
+#include <anvil/store/recording.h>
+#include <cmath>
+#include <gtest/gtest.h>
+#include <random>
+#include <sys/wait.h>
+#include <unistd.h>
+
+using namespace anvil;
+using namespace anvil::store;
+
+namespace {
+
+struct RecordingFile : testing::Test {
+    QTemporaryDir dir;
+    QString path = dir.filePath("p.anvil");
+
+    /// A project with one piece; returns its specimen.
+    Id make() {
+        const auto p = std::move(*Project::create(path));
+        Id specimen = 0;
+        const auto done = p->write("fill", [&](Writer& w) {
+            const Id study = w.insert("study", toRow(study::Study{}));
+            study::Option o;
+            o.study = study;
+            study::Condition c;
+            c.study = study;
+            study::Specimen s;
+            s.study = study;
+            s.option = w.insert("option", toRow(o));
+            s.condition = w.insert("condition", toRow(c));
+            s.label = "A1-1";
+            specimen = w.insert("specimen", toRow(s));
+        });
+        EXPECT_TRUE(done) << (done ? "" : done.error().message);
+        return specimen;
+    }
+    static rig::Sample sample(int i) { return {i * 0.001, std::sin(i * 0.01) * 100, i * 1e-6, true}; }
+};
+
+TEST_F(RecordingFile, SamplesArriveWholeInOneCurve) {
+    const auto specimen = make();
+    auto p = std::move(*Project::open(path));
+    Id pull = 0;
+    {
+        study::Pull blank;
+        blank.specimen = specimen;
+        blank.operatorName = "Ines";
+        PullRecording r(*p, blank);
+        r.begin();
+        for (int i = 0; i < 3000; ++i) {
+            const auto s = sample(i);
+            r.append(std::span(&s, 1));
+            if (i % 500 == 0) QThread::msleep(120);
+        }
+        r.end(rig::Ending::broke);
+        while (!r.finished())
+            QThread::msleep(5);
+        EXPECT_EQ(r.committed(), 3000U);
+        EXPECT_TRUE(r.error().isEmpty()) << r.error().toStdString();
+        pull = r.pull();
+    }
+    const auto loaded = p->load();
+    const auto* got = (*loaded)[0].pull(pull);
+    ASSERT_TRUE(got);
+    EXPECT_EQ(got->recording, study::Recording::done);
+    EXPECT_EQ(got->operatorName, "Ines");
+    const auto curve = *p->curve(got->curve);
+    ASSERT_EQ(curve.force.size(), 3000U);
+    for (int i = 0; i < 3000; ++i)
+        EXPECT_EQ(curve.force[static_cast<std::size_t>(i)], sample(i).force);
+    EXPECT_EQ(curve.displacement.size(), 3000U);
+    EXPECT_TRUE(p->check().problems.isEmpty()) << p->check().problems.join("\n").toStdString();
+}
+
+TEST_F(RecordingFile, NothingRecordedLeavesNoPull) {
+    const auto specimen = make();
+    auto p = std::move(*Project::open(path));
+    study::Pull blank;
+    blank.specimen = specimen;
+    { PullRecording never(*p, blank); }
+    {
+        PullRecording empty(*p, blank);
+        empty.begin();
+        empty.end(rig::Ending::stopped);
+    }
+    EXPECT_TRUE((*p->load())[0].pulls.empty());
+}
+
+TEST_F(RecordingFile, ALostLinkIsMarked) {
+    const auto specimen = make();
+    auto p = std::move(*Project::open(path));
+    study::Pull blank;
+    blank.specimen = specimen;
+    {
+        PullRecording r(*p, blank);
+        r.begin();
+        const auto s = sample(1);
+        r.append(std::span(&s, 1));
+        r.end(rig::Ending::linkLost);
+    }
+    ASSERT_EQ((*p->load())[0].pulls.size(), 1U);
+    EXPECT_EQ((*p->load())[0].pulls[0].recording, study::Recording::interrupted);
+}
+
+TEST_F(RecordingFile, AFileThatTakesNoMoreIsASentence) {
+    const auto specimen = make();
+    auto p = std::move(*Project::open(path));
+    study::Pull blank;
+    blank.specimen = specimen + 99; // no such piece: the foreign key refuses the commit
+    PullRecording r(*p, blank);
+    r.begin();
+    const auto s = sample(1);
+    r.append(std::span(&s, 1));
+    r.end(rig::Ending::broke);
+    while (!r.finished())
+        QThread::msleep(5);
+    EXPECT_TRUE(r.error().contains("Nothing was changed")) << r.error().toStdString();
+    EXPECT_EQ(r.committed(), 0U);
+    EXPECT_TRUE((*p->load())[0].pulls.empty());
+}
+
+/// Records in a child process that is killed at a random instant; the child tells of every sample through a
+/// pipe before it hands it to the recording.
+TEST_F(RecordingFile, AKillLosesAtMostAQuarterOfASecond) {
+    const auto specimen = make();
+    std::mt19937 random(7);
+    const int kills =
+        qEnvironmentVariableIntValue("ANVIL_KILLS") > 0 ? qEnvironmentVariableIntValue("ANVIL_KILLS") : 10;
+    double worst = 0;
+    std::size_t pullsBefore = 0;
+    for (int k = 0; k < kills; ++k) {
+        int pipes[2];
+        ASSERT_EQ(pipe(pipes), 0);
+        const auto child = fork();
+        ASSERT_GE(child, 0);
+        if (child == 0) {
+            ::close(pipes[0]);
+            auto p = Project::open(path);
+            if (!p) _exit(3);
+            study::Pull blank;
+            blank.specimen = specimen;
+            PullRecording r(**p, blank);
+            r.begin();
+            for (int i = 0;; ++i) {
+                const auto s = sample(i);
+                if (::write(pipes[1], &i, sizeof i) != sizeof i) _exit(4);
+                r.append(std::span(&s, 1));
+                ::usleep(900);
+            }
+        }
+        ::close(pipes[1]);
+        // Wait for the first sample, then let it run for a while.
+        int last = -1, got = 0;
+        ASSERT_EQ(::read(pipes[0], &last, sizeof last), static_cast<ssize_t>(sizeof last));
+        QElapsedTimer since;
+        since.start();
+        const auto until = std::uniform_int_distribution<int>(150, 700)(random);
+        std::vector<std::pair<int, qint64>> emitted;
+        while (since.elapsed() < until &&
+               ::read(pipes[0], &got, sizeof got) == static_cast<ssize_t>(sizeof got))
+            emitted.emplace_back(got, since.nsecsElapsed());
+        const auto killedAt = since.nsecsElapsed();
+        ASSERT_EQ(::kill(child, SIGKILL), 0);
+        ::close(pipes[0]);
+        ASSERT_EQ(::waitpid(child, nullptr, 0), child);
+        auto p = Project::open(path);
+        ASSERT_TRUE(p) << p.error().message;
+        EXPECT_FALSE((*p)->readOnly()) << (*p)->readOnlyReason().toStdString();
+        EXPECT_TRUE((*p)->check().problems.isEmpty()) << (*p)->check().problems.join("\n").toStdString();
+        const auto loaded = (*p)->load();
+        std::size_t samples = 0;
+        if ((*loaded)[0].pulls.size() > pullsBefore) {
+            const auto& pull = (*loaded)[0].pulls.back();
+            EXPECT_EQ(pull.recording, study::Recording::interrupted);
+            const auto curve = (*p)->curve(pull.curve);
+            ASSERT_TRUE(curve) << curve.error().message;
+            samples = curve->force.size();
+            for (std::size_t i = 0; i < samples; ++i)
+                ASSERT_EQ(curve->force[i], sample(static_cast<int>(i)).force) << "the first ones, unbroken";
+        }
+        pullsBefore = (*loaded)[0].pulls.size();
+        // The first one missing, and how long before the kill it had been emitted.
+        for (const auto& [i, at] : emitted)
+            if (static_cast<std::size_t>(i) >= samples) {
+                worst = std::max(worst, static_cast<double>(killedAt - at) * 1e-9);
+                break;
+            }
+    }
+    std::printf("[ measured ] %d kills: at most %.0f ms lost\n", kills, 1000 * worst);
+    EXPECT_LE(worst, 0.25);
+}
+
+} // namespace
