@@ -51,7 +51,8 @@ FactsPanel::FactsPanel(Session& session, QWidget* parent) : Panel(session, paren
 
 void FactsPanel::fill() {
     const auto* data = m_session.study();
-    m_table->setRowCount(data ? static_cast<int>(data->options.size()) : 0);
+    if (!data) return m_table->setRowCount(0);
+    m_table->setRowCount(static_cast<int>(data->options.size()));
     for (int i = 0; i < m_table->rowCount(); ++i) {
         const auto& o = data->options[static_cast<std::size_t>(i)];
         const QStringList cells{

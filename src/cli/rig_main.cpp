@@ -1,0 +1,84 @@
+// The simulated rig: virtual specimens on a loopback port or a pseudo-terminal. See docs/rig-link.md.
+#include <CLI/CLI.hpp>
+#include <QCoreApplication>
+#include <QFile>
+#include <anvil/link/rig_server.h>
+#include <anvil/quantity/entry.h>
+#include <fmt/format.h>
+#include <iostream>
+
+namespace {
+
+using namespace anvil;
+
+/// One line of JSON about the specimen pulled last, SI.
+std::string truthLine(int number, const sim::Truth& t) {
+    return fmt::format(
+        R"({{"pull":{},"slack_m":{:.6f},"toe_m":{:.6f},"peak_N":{:.3f},"strength_N":{:.3f},)"
+        R"("stiffness_N_per_m":{:.1f},"first_slip_N":{},"energy_to_peak_J":{:.4f},"saturated":{}}})",
+        number, t.slack, t.toe, t.peak, t.strength, t.stiffness,
+        t.firstSlip ? fmt::format("{:.3f}", *t.firstSlip) : "null", t.energyToPeak, t.saturated);
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+    QCoreApplication application(argc, argv);
+    CLI::App app("A rig that is not there: virtual specimens over TCP on this machine or a pseudo-terminal.");
+    std::string model = "pull-out", strength = "2 kN", limit, protocol = "lines", truth;
+    sim::RigOptions options;
+    options.logger.noise = 2;
+    options.logger.resolution = 0.5;
+    double automatic = 0, speed = 1;
+    int port = -1;
+    bool terminal = false;
+    app.add_option("--tcp", port, "port on this machine, 0: any free one");
+    app.add_flag("--terminal", terminal, "a pseudo-terminal instead");
+    app.add_option("--model", model, "pull-out, brittle-bond, wire-rope or yielding-metal");
+    app.add_option("--strength", strength, "mean strength of the specimens, such as 2 kN");
+    app.add_option("--cv", options.cv, "their spread, as a share");
+    app.add_option("--seed", options.seed, "same seed, same specimens");
+    app.add_option("--rate", options.logger.rate, "samples a second")->check(CLI::Range(0.1, 300000.0));
+    app.add_option("--speed", speed, "mm/s")->check(CLI::Range(0.001, 1000.0));
+    app.add_option("--noise", options.logger.noise, "N, standard deviation");
+    app.add_option("--offset", options.logger.zeroOffset, "N shown without load");
+    app.add_option("--drift", options.logger.drift, "N/s while pulling");
+    app.add_option("--spikes", options.logger.spikes, "spikes in each pull");
+    app.add_option("--limit", limit, "where its readings end, such as 5 kN");
+    app.add_option("--protocol", protocol, "lines or answers")->check(CLI::IsMember({"lines", "answers"}));
+    app.add_option("--auto", automatic, "pulls by itself so many seconds after the last one");
+    app.add_option("--truth", truth, "file for what each specimen was made from, a line of JSON each");
+    CLI11_PARSE(app, argc, argv);
+    const auto fails = [](const std::string& why) {
+        std::cerr << why << "\n";
+        return 3;
+    };
+    const auto m = sim::modelFromName(model);
+    if (!m) return fails("There is no specimen model called \"" + model + "\".");
+    options.model = *m;
+    options.logger.speed = speed / 1000;
+    const auto force = quantity::parseEntry(strength, quantity::Dimension::force, &quantity::unit("N"));
+    if (!force) return fails(force.error().message);
+    options.strength = force->si;
+    if (!limit.empty()) {
+        const auto at = quantity::parseEntry(limit, quantity::Dimension::force, &quantity::unit("N"));
+        if (!at) return fails(at.error().message);
+        options.logger.limit = at->si;
+    }
+    link::RigServer server(options, protocol == "answers");
+    server.setAuto(automatic);
+    QFile out(QString::fromStdString(truth));
+    if (!truth.empty()) {
+        if (!out.open(QIODevice::WriteOnly)) return fails(truth + " cannot be written.");
+        QObject::connect(&server, &link::RigServer::pulled, [&] {
+            out.write(
+                QByteArray::fromStdString(truthLine(server.rig().pulls(), server.rig().truth()) + "\n"));
+            out.flush();
+        });
+    }
+    const auto address =
+        terminal ? server.openTerminal() : server.listenTcp(static_cast<quint16>(std::max(0, port)));
+    if (!address) return fails(address.error().message);
+    std::cout << address->toStdString() << std::endl; // whoever started it waits for this line
+    return QCoreApplication::exec();
+}

@@ -1,0 +1,30 @@
+// A curve while it grows, in bounded room: minimum and maximum of ever wider stretches.
+#pragma once
+
+#include <cstddef>
+#include <vector>
+
+namespace anvil::rig {
+
+class LiveTrace {
+public:
+    struct Stretch {
+        double time = 0, low = 0, high = 0; ///< s at its beginning; N
+    };
+    static constexpr std::size_t most = 4096;
+
+    void clear() {
+        m_all.clear();
+        m_width = 0.005;
+    }
+    /// Times must not step back.
+    void add(double time, double force);
+    /// In order of time; at most `most`.
+    const std::vector<Stretch>& stretches() const { return m_all; }
+
+private:
+    std::vector<Stretch> m_all;
+    double m_width = 0.005; ///< s
+};
+
+} // namespace anvil::rig

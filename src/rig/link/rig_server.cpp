@@ -1,0 +1,155 @@
+#include <anvil/link/rig_server.h>
+
+#include <QHostAddress>
+#include <QSocketNotifier>
+#include <QTcpServer>
+#include <QTcpSocket>
+#include <QTimer>
+#include <fcntl.h>
+#include <pty.h>
+#include <termios.h>
+#include <unistd.h>
+
+namespace anvil::link {
+namespace {
+
+constexpr qint64 mostUnsent = 4 << 20; // a listener that does not listen loses lines, as on a real wire
+
+QByteArray lineOf(const sim::RigReading& r) {
+    return QByteArray::number(r.time, 'f', 4) + ',' + QByteArray::number(r.force, 'f', 2) + ',' +
+           QByteArray::number(1000 * r.displacement, 'f', 4) + '\n';
+}
+
+} // namespace
+
+RigServer::RigServer(sim::RigOptions options, bool answers, QObject* parent)
+    : QObject(parent), m_rig(std::move(options)), m_answers(answers), m_timer(new QTimer(this)) {
+    m_clock.start();
+    m_timer->setTimerType(Qt::PreciseTimer);
+    connect(m_timer, &QTimer::timeout, this, &RigServer::tick);
+    m_timer->start(5);
+}
+
+RigServer::~RigServer() {
+    if (m_terminal >= 0) ::close(m_terminal);
+    if (m_slave >= 0) ::close(m_slave);
+}
+
+Expected<QString> RigServer::listenTcp(quint16 port) {
+    m_server = new QTcpServer(this);
+    connect(m_server, &QTcpServer::newConnection, this, &RigServer::accept);
+    if (!m_server->listen(QHostAddress::LocalHost, port))
+        return fail("Port " + std::to_string(port) +
+                    " cannot be had: " + m_server->errorString().toStdString());
+    return QStringLiteral("tcp:127.0.0.1:%1").arg(m_server->serverPort());
+}
+
+Expected<QString> RigServer::openTerminal() {
+    char name[256];
+    if (::openpty(&m_terminal, &m_slave, name, nullptr, nullptr) != 0)
+        return fail("There is no pseudo-terminal to be had.");
+    termios raw{};
+    ::tcgetattr(m_slave, &raw);
+    ::cfmakeraw(&raw);
+    ::tcsetattr(m_slave, TCSANOW, &raw);
+    ::fcntl(m_terminal, F_SETFL, ::fcntl(m_terminal, F_GETFL) | O_NONBLOCK);
+    m_heard = new QSocketNotifier(m_terminal, QSocketNotifier::Read, this);
+    connect(m_heard, &QSocketNotifier::activated, this, [this] {
+        char bytes[4096];
+        const auto n = ::read(m_terminal, bytes, sizeof bytes);
+        if (n > 0) hear(QByteArray(bytes, n));
+    });
+    return QStringLiteral("serial:%1@115200").arg(QString::fromLocal8Bit(name));
+}
+
+void RigServer::accept() {
+    while (auto* fresh = m_server->nextPendingConnection()) {
+        if (m_socket || m_then < m_awayUntil) { // one listener at a time, and none while unplugged
+            fresh->abort();
+            fresh->deleteLater();
+            continue;
+        }
+        m_socket = fresh;
+        m_cutter.clear();
+        connect(fresh, &QTcpSocket::readyRead, this, [this, fresh] { hear(fresh->read(65536)); });
+        connect(fresh, &QTcpSocket::disconnected, this, [this, fresh] {
+            if (m_socket == fresh) m_socket = nullptr;
+            fresh->deleteLater();
+        });
+        if (!m_answers) say("time [s],force [N],travel [mm]\n");
+    }
+}
+
+void RigServer::say(const QByteArray& bytes) {
+    if (m_socket && m_socket->bytesToWrite() < mostUnsent) m_socket->write(bytes);
+    if (m_terminal >= 0 && ::write(m_terminal, bytes.constData(), static_cast<std::size_t>(bytes.size())) < 0)
+        return; // nobody reads: the line is full, as on a real wire
+}
+
+void RigServer::hear(const QByteArray& bytes) {
+    m_cutter.feed(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())),
+                  [this](std::string_view line) {
+                      const auto answer = obey(QByteArray(line.data(), static_cast<qsizetype>(line.size())));
+                      if (!answer.isEmpty() && m_then >= m_silentUntil) say(answer + '\n');
+                  });
+}
+
+void RigServer::drop(double seconds) {
+    m_awayUntil = m_then + seconds;
+    if (m_socket) m_socket->abort();
+}
+
+QByteArray RigServer::obey(const QByteArray& line) {
+    const auto words = line.trimmed().toUpper().split(' ');
+    const auto& word = words[0];
+    const double number = words.size() > 1 ? words[1].toDouble() : 0;
+    if (word == "*IDN?") return "Jaunty Anvil,simulated rig,1,1";
+    if (word == "MEAS:FORC?") return QByteArray::number(m_last.force, 'e', 6) + " N";
+    if (word == "MEAS:DISP?") return QByteArray::number(m_last.displacement, 'e', 6) + " m";
+    if (word == "SENS:ZERO" || word == "!ZERO")
+        m_rig.zero();
+    else if (word == "!PULL")
+        m_rig.pull();
+    else if (word == "!STOP")
+        m_rig.stop();
+    else if (word == "!RELEASE")
+        m_rig.release();
+    else if (word == "!STRENGTH" && number > 0)
+        m_rig.setStrength(number);
+    else if (word == "!MODEL" && words.size() > 1) {
+        if (const auto m = sim::modelFromName(words[1].toLower().toStdString())) m_rig.setModel(*m);
+    } else if (word == "!UNPLUG")
+        drop(number > 0 ? number : 1);
+    else if (word == "!SILENT")
+        m_silentUntil = m_then + (number > 0 ? number : 1);
+    else if (word == "!CLOCK")
+        m_rig.shiftClock(number);
+    else if (word == "!GARBAGE") {
+        QByteArray noise;
+        for (int i = 0; i < std::min(number, 100000.0); ++i)
+            noise += QByteArray("\x81\xfe~#,,x1e400 ") + QByteArray::number(i * 7919 % 1000) + "\n";
+        say(noise);
+    } else if (m_answers)
+        return "ERR unknown";
+    return {};
+}
+
+void RigServer::tick() {
+    const double now = static_cast<double>(m_clock.nsecsElapsed()) * 1e-9, gone = now - m_then;
+    m_then = now;
+    QByteArray out;
+    for (const auto& r : m_rig.advance(gone)) {
+        m_last = r;
+        if (!m_answers) out += lineOf(r);
+    }
+    if (!out.isEmpty() && now >= m_silentUntil && now >= m_awayUntil) say(out);
+    if (m_wasPulling && !m_rig.pulling()) {
+        m_idle = 0;
+        emit pulled();
+    }
+    m_wasPulling = m_rig.pulling();
+    m_idle += gone;
+    if (m_auto > 0 && !m_wasPulling && m_idle > m_auto) m_rig.pull();
+}
+
+} // namespace anvil::link

@@ -1,0 +1,73 @@
+#include <anvil/sim/virtual_rig.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace anvil::sim {
+
+VirtualRig::VirtualRig(RigOptions options)
+    : m_options(std::move(options)), m_random(m_options.seed), m_offset(m_options.logger.zeroOffset) {}
+
+RigReading VirtualRig::unloaded() {
+    const auto& g = m_options.logger;
+    // A held load relaxes by a few percent with the logarithm of time; an empty hook shows the offset.
+    double force = m_held * (1 - 0.01 * std::log1p(m_heldFor)) + m_offset + g.noise * m_random.normal();
+    if (g.resolution > 0) force = std::round(force / g.resolution) * g.resolution;
+    if (g.limit) force = std::clamp(force, -*g.limit, *g.limit);
+    return {m_clock, force, m_place};
+}
+
+std::vector<RigReading> VirtualRig::advance(double seconds) {
+    std::vector<RigReading> out;
+    const double step = 1 / m_options.logger.rate;
+    m_due += std::min(seconds, 1.0);
+    for (; m_due >= step; m_due -= step) {
+        if (pulling()) {
+            const auto& c = m_run.curve;
+            m_place = c.displacement[m_at];
+            out.push_back({m_clock, c.force[m_at], m_place});
+            if (++m_at == c.force.size()) {
+                m_held = std::max(0.0, c.force.back() - m_offset);
+                m_heldFor = 0;
+            }
+        } else {
+            out.push_back(unloaded());
+            m_heldFor += step;
+        }
+        m_clock += step;
+    }
+    return out;
+}
+
+void VirtualRig::pull() {
+    Specimen s;
+    s.model = m_options.model;
+    s.strength = m_options.strength * std::max(0.2, 1 + m_options.cv * m_random.normal());
+    s.stiffness = s.strength / m_random.uniform(0.0045, 0.0055);
+    s.slack = m_random.uniform(0.0005, 0.0015);
+    s.bedding = 0.04 * s.strength / s.stiffness;
+    s.residual = 0.2;
+    auto logger = m_options.logger;
+    logger.zeroOffset = m_offset;
+    logger.before = 0;
+    logger.after = 3 * s.strength / s.stiffness; // far enough for every kind to let go
+    m_run = sim::pull(s, logger, m_options.seed + 1000 * static_cast<std::uint64_t>(++m_pulls));
+    m_at = 0;
+    m_held = m_heldFor = 0;
+}
+
+void VirtualRig::stop() {
+    if (!pulling()) return;
+    m_held = m_at > 0 ? std::max(0.0, m_run.curve.force[m_at - 1] - m_offset) : 0;
+    m_heldFor = 0;
+    m_at = m_run.curve.force.size();
+}
+
+void VirtualRig::release() {
+    m_at = m_run.curve.force.size();
+    m_held = m_heldFor = m_place = 0;
+}
+
+void VirtualRig::zero() { m_offset = 0; }
+
+} // namespace anvil::sim

@@ -1,0 +1,83 @@
+// The live rig: listens on a thread of its own, records pulls, and tells the window what to show.
+#pragma once
+
+#include <QObject>
+#include <QStringList>
+#include <anvil/rig/live_trace.h>
+#include <anvil/rig/recorder.h>
+#include <anvil/rig/setup.h>
+#include <anvil/study/model.h>
+#include <memory>
+
+class QThread;
+
+namespace anvil::store {
+class Project;
+}
+
+namespace anvil::work {
+
+enum class LinkState { none, searching, connected };
+
+/// Everything the window shows of the rig, at one instant. SI.
+struct Live {
+    LinkState link = LinkState::none;
+    QString said; ///< about the link
+    rig::RecorderState recorder = rig::RecorderState::idle;
+    std::optional<rig::Ending> ending;
+    double force = 0, peak = 0, time = 0;
+    bool inside = true; ///< within the calibrated range
+    std::optional<double> displacement, forceRate, speed;
+    bool nearLimit = false, offZero = false,
+         fresh = false;       ///< fresh: something arrived within the last second
+    double perSecond = 0;     ///< samples a second that arrive
+    std::size_t recorded = 0; ///< samples of the present pull
+    std::uint64_t noise = 0;  ///< lines that were none of numbers
+    int clockJumps = 0;
+    double zeroedAt = -1;      ///< s on the bench's clock; below 0: never
+    study::Id pull = 0;        ///< of the present recording, once its first samples are safe
+    std::size_t committed = 0; ///< samples that are safe
+    bool saved = false;        ///< the ended recording is safe as a whole
+    QString trouble;           ///< what keeps samples from being saved
+};
+
+/// Lives in the window's thread; the listening is done on another. Signals arrive in the window's thread.
+class LiveBench : public QObject {
+    Q_OBJECT
+public:
+    explicit LiveBench(QObject* parent = nullptr);
+    ~LiveBench() override;
+
+    /// Looks for a rig and listens to it from then on. Error: what is wrong with the set-up or its address.
+    Expected<void> connectTo(const rig::Setup& setup, bool otherMachines = false);
+    void disconnectRig();
+    const rig::Setup& setup() const { return m_setup; }
+
+    Live live() const;
+    /// The present pull as drawn so far.
+    std::vector<rig::LiveTrace::Stretch> trace() const;
+    /// The last raw lines that arrived, oldest first.
+    QStringList lines() const;
+
+    /// Takes what is shown now as nothing.
+    void zero();
+    /// Sends a line to the rig.
+    void send(const QString& line);
+    /// Waits for load and records into the project. `pull` names specimen, set-up, operator and the like.
+    void arm(store::Project& project, const study::Pull& pull, const rig::RecorderSettings& settings);
+    void start(); ///< records from now on, load or not
+    void stop();
+    /// Ready for the next piece; waits until the last one is safe.
+    void reset();
+
+signals:
+    void changed(); ///< link or recorder state; not every sample
+
+private:
+    class Worker;
+    rig::Setup m_setup;
+    QThread* m_thread;
+    Worker* m_worker;
+};
+
+} // namespace anvil::work

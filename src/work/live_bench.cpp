@@ -1,0 +1,368 @@
+#include <anvil/work/live_bench.h>
+
+#include <QElapsedTimer>
+#include <QThread>
+#include <QTimer>
+#include <anvil/link/device.h>
+#include <anvil/store/recording.h>
+#include <mutex>
+
+namespace anvil::work {
+namespace {
+
+constexpr int answerTimeoutMs = 1000, keptLines = 60;
+
+} // namespace
+
+/// Everything that happens on the listening thread. What others may look at lies under one mutex.
+class LiveBench::Worker : public QObject, private rig::SampleSink {
+public:
+    explicit Worker(LiveBench& owner) : m_owner(owner), m_recorder(*this) { m_clock.start(); }
+
+    void listen(const rig::Setup& setup, const link::Address& address) {
+        silence();
+        m_setup = setup;
+        m_maker = rig::SampleMaker::make(setup.layout);
+        m_conversion = rig::Conversion::make(setup).value_or(rig::Conversion{});
+        m_timeline = rig::Timeline(setup.layout.rate);
+        m_cutter.clear();
+        m_device = std::make_unique<link::Device>(address);
+        connect(m_device.get(), &link::Device::arrived, this, &Worker::hear);
+        connect(m_device.get(), &link::Device::stateChanged, this, &Worker::linkChanged);
+        set([&](Live& l) {
+            l = {};
+            l.link = LinkState::searching;
+        });
+        m_device->open();
+        if (!m_tick) {
+            m_tick = std::make_unique<QTimer>();
+            connect(m_tick.get(), &QTimer::timeout, this, &Worker::tick);
+            m_tick->start(50);
+        }
+    }
+
+    void silence() {
+        if (m_device) m_device->close();
+        m_device.reset();
+        m_recorder.linkLost();
+        finishRecording();
+        set([](Live& l) { l = {}; });
+    }
+
+    /// Ends timers and files on their own thread.
+    void quit() {
+        silence();
+        m_tick.reset();
+        m_recording.reset();
+    }
+
+    void zero() {
+        m_conversion.zero(m_rawLevel);
+        if (!m_setup.onZero.empty()) send(QByteArray::fromStdString(m_setup.onZero));
+        m_recorder.reset();
+        set([&](Live& l) { l.zeroedAt = now(); });
+    }
+
+    void send(const QByteArray& line) {
+        if (m_device) m_device->send(line);
+    }
+
+    void arm(store::Project* project, const study::Pull& pull, const rig::RecorderSettings& settings) {
+        finishRecording();
+        m_project = project;
+        m_pull = pull;
+        {
+            const std::lock_guard lock(m_mutex);
+            m_trace.clear();
+            m_live.pull = 0;
+            m_live.committed = 0;
+            m_live.saved = false;
+            m_live.trouble.clear();
+        }
+        m_recorder.arm(settings);
+        if (!m_setup.onArm.empty()) send(QByteArray::fromStdString(m_setup.onArm));
+        publish();
+    }
+
+    void start() {
+        m_recorder.start();
+        publish();
+    }
+
+    void stop() {
+        m_recorder.stop();
+        if (!m_setup.onStop.empty()) send(QByteArray::fromStdString(m_setup.onStop));
+        publish();
+    }
+
+    void reset() {
+        m_recorder.reset();
+        finishRecording();
+        publish();
+    }
+
+    Live live() const {
+        const std::lock_guard lock(m_mutex);
+        return m_live;
+    }
+    std::vector<rig::LiveTrace::Stretch> trace() const {
+        const std::lock_guard lock(m_mutex);
+        return m_trace.stretches();
+    }
+    QStringList lines() const {
+        const std::lock_guard lock(m_mutex);
+        return m_lines;
+    }
+
+private:
+    double now() const { return static_cast<double>(m_clock.nsecsElapsed()) * 1e-9; }
+
+    template <class Change> void set(Change change) {
+        {
+            const std::lock_guard lock(m_mutex);
+            change(m_live);
+        }
+        emit m_owner.changed();
+    }
+
+    void linkChanged(bool connected, const QString& sentence) {
+        if (!connected) {
+            m_recorder.linkLost();
+            m_asked = false;
+        } else {
+            m_timeline.restart();
+            m_cutter.clear();
+            if (m_setup.protocol == rig::Protocol::answers) ask();
+        }
+        set([&](Live& l) {
+            l.link = connected ? LinkState::connected : LinkState::searching;
+            l.said = sentence;
+        });
+        publish();
+    }
+
+    void hear(const QByteArray& bytes) {
+        const double at = now();
+        QStringList shown;
+        m_cutter.feed(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())),
+                      [&](std::string_view line) {
+                          if (shown.size() < keptLines)
+                              shown << QString::fromUtf8(line.data(), static_cast<qsizetype>(line.size()));
+                          if (m_setup.protocol == rig::Protocol::answers)
+                              answered(line, at);
+                          else if (const auto raw = m_maker ? (*m_maker)(line) : std::nullopt)
+                              take(*raw, at);
+                          else
+                              ++m_noise;
+                      });
+        {
+            const std::lock_guard lock(m_mutex);
+            m_lines += shown;
+            if (m_lines.size() > keptLines) m_lines = m_lines.mid(m_lines.size() - keptLines);
+        }
+        m_lastHeard = at;
+        publish(false);
+    }
+
+    // A rig that answers: force and displacement are asked in turn, the next as soon as the last has come.
+    void ask() {
+        send(QByteArray::fromStdString(m_askDisplacement ? m_setup.displacementQuery : m_setup.forceQuery));
+        m_asked = true;
+        m_askedAt = now();
+    }
+    void answered(std::string_view line, double at) {
+        const auto value = rig::answerOf(line);
+        if (!value) {
+            ++m_noise;
+            return;
+        }
+        if (!m_askDisplacement) m_answer = {std::nullopt, *value, std::nullopt};
+        if (m_askDisplacement) m_answer.displacement = *value;
+        if (!m_askDisplacement && !m_setup.displacementQuery.empty()) {
+            m_askDisplacement = true;
+        } else {
+            m_askDisplacement = false;
+            take(m_answer, at);
+        }
+        ask();
+    }
+
+    void take(const rig::RawSample& raw, double at) {
+        rig::Sample s;
+        s.time = m_timeline.stamp(raw.time, at);
+        m_rawLevel += (raw.force - m_rawLevel) * std::min(1.0, 4 * std::max(1e-4, s.time - m_lastTime));
+        m_lastTime = s.time;
+        const auto force = m_conversion.force(raw.force);
+        s.force = force.value;
+        s.inside = force.inside;
+        if (raw.displacement) s.displacement = m_conversion.displacement(*raw.displacement, force.value);
+        ++m_arrived;
+        m_inside = force.inside;
+        m_displacement = s.displacement;
+        const auto before = m_recorder.state();
+        m_recorder.feed(s);
+        if (before == rig::RecorderState::loading || m_recorder.state() == rig::RecorderState::loading) {
+            const std::lock_guard lock(m_mutex);
+            m_trace.add(s.time, s.force);
+        }
+    }
+
+    void tick() {
+        const double at = now();
+        if (m_setup.protocol == rig::Protocol::answers && m_asked &&
+            at - m_askedAt > 0.001 * answerTimeoutMs) {
+            m_askDisplacement = false; // the answer was lost: ask anew
+            ask();
+        }
+        if (at - m_countedAt >= 1) {
+            m_perSecond = static_cast<double>(m_arrived - m_counted) / (at - m_countedAt);
+            m_counted = m_arrived;
+            m_countedAt = at;
+        }
+        if (m_recording && !m_recording->error().isEmpty()) m_recorder.cannotSave();
+        if (m_recorder.state() == rig::RecorderState::loading && at - m_lastHeard > silentSeconds)
+            m_recorder.linkLost();
+        publish();
+    }
+
+    /// `slow`: also what has to look at a whole second of samples.
+    void publish(bool slow = true) {
+        Live l;
+        {
+            const std::lock_guard lock(m_mutex);
+            l = m_live;
+        }
+        const auto before = std::tuple(l.recorder, l.saved, l.offZero, l.trouble, l.fresh);
+        l.recorder = m_recorder.state();
+        l.ending = m_recorder.ending();
+        l.force = m_recorder.force();
+        l.peak = m_recorder.peak();
+        l.time = m_recorder.time();
+        l.inside = m_inside;
+        l.displacement = m_displacement;
+        if (slow) {
+            l.forceRate = m_recorder.forceRate();
+            l.speed = m_recorder.speed();
+            l.offZero = m_recorder.offZero();
+        }
+        l.nearLimit = m_recorder.nearLimit();
+        l.fresh = m_arrived > 0 && now() - m_lastHeard < 1;
+        l.perSecond = m_perSecond;
+        l.recorded = m_recorder.recorded();
+        l.noise = m_noise + m_cutter.tooLong();
+        l.clockJumps = m_timeline.jumps();
+        if (m_recording) {
+            l.pull = m_recording->pull();
+            l.committed = m_recording->committed();
+            l.saved = m_recording->finished();
+            l.trouble = m_recording->error();
+        }
+        {
+            const std::lock_guard lock(m_mutex);
+            m_live = l;
+        }
+        if (before != std::tuple(l.recorder, l.saved, l.offZero, l.trouble, l.fresh)) emit m_owner.changed();
+    }
+
+    void finishRecording() {
+        if (!m_recording) return;
+        m_recording.reset(); // waits for the last commit
+    }
+
+    // SampleSink: what the recorder wants kept
+    void begin() override {
+        m_recording.reset();
+        if (m_project) m_recording = std::make_unique<store::PullRecording>(*m_project, m_pull);
+        if (m_recording) m_recording->begin();
+    }
+    void append(std::span<const rig::Sample> samples) override {
+        if (m_recording) m_recording->append(samples);
+        if (samples.size() > 1) { // from before the start
+            const std::lock_guard lock(m_mutex);
+            for (const auto& s : samples)
+                m_trace.add(s.time, s.force);
+        }
+    }
+    void end(rig::Ending ending) override {
+        if (m_recording) m_recording->end(ending);
+    }
+
+    static constexpr double silentSeconds = 2;
+    LiveBench& m_owner;
+    rig::Setup m_setup;
+    rig::Recorder m_recorder;
+    rig::Timeline m_timeline;
+    rig::LineCutter m_cutter;
+    Expected<rig::SampleMaker> m_maker = tl::unexpected(Error{});
+    rig::Conversion m_conversion;
+    rig::RawSample m_answer;
+    std::unique_ptr<link::Device> m_device;
+    std::unique_ptr<QTimer> m_tick;
+    std::unique_ptr<store::PullRecording> m_recording;
+    store::Project* m_project = nullptr;
+    study::Pull m_pull;
+    QElapsedTimer m_clock;
+    double m_lastHeard = 0, m_askedAt = 0, m_countedAt = 0, m_perSecond = 0, m_rawLevel = 0, m_lastTime = 0;
+    bool m_asked = false, m_askDisplacement = false, m_inside = true;
+    std::optional<double> m_displacement;
+    std::uint64_t m_noise = 0, m_arrived = 0, m_counted = 0;
+    mutable std::mutex m_mutex;
+    Live m_live;
+    rig::LiveTrace m_trace;
+    QStringList m_lines;
+};
+
+LiveBench::LiveBench(QObject* parent)
+    : QObject(parent), m_thread(new QThread(this)), m_worker(new Worker(*this)) {
+    m_worker->moveToThread(m_thread);
+    m_thread->start();
+}
+
+LiveBench::~LiveBench() {
+    QMetaObject::invokeMethod(
+        m_worker, [this] { m_worker->quit(); }, Qt::BlockingQueuedConnection);
+    m_thread->quit();
+    m_thread->wait();
+    delete m_worker;
+}
+
+Expected<void> LiveBench::connectTo(const rig::Setup& setup, bool otherMachines) {
+    const auto address = link::addressFrom(QString::fromStdString(setup.address), otherMachines);
+    if (!address) return tl::unexpected(address.error());
+    if (const auto c = rig::Conversion::make(setup); !c) return tl::unexpected(c.error());
+    m_setup = setup;
+    QMetaObject::invokeMethod(m_worker, [w = m_worker, setup, a = *address] { w->listen(setup, a); });
+    return {};
+}
+
+void LiveBench::disconnectRig() {
+    QMetaObject::invokeMethod(
+        m_worker, [w = m_worker] { w->silence(); }, Qt::BlockingQueuedConnection);
+}
+
+Live LiveBench::live() const { return m_worker->live(); }
+std::vector<rig::LiveTrace::Stretch> LiveBench::trace() const { return m_worker->trace(); }
+QStringList LiveBench::lines() const { return m_worker->lines(); }
+
+void LiveBench::zero() {
+    QMetaObject::invokeMethod(m_worker, [w = m_worker] { w->zero(); });
+}
+void LiveBench::send(const QString& line) {
+    QMetaObject::invokeMethod(m_worker, [w = m_worker, line] { w->send(line.toUtf8()); });
+}
+void LiveBench::arm(store::Project& project, const study::Pull& pull, const rig::RecorderSettings& settings) {
+    QMetaObject::invokeMethod(m_worker,
+                              [w = m_worker, p = &project, pull, settings] { w->arm(p, pull, settings); });
+}
+void LiveBench::start() {
+    QMetaObject::invokeMethod(m_worker, [w = m_worker] { w->start(); });
+}
+void LiveBench::stop() {
+    QMetaObject::invokeMethod(m_worker, [w = m_worker] { w->stop(); });
+}
+void LiveBench::reset() {
+    QMetaObject::invokeMethod(
+        m_worker, [w = m_worker] { w->reset(); }, Qt::BlockingQueuedConnection);
+}
+
+} // namespace anvil::work
