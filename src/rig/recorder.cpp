@@ -108,6 +108,11 @@ void Recorder::reset() {
     m_recorded = 0;
 }
 
+void Recorder::zeroed() {
+    reset();
+    m_recent.clear();
+}
+
 void Recorder::feed(const Sample& sample) {
     if (!std::isfinite(sample.force) || !std::isfinite(sample.time)) return;
     m_last = sample;

@@ -88,6 +88,7 @@ QString planToJson(const study::Plan& p) {
     put(o, "connector", p.connector);
     put(o, "speed_m_per_s", p.speed);
     if (p.reused) o["reused"] = true;
+    if (p.practice) o["practice"] = true;
     putNumber(o, "joints", p.joints, 1);
     put(o, "apart_m", p.apart);
     putNumber(o, "minutes_each", p.minutesEach, 0);
@@ -148,6 +149,7 @@ study::Plan planFromJson(const QString& json) {
     p.connector = text(o["connector"]);
     p.speed = number(o["speed_m_per_s"]);
     p.reused = o["reused"].toBool();
+    p.practice = o["practice"].toBool();
     p.joints = o["joints"].toInt(1);
     p.apart = number(o["apart_m"]);
     p.minutesEach = o["minutes_each"].toDouble();

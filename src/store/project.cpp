@@ -543,6 +543,17 @@ Expected<curve::Curve> Project::curve(Id id) const {
     return out;
 }
 
+std::vector<SetupRow> Project::setups() const {
+    auto db = d->reader();
+    std::vector<SetupRow> out;
+    QSqlQuery q(db);
+    q.exec("SELECT id, rig, version, made_at, setup FROM setup ORDER BY id");
+    while (q.next())
+        out.push_back({q.value(0).toLongLong(), q.value(1).toString(), q.value(2).toInt(),
+                       q.value(3).toString(), q.value(4).toString()});
+    return out;
+}
+
 Expected<ImportedFile> Project::importedFile(Id id) const {
     auto db = d->reader();
     QSqlQuery q(db);

@@ -149,7 +149,6 @@ std::vector<Specimen> missingPieces(const StudyData& data) {
 MetricValue valueOf(const Pull& pull, const curve::Reading* reading, Metric metric) {
     using stats::State;
     const auto none = [](std::string why) { return MetricValue{std::nullopt, std::move(why)}; };
-    if (pull.practice) return none("pulled for practice");
     if (pull.recording == Recording::running) return none("being recorded");
     if (pull.recording == Recording::interrupted) return none("its recording was interrupted");
     if (pull.standing == Standing::voided) return none("void");

@@ -147,7 +147,7 @@ HeadRoom travelRoom(const StudyData& data, const Readings& readings, Id option, 
         const auto* s = data.specimen(p.specimen);
         const auto r = readings.byPull.find(p.id);
         if (!s || s->option != option || s->condition != condition || r == readings.byPull.end() ||
-            p.standing == Standing::voided || p.practice)
+            p.standing == Standing::voided || p.practice != plan.practice)
             continue;
         const auto& end = r->second.breakPoint ? *r->second.breakPoint : r->second.peak;
         if (end.displacement)

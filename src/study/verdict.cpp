@@ -186,6 +186,8 @@ Verdict evaluate(const StudyData& data, const Readings& readings, Metric metric,
                 const auto reading = readings.byPull.find(pull.id);
                 auto got =
                     valueOf(pull, reading == readings.byPull.end() ? nullptr : &reading->second, metric);
+                if (pull.practice != data.study.plan.practice)
+                    got = {std::nullopt, pull.practice ? "pulled for practice" : "not pulled for practice"};
                 if (!got.value) {
                     g.leftOut.push_back({pull.id, s->id, std::move(got.whyNot)});
                     continue;

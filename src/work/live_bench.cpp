@@ -57,9 +57,10 @@ public:
     }
 
     void zero() {
-        m_conversion.zero(m_rawLevel);
-        if (!m_setup.onZero.empty()) send(QByteArray::fromStdString(m_setup.onZero));
-        m_recorder.reset();
+        const bool itself = !m_setup.onZero.empty(); // the device takes its own offset away
+        m_conversion.zero(itself ? 0 : m_rawLevel);
+        if (itself) send(QByteArray::fromStdString(m_setup.onZero));
+        m_recorder.zeroed();
         set([&](Live& l) { l.zeroedAt = now(); });
     }
 

@@ -10,6 +10,7 @@
 #include "widgets/curve_view.h"
 #include "widgets/picture_view.h"
 #include <QApplication>
+#include <QElapsedTimer>
 #include <QFile>
 #include <QProcess>
 #include <QTemporaryDir>

@@ -1,8 +1,10 @@
 #include "shell/main_window.h"
 
+#include "shell/bench_line.h"
 #include "shell/board.h"
 #include "shell/import_sheet.h"
 #include "shell/ledger.h"
+#include "shell/rig_desk.h"
 #include "shell/stage_strip.h"
 #include "stages/curves/curves_stage.h"
 #include "stages/pull/pull_stage.h"
@@ -112,8 +114,7 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     layout->addWidget(m_splitter, 1);
 
     auto* line = new QHBoxLayout;
-    m_bench = new QLabel(tr("No rig is set up: results come in as files."));
-    m_bench->setObjectName("faint");
+    m_bench = new BenchLine(m_session);
     m_message = new QLabel;
     m_message->setObjectName("message");
     m_message->setTextInteractionFlags(Qt::TextSelectableByMouse);
@@ -260,6 +261,22 @@ void MainWindow::makeMenus() {
     go->addAction(tr("Next curve that needs a look"), QKeySequence("F8"), this,
                   [this] { m_session.selectNextNeedingLook(); });
     go->addAction(tr("Studies of this project"), QKeySequence("Ctrl+G"), this, &MainWindow::showStudies);
+
+    auto* rigs = menuBar()->addMenu(tr("&Rig"));
+    rigs->addAction(tr("&Practise on the virtual bench"), this, [this] {
+        if (m_session.rig().practise()) goTo(Stage::pull);
+    });
+    rigs->addAction(tr("&Disconnect"), this, [this] { m_session.rig().disconnectRig(); });
+    rigs->addAction(tr("Who &pulls…"), this, [this] {
+        bool ok = false;
+        const auto name = QInputDialog::getText(this, tr("Who pulls"), tr("Name, kept with every pull"),
+                                                QLineEdit::Normal, QSettings().value("rig/operator").toString(), &ok);
+        if (ok) QSettings().setValue("rig/operator", name.simplified());
+    });
+    auto* remote = rigs->addAction(tr("Allow rigs on &other machines"), this,
+                                   [](bool on) { QSettings().setValue("rig/remote", on); });
+    remote->setCheckable(true);
+    remote->setChecked(settings.value("rig/remote").toBool());
 
     auto* help = menuBar()->addMenu(tr("&Help"));
     help->addAction(icon("circle-help"), tr("Keys and first steps"), QKeySequence::HelpContents, this,

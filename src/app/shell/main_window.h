@@ -14,6 +14,7 @@ class QStackedWidget;
 
 namespace anvil::app {
 
+class BenchLine;
 class Board;
 class CurvesStage;
 class ImportSheet;
@@ -35,6 +36,7 @@ public:
     ReportStage* reportStage() const { return m_report; }
     StageStrip* strip() const { return m_strip; }
     QString messageText() const;
+    BenchLine* bench() const { return m_bench; }
 
     bool openPath(const QString& path);
     void goTo(Stage stage);
@@ -71,7 +73,8 @@ private:
     ReportStage* m_report;
     QWidget *m_boardPanel, *m_ledgerPanel;
     QSplitter* m_splitter;
-    QLabel *m_bench, *m_message, *m_readOnly;
+    BenchLine* m_bench;
+    QLabel *m_message, *m_readOnly;
     QMenu* m_recent;
     QSystemTrayIcon* m_tray = nullptr;
     QAction *m_undo, *m_redo, *m_saveCopy;

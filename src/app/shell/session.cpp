@@ -1,5 +1,7 @@
 #include "shell/session.h"
 
+#include "shell/rig_desk.h"
+
 #include <QFileInfo>
 #include <QSettings>
 #include <anvil/quantity/print.h>
@@ -11,6 +13,7 @@ Session::Session(QObject* parent) : QObject(parent) {
     const QSettings settings;
     m_units = report::unitsFrom(settings.value("units/force", "N").toString().toStdString(),
                                 settings.value("units/length", "mm").toString().toStdString());
+    m_rig = std::make_unique<RigDesk>(*this);
 }
 
 Session::~Session() = default;
@@ -31,6 +34,7 @@ bool Session::create(const QString& path) {
 }
 
 void Session::adopt(std::unique_ptr<work::OpenProject> project) {
+    m_rig->letGo();
     m_project = std::move(project);
     m_study = m_pull = m_option = m_condition = 0;
     if (!m_project->studies().empty()) m_study = m_project->studies().front().study.id;
@@ -45,6 +49,7 @@ void Session::adopt(std::unique_ptr<work::OpenProject> project) {
 }
 
 void Session::close() {
+    m_rig->letGo();
     m_project.reset();
     m_study = m_pull = m_option = m_condition = 0;
     emit projectChanged();

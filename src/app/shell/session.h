@@ -15,6 +15,8 @@ using study::Id;
 
 inline QString qs(const std::string& s) { return QString::fromStdString(s); }
 
+class RigDesk;
+
 enum class Stage { question, specimens, rig, pull, curves, verdict, report };
 inline constexpr int stageCount = 7;
 
@@ -48,6 +50,9 @@ public:
     /// Pulls with a remark nobody has looked at, in board order.
     std::vector<Id> needingLook() const;
     void selectNextNeedingLook();
+
+    /// The live rig.
+    RigDesk& rig() { return *m_rig; }
 
     // Time
     /// Now, by the session's own clock: the wall's, or one set by hand for the demo and for tests.
@@ -89,6 +94,7 @@ private:
     void adopt(std::unique_ptr<work::OpenProject> project);
     void keepSelectionValid();
     std::unique_ptr<work::OpenProject> m_project;
+    std::unique_ptr<RigDesk> m_rig; ///< goes before the project it records into
     Id m_study = 0, m_pull = 0, m_option = 0, m_condition = 0;
     Id m_lastLooked = 0; ///< where F8 went last
     qint64 m_clockShift = 0;

@@ -61,6 +61,12 @@ QFrame#panel, QFrame#workspace { background: %2; border: 1px solid %5; border-ra
 QLabel#sentence { font-size: 15px; }
 QLabel#faint { color: %4; }
 QLabel#big { font-size: 20px; font-weight: bold; }
+QLabel#bigLoad { font-family: "Anvil Mono"; font-size: 74px; font-weight: bold; }
+QLabel#peakHold { font-family: "Anvil Mono"; font-size: 22px; }
+QLabel#benchLoad { font-family: "Anvil Mono"; font-size: 18px; font-weight: bold; }
+QLabel#nextPiece, QLabel#spaceAction { font-size: 26px; font-weight: bold; }
+QLabel#benchSentence { font-size: 18px; }
+QLabel#choice { font-size: 17px; }
 QLabel#section { font-weight: bold; color: %4; }
 QPushButton { padding: 5px 12px; border: 1px solid %5; border-radius: 3px; background: %2; }
 QPushButton:hover { border-color: %6; }

@@ -1,5 +1,7 @@
 #include "stages/pull/pull_stage.h"
 
+#include "shell/rig_desk.h"
+#include "stages/pull/bench_view.h"
 #include "theme/theme.h"
 #include <QHBoxLayout>
 #include <QLabel>
@@ -10,9 +12,15 @@
 
 namespace anvil::app {
 
-PullStage::PullStage(Session& session, QWidget* parent) : QWidget(parent) {
-    auto* layout = new QVBoxLayout(this);
-    layout->setContentsMargins(16, 14, 16, 14);
+PullStage::PullStage(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
+    auto* outer = new QVBoxLayout(this);
+    outer->setContentsMargins(16, 14, 16, 14);
+    m_bench = new BenchView(session);
+    outer->addWidget(m_bench, 1);
+    m_ways = new QWidget;
+    outer->addWidget(m_ways, 1);
+    auto* layout = new QVBoxLayout(m_ways);
+    layout->setContentsMargins(0, 0, 0, 0);
     auto* sentence =
         new QLabel(tr("Pulled already? Bring in what your logger wrote, or the numbers you noted."));
     sentence->setObjectName("sentence");
@@ -32,6 +40,19 @@ PullStage::PullStage(Session& session, QWidget* parent) : QWidget(parent) {
         connect(button, &QPushButton::clicked, this, signal);
         return button;
     };
+    auto* live = new QHBoxLayout;
+    auto* practise = new QPushButton(tr("Practise on the virtual bench"));
+    practise->setObjectName("practise");
+    auto* setUp = new QPushButton(tr("Set up a rig"));
+    setUp->setObjectName("setUpRig");
+    live->addWidget(new QLabel(tr("At the rig now?")));
+    live->addWidget(setUp);
+    live->addWidget(practise);
+    live->addStretch();
+    connect(practise, &QPushButton::clicked, this, [this] {
+        if (m_session.rig().practise()) refresh();
+    });
+    connect(setUp, &QPushButton::clicked, this, [this] { m_session.go(Stage::rig); });
     action("import", tr("Import logger files…"),
            tr("CSV, TSV or text from any logger, many at once. You can also drop them on the window."),
            &PullStage::importFilesWanted)
@@ -40,6 +61,8 @@ PullStage::PullStage(Session& session, QWidget* parent) : QWidget(parent) {
            tr("One row a piece: option, condition, value, unit, standing."), &PullStage::importTableWanted);
     action("clipboard-paste", tr("Paste results"), tr("The same columns, copied from a spreadsheet."),
            &PullStage::pasteWanted);
+    layout->addLayout(live);
+    layout->addSpacing(8);
     auto* unplanned = new QHBoxLayout;
     auto* option = new QLineEdit;
     option->setObjectName("unplannedOption");
@@ -76,6 +99,17 @@ PullStage::PullStage(Session& session, QWidget* parent) : QWidget(parent) {
         layout->addWidget(label);
     }
     layout->addStretch();
+    connect(&session.rig(), &RigDesk::changed, this, &PullStage::refresh);
+    connect(&session, &Session::changed, this, &PullStage::refresh);
+    refresh();
+}
+
+void PullStage::refresh() {
+    const bool bench = m_session.rig().inUse() && m_session.study();
+    if (bench == m_bench->isVisibleTo(this)) return;
+    m_bench->setVisible(bench);
+    m_ways->setVisible(!bench);
+    if (bench) m_bench->setFocus();
 }
 
 } // namespace anvil::app

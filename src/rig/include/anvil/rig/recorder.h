@@ -67,6 +67,8 @@ public:
     void cannotSave();
     /// Ready for the next one.
     void reset();
+    /// The zero has been moved: what was read before belongs to another one and is forgotten.
+    void zeroed();
     void feed(const Sample& sample);
 
     RecorderState state() const { return m_state; }

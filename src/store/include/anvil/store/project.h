@@ -86,6 +86,14 @@ private:
     bool m_samplesAdded = false;
 };
 
+/// A version of a rig's set-up, as pulls point to it. `json` is rig::toJson's.
+struct SetupRow {
+    Id id = 0;
+    QString rig;
+    int version = 0;
+    QString madeAt, json;
+};
+
 /// What `check` found.
 struct Integrity {
     QStringList problems; ///< empty: all is well
@@ -118,6 +126,8 @@ public:
     Expected<Id> write(const QString& what, const std::function<void(Writer&)>& change, Id undoes = 0);
     /// Everything but samples, by study.
     Expected<std::vector<study::StudyData>> load() const;
+    /// Every version of every rig, oldest first.
+    std::vector<SetupRow> setups() const;
     /// The raw samples of a curve. Error: unknown, or a chunk that fails its checksum.
     Expected<curve::Curve> curve(Id id) const;
     /// A file as it was imported. Error: unknown.

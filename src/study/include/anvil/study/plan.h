@@ -85,6 +85,7 @@ struct Plan {
     std::string connector{};         ///< what joins every piece to the rig
     std::optional<double> speed{};   ///< m/s that every piece is pulled at
     bool reused = false;             ///< articles are not destroyed: a replicate is a deployment
+    bool practice = false;           ///< on a virtual bench: only practice pulls count, and elsewhere none does
     int joints = 1;                  ///< joints that one piece carries, such as both ends of a rope
     std::optional<double> apart{};   ///< least distance between places in one sheet, m
     double minutesEach = 0;          ///< what one pull takes, with mounting; 0: not known

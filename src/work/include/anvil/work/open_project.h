@@ -4,7 +4,9 @@
 
 #include <QObject>
 #include <QStringList>
+#include <anvil/rig/setup.h>
 #include <anvil/store/project.h>
+#include <anvil/study/outcomes.h>
 #include <anvil/study/verdict.h>
 #include <map>
 #include <memory>
@@ -107,6 +109,26 @@ public:
     /// Moves a specimen to another square (a mislabelled piece).
     Expected<void> moveSpecimen(Id specimen, Id option, Id condition);
 
+    // Rigs and what was pulled on them
+    /// The newest version of every rig's set-up, by id.
+    std::vector<std::pair<Id, rig::Setup>> rigs() const;
+    /// A set-up as it was when a pull was made. Error: unknown.
+    Expected<rig::Setup> setupOf(Id setup) const;
+    /// Keeps a set-up as a new version of its rig, unless it is the newest one already; returns its id. What
+    /// was pulled on older versions stays as it is. Error: no name.
+    Expected<Id> saveRig(const rig::Setup& setup);
+    /// A study of three unknown pins on the virtual bench, pieces made and in order. The seed hides their
+    /// strengths; see practiceStrength.
+    Expected<Id> addPracticeStudy(std::uint64_t seed);
+    /// What the tester said of a pull that has just been recorded, or was interrupted, as one command.
+    struct Judgement {
+        std::string whatBroke;
+        study::Limit limit = study::Limit::broke;
+        study::Proposal standing;
+        std::vector<study::Mark> marks;
+    };
+    Expected<void> judge(Id pull, const Judgement& judgement);
+
     /// Runs several commands so that one undo takes them all back.
     void together(const std::function<void()>& commands);
     /// Runs any change as one undoable command.
@@ -159,5 +181,13 @@ private:
     };
     std::map<Id, Drawn> m_drawn;
 };
+
+/// The hidden mean strength of an option of a practice study, N: 1500 to 2500, no two within 6 %.
+double practiceStrength(std::uint64_t seed, int option);
+
+/// How a practice study was run, as sentences that begin with ✓ or ✗: zeroed, slack taken up, even rate, what
+/// broke, replicates, verdict.
+std::vector<std::string> practiceScore(const study::StudyData& data, const study::Readings& readings,
+                                       const study::Verdict& verdict);
 
 } // namespace anvil::work

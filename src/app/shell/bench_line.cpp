@@ -1,0 +1,103 @@
+#include "shell/bench_line.h"
+
+#include "shell/rig_desk.h"
+#include "theme/theme.h"
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPainter>
+#include <QPushButton>
+#include <QTimer>
+#include <anvil/quantity/print.h>
+#include <anvil/study/outcomes.h>
+
+namespace anvil::app {
+
+BenchLine::BenchLine(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
+    setObjectName("benchLine");
+    auto* row = new QHBoxLayout(this);
+    row->setContentsMargins(0, 0, 0, 0);
+    m_state = new QLabel;
+    m_state->setObjectName("benchState");
+    m_load = new QLabel;
+    m_load->setObjectName("benchLoad");
+    m_load->setFont(figures(18, true));
+    m_load->setMinimumWidth(118);
+    m_load->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    m_bar = new QWidget;
+    m_bar->setFixedWidth(120);
+    m_zero = new QPushButton(tr("Zero"));
+    m_zero->setObjectName("benchZero");
+    m_zero->setFocusPolicy(Qt::NoFocus);
+    m_unit = new QPushButton;
+    m_unit->setObjectName("benchUnit");
+    m_unit->setFocusPolicy(Qt::NoFocus);
+    m_unit->setToolTip(tr("The next unit of force"));
+    m_next = new QLabel;
+    m_next->setObjectName("faint");
+    for (QWidget* w : {static_cast<QWidget*>(m_state), static_cast<QWidget*>(m_load), m_bar,
+                       static_cast<QWidget*>(m_unit), static_cast<QWidget*>(m_zero), static_cast<QWidget*>(m_next)})
+        row->addWidget(w);
+    connect(m_zero, &QPushButton::clicked, this, [this] { m_session.rig().bench().zero(); });
+    connect(m_unit, &QPushButton::clicked, this, [this] {
+        static const QStringList all{"N", "kN", "kgf", "lbf"};
+        const auto now = QString::fromUtf8(m_session.units().force->symbol.data());
+        m_session.setUnits(all[(all.indexOf(now) + 1) % all.size()],
+                           QString::fromUtf8(m_session.units().length->symbol.data()));
+    });
+    auto* timer = new QTimer(this);
+    connect(timer, &QTimer::timeout, this, [this] {
+        if (m_session.rig().inUse()) refresh();
+    });
+    timer->start(50);
+    connect(&session.rig(), &RigDesk::changed, this, &BenchLine::refresh);
+    connect(&session, &Session::changed, this, &BenchLine::refresh);
+    connect(&session, &Session::unitsChanged, this, &BenchLine::refresh);
+    refresh();
+}
+
+QString BenchLine::stateText() const { return m_state->text(); }
+QString BenchLine::loadText() const { return m_load->text(); }
+
+void BenchLine::refresh() {
+    const auto live = m_session.rig().live();
+    const bool on = live.link == work::LinkState::connected;
+    for (QWidget* w : {static_cast<QWidget*>(m_load), m_bar, static_cast<QWidget*>(m_unit),
+                       static_cast<QWidget*>(m_zero), static_cast<QWidget*>(m_next)})
+        w->setVisible(on);
+    if (live.link == work::LinkState::none) {
+        m_state->setText(tr("No rig is connected: results come in as files."));
+        m_state->setToolTip({});
+        return;
+    }
+    const auto name = qs(m_session.rig().setup().name);
+    m_state->setText(!on           ? tr("%1: looking for it …").arg(name)
+                     : !live.fresh ? tr("⚠ %1 is silent").arg(name)
+                     : live.recorder == rig::RecorderState::loading ? tr("● %1 records").arg(name)
+                                                                    : name);
+    m_state->setToolTip(live.said);
+    if (!on) return;
+    const auto& unit = *m_session.units().force;
+    m_load->setText((live.inside ? QString() : QStringLiteral("~ ")) + qs(quantity::withUnit(live.force, unit)));
+    m_load->setToolTip(live.inside ? QString() : tr("Beyond the calibrated range: a guess"));
+    m_unit->setText(QString::fromUtf8(unit.symbol.data()));
+    const auto limit = rig::limitOf(m_session.rig().setup());
+    m_share = limit ? std::clamp(live.force / *limit, 0.0, 1.0) : 0;
+    m_zero->setText(live.offZero ? tr("Zero ⚠") : tr("Zero"));
+    m_zero->setToolTip(live.zeroedAt < 0 ? tr("Not zeroed yet") : tr("Takes what is shown now as nothing"));
+    const auto* data = m_session.study();
+    const auto* next = data ? study::nextSpecimen(*data) : nullptr;
+    m_next->setText(next ? tr("next %1").arg(qs(next->label)) : QString());
+    update();
+}
+
+void BenchLine::paintEvent(QPaintEvent*) {
+    if (!m_bar->isVisible()) return;
+    QPainter painter(this);
+    QRectF bar(m_bar->geometry());
+    bar = QRectF(bar.left(), bar.center().y() - 4, bar.width(), 8);
+    painter.fillRect(bar, theme().line);
+    painter.fillRect(QRectF(bar.left(), bar.top(), bar.width() * m_share, bar.height()),
+                     m_share > 0.9 ? theme().warn : theme().accent);
+}
+
+} // namespace anvil::app

@@ -1,0 +1,130 @@
+#include "shell/rig_desk.h"
+
+#include <QSettings>
+#include <anvil/link/rig_server.h>
+
+namespace anvil::app {
+
+RigDesk::RigDesk(Session& session) : m_session(session) {
+    connect(&m_bench, &work::LiveBench::changed, this, &RigDesk::changed);
+}
+
+RigDesk::~RigDesk() = default;
+
+bool RigDesk::store(const rig::Setup& setup) {
+    if (!m_session.project()) {
+        m_session.say(tr("Open a project first: a rig belongs to it."), true);
+        return false;
+    }
+    const auto id = m_session.project()->saveRig(setup);
+    if (!m_session.tell(id)) return false;
+    m_setup = setup;
+    m_setupId = *id;
+    emit changed();
+    return true;
+}
+
+bool RigDesk::keep(const rig::Setup& setup) {
+    const bool listening = inUse();
+    if (!store(setup)) return false;
+    return !listening || setup.address.empty() || use(setup);
+}
+
+bool RigDesk::use(const rig::Setup& setup) {
+    if (!store(setup)) return false;
+    if (setup.address.empty()) {
+        m_session.say(tr("Say where the rig is reached, such as serial:/dev/ttyUSB0@115200."), true);
+        return false;
+    }
+    return m_session.tell(m_bench.connectTo(setup, QSettings().value("rig/remote").toBool()));
+}
+
+bool RigDesk::practise() {
+    if (!m_session.project()) {
+        m_session.say(tr("Open or start a project first; the practice study goes into it."), true);
+        return false;
+    }
+    auto& project = *m_session.project();
+    Id study = 0;
+    for (const auto& s : project.studies())
+        if (s.study.plan.practice) study = s.study.id;
+    if (!study) {
+        const auto made = project.addPracticeStudy(static_cast<std::uint64_t>(m_session.now().toSecsSinceEpoch()));
+        if (!m_session.tell(made)) return false;
+        study = *made;
+    }
+    m_session.showStudy(study);
+    sim::RigOptions options;
+    options.logger.noise = 2;
+    options.logger.resolution = 0.5;
+    options.logger.zeroOffset = 14;
+    options.logger.speed = 0.002;
+    options.seed = project.study(study)->study.plan.seed;
+    m_virtual = std::make_unique<link::RigServer>(options, false);
+    const auto address = m_virtual->listenTcp(0);
+    if (!m_session.tell(address)) return false;
+    rig::Setup setup;
+    setup.name = "Virtual bench";
+    setup.address = address->toStdString();
+    setup.layout = {',', '.', {{"time", rig::Role::time, "s"}, {"force", rig::Role::force, "N"},
+                               {"travel", rig::Role::displacement, "mm"}}, 0};
+    setup.rigLimit = 4000;
+    setup.onArm = "!pull";
+    setup.onStop = "!stop";
+    setup.practice = true;
+    return use(setup);
+}
+
+void RigDesk::disconnectRig() {
+    m_bench.disconnectRig();
+    m_virtual.reset();
+    emit changed();
+}
+
+void RigDesk::letGo() {
+    m_bench.disconnectRig();
+    m_virtual.reset();
+    m_setup = {};
+    m_setupId = 0;
+}
+
+bool RigDesk::arm(const study::Specimen& piece) {
+    const auto* data = m_session.study();
+    if (!data || m_session.readOnly()) {
+        m_session.say(tr("The project can only be looked at, so nothing can be recorded."), true);
+        return false;
+    }
+    if (m_setup.practice != data->study.plan.practice) {
+        m_session.say(m_setup.practice ? tr("This is the virtual bench: it pulls in the practice study only.")
+                                       : tr("This is the practice study: it is pulled on the virtual bench only."),
+                      true);
+        return false;
+    }
+    study::Pull pull;
+    pull.specimen = piece.id;
+    pull.setup = m_setupId;
+    pull.practice = m_setup.practice;
+    pull.performedAt = m_session.now().toString(Qt::ISODate).toStdString();
+    pull.sourceName = m_setup.name;
+    pull.operatorName = QSettings().value("rig/operator").toString().toStdString();
+    pull.settings.rigLimit = rig::limitOf(m_setup);
+    rig::RecorderSettings settings;
+    settings.limit = rig::limitOf(m_setup);
+    if (m_setup.practice)
+        if (const auto* option = data->option(piece.option))
+            m_bench.send(QStringLiteral("!strength %1")
+                             .arg(work::practiceStrength(data->study.plan.seed, option->position)));
+    m_bench.arm(m_session.project()->file(), pull, settings);
+    return true;
+}
+
+bool RigDesk::safetySeen() const {
+    const auto seen = QSettings().value(QStringLiteral("rig/safety/%1").arg(m_setupId)).toDateTime();
+    return m_setupId && seen.isValid() && seen.secsTo(QDateTime::currentDateTime()) < 86400;
+}
+
+void RigDesk::setSafetySeen() {
+    QSettings().setValue(QStringLiteral("rig/safety/%1").arg(m_setupId), QDateTime::currentDateTime());
+}
+
+} // namespace anvil::app

@@ -1,0 +1,53 @@
+// The rig of the open project: which set-up is in use, the live bench behind it, and the virtual one.
+#pragma once
+
+#include "shell/session.h"
+#include <anvil/work/live_bench.h>
+
+namespace anvil::link {
+class RigServer;
+}
+
+namespace anvil::app {
+
+class RigDesk : public QObject {
+    Q_OBJECT
+public:
+    explicit RigDesk(Session& session);
+    ~RigDesk() override;
+
+    work::LiveBench& bench() { return m_bench; }
+    work::Live live() const { return m_bench.live(); }
+    const rig::Setup& setup() const { return m_setup; }
+    /// The version of the set-up kept in the project; 0: none is in use.
+    Id setupId() const { return m_setupId; }
+    bool inUse() const { return live().link != work::LinkState::none; }
+
+    /// Keeps the set-up in the project and listens to the rig from then on; false and a message when it cannot.
+    bool use(const rig::Setup& setup);
+    /// Keeps a changed set-up as a new version; where the rig is listened to, by the new one from then on.
+    bool keep(const rig::Setup& setup);
+    /// A virtual rig and a study of its own to practise on.
+    bool practise();
+    void disconnectRig();
+    /// Nothing is recorded into the open project any more; it is about to be closed.
+    void letGo();
+    /// Arms for a piece; false and a message when that cannot be.
+    bool arm(const study::Specimen& piece);
+    /// Whether the cautions were seen to on this set-up within a day; and that they have been.
+    bool safetySeen() const;
+    void setSafetySeen();
+
+signals:
+    void changed(); ///< link, recorder or set-up
+
+private:
+    bool store(const rig::Setup& setup);
+    Session& m_session;
+    work::LiveBench m_bench;
+    std::unique_ptr<link::RigServer> m_virtual;
+    rig::Setup m_setup;
+    Id m_setupId = 0;
+};
+
+} // namespace anvil::app

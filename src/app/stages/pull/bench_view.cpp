@@ -1,0 +1,264 @@
+#include "stages/pull/bench_view.h"
+
+#include "shell/rig_desk.h"
+#include "stages/pull/live_curve.h"
+#include "theme/theme.h"
+#include <QApplication>
+#include <QGridLayout>
+#include <QKeyEvent>
+#include <QLabel>
+#include <QTimer>
+#include <QVBoxLayout>
+#include <anvil/methods/method.h>
+#include <anvil/quantity/print.h>
+
+namespace anvil::app {
+
+using work::PullAction;
+using work::PullStep;
+
+namespace {
+
+QStringList cautionsOf(const study::StudyData& data) {
+    QStringList out;
+    for (const auto& c : methods::cautions(methods::find(data.study.plan.method),
+                                           data.options.empty() ? std::string() : data.options.front().kind))
+        out << qs(c);
+    for (const auto& c : data.study.plan.cautions)
+        out << qs(c);
+    return out;
+}
+
+} // namespace
+
+BenchView::BenchView(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
+    setObjectName("benchView");
+    setFocusPolicy(Qt::StrongFocus);
+    m_clock.start();
+    auto* columns = new QHBoxLayout(this);
+    columns->setContentsMargins(0, 0, 0, 0);
+    auto* left = new QVBoxLayout;
+    m_specimen = new QLabel;
+    m_specimen->setObjectName("nextPiece");
+    m_specimen->setWordWrap(true);
+    left->addWidget(m_specimen);
+    m_load = new QLabel;
+    m_load->setObjectName("bigLoad");
+    m_load->setMinimumHeight(90);
+    left->addWidget(m_load);
+    m_peak = new QLabel;
+    m_peak->setObjectName("peakHold");
+    left->addWidget(m_peak);
+    m_rate = new QLabel;
+    m_rate->setObjectName("liveRate");
+    left->addWidget(m_rate);
+    left->addSpacing(8);
+    m_sentence = new QLabel;
+    m_sentence->setObjectName("benchSentence");
+    m_sentence->setWordWrap(true);
+    left->addWidget(m_sentence);
+    m_choices = new QWidget;
+    m_grid = new QGridLayout(m_choices);
+    m_grid->setContentsMargins(0, 0, 0, 0);
+    left->addWidget(m_choices);
+    left->addStretch();
+    m_action = new QLabel;
+    m_action->setObjectName("spaceAction");
+    m_action->setAlignment(Qt::AlignCenter);
+    m_action->setMinimumHeight(64);
+    left->addWidget(m_action);
+    columns->addLayout(left, 2);
+    m_curve = new LiveCurve(session);
+    columns->addWidget(m_curve, 3);
+    auto* timer = new QTimer(this);
+    connect(timer, &QTimer::timeout, this, &BenchView::tick);
+    timer->start(33);
+    connect(&session.rig(), &RigDesk::changed, this, &BenchView::rigChanged);
+    connect(&session, &Session::changed, this, &BenchView::studyChanged);
+    studyChanged();
+}
+
+void BenchView::showEvent(QShowEvent*) { setFocus(); }
+
+const study::Specimen* BenchView::next() const {
+    const auto* data = m_session.study();
+    return data ? study::nextSpecimen(*data, m_skipped) : nullptr;
+}
+
+void BenchView::studyChanged() {
+    const auto* data = m_session.study();
+    if (!data) return;
+    if (m_study != data->study.id) {
+        m_study = data->study.id;
+        m_skipped.clear();
+        m_setup = 0; // another study has its own cautions
+    }
+    const auto* piece = next();
+    m_flow.setPieces(study::breakableParts(*data),
+                     study::failureModes(data->options.empty() ? std::string() : data->options.front().kind),
+                     piece != nullptr, now());
+    const auto step = m_flow.step();
+    if (piece && (step == PullStep::ready || step == PullStep::zero || step == PullStep::noRig ||
+                  step == PullStep::safety || m_piece == 0)) {
+        m_piece = piece->id;
+        m_curve->setSquare(piece->option, piece->condition);
+    }
+    rigChanged();
+}
+
+void BenchView::rigChanged() {
+    const auto* data = m_session.study();
+    if (!data) return;
+    follow();
+    if (m_setup != m_session.rig().setupId()) {
+        m_setup = m_session.rig().setupId();
+        m_flow.restart(cautionsOf(*data), m_session.rig().safetySeen(), now());
+    }
+    showStep();
+}
+
+void BenchView::follow() {
+    const auto live = m_session.rig().live();
+    const auto before = m_flow.step();
+    m_flow.follow(live, now());
+    if (before == m_flow.step()) return;
+    if (before == PullStep::saving && m_flow.step() == PullStep::part) {
+        m_pull = live.pull;
+        m_session.rig().bench().reset();
+        m_session.tell(m_session.project()->reload());
+        if (!live.trouble.isEmpty()) m_session.say(live.trouble, true);
+        if (m_pull) m_session.selectPull(m_pull);
+    }
+    if (m_flow.step() == PullStep::armed || m_flow.step() == PullStep::saving) QApplication::beep();
+    showStep();
+}
+
+void BenchView::tick() {
+    follow();
+    if (!isVisible()) return;
+    const auto live = m_session.rig().live();
+    const auto& unit = *m_session.units().force;
+    m_load->setText(live.link == work::LinkState::connected
+                        ? (live.inside ? QString() : QStringLiteral("~")) +
+                              qs(quantity::withUnit(live.force, unit, 4))
+                        : QStringLiteral("–"));
+    m_load->setStyleSheet(live.nearLimit ? QStringLiteral("color: %1;").arg(theme().warn.name()) : QString());
+    m_peak->setText(live.recorder == rig::RecorderState::loading || live.recorder == rig::RecorderState::done
+                        ? tr("peak %1").arg(qs(quantity::withUnit(live.peak, unit, 4)))
+                        : QString());
+    QStringList rate;
+    if (live.recorder == rig::RecorderState::loading) {
+        if (live.speed) rate << qs(quantity::withUnit(*live.speed, quantity::unit("mm/s"), 2));
+        if (live.forceRate) rate << tr("%1 a second").arg(qs(quantity::withUnit(*live.forceRate, unit, 2)));
+        if (const auto* data = m_session.study(); data && data->study.plan.speed)
+            rate << tr("wanted %1")
+                        .arg(qs(quantity::withUnit(*data->study.plan.speed, quantity::unit("mm/s"), 2)));
+        if (live.nearLimit) rate << tr("⚠ near the limit of the rig");
+    }
+    m_rate->setText(rate.join(",  "));
+    m_curve->update(m_session.rig().bench().trace(), m_marks);
+}
+
+void BenchView::showStep() {
+    const auto* data = m_session.study();
+    const auto* piece = data ? data->specimen(m_piece) : nullptr;
+    m_specimen->setText(!piece || m_flow.step() == PullStep::finished
+                            ? QString()
+                            : tr("%1\n%2, %3")
+                                  .arg(qs(piece->label), qs(data->option(piece->option)->name),
+                                       qs(data->condition(piece->condition)->name)));
+    m_sentence->setText(m_flow.sentence());
+    const auto action = m_flow.action();
+    m_action->setText(action.isEmpty() ? QString() : tr("Space: %1").arg(action));
+    m_action->setStyleSheet(action.isEmpty()
+                                ? QString()
+                                : QStringLiteral("background: %1; color: %2; border-radius: 6px;")
+                                      .arg(theme().accent.name(), theme().onAccent.name()));
+    while (auto* item = m_grid->takeAt(0)) {
+        if (auto* w = item->widget()) w->deleteLater();
+        delete item;
+    }
+    int place = 0;
+    for (const auto& c : m_flow.choices()) {
+        auto* tile = new QLabel(tr("%1   %2").arg(c.digit).arg(c.text));
+        tile->setObjectName("choice");
+        tile->setFrameShape(QFrame::StyledPanel);
+        tile->setMargin(8);
+        m_grid->addWidget(tile, place / 2, place % 2);
+        ++place;
+    }
+}
+
+void BenchView::keyPressEvent(QKeyEvent* event) {
+    if (event->isAutoRepeat()) return;
+    if (event->key() == Qt::Key_Space)
+        carryOut(m_flow.space(now()));
+    else if (event->key() >= Qt::Key_0 && event->key() <= Qt::Key_9)
+        carryOut(m_flow.digit(event->key() - Qt::Key_0, now()));
+    else
+        return QWidget::keyPressEvent(event);
+    if (m_flow.safetyDone() && !m_session.rig().safetySeen()) m_session.rig().setSafetySeen();
+    if (m_flow.step() == PullStep::accept && m_shown != PullStep::accept) propose();
+    m_shown = m_flow.step();
+    showStep();
+}
+
+void BenchView::propose() {
+    const auto* data = m_session.study();
+    const auto r = m_session.readings().byPull.find(m_pull);
+    if (data)
+        m_flow.propose(study::proposeStanding(*data,
+                                              r == m_session.readings().byPull.end() ? nullptr : &r->second,
+                                              m_flow.part(), m_flow.limit()));
+}
+
+void BenchView::carryOut(PullAction action) {
+    auto& bench = m_session.rig().bench();
+    switch (action) {
+    case PullAction::zero:
+        bench.zero();
+        return;
+    case PullAction::arm:
+        m_marks.clear();
+        m_pull = 0;
+        if (const auto* piece = next()) {
+            m_piece = piece->id;
+            m_curve->setSquare(piece->option, piece->condition);
+            m_session.rig().arm(*piece);
+        }
+        return;
+    case PullAction::stop:
+        bench.stop();
+        return;
+    case PullAction::accept:
+        return accept();
+    case PullAction::anotherPiece:
+        if (const auto* piece = next()) m_skipped.insert(piece->id);
+        if (!next()) m_skipped.clear(); // round again
+        return studyChanged();
+    case PullAction::mark:
+        m_marks.push_back({m_session.rig().live().time, tr("mark %1").arg(m_marks.size() + 1).toStdString()});
+        return;
+    case PullAction::nothing:
+        return;
+    }
+}
+
+void BenchView::accept() {
+    if (m_pull) {
+        work::OpenProject::Judgement j;
+        j.whatBroke = m_flow.part();
+        if (!m_flow.how().empty()) j.whatBroke += ", " + m_flow.how();
+        j.limit = m_flow.limit();
+        j.standing = m_flow.proposal();
+        j.marks = m_marks;
+        if (!m_session.tell(m_session.project()->judge(m_pull, j))) return;
+    }
+    m_skipped.clear();
+    m_pull = 0;
+    m_marks.clear();
+    m_flow.accepted(now());
+    studyChanged();
+}
+
+} // namespace anvil::app

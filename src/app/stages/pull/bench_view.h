@@ -1,0 +1,53 @@
+// At the rig, for gloves: one large action for the space bar, digits for choices, the load in large figures.
+#pragma once
+
+#include "shell/session.h"
+#include <QElapsedTimer>
+#include <QWidget>
+#include <anvil/work/pull_flow.h>
+#include <set>
+
+class QGridLayout;
+class QLabel;
+
+namespace anvil::app {
+
+class LiveCurve;
+
+class BenchView : public QWidget {
+    Q_OBJECT
+public:
+    explicit BenchView(Session& session, QWidget* parent = nullptr);
+    const work::PullFlow& flow() const { return m_flow; }
+    LiveCurve* curve() const { return m_curve; }
+
+protected:
+    void keyPressEvent(QKeyEvent* event) override;
+    void showEvent(QShowEvent* event) override;
+
+private:
+    void rigChanged();
+    void studyChanged();
+    void follow();
+    void tick();
+    void showStep();
+    void carryOut(work::PullAction action);
+    void accept();
+    void propose();
+    const study::Specimen* next() const;
+    qint64 now() const { return m_clock.elapsed(); }
+
+    Session& m_session;
+    work::PullFlow m_flow;
+    QElapsedTimer m_clock;
+    Id m_setup = 0, m_piece = 0, m_pull = 0, m_study = 0;
+    std::set<Id> m_skipped;
+    std::vector<study::Mark> m_marks;
+    work::PullStep m_shown = work::PullStep::noRig;
+    QLabel *m_load, *m_peak, *m_rate, *m_specimen, *m_sentence, *m_action;
+    QWidget* m_choices;
+    QGridLayout* m_grid;
+    LiveCurve* m_curve;
+};
+
+} // namespace anvil::app

@@ -1,0 +1,38 @@
+// After a pull: what may have broken and how, what its number may be used for, and which piece is next.
+#pragma once
+
+#include <anvil/study/model.h>
+#include <set>
+#include <string>
+#include <vector>
+
+namespace anvil::study {
+
+/// The parts that may break, the one asked for first, then the rest of the load path; eight at most.
+std::vector<std::string> breakableParts(const StudyData& data);
+/// The ways a part fails, by the kind of piece ("rope", "adhesive", "rivet", "plastic" …), the likeliest
+/// first; eight at most.
+std::vector<std::string> failureModes(const std::string& kind);
+
+/// What ended a pull.
+enum class Limit { broke, toppedOut, stopped, linkLost, wrongSetup, lost };
+const char* word(Limit limit);
+
+/// A standing with its reason, as proposed; the tester decides.
+struct Proposal {
+    Standing standing = Standing::counts;
+    std::string reason;
+    bool operator==(const Proposal&) const = default;
+};
+
+/// Topped out, stopped, gone silent or another part than the one asked for: at least. Set up wrongly: void.
+/// Number lost: not read. Else it counts. `broke` is a part of breakableParts, or empty when nothing broke.
+Proposal proposeStanding(const StudyData& data, const curve::Reading* reading, const std::string& broke,
+                         Limit limit);
+
+/// The piece to pull next: by the run list where there is one, else in the order they were made. Pieces that
+/// have been pulled (in a study that is no practice, practice pulls are none) and those in `skip` are passed
+/// over; nullptr when none is left.
+const Specimen* nextSpecimen(const StudyData& data, const std::set<Id>& skip = {});
+
+} // namespace anvil::study

@@ -1,0 +1,100 @@
+#include <anvil/study/outcomes.h>
+
+#include <algorithm>
+#include <cctype>
+
+namespace anvil::study {
+namespace {
+
+constexpr std::size_t most = 8;
+
+std::string lowered(std::string s) {
+    std::transform(s.begin(), s.end(), s.begin(),
+                   [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+    return s;
+}
+
+bool holds(const std::string& text, std::initializer_list<const char*> words) {
+    return std::any_of(words.begin(), words.end(),
+                       [&](const char* w) { return text.find(w) != std::string::npos; });
+}
+
+/// "the fitting" and "Fitting" are one part.
+std::string plain(const std::string& part) {
+    auto low = lowered(part);
+    if (low.starts_with("the ")) low.erase(0, 4);
+    return low;
+}
+
+} // namespace
+
+std::vector<std::string> breakableParts(const StudyData& data) {
+    std::vector<std::string> out;
+    const auto add = [&](const std::string& part) {
+        if (part.empty() || out.size() == most) return;
+        if (std::none_of(out.begin(), out.end(), [&](const auto& p) { return plain(p) == plain(part); }))
+            out.push_back(part);
+    };
+    const auto& plan = data.study.plan;
+    add(plan.part);
+    for (const auto& p : plan.chain)
+        if (p.specimen) add(p.name);
+    if (out.empty()) add("the piece");
+    for (const auto& p : plan.chain)
+        add(p.name);
+    add(plan.connector);
+    add("the grip");
+    add("what it was fixed to");
+    return out;
+}
+
+std::vector<std::string> failureModes(const std::string& kind) {
+    const auto k = lowered(kind);
+    if (holds(k, {"adhesive", "glue", "bond", "tape"}))
+        return {"let go from the base", "let go from the piece", "tore within the glue",
+                "base tore or cracked", "slid off slowly"};
+    if (holds(k, {"rope", "wire", "cable", "knot", "sling", "line"}))
+        return {"pulled out", "slipped", "broke at the end", "broke in the free length", "strand by strand"};
+    if (holds(k, {"rivet", "bolt", "screw", "nail", "pin", "peg", "anchor", "fasten"}))
+        return {"pulled out",          "sheared off", "snapped in tension", "thread stripped",
+                "head pulled through", "bent",        "base split"};
+    if (holds(k, {"plastic", "sheet", "slat", "tube", "bar", "beam"}))
+        return {"snapped", "cracked", "bent and stayed bent", "tore", "buckled", "broke at the grip"};
+    return {"pulled out", "snapped", "sheared", "tore", "cracked", "bent", "slipped", "let go"};
+}
+
+const char* word(Limit limit) {
+    static constexpr const char* words[] = {"broke",           "rig topped out", "stopped on purpose",
+                                            "rig fell silent", "set up wrongly", "number lost"};
+    return words[static_cast<int>(limit)];
+}
+
+Proposal proposeStanding(const StudyData& data, const curve::Reading* reading, const std::string& broke,
+                         Limit limit) {
+    if (limit == Limit::wrongSetup) return {Standing::voided, "It was set up wrongly."};
+    if (limit == Limit::lost) return {Standing::notRead, "The number was lost."};
+    if (limit == Limit::toppedOut || (reading && reading->offScale))
+        return {Standing::atLeast, "The rig topped out."};
+    if (limit == Limit::linkLost) return {Standing::atLeast, "The rig fell silent before it broke."};
+    if (broke.empty()) return {Standing::atLeast, "Stopped before it broke."};
+    const auto parts = breakableParts(data);
+    if (!parts.empty() && plain(broke) != plain(parts.front()))
+        return {Standing::atLeast, "Not " + parts.front() + " but " + broke + " failed."};
+    return {};
+}
+
+const Specimen* nextSpecimen(const StudyData& data, const std::set<Id>& skip) {
+    const auto waits = [&](const Specimen& s) {
+        return !skip.contains(s.id) && std::none_of(data.pulls.begin(), data.pulls.end(), [&](const Pull& p) {
+            return p.specimen == s.id && p.practice == data.study.plan.practice && p.standing != Standing::notRead;
+        });
+    };
+    for (const auto& label : data.study.plan.runOrder)
+        for (const auto& s : data.specimens)
+            if (s.label == label && waits(s)) return &s;
+    for (const auto& s : data.specimens)
+        if (waits(s)) return &s;
+    return nullptr;
+}
+
+} // namespace anvil::study

@@ -1,0 +1,229 @@
+#include <anvil/work/pull_flow.h>
+
+namespace anvil::work {
+
+void PullFlow::go(PullStep step, qint64 now) {
+    if (step == m_step) return;
+    m_step = step;
+    m_since = now;
+}
+
+PullStep PullFlow::afterSafety() const {
+    return !m_pieceLeft ? PullStep::finished : !m_zeroed || m_off ? PullStep::zero : PullStep::ready;
+}
+
+void PullFlow::restart(const QStringList& cautions, bool safe, qint64 now) {
+    m_cautions = cautions;
+    m_seen = safe ? cautions.size() : 0;
+    m_zeroed = false;
+    go(!m_connected ? PullStep::noRig : safetyDone() ? afterSafety() : PullStep::safety, now);
+}
+
+void PullFlow::setPieces(const std::vector<std::string>& parts, const std::vector<std::string>& modes,
+                         bool pieceLeft, qint64 now) {
+    m_parts = parts;
+    m_modes = modes;
+    m_pieceLeft = pieceLeft;
+    if (m_step == PullStep::ready && !pieceLeft) go(PullStep::finished, now);
+    if (m_step == PullStep::finished && pieceLeft) go(afterSafety(), now);
+}
+
+void PullFlow::follow(const Live& live, qint64 now) {
+    m_connected = live.link == LinkState::connected;
+    m_zeroed = m_zeroed || live.zeroedAt >= 0;
+    m_off = live.offZero;
+    switch (m_step) {
+    case PullStep::noRig:
+        if (m_connected) go(safetyDone() ? afterSafety() : PullStep::safety, now);
+        return;
+    case PullStep::safety:
+    case PullStep::finished:
+        if (!m_connected) go(PullStep::noRig, now);
+        return;
+    case PullStep::zero:
+        if (!m_connected)
+            go(PullStep::noRig, now);
+        else if (m_zeroed && !m_off)
+            go(afterSafety(), now);
+        return;
+    case PullStep::ready:
+        if (!m_connected)
+            go(PullStep::noRig, now);
+        else if (live.recorder == rig::RecorderState::armed)
+            go(PullStep::armed, now);
+        return;
+    case PullStep::armed:
+        if (live.recorder == rig::RecorderState::loading) go(PullStep::loading, now);
+        if (live.recorder == rig::RecorderState::done) go(PullStep::saving, now);
+        if (live.recorder == rig::RecorderState::idle)
+            go(m_connected ? PullStep::ready : PullStep::noRig, now);
+        return;
+    case PullStep::loading:
+        if (live.recorder == rig::RecorderState::done) go(PullStep::saving, now);
+        return;
+    case PullStep::saving:
+        if (!live.saved && live.trouble.isEmpty()) return;
+        m_limit = live.ending == rig::Ending::linkLost || live.ending == rig::Ending::cannotSave
+                      ? study::Limit::linkLost
+                  : live.ending == rig::Ending::stopped || live.ending == rig::Ending::held
+                      ? study::Limit::stopped
+                      : study::Limit::broke;
+        m_part.clear();
+        m_how.clear();
+        go(PullStep::part, now);
+        return;
+    default:
+        return; // judging goes on whatever the rig does
+    }
+}
+
+PullAction PullFlow::space(qint64 now) {
+    if (now - m_since < guardMs) return PullAction::nothing;
+    switch (m_step) {
+    case PullStep::safety:
+        ++m_seen;
+        m_since = now; // every caution takes its time
+        if (safetyDone()) go(afterSafety(), now);
+        return PullAction::nothing;
+    case PullStep::zero:
+        m_since = now;
+        return PullAction::zero;
+    case PullStep::ready:
+        return PullAction::arm;
+    case PullStep::armed:
+    case PullStep::loading:
+        m_since = now;
+        return PullAction::stop;
+    case PullStep::part: // the likeliest
+        return digit(m_limit == study::Limit::broke ? 1 : 9, now);
+    case PullStep::how:
+        return digit(1, now);
+    case PullStep::accept:
+        return PullAction::accept;
+    default:
+        return PullAction::nothing;
+    }
+}
+
+PullAction PullFlow::digit(int n, qint64 now) {
+    if (m_step == PullStep::loading) return PullAction::mark; // at any instant: the guard is for decisions
+    if (now - m_since < guardMs) return PullAction::nothing;
+    const auto at = static_cast<std::size_t>(n - 1);
+    switch (m_step) {
+    case PullStep::ready:
+        return n == 9 ? PullAction::anotherPiece : PullAction::nothing;
+    case PullStep::part:
+        if (n == 9) {
+            m_part.clear();
+            if (m_limit == study::Limit::broke) m_limit = study::Limit::stopped;
+            go(PullStep::accept, now);
+        } else if (n >= 1 && at < m_parts.size()) {
+            m_part = m_parts[at];
+            go(PullStep::how, now);
+        }
+        return PullAction::nothing;
+    case PullStep::how:
+        if (n == 0) go(PullStep::part, now);
+        if (n >= 1 && at < m_modes.size()) {
+            m_how = m_modes[at];
+            go(PullStep::accept, now);
+        }
+        return PullAction::nothing;
+    case PullStep::accept:
+        if (n == 0) go(PullStep::part, now);
+        if (n == 1) m_proposal = {study::Standing::counts, {}};
+        if (n == 2) m_proposal = {study::Standing::atLeast, "Judged at the rig to be a bound."};
+        if (n == 3) m_proposal = {study::Standing::voided, "It was set up wrongly."};
+        if (n == 4) m_proposal = {study::Standing::notRead, "The number was lost."};
+        return PullAction::nothing;
+    default:
+        return PullAction::nothing;
+    }
+}
+
+void PullFlow::accepted(qint64 now) { go(!m_connected ? PullStep::noRig : afterSafety(), now); }
+
+QString PullFlow::action() const {
+    switch (m_step) {
+    case PullStep::safety:
+        return QObject::tr("Seen to it");
+    case PullStep::zero:
+        return QObject::tr("Zero");
+    case PullStep::ready:
+        return QObject::tr("Arm");
+    case PullStep::armed:
+        return QObject::tr("Stop waiting");
+    case PullStep::loading:
+        return QObject::tr("Stop");
+    case PullStep::part:
+    case PullStep::how:
+        return choices().empty() ? QString() : QObject::tr("The first one");
+    case PullStep::accept:
+        return QObject::tr("Accept");
+    default:
+        return {};
+    }
+}
+
+QString PullFlow::sentence() const {
+    switch (m_step) {
+    case PullStep::noRig:
+        return QObject::tr("No rig is connected.");
+    case PullStep::safety:
+        return m_cautions.value(m_seen);
+    case PullStep::zero:
+        return m_zeroed ? QObject::tr("The unloaded reading is off zero. Take the load off, then zero.")
+                        : QObject::tr("Take the load off, then zero.");
+    case PullStep::ready:
+        return QObject::tr("Mount the piece, take up the slack, step back.");
+    case PullStep::armed:
+        return QObject::tr("Armed: pull. Recording begins with the load.");
+    case PullStep::loading:
+        return QObject::tr("Recording. Any digit marks this instant.");
+    case PullStep::saving:
+        return QObject::tr("Saving the last samples …");
+    case PullStep::part:
+        return QObject::tr("What broke?");
+    case PullStep::how:
+        return QObject::tr("How did %1 fail?").arg(QString::fromStdString(m_part));
+    case PullStep::accept:
+        return m_proposal.reason.empty()
+                   ? QObject::tr("It %1.").arg(QString::fromUtf8(study::word(m_proposal.standing)))
+                   : QObject::tr("It stands as \"%1\": %2")
+                         .arg(QString::fromUtf8(study::word(m_proposal.standing)),
+                              QString::fromStdString(m_proposal.reason));
+    case PullStep::finished:
+        return QObject::tr("Every piece has been pulled. See the verdict.");
+    }
+    return {};
+}
+
+std::vector<Choice> PullFlow::choices() const {
+    std::vector<Choice> out;
+    const auto all = [&](const std::vector<std::string>& texts) {
+        for (std::size_t i = 0; i < texts.size() && i < 8; ++i)
+            out.push_back({static_cast<int>(i) + 1, QString::fromStdString(texts[i])});
+    };
+    switch (m_step) {
+    case PullStep::ready:
+        return {{9, QObject::tr("another piece")}};
+    case PullStep::part:
+        all(m_parts);
+        out.push_back({9, QObject::tr("nothing broke")});
+        return out;
+    case PullStep::how:
+        all(m_modes);
+        out.push_back({0, QObject::tr("back")});
+        return out;
+    case PullStep::accept:
+        return {{1, QObject::tr("counts")},
+                {2, QObject::tr("at least")},
+                {3, QObject::tr("void: set up wrongly")},
+                {4, QObject::tr("number lost")},
+                {0, QObject::tr("back")}};
+    default:
+        return out;
+    }
+}
+
+} // namespace anvil::work

@@ -1,0 +1,67 @@
+// Commands of rigs and of what was pulled on them.
+#include <anvil/work/open_project.h>
+
+#include <algorithm>
+
+namespace anvil::work {
+
+std::vector<std::pair<Id, rig::Setup>> OpenProject::rigs() const {
+    std::map<QString, store::SetupRow> newest;
+    for (auto& row : m_file->setups())
+        newest[row.rig] = row;
+    std::vector<std::pair<Id, rig::Setup>> out;
+    for (const auto& [name, row] : newest)
+        if (auto setup = rig::setupFromJson(row.json.toStdString()))
+            out.emplace_back(row.id, std::move(*setup));
+    std::sort(out.begin(), out.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
+    return out;
+}
+
+Expected<rig::Setup> OpenProject::setupOf(Id id) const {
+    for (const auto& row : m_file->setups())
+        if (row.id == id) return rig::setupFromJson(row.json.toStdString());
+    return fail("The set-up this was pulled on is not in the project.");
+}
+
+Expected<Id> OpenProject::saveRig(const rig::Setup& setup) {
+    if (setup.name.empty()) return fail("A rig needs a name.");
+    const auto name = QString::fromStdString(setup.name);
+    const auto json = QString::fromStdString(rig::toJson(setup));
+    int version = 0;
+    for (const auto& row : m_file->setups())
+        if (row.rig == name) {
+            version = row.version;
+            if (row.json == json) return row.id;
+        }
+    Id made = 0;
+    const auto entry = run(tr("Rig \"%1\", version %2").arg(name).arg(version + 1), [&](store::Writer& w) {
+        made = w.insert("setup", {{"rig", name},
+                                  {"version", version + 1},
+                                  {"made_at", QDateTime::currentDateTime().toString(Qt::ISODate)},
+                                  {"setup", json}});
+    });
+    if (!entry) return entry;
+    return made;
+}
+
+Expected<void> OpenProject::judge(Id pullId, const Judgement& j) {
+    const auto* data = studyOfPull(pullId);
+    if (!data) return fail("There is no such pull any more.");
+    const auto* pull = data->pull(pullId);
+    auto outcome = pull->outcome;
+    outcome.limitedBy = study::word(j.limit);
+    outcome.marks.insert(outcome.marks.end(), j.marks.begin(), j.marks.end());
+    const auto label = QString::fromStdString(data->specimen(pull->specimen)->label);
+    const auto entry = run(tr("%1: %2").arg(label, QString::fromUtf8(study::word(j.standing.standing))),
+                           [&](store::Writer& w) {
+                               w.update("pull", pullId,
+                                        {{"what_broke", QString::fromStdString(j.whatBroke)},
+                                         {"standing", study::key(j.standing.standing)},
+                                         {"reason", QString::fromStdString(j.standing.reason)},
+                                         {"outcome", store::outcomeToJson(outcome)},
+                                         {"recording", ""}});
+                           });
+    return entry ? Expected<void>{} : tl::unexpected(entry.error());
+}
+
+} // namespace anvil::work

@@ -1,0 +1,230 @@
+// Rig and Pull against a live virtual rig, by keys alone.
+#include "harness.h"
+
+#include "shell/bench_line.h"
+#include "shell/rig_desk.h"
+#include "stages/pull/bench_view.h"
+#include "stages/pull/live_curve.h"
+#include "stages/pull/pull_stage.h"
+#include <QComboBox>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QTableWidget>
+#include <anvil/link/rig_server.h>
+#include <set>
+
+using namespace anvil;
+using namespace anvil::app;
+using work::PullStep;
+
+namespace {
+
+struct AtTheRig : Window {
+    std::unique_ptr<link::RigServer> server;
+    QString address;
+
+    void startRig(double speed = 0.03, double offset = 20) {
+        sim::RigOptions options;
+        options.logger.speed = speed;
+        options.logger.noise = 1;
+        options.logger.zeroOffset = offset;
+        options.logger.rate = 200;
+        server = std::make_unique<link::RigServer>(options, false);
+        address = *server->listenTcp(0);
+    }
+    rig::Setup setup() const {
+        rig::Setup s;
+        s.name = "Shed winch";
+        s.address = address.toStdString();
+        s.layout = {',',
+                    '.',
+                    {{"time", rig::Role::time, "s"},
+                     {"force", rig::Role::force, "N"},
+                     {"travel", rig::Role::displacement, "mm"}},
+                    0};
+        s.rigLimit = 5000;
+        s.onArm = "!pull";
+        s.onStop = "!release";
+        return s;
+    }
+    BenchView* view() { return window->findChild<BenchView*>(); }
+    PullStep step() { return view()->flow().step(); }
+    bool until(PullStep wanted, int seconds = 20) {
+        QElapsedTimer t;
+        t.start();
+        while (step() != wanted && t.elapsed() < 1000 * seconds)
+            QTest::qWait(10);
+        return step() == wanted;
+    }
+    /// One key, once the guard against bouncing gloves is over.
+    void press(int k) {
+        QTest::qWait(static_cast<int>(work::PullFlow::guardMs) + 30);
+        QTest::keyClick(view(), static_cast<Qt::Key>(k));
+    }
+    study::Id sevenPins() {
+        const auto id = newStudy({"Pin"}, {"Dry"});
+        EXPECT_TRUE(session().project()->planReplicates(id, 7));
+        EXPECT_TRUE(session().project()->makePieces(id, ""));
+        return id;
+    }
+    void seeToTheCautions() {
+        ASSERT_TRUE(until(PullStep::safety));
+        for (int i = 0; i < 20 && step() == PullStep::safety; ++i)
+            press(Qt::Key_Space);
+        ASSERT_TRUE(until(PullStep::zero));
+    }
+};
+
+TEST_F(AtTheRig, SevenSpecimensBySpaceAndDigitsAlone) {
+    sevenPins();
+    startRig();
+    window->goTo(Stage::pull);
+    ASSERT_TRUE(session().rig().use(setup()));
+    seeToTheCautions();
+    EXPECT_TRUE(child<QLabel>("bigLoad")->text().contains("N"));
+    EXPECT_GE(QFontInfo(child<QLabel>("bigLoad")->font()).pixelSize(), 72);
+    for (int i = 0; i < 7; ++i) {
+        if (step() == PullStep::zero) press(Qt::Key_Space);
+        ASSERT_TRUE(until(PullStep::ready)) << i;
+        EXPECT_TRUE(child<QLabel>("nextPiece")->text().contains(QStringLiteral("A1-%1").arg(i + 1)))
+            << child<QLabel>("nextPiece")->text().toStdString();
+        press(Qt::Key_Space); // arm
+        ASSERT_TRUE(until(PullStep::loading)) << i;
+        if (i == 2) QTest::keyClick(view(), Qt::Key_4); // marks the instant
+        ASSERT_TRUE(until(PullStep::part)) << i;
+        server->obey("!release");
+        press(i == 3 ? Qt::Key_3 : Qt::Key_1); // the pin; once it was what it was fixed to
+        press(Qt::Key_2);
+        ASSERT_EQ(step(), PullStep::accept);
+        press(Qt::Key_Space);
+    }
+    ASSERT_TRUE(until(PullStep::finished));
+    ASSERT_EQ(study().pulls.size(), 7U);
+    for (const auto& p : study().pulls) {
+        EXPECT_EQ(p.recording, study::Recording::done);
+        EXPECT_EQ(p.setup, session().rig().setupId());
+        EXPECT_FALSE(p.whatBroke.empty());
+        EXPECT_EQ(p.outcome.limitedBy, "broke");
+    }
+    EXPECT_EQ(study().pulls[2].outcome.marks.size(), 1U);
+    EXPECT_EQ(study().pulls[3].standing, study::Standing::atLeast) << study().pulls[3].whatBroke;
+    EXPECT_FALSE(study().pulls[3].reason.empty());
+    const auto& v = session().verdict(study::Metric::peak);
+    ASSERT_EQ(v.groups.size(), 1U);
+    EXPECT_EQ(v.groups[0].values.size(), 7U);
+    for (const auto& p : study().pulls) {
+        const auto& r = session().readings().byPull.at(p.id);
+        EXPECT_NEAR(r.peak.force, 2000, 500);
+        EXPECT_LT(std::abs(r.baseline), 8) << "it was zeroed";
+    }
+    EXPECT_TRUE(session().project()->file().check().problems.isEmpty());
+}
+
+TEST_F(AtTheRig, UnpluggedInMidPullAndFinishedAfterwards) {
+    sevenPins();
+    startRig(0.004);
+    window->goTo(Stage::pull);
+    ASSERT_TRUE(session().rig().use(setup()));
+    seeToTheCautions();
+    press(Qt::Key_Space);
+    ASSERT_TRUE(until(PullStep::ready));
+    press(Qt::Key_Space);
+    ASSERT_TRUE(until(PullStep::loading));
+    QTest::qWait(300);
+    server->obey("!unplug 1");
+    ASSERT_TRUE(until(PullStep::part));
+    EXPECT_TRUE(window->bench()->stateText().contains("looking for it") ||
+                session().rig().live().link == work::LinkState::connected);
+    press(Qt::Key_9); // nothing broke
+    ASSERT_EQ(step(), PullStep::accept);
+    EXPECT_TRUE(child<QLabel>("benchSentence")->text().contains("fell silent"));
+    press(Qt::Key_Space);
+    ASSERT_EQ(study().pulls.size(), 1U);
+    EXPECT_EQ(study().pulls[0].standing, study::Standing::atLeast);
+    EXPECT_EQ(study().pulls[0].recording, study::Recording::done) << "judged by the tester";
+    server->obey("!release");
+    QElapsedTimer t;
+    t.start();
+    while (step() != PullStep::ready && t.elapsed() < 20000) {
+        if (step() == PullStep::zero) press(Qt::Key_Space);
+        QTest::qWait(20);
+    }
+    ASSERT_EQ(step(), PullStep::ready) << "found again without a key";
+    press(Qt::Key_Space);
+    ASSERT_TRUE(until(PullStep::loading));
+    press(Qt::Key_Space); // stopped by hand
+    ASSERT_TRUE(until(PullStep::part));
+    press(Qt::Key_Space);
+    EXPECT_EQ(step(), PullStep::accept) << "stopped: nothing broke is the likeliest";
+    press(Qt::Key_3); // set up wrongly
+    press(Qt::Key_Space);
+    EXPECT_EQ(study().pulls.back().standing, study::Standing::voided);
+}
+
+TEST_F(AtTheRig, AnotherPieceAndTheBenchLine) {
+    sevenPins();
+    startRig();
+    EXPECT_TRUE(window->bench()->stateText().startsWith("No rig is connected"));
+    window->goTo(Stage::pull);
+    ASSERT_TRUE(session().rig().use(setup()));
+    seeToTheCautions();
+    press(Qt::Key_Space);
+    ASSERT_TRUE(until(PullStep::ready));
+    press(Qt::Key_9);
+    EXPECT_TRUE(child<QLabel>("nextPiece")->text().contains("A1-2"));
+    window->goTo(Stage::verdict);
+    ASSERT_TRUE(waitFor([&] { return window->bench()->loadText().endsWith(" N"); }));
+    QTest::mouseClick(child<QPushButton>("benchUnit"), Qt::LeftButton);
+    ASSERT_TRUE(waitFor([&] { return window->bench()->loadText().endsWith(" kN"); }));
+    session().setUnits("N", "mm");
+    session().rig().disconnectRig();
+    EXPECT_TRUE(waitFor([&] { return window->bench()->stateText().startsWith("No rig is connected"); }));
+}
+
+TEST_F(AtTheRig, CautionsAreAskedAgainWhenTheSetUpChanges) {
+    sevenPins();
+    startRig();
+    window->goTo(Stage::pull);
+    auto s = setup();
+    ASSERT_TRUE(session().rig().use(s));
+    seeToTheCautions();
+    const auto first = session().rig().setupId();
+    EXPECT_TRUE(session().rig().safetySeen());
+    s.rigLimit = 4000;
+    ASSERT_TRUE(session().rig().keep(s));
+    EXPECT_NE(session().rig().setupId(), first);
+    EXPECT_TRUE(until(PullStep::safety));
+    EXPECT_EQ(*session().project()->setupOf(first)->rigLimit, 5000)
+        << "what was pulled before keeps its set-up";
+}
+
+TEST_F(AtTheRig, PracticeStaysInItsOwnStudy) {
+    const auto real = sevenPins();
+    window->goTo(Stage::pull);
+    settle(5);
+    QTest::mouseClick(child<QPushButton>("practise"), Qt::LeftButton);
+    EXPECT_TRUE(study().study.plan.practice);
+    EXPECT_EQ(study().options.size(), 3U);
+    EXPECT_EQ(study().specimens.size(), 15U);
+    ASSERT_TRUE(until(PullStep::safety));
+    session().showStudy(real);
+    EXPECT_FALSE(session().rig().arm(study().specimens[0]));
+    EXPECT_TRUE(window->messageText().contains("practice study only"));
+    EXPECT_TRUE(study().pulls.empty());
+    // Hidden strengths are far enough apart to be found, and the same for the same seed.
+    std::set<double> strengths;
+    for (int k = 0; k < 3; ++k)
+        strengths.insert(work::practiceStrength(42, k));
+    ASSERT_EQ(strengths.size(), 3U);
+    EXPECT_GT(*strengths.rbegin() / *std::next(strengths.begin()), 1.06);
+    EXPECT_EQ(work::practiceStrength(42, 1), work::practiceStrength(42, 1));
+}
+
+TEST_F(AtTheRig, NothingCanBeRecordedIntoAProjectForLooking) {
+    startRig();
+    EXPECT_FALSE(session().rig().use(setup()));
+    EXPECT_TRUE(window->messageText().contains("Open a project first"));
+}
+
+} // namespace

@@ -1,0 +1,133 @@
+#include <anvil/work/pull_flow.h>
+#include <gtest/gtest.h>
+
+using namespace anvil;
+using namespace anvil::work;
+
+namespace {
+
+struct Flow : testing::Test {
+    PullFlow flow;
+    Live live;
+    qint64 now = 0;
+    void SetUp() override {
+        flow.setPieces({"the fitting", "wire"}, {"pulled out", "snapped"}, true, now);
+        flow.restart({"Eyes.", "Tail line."}, false, now);
+    }
+    void see(rig::RecorderState state, std::optional<rig::Ending> ending = {}, bool saved = false) {
+        live.recorder = state;
+        live.ending = ending;
+        live.saved = saved;
+        flow.follow(live, now += 1000);
+    }
+    PullAction space() { return flow.space(now += 1000); }
+    PullAction digit(int n) { return flow.digit(n, now += 1000); }
+    void toReady() {
+        live.link = LinkState::connected;
+        flow.follow(live, now += 1000);
+        space();
+        space();
+        live.zeroedAt = 1;
+        flow.follow(live, now += 1000);
+    }
+};
+
+TEST_F(Flow, GoesFromSafetyToTheNextPieceBySpaceAndDigits) {
+    EXPECT_EQ(flow.step(), PullStep::noRig);
+    live.link = LinkState::connected;
+    flow.follow(live, now);
+    ASSERT_EQ(flow.step(), PullStep::safety);
+    EXPECT_EQ(flow.sentence(), "Eyes.");
+    space();
+    EXPECT_EQ(flow.sentence(), "Tail line.");
+    space();
+    ASSERT_EQ(flow.step(), PullStep::zero);
+    EXPECT_EQ(space(), PullAction::zero);
+    live.zeroedAt = 1;
+    flow.follow(live, now += 1000);
+    ASSERT_EQ(flow.step(), PullStep::ready);
+    EXPECT_EQ(digit(9), PullAction::anotherPiece);
+    EXPECT_EQ(space(), PullAction::arm);
+    see(rig::RecorderState::armed);
+    ASSERT_EQ(flow.step(), PullStep::armed);
+    see(rig::RecorderState::loading);
+    ASSERT_EQ(flow.step(), PullStep::loading);
+    EXPECT_EQ(digit(5), PullAction::mark);
+    see(rig::RecorderState::done, rig::Ending::broke);
+    ASSERT_EQ(flow.step(), PullStep::saving);
+    EXPECT_EQ(space(), PullAction::nothing);
+    see(rig::RecorderState::done, rig::Ending::broke, true);
+    ASSERT_EQ(flow.step(), PullStep::part);
+    digit(2);
+    ASSERT_EQ(flow.step(), PullStep::how);
+    EXPECT_EQ(flow.part(), "wire");
+    digit(0);
+    ASSERT_EQ(flow.step(), PullStep::part);
+    digit(1);
+    digit(2);
+    ASSERT_EQ(flow.step(), PullStep::accept);
+    EXPECT_EQ(flow.how(), "snapped");
+    EXPECT_EQ(flow.limit(), study::Limit::broke);
+    EXPECT_EQ(space(), PullAction::accept);
+    flow.accepted(now);
+    EXPECT_EQ(flow.step(), PullStep::ready);
+}
+
+TEST_F(Flow, KeysRightAfterAChangeAreIgnored) {
+    toReady();
+    ASSERT_EQ(flow.step(), PullStep::ready);
+    live.recorder = rig::RecorderState::armed;
+    flow.follow(live, now += 1000);
+    EXPECT_EQ(flow.space(now + 300), PullAction::nothing) << "a bouncing glove";
+    EXPECT_EQ(flow.space(now + 600), PullAction::stop);
+}
+
+TEST_F(Flow, OffZeroAsksForZeroingBetweenPieces) {
+    toReady();
+    see(rig::RecorderState::armed);
+    see(rig::RecorderState::loading);
+    see(rig::RecorderState::done, rig::Ending::stopped, false);
+    see(rig::RecorderState::done, rig::Ending::stopped, true);
+    EXPECT_EQ(flow.limit(), study::Limit::stopped);
+    space(); // nothing broke is the likeliest
+    ASSERT_EQ(flow.step(), PullStep::accept);
+    EXPECT_TRUE(flow.part().empty());
+    live.offZero = true;
+    live.recorder = rig::RecorderState::idle;
+    flow.follow(live, now);
+    flow.accepted(now);
+    EXPECT_EQ(flow.step(), PullStep::zero);
+    EXPECT_TRUE(flow.sentence().contains("off zero"));
+}
+
+TEST_F(Flow, UnpluggedInMidPullStillAsksWhatBroke) {
+    toReady();
+    see(rig::RecorderState::armed);
+    see(rig::RecorderState::loading);
+    live.link = LinkState::searching;
+    see(rig::RecorderState::done, rig::Ending::linkLost, true);
+    see(rig::RecorderState::done, rig::Ending::linkLost, true);
+    ASSERT_EQ(flow.step(), PullStep::part);
+    EXPECT_EQ(flow.limit(), study::Limit::linkLost);
+    digit(9);
+    space();
+    flow.accepted(now);
+    EXPECT_EQ(flow.step(), PullStep::noRig);
+    live.link = LinkState::connected;
+    live.recorder = rig::RecorderState::idle;
+    flow.follow(live, now += 1000);
+    EXPECT_EQ(flow.step(), PullStep::ready) << "the cautions were seen to";
+}
+
+TEST_F(Flow, EveryStepSaysWhatSpaceDoes) {
+    toReady();
+    EXPECT_EQ(flow.action(), "Arm");
+    flow.setPieces({}, {}, false, now);
+    EXPECT_EQ(flow.step(), PullStep::finished);
+    EXPECT_TRUE(flow.action().isEmpty());
+    EXPECT_FALSE(flow.sentence().isEmpty());
+    flow.setPieces({}, {}, true, now);
+    EXPECT_EQ(flow.step(), PullStep::ready);
+}
+
+} // namespace
