@@ -2,13 +2,16 @@
 // [WIDTH HEIGHT light|dark]
 #include "shell/import_sheet.h"
 #include "shell/main_window.h"
+#include "shell/rig_desk.h"
 #include "stages/curves/curves_stage.h"
+#include "stages/pull/bench_view.h"
 #include "stages/verdict/verdict_stage.h"
 #include "theme/theme.h"
 
 #include <QApplication>
 #include <QDir>
 #include <QElapsedTimer>
+#include <QKeyEvent>
 #include <QPushButton>
 #include <QSettings>
 #include <QStandardPaths>
@@ -81,6 +84,41 @@ int main(int argc, char** argv) {
     save(window, "preparation");
     pages->setCurrentIndex(2);
     save(window, "sheets");
+    // The virtual bench in mid-pull, on a copy so that the demo project stays as it is.
+    const auto copy = QDir(scratch.path()).filePath("practice.anvil");
+    if (!window.session().project()->file().saveCopy(copy) || !window.session().open(copy)) return 4;
+    window.session().rig().practise();
+    window.session().rig().edit([](anvil::rig::Setup& s) {
+        s.path = {{anvil::rig::RatioPart::Kind::lever, 0.6, 0.3, 0.002, 0.002, 0},
+                  {anvil::rig::RatioPart::Kind::line, 2, 0.95, 0, 0.02, 0}};
+        s.calibration = {{0, 0}, {250, 252}, {500, 507}, {750, 764}, {1000, 1024}};
+        s.rigLimit = 9000;
+    });
+    window.goTo(Stage::rig);
+    settle(1500);
+    auto* rigTabs = window.findChild<QTabWidget*>("rigTabs");
+    for (const auto& [tab, name] : {std::pair{0, "rig"}, {2, "rig-path"}, {3, "rig-calibration"}}) {
+        rigTabs->setCurrentIndex(tab);
+        save(window, name);
+    }
+    window.goTo(Stage::pull);
+    auto* bench = window.findChild<BenchView*>();
+    const auto until = [&](anvil::work::PullStep step, bool press) {
+        for (int i = 0; i < 400 && bench->flow().step() != step; ++i) {
+            settle(50);
+            if (press && i % 14 == 13) {
+                QKeyEvent space(QEvent::KeyPress, Qt::Key_Space, {});
+                QApplication::sendEvent(bench, &space);
+            }
+        }
+    };
+    until(anvil::work::PullStep::ready, true);
+    save(window, "pull-ready");
+    until(anvil::work::PullStep::loading, true);
+    settle(2200);
+    save(window, "pull-live");
+    until(anvil::work::PullStep::part, false);
+    save(window, "pull-part");
     window.session().close();
     QStringList logs;
     for (const auto& f : QDir(QFileInfo(argv[1]).absolutePath() + "/logs").entryInfoList(QDir::Files))

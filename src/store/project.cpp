@@ -172,9 +172,9 @@ struct Project::Private {
     QString oldCopyPath(int version) const {
         const QFileInfo info(path);
         for (int n = 1;; ++n) {
-            const auto name = info.absolutePath() + "/" + info.completeBaseName() +
-                              QStringLiteral(".version-%1").arg(version) +
-                              (n > 1 ? QStringLiteral("-%1").arg(n) : QString()) + "." + info.suffix();
+            auto name = info.absolutePath() + "/" + info.completeBaseName() +
+                        QStringLiteral(".version-%1").arg(version) +
+                        (n > 1 ? QStringLiteral("-%1").arg(n) : QString()) + "." + info.suffix();
             if (!QFileInfo::exists(name)) return name;
         }
     }

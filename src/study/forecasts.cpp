@@ -43,6 +43,7 @@ std::vector<ForecastScore> scoreForecasts(const StudyData& data, const Verdict& 
             }
         }
     std::vector<Sum> all;
+    all.reserve(by.size());
     for (auto& [name, sum] : by) {
         if (sum.score.squares == 0 && sum.score.parts == 0) continue;
         if (sum.score.squares > 0) {
@@ -54,6 +55,7 @@ std::vector<ForecastScore> scoreForecasts(const StudyData& data, const Verdict& 
     std::stable_sort(all.begin(), all.end(),
                      [](const Sum& a, const Sum& b) { return a.distance < b.distance; });
     std::vector<ForecastScore> out;
+    out.reserve(all.size());
     for (auto& sum : all)
         out.push_back(std::move(sum.score));
     return out;

@@ -240,11 +240,13 @@ private:
         l.peak = m_recorder.peak();
         l.time = m_recorder.time();
         l.inside = m_inside;
+        l.rawLevel = m_rawLevel;
         l.displacement = m_displacement;
         if (slow) {
             l.forceRate = m_recorder.forceRate();
             l.speed = m_recorder.speed();
             l.offZero = m_recorder.offZero();
+            l.level = m_recorder.level();
         }
         l.nearLimit = m_recorder.nearLimit();
         l.fresh = m_arrived > 0 && now() - m_lastHeard < 1;

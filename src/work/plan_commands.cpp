@@ -354,7 +354,7 @@ Expected<Id> OpenProject::followUpStudy(Id studyId, const QString& title,
     if (title.simplified().isEmpty()) return fail("The new study needs a title.");
     if (squares.empty()) return fail("Nothing is left open, so there is nothing to follow up.");
     Id made = 0;
-    const auto entry = run(tr("Follow-up \"%1\"").arg(title.simplified()), [&](store::Writer& w) {
+    auto entry = run(tr("Follow-up \"%1\"").arg(title.simplified()), [&](store::Writer& w) {
         auto s = from->study;
         auto plan = s.plan;
         s.id = 0;

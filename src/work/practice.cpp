@@ -20,7 +20,7 @@ double practiceStrength(std::uint64_t seed, int option) {
 
 Expected<Id> OpenProject::addPracticeStudy(std::uint64_t seed) {
     Id made = 0;
-    const auto entry = run(tr("Practice study"), [&](store::Writer& w) {
+    auto entry = run(tr("Practice study"), [&](store::Writer& w) {
         study::Study s;
         s.position = static_cast<int>(m_studies.size());
         s.title = "Practice";

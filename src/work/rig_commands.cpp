@@ -34,7 +34,7 @@ Expected<Id> OpenProject::saveRig(const rig::Setup& setup) {
             if (row.json == json) return row.id;
         }
     Id made = 0;
-    const auto entry = run(tr("Rig \"%1\", version %2").arg(name).arg(version + 1), [&](store::Writer& w) {
+    auto entry = run(tr("Rig \"%1\", version %2").arg(name).arg(version + 1), [&](store::Writer& w) {
         made = w.insert("setup", {{"rig", name},
                                   {"version", version + 1},
                                   {"made_at", QDateTime::currentDateTime().toString(Qt::ISODate)},

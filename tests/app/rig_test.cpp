@@ -10,8 +10,10 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
+#include <QTabWidget>
 #include <QTableWidget>
 #include <anvil/link/rig_server.h>
+#include <anvil/store/recording.h>
 #include <set>
 
 using namespace anvil;
@@ -225,6 +227,124 @@ TEST_F(AtTheRig, NothingCanBeRecordedIntoAProjectForLooking) {
     startRig();
     EXPECT_FALSE(session().rig().use(setup()));
     EXPECT_TRUE(window->messageText().contains("Open a project first"));
+}
+
+TEST_F(AtTheRig, TheAssistantFindsTheColumns) {
+    sevenPins();
+    startRig();
+    window->goTo(Stage::rig);
+    settle(5);
+    auto* address = child<QLineEdit>("rigAddress");
+    address->setText("somewhere");
+    emit address->editingFinished();
+    auto* connectButton = child<QTabWidget>("rigTabs")->widget(0)->findChild<QPushButton*>("primary");
+    QTest::mouseClick(connectButton, Qt::LeftButton);
+    EXPECT_TRUE(window->messageText().contains("is no address of a rig"))
+        << window->messageText().toStdString();
+    child<QLineEdit>("rigName")->setText("Shed winch");
+    address->setText(this->address);
+    emit address->editingFinished();
+    QTest::mouseClick(connectButton, Qt::LeftButton);
+    ASSERT_TRUE(waitFor([&] { return session().rig().bench().lines().size() > 30; }));
+    QTest::mouseClick(child<QPushButton>("guessColumns"), Qt::LeftButton);
+    auto* columns = child<QTableWidget>("columns");
+    ASSERT_EQ(columns->rowCount(), 3);
+    const bool named = session().rig().setup().layout.columns[1].unit == "N"; // if the header was still there
+    if (!named) {
+        EXPECT_TRUE(window->messageText().contains("never guessed"));
+        columns->item(1, 2)->setText("mm");
+        EXPECT_TRUE(window->messageText().contains("force is wanted")) << window->messageText().toStdString();
+        columns->item(0, 2)->setText("s");
+        columns->item(1, 2)->setText("N");
+    }
+    ASSERT_TRUE(waitFor([&] { return session().rig().live().perSecond > 50; }));
+    EXPECT_TRUE(waitFor([&] { return child<QLabel>("linkState")->text().contains("samples a second"); }));
+    EXPECT_EQ(session().rig().setup().name, "Shed winch");
+    EXPECT_GE(session().project()->rigs().size(), 1U) << "kept in the project";
+}
+
+TEST_F(AtTheRig, LoadPathCalibrationAndChecksAreKept) {
+    sevenPins();
+    startRig(0.03, 0);
+    window->goTo(Stage::rig);
+    ASSERT_TRUE(session().rig().use(setup()));
+    showTab("rigTabs", "Load path");
+    settle(5);
+    QTest::mouseClick(child<QPushButton>("add-0"), Qt::LeftButton);
+    auto* parts = child<QTableWidget>("pathParts");
+    ASSERT_EQ(parts->rowCount(), 1);
+    parts->item(0, 1)->setText("1520");
+    parts->item(0, 3)->setText("100");
+    EXPECT_TRUE(child<QLabel>("pathSentence")->text().startsWith("Reads 1, the specimen feels 15.2"))
+        << child<QLabel>("pathSentence")->text().toStdString();
+    parts->item(0, 3)->setText("0");
+    EXPECT_TRUE(window->messageText().contains("lever arm of zero"));
+    EXPECT_NEAR(session().rig().setup().path[0].b, 0.1, 1e-12) << "nothing lost";
+    parts->setCurrentCell(0, 0);
+    QTest::mouseClick(child<QPushButton>("removePart"), Qt::LeftButton);
+    EXPECT_TRUE(session().rig().setup().path.empty());
+    child<QLineEdit>("pivotWeight")->setText("400 N");
+    child<QLineEdit>("pivotCentre")->setText("1 m");
+    child<QLineEdit>("pivotLift")->setText("2.5 m");
+    emit child<QLineEdit>("pivotLift")->editingFinished();
+    EXPECT_EQ(child<QLabel>("pivotSays")->text(), "A scale there reads 160.0 N of the true 400.0 N.");
+    showTab("rigTabs", "Calibration");
+    settle(5);
+    auto* table = child<QTableWidget>("calibration");
+    table->item(0, 0)->setText("0");
+    table->item(0, 1)->setText("0 N");
+    table->item(1, 0)->setText("100");
+    table->item(1, 1)->setText("102 N");
+    ASSERT_EQ(session().rig().setup().calibration.size(), 2U);
+    table->item(2, 0)->setText("100");
+    table->item(2, 1)->setText("110 N");
+    EXPECT_TRUE(window->messageText().contains("stands twice")) << window->messageText().toStdString();
+    EXPECT_EQ(session().rig().setup().calibration.size(), 2U);
+    ASSERT_TRUE(waitFor([&] { return session().rig().live().fresh; }));
+    child<QLineEdit>("knownWeight")->setText("98.1 N");
+    QTest::mouseClick(child<QPushButton>("checkNow"), Qt::LeftButton);
+    ASSERT_EQ(session().rig().setup().checks.size(), 1U);
+    EXPECT_FALSE(session().rig().setup().checks[0].passed()) << "nothing hangs there";
+    EXPECT_TRUE(window->messageText().contains("more than 1.0 %"));
+    child<QLineEdit>("calibrationExpires")->setText("soon");
+    emit child<QLineEdit>("calibrationExpires")->editingFinished();
+    EXPECT_TRUE(window->messageText().contains("is not a date"));
+    showTab("rigTabs", "Limits");
+    settle(5);
+    auto* limit = child<QLineEdit>("limitRig");
+    limit->setText("0 N");
+    emit limit->editingFinished();
+    EXPECT_TRUE(window->messageText().contains("zero or less"));
+    EXPECT_EQ(*session().rig().setup().rigLimit, 5000);
+}
+
+TEST_F(AtTheRig, AnInterruptedPullIsShownAndSettled) {
+    sevenPins();
+    auto& file = session().project()->file();
+    study::Pull blank;
+    blank.specimen = study().specimens[0].id;
+    {
+        store::PullRecording r(file, blank);
+        r.begin();
+        for (int i = 0; i < 400; ++i) {
+            const rig::Sample s{i * 0.01, i < 100 ? 0.3 * (i % 3) : 5.0 * (i - 100), std::nullopt, true};
+            r.append(std::span(&s, 1));
+        }
+        r.end(rig::Ending::linkLost);
+    }
+    ASSERT_TRUE(session().project()->reload());
+    ASSERT_EQ(study().pulls.size(), 1U);
+    session().selectPull(study().pulls[0].id);
+    settle(5);
+    EXPECT_TRUE(visibleTexts(window.get()).join("\n").contains("Its recording was interrupted."));
+    EXPECT_TRUE(session().verdict(study::Metric::peak).groups[0].values.empty())
+        << "not before somebody has looked";
+    QTest::mouseClick(child<QPushButton>("boundInterrupted"), Qt::LeftButton);
+    EXPECT_EQ(study().pulls[0].standing, study::Standing::atLeast);
+    EXPECT_EQ(study().pulls[0].recording, study::Recording::done);
+    EXPECT_EQ(session().verdict(study::Metric::peak).groups[0].values.size(), 1U);
+    session().project()->undo();
+    EXPECT_EQ(study().pulls[0].recording, study::Recording::interrupted);
 }
 
 } // namespace

@@ -8,6 +8,7 @@
 #include <QPlainTextEdit>
 #include <QPushButton>
 #include <QVBoxLayout>
+#include <anvil/quantity/print.h>
 #include <anvil/work/wall_clock.h>
 #include <set>
 
@@ -41,6 +42,33 @@ Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(s
     m_edits = new QWidget;
     auto* edits = new QVBoxLayout(m_edits);
     edits->setContentsMargins(0, 6, 0, 0);
+    m_interrupted = new QWidget;
+    auto* interrupted = new QVBoxLayout(m_interrupted);
+    interrupted->setContentsMargins(0, 0, 0, 6);
+    auto* why = wrapped("finding");
+    why->setText(
+        tr("\u26a0 Its recording was interrupted. What had been saved is here; look at the curve, then say "
+           "what it may be used for."));
+    interrupted->addWidget(why);
+    for (const auto& [text, name, standing, reason] :
+         {std::tuple{tr("It broke before that: it counts"), "keepInterrupted", study::Standing::counts,
+                     QString()},
+          std::tuple{tr("It held that much: at least"), "boundInterrupted", study::Standing::atLeast,
+                     tr("The recording was interrupted before it broke.")},
+          std::tuple{tr("Void"), "voidInterrupted", study::Standing::voided,
+                     tr("The recording was interrupted.")}}) {
+        auto* button = new QPushButton(text);
+        button->setObjectName(QString::fromLatin1(name));
+        interrupted->addWidget(button);
+        connect(button, &QPushButton::clicked, this, [this, s = standing, r = reason] {
+            const auto* data = m_session.study();
+            const auto* pull = data ? data->pull(m_session.pull()) : nullptr;
+            if (pull)
+                m_session.tell(m_session.project()->judge(
+                    pull->id, {pull->whatBroke, study::Limit::linkLost, {s, r.toStdString()}, {}}));
+        });
+    }
+    edits->addWidget(m_interrupted);
     edits->addWidget(section(tr("How it stands")));
     m_standing = new QComboBox;
     m_standing->setObjectName("standing");
@@ -168,6 +196,7 @@ void Ledger::refresh() {
         m_filling = false;
         return;
     }
+    m_interrupted->setVisible(pull->recording == study::Recording::interrupted);
     const auto* s = data->specimen(pull->specimen);
     m_title->setText(qs(s->label));
     m_place->setText(tr("%1, %2, replicate %3")
@@ -209,6 +238,9 @@ void Ledger::refresh() {
     if (const auto timing = work::wallTiming(*data, *pull); !timing.empty())
         facts << QStringLiteral("\u26a0 ") + timing.c_str();
     if (!pull->operatorName.empty()) facts << tr("By: %1").arg(qs(pull->operatorName));
+    if (!pull->outcome.limitedBy.empty()) facts << tr("Ended: %1").arg(qs(pull->outcome.limitedBy));
+    for (const auto& m : pull->outcome.marks)
+        facts << tr("%1 at %2 s").arg(qs(m.text), qs(quantity::significant(m.at, 4)));
     if (pull->settings.rigLimit) facts << tr("Rig limit: %1").arg(m_session.force(*pull->settings.rigLimit));
     if (const auto r = m_session.readings().byPull.find(pull->id); r != m_session.readings().byPull.end()) {
         facts << (r->second.spikes ? tr("%1 samples, %2 of them spikes that were bridged")

@@ -32,7 +32,7 @@ private:
     QPushButton* m_apply;
     QPlainTextEdit* m_note;
     QCheckBox* m_looked;
-    QWidget* m_edits;
+    QWidget *m_edits, *m_interrupted;
 };
 
 } // namespace anvil::app

@@ -155,6 +155,7 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     });
     connect(&m_session, &Session::projectWanted, this, &MainWindow::newProject);
     connect(&m_session, &Session::changed, this, &MainWindow::refresh);
+    connect(&m_session.rig(), &RigDesk::changed, this, &MainWindow::refresh);
     connect(&m_session, &Session::projectChanged, this, &MainWindow::refreshTitles);
     connect(&m_session, &Session::message, this, [this](const QString& text, bool problem) {
         m_message->setText(text);
@@ -269,8 +270,9 @@ void MainWindow::makeMenus() {
     rigs->addAction(tr("&Disconnect"), this, [this] { m_session.rig().disconnectRig(); });
     rigs->addAction(tr("Who &pulls…"), this, [this] {
         bool ok = false;
-        const auto name = QInputDialog::getText(this, tr("Who pulls"), tr("Name, kept with every pull"),
-                                                QLineEdit::Normal, QSettings().value("rig/operator").toString(), &ok);
+        const auto name =
+            QInputDialog::getText(this, tr("Who pulls"), tr("Name, kept with every pull"), QLineEdit::Normal,
+                                  QSettings().value("rig/operator").toString(), &ok);
         if (ok) QSettings().setValue("rig/operator", name.simplified());
     });
     auto* remote = rigs->addAction(tr("Allow rigs on &other machines"), this,
@@ -375,7 +377,11 @@ void MainWindow::refresh() {
         progress[0] = tr("%1 × %2").arg(data->options.size()).arg(data->conditions.size());
         progress[1] =
             data->specimens.size() == 1 ? tr("1 piece") : tr("%1 pieces").arg(data->specimens.size());
-        progress[2] = tr("files only");
+        const auto link = m_session.rig().live().link;
+        progress[2] = link == work::LinkState::connected   ? qs(m_session.rig().setup().name)
+                      : link == work::LinkState::searching ? tr("looking for it")
+                      : m_session.rig().setupId()          ? tr("not connected")
+                                                           : tr("files only");
         progress[3] = tr("%1 of %2").arg(data->pulls.size()).arg(data->specimens.size());
         progress[4] = look ? tr("%1 of %2 seen").arg(curves - look).arg(curves) : tr("%1 read").arg(curves);
         progress[5] = data->pulls.empty() ? QString() : tr("%1 options").arg(data->options.size());

@@ -30,6 +30,24 @@ bool RigDesk::keep(const rig::Setup& setup) {
     return !listening || setup.address.empty() || use(setup);
 }
 
+bool RigDesk::edit(const std::function<void(rig::Setup&)>& change) {
+    auto setup = m_setup;
+    if (setup.name.empty()) setup.name = tr("My rig").toStdString();
+    change(setup);
+    if (setup == m_setup) return true;
+    return keep(setup);
+}
+
+void RigDesk::takeFromProject() {
+    if (!m_session.project()) return;
+    for (const auto& [id, setup] : m_session.project()->rigs())
+        if (!setup.practice) {
+            m_setup = setup;
+            m_setupId = id;
+        }
+    emit changed();
+}
+
 bool RigDesk::use(const rig::Setup& setup) {
     if (!store(setup)) return false;
     if (setup.address.empty()) {
@@ -49,7 +67,8 @@ bool RigDesk::practise() {
     for (const auto& s : project.studies())
         if (s.study.plan.practice) study = s.study.id;
     if (!study) {
-        const auto made = project.addPracticeStudy(static_cast<std::uint64_t>(m_session.now().toSecsSinceEpoch()));
+        const auto made =
+            project.addPracticeStudy(static_cast<std::uint64_t>(m_session.now().toSecsSinceEpoch()));
         if (!m_session.tell(made)) return false;
         study = *made;
     }
@@ -66,8 +85,12 @@ bool RigDesk::practise() {
     rig::Setup setup;
     setup.name = "Virtual bench";
     setup.address = address->toStdString();
-    setup.layout = {',', '.', {{"time", rig::Role::time, "s"}, {"force", rig::Role::force, "N"},
-                               {"travel", rig::Role::displacement, "mm"}}, 0};
+    setup.layout = {',',
+                    '.',
+                    {{"time", rig::Role::time, "s"},
+                     {"force", rig::Role::force, "N"},
+                     {"travel", rig::Role::displacement, "mm"}},
+                    0};
     setup.rigLimit = 4000;
     setup.onArm = "!pull";
     setup.onStop = "!stop";
@@ -95,8 +118,9 @@ bool RigDesk::arm(const study::Specimen& piece) {
         return false;
     }
     if (m_setup.practice != data->study.plan.practice) {
-        m_session.say(m_setup.practice ? tr("This is the virtual bench: it pulls in the practice study only.")
-                                       : tr("This is the practice study: it is pulled on the virtual bench only."),
+        m_session.say(m_setup.practice
+                          ? tr("This is the virtual bench: it pulls in the practice study only.")
+                          : tr("This is the practice study: it is pulled on the virtual bench only."),
                       true);
         return false;
     }

@@ -23,10 +23,15 @@ public:
     Id setupId() const { return m_setupId; }
     bool inUse() const { return live().link != work::LinkState::none; }
 
-    /// Keeps the set-up in the project and listens to the rig from then on; false and a message when it cannot.
+    /// Keeps the set-up in the project and listens to the rig from then on; false and a message when it
+    /// cannot.
     bool use(const rig::Setup& setup);
     /// Keeps a changed set-up as a new version; where the rig is listened to, by the new one from then on.
     bool keep(const rig::Setup& setup);
+    /// Changes the set-up in use; see keep().
+    bool edit(const std::function<void(rig::Setup&)>& change);
+    /// Takes the rig that was used last in the project that has just been opened.
+    void takeFromProject();
     /// A virtual rig and a study of its own to practise on.
     bool practise();
     void disconnectRig();

@@ -43,6 +43,7 @@ void Session::adopt(std::unique_ptr<work::OpenProject> project) {
         emit changed();
     });
     keepSelectionValid();
+    m_rig->takeFromProject();
     emit projectChanged();
     emit changed();
     emit selectionChanged();

@@ -44,6 +44,7 @@ BenchView::BenchView(Session& session, QWidget* parent) : QWidget(parent), m_ses
     left->addWidget(m_specimen);
     m_load = new QLabel;
     m_load->setObjectName("bigLoad");
+    m_load->setTextFormat(Qt::RichText);
     m_load->setMinimumHeight(90);
     left->addWidget(m_load);
     m_peak = new QLabel;
@@ -140,7 +141,9 @@ void BenchView::tick() {
     const auto& unit = *m_session.units().force;
     m_load->setText(live.link == work::LinkState::connected
                         ? (live.inside ? QString() : QStringLiteral("~")) +
-                              qs(quantity::withUnit(live.force, unit, 4))
+                              qs(quantity::significant(unit.fromSi(live.force), 4)) +
+                              QStringLiteral("<span style='font-size:30px'> %1</span>")
+                                  .arg(QString::fromUtf8(unit.symbol.data()))
                         : QStringLiteral("–"));
     m_load->setStyleSheet(live.nearLimit ? QStringLiteral("color: %1;").arg(theme().warn.name()) : QString());
     m_peak->setText(live.recorder == rig::RecorderState::loading || live.recorder == rig::RecorderState::done
@@ -167,7 +170,12 @@ void BenchView::showStep() {
                             : tr("%1\n%2, %3")
                                   .arg(qs(piece->label), qs(data->option(piece->option)->name),
                                        qs(data->condition(piece->condition)->name)));
-    m_sentence->setText(m_flow.sentence());
+    QStringList said{m_flow.sentence()};
+    if (data && data->study.plan.practice && m_flow.step() == PullStep::finished)
+        for (const auto& line :
+             work::practiceScore(*data, m_session.readings(), m_session.verdict(data->study.metric)))
+            said << qs(line);
+    m_sentence->setText(said.join('\n'));
     const auto action = m_flow.action();
     m_action->setText(action.isEmpty() ? QString() : tr("Space: %1").arg(action));
     m_action->setStyleSheet(action.isEmpty()

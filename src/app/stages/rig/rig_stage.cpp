@@ -1,9 +1,15 @@
 #include "stages/rig/rig_stage.h"
 
+#include "stages/rig/calibration_panel.h"
+#include "stages/rig/limits_panel.h"
+#include "stages/rig/link_panel.h"
+#include "stages/rig/path_panel.h"
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
+#include <QScrollArea>
+#include <QTabWidget>
 #include <anvil/methods/method.h>
 #include <anvil/quantity/entry.h>
 #include <set>
@@ -13,11 +19,21 @@ namespace anvil::app {
 RigStage::RigStage(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(16, 14, 16, 14);
-    m_sentence = new QLabel(tr("Tell what your rig can show at most, so that pulls which topped out count as "
-                               "\"at least\" and not as a strength."));
-    m_sentence->setObjectName("sentence");
-    m_sentence->setWordWrap(true);
+    m_sentence = wrappedLabel("sentence");
+    m_sentence->setText(
+        tr("Connect a rig, tell what it can do and how the load gets to the piece. Everything is kept "
+           "with each pull."));
     layout->addWidget(m_sentence);
+    m_tabs = new QTabWidget;
+    m_tabs->setObjectName("rigTabs");
+    m_tabs->addTab(new LinkPanel(session), tr("Connection"));
+    m_tabs->addTab(new LimitsPanel(session), tr("Limits"));
+    m_tabs->addTab(new PathPanel(session), tr("Load path"));
+    m_tabs->addTab(new CalibrationPanel(session), tr("Calibration"));
+    layout->addWidget(m_tabs, 3);
+    m_imported = new QLabel(tr("Curves that were imported"));
+    m_imported->setObjectName("section");
+    layout->addWidget(m_imported);
     m_body = new QWidget;
     auto* row = new QHBoxLayout(m_body);
     row->setContentsMargins(0, 0, 0, 0);
@@ -35,12 +51,13 @@ RigStage::RigStage(Session& session, QWidget* parent) : QWidget(parent), m_sessi
     m_state = new QLabel;
     m_state->setWordWrap(true);
     layout->addWidget(m_state);
-    layout->addSpacing(12);
-    m_card = new QLabel;
-    m_card->setObjectName("safetyCard");
-    m_card->setWordWrap(true);
-    layout->addWidget(m_card);
-    layout->addStretch();
+    m_card = wrappedLabel("safetyCard");
+    auto* scroll = new QScrollArea;
+    scroll->setWidget(m_card);
+    scroll->setWidgetResizable(true);
+    scroll->viewport()->setAutoFillBackground(false);
+    m_card->setAutoFillBackground(false);
+    layout->addWidget(scroll, 1);
     connect(apply, &QPushButton::clicked, this, &RigStage::apply);
     connect(m_limit, &QLineEdit::returnPressed, this, &RigStage::apply);
     connect(&session, &Session::changed, this, &RigStage::refresh);
@@ -76,7 +93,12 @@ void RigStage::apply() {
 
 void RigStage::refresh() {
     const auto* data = m_session.study();
-    m_body->setVisible(data && !m_session.readOnly());
+    const bool imported = data && std::any_of(data->pulls.begin(), data->pulls.end(),
+                                              [](const auto& p) { return p.curve != 0 && p.setup == 0; });
+    m_body->setVisible(imported && !m_session.readOnly());
+    m_imported->setVisible(imported);
+    m_state->setVisible(imported || !data);
+    m_tabs->setVisible(m_session.project() && !m_session.readOnly());
     QStringList card;
     for (const auto& c :
          methods::cautions(methods::find(data ? data->study.plan.method : std::string()),

@@ -1,4 +1,4 @@
-// Rig: what the machine can show. Until a rig is connected, only its limit for recorded pulls.
+// Rig: how it is reached, what it can do, how the load gets to the piece; and the limit of imported curves.
 #pragma once
 
 #include "shell/session.h"
@@ -6,6 +6,7 @@
 
 class QLabel;
 class QLineEdit;
+class QTabWidget;
 
 namespace anvil::app {
 
@@ -18,9 +19,10 @@ private:
     void refresh();
     void apply();
     Session& m_session;
-    QLabel *m_sentence, *m_state, *m_card;
+    QLabel *m_sentence, *m_state, *m_card, *m_imported;
     QLineEdit* m_limit;
     QWidget* m_body;
+    QTabWidget* m_tabs;
 };
 
 } // namespace anvil::app

@@ -5,6 +5,7 @@
 #include <anvil/curve/pyramid.h>
 #include <anvil/methods/method.h>
 #include <anvil/quantity/unit.h>
+#include <anvil/rig/setup.h>
 #include <anvil/study/planning.h>
 #include <anvil/study/verdict.h>
 #include <memory>
@@ -84,6 +85,14 @@ Picture travelBars(const study::StudyData& data, const study::Readings& readings
 /// that are too close are joined. A hit's `pull` is the specimen.
 Picture sheetMap(const study::StudyData& data, const std::string& sheet, const quantity::Unit& unit,
                  double width);
+
+/// The load path from cell to specimen, drawn part by part, with what one at the cell is after each.
+Picture loadPath(std::span<const rig::RatioPart> parts, double width);
+
+/// A calibration table: reading against true load, the curve through it (dashed beyond its ends), and how far
+/// each point lies off the straight line. `unit` for the true load.
+Picture calibrationPicture(const rig::Calibration& calibration, const quantity::Unit& unit, double width,
+                           double height);
 
 /// Chance of seeing a difference against its size, for the usual numbers of replicates and the planned one;
 /// CV and margin as shares.

@@ -26,7 +26,8 @@ struct Live {
     rig::RecorderState recorder = rig::RecorderState::idle;
     std::optional<rig::Ending> ending;
     double force = 0, peak = 0, time = 0;
-    bool inside = true; ///< within the calibrated range
+    double level = 0, rawLevel = 0; ///< N, mean of the last second; and as the device says it, smoothed
+    bool inside = true;             ///< within the calibrated range
     std::optional<double> displacement, forceRate, speed;
     bool nearLimit = false, offZero = false,
          fresh = false;       ///< fresh: something arrived within the last second

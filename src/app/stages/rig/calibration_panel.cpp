@@ -1,0 +1,171 @@
+#include "stages/rig/calibration_panel.h"
+
+#include "shell/rig_desk.h"
+#include "widgets/picture_view.h"
+#include <QDate>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QPushButton>
+#include <QTableWidget>
+#include <anvil/quantity/entry.h>
+#include <anvil/quantity/print.h>
+
+namespace anvil::app {
+
+CalibrationPanel::CalibrationPanel(Session& session, QWidget* parent) : Panel(session, parent) {
+    auto* layout = new QHBoxLayout(this);
+    auto* left = new QVBoxLayout;
+    m_table = makeTable({tr("Reading"), tr("True load")}, "calibration");
+    m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    left->addWidget(m_table, 2);
+    auto* dates = new QHBoxLayout;
+    dates->addWidget(new QLabel(tr("Calibrated")));
+    dates->addWidget(m_calibrated = field("calibratedOn", tr("2026-05-04"), 110));
+    dates->addWidget(new QLabel(tr("good until")));
+    dates->addWidget(m_expires = field("calibrationExpires", tr("2027-05-04"), 110));
+    dates->addStretch();
+    left->addLayout(dates);
+    auto* known = new QHBoxLayout;
+    known->addWidget(new QLabel(tr("A known weight of")));
+    known->addWidget(m_known = field("knownWeight", tr("such as 10 kg"), 110));
+    known->addWidget(new QLabel(tr("within")));
+    known->addWidget(m_tolerance = field("checkTolerance", tr("1 %"), 60));
+    known->addStretch();
+    left->addLayout(known);
+    auto* hangs = new QHBoxLayout;
+    auto* look = new QPushButton(tr("It hangs there: check"));
+    look->setObjectName("checkNow");
+    hangs->addWidget(look);
+    auto* point = new QPushButton(tr("Take it into the table"));
+    point->setObjectName("takePoint");
+    hangs->addWidget(point);
+    hangs->addStretch();
+    left->addLayout(hangs);
+    m_checks = new QListWidget;
+    m_checks->setObjectName("checks");
+    left->addWidget(m_checks, 1);
+    layout->addLayout(left, 1);
+    auto* right = new QVBoxLayout;
+    m_picture = new PictureView;
+    m_picture->setObjectName("calibrationPicture");
+    right->addWidget(m_picture);
+    m_sentence = wrappedLabel("calibrationSentence");
+    right->addWidget(m_sentence);
+    right->addStretch();
+    layout->addLayout(right, 1);
+    connect(m_table, &QTableWidget::cellChanged, this, &CalibrationPanel::edited);
+    connect(look, &QPushButton::clicked, this, &CalibrationPanel::check);
+    connect(point, &QPushButton::clicked, this, &CalibrationPanel::takePoint);
+    for (auto* edit : {m_calibrated, m_expires})
+        connect(edit, &QLineEdit::editingFinished, this, &CalibrationPanel::saveDates);
+    connect(&session.rig(), &RigDesk::changed, this, [this] {
+        if (isVisible()) refill();
+    });
+    follow();
+}
+
+void CalibrationPanel::fill() {
+    const auto& s = m_session.rig().setup();
+    const auto& unit = *m_session.units().force;
+    m_table->setRowCount(static_cast<int>(s.calibration.size()) + 1);
+    for (int r = 0; r < m_table->rowCount(); ++r) {
+        const bool row = r < static_cast<int>(s.calibration.size());
+        const auto p = row ? s.calibration[static_cast<std::size_t>(r)] : rig::CalibrationPoint{};
+        m_table->setItem(r, 0, new QTableWidgetItem(row ? qs(quantity::shortest(p.reading)) : QString()));
+        m_table->setItem(r, 1, new QTableWidgetItem(row ? qs(quantity::withUnit(p.truth, unit)) : QString()));
+    }
+    m_calibrated->setText(qs(s.calibrated));
+    m_expires->setText(qs(s.expires));
+    m_checks->clear();
+    for (auto it = s.checks.rbegin(); it != s.checks.rend(); ++it)
+        m_checks->addItem((it->passed() ? QStringLiteral("\u2713 ") : QStringLiteral("\u2717 ")) +
+                          qs(it->at).left(16).replace('T', ' ') + "  " + qs(rig::sentence(*it)));
+    const auto calibration = rig::Calibration::make(s.calibration);
+    m_picture->setVisible(calibration && !calibration->empty());
+    if (calibration)
+        m_picture->setBuild([c = *calibration, &unit](double width) {
+            return chart::calibrationPicture(c, unit, width, 260);
+        });
+    const auto line = calibration ? calibration->line() : tl::unexpected(Error{});
+    m_sentence->setText(
+        !calibration ? qs(calibration.error().message)
+        : calibration->empty()
+            ? tr("No table: what the device says is taken as it is. Type readings and true loads, "
+                 "or hang known weights on it.")
+        : line ? tr("The points lie up to %1 off a straight line. Beyond the table's ends readings are "
+                    "guesses: they are dashed here and marked ~ at the rig.")
+                     .arg(m_session.force(line->worst))
+               : QString());
+}
+
+void CalibrationPanel::edited() {
+    if (filling() || !m_session.project()) return;
+    std::vector<rig::CalibrationPoint> points;
+    for (int r = 0; r < m_table->rowCount(); ++r) {
+        const auto text = [&](int column) {
+            return m_table->item(r, column)->text().trimmed().toStdString();
+        };
+        if (text(0).empty() || text(1).empty()) {
+            if (r + 1 < m_table->rowCount() && text(0).empty() && text(1).empty()) continue; // taken out
+            if (r + 1 == m_table->rowCount()) continue; // still being typed
+        }
+        const auto reading = quantity::parseNumber(text(0));
+        const auto truth = quantity::parseEntry(text(1), quantity::Dimension::force, m_session.units().force);
+        if (!m_session.tell(reading) || !m_session.tell(truth)) return refill();
+        points.push_back({*reading, truth->si});
+    }
+    if (points.size() > 1)
+        if (const auto made = rig::Calibration::make(points); !m_session.tell(made)) return refill();
+    if (points == m_session.rig().setup().calibration) return;
+    m_session.rig().edit([&](rig::Setup& s) { s.calibration = points; });
+}
+
+void CalibrationPanel::takePoint() {
+    const auto entry = quantity::parseEntry(m_known->text().toStdString(), quantity::Dimension::force,
+                                            m_session.units().force);
+    if (!m_session.tell(entry)) return;
+    const auto live = m_session.rig().live();
+    if (!live.fresh) return m_session.say(tr("Nothing arrives from the rig: connect it first."), true);
+    auto points = m_session.rig().setup().calibration;
+    points.push_back({live.rawLevel, entry->si});
+    if (points.size() > 1)
+        if (const auto made = rig::Calibration::make(points); !m_session.tell(made)) return;
+    m_session.rig().edit([&](rig::Setup& s) { s.calibration = points; });
+}
+
+void CalibrationPanel::check() {
+    const auto entry = quantity::parseEntry(m_known->text().toStdString(), quantity::Dimension::force,
+                                            m_session.units().force);
+    if (!m_session.tell(entry)) return;
+    if (!(entry->si > 0)) return m_session.say(tr("A check needs a weight above zero."), true);
+    double tolerance = 0.01;
+    if (!m_tolerance->text().trimmed().isEmpty()) {
+        const auto number = quantity::parseNumber(m_tolerance->text().remove('%').trimmed().toStdString());
+        if (!m_session.tell(number)) return;
+        if (!(*number > 0)) return m_session.say(tr("A tolerance of zero or less cannot be."), true);
+        tolerance = *number / 100;
+    }
+    const auto live = m_session.rig().live();
+    if (!live.fresh) return m_session.say(tr("Nothing arrives from the rig: connect it first."), true);
+    const rig::Check made{m_session.now().toString(Qt::ISODate).toStdString(), entry->si, live.level,
+                          tolerance};
+    if (m_session.rig().edit([&](rig::Setup& s) { s.checks.push_back(made); }))
+        m_session.say(qs(rig::sentence(made)), !made.passed());
+}
+
+void CalibrationPanel::saveDates() {
+    if (filling() || !m_session.project()) return;
+    for (auto* edit : {m_calibrated, m_expires})
+        if (!edit->text().trimmed().isEmpty() &&
+            !QDate::fromString(edit->text().trimmed(), Qt::ISODate).isValid())
+            return m_session.say(tr("\"%1\" is not a date: write it as 2026-05-31.").arg(edit->text()), true);
+    m_session.rig().edit([&](rig::Setup& s) {
+        s.calibrated = m_calibrated->text().trimmed().toStdString();
+        s.expires = m_expires->text().trimmed().toStdString();
+    });
+}
+
+} // namespace anvil::app

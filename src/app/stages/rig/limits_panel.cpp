@@ -1,0 +1,132 @@
+#include "stages/rig/limits_panel.h"
+
+#include "shell/rig_desk.h"
+#include <QCheckBox>
+#include <QGridLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <anvil/quantity/entry.h>
+#include <anvil/quantity/print.h>
+
+namespace anvil::app {
+
+using quantity::Dimension;
+
+LimitsPanel::LimitsPanel(Session& session, QWidget* parent) : Panel(session, parent) {
+    auto* layout = new QVBoxLayout(this);
+    auto* grid = new QGridLayout;
+    int place = 0;
+    const auto add = [&](const QString& text, QLineEdit*& edit, const char* name, const QString& hint) {
+        edit = field(name, hint, 170);
+        grid->addWidget(new QLabel(text), place / 2, 2 * (place % 2));
+        grid->addWidget(edit, place / 2, 2 * (place % 2) + 1);
+        ++place;
+        connect(edit, &QLineEdit::editingFinished, this, &LimitsPanel::save);
+    };
+    add(tr("The rig pulls at most"), m_rig, "limitRig", tr("such as 5 kN"));
+    add(tr("The cell shows at most"), m_cell, "limitCell", tr("such as 2 kN"));
+    add(tr("It moves at most"), m_travel, "limitTravel", tr("such as 300 mm"));
+    add(tr("Smallest step it shows"), m_resolution, "limitResolution", tr("such as 1 N"));
+    add(tr("Wanted speed"), m_speed, "limitSpeed", tr("such as 60 mm/min"));
+    add(tr("Gives way itself"), m_stretch, "limitStretch", tr("mm for each kN"));
+    add(tr("Send when armed"), m_onArm, "onArm", tr("a line for a motor drive"));
+    add(tr("Send when stopped"), m_onStop, "onStop", tr("likewise"));
+    add(tr("Send to zero"), m_onZero, "onZero", tr("where the device zeroes itself"));
+    m_flipped = new QCheckBox(tr("Reads negative when pulled"));
+    m_flipped->setObjectName("flipped");
+    grid->addWidget(m_flipped, place / 2, 2 * (place % 2), 1, 2);
+    grid->setColumnStretch(4, 1);
+    layout->addLayout(grid);
+    auto* bar = new QPushButton(tr("How much it gives way: from the selected pull of a rigid bar"));
+    bar->setObjectName("stretchFromPull");
+    layout->addWidget(bar, 0, Qt::AlignLeft);
+    m_problems = wrappedLabel("finding");
+    layout->addWidget(m_problems);
+    layout->addStretch();
+    connect(m_flipped, &QCheckBox::clicked, this, &LimitsPanel::save);
+    connect(bar, &QPushButton::clicked, this, &LimitsPanel::stretchFromPull);
+    connect(&session.rig(), &RigDesk::changed, this, [this] {
+        if (isVisible()) refill();
+    });
+    follow();
+}
+
+void LimitsPanel::fill() {
+    const auto& s = m_session.rig().setup();
+    const auto& units = m_session.units();
+    const auto shown = [](const std::optional<double>& v, const quantity::Unit& unit) {
+        return v ? qs(quantity::withUnit(*v, unit)) : QString();
+    };
+    m_rig->setText(shown(s.rigLimit, *units.force));
+    m_cell->setText(shown(s.cellLimit, *units.force));
+    m_travel->setText(shown(s.travel, *units.length));
+    m_resolution->setText(shown(s.resolution, *units.force));
+    m_speed->setText(shown(s.speed, quantity::unit("mm/s")));
+    m_stretch->setText(s.compliance > 0 ? qs(quantity::shortest(s.compliance * 1e6)) : QString());
+    m_onArm->setText(qs(s.onArm));
+    m_onStop->setText(qs(s.onStop));
+    m_onZero->setText(qs(s.onZero));
+    m_flipped->setChecked(s.flipped);
+    QStringList lines;
+    if (m_session.rig().setupId())
+        for (const auto& p : rig::problems(s, m_session.now().toString("yyyy-MM-dd").toStdString()))
+            lines << QStringLiteral("\u26a0 ") + qs(p);
+    m_problems->setText(lines.join("\n"));
+}
+
+void LimitsPanel::save() {
+    if (filling() || !m_session.project()) return;
+    auto s = m_session.rig().setup();
+    const auto& units = m_session.units();
+    struct Entry {
+        QLineEdit* edit;
+        std::optional<double>* target;
+        Dimension dimension;
+        const quantity::Unit* unit;
+    };
+    for (const auto& e : {Entry{m_rig, &s.rigLimit, Dimension::force, units.force},
+                          Entry{m_cell, &s.cellLimit, Dimension::force, units.force},
+                          Entry{m_travel, &s.travel, Dimension::length, units.length},
+                          Entry{m_resolution, &s.resolution, Dimension::force, units.force},
+                          Entry{m_speed, &s.speed, Dimension::speed, &quantity::unit("mm/s")}}) {
+        if (e.edit->text().trimmed().isEmpty()) {
+            e.target->reset();
+            continue;
+        }
+        const auto entry = quantity::parseEntry(e.edit->text().toStdString(), e.dimension, e.unit);
+        if (!m_session.tell(entry)) return;
+        if (!(entry->si > 0)) return m_session.say(tr("A limit of zero or less cannot be."), true);
+        if (!*e.target || std::abs(**e.target - entry->si) > 5e-5 * entry->si) *e.target = entry->si;
+    }
+    if (m_stretch->text().trimmed().isEmpty()) {
+        s.compliance = 0;
+    } else {
+        const auto number = quantity::parseNumber(m_stretch->text().toStdString());
+        if (!m_session.tell(number)) return;
+        if (*number < 0) return m_session.say(tr("A rig cannot give way by less than nothing."), true);
+        if (std::abs(s.compliance * 1e6 - *number) > 1e-9) s.compliance = *number * 1e-6;
+    }
+    s.onArm = m_onArm->text().trimmed().toStdString();
+    s.onStop = m_onStop->text().trimmed().toStdString();
+    s.onZero = m_onZero->text().trimmed().toStdString();
+    s.flipped = m_flipped->isChecked();
+    m_session.rig().edit([&](rig::Setup& setup) {
+        const auto name = setup.name;
+        setup = s;
+        setup.name = name;
+    });
+}
+
+void LimitsPanel::stretchFromPull() {
+    const auto r = m_session.readings().byPull.find(m_session.pull());
+    if (r == m_session.readings().byPull.end() || !r->second.stiffness)
+        return m_session.say(
+            tr("Select a pull of a rigid bar that has a stiffness: all it gives way then is the rig."), true);
+    const double compliance = 1 / r->second.stiffness->value;
+    if (m_session.rig().edit([&](rig::Setup& s) { s.compliance += compliance; }))
+        m_session.say(tr("The rig gives way by %1 mm for each kN.")
+                          .arg(qs(quantity::significant(compliance * 1e6, 3))));
+}
+
+} // namespace anvil::app

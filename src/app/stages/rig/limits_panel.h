@@ -1,0 +1,24 @@
+// Limits: what the rig can do, and what it is told when a pull begins and ends.
+#pragma once
+
+#include "widgets/panel.h"
+
+class QCheckBox;
+
+namespace anvil::app {
+
+class LimitsPanel : public Panel {
+    Q_OBJECT
+public:
+    explicit LimitsPanel(Session& session, QWidget* parent = nullptr);
+
+private:
+    void fill() override;
+    void save();
+    void stretchFromPull();
+    QLineEdit *m_rig, *m_cell, *m_travel, *m_resolution, *m_speed, *m_stretch, *m_onArm, *m_onStop, *m_onZero;
+    QCheckBox* m_flipped;
+    QLabel* m_problems;
+};
+
+} // namespace anvil::app

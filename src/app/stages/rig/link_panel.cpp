@@ -1,0 +1,202 @@
+#include "stages/rig/link_panel.h"
+
+#include "shell/rig_desk.h"
+#include "theme/theme.h"
+#include <QComboBox>
+#include <QGridLayout>
+#include <QHeaderView>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPlainTextEdit>
+#include <QPushButton>
+#include <QTableWidget>
+#include <QTimer>
+#include <anvil/quantity/entry.h>
+#include <anvil/quantity/print.h>
+
+namespace anvil::app {
+
+LinkPanel::LinkPanel(Session& session, QWidget* parent) : Panel(session, parent) {
+    auto* layout = new QVBoxLayout(this);
+    auto* row = new QHBoxLayout;
+    row->addWidget(new QLabel(tr("Rig")));
+    row->addWidget(m_name = field("rigName", tr("such as: shed winch"), 160));
+    row->addWidget(new QLabel(tr("reached at")));
+    row->addWidget(m_address = field("rigAddress", tr("serial:/dev/ttyUSB0@115200 or tcp:127.0.0.1:4711")),
+                   1);
+    m_protocol = new QComboBox;
+    m_protocol->setObjectName("rigProtocol");
+    m_protocol->addItem(tr("sends lines"));
+    m_protocol->addItem(tr("answers questions"));
+    row->addWidget(m_protocol);
+    m_connect = new QPushButton(tr("Connect"));
+    m_connect->setObjectName("primary");
+    row->addWidget(m_connect);
+    layout->addLayout(row);
+    auto* questions = new QHBoxLayout;
+    m_queries = new QLabel(tr("Asked for force by"));
+    questions->addWidget(m_queries);
+    questions->addWidget(m_forceQuery = field("forceQuery", tr("such as MEAS:FORC?"), 180));
+    questions->addWidget(m_travelQuery = field("travelQuery", tr("for travel: MEAS:DISP?"), 180));
+    questions->addStretch();
+    layout->addLayout(questions);
+    m_state = wrappedLabel("linkState");
+    layout->addWidget(m_state);
+    auto* columns = new QHBoxLayout;
+    auto* left = new QVBoxLayout;
+    auto* head = new QLabel(tr("What arrives"));
+    head->setObjectName("section");
+    left->addWidget(head);
+    m_lines = new QPlainTextEdit;
+    m_lines->setObjectName("rawLines");
+    m_lines->setReadOnly(true);
+    m_lines->setFont(figures(12));
+    m_lines->setMaximumBlockCount(60);
+    left->addWidget(m_lines, 1);
+    columns->addLayout(left, 1);
+    auto* right = new QVBoxLayout;
+    auto* meaning = new QLabel(tr("What its columns mean"));
+    meaning->setObjectName("section");
+    right->addWidget(meaning);
+    m_columns = makeTable({tr("Column"), tr("Holds"), tr("Unit")}, "columns");
+    m_columns->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    right->addWidget(m_columns, 1);
+    auto* below = new QHBoxLayout;
+    auto* guess = new QPushButton(tr("Guess from what arrives"));
+    guess->setObjectName("guessColumns");
+    below->addWidget(guess);
+    below->addWidget(m_rate = field("sampleRate", tr("per second"), 90));
+    m_rate->setToolTip(tr("Only where no column tells the time; empty: by arrival"));
+    m_value = new QLabel;
+    m_value->setObjectName("benchLoad");
+    below->addStretch();
+    below->addWidget(m_value);
+    right->addLayout(below);
+    columns->addLayout(right, 1);
+    layout->addLayout(columns, 1);
+    connect(m_connect, &QPushButton::clicked, this, [this] {
+        save();
+        m_session.rig().use(m_session.rig().setup());
+    });
+    connect(guess, &QPushButton::clicked, this, &LinkPanel::guess);
+    for (auto* edit : {m_name, m_address, m_rate, m_forceQuery, m_travelQuery})
+        connect(edit, &QLineEdit::editingFinished, this, &LinkPanel::save);
+    connect(m_protocol, &QComboBox::activated, this, &LinkPanel::save);
+    connect(m_columns, &QTableWidget::cellChanged, this, &LinkPanel::saveColumns);
+    auto* timer = new QTimer(this);
+    connect(timer, &QTimer::timeout, this, &LinkPanel::tick);
+    timer->start(100);
+    connect(&session.rig(), &RigDesk::changed, this, [this] {
+        if (isVisible() && !m_address->hasFocus() && !m_name->hasFocus()) refill();
+    });
+    follow();
+}
+
+void LinkPanel::fill() {
+    const auto& s = m_session.rig().setup();
+    m_name->setText(qs(s.name));
+    m_address->setText(qs(s.address));
+    const bool answers = s.protocol == rig::Protocol::answers;
+    m_protocol->setCurrentIndex(answers ? 1 : 0);
+    for (QWidget* w : {static_cast<QWidget*>(m_queries), static_cast<QWidget*>(m_forceQuery),
+                       static_cast<QWidget*>(m_travelQuery)})
+        w->setVisible(answers);
+    m_forceQuery->setText(qs(s.forceQuery));
+    m_travelQuery->setText(qs(s.displacementQuery));
+    m_rate->setText(s.layout.rate > 0 ? qs(quantity::shortest(s.layout.rate)) : QString());
+    m_columns->setRowCount(static_cast<int>(s.layout.columns.size()));
+    for (int r = 0; r < m_columns->rowCount(); ++r) {
+        const auto& c = s.layout.columns[static_cast<std::size_t>(r)];
+        m_columns->setItem(r, 0,
+                           new QTableWidgetItem(c.name.empty() ? tr("column %1").arg(r + 1) : qs(c.name)));
+        m_columns->setItem(r, 2, new QTableWidgetItem(qs(c.unit)));
+        auto* role = new QComboBox;
+        role->setObjectName(QStringLiteral("role-%1").arg(r));
+        for (const auto& [text, key] : {std::pair{tr("nothing wanted"), rig::Role::none},
+                                        {tr("time"), rig::Role::time},
+                                        {tr("force"), rig::Role::force},
+                                        {tr("travel"), rig::Role::displacement}})
+            role->addItem(text, static_cast<int>(key));
+        role->setCurrentIndex(std::max(0, role->findData(static_cast<int>(c.role))));
+        connect(role, &QComboBox::activated, this, &LinkPanel::saveColumns);
+        m_columns->setCellWidget(r, 1, role);
+    }
+}
+
+void LinkPanel::tick() {
+    if (!isVisible()) return;
+    const auto live = m_session.rig().live();
+    const auto lines = m_session.rig().bench().lines();
+    if (live.link != work::LinkState::none)
+        m_lines->setPlainText(lines.mid(std::max<qsizetype>(0, lines.size() - 12)).join('\n'));
+    QString text = live.link == work::LinkState::none ? tr("Not connected.") : live.said;
+    if (live.link == work::LinkState::connected) {
+        text += tr("  %1 samples a second.").arg(qRound(live.perSecond));
+        if (live.noise > 0)
+            text += live.noise == 1 ? tr("  1 line held no numbers.")
+                                    : tr("  %1 lines held no numbers.").arg(live.noise);
+        if (live.clockJumps > 0) text += tr("  The rig's clock jumped %1 times.").arg(live.clockJumps);
+        if (live.perSecond == 0 && !lines.isEmpty())
+            text += tr("  Lines arrive, but not as the columns say: guess anew.");
+    }
+    m_state->setText(text);
+    m_value->setText(live.link == work::LinkState::connected && live.fresh
+                         ? qs(quantity::withUnit(live.force, *m_session.units().force))
+                         : QString());
+}
+
+void LinkPanel::guess() {
+    std::vector<std::string> lines;
+    for (const auto& l : m_session.rig().bench().lines())
+        lines.push_back(l.toStdString());
+    const auto layout = rig::guessLayout(lines);
+    if (!m_session.tell(layout)) return;
+    if (!m_session.rig().edit([&](rig::Setup& s) {
+            const auto rate = s.layout.rate;
+            s.layout = *layout;
+            s.layout.rate = rate;
+        }))
+        return;
+    const auto& columns = m_session.rig().setup().layout.columns;
+    const bool asked = std::any_of(columns.begin(), columns.end(),
+                                   [](const auto& c) { return c.role != rig::Role::none && c.unit.empty(); });
+    m_session.say(asked ? tr("%1 columns found. Type the units: they are never guessed.").arg(columns.size())
+                        : tr("%1 columns found, with their units.").arg(columns.size()),
+                  asked);
+    refill();
+}
+
+void LinkPanel::save() {
+    if (filling() || !m_session.project()) return;
+    double rate = 0;
+    if (!m_rate->text().trimmed().isEmpty()) {
+        const auto number = quantity::parseNumber(m_rate->text().toStdString());
+        if (!m_session.tell(number)) return;
+        if (!(*number > 0)) return m_session.say(tr("A rate of zero or less cannot be."), true);
+        rate = *number;
+    }
+    m_session.rig().edit([&](rig::Setup& s) {
+        if (!m_name->text().trimmed().isEmpty()) s.name = m_name->text().simplified().toStdString();
+        s.address = m_address->text().trimmed().toStdString();
+        s.protocol = m_protocol->currentIndex() == 1 ? rig::Protocol::answers : rig::Protocol::lines;
+        s.forceQuery = m_forceQuery->text().trimmed().toStdString();
+        s.displacementQuery = m_travelQuery->text().trimmed().toStdString();
+        s.layout.rate = rate;
+    });
+}
+
+void LinkPanel::saveColumns() {
+    if (filling()) return;
+    auto layout = m_session.rig().setup().layout;
+    for (int r = 0; r < m_columns->rowCount() && r < static_cast<int>(layout.columns.size()); ++r) {
+        auto& c = layout.columns[static_cast<std::size_t>(r)];
+        if (const auto* role = qobject_cast<QComboBox*>(m_columns->cellWidget(r, 1)))
+            c.role = static_cast<rig::Role>(role->currentData().toInt());
+        c.name = m_columns->item(r, 0)->text().simplified().toStdString();
+        c.unit = m_columns->item(r, 2)->text().simplified().toStdString();
+    }
+    if (const auto made = rig::SampleMaker::make(layout); !m_session.tell(made)) return refill();
+    m_session.rig().edit([&](rig::Setup& s) { s.layout = layout; });
+}
+
+} // namespace anvil::app
