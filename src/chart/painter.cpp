@@ -109,7 +109,7 @@ void paint(QPainter& painter, const Picture& picture, const Palette& palette, bo
             if (p->points.size() > 1000) // round joins of thousands of short pieces cost more than they show
                 stroke.setJoinStyle(Qt::BevelJoin);
             painter.setPen(stroke);
-            painter.setRenderHint(QPainter::Antialiasing, p->points.size() < 1300);
+            painter.setRenderHint(QPainter::Antialiasing, p->points.size() < (p->width > 1 ? 1300 : 500));
             painter.setBrush(Qt::NoBrush);
             painter.drawPolyline(polygon(p->points));
             painter.setRenderHint(QPainter::Antialiasing);

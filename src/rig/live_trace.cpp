@@ -20,4 +20,20 @@ void LiveTrace::add(double time, double force) {
     m_all.push_back({time, force, force});
 }
 
+std::vector<LiveTrace::Stretch> thinned(const std::vector<LiveTrace::Stretch>& all, std::size_t most) {
+    if (all.size() <= most || most == 0) return all;
+    const std::size_t each = (all.size() + most - 1) / most;
+    std::vector<LiveTrace::Stretch> out;
+    out.reserve(all.size() / each + 1);
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        if (i % each == 0) {
+            out.push_back(all[i]);
+            continue;
+        }
+        out.back().low = std::min(out.back().low, all[i].low);
+        out.back().high = std::max(out.back().high, all[i].high);
+    }
+    return out;
+}
+
 } // namespace anvil::rig

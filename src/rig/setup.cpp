@@ -110,7 +110,7 @@ std::string toJson(const Setup& s) {
     put(o, "on_stop", s.onStop);
     put(o, "on_zero", s.onZero);
     if (s.practice) o["practice"] = true;
-    return o.dump();
+    return o.dump(-1, ' ', false, Json::error_handler_t::replace); // names may hold anything
 }
 
 Expected<Setup> setupFromJson(const std::string& text_) {

@@ -1,3 +1,4 @@
+#include <anvil/rig/live_trace.h>
 #include <anvil/rig/recorder.h>
 #include <anvil/rig/setup.h>
 #include <anvil/sim/specimen.h>
@@ -351,6 +352,29 @@ TEST(Timeline, NeverStepsBackAndSaysWhatTheDeviceClockDid) {
     Timeline arrival;
     arrival.stamp({}, 2.0);
     EXPECT_EQ(arrival.stamp({}, 1.5), 2.0);
+}
+
+TEST(LiveTrace, KeepsEveryExtremeInBoundedRoom) {
+    LiveTrace trace;
+    for (int i = 0; i < 3'000'000; ++i)
+        trace.add(i * 1e-3, i == 1'234'567 ? 900 : i == 77 ? -5 : std::sin(i * 0.001));
+    EXPECT_LE(trace.stretches().size(), LiveTrace::most);
+    for (const std::size_t most : {10UL, 300UL, 5000UL}) {
+        const auto thin = thinned(trace.stretches(), most);
+        EXPECT_LE(thin.size(), std::max(most, std::size_t{1}));
+        double low = 0, high = 0;
+        for (std::size_t k = 0; k < thin.size(); ++k) {
+            low = std::min(low, thin[k].low);
+            high = std::max(high, thin[k].high);
+            if (k) {
+                EXPECT_GT(thin[k].time, thin[k - 1].time);
+            }
+        }
+        EXPECT_EQ(low, -5);
+        EXPECT_EQ(high, 900);
+    }
+    trace.clear();
+    EXPECT_TRUE(trace.stretches().empty());
 }
 
 } // namespace

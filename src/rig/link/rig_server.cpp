@@ -16,7 +16,7 @@ namespace {
 constexpr qint64 mostUnsent = 4 << 20; // a listener that does not listen loses lines, as on a real wire
 
 QByteArray lineOf(const sim::RigReading& r) {
-    return QByteArray::number(r.time, 'f', 4) + ',' + QByteArray::number(r.force, 'f', 2) + ',' +
+    return QByteArray::number(r.time, 'f', 6) + ',' + QByteArray::number(r.force, 'f', 2) + ',' +
            QByteArray::number(1000 * r.displacement, 'f', 4) + '\n';
 }
 

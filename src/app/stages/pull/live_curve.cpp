@@ -69,12 +69,13 @@ void LiveCurve::update(const std::vector<rig::LiveTrace::Stretch>& trace,
         }
     chart::Trace live;
     live.ink = chart::Ink::accent;
-    live.width = 2.2;
-    for (const auto& s : trace) {
+    live.width = 1.8;
+    for (const auto& s : rig::thinned(trace, static_cast<std::size_t>(std::max(100, width() / 2)))) {
         top = std::max(top, s.high);
         live.points.push_back({s.time - begin, unit.fromSi(s.low)});
         if (s.high != s.low) live.points.push_back({s.time - begin, unit.fromSi(s.high)});
     }
+    if (live.points.size() > 400) live.width = 1; // a thick zigzag of noise costs many times a thin one
     c.traces.push_back(std::move(live));
     for (const auto& m : marks)
         c.pins.push_back({m.text, m.at - begin, unit.fromSi(top * 0.05), false, 0, true, false});

@@ -27,4 +27,7 @@ private:
     double m_width = 0.005; ///< s
 };
 
+/// The same with at most so many stretches, neighbours laid together; nothing is left out of low and high.
+std::vector<LiveTrace::Stretch> thinned(const std::vector<LiveTrace::Stretch>& stretches, std::size_t most);
+
 } // namespace anvil::rig

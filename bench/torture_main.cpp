@@ -1,0 +1,125 @@
+// Records from a virtual rig on a wire for as long as it is told, drawing all the while, and says what was
+// lost, how long a frame took and how much of a core it used.
+#include "shell/rig_desk.h"
+#include "shell/session.h"
+#include "stages/pull/live_curve.h"
+#include "theme/theme.h"
+#include <CLI/CLI.hpp>
+#include <QApplication>
+#include <QElapsedTimer>
+#include <QEventLoop>
+#include <QProcess>
+#include <QSettings>
+#include <QTemporaryDir>
+#include <QTimer>
+#include <algorithm>
+#include <cstdio>
+#include <sys/resource.h>
+
+using namespace anvil;
+
+namespace {
+
+double cpuSeconds() {
+    rusage u{};
+    ::getrusage(RUSAGE_SELF, &u);
+    const auto s = [](const timeval& t) {
+        return static_cast<double>(t.tv_sec) + 1e-6 * static_cast<double>(t.tv_usec);
+    };
+    return s(u.ru_utime) + s(u.ru_stime);
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+    QApplication application(argc, argv);
+    CLI::App app("Records from a virtual rig and measures loss, frames and processor time.");
+    double seconds = 60, rate = 10000;
+    std::string rig;
+    app.add_option("--seconds", seconds);
+    app.add_option("--rate", rate, "lines a second, of time, force and travel");
+    app.add_option("--rig", rig, "the program anvil-rig")->required();
+    CLI11_PARSE(app, argc, argv);
+    const QTemporaryDir dir;
+    QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, dir.path());
+    app::applyTheme(application, app::Appearance::light);
+    QProcess server;
+    server.start(QString::fromStdString(rig),
+                 {"--tcp", "0", "--rate", QString::number(rate), "--noise", "1"});
+    if (!server.waitForReadyRead(5000)) return 3;
+    app::Session session;
+    if (!session.create(dir.filePath("torture.anvil"))) return 3;
+    study::Study s;
+    s.title = "Torture";
+    session.showStudy(*session.project()->addStudy(s));
+    if (!session.project()->addOption(session.studyId(), "Pin") ||
+        !session.project()->addCondition(session.studyId(), "Dry") ||
+        !session.project()->planReplicates(session.studyId(), 1) ||
+        !session.project()->makePieces(session.studyId(), ""))
+        return 3;
+    rig::Setup setup;
+    setup.name = "Torture";
+    setup.address = server.readAllStandardOutput().trimmed().toStdString();
+    setup.layout = {',',
+                    '.',
+                    {{"time", rig::Role::time, "s"},
+                     {"force", rig::Role::force, "N"},
+                     {"travel", rig::Role::displacement, "mm"}},
+                    0};
+    if (!session.rig().use(setup)) return 3;
+    app::LiveCurve curve(session);
+    curve.resize(800, 600);
+    curve.show();
+    QElapsedTimer clock;
+    clock.start();
+    const auto settle = [](int ms) { // asleep, not spinning: the processor time is measured
+        QEventLoop loop;
+        QTimer::singleShot(ms, &loop, &QEventLoop::quit);
+        loop.exec();
+    };
+    settle(1500);
+    session.rig().arm(session.study()->specimens[0]);
+    settle(100);
+    session.rig().bench().start();
+    settle(200);
+    const double cpu = cpuSeconds();
+    std::vector<double> frames;
+    clock.restart();
+    while (static_cast<double>(clock.elapsed()) < 1000 * seconds) {
+        QElapsedTimer frame;
+        frame.start();
+        curve.update(session.rig().bench().trace(), {});
+        curve.repaint();
+        frames.push_back(static_cast<double>(frame.nsecsElapsed()) * 1e-6);
+        settle(33);
+    }
+    const double used = (cpuSeconds() - cpu) / (static_cast<double>(clock.elapsed()) * 1e-3);
+    session.rig().bench().stop();
+    QElapsedTimer saving;
+    saving.start();
+    while (!session.rig().live().saved && saving.elapsed() < 300000)
+        settle(20);
+    const auto live = session.rig().live();
+    session.rig().bench().reset();
+    if (!session.project()->reload()) return 3;
+    const auto& pulls = session.study()->pulls;
+    if (pulls.empty()) {
+        std::printf("Nothing was recorded. %s\n", live.trouble.toStdString().c_str());
+        return 1;
+    }
+    const auto raw = session.project()->file().curve(pulls[0].curve);
+    if (!raw) return 1;
+    // The device's own clock runs evenly, so a missing line is a gap of more than one and a half steps.
+    std::size_t gaps = 0;
+    for (std::size_t i = 1; i < raw->time.size(); ++i)
+        gaps += raw->time[i] - raw->time[i - 1] > 1.5 / rate;
+    std::sort(frames.begin(), frames.end());
+    std::printf(
+        "%.0f s at %.0f lines a second: %zu samples of two channels, %zu gaps, saved %.1f s after the end\n",
+        seconds, rate, 2 * raw->time.size(), gaps, static_cast<double>(saving.elapsed()) * 1e-3);
+    std::printf("frame: median %.2f ms, 99 %% %.2f ms, worst %.2f ms; processor: %.0f %% of a core\n",
+                frames[frames.size() / 2], frames[frames.size() * 99 / 100], frames.back(), 100 * used);
+    server.kill();
+    server.waitForFinished();
+    return gaps == 0 ? 0 : 1;
+}
