@@ -232,11 +232,11 @@ Expected<void> hooks(work::OpenProject& project) {
                          {"Apply and clamp", 60, 12 * 60, 0, 1, 0, "glue", "2026-11-30"},
                          {"Rinse with salt water", 10, 0, 0, 3, 24 * 60, "", ""},
                          {"Let dry", 5, 12 * 60, 0, 1, 0, "", ""}};
-        s.plan.recipeStarted = "2026-05-02T08:00:00";
-        s.plan.stepsDone = {{"0.0", "2026-05-02T08:00:00"},
-                            {"1.0", "2026-05-02T08:52:00"},
-                            {"2.0", "2026-05-02T09:40:00"},
-                            {"3.0", "2026-05-03T08:30:00"}};
+        s.plan.recipeStarted = "2026-05-01T08:00:00"; // the second rinse was missed, the third is due
+        s.plan.stepsDone = {{"0.0", "2026-05-01T08:00:00"},
+                            {"1.0", "2026-05-01T08:52:00"},
+                            {"2.0", "2026-05-01T09:40:00"},
+                            {"3.0", "2026-05-02T08:30:00"}};
         const auto id = w.insert("study", store::toRow(s));
         study::StudyData data;
         data.study = s;

@@ -66,6 +66,13 @@ std::string withUnit(double si, const Unit& unit, int digits) {
     return unit.symbol.empty() ? text : text + " " + std::string(unit.symbol);
 }
 
+std::string atStep(double value, double step) {
+    if (!(step > 0)) return significant(value);
+    const int decimals = std::clamp(static_cast<int>(-std::floor(std::log10(step) + 1e-9)), 0, 9);
+    const double power = std::pow(10.0, decimals), rounded = std::round(value * power) / power;
+    return fixed(rounded == 0 ? 0 : rounded, decimals); // never "-0.0"
+}
+
 std::string percent(double share) {
     const double p = share * 100;
     return fixed(p, std::abs(p) < 9.95 ? 1 : 0) + " %";

@@ -58,6 +58,13 @@ std::optional<double> limitOf(const Setup& s) {
     return s.rigLimit ? s.rigLimit : cell;
 }
 
+double displayStep(const Setup& s) {
+    const auto ratio = ratioOf(s.path);
+    if (s.resolution && ratio) return *s.resolution * ratio->value;
+    const auto limit = limitOf(s);
+    return limit ? *limit / 10000 : 0.1;
+}
+
 std::vector<std::string> problems(const Setup& s, const std::string& today) {
     std::vector<std::string> out;
     if (s.name.empty()) out.emplace_back("The rig has no name yet.");

@@ -99,12 +99,18 @@ Expected<std::vector<Step>> timetable(const std::vector<RecipeStep>& recipe, Ins
             return fail(fmt::format("After \"{}\" one must wait longer than one may: the latest time lies "
                                     "before the wait is over.",
                                     r.name));
-        Instant first = 0;
+        Instant first = 0,
+                last = 0; // when the first repeat began; when the one before was finished, if it was
+        const bool reached = before; // everything before this step is done
+        bool firstDone = false;
         for (int k = 0; k < r.repeat; ++k) {
             Step s;
             s.key = fmt::format("{}.{}", i, k);
             s.name = r.repeat > 1 ? fmt::format("{}, {} of {}", r.name, k + 1, r.repeat) : r.name;
-            const Instant want = k == 0 ? ready : std::max(ready, first + k * seconds(r.everyMinutes));
+            // Repeats keep their schedule: one that was missed does not hold up the next.
+            const bool scheduled = k > 0 && r.everyMinutes > 0;
+            const bool open = scheduled ? reached && firstDone : before;
+            const Instant want = scheduled ? std::max(last, first + k * seconds(r.everyMinutes)) : ready;
             s.earliest = nextWorking(want, hours);
             s.latest = k == 0 ? latest : 0;
             if (const auto at = done.find(s.key); at != done.end()) {
@@ -113,7 +119,7 @@ Expected<std::vector<Step>> timetable(const std::vector<RecipeStep>& recipe, Ins
                           : s.latest && s.done > s.latest ? StepState::doneLate
                                                           : StepState::done;
             } else {
-                s.state = !before || now < s.earliest  ? StepState::waiting
+                s.state = !open || now < s.earliest    ? StepState::waiting
                           : s.latest && now > s.latest ? StepState::overdue
                                                        : StepState::due;
                 // A repeat that its successor would already be due for is late too.
@@ -125,8 +131,12 @@ Expected<std::vector<Step>> timetable(const std::vector<RecipeStep>& recipe, Ins
             const Instant began =
                 s.done ? s.done : std::max(s.earliest, s.state == StepState::waiting ? s.earliest : now);
             s.finish = began + seconds(r.minutes);
-            if (k == 0) first = began;
-            ready = s.finish;
+            if (k == 0) {
+                first = began;
+                firstDone = s.done != 0;
+            }
+            last = s.done ? s.finish : last;
+            ready = std::max(ready, s.finish);
             out.push_back(std::move(s));
         }
         latest = r.latestMinutes > 0 ? ready + seconds(r.latestMinutes) : 0;

@@ -156,8 +156,10 @@ QString PullFlow::action() const {
     case PullStep::loading:
         return QObject::tr("Stop");
     case PullStep::part:
+        return m_limit == study::Limit::broke && !m_parts.empty() ? QString::fromStdString(m_parts.front())
+                                                                  : QObject::tr("nothing broke");
     case PullStep::how:
-        return choices().empty() ? QString() : QObject::tr("The first one");
+        return m_modes.empty() ? QString() : QString::fromStdString(m_modes.front());
     case PullStep::accept:
         return QObject::tr("Accept");
     default:

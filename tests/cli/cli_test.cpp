@@ -288,14 +288,15 @@ TEST_F(Cli, PlanTellsSquaresRunListAndDueSteps) {
     EXPECT_EQ(o["run_list"].toArray().size(), 55);
     ASSERT_EQ(o["steps"].toArray().size(), 3);
     expectKeys(o["steps"].toArray()[0].toObject(), "step from latest state");
-    EXPECT_EQ(o["steps"].toArray()[0].toObject()["state"].toString(), "due");
-    EXPECT_EQ(o["steps"].toArray()[0].toObject()["from"].toString(), "2026-05-04T08:30:00");
-    EXPECT_EQ(run({"plan", demo, "--study", "Hooks bonded to glazing", "--now", "2026-05-06T09:00:00"})
+    EXPECT_EQ(o["steps"].toArray()[0].toObject()["state"].toString(), "overdue");
+    EXPECT_EQ(o["steps"].toArray()[1].toObject()["state"].toString(), "due");
+    EXPECT_EQ(o["steps"].toArray()[1].toObject()["from"].toString(), "2026-05-04T08:30:00");
+    EXPECT_EQ(run({"plan", demo, "--study", "Hooks bonded to glazing", "--now", "2026-05-03T09:00:00"})
                   .json()["steps"]
                   .toArray()[0]
                   .toObject()["state"]
                   .toString(),
-              "overdue");
+              "due");
     o = run({"plan", demo}).json();
     EXPECT_EQ(o["fairness"].toArray()[0].toObject()["rule"].toString(), "day");
     EXPECT_FALSE(o["fairness"].toArray()[0].toObject()["accepted"].isNull());

@@ -40,4 +40,14 @@ TEST(Print, WithUnitAndPercent) {
     EXPECT_EQ(tidy(3.25 * 0.0254 / 0.001), 82.55);
 }
 
+TEST(Print, AtStepShowsWhatADisplayResolves) {
+    EXPECT_EQ(atStep(21.46, 0.5), "21.5");
+    EXPECT_EQ(atStep(-0.04, 0.5), "0.0") << "never minus nothing";
+    EXPECT_EQ(atStep(4321.7, 1), "4322");
+    EXPECT_EQ(atStep(4.3217, 0.0005), "4.3217");
+    EXPECT_EQ(atStep(0.1234, 0.1), "0.1");
+    EXPECT_EQ(atStep(12.34, 0), significant(12.34));
+    EXPECT_EQ(atStep(123456, 50), fixed(123456, 0));
+}
+
 } // namespace

@@ -61,7 +61,12 @@ TEST(Timetable, RepeatsKeepTheirInterval) {
     for (int k = 1; k < 4; ++k)
         EXPECT_EQ(t[static_cast<std::size_t>(k)].earliest, start + k * day);
     EXPECT_EQ(t[1].state, StepState::due);
-    EXPECT_EQ(layOut(wash, start, {{"0.0", start}}, start + 49 * hour)[1].state, StepState::overdue);
+    const auto missed = layOut(wash, start, {{"0.0", start}}, start + 49 * hour);
+    EXPECT_EQ(missed[1].state, StepState::overdue);
+    EXPECT_EQ(missed[2].state, StepState::due) << "one that was missed does not hold up the next";
+    EXPECT_EQ(missed[3].state, StepState::waiting);
+    EXPECT_EQ(layOut(wash, start, {}, start + 49 * hour)[1].state, StepState::waiting)
+        << "a schedule begins with its first";
 }
 
 TEST(Timetable, WorkingHoursAreRespected) {

@@ -58,6 +58,7 @@ TEST_F(Flow, GoesFromSafetyToTheNextPieceBySpaceAndDigits) {
     EXPECT_EQ(space(), PullAction::nothing);
     see(rig::RecorderState::done, rig::Ending::broke, true);
     ASSERT_EQ(flow.step(), PullStep::part);
+    EXPECT_EQ(flow.action(), "the fitting") << "what the space bar would say";
     digit(2);
     ASSERT_EQ(flow.step(), PullStep::how);
     EXPECT_EQ(flow.part(), "wire");

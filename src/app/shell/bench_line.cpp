@@ -34,8 +34,9 @@ BenchLine::BenchLine(Session& session, QWidget* parent) : QWidget(parent), m_ses
     m_unit->setToolTip(tr("The next unit of force"));
     m_next = new QLabel;
     m_next->setObjectName("faint");
-    for (QWidget* w : {static_cast<QWidget*>(m_state), static_cast<QWidget*>(m_load), m_bar,
-                       static_cast<QWidget*>(m_unit), static_cast<QWidget*>(m_zero), static_cast<QWidget*>(m_next)})
+    for (QWidget* w :
+         {static_cast<QWidget*>(m_state), static_cast<QWidget*>(m_load), m_bar, static_cast<QWidget*>(m_unit),
+          static_cast<QWidget*>(m_zero), static_cast<QWidget*>(m_next)})
         row->addWidget(w);
     connect(m_zero, &QPushButton::clicked, this, [this] { m_session.rig().bench().zero(); });
     connect(m_unit, &QPushButton::clicked, this, [this] {
@@ -70,14 +71,17 @@ void BenchLine::refresh() {
         return;
     }
     const auto name = qs(m_session.rig().setup().name);
-    m_state->setText(!on           ? tr("%1: looking for it …").arg(name)
-                     : !live.fresh ? tr("⚠ %1 is silent").arg(name)
+    m_state->setText(!on                                            ? tr("%1: looking for it …").arg(name)
+                     : !live.fresh                                  ? tr("⚠ %1 is silent").arg(name)
                      : live.recorder == rig::RecorderState::loading ? tr("● %1 records").arg(name)
                                                                     : name);
     m_state->setToolTip(live.said);
     if (!on) return;
     const auto& unit = *m_session.units().force;
-    m_load->setText((live.inside ? QString() : QStringLiteral("~ ")) + qs(quantity::withUnit(live.force, unit)));
+    m_load->setText((live.inside ? QString() : QStringLiteral("~ ")) +
+                    qs(quantity::atStep(unit.fromSi(live.force),
+                                        unit.fromSi(rig::displayStep(m_session.rig().setup())))) +
+                    QStringLiteral(" ") + QString::fromUtf8(unit.symbol.data()));
     m_load->setToolTip(live.inside ? QString() : tr("Beyond the calibrated range: a guess"));
     m_unit->setText(QString::fromUtf8(unit.symbol.data()));
     const auto limit = rig::limitOf(m_session.rig().setup());

@@ -139,15 +139,18 @@ void BenchView::tick() {
     if (!isVisible()) return;
     const auto live = m_session.rig().live();
     const auto& unit = *m_session.units().force;
+    const double step = rig::displayStep(m_session.rig().setup());
     m_load->setText(live.link == work::LinkState::connected
                         ? (live.inside ? QString() : QStringLiteral("~")) +
-                              qs(quantity::significant(unit.fromSi(live.force), 4)) +
+                              qs(quantity::atStep(unit.fromSi(live.force), unit.fromSi(step))) +
                               QStringLiteral("<span style='font-size:30px'> %1</span>")
                                   .arg(QString::fromUtf8(unit.symbol.data()))
                         : QStringLiteral("–"));
     m_load->setStyleSheet(live.nearLimit ? QStringLiteral("color: %1;").arg(theme().warn.name()) : QString());
     m_peak->setText(live.recorder == rig::RecorderState::loading || live.recorder == rig::RecorderState::done
-                        ? tr("peak %1").arg(qs(quantity::withUnit(live.peak, unit, 4)))
+                        ? tr("peak %1 %2")
+                              .arg(qs(quantity::atStep(unit.fromSi(live.peak), unit.fromSi(step))),
+                                   QString::fromUtf8(unit.symbol.data()))
                         : QString());
     QStringList rate;
     if (live.recorder == rig::RecorderState::loading) {

@@ -25,6 +25,10 @@ double tidy(double value);
 /// An SI value in `unit`, with its symbol: "12.35 kN".
 std::string withUnit(double si, const Unit& unit, int digits = resultDigits);
 
+/// `value` with the decimals that a display of this step needs: 21.46 at 0.5 gives "21.5". For figures that
+/// change while one looks; a step of zero or less: as `significant`.
+std::string atStep(double value, double step);
+
 /// A share as a percentage: 0.0412 → "4.1 %", 0.31 → "31 %".
 std::string percent(double share);
 
