@@ -62,7 +62,7 @@ double displayStep(const Setup& s) {
     const auto ratio = ratioOf(s.path);
     if (s.resolution && ratio) return *s.resolution * ratio->value;
     const auto limit = limitOf(s);
-    return limit ? *limit / 10000 : 0.1;
+    return limit ? *limit / 2000 : 0.1;
 }
 
 std::vector<std::string> problems(const Setup& s, const std::string& today) {

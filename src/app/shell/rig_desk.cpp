@@ -25,9 +25,8 @@ bool RigDesk::store(const rig::Setup& setup) {
 }
 
 bool RigDesk::keep(const rig::Setup& setup) {
-    const bool listening = inUse();
     if (!store(setup)) return false;
-    return !listening || setup.address.empty() || use(setup);
+    return !m_listening || setup.address.empty() || use(setup);
 }
 
 bool RigDesk::edit(const std::function<void(rig::Setup&)>& change) {
@@ -54,7 +53,8 @@ bool RigDesk::use(const rig::Setup& setup) {
         m_session.say(tr("Say where the rig is reached, such as serial:/dev/ttyUSB0@115200."), true);
         return false;
     }
-    return m_session.tell(m_bench.connectTo(setup, QSettings().value("rig/remote").toBool()));
+    m_listening = m_session.tell(m_bench.connectTo(setup, QSettings().value("rig/remote").toBool()));
+    return m_listening;
 }
 
 bool RigDesk::practise() {
@@ -99,12 +99,14 @@ bool RigDesk::practise() {
 }
 
 void RigDesk::disconnectRig() {
+    m_listening = false;
     m_bench.disconnectRig();
     m_virtual.reset();
     emit changed();
 }
 
 void RigDesk::letGo() {
+    m_listening = false;
     m_bench.disconnectRig();
     m_virtual.reset();
     m_setup = {};

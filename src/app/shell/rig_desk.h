@@ -53,6 +53,7 @@ private:
     std::unique_ptr<link::RigServer> m_virtual;
     rig::Setup m_setup;
     Id m_setupId = 0;
+    bool m_listening = false; ///< has been told to; the bench takes a moment
 };
 
 } // namespace anvil::app

@@ -194,7 +194,9 @@ void BenchView::showStep() {
         auto* tile = new QLabel(tr("%1   %2").arg(c.digit).arg(c.text));
         tile->setObjectName("choice");
         tile->setFrameShape(QFrame::StyledPanel);
-        tile->setMargin(8);
+        tile->setMargin(4);
+        tile->setMinimumHeight(40);
+        tile->setWordWrap(true);
         m_grid->addWidget(tile, place / 2, place % 2);
         ++place;
     }

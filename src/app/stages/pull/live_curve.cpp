@@ -10,7 +10,7 @@
 namespace anvil::app {
 
 LiveCurve::LiveCurve(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
-    setMinimumSize(280, 200);
+    setMinimumSize(220, 200);
 }
 
 void LiveCurve::setSquare(Id option, Id condition) {

@@ -28,12 +28,12 @@ LinkPanel::LinkPanel(Session& session, QWidget* parent) : Panel(session, parent)
     m_protocol->setObjectName("rigProtocol");
     m_protocol->addItem(tr("sends lines"));
     m_protocol->addItem(tr("answers questions"));
-    row->addWidget(m_protocol);
     m_connect = new QPushButton(tr("Connect"));
     m_connect->setObjectName("primary");
     row->addWidget(m_connect);
     layout->addLayout(row);
     auto* questions = new QHBoxLayout;
+    questions->addWidget(m_protocol);
     m_queries = new QLabel(tr("Asked for force by"));
     questions->addWidget(m_queries);
     questions->addWidget(m_forceQuery = field("forceQuery", tr("such as MEAS:FORC?"), 180));

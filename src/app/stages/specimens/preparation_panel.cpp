@@ -49,7 +49,7 @@ QString minutesText(double minutes) {
 }
 
 QString when(study::Instant at) {
-    return at ? QDateTime::fromSecsSinceEpoch(at).toString("ddd d MMM, hh:mm") : QString();
+    return at ? QDateTime::fromSecsSinceEpoch(at).toString("d MMM hh:mm") : QString();
 }
 
 /// "8:00" from minutes after midnight.

@@ -41,8 +41,8 @@ std::vector<std::string> problems(const Setup& setup, const std::string& today);
 /// nothing when neither is known.
 std::optional<double> limitOf(const Setup& setup);
 
-/// The smallest step worth showing of a force at the specimen, N: what the device resolves, or a
-/// ten-thousandth of the limit; 0.1 N where neither is known.
+/// The smallest step worth showing of a force at the specimen, N: what the device resolves, or one in
+/// two thousand of the limit; 0.1 N where neither is known.
 double displayStep(const Setup& setup);
 
 std::string toJson(const Setup& setup);
