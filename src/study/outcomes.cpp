@@ -1,7 +1,10 @@
 #include <anvil/study/outcomes.h>
 
 #include <algorithm>
+#include <anvil/quantity/entry.h>
+#include <anvil/quantity/print.h>
 #include <cctype>
+#include <cmath>
 
 namespace anvil::study {
 namespace {
@@ -83,10 +86,43 @@ Proposal proposeStanding(const StudyData& data, const curve::Reading* reading, c
     return {};
 }
 
+Expected<std::vector<ModeShare>> sharesFrom(const std::string& text) {
+    std::vector<ModeShare> out;
+    double sum = 0;
+    std::size_t at = 0;
+    while (at < text.size()) {
+        const auto comma = std::min(text.find_first_of(",;", at), text.size());
+        const auto part = text.substr(at, comma - at);
+        at = comma + 1;
+        if (part.find_first_not_of(" \t") == std::string::npos) continue;
+        const auto sign = part.find('%');
+        const auto number =
+            sign == std::string::npos ? tl::unexpected(Error{}) : quantity::parseNumber(part.substr(0, sign));
+        const auto name =
+            sign == std::string::npos ? std::string::npos : part.find_first_not_of(" \t", sign + 1);
+        if (!number || !(*number > 0) || name == std::string::npos)
+            return fail("\"" + part + "\" is no share: write it as 60 % let go, 40 % tore.");
+        const auto end = part.find_last_not_of(" \t");
+        out.push_back({part.substr(name, end - name + 1), *number / 100});
+        sum += *number / 100;
+    }
+    if (!out.empty() && std::abs(sum - 1) > 0.01)
+        return fail("The shares come to " + quantity::percent(sum) + " together, not 100 %.");
+    return out;
+}
+
+std::string sharesText(const std::vector<ModeShare>& shares) {
+    std::string out;
+    for (const auto& s : shares)
+        out += (out.empty() ? "" : ", ") + quantity::shortest(100 * s.share) + " % " + s.mode;
+    return out;
+}
+
 const Specimen* nextSpecimen(const StudyData& data, const std::set<Id>& skip) {
     const auto waits = [&](const Specimen& s) {
         return !skip.contains(s.id) && std::none_of(data.pulls.begin(), data.pulls.end(), [&](const Pull& p) {
-            return p.specimen == s.id && p.practice == data.study.plan.practice && p.standing != Standing::notRead;
+            return p.specimen == s.id && p.practice == data.study.plan.practice &&
+                   p.standing != Standing::notRead;
         });
     };
     for (const auto& label : data.study.plan.runOrder)

@@ -1,4 +1,5 @@
 // Commands of rigs and of what was pulled on them.
+#include <anvil/quantity/entry.h>
 #include <anvil/work/open_project.h>
 
 #include <algorithm>
@@ -40,6 +41,59 @@ Expected<Id> OpenProject::saveRig(const rig::Setup& setup) {
                                   {"made_at", QDateTime::currentDateTime().toString(Qt::ISODate)},
                                   {"setup", json}});
     });
+    if (!entry) return entry;
+    return made;
+}
+
+Expected<Id> OpenProject::addTypedPull(const TypedPull& typed) {
+    const study::StudyData* data = nullptr;
+    for (const auto& s : m_studies)
+        if (s.specimen(typed.specimen)) data = &s;
+    if (!data) return fail("There is no piece left that the number could belong to.");
+    const auto metric = data->study.metric;
+    study::Pull p;
+    p.specimen = typed.specimen;
+    p.performedAt = typed.performedAt;
+    p.operatorName = typed.operatorName;
+    p.sourceName = "read off a display";
+    p.whatBroke = typed.whatBroke;
+    p.practice = data->study.plan.practice;
+    if (typed.text.empty()) {
+        p.standing = study::Standing::notRead;
+        p.reason = "The number was lost.";
+    } else {
+        const auto entry = quantity::parseEntry(typed.text, study::info(metric).dimension, typed.fallback);
+        if (!entry) return tl::unexpected(entry.error());
+        if (entry->si < 0) return fail("A strength below zero cannot be.");
+        p.typed = study::TypedValue{metric, entry->si, entry->upperSi, quantity::print(*entry)};
+        using quantity::Doubt;
+        switch (entry->doubt) {
+        case Doubt::above:
+            p.standing = study::Standing::atLeast;
+            p.reason = "Read as at least that.";
+            break;
+        case Doubt::below:
+            p.standing = study::Standing::atMost;
+            p.reason = "Read as at most that.";
+            break;
+        case Doubt::between:
+            p.standing = study::Standing::between;
+            p.reason = "Held the lower, failed at the upper.";
+            break;
+        default:
+            const auto part = typed.whatBroke.substr(0, typed.whatBroke.find(','));
+            if (!part.empty()) {
+                const auto proposal = study::proposeStanding(*data, nullptr, part, study::Limit::broke);
+                p.standing = proposal.standing;
+                p.reason = proposal.reason;
+            }
+        }
+    }
+    const auto label = QString::fromStdString(data->specimen(typed.specimen)->label);
+    Id made = 0;
+    auto entry = run(
+        tr("%1: %2").arg(label, typed.text.empty() ? tr("number lost") : QString::fromStdString(typed.text)),
+        [&](store::Writer& w) { made = w.insert("pull", store::toRow(p)); });
     if (!entry) return entry;
     return made;
 }

@@ -350,4 +350,53 @@ TEST_F(AtTheRig, AnInterruptedPullIsShownAndSettled) {
     EXPECT_EQ(study().pulls[0].recording, study::Recording::interrupted);
 }
 
+TEST_F(AtTheRig, NumbersReadOffADisplayKeepTheirDoubt) {
+    sevenPins();
+    window->goTo(Stage::pull);
+    settle(5);
+    auto* value = child<QLineEdit>("typedValue");
+    auto* broke = child<QComboBox>("typedBroke");
+    EXPECT_TRUE(child<QLabel>("typedPiece")->text().startsWith("A1-1"));
+    const auto type = [&](const QString& text, int part) {
+        broke->setCurrentIndex(part);
+        value->setText(text);
+        QTest::keyClick(value, Qt::Key_Return);
+        settle(5);
+    };
+    type("12 mm", 1);
+    EXPECT_TRUE(window->messageText().contains("measures length"));
+    EXPECT_EQ(value->text(), "12 mm") << "nothing lost";
+    type("4.2 kN", 1);
+    type(">9 kN", 0);
+    type(QString::fromUtf8("3\u20263.5 kN"), 1);
+    type("12 kN", 3); // what it was fixed to
+    QTest::mouseClick(child<QPushButton>("typedLost"), Qt::LeftButton);
+    settle(5);
+    ASSERT_EQ(study().pulls.size(), 5U);
+    EXPECT_EQ(study().pulls[0].typed->value, 4200);
+    EXPECT_EQ(study().pulls[0].whatBroke, "the piece");
+    EXPECT_EQ(study().pulls[0].standing, study::Standing::counts);
+    EXPECT_EQ(study().pulls[1].standing, study::Standing::atLeast);
+    EXPECT_EQ(study().pulls[2].standing, study::Standing::between);
+    EXPECT_EQ(study().pulls[2].typed->upper, 3500);
+    EXPECT_EQ(study().pulls[3].standing, study::Standing::atLeast) << "another part broke";
+    EXPECT_EQ(study().pulls[4].standing, study::Standing::notRead);
+    QTest::mouseClick(child<QPushButton>("typedOther"), Qt::LeftButton);
+    EXPECT_TRUE(child<QLabel>("typedPiece")->text().startsWith("A1-6"))
+        << child<QLabel>("typedPiece")->text().toStdString();
+    session().selectPull(study().pulls[0].id);
+    settle(5);
+    auto* shares = child<QLineEdit>("shares");
+    shares->setText("70 % pulled out, 20 % tore");
+    emit shares->editingFinished();
+    EXPECT_TRUE(window->messageText().contains("90 % together"));
+    shares->setText("70 % pulled out, 30 % tore");
+    emit shares->editingFinished();
+    EXPECT_EQ(study().pulls[0].outcome.shares.size(), 2U);
+    child<QLineEdit>("afterwards")->setText("bent");
+    emit child<QLineEdit>("afterwards")->editingFinished();
+    EXPECT_EQ(study().pulls[0].outcome.afterwards, "bent");
+    EXPECT_EQ(study().pulls[0].outcome.shares.size(), 2U);
+}
+
 } // namespace

@@ -80,4 +80,16 @@ TEST(Outcomes, NextFollowsTheRunList) {
     EXPECT_EQ(nextSpecimen(d, {1, 2, 3}), nullptr);
 }
 
+TEST(Outcomes, SharesOfAMixedFailure) {
+    const auto shares = *sharesFrom("60 % let go, 40% tore within the glue");
+    ASSERT_EQ(shares.size(), 2U);
+    EXPECT_EQ(shares[1], (ModeShare{"tore within the glue", 0.4}));
+    EXPECT_EQ(sharesText(shares), "60 % let go, 40 % tore within the glue");
+    EXPECT_EQ(*sharesFrom(sharesText(shares)), shares);
+    EXPECT_TRUE(sharesFrom("")->empty());
+    EXPECT_EQ(sharesFrom("60 % a, 30 % b").error().message, "The shares come to 90 % together, not 100 %.");
+    for (const char* bad : {"half tore", "100 %", "-20 % a, 120 % b", "% a"})
+        EXPECT_FALSE(sharesFrom(bad)) << bad;
+}
+
 } // namespace

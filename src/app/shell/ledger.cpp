@@ -9,6 +9,7 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 #include <anvil/quantity/print.h>
+#include <anvil/study/outcomes.h>
 #include <anvil/work/wall_clock.h>
 #include <set>
 
@@ -102,6 +103,23 @@ Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(s
     m_broke->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     m_broke->setMinimumContentsLength(8);
     edits->addWidget(m_broke);
+    m_where = new QLineEdit;
+    m_where->setObjectName("where");
+    m_where->setPlaceholderText(tr("where, such as: at the second tuck"));
+    edits->addWidget(m_where);
+    m_shares = new QLineEdit;
+    m_shares->setObjectName("shares");
+    m_shares->setPlaceholderText(tr("mixed: 60 % let go, 40 % tore"));
+    m_shares->setToolTip(tr("Shares by area of a mixed failure; together 100 %"));
+    edits->addWidget(m_shares);
+    m_afterwards = new QLineEdit;
+    m_afterwards->setObjectName("afterwards");
+    m_afterwards->setPlaceholderText(tr("afterwards: bent, stuck, still works"));
+    edits->addWidget(m_afterwards);
+    m_unloading = new QCheckBox(tr("Broke while being unloaded"));
+    m_unloading->setObjectName("whileUnloading");
+    m_unloading->setToolTip(tr("Or while it was handled: the greatest load before is what counts"));
+    edits->addWidget(m_unloading);
     edits->addSpacing(4);
     edits->addWidget(section(tr("Remarks on the curve")));
     m_remarks = wrapped("remarks");
@@ -144,6 +162,9 @@ Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(s
     };
     connect(m_broke->lineEdit(), &QLineEdit::editingFinished, this, saveBroke);
     connect(m_broke, &QComboBox::activated, this, saveBroke);
+    for (auto* edit : {m_where, m_shares, m_afterwards})
+        connect(edit, &QLineEdit::editingFinished, this, &Ledger::saveOutcome);
+    connect(m_unloading, &QCheckBox::clicked, this, &Ledger::saveOutcome);
     connect(m_looked, &QCheckBox::clicked, this, [this](bool on) {
         if (m_session.project())
             m_session.tell(m_session.project()->changePull(
@@ -170,6 +191,22 @@ void Ledger::saveText(const char* field, const QString& text, const QString& wha
         return;
     m_session.tell(m_session.project()->changePull(pull->id, {{QLatin1String(field), text}},
                                                    tr("%1: %2").arg(m_title->text(), what)));
+}
+
+void Ledger::saveOutcome() {
+    const auto* data = m_session.study();
+    const auto* pull = data ? data->pull(m_session.pull()) : nullptr;
+    if (m_filling || !pull) return;
+    auto outcome = pull->outcome;
+    const auto shares = study::sharesFrom(m_shares->text().toStdString());
+    if (!m_session.tell(shares)) return;
+    outcome.shares = *shares;
+    outcome.where = m_where->text().simplified().toStdString();
+    outcome.afterwards = m_afterwards->text().simplified().toStdString();
+    outcome.whileUnloading = m_unloading->isChecked();
+    if (outcome != pull->outcome)
+        m_session.tell(m_session.project()->changePull(pull->id, {{"outcome", store::outcomeToJson(outcome)}},
+                                                       tr("%1: how it failed").arg(m_title->text())));
 }
 
 void Ledger::applyStanding() {
@@ -221,6 +258,10 @@ void Ledger::refresh() {
         m_broke->addItem(b);
     m_broke->setCurrentIndex(m_broke->findText(qs(pull->whatBroke)));
     m_broke->setEditText(qs(pull->whatBroke));
+    m_where->setText(qs(pull->outcome.where));
+    m_shares->setText(qs(study::sharesText(pull->outcome.shares)));
+    m_afterwards->setText(qs(pull->outcome.afterwards));
+    m_unloading->setChecked(pull->outcome.whileUnloading);
     auto asked = *pull;
     asked.looked = false;
     QStringList remarks;

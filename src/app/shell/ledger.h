@@ -21,6 +21,7 @@ public:
 private:
     void refresh();
     void applyStanding();
+    void saveOutcome();
     void saveText(const char* field, const QString& text, const QString& what);
     bool eventFilter(QObject* watched, QEvent* event) override;
 
@@ -28,10 +29,10 @@ private:
     bool m_filling = false;
     QLabel *m_title, *m_place, *m_facts, *m_remarks, *m_history, *m_reasonHint;
     QComboBox *m_standing, *m_broke;
-    QLineEdit* m_reason;
+    QLineEdit *m_reason, *m_where, *m_shares, *m_afterwards;
     QPushButton* m_apply;
     QPlainTextEdit* m_note;
-    QCheckBox* m_looked;
+    QCheckBox *m_looked, *m_unloading;
     QWidget *m_edits, *m_interrupted;
 };
 

@@ -2,6 +2,7 @@
 
 #include "shell/rig_desk.h"
 #include "stages/pull/bench_view.h"
+#include "stages/pull/typed_row.h"
 #include "theme/theme.h"
 #include <QHBoxLayout>
 #include <QLabel>
@@ -62,6 +63,11 @@ PullStage::PullStage(Session& session, QWidget* parent) : QWidget(parent), m_ses
     action("clipboard-paste", tr("Paste results"), tr("The same columns, copied from a spreadsheet."),
            &PullStage::pasteWanted);
     layout->addLayout(live);
+    layout->addSpacing(8);
+    auto* head = new QLabel(tr("Read off a display? One piece after the other:"));
+    head->setObjectName("section");
+    layout->addWidget(head);
+    layout->addWidget(new TypedRow(session));
     layout->addSpacing(8);
     auto* unplanned = new QHBoxLayout;
     auto* option = new QLineEdit;

@@ -1,6 +1,7 @@
 // After a pull: what may have broken and how, what its number may be used for, and which piece is next.
 #pragma once
 
+#include <anvil/quantity/error.h>
 #include <anvil/study/model.h>
 #include <set>
 #include <string>
@@ -29,6 +30,12 @@ struct Proposal {
 /// Number lost: not read. Else it counts. `broke` is a part of breakableParts, or empty when nothing broke.
 Proposal proposeStanding(const StudyData& data, const curve::Reading* reading, const std::string& broke,
                          Limit limit);
+
+/// Shares of a mixed failure as a tester types them: "60 % let go, 40 % tore". Empty: none. Error: no number
+/// before a share, a share without a name, or together not 100 % (within 1 %).
+Expected<std::vector<ModeShare>> sharesFrom(const std::string& text);
+/// The same the other way round.
+std::string sharesText(const std::vector<ModeShare>& shares);
 
 /// The piece to pull next: by the run list where there is one, else in the order they were made. Pieces that
 /// have been pulled (in a study that is no practice, practice pulls are none) and those in `skip` are passed

@@ -120,6 +120,15 @@ public:
     /// A study of three unknown pins on the virtual bench, pieces made and in order. The seed hides their
     /// strengths; see practiceStrength.
     Expected<Id> addPracticeStudy(std::uint64_t seed);
+    /// A result read off a display: with its doubt (">9 kN", "4…5 kN", "~12 N", "12 ± 1 N"); an empty text
+    /// keeps a pull whose number was lost. Error: not a value of the deciding metric, or nothing to pull.
+    struct TypedPull {
+        Id specimen = 0;
+        std::string text;
+        const quantity::Unit* fallback = nullptr; ///< of a number without a unit
+        std::string whatBroke, performedAt, operatorName;
+    };
+    Expected<Id> addTypedPull(const TypedPull& typed);
     /// What the tester said of a pull that has just been recorded, or was interrupted, as one command.
     struct Judgement {
         std::string whatBroke;
