@@ -5,8 +5,8 @@
 
 namespace anvil::sim {
 
-VirtualRig::VirtualRig(RigOptions options)
-    : m_options(std::move(options)), m_random(m_options.seed), m_offset(m_options.logger.zeroOffset) {}
+VirtualRig::VirtualRig(const RigOptions& options)
+    : m_options(options), m_random(m_options.seed), m_offset(m_options.logger.zeroOffset) {}
 
 RigReading VirtualRig::unloaded() {
     const auto& g = m_options.logger;
@@ -21,7 +21,10 @@ std::vector<RigReading> VirtualRig::advance(double seconds) {
     std::vector<RigReading> out;
     const double step = 1 / m_options.logger.rate;
     m_due += std::min(seconds, 1.0);
-    for (; m_due >= step; m_due -= step) {
+    const auto samples = static_cast<long>(m_due / step);
+    m_due -= static_cast<double>(samples) * step;
+    out.reserve(static_cast<std::size_t>(samples));
+    for (long i = 0; i < samples; ++i) {
         if (pulling()) {
             const auto& c = m_run.curve;
             m_place = c.displacement[m_at];

@@ -218,9 +218,11 @@ void Board::paintLegend(QPainter& painter) const {
     int x = 6, y = m_bottom + 14;
     std::set<State> used;
     bool look = false;
+    std::optional<State> overdue;
     for (const auto& m : m_marks) {
         used.insert(m.state);
-        look = look || m.look;
+        look = look || (m.look && m.pull);
+        if (m.look && !m.pull) overdue = m.state;
     }
     const auto item = [&](State state, bool flag, const QString& text) {
         const int need = markSize + 8 + painter.fontMetrics().horizontalAdvance(text) + 14;
@@ -236,6 +238,7 @@ void Board::paintLegend(QPainter& painter) const {
     for (const auto state : used)
         item(state, false, word(state));
     if (look) item(State::counts, true, tr("needs a look"));
+    if (overdue) item(*overdue, true, tr("a step is overdue"));
 }
 
 void Board::paintEvent(QPaintEvent*) {

@@ -22,8 +22,8 @@ QByteArray lineOf(const sim::RigReading& r) {
 
 } // namespace
 
-RigServer::RigServer(sim::RigOptions options, bool answers, QObject* parent)
-    : QObject(parent), m_rig(std::move(options)), m_answers(answers), m_timer(new QTimer(this)) {
+RigServer::RigServer(const sim::RigOptions& options, bool answers, QObject* parent)
+    : QObject(parent), m_rig(options), m_answers(answers), m_timer(new QTimer(this)) {
     m_clock.start();
     m_timer->setTimerType(Qt::PreciseTimer);
     connect(m_timer, &QTimer::timeout, this, &RigServer::tick);

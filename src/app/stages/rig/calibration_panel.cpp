@@ -80,9 +80,10 @@ void CalibrationPanel::fill() {
     m_calibrated->setText(qs(s.calibrated));
     m_expires->setText(qs(s.expires));
     m_checks->clear();
-    for (auto it = s.checks.rbegin(); it != s.checks.rend(); ++it)
-        m_checks->addItem((it->passed() ? QStringLiteral("\u2713 ") : QStringLiteral("\u2717 ")) +
-                          qs(it->at).left(16).replace('T', ' ') + "  " + qs(rig::sentence(*it)));
+    for (const auto& check : s.checks)
+        m_checks->insertItem(0, (check.passed() ? QStringLiteral("\u2713 ") : QStringLiteral("\u2717 ")) +
+                                    qs(check.at).left(16).replace('T', ' ') + "  " +
+                                    qs(rig::sentence(check)));
     const auto calibration = rig::Calibration::make(s.calibration);
     m_picture->setVisible(calibration && !calibration->empty());
     if (calibration)

@@ -23,7 +23,7 @@ struct RigReading {
 
 class VirtualRig {
 public:
-    explicit VirtualRig(RigOptions options);
+    explicit VirtualRig(const RigOptions& options);
 
     /// What was read while so many seconds went by; at most a second's worth at once.
     std::vector<RigReading> advance(double seconds);

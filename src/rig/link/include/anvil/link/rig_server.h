@@ -20,7 +20,7 @@ class RigServer : public QObject {
     Q_OBJECT
 public:
     /// `answers`: speaks only when asked.
-    RigServer(sim::RigOptions options, bool answers, QObject* parent = nullptr);
+    RigServer(const sim::RigOptions& options, bool answers, QObject* parent = nullptr);
     ~RigServer() override;
 
     /// Listens on this machine only; 0: any free port. Returns the address to connect to. Error: it is taken.
