@@ -90,7 +90,8 @@ std::vector<std::string> practiceScore(const study::StudyData& data, const study
         line(even == static_cast<int>(rates.size()),
              fmt::format("{} of {} were pulled at about the same rate.", even, rates.size()));
     }
-    line(told == read, fmt::format("What broke was told right in {} of {}: it is always the pin here.", told, read));
+    line(told == read,
+         fmt::format("What broke was told right in {} of {}: it is always the pin here.", told, read));
     std::size_t least = verdict.groups.empty() ? 0 : verdict.groups.front().values.size();
     for (const auto& g : verdict.groups)
         least = std::min(least, g.values.size());

@@ -452,9 +452,11 @@ TEST(Practice, NeverCounts) {
     EXPECT_TRUE(real.groups[0].values.empty());
     EXPECT_EQ(real.groups[0].leftOut[0].why, "pulled for practice");
     d.study.plan.practice = true;
-    EXPECT_EQ(evaluate(d, {}, Metric::peak, 0.1).groups[0].values.size(), 1U) << "but it does in a practice study";
+    EXPECT_EQ(evaluate(d, {}, Metric::peak, 0.1).groups[0].values.size(), 1U)
+        << "but it does in a practice study";
     d.pulls[0].practice = false;
-    EXPECT_TRUE(evaluate(d, {}, Metric::peak, 0.1).groups[0].values.empty()) << "and there a real one does not";
+    EXPECT_TRUE(evaluate(d, {}, Metric::peak, 0.1).groups[0].values.empty())
+        << "and there a real one does not";
     d.pulls[0].recording = Recording::interrupted;
     EXPECT_FALSE(valueOf(d.pulls[0], nullptr, Metric::peak).value);
 }

@@ -23,7 +23,7 @@ protected:
 
 private:
     Session& m_session;
-    std::vector<chart::Trace> m_earlier; ///< s and N, from the beginning of the log
+    std::vector<chart::Trace> m_earlier;                 ///< s and N, from the beginning of the log
     std::optional<std::pair<double, double>> m_expected; ///< N: what is predicted, and its upper end
     chart::Picture m_picture;
 };

@@ -82,14 +82,14 @@ struct Plan {
     std::vector<PlannedSquare> squares;
     Id control = 0; ///< the option everything is compared with
     std::string method, part;
-    std::string connector{};         ///< what joins every piece to the rig
-    std::optional<double> speed{};   ///< m/s that every piece is pulled at
-    bool reused = false;             ///< articles are not destroyed: a replicate is a deployment
-    bool practice = false;           ///< on a virtual bench: only practice pulls count, and elsewhere none does
-    int joints = 1;                  ///< joints that one piece carries, such as both ends of a rope
-    std::optional<double> apart{};   ///< least distance between places in one sheet, m
-    double minutesEach = 0;          ///< what one pull takes, with mounting; 0: not known
-    std::string labelScheme{};       ///< of new pieces; empty: the usual one, see freshLabel
+    std::string connector{};       ///< what joins every piece to the rig
+    std::optional<double> speed{}; ///< m/s that every piece is pulled at
+    bool reused = false;           ///< articles are not destroyed: a replicate is a deployment
+    bool practice = false;         ///< on a virtual bench: only practice pulls count, and elsewhere none does
+    int joints = 1;                ///< joints that one piece carries, such as both ends of a rope
+    std::optional<double> apart{}; ///< least distance between places in one sheet, m
+    double minutesEach = 0;        ///< what one pull takes, with mounting; 0: not known
+    std::string labelScheme{};     ///< of new pieces; empty: the usual one, see freshLabel
     int workFrom = 0, workTo = 1440; ///< minutes after local midnight when somebody is there
     Direction direction = Direction::more;
     std::optional<std::pair<double, double>> window; ///< wanted range, SI
