@@ -60,12 +60,7 @@ int main(int argc, char** argv) {
     rig::Setup setup;
     setup.name = "Torture";
     setup.address = server.readAllStandardOutput().trimmed().toStdString();
-    setup.layout = {',',
-                    '.',
-                    {{"time", rig::Role::time, "s"},
-                     {"force", rig::Role::force, "N"},
-                     {"travel", rig::Role::displacement, "mm"}},
-                    0};
+    setup.layout = rig::simulatedLayout();
     if (!session.rig().use(setup)) return 3;
     app::LiveCurve curve(session);
     curve.resize(800, 600);

@@ -128,6 +128,13 @@ std::optional<std::size_t> Layout::find(Role role) const {
     return std::nullopt;
 }
 
+Layout simulatedLayout() {
+    return {',',
+            '.',
+            {{"time", Role::time, "s"}, {"force", Role::force, "N"}, {"travel", Role::displacement, "mm"}},
+            0};
+}
+
 std::optional<std::vector<double>> numbersOf(std::string_view line, const Layout& layout) {
     std::vector<double> out;
     bool ok = true;

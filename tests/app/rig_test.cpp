@@ -39,12 +39,7 @@ struct AtTheRig : Window {
         rig::Setup s;
         s.name = "Shed winch";
         s.address = address.toStdString();
-        s.layout = {',',
-                    '.',
-                    {{"time", rig::Role::time, "s"},
-                     {"force", rig::Role::force, "N"},
-                     {"travel", rig::Role::displacement, "mm"}},
-                    0};
+        s.layout = rig::simulatedLayout();
         s.rigLimit = 5000;
         s.onArm = "!pull";
         s.onStop = "!release";

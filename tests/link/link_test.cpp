@@ -1,5 +1,5 @@
+#include "wait.h"
 #include <QCoreApplication>
-#include <QElapsedTimer>
 #include <QEventLoop>
 #include <anvil/link/device.h>
 #include <anvil/link/rig_server.h>
@@ -9,16 +9,6 @@ using namespace anvil;
 using namespace anvil::link;
 
 namespace {
-
-bool waitFor(const std::function<bool()>& condition, int ms = 5000) {
-    QElapsedTimer timer;
-    timer.start();
-    while (!condition()) {
-        if (timer.elapsed() > ms) return false;
-        QCoreApplication::processEvents(QEventLoop::AllEvents, 10);
-    }
-    return true;
-}
 
 struct Heard {
     Device device;
@@ -53,14 +43,14 @@ TEST(Rig, SpeaksLinesOverTcpAndIsPulledByCommand) {
     quick.logger.speed = 0.01;
     RigServer server(quick, false);
     Heard heard(*server.listenTcp(0));
-    ASSERT_TRUE(waitFor([&] { return heard.lines.size() > 5; }));
+    ASSERT_TRUE(runUntil([&] { return heard.lines.size() > 5; }));
     EXPECT_EQ(heard.lines[0], "time [s],force [N],travel [mm]");
     const auto layout = *rig::guessLayout(heard.lines);
     EXPECT_EQ(layout.columns[1].unit, "N");
     const auto make = *rig::SampleMaker::make(layout);
     heard.device.send("!pull");
     double peak = 0;
-    ASSERT_TRUE(waitFor(
+    ASSERT_TRUE(runUntil(
         [&] {
             for (const auto& l : heard.lines)
                 if (const auto s = make(l)) peak = std::max(peak, s->force);
@@ -74,10 +64,10 @@ TEST(Rig, SpeaksLinesOverTcpAndIsPulledByCommand) {
 TEST(Rig, AnswersQuestions) {
     RigServer server({}, true);
     Heard heard(*server.listenTcp(0));
-    ASSERT_TRUE(waitFor([&] { return heard.gained == 1; }));
+    ASSERT_TRUE(runUntil([&] { return heard.gained == 1; }));
     for (const char* question : {"*IDN?", "MEAS:FORC?", "MEAS:DISP?", "nonsense"})
         heard.device.send(question);
-    ASSERT_TRUE(waitFor([&] { return heard.lines.size() == 4; }));
+    ASSERT_TRUE(runUntil([&] { return heard.lines.size() == 4; }));
     EXPECT_NE(heard.lines[0].find("simulated rig"), std::string::npos);
     EXPECT_TRUE(rig::answerOf(heard.lines[1]));
     EXPECT_EQ(*rig::answerOf(heard.lines[2]), 0);
@@ -89,19 +79,19 @@ TEST(Rig, SpeaksOverATerminal) {
     const auto address = server.openTerminal();
     ASSERT_TRUE(address) << address.error().message;
     Heard heard(*address);
-    ASSERT_TRUE(waitFor([&] { return heard.lines.size() > 20; }));
+    ASSERT_TRUE(runUntil([&] { return heard.lines.size() > 20; }));
     heard.device.send("!pull");
-    EXPECT_TRUE(waitFor([&] { return server.rig().pulls() == 1; }));
+    EXPECT_TRUE(runUntil([&] { return server.rig().pulls() == 1; }));
 }
 
 TEST(Rig, ComesBackAfterUnplugging) {
     RigServer server({}, false);
     Heard heard(*server.listenTcp(0));
-    ASSERT_TRUE(waitFor([&] { return heard.lines.size() > 5; }));
+    ASSERT_TRUE(runUntil([&] { return heard.lines.size() > 5; }));
     heard.device.send("!unplug 1");
-    ASSERT_TRUE(waitFor([&] { return heard.lost > 0 && !heard.device.connected(); }));
+    ASSERT_TRUE(runUntil([&] { return heard.lost > 0 && !heard.device.connected(); }));
     heard.lines.clear();
-    EXPECT_TRUE(waitFor([&] { return heard.lines.size() > 5; }, 8000)) << "found again by itself";
+    EXPECT_TRUE(runUntil([&] { return heard.lines.size() > 5; }, 8000)) << "found again by itself";
     EXPECT_GE(heard.gained, 2);
 }
 

@@ -1,5 +1,5 @@
+#include "wait.h"
 #include <QCoreApplication>
-#include <QElapsedTimer>
 #include <QTemporaryDir>
 #include <anvil/link/rig_server.h>
 #include <anvil/work/live_bench.h>
@@ -10,16 +10,6 @@ using namespace anvil;
 using namespace anvil::work;
 
 namespace {
-
-bool waitFor(const std::function<bool()>& condition, int ms = 8000) {
-    QElapsedTimer timer;
-    timer.start();
-    while (!condition()) {
-        if (timer.elapsed() > ms) return false;
-        QCoreApplication::processEvents(QEventLoop::AllEvents, 10);
-    }
-    return true;
-}
 
 struct LiveRig : testing::Test {
     QTemporaryDir dir;
@@ -39,12 +29,7 @@ struct LiveRig : testing::Test {
         ASSERT_TRUE(project->makePieces(study, ""));
         specimen = project->studies()[0].specimens[0].id;
         setup.name = "Virtual";
-        setup.layout = {',',
-                        '.',
-                        {{"time", rig::Role::time, "s"},
-                         {"force", rig::Role::force, "N"},
-                         {"travel", rig::Role::displacement, "mm"}},
-                        0};
+        setup.layout = rig::simulatedLayout();
         setup.onArm = "!pull";
     }
     static sim::RigOptions quick() {
@@ -64,13 +49,13 @@ TEST_F(LiveRig, RecordsAPullFromAWire) {
     link::RigServer server(quick(), false);
     setup.address = server.listenTcp(0)->toStdString();
     ASSERT_TRUE(bench.connectTo(setup));
-    ASSERT_TRUE(waitFor([&] { return bench.live().perSecond > 50; }));
+    ASSERT_TRUE(runUntil([&] { return bench.live().perSecond > 50; }));
     EXPECT_EQ(bench.live().link, LinkState::connected);
     EXPECT_FALSE(bench.lines().isEmpty());
     bench.arm(project->file(), blank(), {});
-    ASSERT_TRUE(waitFor([&] { return bench.live().recorder == rig::RecorderState::done; }, 20000));
+    ASSERT_TRUE(runUntil([&] { return bench.live().recorder == rig::RecorderState::done; }, 20000));
     EXPECT_EQ(*bench.live().ending, rig::Ending::broke);
-    ASSERT_TRUE(waitFor([&] { return bench.live().saved; }));
+    ASSERT_TRUE(runUntil([&] { return bench.live().saved; }));
     EXPECT_GT(bench.trace().size(), 20U);
     bench.reset();
     ASSERT_TRUE(project->reload());
@@ -90,7 +75,7 @@ TEST_F(LiveRig, AsksARigThatAnswers) {
     setup.forceQuery = "MEAS:FORC?";
     setup.displacementQuery = "MEAS:DISP?";
     ASSERT_TRUE(bench.connectTo(setup));
-    ASSERT_TRUE(waitFor([&] { return bench.live().perSecond > 20; }));
+    ASSERT_TRUE(runUntil([&] { return bench.live().perSecond > 20; }));
     EXPECT_TRUE(bench.live().displacement);
 }
 
@@ -98,13 +83,13 @@ TEST_F(LiveRig, UnpluggedInMidPullIsSavedAndMarked) {
     link::RigServer server(quick(), false);
     setup.address = server.listenTcp(0)->toStdString();
     ASSERT_TRUE(bench.connectTo(setup));
-    ASSERT_TRUE(waitFor([&] { return bench.live().perSecond > 50; }));
+    ASSERT_TRUE(runUntil([&] { return bench.live().perSecond > 50; }));
     bench.arm(project->file(), blank(), {});
-    ASSERT_TRUE(waitFor([&] { return bench.live().recorder == rig::RecorderState::loading; }, 20000));
+    ASSERT_TRUE(runUntil([&] { return bench.live().recorder == rig::RecorderState::loading; }, 20000));
     server.obey("!unplug 1");
-    ASSERT_TRUE(waitFor([&] { return bench.live().recorder == rig::RecorderState::done; }));
+    ASSERT_TRUE(runUntil([&] { return bench.live().recorder == rig::RecorderState::done; }));
     EXPECT_EQ(*bench.live().ending, rig::Ending::linkLost);
-    ASSERT_TRUE(waitFor([&] { return bench.live().saved && bench.live().link == LinkState::connected; }))
+    ASSERT_TRUE(runUntil([&] { return bench.live().saved && bench.live().link == LinkState::connected; }))
         << "and the rig is found again";
     bench.reset();
     ASSERT_TRUE(project->reload());
@@ -115,12 +100,12 @@ TEST_F(LiveRig, GarbageAndClockJumpsAreCountedAndDoNoHarm) {
     link::RigServer server(quick(), false);
     setup.address = server.listenTcp(0)->toStdString();
     ASSERT_TRUE(bench.connectTo(setup));
-    ASSERT_TRUE(waitFor([&] { return bench.live().perSecond > 50; }));
+    ASSERT_TRUE(runUntil([&] { return bench.live().perSecond > 50; }));
     server.obey("!garbage 5000");
     server.obey("!clock -1000");
-    EXPECT_TRUE(waitFor([&] { return bench.live().noise >= 5000 && bench.live().clockJumps == 1; }));
+    EXPECT_TRUE(runUntil([&] { return bench.live().noise >= 5000 && bench.live().clockJumps == 1; }));
     const double before = bench.live().time;
-    EXPECT_TRUE(waitFor([&] { return bench.live().time > before + 0.2; })) << "time goes on";
+    EXPECT_TRUE(runUntil([&] { return bench.live().time > before + 0.2; })) << "time goes on";
     EXPECT_LT(std::abs(bench.live().force), 50);
 }
 
@@ -130,11 +115,11 @@ TEST_F(LiveRig, ZeroTakesTheOffsetAway) {
     link::RigServer server(options, false);
     setup.address = server.listenTcp(0)->toStdString();
     ASSERT_TRUE(bench.connectTo(setup));
-    ASSERT_TRUE(waitFor([&] { return bench.live().offZero; }));
+    ASSERT_TRUE(runUntil([&] { return bench.live().offZero; }));
     EXPECT_NEAR(bench.live().force, 40, 8);
-    ASSERT_TRUE(waitFor([&] { return bench.live().time > 2; }) || true);
+    ASSERT_TRUE(runUntil([&] { return bench.live().time > 2; }) || true);
     bench.zero();
-    EXPECT_TRUE(waitFor([&] { return std::abs(bench.live().force) < 5 && bench.live().zeroedAt >= 0; }));
+    EXPECT_TRUE(runUntil([&] { return std::abs(bench.live().force) < 5 && bench.live().zeroedAt >= 0; }));
 }
 
 TEST_F(LiveRig, WhatCannotBeIsASentence) {
@@ -145,7 +130,7 @@ TEST_F(LiveRig, WhatCannotBeIsASentence) {
     EXPECT_NE(bench.connectTo(setup).error().message.find("ratio of zero"), std::string::npos);
     setup.path.clear();
     ASSERT_TRUE(bench.connectTo(setup));
-    EXPECT_TRUE(waitFor([&] { return bench.live().said.contains("No rig there yet"); }));
+    EXPECT_TRUE(runUntil([&] { return bench.live().said.contains("No rig there yet"); }));
     bench.disconnectRig();
     EXPECT_EQ(bench.live().link, LinkState::none);
 }

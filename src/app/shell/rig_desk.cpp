@@ -85,12 +85,7 @@ bool RigDesk::practise() {
     rig::Setup setup;
     setup.name = "Virtual bench";
     setup.address = address->toStdString();
-    setup.layout = {',',
-                    '.',
-                    {{"time", rig::Role::time, "s"},
-                     {"force", rig::Role::force, "N"},
-                     {"travel", rig::Role::displacement, "mm"}},
-                    0};
+    setup.layout = rig::simulatedLayout();
     setup.rigLimit = 4000;
     setup.onArm = "!pull";
     setup.onStop = "!stop";

@@ -4,6 +4,8 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QTableWidget>
+#include <anvil/quantity/entry.h>
+#include <cmath>
 
 namespace anvil::app {
 
@@ -21,6 +23,22 @@ void Panel::mark() {
 void Panel::showEvent(QShowEvent* event) {
     if (m_stale) refill();
     QWidget::showEvent(event);
+}
+
+bool Panel::readOptional(const QLineEdit* edit, quantity::Dimension dimension, const quantity::Unit& unit,
+                         std::optional<double>& target, const QString& refusal) {
+    if (edit->text().trimmed().isEmpty()) {
+        target.reset();
+        return true;
+    }
+    const auto entry = quantity::parseEntry(edit->text().toStdString(), dimension, &unit);
+    if (!m_session.tell(entry)) return false;
+    if (!(entry->si > 0)) {
+        m_session.say(refusal, true);
+        return false;
+    }
+    if (!target || std::abs(*target - entry->si) > 5e-5 * entry->si) target = entry->si;
+    return true;
 }
 
 void Panel::refill() {

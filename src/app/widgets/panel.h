@@ -3,6 +3,7 @@
 
 #include "shell/session.h"
 #include <QWidget>
+#include <anvil/quantity/unit.h>
 
 class QHBoxLayout;
 class QLabel;
@@ -23,6 +24,10 @@ protected:
     void follow(bool selectionToo = false);
     void showEvent(QShowEvent* event) override;
     bool filling() const { return m_filling; }
+    /// Reads an optional quantity above zero into `target`; an empty field takes it away, and what only looks
+    /// rounded is left as it was. False and a message when it cannot be.
+    bool readOptional(const QLineEdit* edit, quantity::Dimension dimension, const quantity::Unit& unit,
+                      std::optional<double>& target, const QString& refusal);
     /// Fills again at once, such as after a refused entry.
     void refill();
 

@@ -134,13 +134,9 @@ void ForecastPanel::save() {
     f.cv = m_spread->value() / 100;
     f.goesFirst = m_goesFirst->text().simplified().toStdString();
     f.source = m_source->text().simplified().toStdString();
-    if (!m_travel->text().trimmed().isEmpty()) {
-        const auto travel =
-            quantity::parseEntry(m_travel->text().toStdString(), Dimension::length, m_session.units().length);
-        if (!m_session.tell(travel)) return;
-        if (!(travel->si > 0)) return m_session.say(tr("A travel of zero or less cannot be."), true);
-        f.travel = travel->si;
-    }
+    if (!readOptional(m_travel, Dimension::length, *m_session.units().length, f.travel,
+                      tr("A travel of zero or less cannot be.")))
+        return;
     const auto done = m_session.project()->changePlan(
         m_session.studyId(), tr("Forecast for %1").arg(m_square->text()), [&](study::Plan& p) {
             auto& all = p.squareFor(m_session.option(), m_session.condition()).forecasts;

@@ -168,19 +168,8 @@ QLayout* MethodPanel::makePulled() {
 }
 
 bool MethodPanel::speedFrom(QLineEdit* edit, std::optional<double>& target) {
-    if (edit->text().trimmed().isEmpty()) {
-        target.reset();
-        return true;
-    }
-    const auto entry =
-        quantity::parseEntry(edit->text().toStdString(), quantity::Dimension::speed, &speedUnit());
-    if (!m_session.tell(entry)) return false;
-    if (!(entry->si > 0)) {
-        m_session.say(tr("A speed of zero or less cannot be."), true);
-        return false;
-    }
-    if (!target || std::abs(*target - entry->si) > 5e-5 * entry->si) target = entry->si;
-    return true;
+    return readOptional(edit, quantity::Dimension::speed, speedUnit(), target,
+                        tr("A speed of zero or less cannot be."));
 }
 
 QString MethodPanel::speedText(const std::optional<double>& value) const {

@@ -101,25 +101,11 @@ void ReachPanel::save() {
     if (filling() || !data) return;
     auto rig = data->study.plan.rig;
     const auto& units = m_session.units();
-    struct Entry {
-        QLineEdit* edit;
-        std::optional<double>* target;
-        Dimension dimension;
-        const quantity::Unit* unit;
-    };
-    for (const auto& e : {Entry{m_limit, &rig.limit, Dimension::force, units.force},
-                          Entry{m_cell, &rig.cell, Dimension::force, units.force},
-                          Entry{m_travel, &rig.travel, Dimension::length, units.length}}) {
-        if (e.edit->text().trimmed().isEmpty()) {
-            e.target->reset();
-            continue;
-        }
-        const auto entry = quantity::parseEntry(e.edit->text().toStdString(), e.dimension, e.unit);
-        if (!m_session.tell(entry)) return;
-        if (!(entry->si > 0)) return m_session.say(tr("A limit of zero or less cannot be."), true);
-        if (!*e.target || std::abs(**e.target - entry->si) > 5e-5 * entry->si)
-            *e.target = entry->si; // what only looks rounded is left as it was
-    }
+    const auto refusal = tr("A limit of zero or less cannot be.");
+    if (!readOptional(m_limit, Dimension::force, *units.force, rig.limit, refusal) ||
+        !readOptional(m_cell, Dimension::force, *units.force, rig.cell, refusal) ||
+        !readOptional(m_travel, Dimension::length, *units.length, rig.travel, refusal))
+        return;
     const auto ratio = quantity::parseNumber(m_ratio->text().toStdString());
     if (!m_session.tell(ratio)) return;
     if (!(*ratio > 0))

@@ -79,26 +79,14 @@ void LimitsPanel::save() {
     if (filling() || !m_session.project()) return;
     auto s = m_session.rig().setup();
     const auto& units = m_session.units();
-    struct Entry {
-        QLineEdit* edit;
-        std::optional<double>* target;
-        Dimension dimension;
-        const quantity::Unit* unit;
-    };
-    for (const auto& e : {Entry{m_rig, &s.rigLimit, Dimension::force, units.force},
-                          Entry{m_cell, &s.cellLimit, Dimension::force, units.force},
-                          Entry{m_travel, &s.travel, Dimension::length, units.length},
-                          Entry{m_resolution, &s.resolution, Dimension::force, units.force},
-                          Entry{m_speed, &s.speed, Dimension::speed, &quantity::unit("mm/s")}}) {
-        if (e.edit->text().trimmed().isEmpty()) {
-            e.target->reset();
-            continue;
-        }
-        const auto entry = quantity::parseEntry(e.edit->text().toStdString(), e.dimension, e.unit);
-        if (!m_session.tell(entry)) return;
-        if (!(entry->si > 0)) return m_session.say(tr("A limit of zero or less cannot be."), true);
-        if (!*e.target || std::abs(**e.target - entry->si) > 5e-5 * entry->si) *e.target = entry->si;
-    }
+    const auto refusal = tr("A limit of zero or less cannot be.");
+    if (!readOptional(m_rig, Dimension::force, *units.force, s.rigLimit, refusal) ||
+        !readOptional(m_cell, Dimension::force, *units.force, s.cellLimit, refusal) ||
+        !readOptional(m_travel, Dimension::length, *units.length, s.travel, refusal) ||
+        !readOptional(m_resolution, Dimension::force, *units.force, s.resolution, refusal) ||
+        !readOptional(m_speed, Dimension::speed, quantity::unit("mm/s"), s.speed,
+                      tr("A speed of zero or less cannot be.")))
+        return;
     if (m_stretch->text().trimmed().isEmpty()) {
         s.compliance = 0;
     } else {

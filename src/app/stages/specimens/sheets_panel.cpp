@@ -6,7 +6,6 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QScrollArea>
-#include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
 #include <anvil/study/pieces.h>
 
@@ -47,14 +46,10 @@ SheetsPanel::SheetsPanel(Session& session, QWidget* parent) : Panel(session, par
 void SheetsPanel::saveApart() {
     const auto* data = m_session.study();
     if (filling() || !data) return;
-    std::optional<double> apart;
-    if (!m_apart->text().trimmed().isEmpty()) {
-        const auto entry = quantity::parseEntry(m_apart->text().toStdString(), quantity::Dimension::length,
-                                                m_session.units().length);
-        if (!m_session.tell(entry)) return;
-        if (!(entry->si > 0)) return m_session.say(tr("A distance of zero or less cannot be."), true);
-        apart = entry->si;
-    }
+    auto apart = data->study.plan.apart;
+    if (!readOptional(m_apart, quantity::Dimension::length, *m_session.units().length, apart,
+                      tr("A distance of zero or less cannot be.")))
+        return;
     if (apart != data->study.plan.apart)
         m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("Distance between places"),
                                                        [&](study::Plan& p) { p.apart = apart; }));

@@ -39,6 +39,9 @@ struct Layout {
     std::optional<std::size_t> find(Role role) const;
 };
 
+/// What the simulated rig sends: time in s, force in N, travel in mm.
+Layout simulatedLayout();
+
 /// Cuts a stream of bytes into lines, whatever the pieces it arrives in. A line longer than `mostBytes` is
 /// dropped and counted: a device cannot make it grow.
 class LineCutter {
