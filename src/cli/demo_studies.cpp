@@ -35,15 +35,17 @@ PullNotes notesFor(int option, int condition, int replicate, bool saturated) {
     using study::Standing;
     if (saturated) return {Standing::atLeast, "The rig topped out.", "Nothing broke", ""};
     if (option == 1 && condition == 0 && (replicate == 2 || replicate == 5))
-        return {Standing::atLeast, "The wire broke, not the fitting.", "Wire broke outside the fitting", ""};
+        return {Standing::atLeast, "The wire broke, not the fitting.", "Net wire, broke outside the fitting",
+                ""};
     if (option == 2 && condition == 0 && replicate == 4)
         return {Standing::aside, "Mislabelled: the piece turned out to be a tucked splice.",
-                "Splice drew out", "Found when the jaws were opened."};
+                "the fitting, splice drew out", "Found when the jaws were opened."};
     if (option == 3 && condition == 1 && replicate == 3)
         return {Standing::voided, "Zeroed under load: the reading means nothing.", "",
                 "Battery changed afterwards."};
-    static constexpr const char* broke[4] = {"Wire drew out of the sleeve", "Wedge slipped",
-                                             "Wire slid through the clamps", "Splice drew out"};
+    static constexpr const char* broke[4] = {
+        "the fitting, wire drew out of the sleeve", "the fitting, wedge slipped",
+        "the fitting, wire slid through the clamps", "the fitting, splice drew out"};
     return {Standing::counts, "", broke[option], ""};
 }
 
@@ -89,7 +91,7 @@ Expected<void> fittings(work::OpenProject& project) {
         static constexpr double expected[4] = {4600, 4800, 3600, 3000};
         for (int i = 0; i < 4; ++i)
             s.plan.squareFor(options[i], conditions[0]).forecasts = {
-                {"Ines", expected[i], 0.08, i == 1 ? "the wire" : "the fitting", "gut feeling", {}},
+                {"Ines", expected[i], 0.08, i == 1 ? "net wire" : "the fitting", "gut feeling", {}},
                 {"Tobin", expected[3 - i], 0.15, "", "last year's storm", 0.02}};
         w.update("study", studyId, {{"plan", store::planToJson(s.plan)}});
         for (int replicate = 1; replicate <= 5; ++replicate)

@@ -226,9 +226,11 @@ Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, 
     r.flipped = r.baseline - *low > *high - r.baseline;
     const double sign = r.flipped ? -1 : 1;
     if (r.flipped) r.notes.push_back("The load was logged as negative force and has been turned round.");
+    // What the baseline took away although the piece carries it; without a baseline it is still there.
+    const double preload = zero.level ? settings.preload : 0;
     for (auto& f : c.force)
-        f = sign * (f - r.baseline);
-    const double top = *std::max_element(c.force.begin(), c.force.end());
+        f = sign * (f - r.baseline) + preload;
+    const double top = *std::max_element(c.force.begin(), c.force.end()) - preload;
     if (!(top > 0) || (zero.level && top <= 5 * r.noise))
         return fail("The force never rises clearly above its noise: there is no pull in this log.");
 

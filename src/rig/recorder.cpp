@@ -56,7 +56,8 @@ void Recorder::arm(const RecorderSettings& settings) {
     m_above = 0;
     m_belowSince = m_stillSince = -1;
     m_base = level();
-    m_threshold = settings.startForce > 0 ? settings.startForce : std::max(8 * noise(), 1.0);
+    m_threshold = settings.startForce > 0 ? settings.startForce
+                                          : std::max({8 * noise(), 0.001 * settings.limit.value_or(0), 1.0});
     m_state = RecorderState::armed;
 }
 
@@ -181,7 +182,7 @@ double Recorder::noise() const {
 
 bool Recorder::offZero() const {
     return m_state == RecorderState::idle && m_recent.size() >= 5 &&
-           std::abs(level()) > 3 * std::max(noise(), 1e-9);
+           std::abs(level() - m_unloaded) > 3 * std::max(noise(), 1e-9);
 }
 
 double Timeline::stamp(std::optional<double> device, double host) {

@@ -85,6 +85,11 @@ std::vector<std::string> problems(const Setup& s, const std::string& today) {
     return out;
 }
 
+Expected<double> complianceFrom(const Setup& setup, double stiffness) {
+    if (!(stiffness > 0)) return fail("A stiffness of zero or less says nothing of how the rig gives way.");
+    return setup.compliance + 1 / stiffness;
+}
+
 std::string toJson(const Setup& s) {
     Json o{{"name", s.name},
            {"protocol", s.protocol == Protocol::answers ? "answers" : "lines"},
@@ -182,6 +187,10 @@ Calibrated Conversion::force(double reading) const {
     // The zero is taken off what the table says, not off the reading: a curved scale would turn it otherwise.
     const auto now = m_calibration(reading), rest = m_calibration(m_zero);
     return {m_ratio.value * m_sign * (now.value - rest.value) + m_ratio.offset, now.inside};
+}
+
+double Conversion::cellEnd(double cellLimit) const {
+    return m_ratio.value * (cellLimit - m_sign * m_calibration(m_zero).value) + m_ratio.offset;
 }
 
 } // namespace anvil::rig

@@ -356,12 +356,12 @@ Expected<std::unique_ptr<Project>> Project::open(const QString& path, Access acc
             p->readOnlyReason = QString::fromStdString(ok.error().message);
         }
     auto project = std::unique_ptr<Project>(new Project(std::move(p)));
-    if (auto ok = project->endInterruptedRecordings(); !ok) return tl::unexpected(ok.error());
+    project->endInterruptedRecordings();
     return project;
 }
 
-Expected<void> Project::endInterruptedRecordings() {
-    if (d->readOnly) return {};
+void Project::endInterruptedRecordings() {
+    if (d->readOnly) return;
     std::vector<std::pair<Id, Id>> running;
     {
         auto db = d->reader();
@@ -370,14 +370,16 @@ Expected<void> Project::endInterruptedRecordings() {
         while (q.next())
             running.emplace_back(q.value(0).toLongLong(), q.value(1).toLongLong());
     }
-    if (running.empty()) return {};
-    const auto done = write(QStringLiteral("A recording was interrupted"), [&](Writer& w) {
-        for (const auto& [pull, curve] : running) {
-            w.finishCurve(curve);
-            w.update("pull", pull, {{"recording", "interrupted"}});
-        }
-    });
-    return done ? Expected<void>{} : tl::unexpected(done.error());
+    for (const auto& [pull, curve] : running) {
+        const auto end = [&](bool whole) {
+            return write(QStringLiteral("A recording was interrupted"), [&](Writer& w) {
+                if (whole) w.finishCurve(curve);
+                w.update("pull", pull, {{"recording", "interrupted"}});
+            });
+        };
+        // Damaged samples, or a disk without room to lay them together, must not keep the project shut.
+        if (!end(true)) (void)end(false);
+    }
 }
 
 const QString& Project::path() const { return d->path; }

@@ -33,10 +33,7 @@ PullRecording::~PullRecording() {
     m_thread.join();
 }
 
-void PullRecording::begin() {
-    const std::lock_guard lock(m_mutex);
-    m_begun = true;
-}
+void PullRecording::begin() {} // the first samples begin it
 
 void PullRecording::append(std::span<const rig::Sample> samples) {
     const std::lock_guard lock(m_mutex);
@@ -68,22 +65,21 @@ void PullRecording::failed(const QString& why) {
 }
 
 void PullRecording::loop() {
+    std::vector<rig::Sample> part; // not committed yet; kept when a commit fails, for the next one
     for (bool last = false; !last;) {
-        std::vector<rig::Sample> part;
         rig::Ending ending;
         {
             std::unique_lock lock(m_mutex);
             m_wake.wait_for(lock, std::chrono::milliseconds(commitEveryMs),
                             [this] { return m_stop || m_ended; });
-            part.swap(m_waiting);
+            part.insert(part.end(), m_waiting.begin(), m_waiting.end());
+            m_waiting.clear();
             last = m_ended || m_stop;
             ending = m_ending;
-            if (!m_begun && !m_stop && !m_ended) continue;
-            if (!m_begun) break;
         }
         if (part.empty() && !last) continue;
         if (!m_curve && !part.empty()) m_hasDisplacement = part.front().displacement.has_value();
-        commit(curveOf(part, m_hasDisplacement), last, ending);
+        if (commit(curveOf(part, m_hasDisplacement), last, ending)) part.clear();
     }
     m_finished = true;
 }

@@ -137,6 +137,7 @@ QString settingsToJson(const curve::ReadingSettings& s) {
     };
     number("rig_limit_n", s.rigLimit);
     number("crosshead_speed_m_per_s", s.crossheadSpeed);
+    if (s.preload != 0) o["preload_n"] = s.preload;
     if (s.breakShare != curve::ReadingSettings{}.breakShare) o["break_share"] = s.breakShare;
     landmark("peak_s", s.peak);
     landmark("first_slip_s", s.firstSlip);
@@ -166,6 +167,7 @@ curve::ReadingSettings settingsFromJson(const QString& json) {
     landmark("break_s", s.breakPoint);
     landmark("fit_from_s", s.fitFrom);
     landmark("fit_to_s", s.fitTo);
+    s.preload = o["preload_n"].toDouble();
     return s;
 }
 

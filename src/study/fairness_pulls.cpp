@@ -115,9 +115,10 @@ void Judge::drift() {
             "");
     if (!drifting.empty())
         add("drift",
-            fmt::format("{} changes from deployment to deployment: it wears, so late ones do not compare "
-                        "with early ones.",
-                        joined(drifting)),
+            fmt::format("{} {} from deployment to deployment: {}, so late ones do not compare with early "
+                        "ones.",
+                        joined(drifting), drifting.size() == 1 ? "changes" : "change",
+                        drifting.size() == 1 ? "it wears" : "they wear"),
             "");
 }
 

@@ -1,4 +1,5 @@
 #include <anvil/study/forecasts.h>
+#include <anvil/study/outcomes.h>
 
 #include <algorithm>
 #include <anvil/quantity/print.h>
@@ -14,20 +15,21 @@ std::vector<ForecastScore> scoreForecasts(const StudyData& data, const Verdict& 
         double logs = 0, distance = 0;
     };
     std::map<std::string, Sum> by;
+    const auto parts = breakableParts(data);
     for (const auto& square : data.study.plan.squares)
         for (const auto& g : verdict.groups) {
             if (g.option != square.option || g.condition != square.condition) continue;
-            std::map<std::string, int> broke;
-            int told = 0;
+            std::vector<std::string> broke; // a part of the load path, for each pull that names one
             for (const auto& v : g.values)
-                if (const auto* p = data.pull(v.pull); p && !p->whatBroke.empty()) {
-                    ++broke[p->whatBroke];
-                    ++told;
-                }
+                if (const auto* p = data.pull(v.pull))
+                    if (const auto part = partOf(p->whatBroke);
+                        std::any_of(parts.begin(), parts.end(),
+                                    [&](const auto& known) { return samePart(known, part); }))
+                        broke.push_back(part);
             for (const auto& f : square.forecasts) {
                 auto& sum = by[f.by];
                 sum.score.by = f.by;
-                if (g.summary.mean && *g.summary.mean > 0 && f.value > 0) {
+                if (g.summary.mean && !g.summary.censored() && *g.summary.mean > 0 && f.value > 0) {
                     const double ratio = *g.summary.mean / f.value;
                     ++sum.score.squares;
                     sum.score.inside += std::abs(ratio - 1) <= f.cv;
@@ -35,10 +37,12 @@ std::vector<ForecastScore> scoreForecasts(const StudyData& data, const Verdict& 
                     sum.distance += std::abs(std::log(ratio));
                     sum.score.worst = std::max(sum.score.worst, std::max(ratio, 1 / ratio));
                 }
-                if (!f.goesFirst.empty() && told > 0) {
+                if (!f.goesFirst.empty() && !broke.empty()) {
                     ++sum.score.parts;
-                    const auto at = broke.find(f.goesFirst);
-                    sum.score.partsRight += at != broke.end() && 2 * at->second > told;
+                    const auto right = std::count_if(broke.begin(), broke.end(), [&](const auto& part) {
+                        return samePart(part, f.goesFirst);
+                    });
+                    sum.score.partsRight += 2 * right > static_cast<std::ptrdiff_t>(broke.size());
                 }
             }
         }

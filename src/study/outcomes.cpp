@@ -35,7 +35,7 @@ std::vector<std::string> breakableParts(const StudyData& data) {
     std::vector<std::string> out;
     const auto add = [&](const std::string& part) {
         if (part.empty() || out.size() == most) return;
-        if (std::none_of(out.begin(), out.end(), [&](const auto& p) { return plain(p) == plain(part); }))
+        if (std::none_of(out.begin(), out.end(), [&](const auto& p) { return samePart(p, part); }))
             out.push_back(part);
     };
     const auto& plan = data.study.plan;
@@ -50,6 +50,10 @@ std::vector<std::string> breakableParts(const StudyData& data) {
     add("what it was fixed to");
     return out;
 }
+
+std::string partOf(const std::string& whatBroke) { return whatBroke.substr(0, whatBroke.find(',')); }
+
+bool samePart(const std::string& a, const std::string& b) { return plain(a) == plain(b); }
 
 std::vector<std::string> failureModes(const std::string& kind) {
     const auto k = lowered(kind);
@@ -81,7 +85,7 @@ Proposal proposeStanding(const StudyData& data, const curve::Reading* reading, c
     if (limit == Limit::linkLost) return {Standing::atLeast, "The rig fell silent before it broke."};
     if (broke.empty()) return {Standing::atLeast, "Stopped before it broke."};
     const auto parts = breakableParts(data);
-    if (!parts.empty() && plain(broke) != plain(parts.front()))
+    if (!parts.empty() && !samePart(broke, parts.front()))
         return {Standing::atLeast, "Not " + parts.front() + " but " + broke + " failed."};
     return {};
 }

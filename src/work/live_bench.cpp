@@ -24,6 +24,8 @@ public:
         m_setup = setup;
         m_maker = rig::SampleMaker::make(setup.layout);
         m_conversion = rig::Conversion::make(setup).value_or(rig::Conversion{});
+        m_recorder.setUnloaded(m_conversion.ratio().offset);
+        m_rawKnown = false;
         m_timeline = rig::Timeline(setup.layout.rate);
         m_cutter.clear();
         m_device = std::make_unique<link::Device>(address);
@@ -72,6 +74,13 @@ public:
         finishRecording();
         m_project = project;
         m_pull = pull;
+        auto limited = settings;
+        if (m_setup.cellLimit) { // the zero has taken a part of the cell's range
+            const double end = m_conversion.cellEnd(*m_setup.cellLimit);
+            limited.limit = std::min(end, limited.limit.value_or(end));
+            m_pull.settings.rigLimit = limited.limit;
+        }
+        m_pull.settings.preload = m_conversion.ratio().offset;
         {
             const std::lock_guard lock(m_mutex);
             m_trace.clear();
@@ -80,7 +89,7 @@ public:
             m_live.saved = false;
             m_live.trouble.clear();
         }
-        m_recorder.arm(settings);
+        m_recorder.arm(limited);
         if (!m_setup.onArm.empty()) send(QByteArray::fromStdString(m_setup.onArm));
         publish();
     }
@@ -191,6 +200,8 @@ private:
     void take(const rig::RawSample& raw, double at) {
         rig::Sample s;
         s.time = m_timeline.stamp(raw.time, at);
+        if (!m_rawKnown) m_rawLevel = raw.force; // the first one is the best guess there is
+        m_rawKnown = true;
         m_rawLevel += (raw.force - m_rawLevel) * std::min(1.0, 4 * std::max(1e-4, s.time - m_lastTime));
         m_lastTime = s.time;
         const auto force = m_conversion.force(raw.force);
@@ -306,7 +317,7 @@ private:
     study::Pull m_pull;
     QElapsedTimer m_clock;
     double m_lastHeard = 0, m_askedAt = 0, m_countedAt = 0, m_perSecond = 0, m_rawLevel = 0, m_lastTime = 0;
-    bool m_asked = false, m_askDisplacement = false, m_inside = true;
+    bool m_asked = false, m_askDisplacement = false, m_inside = true, m_rawKnown = false;
     std::optional<double> m_displacement;
     std::uint64_t m_noise = 0, m_arrived = 0, m_counted = 0;
     mutable std::mutex m_mutex;

@@ -81,7 +81,7 @@ Expected<Id> OpenProject::addTypedPull(const TypedPull& typed) {
             p.reason = "Held the lower, failed at the upper.";
             break;
         default:
-            const auto part = typed.whatBroke.substr(0, typed.whatBroke.find(','));
+            const auto part = study::partOf(typed.whatBroke);
             if (!part.empty()) {
                 const auto proposal = study::proposeStanding(*data, nullptr, part, study::Limit::broke);
                 p.standing = proposal.standing;

@@ -240,4 +240,29 @@ TEST(Curves, PinsLimitAndLegendAreDrawn) {
     EXPECT_NEAR(plane.x(plane.px(1.25)), 1.25, 1e-12);
 }
 
+TEST(LivePull, GrowsFromTheBeginningAndShowsTheLimitWhenNear) {
+    LivePull pull;
+    pull.limit = 5000;
+    const auto has = [](const Picture& p, const std::string& text) {
+        const auto labels = p.labels();
+        return std::find(labels.begin(), labels.end(), text) != labels.end();
+    };
+    EXPECT_TRUE(has(livePull(pull, quantity::unit("N"), 600, 400), "Force (N)"))
+        << "also before anything came";
+    for (int i = 0; i < 3000; ++i)
+        pull.trace.push_back({100 + 0.01 * i, i * 0.5, i * 0.5 + 2});
+    EXPECT_FALSE(has(livePull(pull, quantity::unit("N"), 600, 400), "rig limit")) << "far below it";
+    for (auto& s : pull.trace)
+        s.high *= 2;
+    const auto near = livePull(pull, quantity::unit("kN"), 600, 400);
+    EXPECT_TRUE(has(near, "rig limit"));
+    EXPECT_TRUE(has(near, "Force (kN)"));
+    for (const auto& shape : near.shapes)
+        if (const auto* line = std::get_if<Polyline>(&shape)) {
+            EXPECT_LE(line->points.size(), 2U * 300) << "no more than the width shows";
+        }
+    pull.marks = {{105, "mark 1"}};
+    EXPECT_TRUE(has(livePull(pull, quantity::unit("N"), 600, 400), "mark 1"));
+}
+
 } // namespace

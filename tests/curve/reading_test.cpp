@@ -63,6 +63,27 @@ TEST(Reading, BaselineIsTakenOffAndTheSignTurnedRound) {
     EXPECT_EQ(r.notes[0], "The load was logged as negative force and has been turned round.");
 }
 
+TEST(Reading, APreloadIsAddedToWhatTheBaselineTakesAway) {
+    auto c = brittle();
+    for (auto& f : c.force)
+        f += 50; // a lever rests on the piece, and the log shows it
+    const auto bare = readOk(c);
+    EXPECT_NEAR(bare.peak.force, 2000, 1e-6) << "taken for a zero that is off";
+    ReadingSettings settings;
+    settings.preload = 50;
+    const auto r = readOk(c, settings);
+    EXPECT_NEAR(r.peak.force, 2050, 1e-6);
+    EXPECT_NEAR(r.stiffness->value, bare.stiffness->value, 1e-3);
+    EXPECT_NEAR(*r.energyToPeak - *bare.energyToPeak, 50 * 0.004, 1e-3) << "50 N over 4 mm";
+    auto loaded = c; // starts under load: nothing is taken away, so nothing is added
+    loaded.force.erase(loaded.force.begin(), loaded.force.begin() + 300);
+    loaded.time.erase(loaded.time.begin(), loaded.time.begin() + 300);
+    loaded.displacement.erase(loaded.displacement.begin(), loaded.displacement.begin() + 300);
+    const auto without = readOk(loaded), with = readOk(loaded, settings);
+    EXPECT_TRUE(warns(with, "starts under load"));
+    EXPECT_EQ(with.peak.force, without.peak.force);
+}
+
 TEST(Reading, DisplacementCountedBackwardsKeepsTheFilesAxisForTheToe) {
     auto c = brittle();
     for (auto& x : c.displacement)

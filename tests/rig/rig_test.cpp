@@ -377,4 +377,30 @@ TEST(LiveTrace, KeepsEveryExtremeInBoundedRoom) {
     EXPECT_TRUE(trace.stretches().empty());
 }
 
+TEST(Setup, ALeversOwnWeightIsNoReasonToZeroAgain) {
+    rig::Setup s;
+    s.path = {{RatioPart::Kind::lever, 1, 0.1, 0, 0, 5}}; // 5 N·m over 0.1 m: 50 N on the piece
+    auto c = *Conversion::make(s);
+    c.zero(12);
+    EXPECT_NEAR(c.force(12).value, 50, 1e-9) << "the cell feels nothing, the piece the lever";
+    EXPECT_NEAR(c.cellEnd(1000), 10 * (1000 - 12) + 50, 1e-9) << "the zero has taken a part of the range";
+    Kept kept;
+    Recorder r(kept);
+    r.setUnloaded(c.ratio().offset);
+    idle(r, 0, 50);
+    EXPECT_FALSE(r.offZero());
+    Recorder other(kept);
+    other.setUnloaded(c.ratio().offset);
+    idle(other, 0, 0);
+    EXPECT_TRUE(other.offZero());
+}
+
+TEST(Setup, ComplianceAddsUpFromARigidBar) {
+    rig::Setup s;
+    EXPECT_NEAR(*complianceFrom(s, 2e6), 5e-7, 1e-18);
+    s.compliance = 5e-7;
+    EXPECT_NEAR(*complianceFrom(s, 1e7), 6e-7, 1e-18) << "what was left over after the first look";
+    EXPECT_FALSE(complianceFrom(s, 0));
+}
+
 } // namespace

@@ -1,11 +1,16 @@
 #include <QElapsedTimer>
 #include <QFile>
+#include <QFileInfo>
+#include <QSqlDatabase>
+#include <QSqlQuery>
 #include <QTemporaryDir>
 #include <QThread>
 #include <anvil/store/recording.h>
 #include <cmath>
+#include <csignal>
 #include <gtest/gtest.h>
 #include <random>
+#include <sys/resource.h>
 #include <sys/wait.h>
 #include <unistd.h>
 
@@ -121,6 +126,86 @@ TEST_F(RecordingFile, AFileThatTakesNoMoreIsASentence) {
     EXPECT_TRUE(r.error().contains("Nothing was changed")) << r.error().toStdString();
     EXPECT_EQ(r.committed(), 0U);
     EXPECT_TRUE((*p->load())[0].pulls.empty());
+}
+
+/// The largest file this process may write, put back at the end; what a full disk looks like from inside.
+struct FileLimit {
+    rlimit before{};
+    explicit FileLimit(qint64 bytes) {
+        std::signal(SIGXFSZ, SIG_IGN);
+        ::getrlimit(RLIMIT_FSIZE, &before);
+        const rlimit now{static_cast<rlim_t>(bytes), before.rlim_max};
+        ::setrlimit(RLIMIT_FSIZE, &now);
+    }
+    void lift() const { ::setrlimit(RLIMIT_FSIZE, &before); }
+    ~FileLimit() { lift(); }
+};
+
+TEST_F(RecordingFile, WhatAFullDiskRefusedIsKeptAndSavedOnceThereIsRoom) {
+    const auto specimen = make();
+    auto p = std::move(*Project::open(path));
+    study::Pull blank;
+    blank.specimen = specimen;
+    PullRecording r(*p, blank);
+    r.begin();
+    for (int i = 0; i < 1000; ++i) {
+        const auto s = sample(i);
+        r.append(std::span(&s, 1));
+    }
+    while (r.committed() < 1000)
+        QThread::msleep(5);
+    std::vector<rig::Sample> many;
+    for (int i = 1000; i < 60000; ++i)
+        many.push_back(sample(i));
+    {
+        const FileLimit limit(QFileInfo(path + "-wal").size() + 16384);
+        r.append(many);
+        for (int i = 0; i < 400 && r.error().isEmpty(); ++i)
+            QThread::msleep(10);
+        EXPECT_TRUE(r.error().contains("Nothing was changed")) << r.error().toStdString();
+        EXPECT_EQ(r.committed(), 1000U) << "what was saved before stays";
+    }
+    r.end(rig::Ending::cannotSave);
+    while (!r.finished())
+        QThread::msleep(5);
+    EXPECT_EQ(r.committed(), 60000U);
+    const auto loaded = p->load();
+    ASSERT_EQ((*loaded)[0].pulls.size(), 1U);
+    EXPECT_EQ((*loaded)[0].pulls[0].recording, study::Recording::interrupted);
+    const auto curve = *p->curve((*loaded)[0].pulls[0].curve);
+    ASSERT_EQ(curve.force.size(), 60000U);
+    for (int i = 0; i < 60000; i += 997)
+        EXPECT_EQ(curve.force[static_cast<std::size_t>(i)], sample(i).force);
+    EXPECT_TRUE(p->check().problems.isEmpty());
+}
+
+TEST_F(RecordingFile, ADamagedRecordingDoesNotKeepTheProjectShut) {
+    const auto specimen = make();
+    Id curve = 0;
+    {
+        auto p = std::move(*Project::open(path));
+        ASSERT_TRUE(p->write("half a recording", [&](Writer& w) {
+            study::Pull pull;
+            pull.specimen = specimen;
+            pull.curve = curve = w.beginCurve(false);
+            pull.recording = study::Recording::running;
+            w.insert("pull", toRow(pull));
+            w.appendSamples(curve, 0, {{0, 1, 2}, {5, 6, 7}, {}});
+        }));
+    }
+    {
+        auto db = QSqlDatabase::addDatabase("QSQLITE", "damage");
+        db.setDatabaseName(path);
+        ASSERT_TRUE(db.open());
+        QSqlQuery q(db);
+        ASSERT_TRUE(q.exec("UPDATE chunk SET checksum = checksum + 1"));
+        db.close();
+    }
+    QSqlDatabase::removeDatabase("damage");
+    const auto p = Project::open(path);
+    ASSERT_TRUE(p) << p.error().message;
+    EXPECT_EQ((*(*p)->load())[0].pulls[0].recording, study::Recording::interrupted);
+    EXPECT_FALSE((*p)->check().problems.isEmpty()) << "and it is said";
 }
 
 /// Records in a child process that is killed at a random instant; the child tells of every sample through a

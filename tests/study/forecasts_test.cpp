@@ -38,6 +38,8 @@ StudyData pulledStudy() {
 
 TEST(Forecasts, AreScoredByDistanceBandAndPart) {
     auto d = pulledStudy();
+    d.study.plan.part = "the glue";
+    d.study.plan.chain = {{"Hook", 300, 0.1, false, ""}};
     d.study.plan.squareFor(1, 11).forecasts = {{"Ines", 90, 0.2, "glue", ""},
                                                {"Tobin", 1000, 0.2, "hook", ""}};
     d.study.plan.squareFor(2, 11).forecasts = {{"Ines", 160, 0.2, "glue", ""}};
@@ -55,6 +57,21 @@ TEST(Forecasts, AreScoredByDistanceBandAndPart) {
               "Ines: 1 of 2 inside the stated band, measured 1.18 times the expected, 1 of 2 parts right.");
     EXPECT_EQ(sentence(scores[1]),
               "Tobin: 0 of 1 inside the stated band, measured 0.100 times the expected, 0 of 1 parts right.");
+}
+
+TEST(Forecasts, AtLeastIsNoMeasureOfAForecast) {
+    auto d = pulledStudy();
+    d.study.plan.part = "glue";
+    d.study.plan.squareFor(1, 11).forecasts = {{"Ines", 100, 0.2, "the glue", ""}};
+    d.pulls[0].standing = Standing::atLeast;
+    d.pulls[0].whatBroke = "Glue, tore";
+    d.pulls[1].whatBroke = "no idea"; // names no part, so it tells nothing
+    const auto scores = scoreForecasts(d, evaluate(d, {}, Metric::peak, 0.1));
+    ASSERT_EQ(scores.size(), 1U);
+    EXPECT_EQ(scores[0].squares, 0);
+    EXPECT_EQ(scores[0].parts, 1);
+    EXPECT_EQ(scores[0].partsRight, 1);
+    EXPECT_EQ(sentence(scores[0]), "Ines: 1 of 1 parts right.");
 }
 
 TEST(Forecasts, WithoutResultsThereIsNothingToScore) {

@@ -220,4 +220,47 @@ TEST_F(Commands, TheSpreadToExpectSaysWhereItComesFrom) {
     EXPECT_EQ(p->expectedSpread(study + 99).cv, 0.12);
 }
 
+TEST_F(Bench, ThePracticeScoreTellsGoodFromBad) {
+    const auto made = p->addPracticeStudy(5);
+    ASSERT_TRUE(made);
+    auto data = *p->study(*made);
+    study::Readings readings;
+    study::Verdict none;
+    EXPECT_TRUE(practiceScore(data, readings, none).empty()) << "nothing was pulled";
+    for (const auto& s : data.specimens) {
+        study::Pull pull;
+        pull.id = 1000 + s.id;
+        pull.specimen = s.id;
+        pull.practice = true;
+        pull.whatBroke = "the pin, snapped";
+        const double strength = practiceStrength(5, data.option(s.option)->position);
+        pull.typed = study::TypedValue{study::Metric::peak, strength + s.replicate, 0, ""};
+        auto& r = readings.byPull[pull.id];
+        r.noise = 1;
+        r.peak.force = strength;
+        r.slack = 0.001;
+        r.forceRate = 300;
+        data.pulls.push_back(pull);
+    }
+    const auto verdict = [&] { return study::evaluate(data, readings, study::Metric::peak, 0.1); };
+    auto score = practiceScore(data, readings, verdict());
+    ASSERT_EQ(score.size(), 6U);
+    for (const auto& line : score)
+        EXPECT_TRUE(line.starts_with("\u2713")) << line;
+    readings.byPull.begin()->second.baseline = 500;
+    readings.byPull.rbegin()->second.slack = 0.02;
+    data.pulls[3].whatBroke = "the grip, slipped";
+    for (auto& [id, r] : readings.byPull)
+        r.forceRate = id % 2 ? 300 : 900;
+    score = practiceScore(data, readings, verdict());
+    EXPECT_EQ(score[0], "\u2717 14 of 15 pulls were zeroed before the load came on.");
+    EXPECT_EQ(score[1], "\u2717 The slack was taken up in 14 of 15.");
+    EXPECT_TRUE(score[2].starts_with("\u2717")) << score[2];
+    EXPECT_EQ(score[3], "\u2717 What broke was told right in 14 of 15: it is always the pin here.");
+    for (auto& pull : data.pulls) // the other way round: the strongest reads weakest
+        pull.typed->value = 5000 - pull.typed->value;
+    score = practiceScore(data, readings, verdict());
+    EXPECT_TRUE(score[5].starts_with("\u2717 The verdict is wrong")) << score[5];
+}
+
 } // namespace

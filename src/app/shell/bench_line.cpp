@@ -51,7 +51,12 @@ BenchLine::BenchLine(Session& session, QWidget* parent) : QWidget(parent), m_ses
     });
     timer->start(50);
     connect(&session.rig(), &RigDesk::changed, this, &BenchLine::refresh);
-    connect(&session, &Session::changed, this, &BenchLine::refresh);
+    connect(&session, &Session::changed, this, [this] {
+        const auto* data = m_session.study();
+        const auto* next = data ? study::nextSpecimen(*data) : nullptr;
+        m_next->setText(next ? tr("next %1").arg(qs(next->label)) : QString());
+        refresh();
+    });
     connect(&session, &Session::unitsChanged, this, &BenchLine::refresh);
     refresh();
 }
@@ -88,9 +93,6 @@ void BenchLine::refresh() {
     m_share = limit ? std::clamp(live.force / *limit, 0.0, 1.0) : 0;
     m_zero->setText(live.offZero ? tr("Zero ⚠") : tr("Zero"));
     m_zero->setToolTip(live.zeroedAt < 0 ? tr("Not zeroed yet") : tr("Takes what is shown now as nothing"));
-    const auto* data = m_session.study();
-    const auto* next = data ? study::nextSpecimen(*data) : nullptr;
-    m_next->setText(next ? tr("next %1").arg(qs(next->label)) : QString());
     update();
 }
 

@@ -4,7 +4,6 @@
 #include "shell/session.h"
 #include <QWidget>
 #include <anvil/chart/charts.h>
-#include <anvil/rig/live_trace.h>
 
 namespace anvil::app {
 
@@ -14,17 +13,18 @@ public:
     explicit LiveCurve(Session& session, QWidget* parent = nullptr);
     /// Which square's replicates are drawn behind.
     void setSquare(Id option, Id condition);
-    /// Draws what has arrived by now.
-    void update(const std::vector<rig::LiveTrace::Stretch>& trace, const std::vector<study::Mark>& marks);
+    /// Draws what has arrived by now; nothing where nothing is new.
+    void update(std::vector<rig::LiveTrace::Stretch> trace, const std::vector<study::Mark>& marks);
     const chart::Picture& picture() const { return m_picture; }
 
 protected:
     void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
 
 private:
+    void build();
     Session& m_session;
-    std::vector<chart::Trace> m_earlier;                 ///< s and N, from the beginning of the log
-    std::optional<std::pair<double, double>> m_expected; ///< N: what is predicted, and its upper end
+    chart::LivePull m_pull;
     chart::Picture m_picture;
 };
 

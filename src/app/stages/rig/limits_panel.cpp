@@ -111,10 +111,10 @@ void LimitsPanel::stretchFromPull() {
     if (r == m_session.readings().byPull.end() || !r->second.stiffness)
         return m_session.say(
             tr("Select a pull of a rigid bar that has a stiffness: all it gives way then is the rig."), true);
-    const double compliance = 1 / r->second.stiffness->value;
-    if (m_session.rig().edit([&](rig::Setup& s) { s.compliance += compliance; }))
-        m_session.say(tr("The rig gives way by %1 mm for each kN.")
-                          .arg(qs(quantity::significant(compliance * 1e6, 3))));
+    const auto compliance = rig::complianceFrom(m_session.rig().setup(), r->second.stiffness->value);
+    if (!m_session.tell(compliance)) return;
+    if (m_session.rig().edit([&](rig::Setup& s) { s.compliance = *compliance; }))
+        m_session.say(tr("The rig gives way by %1 mm for each kN.").arg(m_stretch->text()));
 }
 
 } // namespace anvil::app

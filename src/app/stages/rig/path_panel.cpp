@@ -10,7 +10,6 @@
 #include <QTableWidget>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
-#include <numbers>
 
 namespace anvil::app {
 
@@ -34,11 +33,12 @@ struct Numbers {
 Numbers numbersOf(Kind kind) {
     switch (kind) {
     case Kind::lever:
-        return {QObject::tr("mm from pivot to cell"), QObject::tr("mm from pivot to piece"), 0.001, 0.001};
+        return {QObject::tr("mm from pivot to cell"), QObject::tr("mm from pivot to piece"),
+                quantity::unit("mm").factor, quantity::unit("mm").factor};
     case Kind::line:
         return {QObject::tr("parts of line"), QObject::tr("efficiency of a pulley"), 1, 1};
     case Kind::angle:
-        return {QObject::tr("degrees off the load"), QString(), std::numbers::pi / 180, 1};
+        return {QObject::tr("degrees off the load"), QString(), quantity::unit("°").factor, 1};
     case Kind::plain:
         return {QObject::tr("times"), QString(), 1, 1};
     }

@@ -5,6 +5,7 @@
 #include <anvil/curve/pyramid.h>
 #include <anvil/methods/method.h>
 #include <anvil/quantity/unit.h>
+#include <anvil/rig/live_trace.h>
 #include <anvil/rig/setup.h>
 #include <anvil/study/planning.h>
 #include <anvil/study/verdict.h>
@@ -85,6 +86,17 @@ Picture travelBars(const study::StudyData& data, const study::Readings& readings
 /// that are too close are joined. A hit's `pull` is the specimen.
 Picture sheetMap(const study::StudyData& data, const std::string& sheet, const quantity::Unit& unit,
                  double width);
+
+/// What is drawn of a pull while it grows; SI.
+struct LivePull {
+    std::vector<rig::LiveTrace::Stretch> trace;
+    std::vector<study::Mark> marks;
+    std::vector<Trace> earlier; ///< replicates of its square: s from the beginning of the log, N
+    std::optional<std::pair<double, double>> expected; ///< N: what is predicted, and its upper end
+    std::optional<double> limit;                       ///< N; drawn once half of it is reached
+};
+/// Force against time, from the beginning of the trace; the earlier replicates faint behind.
+Picture livePull(const LivePull& pull, const quantity::Unit& unit, double width, double height);
 
 /// The load path from cell to specimen, drawn part by part, with what one at the cell is after each.
 Picture loadPath(std::span<const rig::RatioPart> parts, double width);

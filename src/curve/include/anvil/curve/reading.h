@@ -20,6 +20,7 @@ struct Override {
 struct ReadingSettings {
     std::optional<double> rigLimit; ///< N, what the channel can show; raw |force| ≥ 99.8 % of it is off scale
     std::optional<double> crossheadSpeed; ///< m/s, constant; stands in for a displacement channel
+    double preload = 0; ///< N that the piece carries when the log is unloaded, such as a lever's own weight
     double breakShare = 0.4; ///< a pull is broken when the force falls below this share of the peak
     std::optional<Override> peak, firstSlip, breakPoint;
     std::optional<Override> fitFrom, fitTo; ///< ends of the stiffness line; both or neither

@@ -10,6 +10,7 @@ class LiveTrace {
 public:
     struct Stretch {
         double time = 0, low = 0, high = 0; ///< s at its beginning; N
+        bool operator==(const Stretch&) const = default;
     };
     static constexpr std::size_t most = 4096;
 

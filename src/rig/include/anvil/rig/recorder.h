@@ -39,7 +39,8 @@ public:
 };
 
 struct RecorderSettings {
-    double startForce = 0;     ///< N above the unloaded level that starts a recording; 0: 8 × noise
+    double startForce = 0;     ///< N above the unloaded level that starts a recording; 0: 8 × noise,
+                               ///< a thousandth of the limit, or 1 N, whichever is most
     double preTrigger = 2;     ///< s kept from before the start, so that there is a baseline
     double breakShare = 0.4;   ///< of the peak: below it the piece counts as broken …
     double breakSeconds = 0.3; ///< … when it stays there so long
@@ -86,6 +87,8 @@ public:
     double noise() const;
     /// Unloaded and off zero by more than three times the noise: wants zeroing.
     bool offZero() const;
+    /// What an unloaded rig shows once it is zeroed, N: the levers' own weight.
+    void setUnloaded(double level) { m_unloaded = level; }
 
 private:
     void begin();
@@ -96,7 +99,7 @@ private:
     std::optional<Ending> m_ending;
     std::deque<Sample> m_recent; ///< the last seconds, for levels, rates and what came before the start
     Sample m_last;
-    double m_base = 0, m_threshold = 0, m_peak = 0;
+    double m_base = 0, m_threshold = 0, m_peak = 0, m_unloaded = 0;
     double m_belowSince = -1, m_stillSince = -1, m_stillLevel = 0;
     int m_above = 0;
     std::size_t m_recorded = 0;

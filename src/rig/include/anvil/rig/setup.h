@@ -45,6 +45,10 @@ std::optional<double> limitOf(const Setup& setup);
 /// two thousand of the limit; 0.1 N where neither is known.
 double displayStep(const Setup& setup);
 
+/// The compliance of the rig, m/N, where a bar that does not give way read as a stiffness (N/m) with the
+/// compliance the set-up has now: all that moved, moved in the rig. Error: a stiffness of zero or less.
+Expected<double> complianceFrom(const Setup& setup, double stiffness);
+
 std::string toJson(const Setup& setup);
 /// Error: no JSON, or a member of the wrong kind.
 Expected<Setup> setupFromJson(const std::string& json);
@@ -58,6 +62,8 @@ public:
     Calibrated force(double reading) const;
     /// m, corrected by what the rig itself gives way under `force` (N at the specimen).
     double displacement(double reading, double force) const { return reading - m_compliance * force; }
+    /// Where a cell that ends at `cellLimit` (N at the cell) ends at the specimen with the present zero, N.
+    double cellEnd(double cellLimit) const;
     /// Takes this reading (SI, at the cell) as unloaded.
     void zero(double reading) { m_zero = reading; }
     double zero() const { return m_zero; }

@@ -149,7 +149,7 @@ public:
 
 private:
     /// Pulls that were being recorded when the program or the power went: marked, with all that was saved.
-    Expected<void> endInterruptedRecordings();
+    void endInterruptedRecordings();
     struct Private;
     explicit Project(std::unique_ptr<Private> d);
     std::unique_ptr<Private> d;

@@ -49,7 +49,7 @@ private:
     mutable std::mutex m_mutex;
     std::condition_variable m_wake;
     std::vector<rig::Sample> m_waiting;
-    bool m_begun = false, m_ended = false, m_stop = false;
+    bool m_ended = false, m_stop = false;
     rig::Ending m_ending = rig::Ending::stopped;
     QString m_error;
     std::atomic<Id> m_pullId{0};

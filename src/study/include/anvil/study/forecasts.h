@@ -16,6 +16,8 @@ struct ForecastScore {
     int partsRight = 0; ///< where most pulls of the square broke that way
 };
 
+/// A square whose mean is not exact (some pull is only "at least") gives no score of the value; pulls that
+/// name no part of the load path give none of the part.
 /// Scores every forecaster, best first: by the mean of |ln(measured / expected)|, equal ones by name. Squares
 /// without an exact mean and expectations of zero or less are left out.
 std::vector<ForecastScore> scoreForecasts(const StudyData& data, const Verdict& verdict);

@@ -11,6 +11,10 @@ namespace anvil::study {
 
 /// The parts that may break, the one asked for first, then the rest of the load path; eight at most.
 std::vector<std::string> breakableParts(const StudyData& data);
+/// The part in what is noted to have broken: "the fitting, pulled out" → "the fitting".
+std::string partOf(const std::string& whatBroke);
+/// Whether two names mean one part: "the fitting" and "Fitting" do.
+bool samePart(const std::string& a, const std::string& b);
 /// The ways a part fails, by the kind of piece ("rope", "adhesive", "rivet", "plastic" …), the likeliest
 /// first; eight at most.
 std::vector<std::string> failureModes(const std::string& kind);
