@@ -29,12 +29,14 @@ int main(int argc, char** argv) {
     sim::RigOptions options;
     options.logger.noise = 2;
     options.logger.resolution = 0.5;
-    double automatic = 0, speed = 1;
+    double automatic = 0, speed = 1, rezero = 0;
     int port = -1;
     bool terminal = false;
     app.add_option("--tcp", port, "port on this machine, 0: any free one");
     app.add_flag("--terminal", terminal, "a pseudo-terminal instead");
-    app.add_option("--model", model, "pull-out, brittle-bond, wire-rope or yielding-metal");
+    app.add_option("--model", model,
+                   "pull-out, brittle-bond, wire-rope, yielding-metal, smooth-friction, plastic, "
+                   "cracking-sheet or slipping-grip");
     app.add_option("--strength", strength, "mean strength of the specimens, such as 2 kN");
     app.add_option("--cv", options.cv, "their spread, as a share");
     app.add_option("--seed", options.seed, "same seed, same specimens");
@@ -47,6 +49,11 @@ int main(int argc, char** argv) {
     app.add_option("--limit", limit, "where its readings end, such as 5 kN");
     app.add_option("--protocol", protocol, "lines or answers")->check(CLI::IsMember({"lines", "answers"}));
     app.add_option("--auto", automatic, "pulls by itself so many seconds after the last one");
+    app.add_option("--legs", options.legs, "shares of the load that further cells see, such as 0.5 0.3 0.2")
+        ->expected(1, 6)
+        ->check(CLI::Range(-1.0, 2.0));
+    app.add_option("--rezero", rezero,
+                   "s into a pull at which the amplifier takes its offset away by itself");
     app.add_option("--truth", truth, "file for what each specimen was made from, a line of JSON each");
     CLI11_PARSE(app, argc, argv);
     const auto fails = [](const std::string& why) {
@@ -57,6 +64,7 @@ int main(int argc, char** argv) {
     if (!m) return fails("There is no specimen model called \"" + model + "\".");
     options.model = *m;
     options.logger.speed = speed / 1000;
+    if (rezero > 0) options.logger.rezeroAt = rezero;
     const auto force = quantity::parseEntry(strength, quantity::Dimension::force, &quantity::unit("N"));
     if (!force) return fails(force.error().message);
     options.strength = force->si;

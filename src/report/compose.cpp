@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <anvil/quantity/print.h>
+#include <anvil/study/entries.h>
 #include <anvil/study/forecasts.h>
 #include <anvil/study/planning.h>
 #include <anvil/work/wall_clock.h>
@@ -61,7 +62,7 @@ Table pullTable(const Source& source, const Units& units) {
             QString peak = "–", slip = "–", stiffness = "–";
             if (p.typed)
                 (p.typed->metric == study::Metric::stiffness ? stiffness : peak) =
-                    text(withUnit(p.typed->value, units.of(study::info(p.typed->metric).dimension)));
+                    text(withUnit(p.typed->value, units.of(study::info(p.typed->metric))));
             if (r) {
                 const bool bound = r->offScale || p.standing == study::Standing::atLeast;
                 peak = (bound ? "at least " : "") + text(withUnit(r->peak.force, force));
@@ -105,6 +106,10 @@ const quantity::Unit& Units::of(Dimension dimension) const {
     default:
         return quantity::siUnit(dimension);
     }
+}
+
+const quantity::Unit& Units::of(const study::MetricInfo& metric) const {
+    return metric.unit ? quantity::unit(metric.unit) : of(metric.dimension);
 }
 
 Units unitsFrom(const std::string& force, const std::string& length) {
@@ -178,7 +183,7 @@ Document compose(const Source& source, const Units& units) {
     const auto& data = *source.study;
     const auto metric = data.study.metric;
     const auto& verdict = source.verdict(metric);
-    const auto& unit = units.of(study::info(metric).dimension);
+    const auto& unit = units.of(study::info(metric));
     Document d;
     d.title = text(data.study.title);
     d.blocks.push_back(Heading{1, d.title});
@@ -207,10 +212,12 @@ Document compose(const Source& source, const Units& units) {
                                   "% interval, the small triangle the lowest seen.")
                        .arg(study::info(metric).noun)});
     }
-    for (const auto m : study::allMetrics) {
+    auto metrics = study::metricsOf(data.study.plan.method);
+    if (std::find(metrics.begin(), metrics.end(), metric) == metrics.end()) metrics.push_back(metric);
+    for (const auto m : metrics) {
         const auto& v = source.verdict(m);
         if (v.empty()) continue;
-        const auto& u = units.of(study::info(m).dimension);
+        const auto& u = units.of(study::info(m));
         d.blocks.push_back(Heading{2, study::info(m).title});
         for (const auto& c : data.conditions) {
             if (v.inCondition(c.id).empty()) continue;

@@ -69,8 +69,9 @@ std::vector<std::string> split(std::string_view line, char delimiter) {
     return out;
 }
 
-/// "force_N", "Force (kN)", "t [s]": the name and the unit in it.
-Column columnFrom(const std::string& head) {
+/// "force_N", "Force (kN)", "t [s]": the name and the unit in it; `typed` receives the unit as it stands
+/// there, known or not.
+Column columnFrom(const std::string& head, std::string* typed = nullptr) {
     Column c;
     c.name = head;
     for (const auto& [open, close] : {std::pair{'(', ')'}, std::pair{'[', ']'}}) {
@@ -87,6 +88,7 @@ Column columnFrom(const std::string& head) {
             c.name = head.substr(0, bar);
         }
     }
+    if (typed) *typed = c.unit;
     std::string low = c.name;
     std::transform(low.begin(), low.end(), low.begin(),
                    [](unsigned char ch) { return static_cast<char>(std::tolower(ch)); });
@@ -120,6 +122,38 @@ std::optional<Role> roleFromKey(std::string_view text) {
     for (std::size_t i = 0; i < roleKeys.size(); ++i)
         if (text == roleKeys[i]) return static_cast<Role>(i);
     return std::nullopt;
+}
+
+Expected<std::vector<Column>> columnsFrom(const std::string& text) {
+    std::vector<Column> out;
+    for (const auto& part : split(text, ',')) {
+        if (part.empty()) continue;
+        if (part == "-") {
+            out.push_back({});
+            continue;
+        }
+        std::string typed;
+        auto c = columnFrom(part, &typed);
+        if (!typed.empty())
+            if (const auto unit = quantity::findUnit(typed); !unit && c.unit.empty())
+                return tl::unexpected(unit.error());
+        if (c.role == Role::none) c.role = Role::other;
+        out.push_back(std::move(c));
+    }
+    return out;
+}
+
+std::string columnsText(std::span<const Column> columns) {
+    std::string out;
+    for (const auto& c : columns) {
+        if (!out.empty()) out += ", ";
+        if (c.role == Role::none)
+            out += '-';
+        else
+            out += (c.name.empty() ? std::string(key(c.role)) : c.name) +
+                   (c.unit.empty() ? "" : " [" + c.unit + "]");
+    }
+    return out;
 }
 
 std::optional<std::size_t> Layout::find(Role role) const {
@@ -197,7 +231,7 @@ Expected<Layout> guessLayout(std::span<const std::string> lines) {
     return best;
 }
 
-Expected<SampleMaker> SampleMaker::make(const Layout& layout) {
+Expected<SampleMaker> SampleMaker::make(const Layout& layout, bool forceNeeded) {
     SampleMaker m;
     m.m_layout = layout;
     const auto scale = [&](Role role, quantity::Dimension dimension) -> Expected<std::optional<Scale>> {
@@ -209,44 +243,93 @@ Expected<SampleMaker> SampleMaker::make(const Layout& layout) {
         if (!unit) return tl::unexpected(unit.error());
         return std::optional<Scale>(Scale{*at, (*unit)->factor});
     };
-    const auto force = scale(Role::force, quantity::Dimension::force);
-    if (!force) return tl::unexpected(force.error());
-    if (!*force) return fail("No column holds the force: say which one does.");
-    m.m_force = **force;
     const auto time = scale(Role::time, quantity::Dimension::time);
     if (!time) return tl::unexpected(time.error());
-    const auto displacement = scale(Role::displacement, quantity::Dimension::length);
-    if (!displacement) return tl::unexpected(displacement.error());
     m.m_time = *time;
-    m.m_displacement = *displacement;
+    if (forceNeeded) {
+        const auto force = scale(Role::force, quantity::Dimension::force);
+        if (!force) return tl::unexpected(force.error());
+        if (!*force) return fail("No column holds the force: say which one does.");
+        const auto displacement = scale(Role::displacement, quantity::Dimension::length);
+        if (!displacement) return tl::unexpected(displacement.error());
+        m.m_force = *force;
+        m.m_displacement = *displacement;
+    }
+    m.m_uses.assign(layout.columns.size(), unused);
+    for (std::size_t i = 0; i < layout.columns.size(); ++i) {
+        const auto& c = layout.columns[i];
+        if (m.m_force && i == m.m_force->column)
+            m.m_uses[i] = 0;
+        else if (m.m_time && i == m.m_time->column)
+            m.m_uses[i] = 1;
+        else if (m.m_displacement && i == m.m_displacement->column)
+            m.m_uses[i] = 2;
+        else if (c.role == Role::none || c.role == Role::time)
+            continue;
+        else if (m.m_others.size() == mostOthers)
+            return fail("A device can have " + std::to_string(mostOthers) +
+                        " channels beside force and travel; take some of its columns out.");
+        else {
+            OtherChannel o{i, c.name.empty() ? "channel " + std::to_string(i + 1) : c.name, c.unit};
+            if (!c.unit.empty()) {
+                using quantity::Dimension; // "kg" of a force is kgf
+                const auto unit = quantity::findUnit(
+                    c.unit, c.role == Role::force          ? std::optional(Dimension::force)
+                            : c.role == Role::displacement ? std::optional(Dimension::length)
+                                                           : std::nullopt);
+                if (!unit) return tl::unexpected(unit.error());
+                const auto& si = quantity::siUnit((*unit)->dimension);
+                o.unit = std::string(si.symbol);
+                o.factor = (*unit)->factor;
+                o.offset = (*unit)->offset;
+            } else if (c.role == Role::force) {
+                o.unit = "N";
+            } else if (c.role == Role::displacement) {
+                o.unit = "m";
+            }
+            o.limit = c.limit;
+            const auto plain = o.name; // two of one name could not be told apart afterwards
+            const auto taken = [&](const std::string& n) {
+                return std::any_of(m.m_others.begin(), m.m_others.end(),
+                                   [&](const auto& x) { return x.name == n; });
+            };
+            for (int n = 2; taken(o.name); ++n)
+                o.name = plain + " " + std::to_string(n);
+            m.m_uses[i] = 3 + static_cast<int>(m.m_others.size());
+            m.m_others.push_back(std::move(o));
+        }
+    }
+    if (!m.m_force && m.m_others.empty())
+        return fail("No column holds a reading: say what one of them shows.");
+    while (!m.m_uses.empty() && m.m_uses.back() == unused)
+        m.m_uses.pop_back();
     return m;
 }
 
 std::optional<RawSample> SampleMaker::operator()(std::string_view line) const {
-    const std::size_t needed =
-        std::max({m_force.column, m_time ? m_time->column : 0, m_displacement ? m_displacement->column : 0});
     RawSample s;
     std::size_t column = 0;
     bool ok = true;
     fields(line, m_layout.delimiter, [&](std::string_view f) {
-        if (ok && column <= needed) {
-            const bool wanted = column == m_force.column || (m_time && column == m_time->column) ||
-                                (m_displacement && column == m_displacement->column);
-            if (wanted) {
-                const auto value = numberIn(f, m_layout.decimal);
-                if (!value)
-                    ok = false;
-                else if (column == m_force.column)
-                    s.force = *value * m_force.factor;
-                else if (m_time && column == m_time->column)
-                    s.time = *value * m_time->factor;
-                else
-                    s.displacement = *value * m_displacement->factor;
-            }
+        if (ok && column < m_uses.size() && m_uses[column] != unused) {
+            const auto value = numberIn(f, m_layout.decimal);
+            const auto use = m_uses[column];
+            if (!value)
+                ok = false;
+            else if (use == 0)
+                s.force = *value * m_force->factor;
+            else if (use == 1)
+                s.time = *value * m_time->factor;
+            else if (use == 2)
+                s.displacement = *value * m_displacement->factor;
+            else
+                s.others[static_cast<std::size_t>(use - 3)] =
+                    *value * m_others[static_cast<std::size_t>(use - 3)].factor +
+                    m_others[static_cast<std::size_t>(use - 3)].offset;
         }
         ++column;
     });
-    if (!ok || column <= needed) return std::nullopt;
+    if (!ok || column < m_uses.size()) return std::nullopt;
     return s;
 }
 

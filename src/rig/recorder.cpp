@@ -54,6 +54,7 @@ void Recorder::arm(const RecorderSettings& settings) {
     m_peak = 0;
     m_recorded = 0;
     m_above = 0;
+    m_paused = false;
     m_belowSince = m_stillSince = -1;
     m_base = level();
     m_threshold = settings.startForce > 0 ? settings.startForce
@@ -138,7 +139,7 @@ void Recorder::feed(const Sample& sample) {
     } else {
         m_belowSince = -1;
     }
-    if (m_settings.holdSeconds > 0) {
+    if (m_settings.holdSeconds > 0 && !m_paused) {
         if (m_stillSince < 0 || std::abs(load - m_stillLevel) > 0.01 * m_peak) {
             m_stillSince = sample.time;
             m_stillLevel = load;
@@ -186,7 +187,7 @@ bool Recorder::offZero() const {
 }
 
 double Timeline::stamp(std::optional<double> device, double host) {
-    constexpr double leap = 10;
+    constexpr double leap = 10, settle = 5, steer = 1e-3; // s, s, s per s
     double t = host;
     if (device) {
         if (m_anchored && (*device < m_lastDevice || *device - m_lastDevice > leap + (host - m_lastHost))) {
@@ -197,9 +198,18 @@ double Timeline::stamp(std::optional<double> device, double host) {
             m_offset = std::max(host, m_last) - *device;
             m_firstDevice = *device;
             m_firstHost = host;
+            m_lastDevice = *device;
+            m_late = m_usual = 0;
             m_anchored = true;
         }
         t = *device + m_offset;
+        // Lines come late by a little that varies; only what that grows by is the clocks running apart.
+        const double passed = host - m_firstHost, step = std::max(0.0, *device - m_lastDevice);
+        m_late += (host - t - m_late) * std::min(1.0, step / settle);
+        if (passed < 2 * settle)
+            m_usual = m_late;
+        else
+            m_offset += std::clamp((m_late - m_usual) * step / settle, -steer * step, steer * step);
         m_lastDevice = *device;
     } else if (m_rate > 0 && m_started) {
         const double next = m_last + 1 / m_rate;

@@ -23,10 +23,23 @@ std::optional<double> number(const Json& o, const char* key) {
 }
 std::string text(const Json& o, const char* key) { return o.value(key, std::string()); }
 
+std::vector<CalibrationPoint> points(const Json& o) {
+    std::vector<CalibrationPoint> out;
+    for (const auto& p : o.value("calibration", Json::array()))
+        out.push_back({p.at(0).get<double>(), p.at(1).get<double>()});
+    return out;
+}
+
 Json layoutToJson(const Layout& l) {
     Json columns = Json::array();
-    for (const auto& c : l.columns)
-        columns.push_back({{"name", c.name}, {"role", key(c.role)}, {"unit", c.unit}});
+    for (const auto& c : l.columns) {
+        Json o{{"name", c.name}, {"role", key(c.role)}, {"unit", c.unit}};
+        if (c.flipped) o["flipped"] = true;
+        put(o, "limit", c.limit);
+        for (const auto& p : c.calibration)
+            o["calibration"].push_back({p.reading, p.truth});
+        columns.push_back(std::move(o));
+    }
     return {{"delimiter", std::string(1, l.delimiter)},
             {"decimal", std::string(1, l.decimal)},
             {"rate", l.rate},
@@ -43,8 +56,8 @@ Layout layoutFrom(const Json& o) {
     l.decimal = first("decimal", '.');
     l.rate = o.value("rate", 0.0);
     for (const auto& c : o.value("columns", Json::array()))
-        l.columns.push_back(
-            {text(c, "name"), roleFromKey(text(c, "role")).value_or(Role::none), text(c, "unit")});
+        l.columns.push_back({text(c, "name"), roleFromKey(text(c, "role")).value_or(Role::none),
+                             text(c, "unit"), c.value("flipped", false), number(c, "limit"), points(c)});
     return l;
 }
 
@@ -76,6 +89,16 @@ std::vector<std::string> problems(const Setup& s, const std::string& today) {
     if (const auto c = Calibration::make(s.calibration); !c) out.push_back(c.error().message);
     if (s.protocol == Protocol::lines && !s.address.empty())
         if (const auto m = SampleMaker::make(s.layout); !m) out.push_back(m.error().message);
+    for (const auto& c : s.layout.columns)
+        if (const auto table = Calibration::make(c.calibration); !table)
+            out.push_back(fmt::format("{}: {}", c.name, table.error().message));
+    for (const auto& d : s.sides) {
+        if (const auto m = SampleMaker::make(d.layout, false); !m)
+            out.push_back(fmt::format("{}: {}", d.name, m.error().message));
+        for (const auto& c : d.layout.columns)
+            if (const auto table = Calibration::make(c.calibration); !table)
+                out.push_back(fmt::format("{}, {}: {}", d.name, c.name, table.error().message));
+    }
     if (s.protocol == Protocol::answers && s.forceQuery.empty())
         out.emplace_back("Say which question the rig answers with its force, such as MEAS:FORC?");
     if (!s.expires.empty() && s.expires < today)
@@ -118,6 +141,12 @@ std::string toJson(const Setup& s) {
     for (const auto& c : s.checks)
         o["checks"].push_back(
             {{"at", c.at}, {"known_N", c.known}, {"shown_N", c.shown}, {"tolerance", c.tolerance}});
+    for (const auto& d : s.sides)
+        o["sides"].push_back({{"name", d.name}, {"address", d.address}, {"layout", layoutToJson(d.layout)}});
+    if (s.holdSeconds > 0) o["hold_s"] = s.holdSeconds;
+    if (s.lookEvery > 0) o["look_every_N"] = s.lookEvery;
+    put(o, "on_pause", s.onPause);
+    put(o, "on_resume", s.onResume);
     put(o, "on_arm", s.onArm);
     put(o, "on_stop", s.onStop);
     put(o, "on_zero", s.onZero);
@@ -153,13 +182,19 @@ Expected<Setup> setupFromJson(const std::string& text_) {
             part.moment = p.value("moment_Nm", 0.0);
             s.path.push_back(part);
         }
-        for (const auto& p : o.value("calibration", Json::array()))
-            s.calibration.push_back({p.at(0).get<double>(), p.at(1).get<double>()});
+        s.calibration = points(o);
+        for (const auto& d : o.value("sides", Json::array()))
+            s.sides.push_back(
+                {text(d, "name"), text(d, "address"), layoutFrom(d.value("layout", Json::object()))});
+        s.holdSeconds = o.value("hold_s", 0.0);
+        s.lookEvery = o.value("look_every_N", 0.0);
         s.calibrated = text(o, "calibrated");
         s.expires = text(o, "expires");
         for (const auto& c : o.value("checks", Json::array()))
             s.checks.push_back({text(c, "at"), c.value("known_N", 0.0), c.value("shown_N", 0.0),
                                 c.value("tolerance", 0.01)});
+        s.onPause = text(o, "on_pause");
+        s.onResume = text(o, "on_resume");
         s.onArm = text(o, "on_arm");
         s.onStop = text(o, "on_stop");
         s.onZero = text(o, "on_zero");
@@ -180,7 +215,67 @@ Expected<Conversion> Conversion::make(const Setup& s) {
     c.m_ratio = *ratio;
     c.m_sign = s.flipped ? -1 : 1;
     c.m_compliance = s.compliance;
+    if (s.protocol == Protocol::answers) return c;
+    const auto maker = SampleMaker::make(s.layout);
+    if (!maker) return c; // said where the set-up is looked at
+    auto others = othersOf(s.layout, *maker);
+    if (!others) return tl::unexpected(others.error());
+    c.m_others = std::move(*others);
     return c;
+}
+
+Expected<Conversion> Conversion::make(const SideDevice& side) {
+    if (side.layout.columns.empty()) return Conversion{}; // listened to until somebody says what it sends
+    const auto maker = SampleMaker::make(side.layout, false);
+    if (!maker) return fail(side.name + ": " + maker.error().message);
+    auto others = othersOf(side.layout, *maker);
+    if (!others) return fail(side.name + ": " + others.error().message);
+    Conversion c;
+    c.m_others = std::move(*others);
+    return c;
+}
+
+Expected<std::vector<Conversion::Other>> Conversion::othersOf(const Layout& layout,
+                                                              const SampleMaker& maker) {
+    std::vector<Other> out;
+    for (const auto& o : maker.others()) {
+        const auto& column = layout.columns[o.column];
+        auto table = Calibration::make(column.calibration);
+        if (!table) return fail(o.name + ": " + table.error().message);
+        out.push_back({std::move(*table), column.flipped ? -1.0 : 1.0, 0, o.unit == "N"});
+    }
+    return out;
+}
+
+double Conversion::other(std::size_t i, double reading) const {
+    const auto& o = m_others[i];
+    return o.sign * (o.calibration(reading).value - (o.force ? o.calibration(o.zero).value : 0));
+}
+
+void Conversion::zeroOthers(const std::array<double, mostOthers>& readings) {
+    for (std::size_t i = 0; i < m_others.size(); ++i)
+        if (m_others[i].force) m_others[i].zero = readings[i];
+}
+
+namespace {
+std::vector<ChannelName> names(const Expected<SampleMaker>& maker) {
+    std::vector<ChannelName> out;
+    if (maker)
+        for (const auto& o : maker->others())
+            out.push_back({o.name, o.unit, o.limit});
+    return out;
+}
+} // namespace
+
+std::vector<ChannelName> channelsOf(const Setup& s) {
+    return s.protocol == Protocol::answers ? std::vector<ChannelName>{} : names(SampleMaker::make(s.layout));
+}
+
+std::vector<ChannelName> channelsOf(const SideDevice& side) {
+    auto out = names(SampleMaker::make(side.layout, false));
+    for (auto& c : out)
+        c.name = side.name.empty() ? c.name : out.size() == 1 ? side.name : side.name + ": " + c.name;
+    return out;
 }
 
 Calibrated Conversion::force(double reading) const {

@@ -7,7 +7,8 @@
 namespace anvil::sim {
 namespace {
 
-constexpr const char* names[] = {"pull-out", "brittle-bond", "wire-rope", "yielding-metal"};
+constexpr const char* names[] = {"pull-out",        "brittle-bond", "wire-rope",      "yielding-metal",
+                                 "smooth-friction", "plastic",      "cracking-sheet", "slipping-grip"};
 
 /// The noise-free force against travel since first contact, built of a few straight and curved pieces.
 class Shape {
@@ -38,6 +39,27 @@ public:
             m_yieldAt = onLine(m_yield);
             m_peakAt = m_yieldAt + 5 * s.strength / k;
             break;
+        case Model::smoothFriction:
+            round(onLine, 0.8, 0.6);
+            break;
+        case Model::plastic:
+            round(onLine, 0.65, 1.5);
+            break;
+        case Model::crackingSheet:
+            m_slip = 0.5 * s.strength;
+            zigzag({{0.50, 0},
+                    {0.44, 0.01},
+                    {0.70, 0.30},
+                    {0.62, 0.31},
+                    {0.86, 0.60},
+                    {0.76, 0.61},
+                    {1.0, 0.92}},
+                   onLine);
+            break;
+        case Model::slippingGrip:
+            m_slip = 0.85 * s.strength;
+            zigzag({{0.85, 0}, {0.70, 0.01}, {0.93, 0.25}, {0.78, 0.26}, {1.0, 0.50}}, onLine);
+            break;
         }
     }
 
@@ -50,6 +72,28 @@ public:
     }
 
 private:
+    /// From a share of the strength on, rounded to the peak within so many times the straight travel to it.
+    template <class OnLine> void round(OnLine onLine, double share, double travel) {
+        m_yield = share * m_s.strength;
+        m_yieldAt = onLine(m_yield);
+        m_peakAt = m_yieldAt + travel * m_s.strength / m_s.stiffness;
+    }
+    /// Corners as shares of the strength, and of the straight travel to it since the first one.
+    template <class OnLine> void zigzag(std::vector<std::pair<double, double>> corners, OnLine onLine) {
+        m_slipAt = onLine(*m_slip);
+        for (const auto& [force, travel] : corners)
+            m_corners.emplace_back(m_slipAt + travel * m_s.strength / m_s.stiffness, force * m_s.strength);
+        m_peakAt = m_corners.back().first;
+    }
+    double alongCorners(double u) const {
+        std::size_t i = 1;
+        while (i + 1 < m_corners.size() && u > m_corners[i].first)
+            ++i;
+        const auto& [u0, f0] = m_corners[i - 1];
+        const auto& [u1, f1] = m_corners[i];
+        return f0 + (f1 - f0) * (u - u0) / (u1 - u0);
+    }
+
     /// Beds in along a parabola until it meets the line k·(u − c); a rope stiffens exponentially towards it.
     double bed(double u) const {
         const double k = m_s.stiffness, c = m_s.bedding;
@@ -59,12 +103,13 @@ private:
     }
 
     double rise(double u) const {
+        if (!m_corners.empty() && u > m_slipAt) return alongCorners(u);
         if (m_slip && u > m_slipAt) {
             const double low = 0.90 * *m_slip, into = u - m_slipAt;
             if (into < m_slipWidth) return *m_slip + (low - *m_slip) * into / m_slipWidth;
             return std::min(m_s.strength, low + m_regain * (into - m_slipWidth));
         }
-        if (m_s.model == Model::yieldingMetal && u > m_yieldAt) {
+        if (m_yield > 0 && u > m_yieldAt) {
             const double w = (u - m_yieldAt) / (m_peakAt - m_yieldAt); // a parabola that is level at the top
             return m_yield + (m_s.strength - m_yield) * w * (2 - w);
         }
@@ -84,6 +129,22 @@ private:
             const double neck = v / (3 * f / m_s.stiffness);
             return neck < 1 ? f * (1 - 0.25 * neck * neck) : 0;
         }
+        case Model::smoothFriction: {
+            const double kept = 1 - 0.5 * (1 - m_s.residual);
+            return f * (kept + (1 - kept) * std::exp(-v / (2 * f / m_s.stiffness)));
+        }
+        case Model::plastic: { // falls to the drawing force along half a cosine, draws, tears
+            const double fall = v / (1.5 * f / m_s.stiffness);
+            if (fall < 1) return f * (0.85 + 0.15 * std::cos(std::numbers::pi * fall));
+            return fall < 2.5 ? 0.7 * f : 0;
+        }
+        case Model::crackingSheet:
+            return 0;
+        case Model::slippingGrip: { // teeth: down at once, up again over a quarter of the straight travel
+            const double tooth = 0.25 * f / m_s.stiffness;
+            const double place = v / tooth - std::floor(v / tooth);
+            return f * (place < 0.04 ? 0.95 - 0.15 * place / 0.04 : 0.80 + 0.15 * (place - 0.04) / 0.96);
+        }
         }
         return 0;
     }
@@ -91,6 +152,7 @@ private:
     Specimen m_s;
     std::optional<double> m_slip;
     double m_slipAt = 0, m_slipWidth = 0, m_regain = 0, m_yield = 0, m_yieldAt = 0, m_peakAt = 0;
+    std::vector<std::pair<double, double>> m_corners; ///< m since first contact, N
 };
 
 } // namespace
@@ -155,7 +217,7 @@ Run pull(const Specimen& s, const Logger& g, std::uint64_t seed) {
     for (std::size_t i = 0; i < n; ++i) {
         const double t = static_cast<double>(i) / g.rate;
         const double x = std::max(0.0, t - g.before) * g.speed;
-        const double level = g.zeroOffset + g.drift * t;
+        const double level = g.rezeroAt && t >= *g.rezeroAt ? 0 : g.zeroOffset + g.drift * t;
         double f = shape(x - s.slack) + level + (g.noise > 0 ? g.noise * random.normal() : 0);
         if (spiked[i]) f += (random.uniform() < 0.5 ? -1 : 1) * random.uniform(0.25, 0.9) * s.strength;
         if (g.resolution > 0) f = std::round(f / g.resolution) * g.resolution;
@@ -199,9 +261,11 @@ Bench typicalBench(Model model, std::uint64_t seed) {
     g.speed = random.uniform(0.0004, 0.0012);
     g.before = random.uniform(0.8, 2.0);
     g.after = 2.5 *
-              (model == Model::yieldingMetal ? 6.5
-               : model == Model::pullOut     ? 1.9
-                                             : 1.1) *
+              (model == Model::yieldingMetal    ? 6.5
+               : model == Model::pullOut        ? 1.9
+               : model == Model::smoothFriction ? 1.4
+               : model == Model::plastic        ? 2.5
+                                                : 1.1) *
               s.strength / s.stiffness;
     g.noise = s.strength * random.uniform(0.0005, 0.003);
     g.resolution = random.uniform() < 0.3 ? 1.0 : 0;

@@ -89,9 +89,17 @@ QString planToJson(const study::Plan& p) {
     put(o, "speed_m_per_s", p.speed);
     if (p.reused) o["reused"] = true;
     if (p.practice) o["practice"] = true;
+    if (p.rigCheck) o["rig_check"] = true;
     putNumber(o, "joints", p.joints, 1);
     put(o, "apart_m", p.apart);
     putNumber(o, "minutes_each", p.minutesEach, 0);
+    if (p.ladder != study::LadderPlan{}) {
+        QJsonObject ladder{{"first_n", p.ladder.first}, {"more_n", p.ladder.more}};
+        put(ladder, "distance_m", p.ladder.distance);
+        putNumber(ladder, "further_m", p.ladder.further, 0);
+        o["ladder"] = ladder;
+    }
+    putNumber(o, "gauge_minutes", p.gaugeMinutes, 0);
     put(o, "label_scheme", p.labelScheme);
     putNumber(o, "work_from", p.workFrom, 0);
     putNumber(o, "work_to", p.workTo, 1440);
@@ -150,9 +158,14 @@ study::Plan planFromJson(const QString& json) {
     p.speed = number(o["speed_m_per_s"]);
     p.reused = o["reused"].toBool();
     p.practice = o["practice"].toBool();
+    p.rigCheck = o["rig_check"].toBool();
     p.joints = o["joints"].toInt(1);
     p.apart = number(o["apart_m"]);
     p.minutesEach = o["minutes_each"].toDouble();
+    const auto ladder = o["ladder"].toObject();
+    p.ladder = {ladder["first_n"].toDouble(), ladder["more_n"].toDouble(), number(ladder["distance_m"]),
+                ladder["further_m"].toDouble()};
+    p.gaugeMinutes = o["gauge_minutes"].toDouble();
     p.labelScheme = text(o["label_scheme"]);
     p.workFrom = o["work_from"].toInt(0);
     p.workTo = o["work_to"].toInt(1440);

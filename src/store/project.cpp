@@ -14,6 +14,7 @@
 #include <QTemporaryDir>
 #include <QUrl>
 #include <QVariant>
+#include <anvil/curve/steady.h>
 #include <atomic>
 #include <condition_variable>
 #include <deque>
@@ -478,7 +479,7 @@ Expected<std::vector<study::StudyData>> Project::load() const {
     q.exec("SELECT id, study, option, condition, replicate, label, note, batch, block, measured, history, "
            "x_m, y_m FROM "
            "specimen ORDER BY option, condition, replicate, id");
-    std::map<Id, Id> studyOf;
+    std::map<Id, Id> studyOf, studyOfPull;
     while (q.next())
         if (auto* s = in(q.value(1).toLongLong())) {
             s->specimens.push_back({q.value(0).toLongLong(), q.value(1).toLongLong(), q.value(2).toLongLong(),
@@ -514,34 +515,80 @@ Expected<std::vector<study::StudyData>> Project::load() const {
                       : q.value(18).toString() == "running"   ? study::Recording::running
                                                               : study::Recording::done;
         p.practice = q.value(19).toBool();
+        studyOfPull[p.id] = studyOf[p.specimen];
         if (auto* s = in(studyOf[p.specimen])) s->pulls.push_back(std::move(p));
+    }
+    q.exec("SELECT id, pull, at_s, name, file FROM attachment ORDER BY id");
+    while (q.next()) {
+        study::Attachment a;
+        a.id = q.value(0).toLongLong();
+        a.pull = q.value(1).toLongLong();
+        if (!q.value(2).isNull()) a.at = q.value(2).toDouble();
+        a.name = text(q.value(3));
+        a.file = q.value(4).toLongLong();
+        if (auto* s = in(studyOfPull[a.pull])) s->attachments.push_back(std::move(a));
     }
     return all;
 }
 
 Expected<curve::Curve> Project::curve(Id id) const {
+    auto out = ownSamples(id);
+    if (!out) return out;
+    if (out->force.empty()) return failText(QStringLiteral("There are no samples for curve %1.").arg(id));
+    for (const auto beside : curvesBeside(id)) {
+        auto other = ownSamples(beside);
+        if (!other) return other;
+        for (auto& channel : other->others) {
+            channel.values = curve::resampled(other->time, channel.values, out->time);
+            if (!channel.values.empty()) out->others.push_back(std::move(channel));
+        }
+    }
+    return out;
+}
+
+bool Project::hasMoreChannels(Id id) const {
+    auto db = d->reader();
+    QSqlQuery q(db);
+    q.prepare("SELECT 1 FROM channel WHERE curve = ? AND kind = 'other' UNION SELECT 1 FROM curve WHERE "
+              "beside = ?");
+    q.addBindValue(static_cast<qlonglong>(id));
+    q.addBindValue(static_cast<qlonglong>(id));
+    return q.exec() && q.next();
+}
+
+std::vector<Id> Project::curvesBeside(Id id) const {
+    auto db = d->reader();
+    QSqlQuery q(db);
+    q.prepare("SELECT id FROM curve WHERE beside = ? ORDER BY id");
+    q.addBindValue(static_cast<qlonglong>(id));
+    std::vector<Id> out;
+    if (q.exec())
+        while (q.next())
+            out.push_back(q.value(0).toLongLong());
+    return out;
+}
+
+Expected<curve::Curve> Project::ownSamples(Id id) const {
     auto db = d->reader();
     QSqlQuery q(db);
     q.setForwardOnly(true);
-    q.prepare("SELECT c.kind, k.data, k.checksum, k.samples FROM channel c JOIN chunk k ON k.curve = c.curve "
-              "AND k.channel = c.number"
-              " WHERE c.curve = ? ORDER BY c.number, k.sequence");
+    q.prepare(
+        "SELECT c.kind, k.data, k.checksum, k.samples, c.name, c.unit FROM channel c JOIN chunk k ON k.curve "
+        "= c.curve AND k.channel = c.number WHERE c.curve = ? ORDER BY c.number, k.sequence");
     q.addBindValue(static_cast<qlonglong>(id));
     if (!q.exec())
         return failText(
             QStringLiteral("The samples of curve %1 cannot be read (%2).").arg(id).arg(q.lastError().text()));
     curve::Curve out;
     while (q.next()) {
-        const auto kind = q.value(0).toString();
+        const auto kind = q.value(0).toString(), name = q.value(4).toString();
         const auto data = q.value(1).toByteArray();
-        auto& channel = kind == "time" ? out.time : kind == "force" ? out.force : out.displacement;
         if (checksum(data) != q.value(2).toLongLong() || data.size() != q.value(3).toLongLong() * 8 ||
-            !unpack(data, channel))
+            !putChunk(out, kind, name, q.value(5).toString(), data))
             return failText(QStringLiteral("A stretch of %1 samples of curve %2 is damaged (checksum).")
-                                .arg(kind)
+                                .arg(name.isEmpty() ? kind : name)
                                 .arg(id));
     }
-    if (out.force.empty()) return failText(QStringLiteral("There are no samples for curve %1.").arg(id));
     return out;
 }
 
@@ -634,10 +681,10 @@ Integrity Project::check() const {
         if (samples == 0) continue; // begun, and nothing came
         ++out.curves;
         out.samples += samples;
-        const auto got = curve(id);
+        const auto got = ownSamples(id);
         if (!got)
             out.problems << QString::fromStdString(got.error().message);
-        else if (static_cast<Id>(got->force.size()) != samples ||
+        else if (static_cast<Id>(samplesIn(*got)) != samples ||
                  (!hash.isEmpty() && digest(*got) != hash)) // none yet while it is being recorded
             out.problems
                 << QStringLiteral("The samples of curve %1 are not those that were recorded.").arg(id);

@@ -92,39 +92,9 @@ QJsonObject toRow(const study::Pull& p) {
     return row;
 }
 
-QString outcomeToJson(const study::Outcome& outcome) {
-    QJsonObject o;
-    const auto put = [&](const char* key, const std::string& value) {
-        if (!value.empty()) o[QLatin1String(key)] = text(value);
-    };
-    put("where", outcome.where);
-    put("limited_by", outcome.limitedBy);
-    put("afterwards", outcome.afterwards);
-    if (outcome.whileUnloading) o["while_unloading"] = true;
-    QJsonArray shares, marks;
-    for (const auto& s : outcome.shares)
-        shares.append(QJsonObject{{"mode", text(s.mode)}, {"share", s.share}});
-    for (const auto& m : outcome.marks)
-        marks.append(QJsonObject{{"at_s", m.at}, {"text", text(m.text)}});
-    if (!shares.isEmpty()) o["shares"] = shares;
-    if (!marks.isEmpty()) o["marks"] = marks;
-    return QString::fromUtf8(QJsonDocument(o).toJson(QJsonDocument::Compact));
-}
-
-study::Outcome outcomeFromJson(const QString& json) {
-    const auto o = QJsonDocument::fromJson(json.toUtf8()).object();
-    study::Outcome out{o["where"].toString().toStdString(),
-                       o["limited_by"].toString().toStdString(),
-                       o["afterwards"].toString().toStdString(),
-                       o["while_unloading"].toBool(),
-                       {},
-                       {}};
-    for (const auto& v : o["shares"].toArray())
-        out.shares.push_back(
-            {v.toObject()["mode"].toString().toStdString(), v.toObject()["share"].toDouble()});
-    for (const auto& v : o["marks"].toArray())
-        out.marks.push_back({v.toObject()["at_s"].toDouble(), v.toObject()["text"].toString().toStdString()});
-    return out;
+QJsonObject toRow(const study::Attachment& a) {
+    return {
+        {"id", a.id}, {"pull", a.pull}, {"at_s", optional(a.at)}, {"name", text(a.name)}, {"file", a.file}};
 }
 
 QString settingsToJson(const curve::ReadingSettings& s) {

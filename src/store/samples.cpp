@@ -13,10 +13,29 @@ static_assert(std::endian::native == std::endian::little, "samples are stored as
 
 std::vector<ChannelView> channelsOf(const curve::Curve& curve) {
     std::vector<ChannelView> out;
-    if (!curve.time.empty()) out.push_back({"time", "s", &curve.time});
-    out.push_back({"force", "N", &curve.force});
-    if (!curve.displacement.empty()) out.push_back({"displacement", "m", &curve.displacement});
+    if (!curve.time.empty()) out.push_back({"time", "s", {}, &curve.time});
+    if (!curve.force.empty() || curve.others.empty()) out.push_back({"force", "N", {}, &curve.force});
+    if (!curve.displacement.empty()) out.push_back({"displacement", "m", {}, &curve.displacement});
+    for (const auto& o : curve.others)
+        out.push_back({"other", o.unit, o.name, &o.values});
     return out;
+}
+
+bool putChunk(curve::Curve& curve, const QString& kind, const QString& name, const QString& unit,
+              const QByteArray& data) {
+    if (kind == QLatin1String("time")) return unpack(data, curve.time);
+    if (kind == QLatin1String("force")) return unpack(data, curve.force);
+    if (kind == QLatin1String("displacement")) return unpack(data, curve.displacement);
+    // Chunks come channel by channel, and names are unique within a curve.
+    const auto wanted = name.toStdString();
+    if (curve.others.empty() || curve.others.back().name != wanted)
+        curve.others.push_back({wanted, unit.toStdString(), {}});
+    return unpack(data, curve.others.back().values);
+}
+
+std::size_t samplesIn(const curve::Curve& curve) {
+    return !curve.force.empty() || curve.others.empty() ? curve.force.size()
+                                                        : curve.others.front().values.size();
 }
 
 QByteArray pack(std::span<const double> values) {
@@ -49,8 +68,9 @@ QString hex(XXH128_hash_t hash) {
 QString digest(const curve::Curve& curve) {
     const std::unique_ptr<XXH3_state_t, decltype(&XXH3_freeState)> state(XXH3_createState(), XXH3_freeState);
     XXH3_128bits_reset(state.get());
-    for (const auto& [kind, unit, values] : channelsOf(curve)) {
+    for (const auto& [kind, unit, name, values] : channelsOf(curve)) {
         XXH3_128bits_update(state.get(), kind, std::strlen(kind));
+        XXH3_128bits_update(state.get(), name.data(), name.size());
         XXH3_128bits_update(state.get(), values->data(), values->size() * sizeof(double));
     }
     return hex(XXH3_128bits_digest(state.get()));

@@ -2,9 +2,10 @@
 #pragma once
 
 #include <QByteArray>
+#include <QString>
 #include <anvil/curve/curve.h>
 #include <span>
-#include <tuple>
+#include <string>
 #include <vector>
 
 namespace anvil::store {
@@ -12,11 +13,18 @@ namespace anvil::store {
 inline constexpr std::size_t samplesPerChunk = 131072; // 1 MiB a chunk
 
 struct ChannelView {
-    const char* kind;
-    const char* unit;
+    const char* kind; ///< "time", "force", "displacement", "other"
+    std::string unit, name;
     const std::vector<double>* values;
 };
 std::vector<ChannelView> channelsOf(const curve::Curve& curve);
+
+/// Puts one stored chunk into the curve it belongs to; `number` is its channel's. False when its size is
+/// wrong.
+bool putChunk(curve::Curve& curve, const QString& kind, const QString& name, const QString& unit,
+              const QByteArray& data);
+/// Samples of a curve, whichever channels it has.
+std::size_t samplesIn(const curve::Curve& curve);
 
 /// The bytes of the values where they lie: not a copy.
 QByteArray pack(std::span<const double> values);

@@ -31,9 +31,9 @@ inline constexpr const char* schema[] = {
     " batch TEXT NOT NULL DEFAULT '', block TEXT NOT NULL DEFAULT '', measured TEXT NOT NULL DEFAULT '[]', "
     "history TEXT NOT NULL DEFAULT '', x_m REAL, y_m REAL)",
     "CREATE TABLE curve (id INTEGER PRIMARY KEY AUTOINCREMENT, samples INTEGER NOT NULL, digest TEXT NOT "
-    "NULL)",
+    "NULL, beside INTEGER REFERENCES curve)",
     "CREATE TABLE channel (curve INTEGER NOT NULL REFERENCES curve, number INTEGER NOT NULL, kind TEXT NOT "
-    "NULL, unit TEXT NOT NULL,"
+    "NULL, unit TEXT NOT NULL, name TEXT NOT NULL DEFAULT '',"
     " PRIMARY KEY (curve, number)) WITHOUT ROWID",
     "CREATE TABLE chunk (id INTEGER PRIMARY KEY, curve INTEGER NOT NULL REFERENCES curve, channel INTEGER "
     "NOT NULL, sequence INTEGER NOT NULL,"
@@ -55,11 +55,15 @@ inline constexpr const char* schema[] = {
     "INTEGER NOT NULL DEFAULT 0)",
     "CREATE TABLE setup (id INTEGER PRIMARY KEY AUTOINCREMENT, rig TEXT NOT NULL, version INTEGER NOT NULL, "
     "made_at TEXT NOT NULL, setup TEXT NOT NULL, UNIQUE (rig, version))",
+    "CREATE TABLE attachment (id INTEGER PRIMARY KEY AUTOINCREMENT, pull INTEGER NOT NULL REFERENCES pull "
+    "DEFERRABLE INITIALLY DEFERRED, at_s REAL, name TEXT NOT NULL, file INTEGER NOT NULL REFERENCES file "
+    "DEFERRABLE INITIALLY DEFERRED)",
     "CREATE TABLE journal (id INTEGER PRIMARY KEY AUTOINCREMENT, at TEXT NOT NULL, who TEXT NOT NULL, what "
     "TEXT NOT NULL, undoes INTEGER, changes TEXT NOT NULL)",
     "CREATE INDEX pull_specimen ON pull (specimen)",
     "CREATE INDEX specimen_study ON specimen (study)",
     "CREATE INDEX curve_digest ON curve (digest)",
+    "CREATE INDEX curve_beside ON curve (beside)",
 };
 
 /// What brings a file of version i + 1 to version i + 2.
@@ -75,6 +79,14 @@ inline constexpr const char* toVersion2[] = {
     "ALTER TABLE pull ADD COLUMN recording TEXT NOT NULL DEFAULT ''",
     "ALTER TABLE pull ADD COLUMN practice INTEGER NOT NULL DEFAULT 0",
 };
-inline constexpr std::span<const char* const> migrations[] = {toVersion2};
+inline constexpr const char* toVersion3[] = {
+    "ALTER TABLE curve ADD COLUMN beside INTEGER REFERENCES curve",
+    "ALTER TABLE channel ADD COLUMN name TEXT NOT NULL DEFAULT ''",
+    "CREATE INDEX curve_beside ON curve (beside)",
+    "CREATE TABLE attachment (id INTEGER PRIMARY KEY AUTOINCREMENT, pull INTEGER NOT NULL REFERENCES pull "
+    "DEFERRABLE INITIALLY DEFERRED, at_s REAL, name TEXT NOT NULL, file INTEGER NOT NULL REFERENCES file "
+    "DEFERRABLE INITIALLY DEFERRED)",
+};
+inline constexpr std::span<const char* const> migrations[] = {toVersion2, toVersion3};
 
 } // namespace anvil::store

@@ -17,7 +17,8 @@ void Writer::failWith(const QString& message) {
 }
 
 bool Writer::known(const QString& table) {
-    static const QStringList tables{"study", "option", "condition", "specimen", "pull", "setup"};
+    static const QStringList tables{"study", "option", "condition", "specimen",
+                                    "pull",  "setup",  "attachment"};
     if (!tables.contains(table))
         failWith(QStringLiteral("The project has no rows called \"%1\".").arg(table));
     return !failed();
@@ -129,86 +130,98 @@ Id Writer::addCurve(const curve::Curve& curve, const QString& known) {
     m_samplesAdded = true;
     QSqlQuery q(m_database);
     q.prepare("INSERT INTO curve (samples, digest) VALUES (?, ?)");
-    q.addBindValue(static_cast<qlonglong>(curve.force.size()));
+    q.addBindValue(static_cast<qlonglong>(samplesIn(curve)));
     q.addBindValue(known.isEmpty() ? digest(curve) : known);
     if (!q.exec()) failWith(q.lastError().text());
     const Id id = q.lastInsertId().toLongLong();
-    int number = 0;
-    for (const auto& [kind, unit, values] : channelsOf(curve)) {
-        run("INSERT INTO channel (curve, number, kind, unit) VALUES (?, ?, ?, ?)",
-            {static_cast<qlonglong>(id), number, QString(kind), QString(unit)});
-        int sequence = 0;
-        for (std::size_t from = 0; from < values->size(); from += samplesPerChunk)
-            addChunk(id, number, sequence++,
-                     std::span(*values).subspan(from, std::min(samplesPerChunk, values->size() - from)));
-        ++number;
-    }
+    addChannels(id, curve);
+    addChunks(id, curve);
     addPyramid(id, curve.force);
     return id;
 }
 
-Id Writer::beginCurve(bool withDisplacement) {
+void Writer::addChannels(Id id, const curve::Curve& curve) {
+    int number = 0;
+    for (const auto& [kind, unit, name, values] : channelsOf(curve))
+        run("INSERT INTO channel (curve, number, kind, unit, name) VALUES (?, ?, ?, ?, ?)",
+            {static_cast<qlonglong>(id), number++, QString(kind), QString::fromStdString(unit),
+             QString::fromStdString(name)});
+}
+
+void Writer::addChunks(Id id, const curve::Curve& curve) {
+    int number = 0;
+    for (const auto& channel : channelsOf(curve)) {
+        const auto& values = *channel.values;
+        int sequence = 0;
+        for (std::size_t from = 0; from < values.size(); from += samplesPerChunk)
+            addChunk(id, number, sequence++,
+                     std::span(values).subspan(from, std::min(samplesPerChunk, values.size() - from)));
+        ++number;
+    }
+}
+
+Id Writer::beginCurve(const curve::Curve& shape, Id beside) {
     if (failed()) return 0;
     m_samplesAdded = true;
     QSqlQuery q(m_database);
-    if (!q.exec("INSERT INTO curve (samples, digest) VALUES (0, '')")) failWith(q.lastError().text());
+    q.prepare("INSERT INTO curve (samples, digest, beside) VALUES (0, '', ?)");
+    q.addBindValue(beside ? QVariant(static_cast<qlonglong>(beside)) : QVariant());
+    if (!q.exec()) failWith(q.lastError().text());
     const Id id = q.lastInsertId().toLongLong();
-    curve::Curve shape;
-    shape.time = shape.force = {0};
-    if (withDisplacement) shape.displacement = {0};
-    int number = 0;
-    for (const auto& [kind, unit, values] : channelsOf(shape))
-        run("INSERT INTO channel (curve, number, kind, unit) VALUES (?, ?, ?, ?)",
-            {static_cast<qlonglong>(id), number++, QString(kind), QString(unit)});
+    addChannels(id, shape);
     return id;
 }
 
 void Writer::appendSamples(Id curve, int sequence, const curve::Curve& part) {
     int number = 0;
-    for (const auto& [kind, unit, values] : channelsOf(part))
-        addChunk(curve, number++, sequence, *values);
+    for (const auto& channel : channelsOf(part))
+        addChunk(curve, number++, sequence, *channel.values);
     run("UPDATE curve SET samples = samples + ? WHERE id = ?",
-        {static_cast<qlonglong>(part.force.size()), static_cast<qlonglong>(curve)});
+        {static_cast<qlonglong>(samplesIn(part)), static_cast<qlonglong>(curve)});
 }
 
 void Writer::finishCurve(Id id) {
+    finishOne(id);
+    QSqlQuery q(m_database);
+    q.prepare("SELECT id FROM curve WHERE beside = ?");
+    q.addBindValue(static_cast<qlonglong>(id));
+    if (!q.exec()) return failWith(q.lastError().text());
+    std::vector<Id> beside;
+    while (q.next())
+        beside.push_back(q.value(0).toLongLong());
+    for (const auto other : beside)
+        finishOne(other);
+}
+
+void Writer::finishOne(Id id) {
     if (failed()) return;
     QSqlQuery q(m_database);
     q.setForwardOnly(true);
     q.prepare(
-        "SELECT c.kind, k.data, k.checksum FROM channel c JOIN chunk k ON k.curve = c.curve AND k.channel "
-        "= c.number WHERE c.curve = ? ORDER BY c.number, k.sequence");
+        "SELECT c.kind, k.data, k.checksum, c.name, c.unit FROM channel c JOIN chunk k ON k.curve = c.curve "
+        "AND k.channel = c.number WHERE c.curve = ? ORDER BY c.number, k.sequence");
     q.addBindValue(static_cast<qlonglong>(id));
     if (!q.exec()) return failWith(q.lastError().text());
     curve::Curve whole;
     int chunks = 0;
     while (q.next()) {
-        const auto kind = q.value(0).toString();
         const auto data = q.value(1).toByteArray();
-        auto& channel = kind == "time" ? whole.time : kind == "force" ? whole.force : whole.displacement;
-        if (checksum(data) != q.value(2).toLongLong() || !unpack(data, channel))
+        if (checksum(data) != q.value(2).toLongLong() ||
+            !putChunk(whole, q.value(0).toString(), q.value(3).toString(), q.value(4).toString(), data))
             return failWith(QStringLiteral("A stretch of the recording is damaged (checksum)."));
         ++chunks;
     }
     q.finish();
-    const auto channels = channelsOf(whole);
-    const auto wanted = static_cast<int>(channels.size() * (whole.force.size() / samplesPerChunk + 1));
-    if (chunks > 2 * wanted &&
-        whole.force.size() <= 16 * samplesPerChunk) { // rewriting a long one costs more
+    const auto samples = samplesIn(whole);
+    const auto wanted = static_cast<int>(channelsOf(whole).size() * (samples / samplesPerChunk + 1));
+    if (chunks > 2 * wanted && samples <= 16 * samplesPerChunk) { // rewriting a long one costs more
         run("DELETE FROM chunk WHERE curve = ?", {static_cast<qlonglong>(id)});
-        int number = 0;
-        for (const auto& [kind, unit, values] : channels) {
-            int sequence = 0;
-            for (std::size_t from = 0; from < values->size(); from += samplesPerChunk)
-                addChunk(id, number, sequence++,
-                         std::span(*values).subspan(from, std::min(samplesPerChunk, values->size() - from)));
-            ++number;
-        }
+        addChunks(id, whole);
     }
     run("DELETE FROM pyramid WHERE curve = ?", {static_cast<qlonglong>(id)});
     if (!whole.force.empty()) addPyramid(id, whole.force);
     run("UPDATE curve SET digest = ? WHERE id = ?",
-        {whole.force.empty() ? QString() : digest(whole), static_cast<qlonglong>(id)});
+        {samples == 0 ? QString() : digest(whole), static_cast<qlonglong>(id)});
 }
 
 Id Writer::addFile(const ImportedFile& file) {

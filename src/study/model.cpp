@@ -27,6 +27,16 @@ const MetricInfo& info(Metric metric) {
         {"stiffness", "Stiffness", "stiffness", Dimension::stiffness},
         {"energy", "Energy to peak", "energy to peak", Dimension::energy},
         {"residual", "Residual grip", "force still held after the peak", Dimension::force},
+        {"holding", "Holding load", "load at which it starts to move", Dimension::force},
+        {"moment", "Moment", "moment at failure", Dimension::torque},
+        {"breakaway", "Breakaway torque", "breakaway torque", Dimension::torque},
+        {"running", "Running torque", "running torque", Dimension::torque},
+        {"sag", "Sag", "sag", Dimension::length},
+        {"creep", "Creep", "creep", Dimension::length},
+        {"impact", "Energy swallowed", "energy swallowed", Dimension::energy},
+        {"shock", "Peak deceleration", "peak deceleration", Dimension::acceleration, "g₀"},
+        {"successes", "Success rate", "share of tries that worked", Dimension::ratio, "%"},
+        {"rating", "Rating by eye", "rating", Dimension::ratio},
     };
     return infos[static_cast<int>(metric)];
 }
@@ -171,9 +181,13 @@ MetricValue valueOf(const Pull& pull, const curve::Reading* reading, Metric metr
         break;
     }
     if (pull.typed) {
-        if (pull.typed->metric != metric)
-            return none(std::string("only its ") + info(pull.typed->metric).noun + " was recorded");
-        return {stats::Value{pull.typed->value, state, pull.typed->upper}, {}};
+        if (pull.typed->metric == metric)
+            return {stats::Value{pull.typed->value, state, pull.typed->upper}, {}};
+        for (const auto& m : pull.outcome.more)
+            if (m.metric == metric)
+                return {stats::Value{m.value, state == State::aside ? State::aside : State::exact, m.upper},
+                        {}};
+        return none(std::string("only its ") + info(pull.typed->metric).noun + " was recorded");
     }
     if (!reading) return none("its curve cannot be read");
     const bool aside = state == State::aside;
@@ -197,8 +211,9 @@ MetricValue valueOf(const Pull& pull, const curve::Reading* reading, Metric metr
             return none("the true peak was not seen, so what it held afterwards cannot be told");
         if (!reading->residual) return none("the log ends too soon after the peak");
         return value(reading->residual->force, early);
+    default:
+        return none(std::string("a force curve has no ") + info(metric).noun);
     }
-    return none("unknown metric");
 }
 
 std::vector<std::string> needsLook(const Pull& pull, const Readings& readings) {

@@ -71,9 +71,15 @@ std::vector<std::string> failureModes(const std::string& kind) {
 }
 
 const char* word(Limit limit) {
-    static constexpr const char* words[] = {"broke",           "rig topped out", "stopped on purpose",
-                                            "rig fell silent", "set up wrongly", "number lost"};
+    static constexpr const char* words[] = {
+        "broke",       "rig topped out", "stopped on purpose", "rig fell silent", "set up wrongly",
+        "number lost", "out of travel",  "it slipped",         "it tipped",       "power gone"};
     return words[static_cast<int>(limit)];
+}
+
+std::vector<Limit> limitsWithoutBreak() {
+    return {Limit::stopped, Limit::toppedOut, Limit::outOfTravel,
+            Limit::slipped, Limit::tipped,    Limit::powerGone};
 }
 
 Proposal proposeStanding(const StudyData& data, const curve::Reading* reading, const std::string& broke,
@@ -83,6 +89,10 @@ Proposal proposeStanding(const StudyData& data, const curve::Reading* reading, c
     if (limit == Limit::toppedOut || (reading && reading->offScale))
         return {Standing::atLeast, "The rig topped out."};
     if (limit == Limit::linkLost) return {Standing::atLeast, "The rig fell silent before it broke."};
+    if (limit == Limit::outOfTravel) return {Standing::atLeast, "The rig ran out of travel before it broke."};
+    if (limit == Limit::powerGone) return {Standing::atLeast, "The power went before it broke."};
+    // What slips or tips shows all it holds: the greatest load is its strength.
+    if (limit == Limit::slipped || limit == Limit::tipped) return {};
     if (broke.empty()) return {Standing::atLeast, "Stopped before it broke."};
     const auto parts = breakableParts(data);
     if (!parts.empty() && !samePart(broke, parts.front()))
@@ -119,6 +129,68 @@ std::string sharesText(const std::vector<ModeShare>& shares) {
     std::string out;
     for (const auto& s : shares)
         out += (out.empty() ? "" : ", ") + quantity::shortest(100 * s.share) + " % " + s.mode;
+    return out;
+}
+
+namespace {
+std::string trimmed(const std::string& s) {
+    const auto from = s.find_first_not_of(" \t\r");
+    return from == std::string::npos ? std::string() : s.substr(from, s.find_last_not_of(" \t\r") - from + 1);
+}
+
+template <class Take> void split(const std::string& text, char by, Take take) {
+    for (std::size_t at = 0; at <= text.size();) {
+        const auto end = std::min(text.find(by, at), text.size());
+        take(trimmed(text.substr(at, end - at)));
+        at = end + 1;
+    }
+}
+} // namespace
+
+Expected<std::vector<Phase>> phasesFrom(const std::string& text) {
+    std::vector<Phase> out;
+    std::string bad;
+    split(text, '\n', [&](const std::string& line) {
+        if (line.empty()) return;
+        const auto colon = line.find(':');
+        Phase p;
+        p.name = trimmed(line.substr(0, colon));
+        if (p.name.empty() && bad.empty()) bad = line;
+        if (colon != std::string::npos)
+            split(line.substr(colon + 1), ',', [&](const std::string& word) {
+                if (word.empty()) return;
+                using quantity::Dimension;
+                const bool number = word.find_first_of("0123456789") != std::string::npos;
+                if (const auto f = quantity::parseEntry(word, Dimension::force); number && f && !p.force)
+                    p.force = f->si;
+                else if (const auto x = quantity::parseEntry(word, Dimension::length);
+                         number && x && !p.travel)
+                    p.travel = x->si;
+                else if (p.direction.empty())
+                    p.direction = word;
+                else
+                    p.outcome += (p.outcome.empty() ? "" : ", ") + word;
+            });
+        out.push_back(std::move(p));
+    });
+    if (!bad.empty()) return fail("\"" + bad + "\" has no name: write it as set: down, 400 N, held.");
+    return out;
+}
+
+std::string phasesText(const std::vector<Phase>& phases, const quantity::Unit& force,
+                       const quantity::Unit& length) {
+    std::string out;
+    for (const auto& p : phases) {
+        std::string words;
+        const auto add = [&](const std::string& w) {
+            words += w.empty() ? "" : (words.empty() ? "" : ", ") + w;
+        };
+        add(p.direction);
+        if (p.force) add(quantity::withUnit(*p.force, force));
+        if (p.travel) add(quantity::withUnit(*p.travel, length));
+        add(p.outcome);
+        out += (out.empty() ? "" : "\n") + p.name + (words.empty() ? "" : ": " + words);
+    }
     return out;
 }
 

@@ -3,14 +3,37 @@
 #include <QElapsedTimer>
 #include <QThread>
 #include <QTimer>
+#include <anvil/curve/steady.h>
 #include <anvil/link/device.h>
 #include <anvil/store/recording.h>
+#include <array>
+#include <cmath>
+#include <deque>
 #include <mutex>
 
 namespace anvil::work {
 namespace {
 
 constexpr int answerTimeoutMs = 1000, keptLines = 60;
+constexpr double keptSeconds = 2; // of a device beside the main one, before a recording begins
+constexpr std::size_t mostKept = 400000;
+
+/// A device that is listened to beside the main one.
+struct Side {
+    rig::SideDevice about;
+    std::unique_ptr<link::Device> device;
+    Expected<rig::SampleMaker> maker = tl::unexpected(Error{});
+    rig::Conversion conversion;
+    rig::Timeline timeline;
+    rig::LineCutter cutter;
+    std::vector<rig::ChannelName> names;
+    std::array<double, rig::mostOthers> raw{};
+    rig::Sample last;
+    std::deque<rig::Sample> recent; ///< the last seconds, for what comes before a start
+    double lastHeard = -1e9;
+    QString said;
+    QStringList lines; ///< the last ones that arrived; under the worker's mutex
+};
 
 } // namespace
 
@@ -19,7 +42,8 @@ class LiveBench::Worker : public QObject, private rig::SampleSink {
 public:
     explicit Worker(LiveBench& owner) : m_owner(owner), m_recorder(*this) { m_clock.start(); }
 
-    void listen(const rig::Setup& setup, const link::Address& address) {
+    void listen(const rig::Setup& setup, const link::Address& address,
+                const std::vector<link::Address>& sides) {
         silence();
         m_setup = setup;
         m_maker = rig::SampleMaker::make(setup.layout);
@@ -36,6 +60,9 @@ public:
             l.link = LinkState::searching;
         });
         m_device->open();
+        m_names = rig::channelsOf(setup);
+        for (std::size_t i = 0; i < sides.size(); ++i)
+            listenBeside(setup.sides[i], sides[i]);
         if (!m_tick) {
             m_tick = std::make_unique<QTimer>();
             connect(m_tick.get(), &QTimer::timeout, this, &Worker::tick);
@@ -48,6 +75,10 @@ public:
         m_device.reset();
         m_recorder.linkLost();
         finishRecording();
+        {
+            const std::lock_guard lock(m_mutex);
+            m_sides.clear();
+        }
         set([](Live& l) { l = {}; });
     }
 
@@ -61,6 +92,9 @@ public:
     void zero() {
         const bool itself = !m_setup.onZero.empty(); // the device takes its own offset away
         m_conversion.zero(itself ? 0 : m_rawLevel);
+        m_conversion.zeroOthers(itself ? std::array<double, rig::mostOthers>{} : m_rawOthers);
+        for (auto& side : m_sides)
+            side->conversion.zeroOthers(side->raw);
         if (itself) send(QByteArray::fromStdString(m_setup.onZero));
         m_recorder.zeroed();
         set([&](Live& l) { l.zeroedAt = now(); });
@@ -105,6 +139,12 @@ public:
         publish();
     }
 
+    void pause(bool on) {
+        m_recorder.setPaused(on);
+        const auto& line = on ? m_setup.onPause : m_setup.onResume;
+        if (!line.empty()) send(QByteArray::fromStdString(line));
+    }
+
     void reset() {
         m_recorder.reset();
         finishRecording();
@@ -122,6 +162,11 @@ public:
     QStringList lines() const {
         const std::lock_guard lock(m_mutex);
         return m_lines;
+    }
+
+    QStringList sideLines(std::size_t side) const {
+        const std::lock_guard lock(m_mutex);
+        return side < m_sides.size() ? m_sides[side]->lines : QStringList();
     }
 
 private:
@@ -150,6 +195,72 @@ private:
         });
         publish();
     }
+
+    void listenBeside(const rig::SideDevice& about, const link::Address& address) {
+        auto side = std::make_unique<Side>();
+        side->about = about;
+        side->maker = rig::SampleMaker::make(about.layout, false);
+        side->conversion = rig::Conversion::make(about).value_or(rig::Conversion{});
+        side->names = rig::channelsOf(about);
+        side->timeline = rig::Timeline(about.layout.rate);
+        side->device = std::make_unique<link::Device>(address);
+        auto* raw = side.get();
+        const auto index = m_sides.size();
+        connect(raw->device.get(), &link::Device::arrived, this,
+                [this, raw, index](const QByteArray& bytes) { hearBeside(*raw, index, bytes); });
+        connect(raw->device.get(), &link::Device::stateChanged, this,
+                [raw](bool connected, const QString& said) {
+                    raw->said = said;
+                    if (connected) raw->timeline.restart();
+                    raw->cutter.clear();
+                });
+        {
+            const std::lock_guard lock(m_mutex);
+            m_sides.push_back(std::move(side));
+        }
+        raw->device->open();
+    }
+
+    void hearBeside(Side& side, std::size_t index, const QByteArray& bytes) {
+        const double at = now();
+        std::vector<rig::Sample> fresh;
+        QStringList shown;
+        side.cutter.feed(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())),
+                         [&](std::string_view line) {
+                             if (shown.size() < keptLines)
+                                 shown << QString::fromUtf8(line.data(), static_cast<qsizetype>(line.size()));
+                             const auto raw = side.maker ? (*side.maker)(line) : std::nullopt;
+                             if (!raw) {
+                                 ++m_noise;
+                                 return;
+                             }
+                             rig::Sample s;
+                             s.time = side.timeline.stamp(raw->time, at);
+                             const double weight = smoothing(s.time - side.last.time);
+                             for (std::size_t i = 0; i < side.names.size(); ++i) {
+                                 side.raw[i] +=
+                                     (raw->others[i] - side.raw[i]) * (side.lastHeard < 0 ? 1 : weight);
+                                 s.others[i] = side.conversion.other(i, raw->others[i]);
+                             }
+                             side.last = s;
+                             side.lastHeard = at;
+                             fresh.push_back(s);
+                         });
+        {
+            const std::lock_guard lock(m_mutex);
+            side.lines = (side.lines + shown)
+                             .mid(std::max<qsizetype>(0, side.lines.size() + shown.size() - keptLines));
+        }
+        side.recent.insert(side.recent.end(), fresh.begin(), fresh.end());
+        while (!side.recent.empty() && (side.recent.size() > mostKept ||
+                                        side.recent.front().time < side.recent.back().time - keptSeconds))
+            side.recent.pop_front();
+        if (m_recording && m_recorder.state() == rig::RecorderState::loading && !fresh.empty())
+            m_recording->appendSide(index, fresh);
+    }
+
+    /// How much a reading counts in the level that zeroing takes away: a quarter of a second's worth.
+    static double smoothing(double step) { return std::min(1.0, 4 * std::max(1e-4, step)); }
 
     void hear(const QByteArray& bytes) {
         const double at = now();
@@ -186,7 +297,7 @@ private:
             ++m_noise;
             return;
         }
-        if (!m_askDisplacement) m_answer = {std::nullopt, *value, std::nullopt};
+        if (!m_askDisplacement) m_answer = {std::nullopt, *value, std::nullopt, {}};
         if (m_askDisplacement) m_answer.displacement = *value;
         if (!m_askDisplacement && !m_setup.displacementQuery.empty()) {
             m_askDisplacement = true;
@@ -201,9 +312,16 @@ private:
         rig::Sample s;
         s.time = m_timeline.stamp(raw.time, at);
         if (!m_rawKnown) m_rawLevel = raw.force; // the first one is the best guess there is
+        if (!m_rawKnown) m_rawOthers = raw.others;
         m_rawKnown = true;
-        m_rawLevel += (raw.force - m_rawLevel) * std::min(1.0, 4 * std::max(1e-4, s.time - m_lastTime));
+        const double weight = smoothing(s.time - m_lastTime);
+        m_rawLevel += (raw.force - m_rawLevel) * weight;
         m_lastTime = s.time;
+        for (std::size_t i = 0; i < m_names.size(); ++i) {
+            m_rawOthers[i] += (raw.others[i] - m_rawOthers[i]) * weight;
+            s.others[i] = m_conversion.other(i, raw.others[i]);
+        }
+        m_others = s.others;
         const auto force = m_conversion.force(raw.force);
         s.force = force.value;
         s.inside = force.inside;
@@ -265,6 +383,8 @@ private:
         l.recorded = m_recorder.recorded();
         l.noise = m_noise + m_cutter.tooLong();
         l.clockJumps = m_timeline.jumps();
+        l.skew = m_timeline.skew();
+        l.channels = channels(l.fresh);
         if (m_recording) {
             l.pull = m_recording->pull();
             l.committed = m_recording->committed();
@@ -278,6 +398,35 @@ private:
         if (before != std::tuple(l.recorder, l.saved, l.offZero, l.trouble, l.fresh)) emit m_owner.changed();
     }
 
+    std::vector<LiveChannel> channels(bool fresh) const {
+        std::vector<LiveChannel> out;
+        const auto add = [&](const rig::ChannelName& name, double value, bool isFresh) {
+            LiveChannel c;
+            c.name = QString::fromStdString(name.name);
+            c.unit = QString::fromStdString(name.unit);
+            c.value = value;
+            c.fresh = isFresh;
+            c.overLimit = name.limit && std::abs(value) >= *name.limit;
+            out.push_back(std::move(c));
+        };
+        for (std::size_t i = 0; i < m_names.size(); ++i)
+            add(m_names[i], m_others[i], fresh);
+        for (const auto& side : m_sides)
+            for (std::size_t i = 0; i < side->names.size(); ++i) {
+                add(side->names[i], side->last.others[i], now() - side->lastHeard < 1);
+                out.back().skew = side->timeline.skew();
+                out.back().said = side->said;
+            }
+        std::vector<double> legs;
+        for (const auto& c : out)
+            if (c.unit == "N") legs.push_back(c.value);
+        const auto shares = curve::sharesOf(legs);
+        std::size_t leg = 0;
+        for (auto& c : out)
+            if (c.unit == "N" && !shares.empty()) c.share = shares[leg++];
+        return out;
+    }
+
     void finishRecording() {
         if (!m_recording) return;
         m_recording.reset(); // waits for the last commit
@@ -286,8 +435,15 @@ private:
     // SampleSink: what the recorder wants kept
     void begin() override {
         m_recording.reset();
-        if (m_project) m_recording = std::make_unique<store::PullRecording>(*m_project, m_pull);
-        if (m_recording) m_recording->begin();
+        if (!m_project) return;
+        store::PullRecording::Channels channels{m_names, {}};
+        for (const auto& side : m_sides)
+            channels.sides.push_back(side->names);
+        m_recording = std::make_unique<store::PullRecording>(*m_project, m_pull, std::move(channels));
+        m_recording->begin();
+        for (std::size_t i = 0; i < m_sides.size(); ++i)
+            m_recording->appendSide(
+                i, std::vector<rig::Sample>(m_sides[i]->recent.begin(), m_sides[i]->recent.end()));
     }
     void append(std::span<const rig::Sample> samples) override {
         if (m_recording) m_recording->append(samples);
@@ -317,6 +473,9 @@ private:
     study::Pull m_pull;
     QElapsedTimer m_clock;
     double m_lastHeard = 0, m_askedAt = 0, m_countedAt = 0, m_perSecond = 0, m_rawLevel = 0, m_lastTime = 0;
+    std::vector<rig::ChannelName> m_names; ///< of the main device's further channels
+    std::array<double, rig::mostOthers> m_rawOthers{}, m_others{};
+    std::vector<std::unique_ptr<Side>> m_sides;
     bool m_asked = false, m_askDisplacement = false, m_inside = true, m_rawKnown = false;
     std::optional<double> m_displacement;
     std::uint64_t m_noise = 0, m_arrived = 0, m_counted = 0;
@@ -344,8 +503,16 @@ Expected<void> LiveBench::connectTo(const rig::Setup& setup, bool otherMachines)
     const auto address = link::addressFrom(QString::fromStdString(setup.address), otherMachines);
     if (!address) return tl::unexpected(address.error());
     if (const auto c = rig::Conversion::make(setup); !c) return tl::unexpected(c.error());
+    std::vector<link::Address> sides;
+    for (const auto& side : setup.sides) {
+        const auto at = link::addressFrom(QString::fromStdString(side.address), otherMachines);
+        if (!at) return fail(side.name + ": " + at.error().message);
+        if (const auto c = rig::Conversion::make(side); !c) return tl::unexpected(c.error());
+        sides.push_back(*at);
+    }
     m_setup = setup;
-    QMetaObject::invokeMethod(m_worker, [w = m_worker, setup, a = *address] { w->listen(setup, a); });
+    QMetaObject::invokeMethod(m_worker,
+                              [w = m_worker, setup, a = *address, sides] { w->listen(setup, a, sides); });
     return {};
 }
 
@@ -357,6 +524,7 @@ void LiveBench::disconnectRig() {
 Live LiveBench::live() const { return m_worker->live(); }
 std::vector<rig::LiveTrace::Stretch> LiveBench::trace() const { return m_worker->trace(); }
 QStringList LiveBench::lines() const { return m_worker->lines(); }
+QStringList LiveBench::sideLines(std::size_t side) const { return m_worker->sideLines(side); }
 
 void LiveBench::zero() {
     QMetaObject::invokeMethod(m_worker, [w = m_worker] { w->zero(); });
@@ -373,6 +541,9 @@ void LiveBench::start() {
 }
 void LiveBench::stop() {
     QMetaObject::invokeMethod(m_worker, [w = m_worker] { w->stop(); });
+}
+void LiveBench::pause(bool on) {
+    QMetaObject::invokeMethod(m_worker, [w = m_worker, on] { w->pause(on); });
 }
 void LiveBench::reset() {
     QMetaObject::invokeMethod(

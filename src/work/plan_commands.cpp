@@ -1,4 +1,5 @@
 // Commands of the plan: options and conditions, replicates, fairness, pieces, run list.
+#include <anvil/methods/method.h>
 #include <anvil/study/planning.h>
 #include <anvil/study/timetable.h>
 #include <anvil/work/open_project.h>
@@ -126,6 +127,31 @@ Expected<void> OpenProject::changePlan(Id studyId, const QString& what,
     auto plan = data->study.plan;
     change(plan);
     return changeStudy(studyId, {{"plan", store::planToJson(plan)}}, what);
+}
+
+Expected<void> OpenProject::setMethod(Id id, const std::string& method) {
+    const auto* data = study(id);
+    if (!data) return fail("There is no such study any more.");
+    auto plan = data->study.plan;
+    plan.method = method;
+    auto metric = data->study.metric;
+    const auto offered = study::metricsOf(method);
+    if (std::find(offered.begin(), offered.end(), metric) == offered.end()) {
+        using study::Metric;
+        metric = offered.front();
+        const bool less = metric == Metric::sag || metric == Metric::creep || metric == Metric::shock;
+        if (plan.direction != study::Direction::window)
+            plan.direction = less ? study::Direction::less : study::Direction::more;
+    }
+    const auto* about = methods::find(method);
+    const auto done = run(
+        tr("Method: %1")
+            .arg(about ? QString::fromUtf8(about->title.data(), static_cast<qsizetype>(about->title.size()))
+                       : tr("not said yet")),
+        [&](store::Writer& w) {
+            w.update("study", id, {{"plan", store::planToJson(plan)}, {"metric", study::info(metric).key}});
+        });
+    return done ? Expected<void>{} : tl::unexpected(done.error());
 }
 
 Expected<void> OpenProject::planReplicates(Id studyId, int replicates) {

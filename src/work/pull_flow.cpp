@@ -1,5 +1,7 @@
 #include <anvil/work/pull_flow.h>
 
+#include <cmath>
+
 namespace anvil::work {
 
 void PullFlow::go(PullStep step, qint64 now) {
@@ -28,6 +30,22 @@ void PullFlow::setPieces(const std::vector<std::string>& parts, const std::vecto
     if (m_step == PullStep::finished && pieceLeft) go(afterSafety(), now);
 }
 
+void PullFlow::setRules(int joints, double lookEvery) {
+    m_joints = joints;
+    m_lookEvery = lookEvery;
+}
+
+void PullFlow::begin() {
+    m_part.clear();
+    m_how.clear();
+    m_where.clear();
+    m_afterwards.clear();
+    m_unloading = false;
+    m_nextLook = m_lookEvery;
+}
+
+void PullFlow::broken(qint64 now) { go(m_joints > 1 ? PullStep::end : PullStep::accept, now); }
+
 void PullFlow::follow(const Live& live, qint64 now) {
     m_connected = live.link == LinkState::connected;
     m_zeroed = m_zeroed || live.zeroedAt >= 0;
@@ -53,12 +71,23 @@ void PullFlow::follow(const Live& live, qint64 now) {
             go(PullStep::armed, now);
         return;
     case PullStep::armed:
-        if (live.recorder == rig::RecorderState::loading) go(PullStep::loading, now);
+        if (live.recorder == rig::RecorderState::loading) {
+            begin();
+            go(PullStep::loading, now);
+        }
         if (live.recorder == rig::RecorderState::done) go(PullStep::saving, now);
         if (live.recorder == rig::RecorderState::idle)
             go(m_connected ? PullStep::ready : PullStep::noRig, now);
         return;
     case PullStep::loading:
+        if (live.recorder == rig::RecorderState::done) {
+            go(PullStep::saving, now);
+        } else if (m_lookEvery > 0 && live.force >= m_nextLook) {
+            m_nextLook = (std::floor(live.force / m_lookEvery) + 1) * m_lookEvery;
+            go(PullStep::look, now);
+        }
+        return;
+    case PullStep::look:
         if (live.recorder == rig::RecorderState::done) go(PullStep::saving, now);
         return;
     case PullStep::saving:
@@ -68,8 +97,6 @@ void PullFlow::follow(const Live& live, qint64 now) {
                   : live.ending == rig::Ending::stopped || live.ending == rig::Ending::held
                       ? study::Limit::stopped
                       : study::Limit::broke;
-        m_part.clear();
-        m_how.clear();
         go(PullStep::part, now);
         return;
     default:
@@ -94,6 +121,12 @@ PullAction PullFlow::space(qint64 now) {
     case PullStep::loading:
         m_since = now;
         return PullAction::stop;
+    case PullStep::look:
+        go(PullStep::loading, now);
+        return PullAction::resume;
+    case PullStep::limit:
+    case PullStep::end:
+        return digit(1, now);
     case PullStep::part: // the likeliest
         return digit(m_limit == study::Limit::broke ? 1 : 9, now);
     case PullStep::how:
@@ -106,7 +139,8 @@ PullAction PullFlow::space(qint64 now) {
 }
 
 PullAction PullFlow::digit(int n, qint64 now) {
-    if (m_step == PullStep::loading) return PullAction::mark; // at any instant: the guard is for decisions
+    // At any instant: the guard is for decisions.
+    if (m_step == PullStep::loading || (m_step == PullStep::look && n != 9)) return PullAction::mark;
     if (now - m_since < guardMs) return PullAction::nothing;
     const auto at = static_cast<std::size_t>(n - 1);
     switch (m_step) {
@@ -115,8 +149,8 @@ PullAction PullFlow::digit(int n, qint64 now) {
     case PullStep::part:
         if (n == 9) {
             m_part.clear();
-            if (m_limit == study::Limit::broke) m_limit = study::Limit::stopped;
-            go(PullStep::accept, now);
+            m_how.clear();
+            go(m_limit == study::Limit::linkLost ? PullStep::accept : PullStep::limit, now);
         } else if (n >= 1 && at < m_parts.size()) {
             m_part = m_parts[at];
             go(PullStep::how, now);
@@ -126,6 +160,27 @@ PullAction PullFlow::digit(int n, qint64 now) {
         if (n == 0) go(PullStep::part, now);
         if (n >= 1 && at < m_modes.size()) {
             m_how = m_modes[at];
+            if (m_limit != study::Limit::linkLost) m_limit = study::Limit::broke;
+            broken(now);
+        }
+        return PullAction::nothing;
+    case PullStep::look:
+        if (n == 9) {
+            go(PullStep::loading, now);
+            return PullAction::stop;
+        }
+        return PullAction::nothing;
+    case PullStep::limit:
+        if (n == 0) go(PullStep::part, now);
+        if (n >= 1 && at < study::limitsWithoutBreak().size()) {
+            m_limit = study::limitsWithoutBreak()[at];
+            go(PullStep::accept, now);
+        }
+        return PullAction::nothing;
+    case PullStep::end:
+        if (n == 0) go(PullStep::part, now);
+        if (n >= 1 && n <= m_joints) {
+            m_where = "end " + std::to_string(n);
             go(PullStep::accept, now);
         }
         return PullAction::nothing;
@@ -135,6 +190,9 @@ PullAction PullFlow::digit(int n, qint64 now) {
         if (n == 2) m_proposal = {study::Standing::atLeast, "Judged at the rig to be a bound."};
         if (n == 3) m_proposal = {study::Standing::voided, "It was set up wrongly."};
         if (n == 4) m_proposal = {study::Standing::notRead, "The number was lost."};
+        if (n == 5) m_unloading = !m_unloading;
+        for (const auto& [digit, word] : {std::pair{6, "bent"}, {7, "stuck"}, {8, "still works"}})
+            if (n == digit) m_afterwards = m_afterwards == word ? "" : word;
         return PullAction::nothing;
     default:
         return PullAction::nothing;
@@ -155,6 +213,12 @@ QString PullFlow::action() const {
         return QObject::tr("Stop waiting");
     case PullStep::loading:
         return QObject::tr("Stop");
+    case PullStep::look:
+        return QObject::tr("Go on");
+    case PullStep::limit:
+        return QObject::tr(study::word(study::limitsWithoutBreak().front()));
+    case PullStep::end:
+        return QObject::tr("end 1");
     case PullStep::part:
         return m_limit == study::Limit::broke && !m_parts.empty() ? QString::fromStdString(m_parts.front())
                                                                   : QObject::tr("nothing broke");
@@ -182,6 +246,13 @@ QString PullFlow::sentence() const {
         return QObject::tr("Armed: pull. Recording begins with the load.");
     case PullStep::loading:
         return QObject::tr("Recording. Any digit marks this instant.");
+    case PullStep::look:
+        return QObject::tr(
+            "Stop pulling and look at the piece. Recording goes on; any digit but 9 marks this instant.");
+    case PullStep::limit:
+        return QObject::tr("What ended it?");
+    case PullStep::end:
+        return QObject::tr("Which end failed?");
     case PullStep::saving:
         return QObject::tr("Saving the last samples …");
     case PullStep::part:
@@ -217,12 +288,34 @@ std::vector<Choice> PullFlow::choices() const {
         all(m_modes);
         out.push_back({0, QObject::tr("back")});
         return out;
-    case PullStep::accept:
+    case PullStep::look:
+        return {{9, QObject::tr("stop here")}};
+    case PullStep::limit: {
+        int n = 0;
+        for (const auto limit : study::limitsWithoutBreak())
+            out.push_back({++n, QObject::tr(study::word(limit))});
+        out.push_back({0, QObject::tr("back")});
+        return out;
+    }
+    case PullStep::end:
+        for (int n = 1; n <= m_joints && n < 9; ++n)
+            out.push_back({n, QObject::tr("end %1").arg(n)});
+        out.push_back({0, QObject::tr("back")});
+        return out;
+    case PullStep::accept: {
+        const auto ticked = [](bool on, const QString& text) {
+            return on ? QStringLiteral("\u2713 ") + text : text;
+        };
         return {{1, QObject::tr("counts")},
                 {2, QObject::tr("at least")},
                 {3, QObject::tr("void: set up wrongly")},
                 {4, QObject::tr("number lost")},
+                {5, ticked(m_unloading, QObject::tr("broke while unloading"))},
+                {6, ticked(m_afterwards == "bent", QObject::tr("bent now"))},
+                {7, ticked(m_afterwards == "stuck", QObject::tr("stuck now"))},
+                {8, ticked(m_afterwards == "still works", QObject::tr("still works"))},
                 {0, QObject::tr("back")}};
+    }
     default:
         return out;
     }

@@ -45,6 +45,25 @@ Expected<Id> OpenProject::saveRig(const rig::Setup& setup) {
     return made;
 }
 
+Expected<Id> OpenProject::addRigCheckPiece(const std::string& rig) {
+    Id study = 0;
+    for (const auto& s : m_studies)
+        if (s.study.plan.rigCheck) study = s.study.id;
+    if (!study) {
+        study::Study s;
+        s.title = tr("Rig checks").toStdString();
+        s.question = tr("How much does the rig itself give way?").toStdString();
+        s.metric = study::Metric::stiffness;
+        s.position = static_cast<int>(m_studies.size());
+        s.plan.rigCheck = true;
+        s.plan.reused = true;
+        const auto made = addStudy(s);
+        if (!made) return made;
+        study = *made;
+    }
+    return addUnplanned(study, tr("Rigid bar"), QString::fromStdString(rig));
+}
+
 Expected<Id> OpenProject::addTypedPull(const TypedPull& typed) {
     const study::StudyData* data = nullptr;
     for (const auto& s : m_studies)
@@ -105,6 +124,9 @@ Expected<void> OpenProject::judge(Id pullId, const Judgement& j) {
     auto outcome = pull->outcome;
     outcome.limitedBy = study::word(j.limit);
     outcome.marks.insert(outcome.marks.end(), j.marks.begin(), j.marks.end());
+    if (!j.where.empty()) outcome.where = j.where;
+    if (!j.afterwards.empty()) outcome.afterwards = j.afterwards;
+    outcome.whileUnloading = outcome.whileUnloading || j.whileUnloading;
     const auto label = QString::fromStdString(data->specimen(pull->specimen)->label);
     const auto entry = run(tr("%1: %2").arg(label, QString::fromUtf8(study::word(j.standing.standing))),
                            [&](store::Writer& w) {

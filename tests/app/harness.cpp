@@ -102,12 +102,15 @@ void Window::openDemo() {
 }
 
 study::Id Window::newStudy(const QStringList& options, const QStringList& conditions) {
-    EXPECT_TRUE(session().create(dir.filePath("p.anvil")));
+    if (!session().project()) {
+        EXPECT_TRUE(session().create(dir.filePath("p.anvil")));
+    }
     study::Study s;
     s.title = "Pegs";
     const auto id = *session().project()->addStudy(s);
     EXPECT_TRUE(session().project()->addOptions(id, options));
     EXPECT_TRUE(session().project()->addConditions(id, conditions));
+    session().showStudy(id);
     return id;
 }
 

@@ -46,7 +46,8 @@ struct Window : testing::Test {
         if (!found) ADD_FAILURE() << "no " << name;
         return found;
     }
-    /// A fresh project with one study of these options and conditions; nothing is planned.
+    /// A fresh study, in a fresh project where none is open, of these options and conditions; nothing is
+    /// planned.
     study::Id newStudy(const QStringList& options, const QStringList& conditions);
     /// The pull of a specimen label in the study on show.
     study::Id pullOf(const std::string& label);

@@ -230,6 +230,7 @@ TEST_F(Stages, ABatchIsBegunAndComesDueWithTheClock) {
 
 TEST_F(Stages, LabelsCalendarAndListAreWritten) {
     openDemo();
+    window->goTo(Stage::specimens); // a stage is built when it is first shown
     auto* stage = window->findChild<SpecimensStage*>();
     EXPECT_FALSE(stage->writeLabels(dir.filePath("none.pdf")))
         << "every piece of the first study has been pulled";
@@ -351,6 +352,7 @@ TEST_F(Stages, ConditionsOnANumericAxisGetTheirValues) {
     axis->setText("temperature (zork)");
     emit axis->editingFinished();
     EXPECT_TRUE(window->messageText().contains("not a unit known here"));
+    window->goTo(Stage::question);
     EXPECT_TRUE(window->findChild<QuestionStage*>()->writeRunList(dir.filePath("runs.pdf")));
     EXPECT_TRUE(runProgram("pdftotext", {dir.filePath("runs.pdf"), "-"}).contains("C3-1"));
 }

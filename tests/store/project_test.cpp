@@ -306,6 +306,45 @@ TEST_F(ProjectFile, AnOlderFileIsBroughtUpToDateAndKept) {
     EXPECT_EQ(version(path()), schemaVersion);
 }
 
+TEST_F(ProjectFile, AFileOfVersionTwoKeepsItsRigsAndOutcomes) {
+    ASSERT_TRUE(QFile::copy(QStringLiteral(TEST_DATA "/projects/version-2.anvil"), path()));
+    QFile(path()).setPermissions(QFile::ReadOwner | QFile::WriteOwner);
+    auto p = Project::open(path());
+    ASSERT_TRUE(p) << p.error().message;
+    EXPECT_TRUE(QFile::exists(path("p.version-2.anvil")));
+    const auto data = (*p)->load();
+    ASSERT_EQ(data->at(0).pulls.size(), 2u);
+    const auto& pull = data->at(0).pulls.back();
+    EXPECT_EQ(pull.operatorName, "Ines");
+    EXPECT_EQ(pull.outcome.where, "at the tuck");
+    ASSERT_EQ(pull.outcome.marks.size(), 1u);
+    EXPECT_EQ((*p)->setups().size(), 1u);
+    EXPECT_TRUE((*p)->curve(pull.curve));
+    EXPECT_FALSE((*p)->hasMoreChannels(pull.curve));
+    EXPECT_TRUE((*p)->check().problems.isEmpty());
+}
+
+TEST_F(ProjectFile, OutcomesSurviveTheirJson) {
+    study::Outcome o;
+    EXPECT_EQ(outcomeFromJson(outcomeToJson(o)), o);
+    o.where = "at the \"tuck\"";
+    o.limitedBy = "broke";
+    o.afterwards = "bent";
+    o.whileUnloading = true;
+    o.shares = {{"let go", 0.6}, {"tore", 0.4}};
+    o.marks = {{1.25, "creak"}};
+    o.phases = {{"set", "down", "held", 400.0, 0.12, 3.5}, {"reset", "", "", {}, {}, {}}};
+    o.more = {{study::Metric::running, 1.5, 0, "1.5 N·m"}};
+    o.entered.kind = "ladder";
+    o.entered.fields = {{"height", "1.2 m"}};
+    o.entered.steps = {{100, 0.3, true}, {150, {}, false}};
+    o.entered.gauge = {{1777900000, 0.0142}};
+    o.entered.unloadedFrom = 1777900000;
+    EXPECT_EQ(outcomeFromJson(outcomeToJson(o)), o);
+    for (const char* broken : {"", "{", "[]", "{\"shares\": 4}", "{\"entered\": {\"steps\": [1]}}"})
+        (void)outcomeFromJson(broken); // whatever it is, it does no harm
+}
+
 TEST_F(ProjectFile, AnOlderFileOpenedForLookingStaysAsItIs) {
     ASSERT_TRUE(QFile::copy(version1, path()));
     const auto bytes = [](const QString& name) {

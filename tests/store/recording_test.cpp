@@ -81,6 +81,51 @@ TEST_F(RecordingFile, SamplesArriveWholeInOneCurve) {
     EXPECT_TRUE(p->check().problems.isEmpty()) << p->check().problems.join("\n").toStdString();
 }
 
+TEST_F(RecordingFile, FurtherChannelsAndDevicesBesideAreLaidOnOneClock) {
+    const auto specimen = make();
+    auto p = std::move(*Project::open(path));
+    study::Pull blank;
+    blank.specimen = specimen;
+    {
+        PullRecording r(*p, blank, {{{"leg 1", "N"}, {"air", "K"}}, {{{"cell B", "N"}}, {{"silent", "N"}}}});
+        r.begin();
+        rig::Sample early{-0.05, 0, std::nullopt, true, {-0.05 * 7}};
+        r.appendSide(0, std::span(&early, 1)); // before the main device has sent anything
+        QThread::msleep(150);
+        for (int i = 0; i < 2000; ++i) {
+            auto s = sample(i);
+            s.others = {2.0 * i, 293.0 + i};
+            r.append(std::span(&s, 1));
+            if (i % 20 == 0) { // a slower device, out of step
+                rig::Sample b{i * 0.001 + 0.0031, 0, std::nullopt, true, {(i * 0.001 + 0.0031) * 7}};
+                r.appendSide(0, std::span(&b, 1));
+            }
+            if (i % 500 == 0) QThread::msleep(120);
+        }
+        r.end(rig::Ending::stopped);
+    }
+    const auto pull = (*p->load())[0].pulls[0];
+    const auto curve = *p->curve(pull.curve);
+    ASSERT_EQ(curve.others.size(), 3U) << "a device that said nothing has no channel";
+    EXPECT_EQ(curve.others[0].name, "leg 1");
+    EXPECT_EQ(curve.others[1].unit, "K");
+    EXPECT_EQ(curve.others[2].name, "cell B");
+    for (std::size_t i = 0; i < 2000; ++i) {
+        EXPECT_EQ(curve.others[0].values[i], 2.0 * static_cast<double>(i));
+        EXPECT_EQ(curve.others[1].values[i], 293.0 + static_cast<double>(i));
+        if (curve.time[i] < 1.98) {
+            EXPECT_NEAR(curve.others[2].values[i], 7 * curve.time[i], 1e-9);
+        }
+    }
+    const auto beside = p->curvesBeside(pull.curve);
+    ASSERT_EQ(beside.size(), 1U);
+    const auto raw = *p->ownSamples(beside[0]);
+    EXPECT_EQ(raw.time.size(), 101U) << "its own samples, as they came";
+    EXPECT_EQ(raw.time.front(), -0.05);
+    EXPECT_TRUE(raw.force.empty());
+    EXPECT_TRUE(p->check().problems.isEmpty()) << p->check().problems.join('\n').toStdString();
+}
+
 TEST_F(RecordingFile, NothingRecordedLeavesNoPull) {
     const auto specimen = make();
     auto p = std::move(*Project::open(path));
@@ -187,7 +232,7 @@ TEST_F(RecordingFile, ADamagedRecordingDoesNotKeepTheProjectShut) {
         ASSERT_TRUE(p->write("half a recording", [&](Writer& w) {
             study::Pull pull;
             pull.specimen = specimen;
-            pull.curve = curve = w.beginCurve(false);
+            pull.curve = curve = w.beginCurve({{0}, {5}, {}});
             pull.recording = study::Recording::running;
             w.insert("pull", toRow(pull));
             w.appendSamples(curve, 0, {{0, 1, 2}, {5, 6, 7}, {}});

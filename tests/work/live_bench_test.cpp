@@ -68,6 +68,54 @@ TEST_F(LiveRig, RecordsAPullFromAWire) {
     EXPECT_TRUE(project->file().check().problems.isEmpty());
 }
 
+TEST_F(LiveRig, SeveralCellsAndDevicesAreRecordedTogether) {
+    auto options = quick();
+    options.legs = {0.5, 0.3};
+    link::RigServer main(options, false);
+    auto other = quick();
+    other.seed = 9;
+    other.logger.zeroOffset = 30;
+    link::RigServer beside(other, false);
+    beside.obey("!skew 0.01"); // runs a hundredth fast
+    setup.address = main.listenTcp(0)->toStdString();
+    for (const char* leg : {"leg 1", "leg 2"})
+        setup.layout.columns.push_back({leg, rig::Role::force, "N", false, 400.0, {}});
+    setup.sides.push_back({"Anchor", beside.listenTcp(0)->toStdString(), rig::simulatedLayout()});
+    ASSERT_TRUE(bench.connectTo(setup));
+    ASSERT_TRUE(runUntil([&] {
+        const auto l = bench.live();
+        return l.channels.size() == 4 && l.channels[0].fresh && l.channels[2].fresh && l.perSecond > 50;
+    }));
+    EXPECT_EQ(bench.live().channels[2].name, "Anchor: force");
+    EXPECT_EQ(bench.live().channels[3].unit, "m");
+    ASSERT_TRUE(runUntil([&] { return std::abs(bench.live().channels[2].value - 30) < 5; }));
+    bench.zero();
+    ASSERT_TRUE(runUntil([&] { return std::abs(bench.live().channels[2].value) < 6; }))
+        << "all cells are zeroed";
+    bench.arm(project->file(), blank(), {});
+    ASSERT_TRUE(runUntil([&] { return bench.live().recorder == rig::RecorderState::loading; }, 20000));
+    bool over = false;
+    ASSERT_TRUE(runUntil(
+        [&] {
+            over = over || bench.live().channels[0].overLimit;
+            return bench.live().recorder == rig::RecorderState::done;
+        },
+        20000));
+    EXPECT_TRUE(over) << "half of the load is beyond 400 N";
+    ASSERT_TRUE(runUntil([&] { return bench.live().saved; }));
+    bench.reset();
+    ASSERT_TRUE(project->reload());
+    const auto curve = *project->file().curve(project->studies()[0].pulls[0].curve);
+    ASSERT_EQ(curve.others.size(), 4U);
+    double worst = 0;
+    for (std::size_t i = 0; i < curve.force.size(); ++i)
+        worst = std::max(worst, std::abs(curve.others[0].values[i] - 0.5 * curve.force[i]));
+    EXPECT_LT(worst, 60) << "the leg is read at the same instants as the whole";
+    EXPECT_TRUE(project->file().check().problems.isEmpty());
+    ASSERT_TRUE(runUntil([&] { return bench.live().channels[2].skew.has_value(); }, 15000));
+    EXPECT_NEAR(*bench.live().channels[2].skew, 0.01, 0.003);
+}
+
 TEST_F(LiveRig, AsksARigThatAnswers) {
     link::RigServer server(quick(), true);
     setup.address = server.listenTcp(0)->toStdString();

@@ -91,8 +91,12 @@ TEST_F(Flow, OffZeroAsksForZeroingBetweenPieces) {
     see(rig::RecorderState::done, rig::Ending::stopped, true);
     EXPECT_EQ(flow.limit(), study::Limit::stopped);
     space(); // nothing broke is the likeliest
+    ASSERT_EQ(flow.step(), PullStep::limit);
+    EXPECT_EQ(flow.action(), "stopped on purpose");
+    space();
     ASSERT_EQ(flow.step(), PullStep::accept);
     EXPECT_TRUE(flow.part().empty());
+    EXPECT_EQ(flow.limit(), study::Limit::stopped);
     live.offZero = true;
     live.recorder = rig::RecorderState::idle;
     flow.follow(live, now);
@@ -118,6 +122,83 @@ TEST_F(Flow, UnpluggedInMidPullStillAsksWhatBroke) {
     live.recorder = rig::RecorderState::idle;
     flow.follow(live, now += 1000);
     EXPECT_EQ(flow.step(), PullStep::ready) << "the cautions were seen to";
+}
+
+TEST_F(Flow, WhatEndedItWhatItIsLikeNowAndWhichEnd) {
+    flow.setRules(2, 0);
+    toReady();
+    see(rig::RecorderState::armed);
+    see(rig::RecorderState::loading);
+    see(rig::RecorderState::done, rig::Ending::broke, true);
+    see(rig::RecorderState::done, rig::Ending::broke, true);
+    digit(9);
+    ASSERT_EQ(flow.step(), PullStep::limit);
+    digit(3);
+    EXPECT_EQ(flow.limit(), study::Limit::outOfTravel);
+    ASSERT_EQ(flow.step(), PullStep::accept);
+    digit(0); // no, it did break
+    digit(1);
+    digit(1);
+    ASSERT_EQ(flow.step(), PullStep::end) << "a piece with two joints";
+    digit(3); // there is no third end
+    ASSERT_EQ(flow.step(), PullStep::end);
+    digit(2);
+    ASSERT_EQ(flow.step(), PullStep::accept);
+    EXPECT_EQ(flow.limit(), study::Limit::broke);
+    EXPECT_EQ(flow.where(), "end 2");
+    digit(5);
+    digit(6);
+    EXPECT_TRUE(flow.whileUnloading());
+    EXPECT_EQ(flow.afterwards(), "bent");
+    digit(6);
+    EXPECT_EQ(flow.afterwards(), "") << "the same digit takes it back";
+    digit(8);
+    EXPECT_EQ(flow.afterwards(), "still works");
+    // The next pull knows nothing of it.
+    space();
+    flow.accepted(now);
+    live.recorder = rig::RecorderState::idle;
+    see(rig::RecorderState::armed);
+    see(rig::RecorderState::loading);
+    EXPECT_TRUE(flow.where().empty());
+    EXPECT_TRUE(flow.afterwards().empty());
+    EXPECT_FALSE(flow.whileUnloading());
+}
+
+TEST_F(Flow, PausesToBeLookedAt) {
+    flow.setRules(1, 500);
+    toReady();
+    see(rig::RecorderState::armed);
+    live.force = 100;
+    see(rig::RecorderState::loading);
+    see(rig::RecorderState::loading);
+    EXPECT_EQ(flow.step(), PullStep::loading);
+    live.force = 520;
+    see(rig::RecorderState::loading);
+    ASSERT_EQ(flow.step(), PullStep::look);
+    EXPECT_EQ(flow.action(), "Go on");
+    EXPECT_EQ(digit(4), PullAction::mark);
+    EXPECT_EQ(space(), PullAction::resume);
+    see(rig::RecorderState::loading);
+    EXPECT_EQ(flow.step(), PullStep::loading) << "not twice at the same step";
+    live.force = 1700; // two steps at once are one pause
+    see(rig::RecorderState::loading);
+    ASSERT_EQ(flow.step(), PullStep::look);
+    EXPECT_EQ(digit(9), PullAction::stop);
+    see(rig::RecorderState::done, rig::Ending::stopped, true);
+    EXPECT_EQ(flow.step(), PullStep::saving);
+}
+
+TEST_F(Flow, ItMayBreakWhileItIsLookedAt) {
+    flow.setRules(1, 500);
+    toReady();
+    see(rig::RecorderState::armed);
+    see(rig::RecorderState::loading);
+    live.force = 600;
+    see(rig::RecorderState::loading);
+    ASSERT_EQ(flow.step(), PullStep::look);
+    see(rig::RecorderState::done, rig::Ending::broke, false);
+    EXPECT_EQ(flow.step(), PullStep::saving);
 }
 
 TEST_F(Flow, EveryStepSaysWhatSpaceDoes) {

@@ -1,5 +1,6 @@
 #include "shell/ledger.h"
 
+#include "shell/pictures_list.h"
 #include <QCheckBox>
 #include <QComboBox>
 #include <QEvent>
@@ -136,6 +137,23 @@ Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(s
     m_note->setFixedHeight(58);
     m_note->installEventFilter(this);
     edits->addWidget(m_note);
+    m_phasesHead = section(tr("Phases"));
+    edits->addWidget(m_phasesHead);
+    m_phases = new QPlainTextEdit;
+    m_phases->setObjectName("phases");
+    m_phases->setAccessibleName(tr("Phases"));
+    m_phases->setTabChangesFocus(true);
+    m_phases->setFixedHeight(72);
+    m_phases->setPlaceholderText(tr("one a line, such as\nset: down, 400 N, held"));
+    m_phases->installEventFilter(this);
+    edits->addWidget(m_phases);
+    edits->addWidget(section(tr("Pictures")));
+    m_pictures = new PicturesList(m_session);
+    edits->addWidget(m_pictures);
+    m_steadyHead = section(tr("All channels at the marks"));
+    edits->addWidget(m_steadyHead);
+    m_steady = wrapped("steady");
+    edits->addWidget(m_steady);
     edits->addWidget(section(tr("Facts")));
     m_facts = wrapped("facts");
     edits->addWidget(m_facts);
@@ -180,6 +198,7 @@ Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(s
 bool Ledger::eventFilter(QObject* watched, QEvent* event) {
     if (watched == m_note && event->type() == QEvent::FocusOut)
         saveText("note", m_note->toPlainText().trimmed(), tr("note"));
+    if (watched == m_phases && event->type() == QEvent::FocusOut) savePhases();
     return QWidget::eventFilter(watched, event);
 }
 
@@ -207,6 +226,40 @@ void Ledger::saveOutcome() {
     if (outcome != pull->outcome)
         m_session.tell(m_session.project()->changePull(pull->id, {{"outcome", store::outcomeToJson(outcome)}},
                                                        tr("%1: how it failed").arg(m_title->text())));
+}
+
+void Ledger::savePhases() {
+    const auto* data = m_session.study();
+    const auto* pull = data ? data->pull(m_session.pull()) : nullptr;
+    if (m_filling || !pull) return;
+    const auto text = m_phases->toPlainText().trimmed().toStdString();
+    if (text == study::phasesText(pull->outcome.phases, *m_session.units().force, *m_session.units().length))
+        return;
+    const auto phases = study::phasesFrom(text);
+    if (m_session.tell(phases)) m_session.tell(m_session.project()->setPhases(pull->id, *phases));
+}
+
+QString Ledger::steadyText(Id pull) const {
+    QStringList out;
+    for (const auto& s : m_session.project()->steadyAtMarks(pull)) {
+        if (s.channels.size() < 3 && out.isEmpty() && s.channels.back().unit != "N") continue;
+        out << tr("%1 s%2").arg(qs(quantity::significant(s.to, 4)),
+                                s.still ? QString() : tr(" (\u26a0 not standing still)"));
+        const auto shares = curve::sharesOf(s);
+        for (const auto& c : s.channels) {
+            const auto unit = quantity::findUnit(c.unit);
+            const auto shown = [&](double v) {
+                return qs(unit ? quantity::withUnit(v, m_session.units().of((*unit)->dimension))
+                               : quantity::significant(v));
+            };
+            auto line = tr("  %1: %2 \u00b1 %3").arg(qs(c.name), shown(c.mean), shown(c.sd));
+            for (const auto& share : shares)
+                if (share.name == c.name)
+                    line += tr(", %1 of the legs").arg(qs(quantity::percent(share.share)));
+            out << line;
+        }
+    }
+    return out.join('\n');
 }
 
 void Ledger::applyStanding() {
@@ -271,6 +324,13 @@ void Ledger::refresh() {
     m_looked->setVisible(!remarks.isEmpty());
     m_looked->setChecked(pull->looked);
     m_note->setPlainText(qs(pull->note));
+    m_phases->setPlainText(
+        qs(study::phasesText(pull->outcome.phases, *m_session.units().force, *m_session.units().length)));
+    m_pictures->refresh();
+    const auto steady = steadyText(pull->id);
+    m_steady->setText(steady);
+    m_steady->setVisible(!steady.isEmpty());
+    m_steadyHead->setVisible(!steady.isEmpty());
     QStringList facts;
     facts << (pull->typed ? tr("Typed: %1").arg(qs(pull->typed->asTyped))
                           : tr("Source: %1").arg(qs(pull->sourceName)));

@@ -13,15 +13,20 @@ class QCheckBox;
 
 namespace anvil::app {
 
+class PicturesList;
+
 class Ledger : public QWidget {
     Q_OBJECT
 public:
     explicit Ledger(Session& session, QWidget* parent = nullptr);
+    PicturesList* pictures() const { return m_pictures; }
 
 private:
     void refresh();
     void applyStanding();
     void saveOutcome();
+    void savePhases();
+    QString steadyText(Id pull) const;
     void saveText(const char* field, const QString& text, const QString& what);
     bool eventFilter(QObject* watched, QEvent* event) override;
 
@@ -31,7 +36,9 @@ private:
     QComboBox *m_standing, *m_broke;
     QLineEdit *m_reason, *m_where, *m_shares, *m_afterwards;
     QPushButton* m_apply;
-    QPlainTextEdit* m_note;
+    QPlainTextEdit *m_note, *m_phases;
+    QLabel *m_phasesHead, *m_steadyHead, *m_steady;
+    PicturesList* m_pictures;
     QCheckBox *m_looked, *m_unloading;
     QWidget *m_edits, *m_interrupted;
 };

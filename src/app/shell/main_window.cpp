@@ -4,6 +4,7 @@
 #include "shell/board.h"
 #include "shell/import_sheet.h"
 #include "shell/ledger.h"
+#include "shell/pictures_list.h"
 #include "shell/rig_desk.h"
 #include "shell/stage_strip.h"
 #include "stages/curves/curves_stage.h"
@@ -88,23 +89,15 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     m_splitter->addWidget(m_boardPanel = panel(m_board, true));
     m_stages = new QStackedWidget;
     m_stages->setMinimumWidth(520); // wide rows of one stage must not squeeze the board beside it
-    auto* pull = new PullStage(m_session);
-    m_curves = new CurvesStage(m_session);
-    m_verdict = new VerdictStage(m_session);
-    m_report = new ReportStage(m_session);
-    for (QWidget* stage :
-         std::initializer_list<QWidget*>{new QuestionStage(m_session), new SpecimensStage(m_session),
-                                         new RigStage(m_session), pull, m_curves, m_verdict, m_report})
-        m_stages->addWidget(stage);
     auto* workspace = new QFrame;
     workspace->setObjectName("workspace");
     auto* inner = new QVBoxLayout(workspace);
     inner->setContentsMargins(0, 0, 0, 0);
     inner->addWidget(m_stages);
     m_splitter->addWidget(workspace);
-    auto* ledger = new Ledger(m_session);
-    ledger->setMinimumWidth(210);
-    m_ledgerPanel = panel(ledger, true);
+    m_ledger = new Ledger(m_session);
+    m_ledger->setMinimumWidth(210);
+    m_ledgerPanel = panel(m_ledger, true);
     m_ledgerPanel->findChild<QScrollArea*>()->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     m_splitter->addWidget(m_ledgerPanel);
     m_splitter->setStretchFactor(1, 1);
@@ -126,21 +119,7 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     setCentralWidget(central);
 
     makeMenus();
-    const auto files = [this] {
-        const auto paths = QFileDialog::getOpenFileNames(
-            this, tr("Import logger files"), QSettings().value("folders/import").toString(),
-            tr("Logger files (*.csv *.tsv *.txt *.log *.dat);;All files (*)"));
-        if (!paths.isEmpty()) {
-            QSettings().setValue("folders/import", QFileInfo(paths.first()).absolutePath());
-            importFiles(paths);
-        }
-    };
-    connect(pull, &PullStage::importFilesWanted, this, files);
-    connect(m_verdict, &VerdictStage::importWanted, this, files);
-    connect(m_curves, &CurvesStage::importWanted, this, files);
-    connect(m_board, &Board::importWanted, this, files);
-    connect(pull, &PullStage::importTableWanted, this, [this] { importTable(QString()); });
-    connect(pull, &PullStage::pasteWanted, this, &MainWindow::pasteTable);
+    connect(m_board, &Board::importWanted, this, &MainWindow::chooseFiles);
     connect(m_strip, &StageStrip::chosen, this, &MainWindow::goTo);
     connect(m_headline, &QPushButton::clicked, this, &MainWindow::showStudies);
     connect(&m_session, &Session::stageWanted, this, &MainWindow::goTo);
@@ -175,6 +154,56 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
 }
 
 MainWindow::~MainWindow() = default;
+
+QWidget* MainWindow::make(Stage stage) {
+    switch (stage) {
+    case Stage::question:
+        return new QuestionStage(m_session);
+    case Stage::specimens:
+        return new SpecimensStage(m_session);
+    case Stage::rig:
+        return new RigStage(m_session);
+    case Stage::pull: {
+        auto* pull = new PullStage(m_session);
+        connect(pull, &PullStage::importFilesWanted, this, &MainWindow::chooseFiles);
+        connect(pull, &PullStage::importTableWanted, this, [this] { importTable(QString()); });
+        connect(pull, &PullStage::pasteWanted, this, &MainWindow::pasteTable);
+        return pull;
+    }
+    case Stage::curves: {
+        auto* curves = new CurvesStage(m_session);
+        connect(curves, &CurvesStage::importWanted, this, &MainWindow::chooseFiles);
+        return curves;
+    }
+    case Stage::verdict: {
+        auto* verdict = new VerdictStage(m_session);
+        connect(verdict, &VerdictStage::importWanted, this, &MainWindow::chooseFiles);
+        return verdict;
+    }
+    case Stage::report:
+        return new ReportStage(m_session);
+    }
+    return new QWidget;
+}
+
+QWidget* MainWindow::built(Stage stage) {
+    auto*& widget = m_built[static_cast<std::size_t>(stage)];
+    if (!widget) m_stages->addWidget(widget = make(stage));
+    return widget;
+}
+
+CurvesStage* MainWindow::curves() { return qobject_cast<CurvesStage*>(built(Stage::curves)); }
+VerdictStage* MainWindow::verdict() { return qobject_cast<VerdictStage*>(built(Stage::verdict)); }
+ReportStage* MainWindow::reportStage() { return qobject_cast<ReportStage*>(built(Stage::report)); }
+
+void MainWindow::chooseFiles() {
+    const auto paths = QFileDialog::getOpenFileNames(
+        this, tr("Import logger files"), QSettings().value("folders/import").toString(),
+        tr("Logger files (*.csv *.tsv *.txt *.log *.dat);;All files (*)"));
+    if (paths.isEmpty()) return;
+    QSettings().setValue("folders/import", QFileInfo(paths.first()).absolutePath());
+    importFiles(paths);
+}
 
 QString MainWindow::messageText() const { return m_message->text(); }
 
@@ -317,7 +346,7 @@ void MainWindow::setAppearance(int appearance) {
 }
 
 void MainWindow::goTo(Stage stage) {
-    m_stages->setCurrentIndex(static_cast<int>(stage));
+    m_stages->setCurrentWidget(built(stage));
     m_boardPanel->setVisible(stage !=
                              Stage::question); // there it grows over the workspace and is edited in place
     m_strip->setCurrent(stage);
@@ -512,7 +541,7 @@ void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
 }
 
 void MainWindow::dropEvent(QDropEvent* event) {
-    QStringList logs;
+    QStringList logs, pictures;
     for (const auto& url : event->mimeData()->urls()) {
         const QFileInfo info(url.toLocalFile());
         if (info.isDir())
@@ -523,9 +552,11 @@ void MainWindow::dropEvent(QDropEvent* event) {
         else if (info.suffix() == "anvil")
             return void(openPath(info.absoluteFilePath()));
         else if (info.isFile())
-            logs << info.absoluteFilePath();
+            (PicturesList::isPicture(info.fileName()) ? pictures : logs) << info.absoluteFilePath();
     }
     event->acceptProposedAction();
+    if (!pictures.isEmpty()) m_ledger->pictures()->add(pictures);
+    if (logs.isEmpty() && !pictures.isEmpty()) return;
     if (logs.isEmpty())
         m_session.say(tr("There is no logger file among what was dropped."), true);
     else

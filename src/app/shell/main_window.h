@@ -1,8 +1,10 @@
 // The window: headline, stage strip, board, workspace, ledger and the bench line.
 #pragma once
 
+#include "shell/due_watch.h"
 #include "shell/session.h"
 #include <QMainWindow>
+#include <array>
 
 class QActionGroup;
 class QLabel;
@@ -31,9 +33,10 @@ public:
 
     Session& session() { return m_session; }
     Board* board() const { return m_board; }
-    CurvesStage* curves() const { return m_curves; }
-    VerdictStage* verdict() const { return m_verdict; }
-    ReportStage* reportStage() const { return m_report; }
+    /// The stages; each is built when it is first wanted.
+    CurvesStage* curves();
+    VerdictStage* verdict();
+    ReportStage* reportStage();
     StageStrip* strip() const { return m_strip; }
     QString messageText() const;
     BenchLine* bench() const { return m_bench; }
@@ -52,6 +55,9 @@ protected:
     void dropEvent(QDropEvent* event) override;
 
 private:
+    QWidget* built(Stage stage);
+    QWidget* make(Stage stage);
+    void chooseFiles();
     void makeMenus();
     void newProject();
     void refresh();
@@ -64,13 +70,13 @@ private:
     void setAppearance(int appearance);
 
     Session m_session;
+    DueWatch m_due{m_session};
     QPushButton* m_headline;
     StageStrip* m_strip;
     Board* m_board;
+    Ledger* m_ledger;
     QStackedWidget* m_stages;
-    CurvesStage* m_curves;
-    VerdictStage* m_verdict;
-    ReportStage* m_report;
+    std::array<QWidget*, stageCount> m_built{};
     QWidget *m_boardPanel, *m_ledgerPanel;
     QSplitter* m_splitter;
     BenchLine* m_bench;

@@ -2,6 +2,7 @@
 
 #include <QSettings>
 #include <anvil/link/rig_server.h>
+#include <anvil/quantity/print.h>
 
 namespace anvil::app {
 
@@ -89,6 +90,8 @@ bool RigDesk::practise() {
     setup.rigLimit = 4000;
     setup.onArm = "!pull";
     setup.onStop = "!stop";
+    setup.onPause = "!pause";
+    setup.onResume = "!go";
     setup.practice = true;
     return use(setup);
 }
@@ -131,12 +134,25 @@ bool RigDesk::arm(const study::Specimen& piece) {
     pull.settings.rigLimit = rig::limitOf(m_setup);
     rig::RecorderSettings settings;
     settings.limit = rig::limitOf(m_setup);
+    settings.holdSeconds = m_setup.holdSeconds;
     if (m_setup.practice)
         if (const auto* option = data->option(piece.option))
             m_bench.send(QStringLiteral("!strength %1")
                              .arg(work::practiceStrength(data->study.plan.seed, option->position)));
     m_bench.arm(m_session.project()->file(), pull, settings);
     return true;
+}
+
+void RigDesk::takeStretchFrom(Id pull) {
+    const auto r = m_session.readings().byPull.find(pull);
+    if (r == m_session.readings().byPull.end() || !r->second.stiffness)
+        return m_session.say(
+            tr("Select a pull of a rigid bar that has a stiffness: all it gives way then is the rig."), true);
+    const auto compliance = rig::complianceFrom(m_setup, r->second.stiffness->value);
+    if (!m_session.tell(compliance)) return;
+    if (edit([&](rig::Setup& s) { s.compliance = *compliance; }))
+        m_session.say(tr("The rig gives way by %1 mm for each kN. Travel is corrected by that from now on.")
+                          .arg(qs(quantity::significant(*compliance * 1e6))));
 }
 
 bool RigDesk::safetySeen() const {

@@ -39,6 +39,8 @@ public:
     void letGo();
     /// Arms for a piece; false and a message when that cannot be.
     bool arm(const study::Specimen& piece);
+    /// Learns from a pull of a rigid bar how much the rig gives way, and keeps it; a message either way.
+    void takeStretchFrom(Id pull);
     /// Whether the cautions were seen to on this set-up within a day; and that they have been.
     bool safetySeen() const;
     void setSafetySeen();

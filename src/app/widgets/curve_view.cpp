@@ -20,7 +20,7 @@ CurveView::CurveView(QWidget* parent) : QWidget(parent) {
 }
 
 void CurveView::showCurve(std::shared_ptr<const curve::ReadCurve> curve, const report::Units& units,
-                          std::optional<double> rigLimit) {
+                          std::optional<double> rigLimit, std::vector<curve::Channel> legs) {
     const bool same = m_curve && curve && m_curve->cleaned.time == curve->cleaned.time &&
                       m_x.size() == curve->cleaned.force.size();
     const double oldX0 = m_chart.x0, oldX1 = m_chart.x1;
@@ -40,6 +40,13 @@ void CurveView::showCurve(std::shared_ptr<const curve::ReadCurve> curve, const r
     for (auto& v : m_y)
         v = force.fromSi(v);
     m_pyramid = curve::Pyramid(m_y);
+    m_legs.clear();
+    for (auto& leg : legs) {
+        for (auto& v : leg.values)
+            v = force.fromSi(v);
+        auto pyramid = curve::Pyramid(leg.values);
+        m_legs.push_back({std::move(leg.name), std::move(leg.values), std::move(pyramid)});
+    }
     const auto [low, high] = std::minmax_element(m_x.begin(), m_x.end());
     m_fullX0 = *low;
     m_fullX1 = *high > *low ? *high : *low + 1;
@@ -105,6 +112,19 @@ void CurveView::rebuild() {
         trace.points = m_pyramid.draw(m_x, m_y, m_chart.x0, m_chart.x1,
                                       static_cast<std::size_t>(std::max(100, (width() - 80) / 2)));
         m_chart.traces = {trace};
+        m_chart.legend = !m_legs.empty();
+        if (!m_legs.empty()) m_chart.traces.front().name = tr("force").toStdString();
+        for (std::size_t i = 0; i < m_legs.size(); ++i) {
+            chart::Trace beside;
+            beside.name = m_legs[i].name;
+            beside.ink = chart::seriesInk(i + 1);
+            beside.dash = chart::seriesDash(i + 1);
+            beside.width = 1.2;
+            beside.points =
+                m_legs[i].pyramid.draw(m_x, m_legs[i].y, m_chart.x0, m_chart.x1,
+                                       static_cast<std::size_t>(std::max(100, (width() - 80) / 2)));
+            m_chart.traces.push_back(std::move(beside));
+        }
         m_chart.pins.clear();
         for (const auto& p : m_pins)
             m_chart.pins.push_back({p.name.toStdString(), m_x[p.index], m_y[p.index], p.byHand,

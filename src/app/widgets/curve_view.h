@@ -15,9 +15,10 @@ class CurveView : public QWidget {
 public:
     explicit CurveView(QWidget* parent = nullptr);
 
-    /// Shows one pull's curve with its landmarks.
+    /// Shows one pull's curve with its landmarks, and other force channels (N, at the same samples) beside
+    /// it.
     void showCurve(std::shared_ptr<const curve::ReadCurve> curve, const report::Units& units,
-                   std::optional<double> rigLimit);
+                   std::optional<double> rigLimit, std::vector<curve::Channel> legs = {});
     /// Shows ready-made traces without landmarks.
     void showOverlay(chart::CurveChart chart);
     void showNothing(const QString& sentence);
@@ -55,6 +56,12 @@ private:
     std::shared_ptr<const curve::ReadCurve> m_curve;
     std::vector<double> m_x, m_y; ///< in display units
     curve::Pyramid m_pyramid;
+    struct Leg {
+        std::string name;
+        std::vector<double> y; ///< in display units
+        curve::Pyramid pyramid;
+    };
+    std::vector<Leg> m_legs;
     std::vector<Pin> m_pins;
     chart::CurveChart m_chart;
     chart::Plane m_plane;

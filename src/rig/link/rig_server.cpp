@@ -16,8 +16,11 @@ namespace {
 constexpr qint64 mostUnsent = 4 << 20; // a listener that does not listen loses lines, as on a real wire
 
 QByteArray lineOf(const sim::RigReading& r) {
-    return QByteArray::number(r.time, 'f', 6) + ',' + QByteArray::number(r.force, 'f', 2) + ',' +
-           QByteArray::number(1000 * r.displacement, 'f', 4) + '\n';
+    auto line = QByteArray::number(r.time, 'f', 6) + ',' + QByteArray::number(r.force, 'f', 2) + ',' +
+                QByteArray::number(1000 * r.displacement, 'f', 4);
+    for (const double leg : r.legs)
+        line += ',' + QByteArray::number(leg, 'f', 2);
+    return line + '\n';
 }
 
 } // namespace
@@ -76,7 +79,10 @@ void RigServer::accept() {
             if (m_socket == fresh) m_socket = nullptr;
             fresh->deleteLater();
         });
-        if (!m_answers) say("time [s],force [N],travel [mm]\n");
+        QByteArray heads = "time [s],force [N],travel [mm]";
+        for (std::size_t i = 0; i < m_rig.legs(); ++i)
+            heads += ",leg " + QByteArray::number(i + 1) + " [N]";
+        if (!m_answers) say(heads + '\n');
     }
 }
 
@@ -112,6 +118,8 @@ QByteArray RigServer::obey(const QByteArray& line) {
         m_rig.pull();
     else if (word == "!STOP")
         m_rig.stop();
+    else if (word == "!PAUSE" || word == "!GO")
+        m_rig.pause(word == "!PAUSE");
     else if (word == "!RELEASE")
         m_rig.release();
     else if (word == "!STRENGTH" && number > 0)
@@ -122,6 +130,14 @@ QByteArray RigServer::obey(const QByteArray& line) {
         drop(number > 0 ? number : 1);
     else if (word == "!SILENT")
         m_silentUntil = m_then + (number > 0 ? number : 1);
+    else if (word == "!DRIFT")
+        m_rig.drift(number);
+    else if (word == "!SPIKE")
+        m_rig.spike(number > 0 ? static_cast<int>(std::min(number, 1000.0)) : 1);
+    else if (word == "!REZERO")
+        m_rig.zero();
+    else if (word == "!SKEW")
+        m_skew = number;
     else if (word == "!CLOCK")
         m_rig.shiftClock(number);
     else if (word == "!GARBAGE") {
@@ -138,8 +154,9 @@ void RigServer::tick() {
     const double now = static_cast<double>(m_clock.nsecsElapsed()) * 1e-9, gone = now - m_then;
     m_then = now;
     QByteArray out;
-    for (const auto& r : m_rig.advance(gone)) {
+    for (auto& r : m_rig.advance(gone)) {
         m_last = r;
+        r.time *= 1 + m_skew;
         if (!m_answers) out += lineOf(r);
     }
     if (!out.isEmpty() && now >= m_silentUntil && now >= m_awayUntil) say(out);

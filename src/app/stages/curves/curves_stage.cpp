@@ -87,6 +87,7 @@ CurvesStage::CurvesStage(Session& session, QWidget* parent) : QWidget(parent), m
         curve::ReadingSettings plain;
         plain.rigLimit = pull->settings.rigLimit;
         plain.crossheadSpeed = pull->settings.crossheadSpeed;
+        plain.preload = pull->settings.preload; // of the rig, not of the reading
         m_session.tell(m_session.project()->setReadingSettings(
             pull->id, plain, tr("%1: find landmarks again").arg(qs(data->specimen(pull->specimen)->label))));
     });
@@ -162,7 +163,8 @@ void CurvesStage::refresh() {
     m_noSlip->setVisible((*curve)->reading.firstSlip.has_value());
     const auto& set = pull->settings;
     m_clear->setVisible(set.peak || set.firstSlip || set.breakPoint || set.fitFrom);
-    m_view->showCurve(*curve, m_session.units(), pull->settings.rigLimit);
+    m_view->showCurve(*curve, m_session.units(), pull->settings.rigLimit,
+                      m_session.project()->legs(pull->id));
     fillNumbers(**curve, *pull);
 }
 

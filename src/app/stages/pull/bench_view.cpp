@@ -3,12 +3,13 @@
 #include "shell/rig_desk.h"
 #include "stages/pull/live_curve.h"
 #include "theme/theme.h"
-#include <QApplication>
+#include "widgets/picture_view.h"
 #include <QGridLayout>
 #include <QKeyEvent>
 #include <QLabel>
 #include <QTimer>
 #include <QVBoxLayout>
+#include <anvil/chart/charts.h>
 #include <anvil/methods/method.h>
 #include <anvil/quantity/print.h>
 
@@ -53,6 +54,11 @@ BenchView::BenchView(Session& session, QWidget* parent) : QWidget(parent), m_ses
     m_rate = new QLabel;
     m_rate->setObjectName("liveRate");
     left->addWidget(m_rate);
+    m_channels = new QLabel;
+    m_channels->setObjectName("liveChannels");
+    m_channels->setWordWrap(true);
+    m_channels->hide();
+    left->addWidget(m_channels);
     left->addSpacing(8);
     m_sentence = new QLabel;
     m_sentence->setObjectName("benchSentence");
@@ -95,6 +101,7 @@ void BenchView::studyChanged() {
         m_setup = 0; // another study has its own cautions
     }
     const auto* piece = next();
+    m_flow.setRules(data->study.plan.joints, m_session.rig().setup().lookEvery);
     m_flow.setPieces(study::breakableParts(*data),
                      study::failureModes(data->options.empty() ? std::string() : data->options.front().kind),
                      piece != nullptr, now());
@@ -114,6 +121,7 @@ void BenchView::rigChanged() {
     if (m_setup != m_session.rig().setupId()) {
         m_setup = m_session.rig().setupId();
         m_flow.restart(cautionsOf(*data), m_session.rig().safetySeen(), now());
+        m_flow.setRules(data->study.plan.joints, m_session.rig().setup().lookEvery);
     }
     showStep();
 }
@@ -130,8 +138,48 @@ void BenchView::follow() {
         if (!live.trouble.isEmpty()) m_session.say(live.trouble, true);
         if (m_pull) m_session.selectPull(m_pull);
     }
-    if (m_flow.step() == PullStep::armed || m_flow.step() == PullStep::saving) QApplication::beep();
+    const auto after = m_flow.step();
+    if (after == PullStep::look) m_session.rig().bench().pause(true);
+    if (after == PullStep::armed) sound(Tone::armed);
+    if (after == PullStep::look) sound(Tone::look);
+    if (after == PullStep::saving) sound(Tone::broke);
+    if (before == PullStep::saving) sound(Tone::saved);
+    m_awake.keep(after == PullStep::armed || after == PullStep::loading || after == PullStep::look ||
+                     after == PullStep::saving,
+                 tr("A pull is being recorded."));
     showStep();
+}
+
+void BenchView::sound(Tone tone) {
+    play(tone);
+    emit toned(tone);
+}
+
+QString BenchView::channelText(const work::Live& live) const {
+    QStringList out;
+    for (const auto& c : live.channels) {
+        const auto unit = quantity::findUnit(c.unit.toStdString());
+        auto text = tr("%1  %2").arg(
+            c.name, !c.fresh ? tr("silent")
+                    : unit   ? qs(quantity::withUnit(c.value, m_session.units().of((*unit)->dimension)))
+                             : qs(quantity::significant(c.value)));
+        if (c.fresh && c.share) text += QStringLiteral("  %1").arg(qs(quantity::percent(*c.share)));
+        if (c.overLimit) text += tr("  \u26a0 at its limit");
+        out << text;
+    }
+    return out.join('\n');
+}
+
+void BenchView::warnNearLimit(bool near) {
+    // A flash twice a second, and a tone when it begins.
+    if (near && !m_near) sound(Tone::nearLimit);
+    m_near = near;
+    const bool lit = near && m_clock.elapsed() / 250 % 2 == 0;
+    if (lit == m_lit) return;
+    m_lit = lit;
+    m_load->setStyleSheet(lit ? QStringLiteral("background: %1; color: %2; border-radius: 6px;")
+                                    .arg(theme().warn.name(), theme().onAccent.name())
+                              : QString());
 }
 
 void BenchView::tick() {
@@ -146,7 +194,9 @@ void BenchView::tick() {
                               QStringLiteral("<span style='font-size:30px'> %1</span>")
                                   .arg(QString::fromUtf8(unit.symbol.data()))
                         : QStringLiteral("–"));
-    m_load->setStyleSheet(live.nearLimit ? QStringLiteral("color: %1;").arg(theme().warn.name()) : QString());
+    warnNearLimit(live.nearLimit && live.recorder == rig::RecorderState::loading);
+    m_channels->setVisible(!live.channels.empty());
+    if (!live.channels.empty()) m_channels->setText(channelText(live));
     m_peak->setText(live.recorder == rig::RecorderState::loading || live.recorder == rig::RecorderState::done
                         ? tr("peak %1 %2")
                               .arg(qs(quantity::atStep(unit.fromSi(live.peak), unit.fromSi(step))),
@@ -191,12 +241,23 @@ void BenchView::showStep() {
     }
     int place = 0;
     for (const auto& c : m_flow.choices()) {
-        auto* tile = new QLabel(tr("%1   %2").arg(c.digit).arg(c.text));
+        auto* tile = new QFrame;
         tile->setObjectName("choice");
         tile->setFrameShape(QFrame::StyledPanel);
-        tile->setMargin(4);
-        tile->setMinimumHeight(40);
-        tile->setWordWrap(true);
+        auto* row = new QHBoxLayout(tile);
+        row->setContentsMargins(6, 2, 6, 2);
+        auto* text = new QLabel(tr("%1   %2").arg(c.digit).arg(c.text));
+        text->setObjectName("choiceText");
+        text->setWordWrap(true);
+        text->setMinimumHeight(m_flow.step() == PullStep::accept ? 28 : 36);
+        row->addWidget(text, 1);
+        if (m_flow.step() == PullStep::how && c.digit > 0) {
+            auto* picture = new PictureView;
+            picture->setFixedSize(82, 48);
+            picture->setAttribute(Qt::WA_TransparentForMouseEvents);
+            picture->setBuild([mode = c.text.toStdString()](double) { return chart::failurePicture(mode); });
+            row->addWidget(picture);
+        }
         m_grid->addWidget(tile, place / 2, place % 2);
         ++place;
     }
@@ -243,6 +304,9 @@ void BenchView::carryOut(PullAction action) {
     case PullAction::stop:
         bench.stop();
         return;
+    case PullAction::resume:
+        bench.pause(false);
+        return;
     case PullAction::accept:
         return accept();
     case PullAction::anotherPiece:
@@ -265,7 +329,12 @@ void BenchView::accept() {
         j.limit = m_flow.limit();
         j.standing = m_flow.proposal();
         j.marks = m_marks;
+        j.where = m_flow.where();
+        j.afterwards = m_flow.afterwards();
+        j.whileUnloading = m_flow.whileUnloading();
         if (!m_session.tell(m_session.project()->judge(m_pull, j))) return;
+        if (const auto* data = m_session.study(); data && data->study.plan.rigCheck)
+            m_session.rig().takeStretchFrom(m_pull);
     }
     m_skipped.clear();
     m_pull = 0;

@@ -2,6 +2,8 @@
 #pragma once
 
 #include "shell/session.h"
+#include "shell/tones.h"
+#include "shell/wakefulness.h"
 #include <QElapsedTimer>
 #include <QWidget>
 #include <anvil/work/pull_flow.h>
@@ -21,6 +23,9 @@ public:
     const work::PullFlow& flow() const { return m_flow; }
     LiveCurve* curve() const { return m_curve; }
 
+signals:
+    void toned(anvil::app::Tone tone); ///< a tone was played
+
 protected:
     void keyPressEvent(QKeyEvent* event) override;
     void showEvent(QShowEvent* event) override;
@@ -34,6 +39,9 @@ private:
     void carryOut(work::PullAction action);
     void accept();
     void propose();
+    void sound(Tone tone);
+    void warnNearLimit(bool near);
+    QString channelText(const work::Live& live) const;
     const study::Specimen* next() const;
     qint64 now() const { return m_clock.elapsed(); }
 
@@ -43,8 +51,10 @@ private:
     Id m_setup = 0, m_piece = 0, m_pull = 0, m_study = 0;
     std::set<Id> m_skipped;
     std::vector<study::Mark> m_marks;
+    Wakefulness m_awake;
+    bool m_near = false, m_lit = false;
     work::PullStep m_shown = work::PullStep::noRig;
-    QLabel *m_load, *m_peak, *m_rate, *m_specimen, *m_sentence, *m_action;
+    QLabel *m_load, *m_peak, *m_rate, *m_channels, *m_specimen, *m_sentence, *m_action;
     QWidget* m_choices;
     QGridLayout* m_grid;
     LiveCurve* m_curve;

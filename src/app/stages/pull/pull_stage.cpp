@@ -2,12 +2,16 @@
 
 #include "shell/rig_desk.h"
 #include "stages/pull/bench_view.h"
+#include "stages/pull/entry_panel.h"
+#include "stages/pull/gauge_panel.h"
+#include "stages/pull/ladder_panel.h"
 #include "stages/pull/typed_row.h"
 #include "theme/theme.h"
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
+#include <QStackedWidget>
 #include <QVBoxLayout>
 #include <anvil/report/document.h>
 
@@ -18,6 +22,9 @@ PullStage::PullStage(Session& session, QWidget* parent) : QWidget(parent), m_ses
     outer->setContentsMargins(16, 14, 16, 14);
     m_bench = new BenchView(session);
     outer->addWidget(m_bench, 1);
+    m_entries = new QStackedWidget;
+    m_entries->hide();
+    outer->addWidget(m_entries, 1);
     m_ways = new QWidget;
     outer->addWidget(m_ways, 1);
     auto* layout = new QVBoxLayout(m_ways);
@@ -110,11 +117,33 @@ PullStage::PullStage(Session& session, QWidget* parent) : QWidget(parent), m_ses
     refresh();
 }
 
+QWidget* PullStage::entryFor(study::EntryKind kind) {
+    using study::EntryKind;
+    if (kind == EntryKind::ladder) {
+        if (!m_ladder) m_entries->addWidget(m_ladder = new LadderPanel(m_session));
+        return m_ladder;
+    }
+    if (kind == EntryKind::gauge) {
+        if (!m_gauge) m_entries->addWidget(m_gauge = new GaugePanel(m_session));
+        return m_gauge;
+    }
+    if (!m_form) m_entries->addWidget(m_form = new EntryPanel(m_session));
+    return m_form;
+}
+
 void PullStage::refresh() {
-    const bool bench = m_session.rig().inUse() && m_session.study();
+    const auto* data = m_session.study();
+    const auto kind = data ? study::entryKindOf(data->study.plan.method) : study::EntryKind::curve;
+    const bool rig = m_session.rig().inUse() && data;
+    // A holding load is seen on the curve where a rig is there; the other kinds have none.
+    const bool entry = data && !data->study.plan.practice && kind != study::EntryKind::curve &&
+                       !data->specimens.empty() && !(rig && kind == study::EntryKind::hold);
+    const bool bench = rig && !entry;
+    if (entry) m_entries->setCurrentWidget(entryFor(kind));
+    m_entries->setVisible(entry);
+    m_ways->setVisible(!bench && !entry);
     if (bench == m_bench->isVisibleTo(this)) return;
     m_bench->setVisible(bench);
-    m_ways->setVisible(!bench);
     if (bench) m_bench->setFocus();
 }
 

@@ -4,6 +4,9 @@
 
 #include "shell/session.h"
 #include <QWidget>
+#include <anvil/study/entries.h>
+
+class QStackedWidget;
 
 namespace anvil::app {
 
@@ -23,9 +26,11 @@ signals:
 
 private:
     void refresh();
+    QWidget* entryFor(study::EntryKind kind); ///< built when first wanted
     Session& m_session;
     BenchView* m_bench;
-    QWidget* m_ways;
+    QStackedWidget* m_entries;
+    QWidget *m_ways, *m_form = nullptr, *m_ladder = nullptr, *m_gauge = nullptr;
 };
 
 } // namespace anvil::app

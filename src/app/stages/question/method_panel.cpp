@@ -70,11 +70,9 @@ QLayout* MethodPanel::makeMethod() {
     column->addWidget(m_about);
     column->addStretch();
     connect(m_method, &QComboBox::activated, this, [this] {
-        const auto key = m_method->currentData().toString().toStdString();
         if (m_session.study())
-            m_session.tell(m_session.project()->changePlan(m_session.studyId(),
-                                                           tr("Method: %1").arg(m_method->currentText()),
-                                                           [&](study::Plan& p) { p.method = key; }));
+            m_session.tell(m_session.project()->setMethod(m_session.studyId(),
+                                                          m_method->currentData().toString().toStdString()));
     });
     return column;
 }
@@ -211,7 +209,7 @@ void MethodPanel::saveTargets() {
     if (filling() || !data) return;
     auto plan = data->study.plan;
     plan.part = m_part->text().simplified().toStdString();
-    const auto dimension = study::info(data->study.metric).dimension;
+    const auto& metric = study::info(data->study.metric);
     std::optional<double> low, high;
     if (plan.window) low = plan.window->first, high = plan.window->second;
     for (const auto& [edit, target] : {std::pair{m_need, &plan.need}, std::pair{m_ceiling, &plan.ceiling},
@@ -221,7 +219,7 @@ void MethodPanel::saveTargets() {
             continue;
         }
         const auto entry =
-            quantity::parseEntry(edit->text().toStdString(), dimension, &m_session.units().of(dimension));
+            quantity::parseEntry(edit->text().toStdString(), metric.dimension, &m_session.units().of(metric));
         if (!m_session.tell(entry)) return;
         if (!*target || std::abs(**target - entry->si) > 5e-5 * std::abs(entry->si))
             *target = entry->si; // what only looks rounded stays as it was
@@ -252,8 +250,7 @@ void MethodPanel::fill() {
     }
     m_direction->setCurrentIndex(static_cast<int>(plan.direction));
     m_part->setText(qs(plan.part));
-    const auto& unit =
-        m_session.units().of(study::info(data ? data->study.metric : study::Metric::peak).dimension);
+    const auto& unit = m_session.units().of(study::info(data ? data->study.metric : study::Metric::peak));
     const auto shown = [&](const std::optional<double>& v) {
         return v ? qs(quantity::withUnit(*v, unit)) : QString();
     };

@@ -1,5 +1,6 @@
 #include "stages/question/study_fields.h"
 
+#include "widgets/metric_box.h"
 #include <QComboBox>
 #include <QDoubleSpinBox>
 #include <QGridLayout>
@@ -15,10 +16,9 @@ StudyFields::StudyFields(Session& session, QWidget* parent) : Panel(session, par
     grid->setVerticalSpacing(4);
     m_question = field("studyQuestion", tr("such as: which fitting holds best after a season of salt?"));
     m_title = field("studyTitle", QString());
-    m_metric = new QComboBox;
+    m_metric = new MetricBox;
     m_metric->setObjectName("studyMetric");
-    for (const auto m : study::allMetrics)
-        m_metric->addItem(study::info(m).title, study::info(m).key);
+    m_metric->offer(nullptr);
     m_intent = new QComboBox;
     m_intent->setObjectName("studyIntent");
     m_intent->addItem(tr("Controlled: all else equal"), "controlled");
@@ -59,7 +59,7 @@ StudyFields::StudyFields(Session& session, QWidget* parent) : Panel(session, par
     connect(m_question, &QLineEdit::editingFinished, this,
             [this] { save("question", m_question->text().trimmed(), tr("The question")); });
     connect(m_metric, &QComboBox::activated, this,
-            [this] { save("metric", m_metric->currentData().toString(), tr("What decides")); });
+            [this] { save("metric", study::info(m_metric->metric()).key, tr("What decides")); });
     connect(m_intent, &QComboBox::activated, this,
             [this] { save("intent", m_intent->currentData().toString(), tr("Intent")); });
     connect(m_margin, &QDoubleSpinBox::editingFinished, this,
@@ -114,7 +114,8 @@ void StudyFields::fill() {
     const auto* data = m_session.study();
     m_title->setText(data ? qs(data->study.title) : QString());
     m_question->setText(data ? qs(data->study.question) : QString());
-    m_metric->setCurrentIndex(data ? static_cast<int>(data->study.metric) : 0);
+    m_metric->offer(data);
+    m_metric->choose(data ? data->study.metric : study::Metric::peak);
     m_intent->setCurrentIndex(data ? static_cast<int>(data->study.intent) : 0);
     m_margin->setValue(data ? data->study.margin * 100 : 10);
     m_axis->setText(!data || data->study.plan.axis.empty() ? QString()

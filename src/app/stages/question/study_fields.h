@@ -8,6 +8,8 @@ class QDoubleSpinBox;
 
 namespace anvil::app {
 
+class MetricBox;
+
 class StudyFields : public Panel {
     Q_OBJECT
 public:
@@ -18,7 +20,8 @@ private:
     void save(const QString& field, const QJsonValue& value, const QString& what);
     void saveAxis();
     QLineEdit *m_question, *m_title, *m_axis;
-    QComboBox *m_metric, *m_intent, *m_control;
+    MetricBox* m_metric;
+    QComboBox *m_intent, *m_control;
     QDoubleSpinBox* m_margin;
 };
 

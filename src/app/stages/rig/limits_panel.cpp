@@ -33,14 +33,26 @@ LimitsPanel::LimitsPanel(Session& session, QWidget* parent) : Panel(session, par
     add(tr("Send when armed"), m_onArm, "onArm", tr("a line for a motor drive"));
     add(tr("Send when stopped"), m_onStop, "onStop", tr("likewise"));
     add(tr("Send to zero"), m_onZero, "onZero", tr("where the device zeroes itself"));
+    add(tr("Ends by itself when still for"), m_hold, "holdSeconds", tr("such as 30 s; empty: never"));
+    add(tr("Pause and look every"), m_look, "lookEvery", tr("such as 500 N; empty: never"));
+    add(tr("Send at a pause"), m_onPause, "onPause", tr("a line for a motor drive"));
+    add(tr("Send to go on"), m_onResume, "onResume", tr("likewise"));
     m_flipped = new QCheckBox(tr("Reads negative when pulled"));
     m_flipped->setObjectName("flipped");
     grid->addWidget(m_flipped, place / 2, 2 * (place % 2), 1, 2);
     grid->setColumnStretch(4, 1);
     layout->addLayout(grid);
-    auto* bar = new QPushButton(tr("How much it gives way: from the selected pull of a rigid bar"));
+    auto* stretch = new QHBoxLayout;
+    stretch->addWidget(new QLabel(tr("How much it gives way:")));
+    auto* guided = new QPushButton(tr("Measure it with a rigid bar"));
+    guided->setObjectName("measureStretch");
+    stretch->addWidget(guided);
+    auto* bar = new QPushButton(tr("Take it from the selected pull of a bar"));
     bar->setObjectName("stretchFromPull");
-    layout->addWidget(bar, 0, Qt::AlignLeft);
+    stretch->addWidget(bar);
+    stretch->addStretch();
+    layout->addLayout(stretch);
+    connect(guided, &QPushButton::clicked, this, &LimitsPanel::pullRigidBar);
     m_problems = wrappedLabel("finding");
     layout->addWidget(m_problems);
     layout->addStretch();
@@ -67,6 +79,11 @@ void LimitsPanel::fill() {
     m_onArm->setText(qs(s.onArm));
     m_onStop->setText(qs(s.onStop));
     m_onZero->setText(qs(s.onZero));
+    m_onPause->setText(qs(s.onPause));
+    m_onResume->setText(qs(s.onResume));
+    m_hold->setText(s.holdSeconds > 0 ? qs(quantity::withUnit(s.holdSeconds, quantity::unit("s")))
+                                      : QString());
+    m_look->setText(s.lookEvery > 0 ? qs(quantity::withUnit(s.lookEvery, *units.force)) : QString());
     m_flipped->setChecked(s.flipped);
     QStringList lines;
     if (m_session.rig().setupId())
@@ -80,6 +97,17 @@ void LimitsPanel::save() {
     auto s = m_session.rig().setup();
     const auto& units = m_session.units();
     const auto refusal = tr("A limit of zero or less cannot be.");
+    const auto positive = [](double v) { return v > 0 ? std::optional(v) : std::nullopt; };
+    auto hold = positive(s.holdSeconds), look = positive(s.lookEvery);
+    if (!readOptional(m_hold, Dimension::time, quantity::unit("s"), hold,
+                      tr("A time of nothing or less cannot be.")) ||
+        !readOptional(m_look, Dimension::force, *units.force, look,
+                      tr("A step of nothing or less cannot be.")))
+        return;
+    s.holdSeconds = hold.value_or(0);
+    s.lookEvery = look.value_or(0);
+    s.onPause = m_onPause->text().trimmed().toStdString();
+    s.onResume = m_onResume->text().trimmed().toStdString();
     if (!readOptional(m_rig, Dimension::force, *units.force, s.rigLimit, refusal) ||
         !readOptional(m_cell, Dimension::force, *units.force, s.cellLimit, refusal) ||
         !readOptional(m_travel, Dimension::length, *units.length, s.travel, refusal) ||
@@ -106,15 +134,18 @@ void LimitsPanel::save() {
     });
 }
 
-void LimitsPanel::stretchFromPull() {
-    const auto r = m_session.readings().byPull.find(m_session.pull());
-    if (r == m_session.readings().byPull.end() || !r->second.stiffness)
-        return m_session.say(
-            tr("Select a pull of a rigid bar that has a stiffness: all it gives way then is the rig."), true);
-    const auto compliance = rig::complianceFrom(m_session.rig().setup(), r->second.stiffness->value);
-    if (!m_session.tell(compliance)) return;
-    if (m_session.rig().edit([&](rig::Setup& s) { s.compliance = *compliance; }))
-        m_session.say(tr("The rig gives way by %1 mm for each kN.").arg(m_stretch->text()));
+void LimitsPanel::pullRigidBar() {
+    if (!m_session.rig().inUse() || m_session.rig().setup().practice)
+        return m_session.say(tr("Connect the rig first; its travel has to be among what it sends."), true);
+    const auto piece = m_session.project()->addRigCheckPiece(m_session.rig().setup().name);
+    if (!m_session.tell(piece)) return;
+    m_session.showStudy(m_session.project()->studyOfSpecimen(*piece)->study.id);
+    m_session.go(Stage::pull);
+    m_session.say(tr("Mount a bar that does not give way, pull to about half of the limit, then stop. All "
+                     "that moves then is "
+                     "the rig."));
 }
+
+void LimitsPanel::stretchFromPull() { m_session.rig().takeStretchFrom(m_session.pull()); }
 
 } // namespace anvil::app

@@ -16,7 +16,9 @@ private:
     void fill() override;
     void save();
     void stretchFromPull();
-    QLineEdit *m_rig, *m_cell, *m_travel, *m_resolution, *m_speed, *m_stretch, *m_onArm, *m_onStop, *m_onZero;
+    void pullRigidBar();
+    QLineEdit *m_rig, *m_cell, *m_travel, *m_resolution, *m_speed, *m_stretch, *m_onArm, *m_onStop, *m_onZero,
+        *m_hold, *m_look, *m_onPause, *m_onResume;
     QCheckBox* m_flipped;
     QLabel* m_problems;
 };

@@ -115,7 +115,8 @@ void LinkPanel::fill() {
         for (const auto& [text, key] : {std::pair{tr("nothing wanted"), rig::Role::none},
                                         {tr("time"), rig::Role::time},
                                         {tr("force"), rig::Role::force},
-                                        {tr("travel"), rig::Role::displacement}})
+                                        {tr("travel"), rig::Role::displacement},
+                                        {tr("another reading"), rig::Role::other}})
             role->addItem(text, static_cast<int>(key));
         role->setCurrentIndex(std::max(0, role->findData(static_cast<int>(c.role))));
         connect(role, &QComboBox::activated, this, &LinkPanel::saveColumns);

@@ -1,6 +1,7 @@
 #include "stages/rig/rig_stage.h"
 
 #include "stages/rig/calibration_panel.h"
+#include "stages/rig/channels_panel.h"
 #include "stages/rig/limits_panel.h"
 #include "stages/rig/link_panel.h"
 #include "stages/rig/path_panel.h"
@@ -30,6 +31,7 @@ RigStage::RigStage(Session& session, QWidget* parent) : QWidget(parent), m_sessi
     m_tabs->addTab(new LimitsPanel(session), tr("Limits"));
     m_tabs->addTab(new PathPanel(session), tr("Load path"));
     m_tabs->addTab(new CalibrationPanel(session), tr("Calibration"));
+    m_tabs->addTab(new ChannelsPanel(session), tr("More channels"));
     layout->addWidget(m_tabs, 3);
     m_imported = new QLabel(tr("Curves that were imported"));
     m_imported->setObjectName("section");

@@ -6,7 +6,6 @@
 #include "stages/specimens/shopping_panel.h"
 #include <QLabel>
 #include <QTabWidget>
-#include <QTimer>
 #include <QVBoxLayout>
 
 namespace anvil::app {
@@ -23,9 +22,6 @@ SpecimensStage::SpecimensStage(Session& session, QWidget* parent) : QWidget(pare
     m_tabs->addTab(new SheetsPanel(session), tr("Places in the sheet"));
     m_tabs->addTab(m_shopping = new ShoppingPanel(session), tr("Shopping and cutting"));
     layout->addWidget(m_tabs, 1);
-    auto* timer = new QTimer(this);
-    connect(timer, &QTimer::timeout, this, &SpecimensStage::checkDue);
-    timer->start(20000);
     connect(&session, &Session::changed, this, &SpecimensStage::refresh);
     refresh();
 }
@@ -47,17 +43,6 @@ void SpecimensStage::refresh() {
         return s.state == study::StepState::due || s.state == study::StepState::overdue;
     });
     m_tabs->setTabText(1, due ? tr("Preparation (%1 due)").arg(due) : tr("Preparation"));
-}
-
-void SpecimensStage::checkDue() {
-    QString due;
-    for (const auto& s : m_session.timetable())
-        if (s.state == study::StepState::due || s.state == study::StepState::overdue)
-            due = tr("%1 is %2").arg(qs(s.name), QString::fromUtf8(study::word(s.state)));
-    if (due == m_told) return;
-    m_told = due;
-    m_session.tick();
-    if (!due.isEmpty()) m_session.notify(due);
 }
 
 bool SpecimensStage::writeLabels(const QString& path) { return m_pieces->writeLabels(path); }

@@ -25,10 +25,8 @@ public:
 
 private:
     void refresh();
-    void checkDue();
 
     Session& m_session;
-    QString m_told; ///< what was last said to be due
     QLabel* m_sentence;
     QTabWidget* m_tabs;
     PiecesPanel* m_pieces;

@@ -40,7 +40,7 @@ TrailDialog::TrailDialog(Session& session, study::Metric metric, const study::Gr
     setObjectName("trail");
     resize(620, 420);
     const auto* data = session.study();
-    const auto& unit = session.units().of(study::info(metric).dimension);
+    const auto& unit = session.units().of(study::info(metric));
     auto* layout = new QVBoxLayout(this);
     auto* head = new QLabel(tr("%1 of %2: %3").arg(what, QString::fromUtf8(study::info(metric).noun), value));
     head->setObjectName("big");

@@ -3,6 +3,7 @@
 #include "stages/verdict/next_panel.h"
 #include "stages/verdict/trail.h"
 #include "theme/theme.h"
+#include "widgets/metric_box.h"
 #include "widgets/picture_view.h"
 #include <QComboBox>
 #include <QHBoxLayout>
@@ -27,10 +28,9 @@ VerdictStage::VerdictStage(Session& session, QWidget* parent) : QWidget(parent),
     auto* top = new QHBoxLayout(m_choice);
     top->setContentsMargins(0, 0, 0, 0);
     top->addWidget(new QLabel(tr("Ranked by")));
-    m_metric = new QComboBox;
+    m_metric = new MetricBox;
     m_metric->setObjectName("metric");
-    for (const auto m : study::allMetrics)
-        m_metric->addItem(study::info(m).title, static_cast<int>(m));
+    m_metric->offer(nullptr);
     top->addWidget(m_metric);
     top->addStretch();
     m_look = new QPushButton;
@@ -116,9 +116,7 @@ void VerdictStage::showEvent(QShowEvent*) {
     if (m_stale) refresh();
 }
 
-study::Metric VerdictStage::metric() const {
-    return static_cast<study::Metric>(m_metric->currentData().toInt());
-}
+study::Metric VerdictStage::metric() const { return m_metric->metric(); }
 
 void VerdictStage::refresh() {
     m_stale = false;
@@ -127,7 +125,8 @@ void VerdictStage::refresh() {
         m_shownStudy = m_session.studyId();
         m_metricChosen = false;
     }
-    if (data && !m_metricChosen) m_metric->setCurrentIndex(static_cast<int>(data->study.metric));
+    m_metric->offer(data);
+    if (data && !m_metricChosen) m_metric->choose(data->study.metric);
     const auto waiting = static_cast<int>(m_session.needingLook().size());
     m_look->setText(waiting == 1 ? tr("1 curve needs a look (F8)")
                                  : tr("%1 curves need a look (F8)").arg(waiting));
@@ -145,12 +144,11 @@ void VerdictStage::refresh() {
     for (const auto& h : v.headlines)
         lines << qs(h);
     m_headline->setText(lines.join("\n"));
-    const auto& unit = m_session.units().of(study::info(metric()).dimension);
+    const auto& unit = m_session.units().of(study::info(metric()));
     m_ladder->setBuild([this](double width) { // asks anew: the study may have changed since
         const auto* now = m_session.study();
         return now ? chart::ladder(*now, m_session.verdict(metric()),
-                                   m_session.units().of(study::info(metric()).dimension), width,
-                                   m_session.pull())
+                                   m_session.units().of(study::info(metric())), width, m_session.pull())
                    : chart::Picture{};
     });
     QTimer::singleShot(0, this, &VerdictStage::fitLadder); // once the headline has its height

@@ -4,7 +4,6 @@
 #include "shell/session.h"
 #include <QWidget>
 
-class QComboBox;
 class QLabel;
 class QListWidget;
 class QPushButton;
@@ -15,6 +14,7 @@ class QTableWidget;
 
 namespace anvil::app {
 
+class MetricBox;
 class NextPanel;
 class PictureView;
 
@@ -39,7 +39,7 @@ private:
     Session& m_session;
     bool m_stale = true, m_metricChosen = false;
     Id m_shownStudy = 0, m_fittedStudy = -1;
-    QComboBox* m_metric;
+    MetricBox* m_metric;
     QLabel* m_headline;
     QPushButton *m_look, *m_import;
     PictureView* m_ladder;

@@ -9,12 +9,22 @@
 
 namespace anvil::curve {
 
+/// A further channel that was logged with the force: a leg's cell, the input of a hauling system, a
+/// temperature.
+struct Channel {
+    std::string name;
+    std::string unit; ///< symbol of the SI unit its values are in
+    std::vector<double> values;
+    bool operator==(const Channel&) const = default;
+};
+
 /// Samples as they were logged, in SI units (s, N, m). `displacement` is empty when none was logged, `time`
 /// when the log has no clock. All non-empty channels have equal length. Never changed by reading.
 struct Curve {
     std::vector<double> time;
     std::vector<double> force;
     std::vector<double> displacement;
+    std::vector<Channel> others{};
 
     bool operator==(const Curve&) const = default;
 };

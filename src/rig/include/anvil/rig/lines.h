@@ -3,6 +3,9 @@
 #pragma once
 
 #include <anvil/quantity/error.h>
+#include <anvil/quantity/unit.h>
+#include <anvil/rig/calibration.h>
+#include <array>
 #include <cstdint>
 #include <optional>
 #include <span>
@@ -22,12 +25,24 @@ enum class Role { none, time, force, displacement, other };
 const char* key(Role role); ///< "none", "time", "force", "displacement", "other"
 std::optional<Role> roleFromKey(std::string_view key);
 
+/// Channels beside force and displacement that one device may have.
+inline constexpr std::size_t mostOthers = 6;
+
 struct Column {
     std::string name;
     Role role = Role::none;
     std::string unit; ///< symbol; empty: SI
+    // Of a further channel; the force has these in the set-up.
+    bool flipped = false;
+    std::optional<double> limit{};               ///< what its sensor can show, SI
+    std::vector<CalibrationPoint> calibration{}; ///< reading → true, SI
     bool operator==(const Column&) const = default;
 };
+
+/// Columns as a tester types them: "time [ms], leg B [kN], -"; a dash is a column that is not wanted. What a
+/// column holds follows from its name and unit. Error: a unit that is not known.
+Expected<std::vector<Column>> columnsFrom(const std::string& text);
+std::string columnsText(std::span<const Column> columns);
 
 /// How lines are cut into numbers.
 struct Layout {
@@ -87,16 +102,27 @@ Expected<Layout> guessLayout(std::span<const std::string> lines);
 
 /// One sample in SI, at the cell, as a device gave it.
 struct RawSample {
-    std::optional<double> time;         ///< s, the device's own clock
-    double force = 0;                   ///< N
-    std::optional<double> displacement; ///< m
+    std::optional<double> time;              ///< s, the device's own clock
+    double force = 0;                        ///< N
+    std::optional<double> displacement;      ///< m
+    std::array<double, mostOthers> others{}; ///< SI, in the order of SampleMaker::others
+};
+/// A further channel: its column, name and the SI unit its values come in.
+struct OtherChannel {
+    std::size_t column = 0;
+    std::string name, unit;
+    double factor = 1, offset = 0; ///< from its own unit to SI
+    std::optional<double> limit{}; ///< what its sensor can show, SI
 };
 /// Makes samples of numbers: scales by the units of the columns. Units are looked up once.
 class SampleMaker {
 public:
-    /// Error: no force column, a unit that is not known or measures something else.
-    static Expected<SampleMaker> make(const Layout& layout);
+    /// `forceNeeded`: false for a device beside the main one. Error: no force column, a unit that is not
+    /// known or measures something else, more than `mostOthers` further channels, or no channel at all.
+    static Expected<SampleMaker> make(const Layout& layout, bool forceNeeded = true);
     std::optional<RawSample> operator()(std::string_view line) const;
+    /// The channels beside force and displacement; of a device beside the main one, all but the time.
+    const std::vector<OtherChannel>& others() const { return m_others; }
 
 private:
     Layout m_layout;
@@ -104,8 +130,10 @@ private:
         std::size_t column = 0;
         double factor = 1;
     };
-    Scale m_force;
-    std::optional<Scale> m_time, m_displacement;
+    static constexpr int unused = -1;
+    std::optional<Scale> m_force, m_time, m_displacement;
+    std::vector<OtherChannel> m_others;
+    std::vector<int> m_uses; ///< a column: 0 force, 1 time, 2 displacement, 3 + i other i, or unused
 };
 
 /// The number in a device's answer to a question: "+1.234E+02 N" gives 123.4. Nothing when it holds none.

@@ -2,6 +2,7 @@
 // and hands on those that belong to the pull.
 #pragma once
 
+#include <anvil/rig/lines.h>
 #include <cstddef>
 #include <deque>
 #include <optional>
@@ -13,10 +14,11 @@ namespace anvil::rig {
 
 /// One sample at the specimen, SI.
 struct Sample {
-    double time = 0;                    ///< s, monotonic
-    double force = 0;                   ///< N
-    std::optional<double> displacement; ///< m
-    bool inside = true;                 ///< within the calibrated range
+    double time = 0;                         ///< s, monotonic
+    double force = 0;                        ///< N
+    std::optional<double> displacement;      ///< m
+    bool inside = true;                      ///< within the calibrated range
+    std::array<double, mostOthers> others{}; ///< further channels, SI, as many as the rig has
 };
 
 /// Why a recording ended.
@@ -62,6 +64,11 @@ public:
     void start();
     /// Ends by hand; from armed back to idle without anything recorded.
     void stop();
+    /// A planned pause under load: a load that stands still is no reason to end meanwhile.
+    void setPaused(bool on) {
+        m_paused = on;
+        m_stillSince = -1;
+    }
     /// The device went silent: what was recorded is kept.
     void linkLost();
     /// The file could not take any more.
@@ -101,12 +108,14 @@ private:
     Sample m_last;
     double m_base = 0, m_threshold = 0, m_peak = 0, m_unloaded = 0;
     double m_belowSince = -1, m_stillSince = -1, m_stillLevel = 0;
+    bool m_paused = false;
     int m_above = 0;
     std::size_t m_recorded = 0;
 };
 
 /// Puts every device's samples on one clock that never steps back: the device's own differences where it has
-/// a clock, anchored where it first spoke; else the agreed rate; else arrival.
+/// a clock, anchored where it first spoke, and steered gently so that a clock that runs fast or slow stays
+/// with this machine's; else the agreed rate; else arrival.
 class Timeline {
 public:
     explicit Timeline(double rate = 0) : m_rate(rate) {}
@@ -121,6 +130,9 @@ public:
     void restart() { m_anchored = false; }
 
 private:
+    double m_late =
+        0; ///< s, mean of arrival less stamp: how late lines come, plus how far the clock has run off
+    double m_usual = 0; ///< s, the same while the clock was fresh
     double m_rate = 0, m_offset = 0, m_last = 0, m_firstDevice = 0, m_firstHost = 0, m_lastDevice = 0,
            m_lastHost = 0;
     bool m_anchored = false, m_started = false;

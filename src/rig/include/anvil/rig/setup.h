@@ -10,6 +10,13 @@
 
 namespace anvil::rig {
 
+/// A device beside the main one, such as the cell of a leg with an amplifier of its own. It sends lines.
+struct SideDevice {
+    std::string name, address;
+    Layout layout; ///< every column but the time is a channel
+    bool operator==(const SideDevice&) const = default;
+};
+
 /// A rig and everything that decides what its readings mean.
 struct Setup {
     std::string name;
@@ -28,6 +35,10 @@ struct Setup {
     std::vector<CalibrationPoint> calibration; ///< of the force channel
     std::string calibrated, expires;           ///< yyyy-mm-dd
     std::vector<Check> checks;
+    std::vector<SideDevice> sides;     ///< read at the same time, each by its own clock
+    double holdSeconds = 0;            ///< a load that stands still so long ends the pull by itself; 0: never
+    double lookEvery = 0;              ///< N: at every step of this the pull pauses to be looked at; 0: never
+    std::string onPause{}, onResume{}; ///< lines sent at such a pause and after it
     std::string onArm, onStop, onZero; ///< lines sent to the rig, such as to a motor drive
     bool practice = false;             ///< a virtual bench: its pulls are never counted
     bool operator==(const Setup&) const = default;
@@ -53,15 +64,31 @@ std::string toJson(const Setup& setup);
 /// Error: no JSON, or a member of the wrong kind.
 Expected<Setup> setupFromJson(const std::string& json);
 
+/// A channel beside force and travel as it is shown and stored: its name and the SI unit of its values.
+struct ChannelName {
+    std::string name, unit;
+    std::optional<double> limit{}; ///< what its sensor can show, SI
+    bool operator==(const ChannelName&) const = default;
+};
+/// The further channels of the main device, and of one beside it, in the order of their samples.
+std::vector<ChannelName> channelsOf(const Setup& setup);
+std::vector<ChannelName> channelsOf(const SideDevice& side);
+
 /// Makes forces and displacements at the specimen of a rig's readings.
 class Conversion {
 public:
     /// Error: the first problem of the set-up that stands in the way.
     static Expected<Conversion> make(const Setup& setup);
+    /// Of a device beside the main one: further channels only.
+    static Expected<Conversion> make(const SideDevice& side);
     /// N at the specimen for a force reading in SI at the cell, less the zero.
     Calibrated force(double reading) const;
     /// m, corrected by what the rig itself gives way under `force` (N at the specimen).
     double displacement(double reading, double force) const { return reading - m_compliance * force; }
+    /// A further channel of the main device, SI: calibrated, less its zero, by its sign.
+    double other(std::size_t index, double reading) const;
+    /// Takes these readings of the further channels as nothing; only those that show a force.
+    void zeroOthers(const std::array<double, mostOthers>& readings);
     /// Where a cell that ends at `cellLimit` (N at the cell) ends at the specimen with the present zero, N.
     double cellEnd(double cellLimit) const;
     /// Takes this reading (SI, at the cell) as unloaded.
@@ -72,6 +99,13 @@ public:
 private:
     Calibration m_calibration;
     Ratio m_ratio;
+    struct Other {
+        Calibration calibration;
+        double sign = 1, zero = 0;
+        bool force = false;
+    };
+    static Expected<std::vector<Other>> othersOf(const Layout& layout, const SampleMaker& maker);
+    std::vector<Other> m_others;
     double m_sign = 1, m_zero = 0, m_compliance = 0;
 };
 

@@ -11,15 +11,21 @@ namespace anvil::sim {
 
 /// How a virtual specimen behaves under a steady pull.
 enum class Model {
-    pullOut,      ///< slips a little, climbs on, peaks, then loses its grip slowly
-    brittleBond,  ///< straight up and gone
-    wireRope,     ///< beds in and stiffens, a strand goes, then the rest
-    yieldingMetal ///< straight, yields, hardens, necks, breaks
+    pullOut,        ///< slips a little, climbs on, peaks, then loses its grip slowly
+    brittleBond,    ///< straight up and gone
+    wireRope,       ///< beds in and stiffens, a strand goes, then the rest
+    yieldingMetal,  ///< straight, yields, hardens, necks, breaks
+    smoothFriction, ///< comes loose without a jerk and slides on with most of its grip
+    plastic,        ///< rounds off to its peak, draws out at less, tears in the end
+    crackingSheet,  ///< cracks three times on the way up, each costing some stiffness, then goes at once
+    slippingGrip    ///< lets go and catches again and again; it never breaks
 };
-inline constexpr Model allModels[] = {Model::pullOut, Model::brittleBond, Model::wireRope,
-                                      Model::yieldingMetal};
+inline constexpr Model allModels[] = {Model::pullOut,       Model::brittleBond,    Model::wireRope,
+                                      Model::yieldingMetal, Model::smoothFriction, Model::plastic,
+                                      Model::crackingSheet, Model::slippingGrip};
 
-/// "pull-out", "brittle-bond", "wire-rope", "yielding-metal"
+/// "pull-out", "brittle-bond", "wire-rope", "yielding-metal", "smooth-friction", "plastic", "cracking-sheet",
+/// "slipping-grip"
 const char* name(Model model);
 std::optional<Model> modelFromName(const std::string& name);
 
@@ -35,16 +41,17 @@ struct Specimen {
 
 /// The rig and its logger, SI units.
 struct Logger {
-    double rate = 100;           ///< samples a second
-    double speed = 0.001;        ///< m/s
-    double before = 1.0;         ///< s logged before the crosshead starts
-    double after = 0.01;         ///< m travelled after the greatest force
-    double noise = 0;            ///< N, standard deviation
-    double resolution = 0;       ///< N, 0: not quantised
-    double zeroOffset = 0;       ///< N shown without load
-    double drift = 0;            ///< N/s
-    int spikes = 0;              ///< single-sample spikes
-    std::optional<double> limit; ///< N, readings stop here
+    double rate = 100;                ///< samples a second
+    double speed = 0.001;             ///< m/s
+    double before = 1.0;              ///< s logged before the crosshead starts
+    double after = 0.01;              ///< m travelled after the greatest force
+    double noise = 0;                 ///< N, standard deviation
+    double resolution = 0;            ///< N, 0: not quantised
+    double zeroOffset = 0;            ///< N shown without load
+    double drift = 0;                 ///< N/s
+    int spikes = 0;                   ///< single-sample spikes
+    std::optional<double> rezeroAt{}; ///< s: from then on the amplifier takes its zero offset and drift away
+    std::optional<double> limit;      ///< N, readings stop here
 };
 
 /// What a simulated run was made from; the measure for every reader.

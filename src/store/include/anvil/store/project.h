@@ -21,7 +21,7 @@ namespace anvil::store {
 using study::Id;
 
 /// Version of the schema this program writes.
-inline constexpr int schemaVersion = 2;
+inline constexpr int schemaVersion = 3;
 
 /// One journal row: who changed what, when, and every touched row before and after.
 struct JournalEntry {
@@ -60,10 +60,12 @@ public:
     /// `known`: their digest, if it is at hand.
     Id addCurve(const curve::Curve& curve, const QString& known = {});
     /// A curve that is still being recorded: no samples, no digest yet. Not journalled, like all samples.
-    Id beginCurve(bool withDisplacement);
+    /// `shape` has the channels it will have; `beside`: the main device's curve when this is of a device read
+    /// at the same time.
+    Id beginCurve(const curve::Curve& shape, Id beside = 0);
     /// Adds a stretch to such a curve; `sequence` counts from 0.
     void appendSamples(Id curve, int sequence, const curve::Curve& part);
-    /// Ends such a curve: stores its digest and pyramid, and lays many small chunks together.
+    /// Ends such a curve and those beside it: stores digest and pyramid, and lays many small chunks together.
     void finishCurve(Id curve);
     /// Keeps a file as imported. Not journalled. The same bytes are kept once.
     Id addFile(const ImportedFile& file);
@@ -79,6 +81,9 @@ private:
     void run(const QString& sql, const QVariantList& values);
     void addChunk(Id curve, int channel, int sequence, std::span<const double> values);
     void addPyramid(Id curve, std::span<const double> force);
+    void addChannels(Id curve, const curve::Curve& shape);
+    void addChunks(Id curve, const curve::Curve& samples);
+    void finishOne(Id curve);
     QJsonObject row(const QString& table, Id id);
     QSqlDatabase& m_database;
     QJsonArray m_changes;
@@ -128,8 +133,15 @@ public:
     Expected<std::vector<study::StudyData>> load() const;
     /// Every version of every rig, oldest first.
     std::vector<SetupRow> setups() const;
-    /// The raw samples of a curve. Error: unknown, or a chunk that fails its checksum.
+    /// The raw samples of a curve; channels of devices beside it are laid on its clock. Error: unknown, or a
+    /// chunk that fails its checksum.
     Expected<curve::Curve> curve(Id id) const;
+    /// The same without the devices beside it, exactly as stored.
+    Expected<curve::Curve> ownSamples(Id id) const;
+    /// Whether anything was recorded beside force and displacement; cheap.
+    bool hasMoreChannels(Id curve) const;
+    /// Curves of devices that were read beside this one.
+    std::vector<Id> curvesBeside(Id id) const;
     /// A file as it was imported. Error: unknown.
     Expected<ImportedFile> importedFile(Id id) const;
     /// Ids of all files kept.
@@ -165,6 +177,7 @@ QJsonObject toRow(const study::Option& value);
 QJsonObject toRow(const study::Condition& value);
 QJsonObject toRow(const study::Specimen& value);
 QJsonObject toRow(const study::Pull& value);
+QJsonObject toRow(const study::Attachment& value);
 QString settingsToJson(const curve::ReadingSettings& settings);
 curve::ReadingSettings settingsFromJson(const QString& json);
 QString outcomeToJson(const study::Outcome& outcome);

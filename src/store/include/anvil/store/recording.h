@@ -3,6 +3,7 @@
 #pragma once
 
 #include <anvil/rig/recorder.h>
+#include <anvil/rig/setup.h>
 #include <anvil/store/project.h>
 #include <atomic>
 #include <condition_variable>
@@ -15,14 +16,22 @@ namespace anvil::store {
 /// disk but that thread.
 class PullRecording : public rig::SampleSink {
 public:
+    /// What is recorded beside force and travel: the main device's further channels, and those of each device
+    /// read beside it.
+    struct Channels {
+        std::vector<rig::ChannelName> others;
+        std::vector<std::vector<rig::ChannelName>> sides;
+    };
     /// `pull`: specimen, set-up, operator, reading settings and the like; its curve and recording are filled
     /// in.
-    PullRecording(Project& project, study::Pull pull);
+    PullRecording(Project& project, study::Pull pull, Channels channels = {});
     ~PullRecording() override; ///< waits until everything is committed
 
     void begin() override;
     void append(std::span<const rig::Sample> samples) override;
     void end(rig::Ending ending) override;
+    /// Samples of a device beside the main one: times and further channels; its force is not looked at.
+    void appendSide(std::size_t side, std::span<const rig::Sample> samples);
 
     /// Ids once the first commit is through; 0 before.
     Id pull() const { return m_pullId; }
@@ -39,16 +48,24 @@ public:
 
 private:
     void loop();
-    bool commit(const curve::Curve& part, bool last, rig::Ending ending);
+    using Parts = std::vector<std::vector<rig::Sample>>; ///< the main device's samples, then each side's
+    bool commit(const Parts& parts, bool last, rig::Ending ending);
+    bool room(std::size_t more); ///< false, and an error, when too much waits
     void failed(const QString& why);
+    const std::vector<rig::ChannelName>& names(std::size_t stream) const;
     Project& m_project;
     study::Pull m_pull;
-    Id m_curve = 0;
-    int m_sequence = 0;
+    Channels m_channels;
+    struct Stream {
+        Id curve = 0;
+        int sequence = 0;
+    };
+    std::vector<Stream> m_streams;  ///< the main device, then each beside it
     bool m_hasDisplacement = false; ///< decided by the first sample
     mutable std::mutex m_mutex;
     std::condition_variable m_wake;
-    std::vector<rig::Sample> m_waiting;
+    Parts m_waiting;
+    std::size_t m_waitingSamples = 0;
     bool m_ended = false, m_stop = false;
     rig::Ending m_ending = rig::Ending::stopped;
     QString m_error;

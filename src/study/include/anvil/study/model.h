@@ -20,15 +20,36 @@ enum class Intent { controlled, exploratory, asUsed };
 enum class Standing { counts, atLeast, atMost, between, aside, voided, notRead };
 
 /// A number offered to the verdict.
-enum class Metric { peak, firstSlip, stiffness, energy, residual };
-inline constexpr Metric allMetrics[] = {Metric::peak, Metric::firstSlip, Metric::stiffness, Metric::energy,
-                                        Metric::residual};
+enum class Metric {
+    peak,
+    firstSlip,
+    stiffness,
+    energy,
+    residual, // of a force curve
+    holding,
+    moment,
+    breakaway,
+    running,
+    sag,
+    creep,
+    impact,
+    shock, // typed
+    successes,
+    rating
+};
+inline constexpr Metric curveMetrics[] = {Metric::peak, Metric::firstSlip, Metric::stiffness, Metric::energy,
+                                          Metric::residual};
+inline constexpr Metric allMetrics[] = {
+    Metric::peak,    Metric::firstSlip, Metric::stiffness, Metric::energy,    Metric::residual,
+    Metric::holding, Metric::moment,    Metric::breakaway, Metric::running,   Metric::sag,
+    Metric::creep,   Metric::impact,    Metric::shock,     Metric::successes, Metric::rating};
 
 struct MetricInfo {
     const char* key;   ///< for files and scripts
     const char* title; ///< "Peak force"
     const char* noun;  ///< "peak force", inside a sentence
     quantity::Dimension dimension;
+    const char* unit = nullptr; ///< symbol it is shown in whatever the menu says; nullptr: by dimension
 };
 const MetricInfo& info(Metric metric);
 std::optional<Metric> metricFromKey(const std::string& key);
@@ -124,6 +145,47 @@ struct Mark {
     bool operator==(const Mark&) const = default;
 };
 
+/// A field of a form, as typed.
+struct FieldText {
+    std::string key, text;
+    bool operator==(const FieldText&) const = default;
+};
+
+/// One step of a ladder: a load, at a distance where there is a lever, and whether it was held.
+struct LadderStep {
+    double load = 0;                  ///< N
+    std::optional<double> distance{}; ///< m
+    bool held = true;
+    bool operator==(const LadderStep&) const = default;
+};
+
+/// A gauge read at a time.
+struct GaugeReading {
+    double at = 0;    ///< s since 1970
+    double value = 0; ///< m
+    bool operator==(const GaugeReading&) const = default;
+};
+
+/// A part of a pull with a direction, readings and an outcome of its own: set, turned, pulled straight,
+/// reset.
+struct Phase {
+    std::string name, direction, outcome;
+    std::optional<double> force{};  ///< N, the greatest in it
+    std::optional<double> travel{}; ///< m
+    std::optional<double> at{};     ///< s on the curve's own clock when it began
+    bool operator==(const Phase&) const = default;
+};
+
+/// What was entered where there is no curve, or beside it.
+struct Entered {
+    std::string kind; ///< of EntryKind; empty: nothing
+    std::vector<FieldText> fields;
+    std::vector<LadderStep> steps;
+    std::vector<GaugeReading> gauge;
+    std::optional<double> unloadedFrom{}; ///< s since 1970: from then on a gauge tells the recovery
+    bool operator==(const Entered&) const = default;
+};
+
 /// What happened beside the number.
 struct Outcome {
     std::string where;             ///< on the piece
@@ -132,6 +194,9 @@ struct Outcome {
     bool whileUnloading = false;   ///< broke while being unloaded or handled: the greatest load before counts
     std::vector<ModeShare> shares; ///< of a mixed failure
     std::vector<Mark> marks;
+    Entered entered{};
+    std::vector<Phase> phases{};
+    std::vector<TypedValue> more{}; ///< further typed numbers, of other metrics than the pull's own
     bool operator==(const Outcome&) const = default;
 };
 
@@ -156,6 +221,14 @@ struct Pull {
     bool operator==(const Pull&) const = default;
 };
 
+/// A picture or clip that belongs to a pull.
+struct Attachment {
+    Id id = 0, pull = 0, file = 0;
+    std::optional<double> at; ///< s on the curve's own clock; empty: before, after, or nobody knows
+    std::string name;
+    bool operator==(const Attachment&) const = default;
+};
+
 /// A study with everything in it, as the core sees it.
 struct StudyData {
     Study study;
@@ -163,6 +236,7 @@ struct StudyData {
     std::vector<Condition> conditions;
     std::vector<Specimen> specimens;
     std::vector<Pull> pulls;
+    std::vector<Attachment> attachments{};
     bool operator==(const StudyData&) const = default;
 
     const Option* option(Id id) const;

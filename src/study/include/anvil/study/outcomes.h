@@ -20,8 +20,21 @@ bool samePart(const std::string& a, const std::string& b);
 std::vector<std::string> failureModes(const std::string& kind);
 
 /// What ended a pull.
-enum class Limit { broke, toppedOut, stopped, linkLost, wrongSetup, lost };
+enum class Limit {
+    broke,
+    toppedOut,
+    stopped,
+    linkLost,
+    wrongSetup,
+    lost,
+    outOfTravel,
+    slipped,
+    tipped,
+    powerGone
+};
 const char* word(Limit limit);
+/// What may have ended a pull in which nothing broke, the likeliest first.
+std::vector<Limit> limitsWithoutBreak();
 
 /// A standing with its reason, as proposed; the tester decides.
 struct Proposal {
@@ -40,6 +53,14 @@ Proposal proposeStanding(const StudyData& data, const curve::Reading* reading, c
 Expected<std::vector<ModeShare>> sharesFrom(const std::string& text);
 /// The same the other way round.
 std::string sharesText(const std::vector<ModeShare>& shares);
+
+/// Phases of a pull as a tester types them, one a line: "set: down, 400 N, 120 mm, held". Quantities of force
+/// and length may stand anywhere; of the words the first is the direction, the rest the outcome. Error: a
+/// line without a name before its colon.
+Expected<std::vector<Phase>> phasesFrom(const std::string& text);
+/// The same the other way round, in these units.
+std::string phasesText(const std::vector<Phase>& phases, const quantity::Unit& force,
+                       const quantity::Unit& length);
 
 /// The piece to pull next: by the run list where there is one, else in the order they were made. Pieces that
 /// have been pulled (in a study that is no practice, practice pulls are none) and those in `skip` are passed

@@ -48,6 +48,14 @@ struct ChainPart {
     bool operator==(const ChainPart&) const = default;
 };
 
+/// How a ladder goes up: the first load and what each step adds; with a lever the distance too.
+struct LadderPlan {
+    double first = 0, more = 0;       ///< N; 0: not said yet
+    std::optional<double> distance{}; ///< m, of the first step
+    double further = 0;               ///< m that each step moves out
+    bool operator==(const LadderPlan&) const = default;
+};
+
 /// What the rig can do.
 struct RigReach {
     std::optional<double> limit;  ///< N at the specimen that the rig can pull
@@ -86,10 +94,13 @@ struct Plan {
     std::optional<double> speed{}; ///< m/s that every piece is pulled at
     bool reused = false;           ///< articles are not destroyed: a replicate is a deployment
     bool practice = false;         ///< on a virtual bench: only practice pulls count, and elsewhere none does
+    bool rigCheck = false;         ///< rigid bars are pulled, to learn how much the rig gives way
     int joints = 1;                ///< joints that one piece carries, such as both ends of a rope
     std::optional<double> apart{}; ///< least distance between places in one sheet, m
     double minutesEach = 0;        ///< what one pull takes, with mounting; 0: not known
-    std::string labelScheme{};     ///< of new pieces; empty: the usual one, see freshLabel
+    LadderPlan ladder{};
+    double gaugeMinutes = 0;         ///< a gauge is read again after so long; 0: not said
+    std::string labelScheme{};       ///< of new pieces; empty: the usual one, see freshLabel
     int workFrom = 0, workTo = 1440; ///< minutes after local midnight when somebody is there
     Direction direction = Direction::more;
     std::optional<std::pair<double, double>> window; ///< wanted range, SI

@@ -19,6 +19,18 @@ namespace anvil::work {
 
 enum class LinkState { none, searching, connected };
 
+/// A channel beside force and travel, at one instant.
+struct LiveChannel {
+    QString name, unit; ///< unit of `value`: the SI unit's symbol
+    double value = 0;
+    std::optional<double> share{}; ///< of what the force channels beside the main one carry together
+    bool fresh = false;            ///< something arrived within the last second
+    bool overLimit = false;        ///< beyond what its sensor can show
+    std::optional<double>
+        skew{};     ///< by how much its clock runs fast, as a share; of a device beside the main one
+    QString said{}; ///< about the link of that device
+};
+
 /// Everything the window shows of the rig, at one instant. SI.
 struct Live {
     LinkState link = LinkState::none;
@@ -35,6 +47,8 @@ struct Live {
     std::size_t recorded = 0; ///< samples of the present pull
     std::uint64_t noise = 0;  ///< lines that were none of numbers
     int clockJumps = 0;
+    std::optional<double> skew; ///< by how much the main device's clock runs fast, as a share
+    std::vector<LiveChannel> channels;
     double zeroedAt = -1;      ///< s on the bench's clock; below 0: never
     study::Id pull = 0;        ///< of the present recording, once its first samples are safe
     std::size_t committed = 0; ///< samples that are safe
@@ -57,8 +71,9 @@ public:
     Live live() const;
     /// The present pull as drawn so far.
     std::vector<rig::LiveTrace::Stretch> trace() const;
-    /// The last raw lines that arrived, oldest first.
+    /// The last raw lines that arrived from the main device, oldest first; and from one beside it.
     QStringList lines() const;
+    QStringList sideLines(std::size_t side) const;
 
     /// Takes what is shown now as nothing.
     void zero();
@@ -68,6 +83,8 @@ public:
     void arm(store::Project& project, const study::Pull& pull, const rig::RecorderSettings& settings);
     void start(); ///< records from now on, load or not
     void stop();
+    /// A planned pause under load begins or ends; the recording goes on.
+    void pause(bool on);
     /// Ready for the next piece; waits until the last one is safe.
     void reset();
 

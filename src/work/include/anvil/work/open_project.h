@@ -4,8 +4,10 @@
 
 #include <QObject>
 #include <QStringList>
+#include <anvil/curve/steady.h>
 #include <anvil/rig/setup.h>
 #include <anvil/store/project.h>
+#include <anvil/study/entries.h>
 #include <anvil/study/outcomes.h>
 #include <anvil/study/verdict.h>
 #include <map>
@@ -34,6 +36,7 @@ public:
     const std::vector<study::StudyData>& studies() const { return m_studies; }
     const study::StudyData* study(Id id) const;
     const study::StudyData* studyOfPull(Id pull) const;
+    const study::StudyData* studyOfSpecimen(Id specimen) const;
 
     /// Readings of every curve of a study; computed once and kept until its settings change.
     const study::Readings& readings(Id study);
@@ -62,6 +65,9 @@ public:
     Expected<void> moveCondition(Id condition, int place);
     /// Changes the plan of a study. `what` names it for undo and journal.
     Expected<void> changePlan(Id study, const QString& what, const std::function<void(study::Plan&)>& change);
+    /// Sets the method; where it does not tell what decides so far, its usual metric decides, and less is
+    /// wanted of a sag, a creep and a shock. Empty: no method.
+    Expected<void> setMethod(Id study, const std::string& method);
     /// Replicates of every square that says nothing of its own. Error: below 0 or above 200.
     Expected<void> planReplicates(Id study, int replicates);
     /// Replicates of some squares; empty: as the study says.
@@ -117,6 +123,9 @@ public:
     /// Keeps a set-up as a new version of its rig, unless it is the newest one already; returns its id. What
     /// was pulled on older versions stays as it is. Error: no name.
     Expected<Id> saveRig(const rig::Setup& setup);
+    /// A fresh piece in the study of rig checks, which is made with the first: a rigid bar pulled on the rig
+    /// of this name, to learn how much the rig gives way. Returns the specimen.
+    Expected<Id> addRigCheckPiece(const std::string& rig);
     /// A study of three unknown pins on the virtual bench, pieces made and in order. The seed hides their
     /// strengths; see practiceStrength.
     Expected<Id> addPracticeStudy(std::uint64_t seed);
@@ -129,12 +138,47 @@ public:
         std::string whatBroke, performedAt, operatorName;
     };
     Expected<Id> addTypedPull(const TypedPull& typed);
+    // Results that are no curve: study/entries.h says what is typed and what follows.
+    /// A form filled in for a piece: makes the pull, or changes `pull` when it is not 0. Error: what is wrong
+    /// with the form.
+    struct Entry {
+        Id specimen = 0, pull = 0;
+        study::EntryKind kind = study::EntryKind::curve;
+        std::vector<study::FieldText> fields;
+        std::function<const quantity::Unit&(quantity::Dimension)> unitOf;
+        std::string whatBroke, performedAt, operatorName;
+    };
+    Expected<Id> addEntry(const Entry& entry);
+    /// One more step of a piece's ladder; the first one makes the pull. Returns the pull. Error: a step that
+    /// cannot be, or the piece has failed already.
+    Expected<Id> addLadderStep(Id specimen, const study::LadderStep& step, const std::string& performedAt,
+                               const std::string& operatorName);
+    /// Takes the last step of a ladder back; the pull goes with its first.
+    Expected<void> takeBackLadderStep(Id pull);
+    /// One more reading of a piece's gauge; the first one makes the pull, which counts from the second on.
+    Expected<Id> addGaugeReading(Id specimen, const study::GaugeReading& reading, bool unloaded,
+                                 const std::string& operatorName);
+    /// Phases of a pull, as one command.
+    Expected<void> setPhases(Id pull, const std::vector<study::Phase>& phases);
+
+    /// Keeps a picture or clip with a pull. `madeAt`: when it was made, to find its instant on the curve.
+    /// Error: too large (256 MB), empty, or no such pull.
+    Expected<Id> attach(Id pull, const QString& name, const QByteArray& bytes, const QDateTime& madeAt);
+    Expected<void> removeAttachment(Id attachment);
+    /// Force channels that were recorded beside a pull's own, N, at the samples of its cleaned curve; empty
+    /// for most.
+    std::vector<curve::Channel> legs(Id pull);
+    /// What every channel showed over the second before each mark of a pull; empty without marks or a curve.
+    std::vector<curve::Steady> steadyAtMarks(Id pull);
+
     /// What the tester said of a pull that has just been recorded, or was interrupted, as one command.
     struct Judgement {
         std::string whatBroke;
         study::Limit limit = study::Limit::broke;
         study::Proposal standing;
         std::vector<study::Mark> marks;
+        std::string where{}, afterwards{};
+        bool whileUnloading = false;
     };
     Expected<void> judge(Id pull, const Judgement& judgement);
 
@@ -158,6 +202,8 @@ signals:
     void changed();
 
 private:
+    /// Makes a pull of a piece, or changes what was entered of it.
+    Expected<Id> keepEntered(const study::Pull& pull, const QString& what);
     Expected<void> addNames(const QString& table, Id study, const QStringList& names);
     Expected<void> countWeakestJoints(const study::StudyData& data);
     Expected<void> movePlace(const QString& table, std::vector<Id> order, Id id, int place,

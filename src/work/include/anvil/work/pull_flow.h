@@ -16,9 +16,12 @@ enum class PullStep {
     ready,   ///< the next piece is to be mounted
     armed,   ///< waits for load
     loading, ///< records
+    look,    ///< a planned pause: look at the piece, then go on
     saving,  ///< the last samples are being saved
     part,    ///< what broke?
     how,     ///< how?
+    limit,   ///< nothing broke: what ended it?
+    end,     ///< which end of a piece with two joints?
     accept,  ///< may it count?
     finished ///< no piece is left
 };
@@ -30,7 +33,7 @@ struct Choice {
 };
 
 /// What the window is asked to carry out.
-enum class PullAction { nothing, zero, arm, stop, accept, anotherPiece, mark };
+enum class PullAction { nothing, zero, arm, stop, accept, anotherPiece, mark, resume };
 
 class PullFlow {
 public:
@@ -42,6 +45,8 @@ public:
     /// Parts and ways to break, and whether a piece is left.
     void setPieces(const std::vector<std::string>& parts, const std::vector<std::string>& modes,
                    bool pieceLeft, qint64 now);
+    /// Joints of a piece, and the load at whose every step the pull pauses to be looked at, N; 0: never.
+    void setRules(int joints, double lookEvery);
     /// The rig's present state.
     void follow(const Live& live, qint64 now);
     /// What is proposed once something broke.
@@ -60,6 +65,10 @@ public:
     const std::string& how() const { return m_how; }
     study::Limit limit() const { return m_limit; }
     const study::Proposal& proposal() const { return m_proposal; }
+    /// Which end failed, what it is like now: "end 1", "bent"; empty: nothing said.
+    const std::string& where() const { return m_where; }
+    const std::string& afterwards() const { return m_afterwards; }
+    bool whileUnloading() const { return m_unloading; }
     bool safetyDone() const { return m_seen >= m_cautions.size(); }
 
 private:
@@ -71,7 +80,12 @@ private:
     qsizetype m_seen = 0;
     bool m_zeroed = false, m_off = false, m_pieceLeft = true, m_connected = false;
     std::vector<std::string> m_parts, m_modes;
-    std::string m_part, m_how;
+    void begin(); ///< a new pull: nothing is known of how it will end
+    void broken(qint64 now);
+    std::string m_part, m_how, m_where, m_afterwards;
+    bool m_unloading = false;
+    int m_joints = 1;
+    double m_lookEvery = 0, m_nextLook = 0;
     study::Limit m_limit = study::Limit::broke;
     study::Proposal m_proposal;
 };

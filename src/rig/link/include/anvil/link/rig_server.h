@@ -46,7 +46,7 @@ private:
 
     sim::VirtualRig m_rig;
     bool m_answers = false, m_wasPulling = false;
-    double m_auto = 0, m_idle = 0, m_awayUntil = 0, m_silentUntil = 0;
+    double m_auto = 0, m_idle = 0, m_awayUntil = 0, m_silentUntil = 0, m_skew = 0;
     sim::RigReading m_last;
     rig::LineCutter m_cutter;
     QElapsedTimer m_clock;

@@ -1,0 +1,132 @@
+#include "shell/pictures_list.h"
+
+#include <QDateTime>
+#include <QFile>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QListWidget>
+#include <QPixmap>
+#include <QPushButton>
+#include <QSettings>
+#include <anvil/quantity/print.h>
+
+namespace anvil::app {
+namespace {
+
+constexpr int thumb = 72;
+const QStringList pictures{"png", "jpg", "jpeg", "webp", "bmp", "gif"};
+const QStringList clips{"mp4", "mov", "mkv", "webm", "avi"};
+
+} // namespace
+
+bool PicturesList::isPicture(const QString& path) {
+    const auto suffix = QFileInfo(path).suffix().toLower();
+    return pictures.contains(suffix) || clips.contains(suffix);
+}
+
+PicturesList::PicturesList(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(0, 0, 0, 0);
+    m_list = new QListWidget;
+    m_list->setObjectName("pictures");
+    m_list->setIconSize(QSize(thumb, thumb * 3 / 4));
+    m_list->setMaximumHeight(150);
+    layout->addWidget(m_list);
+    m_buttons = new QWidget;
+    auto* row = new QHBoxLayout(m_buttons);
+    row->setContentsMargins(0, 0, 0, 0);
+    const auto button = [&](const QString& text, const char* name, void (PicturesList::*what)()) {
+        auto* b = new QPushButton(text);
+        b->setObjectName(QString::fromLatin1(name));
+        row->addWidget(b);
+        connect(b, &QPushButton::clicked, this, what);
+    };
+    button(tr("Add\u2026"), "addPicture", &PicturesList::choose);
+    button(tr("Save as\u2026"), "savePicture", &PicturesList::save);
+    button(tr("Take away"), "removePicture", &PicturesList::remove);
+    row->addStretch();
+    layout->addWidget(m_buttons);
+}
+
+void PicturesList::refresh() {
+    std::vector<study::Attachment> now;
+    if (const auto* data = m_session.study())
+        for (const auto& a : data->attachments)
+            if (a.pull == m_session.pull()) now.push_back(a);
+    m_list->setVisible(!now.empty());
+    for (const char* name : {"savePicture", "removePicture"})
+        findChild<QPushButton*>(name)->setVisible(!now.empty());
+    if (now == m_shown) return;
+    m_shown = now;
+    m_list->clear();
+    for (const auto& a : m_shown) {
+        auto* item = new QListWidgetItem(
+            a.at ? tr("%1\nat %2 s").arg(qs(a.name), qs(quantity::significant(*a.at, 4))) : qs(a.name));
+        item->setToolTip(qs(a.name));
+        if (pictures.contains(QFileInfo(qs(a.name)).suffix().toLower()))
+            if (const auto file = m_session.project()->file().importedFile(a.file))
+                if (const auto bytes = file->unpack()) {
+                    QPixmap picture;
+                    if (picture.loadFromData(*bytes))
+                        item->setIcon(picture.scaled(2 * thumb, 2 * thumb, Qt::KeepAspectRatio,
+                                                     Qt::SmoothTransformation));
+                }
+        m_list->addItem(item);
+    }
+}
+
+void PicturesList::add(const QStringList& paths) {
+    if (!m_session.project()) return;
+    if (!m_session.pull())
+        return m_session.say(tr("Select the pull that the picture belongs to, then drop it again."), true);
+    int kept = 0;
+    m_session.project()->together([&] {
+        for (const auto& path : paths) {
+            QFile file(path);
+            if (!file.open(QIODevice::ReadOnly)) {
+                m_session.say(tr("%1 cannot be read: %2.").arg(path, file.errorString()), true);
+                continue;
+            }
+            kept +=
+                m_session.tell(m_session.project()->attach(m_session.pull(), QFileInfo(path).fileName(),
+                                                           file.readAll(), QFileInfo(path).lastModified()));
+        }
+    });
+    if (kept == paths.size())
+        m_session.say(kept == 1 ? tr("The picture is kept with the pull.")
+                                : tr("%1 pictures are kept with the pull.").arg(kept));
+}
+
+void PicturesList::choose() {
+    QStringList all;
+    for (const auto& s : pictures + clips)
+        all << "*." + s;
+    add(QFileDialog::getOpenFileNames(this, tr("Pictures and clips"),
+                                      QSettings().value("folders/pictures").toString(),
+                                      tr("Pictures and clips (%1)").arg(all.join(' '))));
+}
+
+void PicturesList::save() {
+    const int row = std::max(0, m_list->currentRow());
+    if (row >= static_cast<int>(m_shown.size())) return;
+    const auto& a = m_shown[static_cast<std::size_t>(row)];
+    const auto path = QFileDialog::getSaveFileName(this, tr("Save as"), qs(a.name));
+    if (path.isEmpty()) return;
+    const auto file = m_session.project()->file().importedFile(a.file);
+    if (!m_session.tell(file)) return;
+    const auto bytes = file->unpack();
+    if (!m_session.tell(bytes)) return;
+    QFile out(path);
+    if (!out.open(QIODevice::WriteOnly) || out.write(*bytes) != bytes->size())
+        return m_session.say(tr("%1 cannot be written: %2.").arg(path, out.errorString()), true);
+    m_session.say(tr("Saved as %1.").arg(path));
+}
+
+void PicturesList::remove() {
+    const int row = std::max(0, m_list->currentRow());
+    if (row < static_cast<int>(m_shown.size()))
+        m_session.tell(m_session.project()->removeAttachment(m_shown[static_cast<std::size_t>(row)].id));
+}
+
+} // namespace anvil::app

@@ -1,0 +1,158 @@
+#include "stages/pull/entry_panel.h"
+
+#include <QComboBox>
+#include <QGridLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QSettings>
+#include <anvil/study/outcomes.h>
+
+namespace anvil::app {
+
+using study::EntryKind;
+
+namespace {
+
+QString aboutOf(EntryKind kind) {
+    switch (kind) {
+    case EntryKind::torque:
+        return EntryPanel::tr(
+            "The greatest torque within the first quarter turn, and the mean while it turns on.");
+    case EntryKind::sag:
+        return EntryPanel::tr(
+            "Both heights are read off the same mark, so that a height never passes for a sag.");
+    case EntryKind::hammer:
+        return EntryPanel::tr("Heights are of the hammer's centre of mass above its lowest point.");
+    case EntryKind::drop:
+        return EntryPanel::tr("The peak that the sensor or its display showed.");
+    case EntryKind::hold:
+        return EntryPanel::tr("The load at which it first moves, and the load it then creeps at.");
+    case EntryKind::attempts:
+        return EntryPanel::tr("Say how often it worked; a failed try counts as a try.");
+    case EntryKind::rating:
+        return EntryPanel::tr(
+            "By the same eyes for every piece, and before anybody looks at the other results.");
+    default:
+        return {};
+    }
+}
+
+} // namespace
+
+EntryPanel::EntryPanel(Session& session, QWidget* parent) : Panel(session, parent) {
+    setObjectName("entryPanel");
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(0, 0, 0, 0);
+    m_piece = wrappedLabel("nextPiece");
+    layout->addWidget(m_piece);
+    m_about = wrappedLabel("faint");
+    layout->addWidget(m_about);
+    layout->addSpacing(8);
+    m_form = new QWidget;
+    m_grid = new QGridLayout(m_form);
+    m_grid->setContentsMargins(0, 0, 0, 0);
+    m_grid->setColumnStretch(2, 1);
+    layout->addWidget(m_form);
+    auto* row = new QHBoxLayout;
+    m_broke = new QComboBox;
+    m_broke->setObjectName("entryBroke");
+    row->addWidget(m_broke);
+    auto* keepIt = new QPushButton(tr("Keep, next piece"));
+    keepIt->setObjectName("primary");
+    auto* other = new QPushButton(tr("Another piece"));
+    other->setObjectName("entryOther");
+    row->addWidget(keepIt);
+    row->addWidget(other);
+    row->addStretch();
+    layout->addSpacing(8);
+    layout->addLayout(row);
+    layout->addStretch();
+    connect(keepIt, &QPushButton::clicked, this, &EntryPanel::keep);
+    connect(other, &QPushButton::clicked, this, [this] {
+        if (m_next) m_skipped.insert(m_next);
+        refill();
+    });
+    follow();
+}
+
+void EntryPanel::makeForm(EntryKind kind) {
+    m_kind = kind;
+    m_fields.clear();
+    while (auto* item = m_grid->takeAt(0)) {
+        if (auto* w = item->widget()) w->deleteLater();
+        delete item;
+    }
+    int row = 0;
+    for (const auto& f : study::fieldsOf(kind)) {
+        auto* edit = field("", QString::fromUtf8(f.hint), 260);
+        edit->setObjectName(QStringLiteral("entry-") + f.key);
+        edit->setAccessibleName(tr(f.title));
+        auto* label = new QLabel(f.needed ? tr(f.title) : tr("%1 (if known)").arg(tr(f.title)));
+        label->setBuddy(edit);
+        m_grid->addWidget(label, row, 0);
+        m_grid->addWidget(edit, row++, 1);
+        connect(edit, &QLineEdit::returnPressed, this, [this, edit] {
+            for (std::size_t i = 0; i + 1 < m_fields.size(); ++i)
+                if (m_fields[i].second == edit) return m_fields[i + 1].second->setFocus();
+            keep();
+        });
+        m_fields.emplace_back(f.key, edit);
+    }
+    m_about->setText(aboutOf(kind));
+}
+
+void EntryPanel::fill() {
+    const auto* data = m_session.study();
+    const auto kind = data ? study::entryKindOf(data->study.plan.method) : EntryKind::curve;
+    if (kind != m_kind) makeForm(kind);
+    const auto* next = data ? study::nextSpecimen(*data, m_skipped) : nullptr;
+    if (data && !next && !m_skipped.empty()) { // round again
+        m_skipped.clear();
+        next = study::nextSpecimen(*data);
+    }
+    m_next = next ? next->id : 0;
+    m_piece->setText(next ? tr("%1\n%2, %3")
+                                .arg(qs(next->label), qs(data->option(next->option)->name),
+                                     qs(data->condition(next->condition)->name))
+                          : tr("Every piece has its result. Plan more in Question, or see the verdict."));
+    m_form->setVisible(next != nullptr);
+    for (auto* b : findChildren<QPushButton*>())
+        b->setVisible(next != nullptr);
+    m_broke->clear();
+    m_broke->addItem(tr("what broke?"), QString());
+    if (data)
+        for (const auto& part : study::breakableParts(*data))
+            m_broke->addItem(qs(part), qs(part));
+    const bool breaks = kind == EntryKind::torque || kind == EntryKind::hammer || kind == EntryKind::hold;
+    m_broke->setVisible(next && breaks);
+}
+
+void EntryPanel::keep() {
+    if (!m_session.project() || !m_next) return;
+    work::OpenProject::Entry entry;
+    entry.specimen = m_next;
+    entry.kind = m_kind;
+    for (const auto& [key, edit] : m_fields)
+        if (!edit->text().trimmed().isEmpty())
+            entry.fields.push_back({key, edit->text().trimmed().toStdString()});
+    entry.unitOf = [this](quantity::Dimension d) -> const quantity::Unit& {
+        return d == quantity::Dimension::acceleration ? quantity::unit("g₀") : m_session.units().of(d);
+    };
+    entry.whatBroke = m_broke->currentData().toString().toStdString();
+    entry.performedAt = m_session.now().toString(Qt::ISODate).toStdString();
+    entry.operatorName = QSettings().value("rig/operator").toString().toStdString();
+    const auto label = m_piece->text().section('\n', 0, 0);
+    const auto made = m_session.project()->addEntry(entry);
+    if (!m_session.tell(made)) return;
+    m_session.selectPull(*made);
+    const auto* pull = m_session.study()->pull(*made);
+    m_session.say(tr("%1: %2. %3").arg(label, qs(pull->typed->asTyped), qs(pull->note)).trimmed());
+    for (const auto& [key, edit] : m_fields)
+        if (key != "mass" && key != "from" && key != "free" && key != "height")
+            edit->clear(); // the rest stays the same
+    for (const auto& [key, edit] : m_fields)
+        if (edit->text().isEmpty()) return edit->setFocus();
+}
+
+} // namespace anvil::app

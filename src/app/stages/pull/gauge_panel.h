@@ -1,0 +1,28 @@
+// Gauges read again over hours and days: what is due, and the reading of each piece.
+#pragma once
+
+#include "widgets/panel.h"
+#include <anvil/study/entries.h>
+
+class QCheckBox;
+class QTableWidget;
+
+namespace anvil::app {
+
+class GaugePanel : public Panel {
+    Q_OBJECT
+public:
+    explicit GaugePanel(Session& session, QWidget* parent = nullptr);
+
+private:
+    void fill() override;
+    void keep();
+    void saveEvery();
+    QLabel* m_sentence;
+    QLineEdit *m_every, *m_value;
+    QCheckBox* m_unloaded;
+    QTableWidget* m_table;
+    std::vector<study::GaugeState> m_rows;
+};
+
+} // namespace anvil::app

@@ -1,0 +1,250 @@
+#include "stages/pull/ladder_panel.h"
+
+#include "theme/theme.h"
+#include <QHBoxLayout>
+#include <QKeyEvent>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QSettings>
+#include <anvil/quantity/print.h>
+#include <anvil/study/outcomes.h>
+
+namespace anvil::app {
+
+using quantity::Dimension;
+
+LadderPanel::LadderPanel(Session& session, QWidget* parent) : Panel(session, parent) {
+    setObjectName("ladderPanel");
+    setFocusPolicy(Qt::StrongFocus);
+    m_clock.start();
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(0, 0, 0, 0);
+    auto* plan = new QHBoxLayout;
+    const auto add = [&](const QString& text, QLineEdit*& edit, const char* name, const QString& hint) {
+        plan->addWidget(new QLabel(text));
+        plan->addWidget(edit = field(name, hint, 110));
+        connect(edit, &QLineEdit::editingFinished, this, &LadderPanel::savePlan);
+    };
+    add(tr("Begin with"), m_first, "ladderFirst", tr("such as 10 kg"));
+    add(tr("each step adds"), m_more, "ladderMore", tr("such as 1 kg"));
+    add(tr("at"), m_distance, "ladderDistance", tr("on a lever: 300 mm"));
+    add(tr("each step out by"), m_further, "ladderFurther", tr("such as 50 mm"));
+    plan->addStretch();
+    layout->addLayout(plan);
+    auto* columns = new QHBoxLayout;
+    auto* left = new QVBoxLayout;
+    m_piece = wrappedLabel("nextPiece");
+    left->addWidget(m_piece);
+    m_step = new QLabel;
+    m_step->setObjectName("bigLoad");
+    m_step->setTextFormat(Qt::RichText);
+    m_step->setMinimumHeight(90);
+    left->addWidget(m_step);
+    m_sentence = wrappedLabel("benchSentence");
+    left->addWidget(m_sentence);
+    m_choices = wrappedLabel("ladderChoices");
+    left->addWidget(m_choices);
+    left->addStretch();
+    m_action = new QLabel;
+    m_action->setObjectName("spaceAction");
+    m_action->setAlignment(Qt::AlignCenter);
+    m_action->setMinimumHeight(64);
+    left->addWidget(m_action);
+    columns->addLayout(left, 3);
+    m_steps = new QListWidget;
+    m_steps->setObjectName("ladderSteps");
+    m_steps->setFocusPolicy(Qt::NoFocus);
+    columns->addWidget(m_steps, 2);
+    layout->addLayout(columns, 1);
+    follow();
+}
+
+void LadderPanel::showEvent(QShowEvent* event) {
+    Panel::showEvent(event);
+    setFocus();
+}
+
+const study::Pull* LadderPanel::pull() const {
+    const auto* data = m_session.study();
+    if (data)
+        for (const auto& p : data->pulls)
+            if (p.specimen == m_next && p.outcome.entered.kind == "ladder") return &p;
+    return nullptr;
+}
+
+void LadderPanel::fill() {
+    const auto* data = m_session.study();
+    if (!data) return;
+    const auto& ladder = data->study.plan.ladder;
+    const auto& units = m_session.units();
+    const auto shown = [](double si, const quantity::Unit& unit) {
+        return si > 0 ? qs(quantity::withUnit(si, unit)) : QString();
+    };
+    m_first->setText(shown(ladder.first, *units.force));
+    m_more->setText(shown(ladder.more, *units.force));
+    m_distance->setText(shown(ladder.distance.value_or(0), *units.length));
+    m_further->setText(shown(ladder.further, *units.length));
+    if (m_judged && !data->pull(m_judged)) m_judged = 0; // taken back
+    if (!m_judged) {
+        const auto* next = study::nextOnLadder(*data, m_skipped);
+        if (!next && !m_skipped.empty()) {
+            m_skipped.clear();
+            next = study::nextOnLadder(*data);
+        }
+        m_next = next ? next->id : 0;
+    }
+    const auto* piece = data->specimen(m_next);
+    m_piece->setText(piece ? tr("%1\n%2, %3")
+                                 .arg(qs(piece->label), qs(data->option(piece->option)->name),
+                                      qs(data->condition(piece->condition)->name))
+                           : QString());
+    const auto* known = pull();
+    const auto steps = known ? known->outcome.entered.steps : std::vector<study::LadderStep>{};
+    m_steps->clear();
+    const auto text = [&](const study::LadderStep& s) {
+        auto t = qs(quantity::withUnit(s.load, *units.force));
+        if (s.distance) t += tr(" at %1").arg(qs(quantity::withUnit(*s.distance, *units.length)));
+        return t;
+    };
+    for (std::size_t i = 0; i < steps.size(); ++i)
+        m_steps->addItem(
+            tr("%1   %2   %3").arg(i + 1).arg(text(steps[i]), steps[i].held ? tr("held") : tr("let go")));
+    const auto next = study::nextStep(steps, ladder.first, ladder.more, ladder.distance, ladder.further);
+    QString sentence, action, choices, big;
+    if (!piece) {
+        sentence = tr("Every piece has let go. See the verdict.");
+    } else if (!(ladder.first > 0) || !(ladder.more > 0 || ladder.further > 0)) {
+        sentence = tr("Say what it begins with and what each step adds.");
+    } else if (m_judged) {
+        sentence = tr("It %1. What broke?")
+                       .arg(known && !known->typed->asTyped.empty()
+                                ? tr("stands at %1").arg(qs(known->typed->asTyped))
+                                : tr("let go"));
+        int n = 0;
+        for (const auto& part : study::breakableParts(*data))
+            choices += tr("%1   %2\n").arg(++n).arg(qs(part));
+        action = tr("Space: %1").arg(qs(study::breakableParts(*data).front()));
+    } else {
+        big = QStringLiteral("%1").arg(text(*next));
+        sentence = tr("Step %1: add it gently, step back, wait. Still there?").arg(steps.size() + 1);
+        choices =
+            tr("1   it let go\n%1")
+                .arg(steps.empty() ? tr("9   another piece")
+                                   : tr("2   stop here: it holds this much\n0   take the last step back"));
+        action = tr("Space: it held");
+    }
+    m_step->setText(QStringLiteral("<span style='font-size:40px'>%1</span>").arg(big.toHtmlEscaped()));
+    m_sentence->setText(sentence);
+    m_choices->setText(choices.trimmed());
+    m_action->setText(action);
+    m_action->setStyleSheet(action.isEmpty()
+                                ? QString()
+                                : QStringLiteral("background: %1; color: %2; border-radius: 6px;")
+                                      .arg(theme().accent.name(), theme().onAccent.name()));
+}
+
+void LadderPanel::savePlan() {
+    const auto* data = m_session.study();
+    if (filling() || !data) return;
+    auto ladder = data->study.plan.ladder;
+    const auto& units = m_session.units();
+    std::optional<double> first = ladder.first, more = ladder.more, further = ladder.further;
+    const auto refusal = tr("A step of nothing or less cannot be.");
+    if (!readOptional(m_first, Dimension::force, *units.force, first, refusal) ||
+        !readOptional(m_more, Dimension::force, *units.force, more, refusal) ||
+        !readOptional(m_distance, Dimension::length, *units.length, ladder.distance, refusal) ||
+        !readOptional(m_further, Dimension::length, *units.length, further, refusal))
+        return refill();
+    ladder.first = first.value_or(0);
+    ladder.more = more.value_or(0);
+    ladder.further = further.value_or(0);
+    if (ladder == data->study.plan.ladder) return;
+    m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("How the ladder goes up"),
+                                                   [&](study::Plan& p) { p.ladder = ladder; }));
+}
+
+void LadderPanel::step(bool held) {
+    const auto* data = m_session.study();
+    if (!data || !m_next) return;
+    const auto& ladder = data->study.plan.ladder;
+    if (!(ladder.first > 0) || !(ladder.more > 0 || ladder.further > 0))
+        return m_session.say(tr("Say what it begins with and what each step adds."), true);
+    const auto* known = pull();
+    auto next = study::nextStep(known ? known->outcome.entered.steps : std::vector<study::LadderStep>{},
+                                ladder.first, ladder.more, ladder.distance, ladder.further);
+    if (!next) return;
+    next->held = held;
+    const auto made =
+        m_session.project()->addLadderStep(m_next, *next, m_session.now().toString(Qt::ISODate).toStdString(),
+                                           QSettings().value("rig/operator").toString().toStdString());
+    if (!m_session.tell(made)) return;
+    m_session.selectPull(*made);
+    if (!held) m_judged = *made;
+    refill();
+}
+
+void LadderPanel::settle(const std::string& part) {
+    const auto* data = m_session.study();
+    const auto* known = data ? data->pull(m_judged) : nullptr;
+    if (!known) return;
+    QJsonObject fields{{"what_broke", qs(part)}};
+    if (!study::samePart(part, study::breakableParts(*data).front())) {
+        // Another part than the one asked for: what it held stays a lower bound.
+        auto bound = *known;
+        bound.typed->upper = 0;
+        fields["standing"] = study::key(study::Standing::atLeast);
+        fields["reason"] =
+            tr("Not %1 but %2 failed.").arg(qs(study::breakableParts(*data).front()), qs(part));
+        fields["upper"] = 0;
+    }
+    m_session.tell(m_session.project()->changePull(
+        m_judged, fields, tr("%1: %2 broke").arg(m_piece->text().section('\n', 0, 0), qs(part))));
+    m_judged = 0;
+    m_skipped.clear();
+    refill();
+}
+
+void LadderPanel::digit(int n) {
+    const auto* data = m_session.study();
+    if (!data || !m_next) return;
+    if (m_judged) {
+        const auto parts = study::breakableParts(*data);
+        if (n >= 1 && n <= static_cast<int>(parts.size())) settle(parts[static_cast<std::size_t>(n - 1)]);
+        return;
+    }
+    const auto* known = pull();
+    if (n == 1) return step(false);
+    if (n == 0 && known) {
+        m_session.tell(m_session.project()->takeBackLadderStep(known->id));
+        refill();
+    }
+    if (n == 2 && known) {
+        auto outcome = known->outcome;
+        outcome.limitedBy = study::word(study::Limit::stopped);
+        m_session.tell(
+            m_session.project()->changePull(known->id, {{"outcome", store::outcomeToJson(outcome)}},
+                                            tr("%1: stopped").arg(m_piece->text().section('\n', 0, 0))));
+        refill();
+    }
+    if (n == 9 && !known) {
+        m_skipped.insert(m_next);
+        refill();
+    }
+}
+
+void LadderPanel::keyPressEvent(QKeyEvent* event) {
+    const bool space = event->key() == Qt::Key_Space,
+               number = event->key() >= Qt::Key_0 && event->key() <= Qt::Key_9;
+    if (!space && !number) return QWidget::keyPressEvent(event);
+    if (event->isAutoRepeat() || m_clock.elapsed() < guardMs) return; // a glove that bounces
+    m_clock.restart();
+    if (number) return digit(event->key() - Qt::Key_0);
+    if (m_judged) {
+        if (const auto* data = m_session.study()) settle(study::breakableParts(*data).front());
+        return;
+    }
+    step(true);
+}
+
+} // namespace anvil::app

@@ -1,0 +1,39 @@
+// A bit more until it lets go, for gloves: space says that it held, a digit that it did not.
+#pragma once
+
+#include "widgets/panel.h"
+#include <QElapsedTimer>
+#include <anvil/study/entries.h>
+#include <set>
+
+class QListWidget;
+
+namespace anvil::app {
+
+class LadderPanel : public Panel {
+    Q_OBJECT
+public:
+    /// Keys are ignored so long after the last one.
+    static constexpr qint64 guardMs = 600;
+    explicit LadderPanel(Session& session, QWidget* parent = nullptr);
+
+protected:
+    void keyPressEvent(QKeyEvent* event) override;
+    void showEvent(QShowEvent* event) override;
+
+private:
+    void fill() override;
+    void savePlan();
+    void step(bool held);
+    void digit(int n);
+    void settle(const std::string& part);
+    const study::Pull* pull() const;
+    QLineEdit *m_first, *m_more, *m_distance, *m_further;
+    QLabel *m_piece, *m_step, *m_sentence, *m_choices, *m_action;
+    QListWidget* m_steps;
+    std::set<Id> m_skipped;
+    Id m_next = 0, m_judged = 0; ///< the piece at hand; the pull of which is asked what broke
+    QElapsedTimer m_clock;
+};
+
+} // namespace anvil::app

@@ -1,0 +1,246 @@
+#include "stages/rig/channels_panel.h"
+
+#include "shell/rig_desk.h"
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QLabel>
+#include <QPushButton>
+#include <QTableWidget>
+#include <QTimer>
+#include <anvil/quantity/entry.h>
+#include <anvil/quantity/print.h>
+
+namespace anvil::app {
+namespace {
+
+/// The unit a channel is shown in: the one chosen in the menu for forces and lengths, else its own.
+const quantity::Unit& shownIn(const Session& session, const std::string& si) {
+    const auto unit = quantity::findUnit(si);
+    return unit ? session.units().of((*unit)->dimension) : quantity::siUnit(quantity::Dimension::ratio);
+}
+
+QTableWidgetItem* fixed(const QString& text) {
+    auto* item = new QTableWidgetItem(text);
+    item->setFlags(item->flags() & ~Qt::ItemIsEditable);
+    return item;
+}
+
+} // namespace
+
+ChannelsPanel::ChannelsPanel(Session& session, QWidget* parent) : Panel(session, parent) {
+    auto* layout = new QVBoxLayout(this);
+    auto* sentence = wrappedLabel("faint");
+    sentence->setText(
+        tr("Legs of an anchor, both ends of a hauling line, a thermometer: read at the same instant as the "
+           "force and kept with every pull."));
+    layout->addWidget(sentence);
+    m_none = wrappedLabel("noChannels");
+    m_none->setText(tr("No further channel yet. Say in Connection that a column holds another reading, or "
+                       "add a device below."));
+    layout->addWidget(m_none);
+    m_channels = makeTable({tr("Channel"), tr("Shows now"), tr("Shows at most"), tr("Reads negative"),
+                            tr("Table: reading = true")},
+                           "moreChannels");
+    m_channels->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    layout->addWidget(m_channels, 1);
+    auto* head = new QLabel(tr("Devices of their own, on one clock with the rig"));
+    head->setObjectName("section");
+    layout->addWidget(head);
+    m_devices = makeTable({tr("Device"), tr("Reached at"), tr("Its columns"), tr("State")}, "sideDevices");
+    m_devices->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    layout->addWidget(m_devices, 1);
+    auto* row = new QHBoxLayout;
+    const auto button = [&](const QString& text, const char* name, void (ChannelsPanel::*what)()) {
+        auto* b = new QPushButton(text);
+        b->setObjectName(QString::fromLatin1(name));
+        row->addWidget(b);
+        connect(b, &QPushButton::clicked, this, what);
+    };
+    button(tr("Add a device"), "addDevice", &ChannelsPanel::add);
+    button(tr("Guess its columns from what arrives"), "guessDevice", &ChannelsPanel::guess);
+    button(tr("Take it away"), "removeDevice", &ChannelsPanel::takeAway);
+    row->addStretch();
+    layout->addLayout(row);
+    m_state = wrappedLabel("faint");
+    layout->addWidget(m_state);
+    connect(m_channels, &QTableWidget::cellChanged, this, [this](int r) { saveChannel(r); });
+    connect(m_devices, &QTableWidget::cellChanged, this, [this](int r) { saveDevice(r); });
+    auto* timer = new QTimer(this);
+    connect(timer, &QTimer::timeout, this, &ChannelsPanel::tick);
+    timer->start(200);
+    connect(&session.rig(), &RigDesk::changed, this, [this] {
+        if (isVisible() && !m_channels->isPersistentEditorOpen(m_channels->currentItem())) refill();
+    });
+    follow();
+}
+
+rig::Column* ChannelsPanel::columnOf(rig::Setup& setup, std::size_t channel) const {
+    const auto within = [&](rig::Layout& layout, bool main) -> rig::Column* {
+        const auto maker = rig::SampleMaker::make(layout, main);
+        if (!maker) return nullptr;
+        if (channel < maker->others().size()) return &layout.columns[maker->others()[channel].column];
+        channel -= maker->others().size();
+        return nullptr;
+    };
+    if (setup.protocol == rig::Protocol::lines)
+        if (auto* c = within(setup.layout, true)) return c;
+    for (auto& side : setup.sides)
+        if (auto* c = within(side.layout, false)) return c;
+    return nullptr;
+}
+
+void ChannelsPanel::fill() {
+    auto setup = m_session.rig().setup();
+    auto names = rig::channelsOf(setup);
+    for (const auto& side : setup.sides)
+        for (auto& n : rig::channelsOf(side))
+            names.push_back(std::move(n));
+    m_none->setVisible(names.empty());
+    m_channels->setVisible(!names.empty());
+    m_channels->setRowCount(static_cast<int>(names.size()));
+    for (int r = 0; r < m_channels->rowCount(); ++r) {
+        const auto i = static_cast<std::size_t>(r);
+        const auto* column = columnOf(setup, i);
+        if (!column) continue;
+        m_channels->setItem(r, 0, fixed(qs(names[i].name)));
+        m_channels->setItem(r, 1, fixed({}));
+        m_channels->setItem(
+            r, 2,
+            new QTableWidgetItem(
+                column->limit ? qs(quantity::withUnit(*column->limit, shownIn(m_session, names[i].unit)))
+                              : QString()));
+        auto* sign = fixed(tr("yes"));
+        sign->setFlags((sign->flags() | Qt::ItemIsUserCheckable));
+        sign->setCheckState(column->flipped ? Qt::Checked : Qt::Unchecked);
+        m_channels->setItem(r, 3, sign);
+        m_channels->setItem(r, 4, new QTableWidgetItem(qs(rig::pointsText(column->calibration))));
+        m_channels->item(r, 4)->setToolTip(tr("In %1, such as 0 = 0; 512 = 98.1").arg(qs(names[i].unit)));
+    }
+    m_devices->setRowCount(static_cast<int>(setup.sides.size()));
+    m_devices->setVisible(!setup.sides.empty());
+    for (int r = 0; r < m_devices->rowCount(); ++r) {
+        const auto& side = setup.sides[static_cast<std::size_t>(r)];
+        m_devices->setItem(r, 0, new QTableWidgetItem(qs(side.name)));
+        m_devices->setItem(r, 1, new QTableWidgetItem(qs(side.address)));
+        m_devices->setItem(r, 2, new QTableWidgetItem(qs(rig::columnsText(side.layout.columns))));
+        m_devices->item(r, 2)->setToolTip(tr("Such as: time [ms], leg B [kN], -   (a dash: not wanted)"));
+        m_devices->setItem(r, 3, fixed({}));
+    }
+    tick();
+}
+
+void ChannelsPanel::tick() {
+    if (!isVisible()) return;
+    const auto live = m_session.rig().live();
+    const QSignalBlocker quiet(m_channels), quietToo(m_devices);
+    for (int r = 0; r < m_channels->rowCount() && m_channels->item(r, 1); ++r) {
+        const auto i = static_cast<std::size_t>(r);
+        if (i >= live.channels.size()) continue;
+        const auto& c = live.channels[i];
+        auto text = c.fresh ? qs(quantity::withUnit(c.value, shownIn(m_session, c.unit.toStdString())))
+                            : tr("silent");
+        if (c.overLimit) text = QStringLiteral("\u26a0 ") + text;
+        m_channels->item(r, 1)->setText(text);
+    }
+    const auto& sides = m_session.rig().setup().sides;
+    std::size_t channel = rig::channelsOf(m_session.rig().setup()).size();
+    for (int r = 0; r < m_devices->rowCount() && m_devices->item(r, 3); ++r) {
+        const auto i = static_cast<std::size_t>(r);
+        if (i >= sides.size()) break;
+        QString text = tr("not connected");
+        if (channel < live.channels.size() && live.link != work::LinkState::none) {
+            const auto& c = live.channels[channel];
+            text = c.said;
+            if (c.skew)
+                text += tr("  Its clock runs %1 parts in a million %2; that is taken out.")
+                            .arg(qRound(std::abs(*c.skew) * 1e6))
+                            .arg(*c.skew < 0 ? tr("slow") : tr("fast"));
+        } else if (live.link != work::LinkState::none) {
+            const auto lines = m_session.rig().bench().sideLines(i);
+            text = lines.isEmpty() ? tr("nothing arrives") : tr("sends: %1").arg(lines.back());
+        }
+        m_devices->item(r, 3)->setText(text);
+        m_devices->item(r, 3)->setToolTip(text);
+        channel += rig::channelsOf(sides[i]).size();
+    }
+    m_state->setText(live.skew ? tr("The rig's own clock runs %1 parts in a million %2 against this "
+                                    "machine's; that is taken out.")
+                                     .arg(qRound(std::abs(*live.skew) * 1e6))
+                                     .arg(*live.skew < 0 ? tr("slow") : tr("fast"))
+                               : QString());
+}
+
+void ChannelsPanel::saveChannel(int r) {
+    if (filling() || !m_session.project()) return;
+    auto setup = m_session.rig().setup();
+    auto* column = columnOf(setup, static_cast<std::size_t>(r));
+    if (!column) return;
+    auto names = rig::channelsOf(setup);
+    for (const auto& side : setup.sides)
+        for (auto& n : rig::channelsOf(side))
+            names.push_back(std::move(n));
+    const auto& unit = shownIn(m_session, names[static_cast<std::size_t>(r)].unit);
+    const auto limit = m_channels->item(r, 2)->text().trimmed().toStdString();
+    column->limit.reset();
+    if (!limit.empty()) {
+        const auto entry = quantity::parseEntry(limit, unit.dimension, &unit);
+        if (!m_session.tell(entry)) return refill();
+        if (!(entry->si > 0)) {
+            m_session.say(tr("A limit of zero or less cannot be."), true);
+            return refill();
+        }
+        column->limit = entry->si;
+    }
+    column->flipped = m_channels->item(r, 3)->checkState() == Qt::Checked;
+    const auto points = rig::pointsFrom(m_channels->item(r, 4)->text().toStdString());
+    if (!m_session.tell(points)) return refill();
+    if (const auto made = rig::Calibration::make(*points); !m_session.tell(made)) return refill();
+    column->calibration = *points;
+    m_session.rig().edit([&](rig::Setup& s) { s = setup; });
+}
+
+void ChannelsPanel::saveDevice(int r) {
+    if (filling() || !m_session.project()) return;
+    auto setup = m_session.rig().setup();
+    auto& side = setup.sides[static_cast<std::size_t>(r)];
+    const auto columns = rig::columnsFrom(m_devices->item(r, 2)->text().toStdString());
+    if (!m_session.tell(columns)) return refill();
+    side.name = m_devices->item(r, 0)->text().simplified().toStdString();
+    side.address = m_devices->item(r, 1)->text().trimmed().toStdString();
+    if (rig::columnsText(*columns) != rig::columnsText(side.layout.columns)) side.layout.columns = *columns;
+    m_session.rig().edit([&](rig::Setup& s) { s = setup; });
+}
+
+void ChannelsPanel::add() {
+    const auto number = m_session.rig().setup().sides.size() + 1;
+    const bool kept = m_session.rig().edit([&](rig::Setup& s) {
+        s.sides.push_back({tr("Device %1").arg(number + 1).toStdString(), {}, {}});
+    });
+    if (kept) m_session.say(tr("Say where it is reached, such as serial:/dev/ttyUSB1@115200, then connect."));
+    refill();
+}
+
+void ChannelsPanel::takeAway() {
+    auto setup = m_session.rig().setup();
+    if (setup.sides.empty()) return m_session.say(tr("There is no device beside the rig."), true);
+    const int row = m_devices->currentRow() < 0 ? m_devices->rowCount() - 1 : m_devices->currentRow();
+    setup.sides.erase(setup.sides.begin() + row);
+    m_session.rig().edit([&](rig::Setup& s) { s = setup; });
+    refill();
+}
+
+void ChannelsPanel::guess() {
+    auto setup = m_session.rig().setup();
+    if (setup.sides.empty()) return m_session.say(tr("Add a device first."), true);
+    const int row = m_devices->currentRow() < 0 ? m_devices->rowCount() - 1 : m_devices->currentRow();
+    std::vector<std::string> lines;
+    for (const auto& l : m_session.rig().bench().sideLines(static_cast<std::size_t>(row)))
+        lines.push_back(l.toStdString());
+    const auto layout = rig::guessLayout(lines);
+    if (!m_session.tell(layout)) return;
+    setup.sides[static_cast<std::size_t>(row)].layout = *layout;
+    m_session.rig().edit([&](rig::Setup& s) { s = setup; });
+    refill();
+}
+
+} // namespace anvil::app

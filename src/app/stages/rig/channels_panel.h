@@ -1,0 +1,26 @@
+// More channels: what is read beside force and travel, from the rig's own lines or from devices of their own.
+#pragma once
+
+#include "widgets/panel.h"
+
+namespace anvil::app {
+
+class ChannelsPanel : public Panel {
+    Q_OBJECT
+public:
+    explicit ChannelsPanel(Session& session, QWidget* parent = nullptr);
+
+private:
+    void fill() override;
+    void tick();
+    void saveChannel(int row);
+    void saveDevice(int row);
+    void add();
+    void takeAway();
+    void guess();
+    rig::Column* columnOf(rig::Setup& setup, std::size_t channel) const;
+    QTableWidget *m_channels, *m_devices;
+    QLabel *m_none, *m_state;
+};
+
+} // namespace anvil::app

@@ -1,0 +1,20 @@
+// The metrics a study's method offers, to choose from.
+#pragma once
+
+#include <QComboBox>
+#include <anvil/study/model.h>
+
+namespace anvil::app {
+
+class MetricBox : public QComboBox {
+    Q_OBJECT
+public:
+    using QComboBox::QComboBox;
+    /// Offers what the study's method tells, and what decides in it; without a study what a force curve
+    /// tells.
+    void offer(const study::StudyData* data);
+    study::Metric metric() const { return static_cast<study::Metric>(currentData().toInt()); }
+    void choose(study::Metric metric) { setCurrentIndex(std::max(0, findData(static_cast<int>(metric)))); }
+};
+
+} // namespace anvil::app

@@ -1,0 +1,98 @@
+#include <anvil/curve/steady.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace anvil::curve {
+namespace {
+
+SteadyValue over(std::string name, std::string unit, std::span<const double> time,
+                 std::span<const double> values) {
+    SteadyValue out{std::move(name), std::move(unit), 0, 0, 0};
+    const auto n = static_cast<double>(values.size());
+    double middle = 0;
+    for (std::size_t i = 0; i < values.size(); ++i) {
+        out.mean += values[i] / n;
+        middle += time[i] / n;
+    }
+    double tt = 0, tv = 0, vv = 0;
+    for (std::size_t i = 0; i < values.size(); ++i) {
+        const double dt = time[i] - middle, dv = values[i] - out.mean;
+        tt += dt * dt;
+        tv += dt * dv;
+        vv += dv * dv;
+    }
+    out.sd = std::sqrt(vv / (n - 1));
+    if (tt > 0) out.drift = tv / tt * (time.back() - time.front());
+    return out;
+}
+
+} // namespace
+
+std::vector<double> resampled(std::span<const double> time, std::span<const double> values,
+                              std::span<const double> at) {
+    if (time.empty() || time.size() != values.size()) return {};
+    std::vector<double> out;
+    out.reserve(at.size());
+    std::size_t next = 0; // first sample later than the place asked for
+    for (const double t : at) {
+        while (next < time.size() && time[next] <= t)
+            ++next;
+        if (next == 0) {
+            out.push_back(values.front());
+        } else if (next == time.size()) {
+            out.push_back(values.back());
+        } else {
+            const double w = (t - time[next - 1]) / (time[next] - time[next - 1]);
+            out.push_back(values[next - 1] + w * (values[next] - values[next - 1]));
+        }
+    }
+    return out;
+}
+
+std::optional<Steady> steadyAt(const Curve& c, double time, double seconds) {
+    const auto first = std::lower_bound(c.time.begin(), c.time.end(), time - seconds);
+    const auto last = std::upper_bound(first, c.time.end(), time);
+    const auto from = static_cast<std::size_t>(first - c.time.begin());
+    const auto count = static_cast<std::size_t>(last - first);
+    if (count < 3) return std::nullopt;
+    Steady out{c.time[from], c.time[from + count - 1], count, {}, true};
+    const auto part = [&](const std::vector<double>& v) { return std::span(v).subspan(from, count); };
+    out.channels.push_back(over("force", "N", part(c.time), part(c.force)));
+    if (!c.displacement.empty())
+        out.channels.push_back(over("travel", "m", part(c.time), part(c.displacement)));
+    for (const auto& o : c.others)
+        if (o.values.size() == c.time.size())
+            out.channels.push_back(over(o.name, o.unit, part(c.time), part(o.values)));
+    for (const auto& v : out.channels)
+        if (v.unit == "N" && std::abs(v.drift) > 0.01 * std::abs(v.mean)) out.still = false;
+    return out;
+}
+
+std::vector<double> sharesOf(std::span<const double> legs) {
+    double sum = 0;
+    for (const double leg : legs)
+        sum += leg;
+    if (legs.size() < 2 || !(sum > 0)) return {};
+    std::vector<double> out;
+    for (const double leg : legs)
+        out.push_back(leg / sum);
+    return out;
+}
+
+std::vector<Share> sharesOf(const Steady& steady) {
+    std::vector<Share> out;
+    std::vector<double> legs;
+    for (std::size_t i = 1; i < steady.channels.size(); ++i)
+        if (steady.channels[i].unit == "N") {
+            out.push_back({steady.channels[i].name, 0});
+            legs.push_back(steady.channels[i].mean);
+        }
+    const auto shares = sharesOf(legs);
+    if (shares.empty()) return {};
+    for (std::size_t i = 0; i < out.size(); ++i)
+        out[i].share = shares[i];
+    return out;
+}
+
+} // namespace anvil::curve

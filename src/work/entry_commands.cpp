@@ -1,0 +1,240 @@
+// Commands for results that are no curve, and for pictures kept with pulls.
+#include <anvil/work/open_project.h>
+
+#include <algorithm>
+#include <anvil/quantity/print.h>
+#include <anvil/study/outcomes.h>
+
+namespace anvil::work {
+namespace {
+
+constexpr qint64 mostBytes = 256LL << 20;
+
+/// What follows from an entry, put into the pull.
+void apply(study::Pull& pull, const study::Result& result) {
+    pull.typed = result.values.front();
+    pull.outcome.more.assign(result.values.begin() + 1, result.values.end());
+    pull.standing = result.standing;
+    pull.reason = result.reason;
+    pull.note.clear();
+    for (const auto& n : result.notes)
+        pull.note += (pull.note.empty() ? "" : " ") + n;
+}
+
+const study::Pull* pullOf(const study::StudyData& data, Id specimen) {
+    const auto at = std::find_if(data.pulls.begin(), data.pulls.end(),
+                                 [&](const study::Pull& p) { return p.specimen == specimen; });
+    return at == data.pulls.end() ? nullptr : &*at;
+}
+
+} // namespace
+
+const study::StudyData* OpenProject::studyOfSpecimen(Id specimen) const {
+    for (const auto& s : m_studies)
+        if (s.specimen(specimen)) return &s;
+    return nullptr;
+}
+
+Expected<Id> OpenProject::keepEntered(const study::Pull& pull, const QString& what) {
+    Id id = pull.id;
+    auto row = store::toRow(pull);
+    const auto done = run(what, [&](store::Writer& w) {
+        if (id)
+            w.update("pull", id, row);
+        else
+            id = w.insert("pull", row);
+    });
+    if (!done) return done;
+    return id;
+}
+
+Expected<Id> OpenProject::addEntry(const Entry& entry) {
+    const auto* data = studyOfSpecimen(entry.specimen);
+    if (!data) return fail("There is no piece that this result could belong to.");
+    const auto result = study::resultOf(entry.kind, entry.fields, entry.unitOf);
+    if (!result) return tl::unexpected(result.error());
+    study::Pull pull;
+    if (entry.pull) {
+        const auto* known = data->pull(entry.pull);
+        if (!known) return fail("There is no such pull any more.");
+        pull = *known;
+    }
+    pull.specimen = entry.specimen;
+    pull.performedAt = entry.performedAt;
+    pull.operatorName = entry.operatorName;
+    pull.sourceName = "entered at the bench";
+    pull.whatBroke = entry.whatBroke;
+    pull.practice = data->study.plan.practice;
+    pull.outcome.entered.kind = study::key(entry.kind);
+    pull.outcome.entered.fields = entry.fields;
+    apply(pull, *result);
+    if (const auto part = study::partOf(entry.whatBroke);
+        pull.standing == study::Standing::counts && !part.empty()) {
+        const auto proposal = study::proposeStanding(*data, nullptr, part, study::Limit::broke);
+        pull.standing = proposal.standing;
+        pull.reason = proposal.reason;
+    }
+    return keepEntered(pull, tr("%1: %2").arg(QString::fromStdString(data->specimen(entry.specimen)->label),
+                                              QString::fromStdString(pull.typed->asTyped)));
+}
+
+Expected<Id> OpenProject::addLadderStep(Id specimen, const study::LadderStep& step,
+                                        const std::string& performedAt, const std::string& operatorName) {
+    const auto* data = studyOfSpecimen(specimen);
+    if (!data) return fail("There is no piece to hang it on.");
+    study::Pull pull;
+    if (const auto* known = pullOf(*data, specimen)) {
+        if (known->outcome.entered.kind != study::key(study::EntryKind::ladder))
+            return fail("This piece has a result of another kind already.");
+        pull = *known;
+    }
+    auto& steps = pull.outcome.entered.steps;
+    if (!steps.empty() && !steps.back().held)
+        return fail("This piece has let go already: take the next one.");
+    steps.push_back(step);
+    const auto result = study::resultOf(steps);
+    if (!result) return tl::unexpected(result.error());
+    pull.specimen = specimen;
+    pull.outcome.entered.kind = study::key(study::EntryKind::ladder);
+    if (!pull.id) pull.performedAt = performedAt;
+    pull.operatorName = operatorName;
+    pull.sourceName = "step by step";
+    pull.practice = data->study.plan.practice;
+    apply(pull, *result);
+    return keepEntered(pull, tr("%1: step %2 %3")
+                                 .arg(QString::fromStdString(data->specimen(specimen)->label))
+                                 .arg(steps.size())
+                                 .arg(step.held ? tr("held") : tr("let go")));
+}
+
+Expected<void> OpenProject::takeBackLadderStep(Id id) {
+    const auto* data = studyOfPull(id);
+    const auto* known = data ? data->pull(id) : nullptr;
+    if (!known || known->outcome.entered.steps.empty()) return fail("There is no step to take back.");
+    auto pull = *known;
+    const auto what =
+        tr("%1: last step taken back").arg(QString::fromStdString(data->specimen(pull.specimen)->label));
+    pull.outcome.entered.steps.pop_back();
+    Expected<Id> done = Id{0};
+    if (pull.outcome.entered.steps.empty()) {
+        done = run(what, [&](store::Writer& w) { w.remove("pull", id); });
+    } else {
+        const auto result = study::resultOf(pull.outcome.entered.steps);
+        if (!result) return tl::unexpected(result.error());
+        apply(pull, *result);
+        done = keepEntered(pull, what);
+    }
+    return done ? Expected<void>{} : tl::unexpected(done.error());
+}
+
+Expected<Id> OpenProject::addGaugeReading(Id specimen, const study::GaugeReading& reading, bool unloaded,
+                                          const std::string& operatorName) {
+    const auto* data = studyOfSpecimen(specimen);
+    if (!data) return fail("There is no piece whose gauge this is.");
+    study::Pull pull;
+    if (const auto* known = pullOf(*data, specimen)) {
+        if (known->outcome.entered.kind != study::key(study::EntryKind::gauge))
+            return fail("This piece has a result of another kind already.");
+        pull = *known;
+    }
+    auto& e = pull.outcome.entered;
+    if (!e.gauge.empty() && !(reading.at > e.gauge.back().at))
+        return fail("Every reading must be later than the one before.");
+    if (unloaded && e.gauge.size() < 2)
+        return fail("Creep needs at least two readings under load before it is unloaded.");
+    e.kind = study::key(study::EntryKind::gauge);
+    e.gauge.push_back(reading);
+    if (unloaded && !e.unloadedFrom) e.unloadedFrom = reading.at;
+    const auto when = QDateTime::fromSecsSinceEpoch(static_cast<qint64>(reading.at)).toString(Qt::ISODate);
+    pull.specimen = specimen;
+    if (!pull.id) pull.performedAt = when.toStdString();
+    pull.operatorName = operatorName;
+    pull.sourceName = "gauge";
+    pull.practice = data->study.plan.practice;
+    if (const auto result = study::resultOf(e.gauge, e.unloadedFrom)) {
+        apply(pull, *result);
+    } else {
+        pull.standing = study::Standing::notRead;
+        pull.reason = "One gauge reading so far.";
+    }
+    return keepEntered(pull,
+                       tr("%1: gauge read").arg(QString::fromStdString(data->specimen(specimen)->label)));
+}
+
+Expected<void> OpenProject::setPhases(Id id, const std::vector<study::Phase>& phases) {
+    const auto* data = studyOfPull(id);
+    const auto* pull = data ? data->pull(id) : nullptr;
+    if (!pull) return fail("There is no such pull any more.");
+    for (const auto& p : phases)
+        if (p.name.empty()) return fail("A phase needs a name, such as set, turned, pulled or reset.");
+    auto outcome = pull->outcome;
+    outcome.phases = phases;
+    return changePull(id, {{"outcome", store::outcomeToJson(outcome)}},
+                      tr("%1: phases").arg(QString::fromStdString(data->specimen(pull->specimen)->label)));
+}
+
+Expected<Id> OpenProject::attach(Id id, const QString& name, const QByteArray& bytes,
+                                 const QDateTime& madeAt) {
+    const auto* data = studyOfPull(id);
+    const auto* pull = data ? data->pull(id) : nullptr;
+    if (!pull) return fail("Select the pull that the picture belongs to.");
+    if (bytes.isEmpty()) return fail(name.toStdString() + " is empty.");
+    if (bytes.size() > mostBytes)
+        return fail(name.toStdString() +
+                    " is larger than 256 MB: shorten the clip, or keep it beside the project.");
+    study::Attachment a;
+    a.pull = id;
+    // Only a plain name is kept: a path in it could point anywhere when it is saved again.
+    a.name = name.section('/', -1).section('\\', -1).toStdString();
+    const auto began = QDateTime::fromString(QString::fromStdString(pull->performedAt), Qt::ISODate);
+    if (const auto drawn = pull->curve ? readCurve(id) : tl::unexpected(Error{});
+        drawn && began.isValid() && madeAt.isValid() && !(*drawn)->cleaned.time.empty()) {
+        const auto& time = (*drawn)->cleaned.time;
+        const double at = time.front() + 0.001 * static_cast<double>(began.msecsTo(madeAt));
+        if (at >= time.front() && at <= time.back()) a.at = at;
+    }
+    const auto file = store::ImportedFile::pack(QString::fromStdString(a.name), bytes);
+    Id made = 0;
+    const auto done = run(tr("%1: picture %2")
+                              .arg(QString::fromStdString(data->specimen(pull->specimen)->label),
+                                   QString::fromStdString(a.name)),
+                          [&](store::Writer& w) {
+                              a.file = w.addFile(file);
+                              made = w.insert("attachment", store::toRow(a));
+                          });
+    if (!done) return done;
+    return made;
+}
+
+Expected<void> OpenProject::removeAttachment(Id id) {
+    const auto done = run(tr("Picture taken away"), [&](store::Writer& w) { w.remove("attachment", id); });
+    return done ? Expected<void>{} : tl::unexpected(done.error());
+}
+
+std::vector<curve::Channel> OpenProject::legs(Id id) {
+    const auto* data = studyOfPull(id);
+    const auto* pull = data ? data->pull(id) : nullptr;
+    if (!pull || !pull->curve || !m_file->hasMoreChannels(pull->curve)) return {};
+    const auto raw = m_file->curve(pull->curve);
+    const auto drawn = readCurve(id);
+    if (!raw || !drawn) return {};
+    std::vector<curve::Channel> out;
+    for (const auto& o : raw->others)
+        if (o.unit == "N")
+            out.push_back({o.name, o.unit, curve::resampled(raw->time, o.values, (*drawn)->cleaned.time)});
+    return out;
+}
+
+std::vector<curve::Steady> OpenProject::steadyAtMarks(Id id) {
+    std::vector<curve::Steady> out;
+    const auto* data = studyOfPull(id);
+    const auto* pull = data ? data->pull(id) : nullptr;
+    if (!pull || !pull->curve || pull->outcome.marks.empty()) return out; // before any sample is read
+    const auto curve = m_file->curve(pull->curve);
+    if (!curve) return out;
+    for (const auto& m : pull->outcome.marks)
+        if (auto steady = curve::steadyAt(*curve, m.at)) out.push_back(std::move(*steady));
+    return out;
+}
+
+} // namespace anvil::work

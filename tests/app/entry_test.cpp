@@ -1,0 +1,305 @@
+// Results that are no curve, pictures, tones and the screen: through the real window.
+#include "harness.h"
+
+#include "shell/due_watch.h"
+#include "shell/ledger.h"
+#include "shell/pictures_list.h"
+#include "shell/tones.h"
+#include "shell/wakefulness.h"
+#include "stages/pull/entry_panel.h"
+#include "stages/pull/gauge_panel.h"
+#include "stages/pull/ladder_panel.h"
+#include <QComboBox>
+#include <QDBusConnection>
+#include <QDropEvent>
+#include <QImage>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QMimeData>
+#include <QPlainTextEdit>
+#include <QPushButton>
+#include <QTableWidget>
+#include <set>
+#include <thread>
+
+using namespace anvil;
+using namespace anvil::app;
+
+namespace {
+
+struct Entering : Window {
+    /// A study of two options with this method, two pieces each; Pull is on show.
+    void begin(const char* method) {
+        const auto id = newStudy({"Pin", "Hook"}, {"Dry"});
+        ASSERT_TRUE(session().project()->setMethod(id, method));
+        ASSERT_TRUE(session().project()->planReplicates(id, 2));
+        ASSERT_TRUE(session().project()->makePieces(id, ""));
+        window->goTo(Stage::pull);
+        settle();
+    }
+    void type(const char* field, const QString& text) {
+        auto* edit = child<QLineEdit>(field);
+        edit->setFocus();
+        edit->setText(text);
+        QTest::keyClick(edit, Qt::Key_Return);
+    }
+    const study::Pull& last() { return study().pulls.back(); }
+};
+
+TEST_F(Entering, SagsAreTypedAsTwoHeightsAndRanked) {
+    begin("sag");
+    EXPECT_EQ(study().study.metric, study::Metric::sag) << "the method decides what is told";
+    EXPECT_EQ(study().study.plan.direction, study::Direction::less);
+    ASSERT_TRUE(window->findChild<EntryPanel*>()->isVisible());
+    const char* loaded[] = {"398", "397", "401", "402"};
+    for (const char* height : loaded) {
+        type("entry-unloaded", "412 mm");
+        type("entry-loaded", height);
+        type("entry-after", "");
+    }
+    ASSERT_EQ(study().pulls.size(), 4U);
+    EXPECT_NEAR(study().pulls[0].typed->value, 0.014, 1e-9);
+    const auto& v = session().verdict(study::Metric::sag);
+    ASSERT_EQ(v.groups.size(), 2U);
+    EXPECT_NEAR(*v.groups[0].summary.mean, 0.0145, 1e-9);
+    window->goTo(Stage::verdict);
+    EXPECT_TRUE(visibleTexts(window->verdict()).filter("14.50 mm").size() > 0);
+    EXPECT_EQ(child<QComboBox>("metric")->count(), 1) << "nothing is offered that the method does not tell";
+    EXPECT_TRUE(session().project()->file().check().problems.isEmpty());
+}
+
+TEST_F(Entering, AWrongFormIsASentenceAndLosesNothing) {
+    begin("sag");
+    type("entry-unloaded", "398");
+    type("entry-loaded", "412");
+    type("entry-after", "");
+    EXPECT_TRUE(study().pulls.empty());
+    EXPECT_TRUE(window->messageText().contains("swapped")) << window->messageText().toStdString();
+    EXPECT_EQ(child<QLineEdit>("entry-loaded")->text(), "412") << "what was typed stays";
+}
+
+TEST_F(Entering, EveryFormTakesItsResult) {
+    const struct {
+        const char* method;
+        std::vector<std::pair<const char*, const char*>> fields;
+        study::Metric metric;
+        double value;
+    } forms[] = {
+        {"torque",
+         {{"entry-breakaway", "4.2 N·m"}, {"entry-running", "1.1 N·m"}},
+         study::Metric::breakaway,
+         4.2},
+        {"hammer",
+         {{"entry-mass", "2 kg"}, {"entry-from", "600 mm"}, {"entry-to", "210 mm"}, {"entry-free", ""}},
+         study::Metric::impact,
+         2 * 9.80665 * 0.39},
+        {"drop",
+         {{"entry-height", "1.2 m"}, {"entry-peak", "85"}, {"entry-hit", ""}},
+         study::Metric::shock,
+         85 * 9.80665},
+        {"attempts", {{"entry-successes", "7"}, {"entry-tries", "10"}}, study::Metric::successes, 0.7},
+        {"holding",
+         {{"entry-moves", "1.8 kN"}, {"entry-creeps", ""}, {"entry-seconds", ""}},
+         study::Metric::holding,
+         1800},
+        {"by-eye", {{"entry-rating", "3.5"}, {"entry-why", ""}}, study::Metric::rating, 3.5},
+    };
+    for (const auto& f : forms) {
+        SCOPED_TRACE(f.method);
+        begin(f.method);
+        for (const auto& [field, text] : f.fields)
+            type(field, text);
+        ASSERT_EQ(study().pulls.size(), 1U) << window->messageText().toStdString();
+        EXPECT_EQ(last().typed->metric, f.metric);
+        EXPECT_NEAR(last().typed->value, f.value, 1e-9);
+        EXPECT_EQ(last().outcome.entered.kind, study::key(study::entryKindOf(f.method)));
+        const auto& v = session().verdict(f.metric);
+        ASSERT_FALSE(v.groups.empty());
+        window->goTo(Stage::report);
+        window->goTo(Stage::verdict);
+    }
+}
+
+TEST_F(Entering, ALadderByGlovesAlone) {
+    begin("step-ladder");
+    auto* panel = window->findChild<LadderPanel*>();
+    ASSERT_TRUE(panel->isVisible());
+    EXPECT_TRUE(child<QLabel>("benchSentence")); // of the ladder: it says what is missing
+    type("ladderFirst", "100 N");
+    type("ladderMore", "50 N");
+    const auto press = [&](int k) {
+        QTest::qWait(static_cast<int>(LadderPanel::guardMs) + 20);
+        QTest::keyClick(panel, static_cast<Qt::Key>(k));
+    };
+    press(Qt::Key_Space); // 100 held
+    QTest::keyClick(panel, Qt::Key_Space);
+    ASSERT_EQ(study().pulls.size(), 1U);
+    EXPECT_EQ(last().outcome.entered.steps.size(), 1U) << "a bouncing glove is no step";
+    EXPECT_EQ(last().standing, study::Standing::atLeast) << "safe after every step";
+    press(Qt::Key_Space); // 150 held
+    press(Qt::Key_Space); // 200 held: no, a mistake
+    press(Qt::Key_0);
+    EXPECT_EQ(last().outcome.entered.steps.size(), 2U);
+    press(Qt::Key_1); // 200 let go
+    EXPECT_EQ(last().standing, study::Standing::between);
+    EXPECT_EQ(last().typed->value, 150);
+    EXPECT_EQ(last().typed->upper, 200);
+    press(Qt::Key_Space); // the piece broke
+    EXPECT_FALSE(last().whatBroke.empty());
+    press(Qt::Key_Space); // next piece
+    press(Qt::Key_2);     // enough: it holds this much
+    press(Qt::Key_1);     // the third at once
+    press(Qt::Key_3);     // and not the part asked for
+    ASSERT_EQ(study().pulls.size(), 3U);
+    EXPECT_EQ(study().pulls[1].outcome.limitedBy, "stopped on purpose");
+    EXPECT_EQ(study().pulls[1].standing, study::Standing::atLeast);
+    EXPECT_EQ(study().pulls[2].standing, study::Standing::atLeast) << "another part failed";
+    EXPECT_TRUE(session().project()->file().check().problems.isEmpty());
+}
+
+TEST_F(Entering, GaugesAreReadOverDaysAndAskedFor) {
+    begin("creep");
+    session().setNow(QDateTime(QDate(2026, 5, 4), QTime(9, 0)));
+    ASSERT_TRUE(window->findChild<GaugePanel*>()->isVisible());
+    type("gaugeEvery", "1 d");
+    EXPECT_EQ(study().study.plan.gaugeMinutes, 1440);
+    for (const char* v : {"10.0 mm", "10.2 mm", "9.8 mm", "10.1 mm"})
+        type("gaugeValue", v);
+    ASSERT_EQ(study().pulls.size(), 4U);
+    EXPECT_EQ(study().pulls[0].standing, study::Standing::notRead) << "one reading is no creep";
+    EXPECT_TRUE(visibleTexts(window.get()).filter("No gauge is to be read now").size() > 0);
+    QStringList said;
+    QObject::connect(&session(), &Session::due, &session(), [&](const QString& text) { said << text; });
+    session().setNow(QDateTime(QDate(2026, 5, 5), QTime(10, 0)));
+    DueWatch(session()).look();
+    ASSERT_EQ(said.size(), 1);
+    EXPECT_EQ(said[0], "4 gauges are to be read again");
+    type("gaugeValue", "11.0 mm");
+    EXPECT_EQ(study().pulls[0].standing, study::Standing::counts);
+    EXPECT_NEAR(study().pulls[0].typed->value, 0.001, 1e-9);
+    EXPECT_EQ(study().study.metric, study::Metric::creep);
+}
+
+TEST_F(Entering, PhasesOfAPull) {
+    openDemo();
+    session().selectPull(study().pulls.front().id);
+    auto* phases = child<QPlainTextEdit>("phases");
+    phases->setFocus();
+    phases->setPlainText("set: down, 400 N, held\npulled: straight up, came out");
+    child<QPlainTextEdit>("note")->setFocus();
+    settle();
+    const auto* pull = study().pull(session().pull());
+    ASSERT_EQ(pull->outcome.phases.size(), 2U) << window->messageText().toStdString();
+    EXPECT_EQ(pull->outcome.phases[0].force, 400);
+    session().project()->undo();
+    EXPECT_TRUE(study().pull(session().pull())->outcome.phases.empty());
+}
+
+TEST_F(Entering, APictureDroppedOnTheWindowStaysWithItsPull) {
+    openDemo();
+    session().selectPull(study().pulls.front().id);
+    const auto path = dir.filePath("the break.png");
+    QImage picture(64, 48, QImage::Format_RGB32);
+    picture.fill(Qt::red);
+    ASSERT_TRUE(picture.save(path));
+    QMimeData data;
+    data.setUrls({QUrl::fromLocalFile(path)});
+    QDragEnterEvent enter(QPoint(200, 200), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(window.get(), &enter);
+    EXPECT_TRUE(enter.isAccepted());
+    QDropEvent drop(QPointF(200, 200), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(window.get(), &drop);
+    ASSERT_EQ(study().attachments.size(), 1U) << window->messageText().toStdString();
+    EXPECT_EQ(study().attachments[0].pull, session().pull());
+    EXPECT_EQ(study().attachments[0].name, "the break.png");
+    auto* list = child<QListWidget>("pictures");
+    EXPECT_EQ(list->count(), 1);
+    EXPECT_FALSE(list->item(0)->icon().isNull());
+    const auto file = session().project()->file().importedFile(study().attachments[0].file);
+    QFile original(path);
+    ASSERT_TRUE(original.open(QIODevice::ReadOnly));
+    EXPECT_EQ(*file->unpack(), original.readAll()) << "kept as it is";
+    child<QPushButton>("removePicture")->click();
+    EXPECT_TRUE(study().attachments.empty());
+    session().project()->undo();
+    EXPECT_EQ(study().attachments.size(), 1U);
+    EXPECT_FALSE(session().project()->attach(session().pull(), "nothing.png", {}, {}));
+    const auto odd = session().project()->attach(session().pull(), "../../etc/x.png", "abc", {});
+    ASSERT_TRUE(odd);
+    EXPECT_EQ(study().attachments.back().name, "x.png") << "only a name, never a path";
+}
+
+TEST(Tones, AreDistinctAndDoNotClick) {
+    std::set<std::vector<std::int16_t>> all;
+    for (const auto tone : {Tone::armed, Tone::look, Tone::nearLimit, Tone::broke, Tone::saved}) {
+        const auto s = samplesOf(tone);
+        ASSERT_GT(s.size(), 1000U);
+        EXPECT_LT(s.size(), static_cast<std::size_t>(toneRate)) << "shorter than a second";
+        EXPECT_LT(std::abs(s.front()), 50);
+        EXPECT_LT(std::abs(s.back()), 200);
+        int most = 0, jump = 0;
+        for (std::size_t i = 1; i < s.size(); ++i) {
+            most = std::max(most, std::abs(static_cast<int>(s[i])));
+            jump = std::max(jump, std::abs(s[i] - s[i - 1]));
+        }
+        EXPECT_GT(most, 10000) << "loud enough";
+        EXPECT_LT(jump, 5000) << "no step in it";
+        all.insert(s);
+    }
+    EXPECT_EQ(all.size(), 5U);
+}
+
+/// Stands in for the desktop.
+class ScreenSaver : public QObject {
+    Q_OBJECT
+    Q_CLASSINFO("D-Bus Interface", "org.freedesktop.ScreenSaver")
+public:
+    QStringList calls;
+public slots:
+    uint Inhibit(const QString& who,
+                 const QString& why) { // NOLINT(readability-identifier-naming): the desktop's name
+        calls << who + ": " + why;
+        return 7;
+    }
+    void UnInhibit(uint cookie) { calls << QString::number(cookie); } // NOLINT(readability-identifier-naming)
+};
+
+TEST(Wakefulness, AsksTheDesktopOnceAndLetsGoAgain) {
+    QProcess daemon;
+    daemon.start("dbus-daemon", {"--session", "--nofork", "--print-address"});
+    ASSERT_TRUE(daemon.waitForStarted());
+    ASSERT_TRUE(daemon.waitForReadyRead());
+    const auto address = QString::fromUtf8(daemon.readLine()).trimmed();
+    auto desktop = QDBusConnection::connectToBus(address, "desktop");
+    ASSERT_TRUE(desktop.isConnected()) << address.toStdString();
+    ScreenSaver saver;
+    ASSERT_TRUE(
+        desktop.registerObject("/org/freedesktop/ScreenSaver", &saver, QDBusConnection::ExportAllSlots));
+    ASSERT_TRUE(desktop.registerService("org.freedesktop.ScreenSaver"));
+    {
+        // The call waits for its answer, which this thread has to give: another thread asks.
+        std::thread asker([&] {
+            Wakefulness awake(QDBusConnection::connectToBus(address, "asker"));
+            awake.keep(true, "A pull is being recorded.");
+            EXPECT_TRUE(awake.kept());
+            awake.keep(true, "again");
+            awake.keep(false, {});
+            EXPECT_FALSE(awake.kept());
+        });
+        EXPECT_TRUE(waitFor([&] { return saver.calls.size() == 2; }));
+        asker.join();
+    }
+    EXPECT_EQ(saver.calls, (QStringList{"Jaunty Anvil: A pull is being recorded.", "7"}));
+    QDBusConnection::disconnectFromBus("asker");
+    QDBusConnection::disconnectFromBus("desktop");
+    daemon.kill();
+    daemon.waitForFinished();
+    Wakefulness nowhere(QDBusConnection("no such bus"));
+    nowhere.keep(true, "x"); // no desktop: no harm
+    EXPECT_FALSE(nowhere.kept());
+}
+
+} // namespace
+
+#include "entry_test.moc"

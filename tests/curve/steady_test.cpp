@@ -1,0 +1,90 @@
+// Several channels at one instant.
+#include <anvil/curve/steady.h>
+#include <cmath>
+#include <gtest/gtest.h>
+
+using namespace anvil::curve;
+
+namespace {
+
+TEST(Resampled, StraightBetweenSamplesAndFlatBeyondThem) {
+    const std::vector<double> t{1, 2, 4}, v{10, 20, 0};
+    const auto got = resampled(t, v, std::vector<double>{0, 1, 1.5, 2, 3, 4, 9});
+    EXPECT_EQ(got, (std::vector<double>{10, 10, 15, 20, 10, 0, 0}));
+}
+
+TEST(Resampled, AStraightLineComesBackWhateverTheClocks) {
+    std::vector<double> t, v, at;
+    for (int i = 0; i < 200; ++i) {
+        t.push_back(0.013 * i);
+        v.push_back(3 * t.back() - 1);
+    }
+    for (int i = 0; i < 1000; ++i)
+        at.push_back(0.0025 * i);
+    const auto got = resampled(t, v, at);
+    ASSERT_EQ(got.size(), at.size());
+    for (std::size_t i = 0; i < at.size(); ++i)
+        EXPECT_NEAR(got[i], 3 * at[i] - 1, 1e-12);
+}
+
+TEST(Resampled, EqualStampsAndNothingDoNoHarm) {
+    EXPECT_TRUE(resampled({}, {}, std::vector<double>{1}).empty());
+    EXPECT_TRUE(resampled(std::vector<double>{1}, {}, std::vector<double>{1}).empty());
+    const std::vector<double> t{1, 1, 2}, v{5, 7, 9};
+    for (const double x : resampled(t, v, std::vector<double>{0.5, 1, 1.5, 2}))
+        EXPECT_TRUE(std::isfinite(x));
+}
+
+/// Three legs that carry 50, 30 and 20 N of 100 N, standing still from 2 s on.
+Curve threeLegs() {
+    Curve c;
+    c.others = {{"leg 1", "N", {}}, {"leg 2", "N", {}}, {"leg 3", "N", {}}, {"air", "K", {}}};
+    for (int i = 0; i <= 400; ++i) {
+        const double t = 0.01 * i, load = std::min(100.0, 50 * t);
+        c.time.push_back(t);
+        c.force.push_back(load);
+        c.others[0].values.push_back(0.5 * load);
+        c.others[1].values.push_back(0.3 * load);
+        c.others[2].values.push_back(0.2 * load);
+        c.others[3].values.push_back(293);
+    }
+    return c;
+}
+
+TEST(Steady, AllChannelsOverTheSameWindow) {
+    const auto s = steadyAt(threeLegs(), 4);
+    ASSERT_TRUE(s);
+    EXPECT_TRUE(s->still);
+    EXPECT_EQ(s->samples, 101u);
+    ASSERT_EQ(s->channels.size(), 5u);
+    EXPECT_EQ(s->channels[0].name, "force");
+    EXPECT_NEAR(s->channels[0].mean, 100, 1e-9);
+    EXPECT_NEAR(s->channels[1].mean, 50, 1e-9);
+    EXPECT_NEAR(s->channels[4].mean, 293, 1e-9);
+    EXPECT_EQ(s->channels[4].unit, "K");
+    const auto shares = sharesOf(*s);
+    ASSERT_EQ(shares.size(), 3u) << "the master and the thermometer carry no share";
+    EXPECT_NEAR(shares[0].share, 0.5, 1e-12);
+    EXPECT_NEAR(shares[1].share, 0.3, 1e-12);
+    EXPECT_NEAR(shares[2].share, 0.2, 1e-12);
+}
+
+TEST(Steady, ARisingLoadIsNotStillAndItsDriftIsByHand) {
+    const auto s = steadyAt(threeLegs(), 1.5);
+    ASSERT_TRUE(s);
+    EXPECT_FALSE(s->still);
+    EXPECT_NEAR(s->channels[0].drift, 50, 1e-6) << "50 N a second over one second";
+    EXPECT_NEAR(s->channels[0].mean, 50, 1e-6) << "from 25 to 75 N";
+}
+
+TEST(Steady, NothingWhereNothingWasLogged) {
+    EXPECT_FALSE(steadyAt(threeLegs(), -1));
+    EXPECT_FALSE(steadyAt(threeLegs(), 99));
+    EXPECT_FALSE(steadyAt({}, 1));
+    Curve plain{{0, 0.1, 0.2, 0.3}, {1, 1, 1, 1}, {}};
+    const auto s = steadyAt(plain, 0.3);
+    ASSERT_TRUE(s);
+    EXPECT_TRUE(sharesOf(*s).empty()) << "a single cell shares with nobody";
+}
+
+} // namespace
