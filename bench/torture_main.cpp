@@ -35,17 +35,22 @@ int main(int argc, char** argv) {
     QApplication application(argc, argv);
     CLI::App app("Records from a virtual rig and measures loss, frames and processor time.");
     double seconds = 60, rate = 10000;
+    int legs = 0;
     std::string rig;
     app.add_option("--seconds", seconds);
     app.add_option("--rate", rate, "lines a second, of time, force and travel");
+    app.add_option("--legs", legs, "further force channels")->check(CLI::Range(0, 6));
     app.add_option("--rig", rig, "the program anvil-rig")->required();
     CLI11_PARSE(app, argc, argv);
     const QTemporaryDir dir;
     QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, dir.path());
     app::applyTheme(application, app::Appearance::light);
     QProcess server;
-    server.start(QString::fromStdString(rig),
-                 {"--tcp", "0", "--rate", QString::number(rate), "--noise", "1"});
+    QStringList arguments{"--tcp", "0", "--rate", QString::number(rate), "--noise", "1"};
+    if (legs > 0) arguments << "--legs";
+    for (int i = 0; i < legs; ++i)
+        arguments << QString::number(1.0 / (i + 2));
+    server.start(QString::fromStdString(rig), arguments);
     if (!server.waitForReadyRead(5000)) return 3;
     app::Session session;
     if (!session.create(dir.filePath("torture.anvil"))) return 3;
@@ -61,6 +66,8 @@ int main(int argc, char** argv) {
     setup.name = "Torture";
     setup.address = server.readAllStandardOutput().trimmed().toStdString();
     setup.layout = rig::simulatedLayout();
+    for (int i = 0; i < legs; ++i)
+        setup.layout.columns.push_back({"leg " + std::to_string(i + 1), rig::Role::force, "N"});
     if (!session.rig().use(setup)) return 3;
     app::LiveCurve curve(session);
     curve.resize(800, 600);
@@ -110,8 +117,9 @@ int main(int argc, char** argv) {
         gaps += raw->time[i] - raw->time[i - 1] > 1.5 / rate;
     std::sort(frames.begin(), frames.end());
     std::printf(
-        "%.0f s at %.0f lines a second: %zu samples of two channels, %zu gaps, saved %.1f s after the end\n",
-        seconds, rate, 2 * raw->time.size(), gaps, static_cast<double>(saving.elapsed()) * 1e-3);
+        "%.0f s at %.0f lines a second: %zu samples of %zu channels, %zu gaps, saved %.1f s after the end\n",
+        seconds, rate, (2 + raw->others.size()) * raw->time.size(), 2 + raw->others.size(), gaps,
+        static_cast<double>(saving.elapsed()) * 1e-3);
     std::printf("frame: median %.2f ms, 99 %% %.2f ms, worst %.2f ms; processor: %.0f %% of a core\n",
                 frames[frames.size() / 2], frames[frames.size() * 99 / 100], frames.back(), 100 * used);
     server.kill();

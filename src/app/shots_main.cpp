@@ -7,6 +7,7 @@
 #include "stages/pull/bench_view.h"
 #include "stages/verdict/verdict_stage.h"
 #include "theme/theme.h"
+#include <anvil/link/rig_server.h>
 
 #include <QApplication>
 #include <QDir>
@@ -17,6 +18,7 @@
 #include <QStandardPaths>
 #include <QTabWidget>
 #include <QTemporaryDir>
+#include <utility>
 
 using namespace anvil::app;
 
@@ -27,6 +29,107 @@ void settle(int ms = 60) {
     timer.start();
     while (timer.elapsed() < ms)
         QApplication::processEvents(QEventLoop::AllEvents, 10);
+}
+
+/// A fresh study of this method with two options and a few pieces, on show in Pull.
+anvil::study::Id studyOf(MainWindow& window, const char* title, const char* method,
+                         const QStringList& options, const QString& condition) {
+    auto& project = *window.session().project();
+    anvil::study::Study s;
+    s.title = title;
+    s.position = static_cast<int>(project.studies().size());
+    const auto id = project.addStudy(s).value_or(0);
+    (void)project.addOptions(id, options);
+    (void)project.addConditions(id, {condition});
+    (void)project.setMethod(id, method);
+    (void)project.planReplicates(id, 3);
+    (void)project.makePieces(id, "");
+    window.session().showStudy(id);
+    window.goTo(Stage::pull);
+    settle();
+    return id;
+}
+
+template <class Save> void otherKinds(MainWindow& window, Save save) {
+    auto& session = window.session();
+    auto& project = *session.project();
+    auto id =
+        studyOf(window, "Ground pegs", "step-ladder", {"Round peg", "Angle peg", "Screw peg"}, "in loam");
+    (void)project.changePlan(id, "ladder", [](anvil::study::Plan& p) {
+        p.ladder.first = 200;
+        p.ladder.more = 50;
+    });
+    for (const double load : {200.0, 250.0, 300.0})
+        if (const auto pull = project.addLadderStep(session.study()->specimens.front().id, {load, {}, true},
+                                                    "2026-05-04T09:00:00", "Ines"))
+            session.selectPull(*pull);
+    save(window, "pull-ladder");
+    studyOf(window, "Slats", "sag", {"Grey slat", "Green slat"}, "dry");
+    save(window, "pull-sag");
+    id = studyOf(window, "Net clips", "creep", {"Clip with a lip", "Plain clip"}, "in the sun");
+    (void)project.changePlan(id, "gauge", [](anvil::study::Plan& p) { p.gaugeMinutes = 1440; });
+    const auto now = static_cast<double>(session.now().toSecsSinceEpoch());
+    for (std::size_t i = 0; i < 4; ++i)
+        for (const double days : {3.0, 2.0, 1.0 - 0.1 * static_cast<double>(i)})
+            (void)project.addGaugeReading(
+                session.study()->specimens[i].id,
+                {now - 86400 * days, 0.0142 - 0.0004 * days + 0.0002 * static_cast<double>(i)}, false,
+                "Ines");
+    save(window, "pull-gauge");
+}
+
+template <class Save> void threeLegs(MainWindow& window, Save save) {
+    anvil::sim::RigOptions options;
+    options.logger.noise = 3;
+    options.logger.speed = 0.004;
+    options.legs = {0.45, 0.33, 0.22};
+    anvil::link::RigServer server(options, false);
+    studyOf(window, "Hoop foot", "axial-pull", {"Three-leg foot"}, "level ground");
+    anvil::rig::Setup setup;
+    setup.name = "Yard winch";
+    setup.address = server.listenTcp(0)->toStdString();
+    setup.layout = anvil::rig::simulatedLayout();
+    for (const char* leg : {"leg north", "leg east", "leg west"})
+        setup.layout.columns.push_back({leg, anvil::rig::Role::force, "N", false, 1200.0, {}});
+    setup.rigLimit = 2600;
+    setup.onArm = "!pull";
+    window.session().rig().use(setup);
+    window.goTo(Stage::rig);
+    auto* tabs = window.findChild<QTabWidget*>("rigTabs");
+    settle(1500);
+    tabs->setCurrentIndex(1);
+    save(window, "rig-limits");
+    tabs->setCurrentIndex(4);
+    settle(400);
+    save(window, "rig-channels");
+    window.goTo(Stage::pull);
+    auto* bench = window.findChild<BenchView*>();
+    using anvil::work::PullStep;
+    bool marked = false;
+    for (int i = 0; i < 600 && bench->flow().step() != PullStep::part; ++i) {
+        settle(50);
+        const bool loading = bench->flow().step() == PullStep::loading;
+        if (i % 14 == 13 && !loading) {
+            QKeyEvent space(QEvent::KeyPress, Qt::Key_Space, {});
+            QApplication::sendEvent(bench, &space);
+        }
+        if (loading && window.session().rig().live().force > 700) {
+            QKeyEvent mark(QEvent::KeyPress, Qt::Key_1, {});
+            if (!std::exchange(marked, true)) QApplication::sendEvent(bench, &mark);
+            if (window.session().rig().live().force > 1100) save(window, "pull-legs");
+        }
+    }
+    for (int i = 0; i < 4; ++i) {
+        settle(700);
+        QKeyEvent space(QEvent::KeyPress, Qt::Key_Space, {});
+        QApplication::sendEvent(bench, &space);
+    }
+    settle(500);
+    window.goTo(Stage::curves);
+    for (auto* b : window.curves()->findChildren<QPushButton*>())
+        if (b->text() == QLatin1String("This pull")) b->click();
+    save(window, "curves-legs");
+    window.session().rig().disconnectRig();
 }
 
 } // namespace
@@ -47,7 +150,9 @@ int main(int argc, char** argv) {
     settle();
     // Those in the README; the others only when all are wanted, for looking at.
     const bool all = qEnvironmentVariableIsSet("ANVIL_ALL_SHOTS");
-    const QStringList extra{"pull", "question-method", "rig-calibration", "pull-ready", "pull-part"};
+    const QStringList extra{"pull",      "question-method", "rig-calibration", "pull-ready", "pull-part",
+                            "pull-how",  "pull-accept",     "pull-sag",        "pull-gauge", "rig-channels",
+                            "pull-legs", "curves-legs",     "rig-limits"};
     const auto save = [&](QWidget& widget, const char* name) {
         settle();
         if (!all && extra.contains(QLatin1String(name))) return;
@@ -123,6 +228,20 @@ int main(int argc, char** argv) {
     save(window, "pull-live");
     until(anvil::work::PullStep::part, false);
     save(window, "pull-part");
+    const auto press = [&](int k) {
+        settle(700);
+        QKeyEvent event(QEvent::KeyPress, k, {});
+        QApplication::sendEvent(bench, &event);
+    };
+    press(Qt::Key_1);
+    save(window, "pull-how");
+    press(Qt::Key_2);
+    press(Qt::Key_6);
+    save(window, "pull-accept");
+    press(Qt::Key_Space);
+    window.session().rig().disconnectRig();
+    otherKinds(window, save);
+    if (all) threeLegs(window, save);
     window.session().close();
     QStringList logs;
     for (const auto& f : QDir(QFileInfo(argv[1]).absolutePath() + "/logs").entryInfoList(QDir::Files))

@@ -66,6 +66,11 @@ std::string withUnit(double si, const Unit& unit, int digits) {
     return unit.symbol.empty() ? text : text + " " + std::string(unit.symbol);
 }
 
+std::string asEntered(double si, const Unit& unit) {
+    auto text = shortest(unit.fromSi(si));
+    return unit.symbol.empty() ? text : text + " " + std::string(unit.symbol);
+}
+
 std::string atStep(double value, double step) {
     if (!(step > 0)) return significant(value);
     const int decimals = std::clamp(static_cast<int>(-std::floor(std::log10(step) + 1e-9)), 0, 9);

@@ -117,7 +117,7 @@ Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(s
     m_afterwards->setObjectName("afterwards");
     m_afterwards->setPlaceholderText(tr("afterwards: bent, stuck, still works"));
     edits->addWidget(m_afterwards);
-    m_unloading = new QCheckBox(tr("Broke while being unloaded"));
+    m_unloading = new QCheckBox(tr("Broke on unloading"));
     m_unloading->setObjectName("whileUnloading");
     m_unloading->setToolTip(tr("Or while it was handled: the greatest load before is what counts"));
     edits->addWidget(m_unloading);

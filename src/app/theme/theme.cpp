@@ -66,7 +66,8 @@ QLabel#peakHold { font-family: "Anvil Mono"; font-size: 22px; }
 QLabel#benchLoad { font-family: "Anvil Mono"; font-size: 18px; font-weight: bold; }
 QLabel#nextPiece, QLabel#spaceAction { font-size: 26px; font-weight: bold; }
 QLabel#benchSentence { font-size: 18px; }
-QLabel#choice { font-size: 17px; }
+QLabel#choiceText { font-size: 16px; }
+QLabel#ladderLoad { font-size: 56px; font-weight: bold; }
 QLabel#section { font-weight: bold; color: %4; }
 QPushButton { padding: 5px 12px; border: 1px solid %5; border-radius: 3px; background: %2; }
 QPushButton:hover { border-color: %6; }

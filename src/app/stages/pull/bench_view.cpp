@@ -3,13 +3,14 @@
 #include "shell/rig_desk.h"
 #include "stages/pull/live_curve.h"
 #include "theme/theme.h"
-#include "widgets/picture_view.h"
 #include <QGridLayout>
 #include <QKeyEvent>
 #include <QLabel>
+#include <QPainter>
 #include <QTimer>
 #include <QVBoxLayout>
 #include <anvil/chart/charts.h>
+#include <anvil/chart/painter.h>
 #include <anvil/methods/method.h>
 #include <anvil/quantity/print.h>
 
@@ -28,6 +29,24 @@ QStringList cautionsOf(const study::StudyData& data) {
     for (const auto& c : data.study.plan.cautions)
         out << qs(c);
     return out;
+}
+
+/// A way to fail, drawn small.
+QLabel* drawingOf(const QString& mode) {
+    const auto picture = chart::failurePicture(mode.toStdString());
+    constexpr double scale = 0.6, sharp = 2;
+    QPixmap pixmap(QSizeF(picture.width * scale * sharp, picture.height * scale * sharp).toSize());
+    pixmap.fill(Qt::transparent);
+    QPainter painter(&pixmap);
+    painter.setRenderHint(QPainter::Antialiasing);
+    painter.scale(scale * sharp, scale * sharp);
+    chart::paint(painter, picture, theme().charts());
+    painter.end();
+    pixmap.setDevicePixelRatio(sharp);
+    auto* label = new QLabel;
+    label->setPixmap(pixmap);
+    label->setAccessibleName(mode);
+    return label;
 }
 
 } // namespace
@@ -56,7 +75,7 @@ BenchView::BenchView(Session& session, QWidget* parent) : QWidget(parent), m_ses
     left->addWidget(m_rate);
     m_channels = new QLabel;
     m_channels->setObjectName("liveChannels");
-    m_channels->setWordWrap(true);
+    m_channels->setFont(figures(15));
     m_channels->hide();
     left->addWidget(m_channels);
     left->addSpacing(8);
@@ -67,6 +86,8 @@ BenchView::BenchView(Session& session, QWidget* parent) : QWidget(parent), m_ses
     m_choices = new QWidget;
     m_grid = new QGridLayout(m_choices);
     m_grid->setContentsMargins(0, 0, 0, 0);
+    m_grid->setColumnStretch(0, 1);
+    m_grid->setColumnStretch(1, 1);
     left->addWidget(m_choices);
     left->addStretch();
     m_action = new QLabel;
@@ -212,6 +233,8 @@ void BenchView::tick() {
         if (live.nearLimit) rate << tr("⚠ near the limit of the rig");
     }
     m_rate->setText(rate.join(",  "));
+    for (auto* label : {m_peak, m_rate})
+        label->setVisible(!label->text().isEmpty());
     m_curve->update(m_session.rig().bench().trace(), m_marks);
 }
 
@@ -239,6 +262,9 @@ void BenchView::showStep() {
         if (auto* w = item->widget()) w->deleteLater();
         delete item;
     }
+    // Many choices need the room; the load stays to be read on the bench line.
+    const bool choosing = m_flow.step() == PullStep::how || m_flow.step() == PullStep::accept;
+    m_load->setVisible(!choosing);
     int place = 0;
     for (const auto& c : m_flow.choices()) {
         auto* tile = new QFrame;
@@ -249,15 +275,10 @@ void BenchView::showStep() {
         auto* text = new QLabel(tr("%1   %2").arg(c.digit).arg(c.text));
         text->setObjectName("choiceText");
         text->setWordWrap(true);
-        text->setMinimumHeight(m_flow.step() == PullStep::accept ? 28 : 36);
+        text->setMinimumHeight(choosing ? 28 : 36);
+        if (choosing) text->setStyleSheet(QStringLiteral("font-size: 14px;"));
         row->addWidget(text, 1);
-        if (m_flow.step() == PullStep::how && c.digit > 0) {
-            auto* picture = new PictureView;
-            picture->setFixedSize(82, 48);
-            picture->setAttribute(Qt::WA_TransparentForMouseEvents);
-            picture->setBuild([mode = c.text.toStdString()](double) { return chart::failurePicture(mode); });
-            row->addWidget(picture);
-        }
+        if (m_flow.step() == PullStep::how && c.digit > 0) row->addWidget(drawingOf(c.text));
         m_grid->addWidget(tile, place / 2, place % 2);
         ++place;
     }

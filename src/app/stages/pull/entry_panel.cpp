@@ -1,11 +1,14 @@
 #include "stages/pull/entry_panel.h"
 
+#include "widgets/picture_view.h"
 #include <QComboBox>
 #include <QGridLayout>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
 #include <QSettings>
+#include <anvil/chart/charts.h>
+#include <anvil/methods/method.h>
 #include <anvil/study/outcomes.h>
 
 namespace anvil::app {
@@ -53,7 +56,11 @@ EntryPanel::EntryPanel(Session& session, QWidget* parent) : Panel(session, paren
     m_grid = new QGridLayout(m_form);
     m_grid->setContentsMargins(0, 0, 0, 0);
     m_grid->setColumnStretch(2, 1);
-    layout->addWidget(m_form);
+    auto* middle = new QHBoxLayout;
+    middle->addWidget(m_form, 1);
+    m_picture = new PictureView;
+    middle->addWidget(m_picture, 0, Qt::AlignTop);
+    layout->addLayout(middle);
     auto* row = new QHBoxLayout;
     m_broke = new QComboBox;
     m_broke->setObjectName("entryBroke");
@@ -117,6 +124,10 @@ void EntryPanel::fill() {
                                      qs(data->condition(next->condition)->name))
                           : tr("Every piece has its result. Plan more in Question, or see the verdict."));
     m_form->setVisible(next != nullptr);
+    const auto* method = data ? methods::find(data->study.plan.method) : nullptr;
+    m_picture->setVisible(next && method);
+    if (method)
+        m_picture->setBuild([action = method->action](double) { return chart::methodPicture(action); });
     for (auto* b : findChildren<QPushButton*>())
         b->setVisible(next != nullptr);
     m_broke->clear();

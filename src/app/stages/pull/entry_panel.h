@@ -10,6 +10,8 @@ class QGridLayout;
 
 namespace anvil::app {
 
+class PictureView;
+
 class EntryPanel : public Panel {
     Q_OBJECT
 public:
@@ -21,6 +23,7 @@ private:
     void keep();
     QLabel *m_piece, *m_about;
     QWidget* m_form;
+    PictureView* m_picture;
     QGridLayout* m_grid;
     QComboBox* m_broke;
     std::vector<std::pair<std::string, QLineEdit*>> m_fields;

@@ -33,13 +33,14 @@ GaugePanel::GaugePanel(Session& session, QWidget* parent) : Panel(session, paren
     row->addStretch();
     layout->addLayout(row);
     m_table = makeTable({tr("Piece"), tr("Last read"), tr("Gauge"), tr("Creep"), tr("Due")}, "gauges");
-    m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    m_table->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
     m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
     m_table->setSelectionBehavior(QAbstractItemView::SelectRows);
     m_table->setSelectionMode(QAbstractItemView::SingleSelection);
     layout->addWidget(m_table, 1);
     auto* reading = new QHBoxLayout;
-    reading->addWidget(new QLabel(tr("Gauge of the selected piece now:")));
+    reading->addWidget(new QLabel(tr("Gauge now")));
     reading->addWidget(m_value = field("gaugeValue", tr("such as 14.2 mm"), 130));
     m_unloaded = new QCheckBox(tr("It has been unloaded"));
     m_unloaded->setObjectName("gaugeUnloaded");
@@ -56,6 +57,11 @@ GaugePanel::GaugePanel(Session& session, QWidget* parent) : Panel(session, paren
     follow();
 }
 
+void GaugePanel::showEvent(QShowEvent* event) {
+    Panel::showEvent(event);
+    m_value->setFocus();
+}
+
 void GaugePanel::fill() {
     const auto* data = m_session.study();
     if (!data) return;
@@ -63,8 +69,8 @@ void GaugePanel::fill() {
     m_rows = study::gauges(*data, static_cast<double>(m_session.now().toSecsSinceEpoch()));
     m_every->setText(
         data->study.plan.gaugeMinutes > 0
-            ? qs(quantity::withUnit(60 * data->study.plan.gaugeMinutes,
-                                    quantity::unit(data->study.plan.gaugeMinutes >= 1440 ? "d" : "h")))
+            ? qs(quantity::asEntered(60 * data->study.plan.gaugeMinutes,
+                                     quantity::unit(data->study.plan.gaugeMinutes >= 1440 ? "d" : "h")))
             : QString());
     const auto due = std::count_if(m_rows.begin(), m_rows.end(), [](const auto& g) { return g.due; });
     m_sentence->setText(m_rows.empty() ? tr("Every gauge has been read to its end. See the verdict.")

@@ -14,6 +14,9 @@ class GaugePanel : public Panel {
 public:
     explicit GaugePanel(Session& session, QWidget* parent = nullptr);
 
+protected:
+    void showEvent(QShowEvent* event) override;
+
 private:
     void fill() override;
     void keep();

@@ -1,7 +1,7 @@
 #include "stages/pull/ladder_panel.h"
 
 #include "theme/theme.h"
-#include <QHBoxLayout>
+#include <QGridLayout>
 #include <QKeyEvent>
 #include <QLabel>
 #include <QLineEdit>
@@ -20,30 +20,31 @@ LadderPanel::LadderPanel(Session& session, QWidget* parent) : Panel(session, par
     m_clock.start();
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
-    auto* plan = new QHBoxLayout;
+    auto* plan = new QGridLayout;
+    int place = 0;
     const auto add = [&](const QString& text, QLineEdit*& edit, const char* name, const QString& hint) {
-        plan->addWidget(new QLabel(text));
-        plan->addWidget(edit = field(name, hint, 110));
+        plan->addWidget(new QLabel(text), place / 2, 2 * (place % 2));
+        plan->addWidget(edit = field(name, hint, 190), place / 2, 2 * (place % 2) + 1);
+        ++place;
         connect(edit, &QLineEdit::editingFinished, this, &LadderPanel::savePlan);
     };
     add(tr("Begin with"), m_first, "ladderFirst", tr("such as 10 kg"));
     add(tr("each step adds"), m_more, "ladderMore", tr("such as 1 kg"));
-    add(tr("at"), m_distance, "ladderDistance", tr("on a lever: 300 mm"));
-    add(tr("each step out by"), m_further, "ladderFurther", tr("such as 50 mm"));
-    plan->addStretch();
+    add(tr("on a lever, at"), m_distance, "ladderDistance", tr("such as 300 mm"));
+    add(tr("each step moves out by"), m_further, "ladderFurther", tr("such as 50 mm"));
+    plan->setColumnStretch(4, 1);
     layout->addLayout(plan);
     auto* columns = new QHBoxLayout;
     auto* left = new QVBoxLayout;
     m_piece = wrappedLabel("nextPiece");
     left->addWidget(m_piece);
     m_step = new QLabel;
-    m_step->setObjectName("bigLoad");
-    m_step->setTextFormat(Qt::RichText);
+    m_step->setObjectName("ladderLoad");
     m_step->setMinimumHeight(90);
     left->addWidget(m_step);
     m_sentence = wrappedLabel("benchSentence");
     left->addWidget(m_sentence);
-    m_choices = wrappedLabel("ladderChoices");
+    m_choices = wrappedLabel("choiceText");
     left->addWidget(m_choices);
     left->addStretch();
     m_action = new QLabel;
@@ -79,7 +80,7 @@ void LadderPanel::fill() {
     const auto& ladder = data->study.plan.ladder;
     const auto& units = m_session.units();
     const auto shown = [](double si, const quantity::Unit& unit) {
-        return si > 0 ? qs(quantity::withUnit(si, unit)) : QString();
+        return si > 0 ? qs(quantity::asEntered(si, unit)) : QString();
     };
     m_first->setText(shown(ladder.first, *units.force));
     m_more->setText(shown(ladder.more, *units.force));
@@ -103,8 +104,8 @@ void LadderPanel::fill() {
     const auto steps = known ? known->outcome.entered.steps : std::vector<study::LadderStep>{};
     m_steps->clear();
     const auto text = [&](const study::LadderStep& s) {
-        auto t = qs(quantity::withUnit(s.load, *units.force));
-        if (s.distance) t += tr(" at %1").arg(qs(quantity::withUnit(*s.distance, *units.length)));
+        auto t = qs(quantity::asEntered(s.load, *units.force));
+        if (s.distance) t += tr(" at %1").arg(qs(quantity::asEntered(*s.distance, *units.length)));
         return t;
     };
     for (std::size_t i = 0; i < steps.size(); ++i)
@@ -134,7 +135,7 @@ void LadderPanel::fill() {
                                    : tr("2   stop here: it holds this much\n0   take the last step back"));
         action = tr("Space: it held");
     }
-    m_step->setText(QStringLiteral("<span style='font-size:40px'>%1</span>").arg(big.toHtmlEscaped()));
+    m_step->setText(big);
     m_sentence->setText(sentence);
     m_choices->setText(choices.trimmed());
     m_action->setText(action);

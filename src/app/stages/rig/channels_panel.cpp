@@ -38,10 +38,12 @@ ChannelsPanel::ChannelsPanel(Session& session, QWidget* parent) : Panel(session,
     m_none->setText(tr("No further channel yet. Say in Connection that a column holds another reading, or "
                        "add a device below."));
     layout->addWidget(m_none);
-    m_channels = makeTable({tr("Channel"), tr("Shows now"), tr("Shows at most"), tr("Reads negative"),
-                            tr("Table: reading = true")},
-                           "moreChannels");
+    m_channels =
+        makeTable({tr("Channel"), tr("Shows now"), tr("At most"), tr("Turned"), tr("Table")},
+                  "moreChannels");
     m_channels->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    m_channels->horizontalHeaderItem(3)->setToolTip(tr("Ticked: it reads negative when loaded"));
+    m_channels->horizontalHeaderItem(4)->setToolTip(tr("Its calibration: reading = true; reading = true"));
     layout->addWidget(m_channels, 1);
     auto* head = new QLabel(tr("Devices of their own, on one clock with the rig"));
     head->setObjectName("section");
@@ -109,7 +111,7 @@ void ChannelsPanel::fill() {
             new QTableWidgetItem(
                 column->limit ? qs(quantity::withUnit(*column->limit, shownIn(m_session, names[i].unit)))
                               : QString()));
-        auto* sign = fixed(tr("yes"));
+        auto* sign = fixed({});
         sign->setFlags((sign->flags() | Qt::ItemIsUserCheckable));
         sign->setCheckState(column->flipped ? Qt::Checked : Qt::Unchecked);
         m_channels->setItem(r, 3, sign);

@@ -28,14 +28,14 @@ LimitsPanel::LimitsPanel(Session& session, QWidget* parent) : Panel(session, par
     add(tr("The cell shows at most"), m_cell, "limitCell", tr("such as 2 kN"));
     add(tr("It moves at most"), m_travel, "limitTravel", tr("such as 300 mm"));
     add(tr("Smallest step it shows"), m_resolution, "limitResolution", tr("such as 1 N"));
-    add(tr("Wanted speed"), m_speed, "limitSpeed", tr("such as 60 mm/min"));
+    add(tr("Wanted speed"), m_speed, "limitSpeed", tr("60 mm/min"));
     add(tr("Gives way itself"), m_stretch, "limitStretch", tr("mm for each kN"));
-    add(tr("Send when armed"), m_onArm, "onArm", tr("a line for a motor drive"));
+    add(tr("Send when armed"), m_onArm, "onArm", tr("a line to the drive"));
     add(tr("Send when stopped"), m_onStop, "onStop", tr("likewise"));
-    add(tr("Send to zero"), m_onZero, "onZero", tr("where the device zeroes itself"));
-    add(tr("Ends by itself when still for"), m_hold, "holdSeconds", tr("such as 30 s; empty: never"));
-    add(tr("Pause and look every"), m_look, "lookEvery", tr("such as 500 N; empty: never"));
-    add(tr("Send at a pause"), m_onPause, "onPause", tr("a line for a motor drive"));
+    add(tr("Send to zero"), m_onZero, "onZero", tr("a line to the device"));
+    add(tr("Ends by itself when still for"), m_hold, "holdSeconds", tr("such as 30 s"));
+    add(tr("Pause and look every"), m_look, "lookEvery", tr("such as 500 N"));
+    add(tr("Send at a pause"), m_onPause, "onPause", tr("a line to the drive"));
     add(tr("Send to go on"), m_onResume, "onResume", tr("likewise"));
     m_flipped = new QCheckBox(tr("Reads negative when pulled"));
     m_flipped->setObjectName("flipped");
@@ -81,9 +81,9 @@ void LimitsPanel::fill() {
     m_onZero->setText(qs(s.onZero));
     m_onPause->setText(qs(s.onPause));
     m_onResume->setText(qs(s.onResume));
-    m_hold->setText(s.holdSeconds > 0 ? qs(quantity::withUnit(s.holdSeconds, quantity::unit("s")))
+    m_hold->setText(s.holdSeconds > 0 ? qs(quantity::asEntered(s.holdSeconds, quantity::unit("s")))
                                       : QString());
-    m_look->setText(s.lookEvery > 0 ? qs(quantity::withUnit(s.lookEvery, *units.force)) : QString());
+    m_look->setText(s.lookEvery > 0 ? qs(quantity::asEntered(s.lookEvery, *units.force)) : QString());
     m_flipped->setChecked(s.flipped);
     QStringList lines;
     if (m_session.rig().setupId())

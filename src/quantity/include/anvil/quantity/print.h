@@ -25,6 +25,9 @@ double tidy(double value);
 /// An SI value in `unit`, with its symbol: "12.35 kN".
 std::string withUnit(double si, const Unit& unit, int digits = resultDigits);
 
+/// A value that somebody typed, in as few digits as it needs, with its symbol: "50 N", never "50.00 N".
+std::string asEntered(double si, const Unit& unit);
+
 /// `value` with the decimals that a display of this step needs: 21.46 at 0.5 gives "21.5". For figures that
 /// change while one looks; a step of zero or less: as `significant`.
 std::string atStep(double value, double step);
