@@ -23,6 +23,18 @@ std::vector<double> abscissa(const curve::ReadCurve& c) {
     return x;
 }
 
+std::string loadTitle(const quantity::Unit& unit) {
+    const char* name = unit.dimension == quantity::Dimension::torque         ? "Torque"
+                       : unit.dimension == quantity::Dimension::acceleration ? "Deceleration"
+                                                                             : "Force";
+    return std::string(name) + " (" + std::string(unit.symbol) + ")";
+}
+
+std::string travelTitle(const quantity::Unit& unit) {
+    return std::string(unit.dimension == quantity::Dimension::angle ? "Angle" : "Displacement") +
+           " from the toe (" + std::string(unit.symbol) + ")";
+}
+
 Picture curves(const CurveChart& c, double width, double height, Plane* out) {
     Picture p;
     p.width = width;

@@ -6,7 +6,7 @@ namespace anvil::chart {
 Picture livePull(const LivePull& pull, const quantity::Unit& unit, double width, double height) {
     CurveChart c;
     c.xTitle = "Time (s)";
-    c.yTitle = "Force (" + std::string(unit.symbol) + ")";
+    c.yTitle = loadTitle(unit);
     const auto& trace = pull.trace;
     const double begin = trace.empty() ? 0 : trace.front().time;
     double top = 0, last = trace.empty() ? 0 : trace.back().time - begin;
@@ -45,7 +45,10 @@ Picture livePull(const LivePull& pull, const quantity::Unit& unit, double width,
         c.limit = unit.fromSi(*pull.limit);
         if (top > 0.5 * *pull.limit) top = std::max(top, *pull.limit);
     }
-    constexpr double least = 100; // N: an unloaded rig shows a line, not its noise
+    // An unloaded rig shows a line, not its noise: 100 N, 1 N·m, 1 g.
+    const double least = unit.dimension == quantity::Dimension::force    ? 100
+                         : unit.dimension == quantity::Dimension::torque ? 1
+                                                                         : 9.80665;
     c.y0 = unit.fromSi(-0.03 * top);
     c.y1 = unit.fromSi(1.08 * std::max(top, least));
     return curves(c, width, height);

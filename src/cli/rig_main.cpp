@@ -25,7 +25,7 @@ std::string truthLine(int number, const sim::Truth& t) {
 int main(int argc, char** argv) {
     QCoreApplication application(argc, argv);
     CLI::App app("A rig that is not there: virtual specimens over TCP on this machine or a pseudo-terminal.");
-    std::string model = "pull-out", strength = "2 kN", limit, protocol = "lines", truth;
+    std::string model = "pull-out", strength = "2 kN", limit, protocol = "lines", truth, shows = "force";
     sim::RigOptions options;
     options.logger.noise = 2;
     options.logger.resolution = 0.5;
@@ -54,6 +54,8 @@ int main(int argc, char** argv) {
         ->check(CLI::Range(-1.0, 2.0));
     app.add_option("--rezero", rezero,
                    "s into a pull at which the amplifier takes its offset away by itself");
+    app.add_option("--shows", shows, "force, torque or deceleration")
+        ->check(CLI::IsMember({"force", "torque", "deceleration"}));
     app.add_option("--truth", truth, "file for what each specimen was made from, a line of JSON each");
     CLI11_PARSE(app, argc, argv);
     const auto fails = [](const std::string& why) {
@@ -75,6 +77,8 @@ int main(int argc, char** argv) {
     }
     link::RigServer server(options, protocol == "answers");
     server.setAuto(automatic);
+    if (shows == "torque") server.show(quantity::Dimension::torque);
+    if (shows == "deceleration") server.show(quantity::Dimension::acceleration);
     QFile out(QString::fromStdString(truth));
     if (!truth.empty()) {
         if (!out.open(QIODevice::WriteOnly)) return fails(truth + " cannot be written.");

@@ -267,6 +267,17 @@ Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, 
         r.notes.push_back("Stiffness is from the crosshead speed: it includes rig stretch.");
     }
     reader.findRates();
+    r.load = raw.load;
+    r.travel = raw.travel;
+    if (raw.load == quantity::Dimension::torque) {
+        if (raw.travel == quantity::Dimension::angle && !reader.x.empty()) {
+            const auto turned = turning(reader.x, reader.f, r.departure);
+            r.breakaway = turned.breakaway;
+            r.running = turned.running;
+        } else {
+            r.breakaway = r.peak.force; // no angle: the greatest there was
+        }
+    }
     if (keep) {
         c.time.assign(ordered.time.begin(), ordered.time.end());
         c.displacement.assign(reader.x.begin(), reader.x.end());

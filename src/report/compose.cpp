@@ -103,6 +103,10 @@ const quantity::Unit& Units::of(Dimension dimension) const {
     }
     case Dimension::energy:
         return quantity::unit("J");
+    case Dimension::acceleration:
+        return quantity::unit("g₀");
+    case Dimension::angle:
+        return quantity::unit("°");
     default:
         return quantity::siUnit(dimension);
     }
@@ -136,7 +140,7 @@ chart::CurveChart overlayOf(const Source& source, study::Id option, study::Id co
     chart::CurveChart c;
     std::size_t n = 0;
     bool time = false;
-    const auto& force = units.of(Dimension::force);
+    Dimension load = Dimension::force, travel = Dimension::length;
     double x0 = 0, x1 = 0, y1 = 0;
     for (const auto& s : source.study->specimens) {
         if (s.option != option || s.condition != condition) continue;
@@ -144,12 +148,15 @@ chart::CurveChart overlayOf(const Source& source, study::Id option, study::Id co
             if (p.specimen != s.id || !p.curve || !source.curve) continue;
             const auto drawn = source.curve(p.id);
             if (!drawn) continue;
+            load = drawn->reading.load;
+            travel = drawn->reading.travel;
+            const auto& force = units.of(load);
             time = time || drawn->cleaned.displacement.empty();
             auto x = chart::abscissa(*drawn);
             auto y = drawn->cleaned.force;
             if (!drawn->cleaned.displacement.empty())
                 for (auto& v : x)
-                    v = units.length->fromSi(v);
+                    v = units.of(travel).fromSi(v);
             for (auto& v : y)
                 v = force.fromSi(v);
             const bool out = p.standing == study::Standing::voided || p.standing == study::Standing::aside;
@@ -173,9 +180,8 @@ chart::CurveChart overlayOf(const Source& source, study::Id option, study::Id co
     c.x1 = x1;
     c.y0 = -0.03 * y1;
     c.y1 = 1.08 * y1;
-    c.xTitle = time ? "Time since the load began (s)"
-                    : "Displacement from the toe (" + std::string(units.length->symbol) + ")";
-    c.yTitle = "Force (" + std::string(force.symbol) + ")";
+    c.xTitle = time ? "Time since the load began (s)" : chart::travelTitle(units.of(travel));
+    c.yTitle = chart::loadTitle(units.of(load));
     return c;
 }
 

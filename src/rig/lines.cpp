@@ -96,18 +96,22 @@ Column columnFrom(const std::string& head, std::string* typed = nullptr) {
         return std::any_of(words.begin(), words.end(),
                            [&](const char* w) { return low.find(w) != std::string::npos; });
     };
-    c.role = holds({"force", "load", "kraft", "weight"}) || low == "f" ? Role::force
-             : holds({"time", "zeit", "millis"}) || low == "t"         ? Role::time
-             : holds({"disp", "travel", "position", "stroke", "weg"}) || low == "x" || low == "s"
+    c.role = holds({"force", "load", "kraft", "weight", "torque", "moment", "accel", "decel"}) || low == "f"
+                 ? Role::force
+             : holds({"time", "zeit", "millis"}) || low == "t" ? Role::time
+             : holds({"disp", "travel", "position", "stroke", "weg", "angle"}) || low == "x" || low == "s"
                  ? Role::displacement
                  : Role::none;
     if (const auto unit = quantity::findUnit(c.unit)) {
         const auto d = (*unit)->dimension;
         if (c.role == Role::none)
-            c.role = d == quantity::Dimension::force    ? Role::force
-                     : d == quantity::Dimension::time   ? Role::time
-                     : d == quantity::Dimension::length ? Role::displacement
-                                                        : Role::none;
+            c.role = d == quantity::Dimension::force || d == quantity::Dimension::torque ||
+                             d == quantity::Dimension::acceleration
+                         ? Role::force
+                     : d == quantity::Dimension::time ? Role::time
+                     : d == quantity::Dimension::length || d == quantity::Dimension::angle
+                         ? Role::displacement
+                         : Role::none;
     } else {
         c.unit.clear();
     }
@@ -162,7 +166,41 @@ std::optional<std::size_t> Layout::find(Role role) const {
     return std::nullopt;
 }
 
-Layout simulatedLayout() {
+namespace {
+quantity::Dimension dimensionOf(const Layout& layout, Role role,
+                                std::initializer_list<quantity::Dimension> may) {
+    const auto at = layout.find(role);
+    if (at)
+        for (const auto d : may)
+            if (quantity::findUnit(layout.columns[*at].unit, d)) return d;
+    return *may.begin();
+}
+} // namespace
+
+quantity::Dimension loadOf(const Layout& layout) {
+    using quantity::Dimension;
+    return dimensionOf(layout, Role::force, {Dimension::force, Dimension::torque, Dimension::acceleration});
+}
+
+quantity::Dimension travelOf(const Layout& layout) {
+    using quantity::Dimension;
+    return dimensionOf(layout, Role::displacement, {Dimension::length, Dimension::angle});
+}
+
+Layout simulatedLayout(quantity::Dimension load) {
+    if (load == quantity::Dimension::torque)
+        return {
+            ',',
+            '.',
+            {{"time", Role::time, "s"}, {"torque", Role::force, "N·m"}, {"angle", Role::displacement, "°"}},
+            0};
+    if (load == quantity::Dimension::acceleration)
+        return {',',
+                '.',
+                {{"time", Role::time, "s"},
+                 {"deceleration", Role::force, "g₀"},
+                 {"travel", Role::displacement, "mm"}},
+                0};
     return {',',
             '.',
             {{"time", Role::time, "s"}, {"force", Role::force, "N"}, {"travel", Role::displacement, "mm"}},
@@ -247,10 +285,10 @@ Expected<SampleMaker> SampleMaker::make(const Layout& layout, bool forceNeeded) 
     if (!time) return tl::unexpected(time.error());
     m.m_time = *time;
     if (forceNeeded) {
-        const auto force = scale(Role::force, quantity::Dimension::force);
+        const auto force = scale(Role::force, loadOf(layout));
         if (!force) return tl::unexpected(force.error());
         if (!*force) return fail("No column holds the force: say which one does.");
-        const auto displacement = scale(Role::displacement, quantity::Dimension::length);
+        const auto displacement = scale(Role::displacement, travelOf(layout));
         if (!displacement) return tl::unexpected(displacement.error());
         m.m_force = *force;
         m.m_displacement = *displacement;

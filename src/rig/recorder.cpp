@@ -57,8 +57,9 @@ void Recorder::arm(const RecorderSettings& settings) {
     m_paused = false;
     m_belowSince = m_stillSince = -1;
     m_base = level();
-    m_threshold = settings.startForce > 0 ? settings.startForce
-                                          : std::max({8 * noise(), 0.001 * settings.limit.value_or(0), 1.0});
+    m_threshold = settings.startForce > 0
+                      ? settings.startForce
+                      : std::max({8 * noise(), 0.001 * settings.limit.value_or(0), settings.leastStart});
     m_state = RecorderState::armed;
 }
 

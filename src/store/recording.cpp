@@ -29,7 +29,7 @@ curve::Curve curveOf(std::span<const rig::Sample> samples, bool main, bool displ
 
 } // namespace
 
-PullRecording::PullRecording(Project& project, study::Pull pull, Channels channels)
+PullRecording::PullRecording(Project& project, study::Pull pull, RecordedChannels channels)
     : m_project(project), m_pull(std::move(pull)), m_channels(std::move(channels)),
       m_streams(1 + m_channels.sides.size()), m_waiting(m_streams.size()), m_thread([this] { loop(); }) {}
 
@@ -129,7 +129,9 @@ bool PullRecording::commit(const Parts& parts, bool last, rig::Ending ending) {
         [&](Writer& w) {
             for (std::size_t i = 0; i < parts.size(); ++i) {
                 if (parts[i].empty()) continue;
-                const auto part = curveOf(parts[i], i == 0, m_hasDisplacement, names(i));
+                auto part = curveOf(parts[i], i == 0, m_hasDisplacement, names(i));
+                part.load = m_channels.load;
+                part.travel = m_channels.travel;
                 auto& stream = streams[i];
                 if (!stream.curve) stream.curve = w.beginCurve(part, i == 0 ? 0 : streams[0].curve);
                 w.appendSamples(stream.curve, stream.sequence++, part);

@@ -13,9 +13,12 @@ static_assert(std::endian::native == std::endian::little, "samples are stored as
 
 std::vector<ChannelView> channelsOf(const curve::Curve& curve) {
     std::vector<ChannelView> out;
+    const auto unit = [](quantity::Dimension d) { return std::string(quantity::siUnit(d).symbol); };
     if (!curve.time.empty()) out.push_back({"time", "s", {}, &curve.time});
-    if (!curve.force.empty() || curve.others.empty()) out.push_back({"force", "N", {}, &curve.force});
-    if (!curve.displacement.empty()) out.push_back({"displacement", "m", {}, &curve.displacement});
+    if (!curve.force.empty() || curve.others.empty())
+        out.push_back({"force", unit(curve.load), {}, &curve.force});
+    if (!curve.displacement.empty())
+        out.push_back({"displacement", unit(curve.travel), {}, &curve.displacement});
     for (const auto& o : curve.others)
         out.push_back({"other", o.unit, o.name, &o.values});
     return out;
@@ -24,8 +27,18 @@ std::vector<ChannelView> channelsOf(const curve::Curve& curve) {
 bool putChunk(curve::Curve& curve, const QString& kind, const QString& name, const QString& unit,
               const QByteArray& data) {
     if (kind == QLatin1String("time")) return unpack(data, curve.time);
-    if (kind == QLatin1String("force")) return unpack(data, curve.force);
-    if (kind == QLatin1String("displacement")) return unpack(data, curve.displacement);
+    const auto dimension = [&](quantity::Dimension usual) {
+        const auto known = quantity::findUnit(unit.toStdString());
+        return known ? (*known)->dimension : usual;
+    };
+    if (kind == QLatin1String("force")) {
+        curve.load = dimension(quantity::Dimension::force);
+        return unpack(data, curve.force);
+    }
+    if (kind == QLatin1String("displacement")) {
+        curve.travel = dimension(quantity::Dimension::length);
+        return unpack(data, curve.displacement);
+    }
     // Chunks come channel by channel, and names are unique within a curve.
     const auto wanted = name.toStdString();
     if (curve.others.empty() || curve.others.back().name != wanted)

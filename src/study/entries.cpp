@@ -30,9 +30,10 @@ constexpr EntryField sagFields[] = {
 };
 constexpr EntryField hammerFields[] = {
     {"mass", "Hammer", "its mass, such as 2 kg", Dimension::mass, true},
-    {"from", "Let go at height", "such as 600 mm", Dimension::length, true},
-    {"to", "Rose to height", "such as 210 mm", Dimension::length, true},
+    {"from", "Let go at", "such as 600 mm, or 90°", Dimension::length, true},
+    {"to", "Rose to", "such as 210 mm, or 40°", Dimension::length, true},
     {"free", "Rises freely to", "without a piece; empty: no loss", Dimension::length, false},
+    {"arm", "Length of its arm", "then all three are angles", Dimension::length, false},
 };
 constexpr EntryField dropFields[] = {
     {"height", "Dropped from", "such as 1.2 m", Dimension::length, true},
@@ -62,19 +63,28 @@ public:
             if (field.dimension == Dimension::money) continue; // words
             const auto at = std::find_if(typed.begin(), typed.end(),
                                          [&](const FieldText& t) { return t.key == field.key; });
-            if (at == typed.end() || at->text.find_first_not_of(" \t") == std::string::npos) {
+            if (at == typed.end() || !filled(typed, field.key)) {
                 if (field.needed && m_error.message.empty())
                     m_error.message =
                         fmt::format("\"{}\" is empty: it is needed ({}).", field.title, field.hint);
                 continue;
             }
-            const auto entry = quantity::parseEntry(at->text, field.dimension, &unitOf(field.dimension));
+            // A hammer on an arm of known length may be read off as angles.
+            const bool angle = kind == EntryKind::hammer && field.dimension == Dimension::length &&
+                               std::string_view(field.key) != "arm" && filled(typed, "arm");
+            const auto dimension = angle ? Dimension::angle : field.dimension;
+            const auto entry = quantity::parseEntry(at->text, dimension, &unitOf(dimension));
             if (!entry) {
                 if (m_error.message.empty()) m_error = entry.error();
                 continue;
             }
             m_entries[field.key] = *entry;
         }
+    }
+    static bool filled(const std::vector<FieldText>& typed, std::string_view key) {
+        return std::any_of(typed.begin(), typed.end(), [&](const FieldText& t) {
+            return t.key == key && t.text.find_first_not_of(" \t") != std::string::npos;
+        });
     }
     bool ok() const { return m_error.message.empty(); }
     const Error& error() const { return m_error; }
@@ -126,9 +136,14 @@ Expected<Result> sagOf(const Form& f) {
 }
 
 Expected<Result> hammerOf(const Form& f) {
-    const double mass = f.value("mass"), from = f.value("from"), to = f.value("to");
+    const bool angles = f.has("arm");
+    if (angles && !(f.value("arm") > 0)) return fail("The arm of a hammer has a length above zero.");
+    const auto height = [&](const char* key) {
+        return angles ? f.value("arm") * (1 - std::cos(f.value(key))) : f.value(key);
+    };
+    const double mass = f.value("mass"), from = height("from"), to = height("to");
     if (!(mass > 0) || !(from > 0)) return fail("A hammer needs a mass and a height above zero.");
-    const double free = f.has("free") ? f.value("free") : from;
+    const double free = f.has("free") ? height("free") : from;
     if (to > free)
         return fail(
             "The hammer rose higher than it does without a piece: energy cannot come out of one. Check the "
@@ -180,6 +195,20 @@ EntryKind entryKindOf(std::string_view method) {
         {"by-eye", EntryKind::rating}};
     const auto at = kinds.find(method);
     return at == kinds.end() ? EntryKind::curve : at->second;
+}
+
+bool comesFromCurve(EntryKind kind, Dimension load) {
+    switch (kind) {
+    case EntryKind::curve:
+    case EntryKind::hold:
+        return load == Dimension::force;
+    case EntryKind::torque:
+        return load == Dimension::torque;
+    case EntryKind::drop:
+        return load == Dimension::acceleration;
+    default:
+        return false;
+    }
 }
 
 std::vector<Metric> metricsOf(std::string_view method) {

@@ -194,6 +194,19 @@ MetricValue valueOf(const Pull& pull, const curve::Reading* reading, Metric metr
     if (reading->offScale && state == State::exact) state = State::above;
     const auto early = aside ? State::aside : State::exact; // seen before whatever stopped the pull
     const auto value = [](double v, State s) { return MetricValue{stats::Value{v, s, v}, {}}; };
+    if (metric == Metric::breakaway || metric == Metric::running) {
+        const auto& v = metric == Metric::breakaway ? reading->breakaway : reading->running;
+        if (reading->load != quantity::Dimension::torque) return none("its curve is of no torque");
+        if (!v) return none("it was not turned far enough");
+        return value(*v, metric == Metric::breakaway ? state : early);
+    }
+    if (metric == Metric::shock) {
+        if (reading->load != quantity::Dimension::acceleration)
+            return none("its curve is of no deceleration");
+        return value(reading->peak.force, state);
+    }
+    if (reading->load != quantity::Dimension::force)
+        return none("its curve is of " + std::string(quantity::name(reading->load)) + ", not of force");
     switch (metric) {
     case Metric::peak:
         return value(reading->peak.force, state);

@@ -436,7 +436,8 @@ private:
     void begin() override {
         m_recording.reset();
         if (!m_project) return;
-        store::PullRecording::Channels channels{m_names, {}};
+        store::RecordedChannels channels{
+            m_names, {}, rig::loadOf(m_setup.layout), rig::travelOf(m_setup.layout)};
         for (const auto& side : m_sides)
             channels.sides.push_back(side->names);
         m_recording = std::make_unique<store::PullRecording>(*m_project, m_pull, std::move(channels));
@@ -484,6 +485,18 @@ private:
     rig::LiveTrace m_trace;
     QStringList m_lines;
 };
+
+QStringList troublesBetween(const Live& before, const Live& after) {
+    QStringList out;
+    if (const int jumps = after.clockJumps - before.clockJumps; jumps > 0)
+        out << (jumps == 1 ? QObject::tr("the rig's clock jumped")
+                           : QObject::tr("the rig's clock jumped %1 times").arg(jumps));
+    if (after.noise > before.noise)
+        out << (after.noise - before.noise == 1
+                    ? QObject::tr("a line held no numbers")
+                    : QObject::tr("%1 lines held no numbers").arg(after.noise - before.noise));
+    return out;
+}
 
 LiveBench::LiveBench(QObject* parent)
     : QObject(parent), m_thread(new QThread(this)), m_worker(new Worker(*this)) {

@@ -75,7 +75,11 @@ struct AtTheRig : Window {
 
 TEST_F(AtTheRig, SevenSpecimensBySpaceAndDigitsAlone) {
     sevenPins();
-    startRig();
+    QProcess program; // the simulated rig as it ships, in a process of its own
+    program.start(ANVIL_RIG,
+                  {"--tcp", "0", "--rate", "200", "--speed", "30", "--noise", "1", "--offset", "20"});
+    ASSERT_TRUE(program.waitForReadyRead(5000));
+    address = QString::fromUtf8(program.readLine()).trimmed();
     window->goTo(Stage::pull);
     ASSERT_TRUE(session().rig().use(setup()));
     seeToTheCautions();
@@ -95,7 +99,7 @@ TEST_F(AtTheRig, SevenSpecimensBySpaceAndDigitsAlone) {
         ASSERT_TRUE(until(PullStep::loading)) << i;
         if (i == 2) QTest::keyClick(view(), Qt::Key_4); // marks the instant
         ASSERT_TRUE(until(PullStep::part)) << i;
-        server->obey("!release");
+        session().rig().bench().send("!release");
         press(i == 3 ? Qt::Key_3 : Qt::Key_1); // the pin; once it was what it was fixed to
         press(Qt::Key_2);
         ASSERT_EQ(step(), PullStep::accept);
@@ -124,6 +128,8 @@ TEST_F(AtTheRig, SevenSpecimensBySpaceAndDigitsAlone) {
         EXPECT_LT(std::abs(r.baseline), 8) << "it was zeroed";
     }
     EXPECT_TRUE(session().project()->file().check().problems.isEmpty());
+    program.kill();
+    program.waitForFinished();
 }
 
 TEST_F(AtTheRig, UnpluggedInMidPullAndFinishedAfterwards) {
@@ -321,6 +327,167 @@ TEST_F(AtTheRig, LoadPathCalibrationAndChecksAreKept) {
     emit limit->editingFinished();
     EXPECT_TRUE(window->messageText().contains("zero or less"));
     EXPECT_EQ(*session().rig().setup().rigLimit, 5000);
+}
+
+TEST_F(AtTheRig, LegsAreShownWithTheirSharesAndKeptAtEveryMark) {
+    sevenPins();
+    sim::RigOptions options;
+    options.logger.speed = 0.006;
+    options.logger.noise = 1;
+    options.legs = {0.6, 0.4};
+    server = std::make_unique<link::RigServer>(options, false);
+    address = *server->listenTcp(0);
+    auto s = setup();
+    for (const char* leg : {"leg east", "leg west"})
+        s.layout.columns.push_back({leg, rig::Role::force, "N"});
+    window->goTo(Stage::rig);
+    ASSERT_TRUE(session().rig().use(s));
+    showTab("rigTabs", "More channels");
+    settle(5);
+    auto* table = child<QTableWidget>("moreChannels");
+    ASSERT_EQ(table->rowCount(), 2);
+    ASSERT_TRUE(waitFor([&] { return table->item(0, 1)->text().endsWith(" N"); }));
+    table->item(0, 2)->setText("0 N");
+    EXPECT_TRUE(window->messageText().contains("zero or less"));
+    table->item(0, 2)->setText("900 N");
+    EXPECT_EQ(*session().rig().setup().layout.columns[3].limit, 900);
+    table->item(1, 4)->setText("0 = 0; 100 = 200");
+    EXPECT_EQ(session().rig().setup().layout.columns[4].calibration.size(), 2U);
+    table->item(1, 4)->setText("0 = 0; 0 = 200");
+    EXPECT_TRUE(window->messageText().contains("stands twice")) << window->messageText().toStdString();
+    table->item(1, 4)->setText("");
+    QTest::mouseClick(child<QPushButton>("addDevice"), Qt::LeftButton);
+    auto* devices = child<QTableWidget>("sideDevices");
+    ASSERT_EQ(devices->rowCount(), 1);
+    devices->item(0, 2)->setText("time [s], air [zork]");
+    EXPECT_TRUE(window->messageText().contains("zork"));
+    QTest::mouseClick(child<QPushButton>("removeDevice"), Qt::LeftButton);
+    EXPECT_TRUE(session().rig().setup().sides.empty());
+    window->goTo(Stage::pull);
+    ASSERT_TRUE(session().rig().use(session().rig().setup()));
+    seeToTheCautions();
+    press(Qt::Key_Space);
+    ASSERT_TRUE(until(PullStep::ready));
+    press(Qt::Key_Space);
+    ASSERT_TRUE(until(PullStep::loading));
+    ASSERT_TRUE(waitFor([&] { return session().rig().live().force > 800; }));
+    QTest::keyClick(view(), Qt::Key_1);
+    EXPECT_TRUE(waitFor([&] { return child<QLabel>("liveChannels")->text().contains("60 %"); }))
+        << child<QLabel>("liveChannels")->text().toStdString();
+    ASSERT_TRUE(until(PullStep::part));
+    server->obey("!release");
+    press(Qt::Key_1);
+    press(Qt::Key_1);
+    press(Qt::Key_Space);
+    ASSERT_EQ(study().pulls.size(), 1U);
+    session().selectPull(study().pulls[0].id);
+    const auto text = child<QLabel>("steady")->text();
+    EXPECT_TRUE(text.contains("leg east") && text.contains("60 % of the legs") &&
+                text.contains("not standing still"))
+        << text.toStdString();
+    window->goTo(Stage::curves);
+    settle();
+    QStringList labels;
+    for (const auto& l : window->curves()->view()->picture().labels())
+        labels << QString::fromStdString(l);
+    EXPECT_TRUE(labels.contains("leg west")) << "every leg is drawn beside the whole";
+}
+
+TEST_F(AtTheRig, GarbageAndAClockJumpInMidPullAreNotedWithIt) {
+    sevenPins();
+    startRig(0.006);
+    window->goTo(Stage::pull);
+    ASSERT_TRUE(session().rig().use(setup()));
+    seeToTheCautions();
+    press(Qt::Key_Space);
+    ASSERT_TRUE(until(PullStep::ready));
+    press(Qt::Key_Space);
+    ASSERT_TRUE(until(PullStep::loading));
+    server->obey("!garbage 500");
+    server->obey("!clock -30");
+    ASSERT_TRUE(until(PullStep::part));
+    server->obey("!release");
+    press(Qt::Key_1);
+    press(Qt::Key_1);
+    press(Qt::Key_Space);
+    ASSERT_EQ(study().pulls.size(), 1U);
+    QStringList noted;
+    for (const auto& m : study().pulls[0].outcome.marks)
+        noted << QString::fromStdString(m.text);
+    EXPECT_TRUE(noted.contains("the rig's clock jumped")) << noted.join("; ").toStdString();
+    EXPECT_EQ(noted.filter("held no numbers").size(), 1);
+    EXPECT_NEAR(session().readings().byPull.at(study().pulls[0].id).peak.force, server->rig().truth().peak,
+                30);
+    menu("foldBench");
+    EXPECT_FALSE(window->bench()->isVisible());
+    menu("foldBench");
+    EXPECT_TRUE(window->bench()->isVisible());
+}
+
+TEST_F(AtTheRig, PausesToLookAndWarnsNearTheLimit) {
+    sevenPins();
+    startRig(0.01);
+    auto s = setup();
+    s.rigLimit = 2200;
+    s.lookEvery = 1200;
+    s.onPause = "!pause";
+    s.onResume = "!go";
+    window->goTo(Stage::pull);
+    ASSERT_TRUE(session().rig().use(s));
+    QList<Tone> tones;
+    QObject::connect(view(), &BenchView::toned, view(), [&](Tone t) { tones << t; });
+    seeToTheCautions();
+    press(Qt::Key_Space);
+    ASSERT_TRUE(until(PullStep::ready));
+    press(Qt::Key_Space);
+    ASSERT_TRUE(until(PullStep::look));
+    EXPECT_TRUE(tones.contains(Tone::look));
+    QTest::qWait(700);
+    const double held = session().rig().live().force;
+    EXPECT_GT(held, 1000);
+    EXPECT_LT(held, 1400) << "the drive waits";
+    press(Qt::Key_Space);
+    ASSERT_TRUE(until(PullStep::part));
+    server->obey("!release");
+    EXPECT_TRUE(tones.contains(Tone::nearLimit)) << "nine tenths of 2200 N";
+    press(Qt::Key_1);
+    press(Qt::Key_1);
+    press(Qt::Key_Space);
+    ASSERT_EQ(study().pulls.size(), 1U);
+    EXPECT_NEAR(session().readings().byPull.at(study().pulls[0].id).peak.force, server->rig().truth().peak,
+                30)
+        << "one recording over the pause";
+}
+
+TEST_F(AtTheRig, ARigidBarTellsHowMuchTheRigGivesWay) {
+    sevenPins();
+    startRig(0.003, 0);
+    auto s = setup();
+    window->goTo(Stage::rig);
+    showTab("rigTabs", "Limits");
+    settle(5);
+    QTest::mouseClick(child<QPushButton>("measureStretch"), Qt::LeftButton);
+    EXPECT_TRUE(window->messageText().contains("Connect the rig first"));
+    ASSERT_TRUE(session().rig().use(s));
+    ASSERT_TRUE(waitFor([&] { return session().rig().live().fresh; }));
+    QTest::mouseClick(child<QPushButton>("measureStretch"), Qt::LeftButton);
+    EXPECT_TRUE(study().study.plan.rigCheck);
+    EXPECT_EQ(study().specimens.size(), 1U);
+    seeToTheCautions();
+    press(Qt::Key_Space);
+    ASSERT_TRUE(until(PullStep::ready));
+    press(Qt::Key_Space);
+    ASSERT_TRUE(until(PullStep::loading));
+    ASSERT_TRUE(waitFor([&] { return session().rig().live().force > 1000; }));
+    press(Qt::Key_Space); // stop
+    ASSERT_TRUE(until(PullStep::part));
+    for (int i = 0; i < 3; ++i)
+        press(Qt::Key_Space); // nothing broke, stopped on purpose, accept
+    ASSERT_EQ(study().pulls.size(), 1U) << static_cast<int>(step());
+    const double stiffness = session().readings().byPull.at(study().pulls[0].id).stiffness->value;
+    EXPECT_NEAR(session().rig().setup().compliance, 1 / stiffness, 1e-12);
+    EXPECT_TRUE(window->messageText().contains("gives way by")) << window->messageText().toStdString();
+    EXPECT_EQ(session().project()->studies().size(), 2U) << "a study of its own: never among the results";
 }
 
 TEST_F(AtTheRig, AnInterruptedPullIsShownAndSettled) {

@@ -210,6 +210,26 @@ TEST(Lines, FurtherChannelsComeInTheirSiUnits) {
     EXPECT_NEAR((*side)("1,7")->others[0], 7, 0);
 }
 
+TEST(Lines, ATorqueOrADecelerationMayBeTheLoad) {
+    using quantity::Dimension;
+    const auto torque = simulatedLayout(Dimension::torque);
+    EXPECT_EQ(loadOf(torque), Dimension::torque);
+    EXPECT_EQ(travelOf(torque), Dimension::angle);
+    const auto s = (*SampleMaker::make(torque))("0.5,12.5,180");
+    ASSERT_TRUE(s);
+    EXPECT_NEAR(s->force, 12.5, 1e-12);
+    EXPECT_NEAR(*s->displacement, 3.14159265358979, 1e-12);
+    const auto drop = simulatedLayout(Dimension::acceleration);
+    EXPECT_EQ(loadOf(drop), Dimension::acceleration);
+    EXPECT_NEAR((*SampleMaker::make(drop))("0,2,1")->force, 2 * 9.80665, 1e-9);
+    EXPECT_EQ(loadOf(simulatedLayout()), Dimension::force);
+    EXPECT_EQ(loadOf({}), Dimension::force);
+    const auto guessed =
+        guessLayout(std::vector<std::string>{"time [s],torque [N·m],angle [°]", "0,1,2", "1,2,3"});
+    ASSERT_TRUE(guessed);
+    EXPECT_EQ(*guessed, torque);
+}
+
 TEST(Setup, FurtherChannelsHaveTheirOwnTableSignAndZero) {
     rig::Setup s;
     s.name = "Three legs";

@@ -1,6 +1,8 @@
+#include <QDir>
 #include <QElapsedTimer>
 #include <QFile>
 #include <QFileInfo>
+#include <QProcess>
 #include <QSqlDatabase>
 #include <QSqlQuery>
 #include <QTemporaryDir>
@@ -222,6 +224,121 @@ TEST_F(RecordingFile, WhatAFullDiskRefusedIsKeptAndSavedOnceThereIsRoom) {
     for (int i = 0; i < 60000; i += 997)
         EXPECT_EQ(curve.force[static_cast<std::size_t>(i)], sample(i).force);
     EXPECT_TRUE(p->check().problems.isEmpty());
+}
+
+/// A file system of its own with little room, where this process may mount one; else none.
+struct SmallDisk {
+    QString at, image;
+    bool mounted = false;
+    SmallDisk(const QTemporaryDir& dir, int megabytes)
+        : at(dir.filePath("disk")), image(dir.filePath("image")) {
+        QDir().mkpath(at);
+        QFile file(image);
+        if (!file.open(QIODevice::WriteOnly) || !file.resize(qint64(megabytes) << 20)) return;
+        file.close();
+        mounted = QProcess::execute("sh", {"-c", "mkfs.ext4 -q -O ^has_journal " + image +
+                                                     " 2>/dev/null && mount -o loop " + image + " " + at +
+                                                     " 2>/dev/null"}) == 0;
+    }
+    ~SmallDisk() {
+        if (mounted) QProcess::execute("umount", {"-l", at});
+    }
+};
+
+TEST_F(RecordingFile, AFullDiskEndsInASavedPullAndASentence) {
+    // A loop file system where root allows; elsewhere a file that cannot grow, which looks the same from
+    // inside.
+    SmallDisk disk(dir, 8);
+    if (disk.mounted) path = disk.at + "/p.anvil";
+    const auto specimen = make();
+    std::unique_ptr<FileLimit> limit;
+    auto p = std::move(*Project::open(path));
+    if (!disk.mounted) limit = std::make_unique<FileLimit>(QFileInfo(path).size() + (4 << 20));
+    study::Pull blank;
+    blank.specimen = specimen;
+    std::size_t committed = 0;
+    QString error;
+    {
+        PullRecording r(*p, blank);
+        r.begin();
+        for (int i = 0; i < 600000 && r.error().isEmpty(); ++i) { // 14 MB of samples onto 8
+            const auto s = sample(i);
+            r.append(std::span(&s, 1));
+            if (i % 20000 == 0) QThread::msleep(110);
+        }
+        for (int k = 0; k < 50 && r.error().isEmpty(); ++k)
+            QThread::msleep(20);
+        error = r.error();
+        committed = r.committed();
+        r.end(rig::Ending::cannotSave);
+    }
+    std::printf("disk full (%s): %zu samples saved, then: %s\n",
+                disk.mounted ? "loop file system" : "file limit", committed, error.toUtf8().constData());
+    EXPECT_FALSE(error.isEmpty()) << "it is said";
+    EXPECT_GT(committed, 10000U);
+    p.reset();
+    limit.reset();
+    const auto again = Project::open(path); // a full disk must not keep the project shut
+    ASSERT_TRUE(again) << again.error().message;
+    const auto loaded = (*again)->load();
+    ASSERT_EQ((*loaded)[0].pulls.size(), 1U);
+    const auto& pull = (*loaded)[0].pulls[0];
+    const auto raw = (*again)->curve(pull.curve);
+    ASSERT_TRUE(raw) << raw.error().message;
+    ASSERT_GE(raw->force.size(), committed) << "what was said to be safe is there";
+    for (std::size_t i = 0; i < raw->force.size(); ++i)
+        ASSERT_EQ(raw->force[i], sample(static_cast<int>(i)).force);
+    for (const auto& problem : (*again)->check().problems)
+        ADD_FAILURE() << problem.toStdString();
+}
+
+TEST_F(RecordingFile, AVanishedDriveIsASentenceAndWhatWasSavedIsThere) {
+    SmallDisk disk(dir, 32);
+    if (disk.mounted) path = disk.at + "/p.anvil";
+    const auto specimen = make();
+    auto p = std::move(*Project::open(path));
+    study::Pull blank;
+    blank.specimen = specimen;
+    std::size_t committed = 0;
+    {
+        PullRecording r(*p, blank);
+        r.begin();
+        for (int i = 0; i < 3000; ++i) {
+            const auto s = sample(i);
+            r.append(std::span(&s, 1));
+        }
+        while (r.committed() < 3000)
+            QThread::msleep(5);
+        committed = r.committed();
+        // The drive takes nothing more: mounted for reading only, as the kernel does when one fails, or no
+        // room.
+        std::unique_ptr<FileLimit> limit;
+        if (disk.mounted)
+            ASSERT_EQ(QProcess::execute("sh", {"-c", "mount -o remount,ro,force " + disk.at +
+                                                         " 2>/dev/null || umount -l " + disk.at}),
+                      0);
+        else
+            limit = std::make_unique<FileLimit>(1);
+        for (int i = 3000; i < 6000; ++i) {
+            const auto s = sample(i);
+            r.append(std::span(&s, 1));
+        }
+        for (int k = 0; k < 100 && r.error().isEmpty() && r.committed() < 6000; ++k)
+            QThread::msleep(20);
+        EXPECT_TRUE(!r.error().isEmpty() || r.committed() == 6000U) << "either it is safe or it is said";
+        committed = r.committed();
+        r.end(rig::Ending::cannotSave);
+    }
+    p.reset();
+    if (disk.mounted)
+        QProcess::execute("sh", {"-c", "mount -o remount,rw " + disk.at + " 2>/dev/null || mount -o loop " +
+                                           disk.image + " " + disk.at + " 2>/dev/null"});
+    const auto again = Project::open(path);
+    ASSERT_TRUE(again) << again.error().message;
+    ASSERT_EQ((*(*again)->load())[0].pulls.size(), 1U);
+    const auto raw = (*again)->curve((*(*again)->load())[0].pulls[0].curve);
+    ASSERT_TRUE(raw);
+    EXPECT_GE(raw->force.size(), committed);
 }
 
 TEST_F(RecordingFile, ADamagedRecordingDoesNotKeepTheProjectShut) {

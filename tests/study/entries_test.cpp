@@ -85,6 +85,18 @@ TEST(Entries, AHammerNeverGainsEnergy) {
     }
 }
 
+TEST(Entries, AHammerMayBeReadOffAsAngles) {
+    // An arm of 800 mm let go at 90 degrees falls 800 mm; at 60 degrees it has risen 400 mm.
+    const auto r =
+        form(EntryKind::hammer, {{"mass", "2 kg"}, {"from", "90°"}, {"to", "60°"}, {"arm", "800 mm"}});
+    ASSERT_TRUE(r) << r.error().message;
+    EXPECT_NEAR(r->values[0].value, 2 * 9.80665 * 0.4, 1e-9);
+    EXPECT_FALSE(form(EntryKind::hammer, {{"mass", "2 kg"}, {"from", "90°"}, {"to", "60°"}}))
+        << "an angle is no height";
+    EXPECT_FALSE(
+        form(EntryKind::hammer, {{"mass", "2 kg"}, {"from", "90°"}, {"to", "60°"}, {"arm", "0 mm"}}));
+}
+
 TEST(Entries, ADropTellsItsSpeed) {
     const auto r = form(EntryKind::drop, {{"height", "1.2 m"}, {"peak", "85 g0"}, {"hit", "2"}});
     ASSERT_TRUE(r) << r.error().message;

@@ -1,6 +1,7 @@
 #include "wait.h"
 #include <QCoreApplication>
 #include <QTemporaryDir>
+#include <algorithm>
 #include <anvil/link/rig_server.h>
 #include <anvil/work/live_bench.h>
 #include <anvil/work/open_project.h>
@@ -114,6 +115,64 @@ TEST_F(LiveRig, SeveralCellsAndDevicesAreRecordedTogether) {
     EXPECT_TRUE(project->file().check().problems.isEmpty());
     ASSERT_TRUE(runUntil([&] { return bench.live().channels[2].skew.has_value(); }, 15000));
     EXPECT_NEAR(*bench.live().channels[2].skew, 0.01, 0.003);
+}
+
+TEST_F(LiveRig, ATorqueAgainstAngleIsRecordedAndRead) {
+    auto options = quick();
+    options.logger.speed = 0.02;
+    link::RigServer server(options, false);
+    server.show(quantity::Dimension::torque);
+    setup.address = server.listenTcp(0)->toStdString();
+    setup.layout = rig::simulatedLayout(quantity::Dimension::torque);
+    ASSERT_TRUE(bench.connectTo(setup));
+    ASSERT_TRUE(runUntil([&] { return bench.live().perSecond > 50; }));
+    bench.arm(project->file(), blank(), {});
+    ASSERT_TRUE(runUntil([&] { return bench.live().recorder == rig::RecorderState::done; }, 20000));
+    ASSERT_TRUE(runUntil([&] { return bench.live().saved; }));
+    bench.reset();
+    ASSERT_TRUE(project->reload());
+    const auto& data = project->studies()[0];
+    const auto& r = project->readings(data.study.id).byPull.at(data.pulls[0].id);
+    EXPECT_EQ(r.load, quantity::Dimension::torque);
+    ASSERT_TRUE(r.breakaway);
+    EXPECT_NEAR(*r.breakaway, server.rig().truth().peak / 100, 0.3 * *r.breakaway);
+    EXPECT_EQ(study::valueOf(data.pulls[0], &r, study::Metric::peak).whyNot,
+              "its curve is of torque, not of force");
+    EXPECT_TRUE(study::valueOf(data.pulls[0], &r, study::Metric::breakaway).value);
+    const auto again = *project->file().curve(data.pulls[0].curve);
+    EXPECT_EQ(again.load, quantity::Dimension::torque);
+    EXPECT_EQ(again.travel, quantity::Dimension::angle);
+    EXPECT_TRUE(project->file().check().problems.isEmpty());
+}
+
+TEST_F(LiveRig, ABurstOfADropKeepsWhatCameBeforeIt) {
+    auto options = quick();
+    options.logger.rate = 25000;
+    options.logger.speed = 1; // over in a few hundredths of a second
+    options.logger.noise = 2;
+    link::RigServer server(options, false);
+    server.show(quantity::Dimension::acceleration);
+    setup.address = server.listenTcp(0)->toStdString();
+    setup.layout = rig::simulatedLayout(quantity::Dimension::acceleration);
+    ASSERT_TRUE(bench.connectTo(setup));
+    ASSERT_TRUE(runUntil([&] { return bench.live().perSecond > 20000; }));
+    bench.arm(project->file(), blank(), {});
+    ASSERT_TRUE(runUntil([&] { return bench.live().recorder == rig::RecorderState::done; }, 20000));
+    ASSERT_TRUE(runUntil([&] { return bench.live().saved; }));
+    bench.reset();
+    ASSERT_TRUE(project->reload());
+    const auto& data = project->studies()[0];
+    const auto curve = *project->file().curve(data.pulls[0].curve);
+    const auto top = static_cast<std::size_t>(std::max_element(curve.force.begin(), curve.force.end()) -
+                                              curve.force.begin());
+    EXPECT_GT(curve.time[top] - curve.time.front(), 0.9) << "from before it was let go";
+    EXPECT_NEAR(curve.force[top], server.rig().truth().peak / 100 * 9.80665, 0.02 * curve.force[top]);
+    std::size_t gaps = 0;
+    for (std::size_t i = 1; i < curve.time.size(); ++i)
+        gaps += curve.time[i] - curve.time[i - 1] > 1.5 / 25000;
+    EXPECT_EQ(gaps, 0U);
+    const auto& r = project->readings(data.study.id).byPull.at(data.pulls[0].id);
+    EXPECT_TRUE(study::valueOf(data.pulls[0], &r, study::Metric::shock).value);
 }
 
 TEST_F(LiveRig, AsksARigThatAnswers) {

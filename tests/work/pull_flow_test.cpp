@@ -201,6 +201,17 @@ TEST_F(Flow, ItMayBreakWhileItIsLookedAt) {
     EXPECT_EQ(flow.step(), PullStep::saving);
 }
 
+TEST(Troubles, AreSentencesAboutWhatCameInBetween) {
+    Live before, after;
+    EXPECT_TRUE(troublesBetween(before, after).isEmpty());
+    before.noise = 4; // the greeting
+    before.clockJumps = 1;
+    after.noise = 5;
+    after.clockJumps = 3;
+    EXPECT_EQ(troublesBetween(before, after),
+              (QStringList{"the rig's clock jumped 2 times", "a line held no numbers"}));
+}
+
 TEST_F(Flow, EveryStepSaysWhatSpaceDoes) {
     toReady();
     EXPECT_EQ(flow.action(), "Arm");

@@ -82,7 +82,7 @@ void BenchLine::refresh() {
                                                                     : name);
     m_state->setToolTip(live.said);
     if (!on) return;
-    const auto& unit = *m_session.units().force;
+    const auto& unit = m_session.rig().loadUnit();
     m_load->setText((live.inside ? QString() : QStringLiteral("~ ")) +
                     qs(quantity::atStep(unit.fromSi(live.force),
                                         unit.fromSi(rig::displayStep(m_session.rig().setup())))) +

@@ -321,7 +321,7 @@ QString Board::tipAt(const QPoint& at) const {
             if (!m.pull && m.look) return text + "\n" + tr("A step of the preparation is overdue");
             if (const auto r = m_session.readings().byPull.find(m.pull);
                 r != m_session.readings().byPull.end())
-                text += tr(", peak %1").arg(m_session.force(r->second.peak.force));
+                text += tr(", peak %1").arg(m_session.load(r->second.peak.force, r->second.load));
             if (const auto* p = data->pull(m.pull); p && !p->reason.empty()) text += "\n" + qs(p->reason);
             if (m.look) text += "\n" + tr("Needs a look (F8)");
             return text;

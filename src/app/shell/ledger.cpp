@@ -351,7 +351,8 @@ void Ledger::refresh() {
         for (const auto& n : r->second.notes)
             facts << qs(n);
         facts << tr("Zero: %1, noise %2")
-                     .arg(m_session.force(r->second.baseline), m_session.force(r->second.noise));
+                     .arg(m_session.load(r->second.baseline, r->second.load),
+                          m_session.load(r->second.noise, r->second.load));
     }
     m_facts->setText(facts.join("\n"));
     QStringList history;

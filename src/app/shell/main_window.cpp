@@ -148,6 +148,7 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
         m_splitter->restoreState(settings.value("window/splitter").toByteArray());
         m_ledgerPanel->setVisible(settings.value("window/ledger", true).toBool());
     }
+    m_bench->setVisible(settings.value("window/bench", true).toBool());
     goTo(Stage::verdict);
     refreshTitles();
     refresh();
@@ -281,6 +282,12 @@ void MainWindow::makeMenus() {
         view->addAction(icon("panel-right"), tr("Fold or unfold the le&dger"), QKeySequence("Ctrl+L"), this,
                         [this] { m_ledgerPanel->setVisible(!m_ledgerPanel->isVisible()); });
     ledger->setObjectName("foldLedger");
+
+    auto* bench = view->addAction(tr("Fold or unfold the &bench line"), QKeySequence("Ctrl+B"), this, [this] {
+        m_bench->setVisible(!m_bench->isVisible());
+        QSettings().setValue("window/bench", m_bench->isVisible());
+    });
+    bench->setObjectName("foldBench");
 
     auto* go = menuBar()->addMenu(tr("&Go"));
     for (int i = 0; i < stageCount; ++i)

@@ -183,6 +183,10 @@ void Session::setUnits(const QString& force, const QString& length) {
     emit unitsChanged();
 }
 
+QString Session::load(double si, quantity::Dimension dimension) const {
+    return qs(quantity::withUnit(si, m_units.of(dimension)));
+}
+
 QString Session::force(double si) const { return qs(quantity::withUnit(si, *m_units.force)); }
 
 } // namespace anvil::app

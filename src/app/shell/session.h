@@ -69,6 +69,8 @@ public:
     const report::Units& units() const { return m_units; }
     void setUnits(const QString& force, const QString& length);
     QString force(double si) const;
+    /// A load of a curve, in the unit of what the curve measures.
+    QString load(double si, quantity::Dimension dimension) const;
 
     /// Passes a command's result on: an error becomes a message. True when it worked.
     template <class T> bool tell(const Expected<T>& result) {

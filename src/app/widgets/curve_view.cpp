@@ -30,13 +30,14 @@ void CurveView::showCurve(std::shared_ptr<const curve::ReadCurve> curve, const r
     m_chart = {};
     m_grabbed = -1;
     const auto& r = m_curve->reading;
-    const auto& force = units.of(quantity::Dimension::force);
+    const auto& force = units.of(r.load);
+    const auto& travel = units.of(r.travel);
     const bool time = m_curve->cleaned.displacement.empty();
     m_x = chart::abscissa(*m_curve);
     m_y = m_curve->cleaned.force;
     if (!time)
         for (auto& v : m_x)
-            v = units.length->fromSi(v);
+            v = travel.fromSi(v);
     for (auto& v : m_y)
         v = force.fromSi(v);
     m_pyramid = curve::Pyramid(m_y);
@@ -55,9 +56,8 @@ void CurveView::showCurve(std::shared_ptr<const curve::ReadCurve> curve, const r
     const double top = *std::max_element(m_y.begin(), m_y.end());
     m_chart.y0 = std::min(-0.04 * top, *std::min_element(m_y.begin(), m_y.end()));
     m_chart.y1 = 1.12 * top;
-    m_chart.xTitle = time ? "Time since the load began (s)"
-                          : "Displacement from the toe (" + std::string(units.length->symbol) + ")";
-    m_chart.yTitle = "Force (" + std::string(force.symbol) + ")";
+    m_chart.xTitle = time ? "Time since the load began (s)" : chart::travelTitle(travel);
+    m_chart.yTitle = chart::loadTitle(force);
     if (rigLimit) m_chart.limit = force.fromSi(*rigLimit - r.baseline);
     m_pins.clear();
     if (r.stiffness && !time) {
@@ -113,7 +113,7 @@ void CurveView::rebuild() {
                                       static_cast<std::size_t>(std::max(100, (width() - 80) / 2)));
         m_chart.traces = {trace};
         m_chart.legend = !m_legs.empty();
-        if (!m_legs.empty()) m_chart.traces.front().name = tr("force").toStdString();
+        if (!m_legs.empty()) m_chart.traces.front().name = tr("load").toStdString();
         for (std::size_t i = 0; i < m_legs.size(); ++i) {
             chart::Trace beside;
             beside.name = m_legs[i].name;

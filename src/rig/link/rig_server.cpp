@@ -15,15 +15,19 @@ namespace {
 
 constexpr qint64 mostUnsent = 4 << 20; // a listener that does not listen loses lines, as on a real wire
 
-QByteArray lineOf(const sim::RigReading& r) {
-    auto line = QByteArray::number(r.time, 'f', 6) + ',' + QByteArray::number(r.force, 'f', 2) + ',' +
-                QByteArray::number(1000 * r.displacement, 'f', 4);
+} // namespace
+
+QByteArray RigServer::lineOf(const sim::RigReading& r) const {
+    const double load = m_load == quantity::Dimension::force ? r.force : r.force / 100;
+    const double travel =
+        m_load == quantity::Dimension::torque ? 18000 * r.displacement : 1000 * r.displacement;
+    auto line = QByteArray::number(r.time, 'f', 6) + ',' +
+                QByteArray::number(load, 'f', m_load == quantity::Dimension::force ? 2 : 4) + ',' +
+                QByteArray::number(travel, 'f', 4);
     for (const double leg : r.legs)
         line += ',' + QByteArray::number(leg, 'f', 2);
     return line + '\n';
 }
-
-} // namespace
 
 RigServer::RigServer(const sim::RigOptions& options, bool answers, QObject* parent)
     : QObject(parent), m_rig(options), m_answers(answers), m_timer(new QTimer(this)) {
@@ -79,7 +83,9 @@ void RigServer::accept() {
             if (m_socket == fresh) m_socket = nullptr;
             fresh->deleteLater();
         });
-        QByteArray heads = "time [s],force [N],travel [mm]";
+        QByteArray heads;
+        for (const auto& c : rig::simulatedLayout(m_load).columns)
+            heads += (heads.isEmpty() ? "" : ",") + QByteArray::fromStdString(c.name + " [" + c.unit + "]");
         for (std::size_t i = 0; i < m_rig.legs(); ++i)
             heads += ",leg " + QByteArray::number(i + 1) + " [N]";
         if (!m_answers) say(heads + '\n');

@@ -171,7 +171,8 @@ void CurvesStage::refresh() {
 void CurvesStage::fillNumbers(const curve::ReadCurve& c, const study::Pull& pull) {
     const auto& r = c.reading;
     const auto& units = m_session.units();
-    const auto& length = *units.length;
+    const auto& length = units.of(r.travel);
+    const auto load = [&](double si) { return m_session.load(si, r.load); };
     std::vector<QStringList> rows;
     const auto hand = [](bool byHand) { return byHand ? tr(", by hand") : QString(); };
     const auto where = [&](const curve::Landmark& m) {
@@ -180,27 +181,33 @@ void CurvesStage::fillNumbers(const curve::ReadCurve& c, const study::Pull& pull
                hand(m.byHand);
     };
     const bool bound = r.offScale || pull.standing == study::Standing::atLeast;
-    rows.push_back(
-        {tr("Peak"), (bound ? tr("at least ") : QString()) + m_session.force(r.peak.force), where(r.peak)});
-    rows.push_back({tr("First slip"), r.firstSlip ? m_session.force(r.firstSlip->force) : tr("none"),
+    rows.push_back({tr("Peak"), (bound ? tr("at least ") : QString()) + load(r.peak.force), where(r.peak)});
+    rows.push_back({tr("First slip"), r.firstSlip ? load(r.firstSlip->force) : tr("none"),
                     r.firstSlip               ? where(*r.firstSlip)
                     : pull.settings.firstSlip ? tr("taken away by hand")
                                               : QString()});
-    rows.push_back({tr("Break"), r.breakPoint ? m_session.force(r.breakPoint->force) : tr("none seen"),
+    rows.push_back({tr("Break"), r.breakPoint ? load(r.breakPoint->force) : tr("none seen"),
                     r.breakPoint ? where(*r.breakPoint) : QString()});
-    if (r.stiffness)
+    if (r.load == Dimension::torque) {
+        rows.push_back({tr("Breakaway"), r.breakaway ? load(*r.breakaway) : tr("cannot be told"),
+                        tr("greatest within 90°")});
+        rows.push_back({tr("Running"), r.running ? load(*r.running) : tr("not turned far enough"),
+                        tr("mean from 90° to 360°")});
+    }
+    const bool force = r.load == Dimension::force;
+    if (r.stiffness && force)
         rows.push_back({tr("Stiffness"), qs(withUnit(r.stiffness->value, units.of(Dimension::stiffness))),
                         tr("%1 to %2%3")
                             .arg(qs(quantity::significant(units.force->fromSi(r.stiffness->from))),
-                                 m_session.force(r.stiffness->to), hand(r.stiffness->byHand))});
-    else
+                                 load(r.stiffness->to), hand(r.stiffness->byHand))});
+    else if (force)
         rows.push_back(
             {tr("Stiffness"), tr("none"), r.againstTime ? tr("no displacement was logged") : QString()});
-    if (r.energyToPeak)
+    if (r.energyToPeak && force)
         rows.push_back(
             {tr("Energy to peak"), qs(withUnit(*r.energyToPeak, units.of(Dimension::energy))), QString()});
     rows.push_back({tr("Residual grip"),
-                    r.residual && !bound ? m_session.force(r.residual->force) : tr("cannot be told"),
+                    r.residual && !bound ? load(r.residual->force) : tr("cannot be told"),
                     r.residual && !bound ? tr("%1 of the peak").arg(qs(quantity::percent(r.residual->share)))
                                          : QString()});
     if (r.fall) rows.push_back({tr("How it let go"), QString::fromStdString(r.fall->word), QString()});

@@ -152,7 +152,12 @@ void BenchView::follow() {
     const auto before = m_flow.step();
     m_flow.follow(live, now());
     if (before == m_flow.step()) return;
+    if (m_flow.step() == PullStep::loading && before == PullStep::armed) m_atStart = live;
     if (before == PullStep::saving && m_flow.step() == PullStep::part) {
+        for (const auto& trouble : work::troublesBetween(m_atStart, live)) {
+            m_marks.push_back({live.time, trouble.toStdString()});
+            m_session.say(tr("During this pull %1. It is noted with it.").arg(trouble), true);
+        }
         m_pull = live.pull;
         m_session.rig().bench().reset();
         m_session.tell(m_session.project()->reload());
@@ -207,7 +212,7 @@ void BenchView::tick() {
     follow();
     if (!isVisible()) return;
     const auto live = m_session.rig().live();
-    const auto& unit = *m_session.units().force;
+    const auto& unit = m_session.rig().loadUnit();
     const double step = rig::displayStep(m_session.rig().setup());
     m_load->setText(live.link == work::LinkState::connected
                         ? (live.inside ? QString() : QStringLiteral("~")) +
@@ -225,7 +230,10 @@ void BenchView::tick() {
                         : QString());
     QStringList rate;
     if (live.recorder == rig::RecorderState::loading) {
-        if (live.speed) rate << qs(quantity::withUnit(*live.speed, quantity::unit("mm/s"), 2));
+        if (live.speed)
+            rate << (rig::travelOf(m_session.rig().setup().layout) == quantity::Dimension::angle
+                         ? tr("%1 a second").arg(qs(quantity::withUnit(*live.speed, quantity::unit("°"), 2)))
+                         : qs(quantity::withUnit(*live.speed, quantity::unit("mm/s"), 2)));
         if (live.forceRate) rate << tr("%1 a second").arg(qs(quantity::withUnit(*live.forceRate, unit, 2)));
         if (const auto* data = m_session.study(); data && data->study.plan.speed)
             rate << tr("wanted %1")

@@ -52,6 +52,7 @@ private:
     std::set<Id> m_skipped;
     std::vector<study::Mark> m_marks;
     Wakefulness m_awake;
+    work::Live m_atStart; ///< when the present recording began
     bool m_near = false, m_lit = false;
     work::PullStep m_shown = work::PullStep::noRig;
     QLabel *m_load, *m_peak, *m_rate, *m_channels, *m_specimen, *m_sentence, *m_action;

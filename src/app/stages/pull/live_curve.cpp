@@ -57,7 +57,7 @@ void LiveCurve::update(std::vector<rig::LiveTrace::Stretch> trace, const std::ve
 }
 
 void LiveCurve::build() {
-    m_picture = chart::livePull(m_pull, *m_session.units().force, width(), height());
+    m_picture = chart::livePull(m_pull, m_session.rig().loadUnit(), width(), height());
     QWidget::update();
 }
 

@@ -135,9 +135,9 @@ void PullStage::refresh() {
     const auto* data = m_session.study();
     const auto kind = data ? study::entryKindOf(data->study.plan.method) : study::EntryKind::curve;
     const bool rig = m_session.rig().inUse() && data;
-    // A holding load is seen on the curve where a rig is there; the other kinds have none.
+    const bool curve = rig && study::comesFromCurve(kind, rig::loadOf(m_session.rig().setup().layout));
     const bool entry = data && !data->study.plan.practice && kind != study::EntryKind::curve &&
-                       !data->specimens.empty() && !(rig && kind == study::EntryKind::hold);
+                       !data->specimens.empty() && !curve;
     const bool bench = rig && !entry;
     if (entry) m_entries->setCurrentWidget(entryFor(kind));
     m_entries->setVisible(entry);

@@ -71,6 +71,11 @@ struct CurveChart {
     bool legend = false;
 };
 
+/// "Force (N)", "Torque (N·m)", "Deceleration (g₀)": the title of an axis that shows a load in this unit.
+std::string loadTitle(const quantity::Unit& unit);
+/// "Displacement from the toe (mm)", or of an angle.
+std::string travelTitle(const quantity::Unit& unit);
+
 /// Draws curves with axes; `plane` receives the mapping.
 Picture curves(const CurveChart& chart, double width, double height, Plane* plane = nullptr);
 

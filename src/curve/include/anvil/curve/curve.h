@@ -2,6 +2,7 @@
 #pragma once
 
 #include <anvil/quantity/error.h>
+#include <anvil/quantity/unit.h>
 #include <cstddef>
 #include <span>
 #include <string>
@@ -18,13 +19,17 @@ struct Channel {
     bool operator==(const Channel&) const = default;
 };
 
-/// Samples as they were logged, in SI units (s, N, m). `displacement` is empty when none was logged, `time`
-/// when the log has no clock. All non-empty channels have equal length. Never changed by reading.
+/// Samples as they were logged, in SI units (s, N, m; a twist logs torque against angle, a drop deceleration,
+/// in N·m, rad and m/s² in the place of force and displacement: `load` and `travel` tell). `displacement` is
+/// empty when none was logged, `time` when the log has no clock. All non-empty channels have equal length.
+/// Never changed by reading.
 struct Curve {
     std::vector<double> time;
     std::vector<double> force;
     std::vector<double> displacement;
     std::vector<Channel> others{};
+    quantity::Dimension load = quantity::Dimension::force;
+    quantity::Dimension travel = quantity::Dimension::length;
 
     bool operator==(const Curve&) const = default;
 };

@@ -62,13 +62,16 @@ struct Fall {
 /// The result of reading a curve; all values SI.
 struct Reading {
     std::size_t samples = 0, dropped = 0, spikes = 0;
-    double baseline = 0;       ///< N, taken off every force
-    double noise = 0;          ///< N, standard deviation
-    double resolution = 0;     ///< N, 0 when the signal is not quantised
-    bool flipped = false;      ///< the load was logged as negative force
-    bool offScale = false;     ///< the peak is "at least"
-    bool againstTime = false;  ///< no displacement: residual and fall are told against time
-    std::size_t departure = 0; ///< first sample under load
+    double baseline = 0;   ///< N, taken off every force
+    double noise = 0;      ///< N, standard deviation
+    double resolution = 0; ///< N, 0 when the signal is not quantised
+    bool flipped = false;  ///< the load was logged as negative force
+    bool offScale = false; ///< the peak is "at least"
+    quantity::Dimension load = quantity::Dimension::force,
+                        travel = quantity::Dimension::length; ///< as the curve's
+    std::optional<double> breakaway, running; ///< N·m, of a torque against angle; see turning()
+    bool againstTime = false;                 ///< no displacement: residual and fall are told against time
+    std::size_t departure = 0;                ///< first sample under load
     Landmark peak;
     std::optional<Landmark> firstSlip, breakPoint;
     std::optional<Stiffness> stiffness;
@@ -99,6 +102,15 @@ struct ReadCurve {
     Cleaned cleaned;
 };
 Expected<ReadCurve> readAndKeep(const Curve& raw, const ReadingSettings& settings = {});
+
+/// What a torque–angle curve says: breakaway is the greatest torque within `first` (rad) of turning since the
+/// load departed; running the mean over angle (trapezoid) from there to `until`, if at least half of that was
+/// turned.
+struct Turning {
+    std::optional<double> breakaway, running; ///< N·m
+};
+Turning turning(std::span<const double> angle, std::span<const double> torque, std::size_t departure,
+                double first = 1.5707963267948966, double until = 6.283185307179586);
 
 /// Force at a displacement from the toe on the way up, or nothing if it was not reached. m → N.
 std::optional<double> forceAt(const ReadCurve& curve, double displacement);

@@ -54,8 +54,14 @@ struct Layout {
     std::optional<std::size_t> find(Role role) const;
 };
 
-/// What the simulated rig sends: time in s, force in N, travel in mm.
-Layout simulatedLayout();
+/// What the load column measures, by its unit: force, torque or acceleration; and the travel column: length
+/// or angle. Force and length where no unit tells.
+quantity::Dimension loadOf(const Layout& layout);
+quantity::Dimension travelOf(const Layout& layout);
+
+/// What the simulated rig sends: time in s, force in N, travel in mm; torque in N·m and angle in degrees;
+/// deceleration in g₀ and travel in mm.
+Layout simulatedLayout(quantity::Dimension load = quantity::Dimension::force);
 
 /// Cuts a stream of bytes into lines, whatever the pieces it arrives in. A line longer than `mostBytes` is
 /// dropped and counted: a device cannot make it grow.

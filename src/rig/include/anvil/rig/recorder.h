@@ -41,8 +41,9 @@ public:
 };
 
 struct RecorderSettings {
+    double leastStart = 1;     ///< N: no load below this starts a recording
     double startForce = 0;     ///< N above the unloaded level that starts a recording; 0: 8 × noise,
-                               ///< a thousandth of the limit, or 1 N, whichever is most
+                               ///< a thousandth of the limit, or the least, whichever is most
     double preTrigger = 2;     ///< s kept from before the start, so that there is a baseline
     double breakShare = 0.4;   ///< of the peak: below it the piece counts as broken …
     double breakSeconds = 0.3; ///< … when it stays there so long

@@ -12,19 +12,21 @@
 
 namespace anvil::store {
 
+/// What is recorded beside force and travel: the main device's further channels, and those of each device
+/// read beside it.
+struct RecordedChannels {
+    std::vector<rig::ChannelName> others;
+    std::vector<std::vector<rig::ChannelName>> sides;
+    quantity::Dimension load = quantity::Dimension::force, travel = quantity::Dimension::length;
+};
+
 /// Takes samples from a recorder and commits them on a thread of its own. Nothing here ever waits for the
 /// disk but that thread.
 class PullRecording : public rig::SampleSink {
 public:
-    /// What is recorded beside force and travel: the main device's further channels, and those of each device
-    /// read beside it.
-    struct Channels {
-        std::vector<rig::ChannelName> others;
-        std::vector<std::vector<rig::ChannelName>> sides;
-    };
     /// `pull`: specimen, set-up, operator, reading settings and the like; its curve and recording are filled
     /// in.
-    PullRecording(Project& project, study::Pull pull, Channels channels = {});
+    PullRecording(Project& project, study::Pull pull, RecordedChannels channels = {});
     ~PullRecording() override; ///< waits until everything is committed
 
     void begin() override;
@@ -55,7 +57,7 @@ private:
     const std::vector<rig::ChannelName>& names(std::size_t stream) const;
     Project& m_project;
     study::Pull m_pull;
-    Channels m_channels;
+    RecordedChannels m_channels;
     struct Stream {
         Id curve = 0;
         int sequence = 0;

@@ -31,6 +31,10 @@ std::optional<EntryKind> entryKindFromKey(const std::string& key);
 /// Of a method by its key; an unknown one gives a curve.
 EntryKind entryKindOf(std::string_view method);
 
+/// Whether a rig that measures this load shows the result by a curve, so that nothing has to be typed: a
+/// torque against angle, the deceleration of a drop, the load at which a thing starts to move.
+bool comesFromCurve(EntryKind kind, quantity::Dimension load);
+
 /// The metrics a method offers to the verdict, the usual one first.
 std::vector<Metric> metricsOf(std::string_view method);
 

@@ -56,6 +56,9 @@ struct Live {
     QString trouble;           ///< what keeps samples from being saved
 };
 
+/// What went wrong on the wire between two looks, as sentences; empty: nothing.
+QStringList troublesBetween(const Live& before, const Live& after);
+
 /// Lives in the window's thread; the listening is done on another. Signals arrive in the window's thread.
 class LiveBench : public QObject {
     Q_OBJECT

@@ -27,6 +27,9 @@ public:
     Expected<QString> listenTcp(quint16 port);
     /// Opens a pseudo-terminal. Returns the address to connect to. Error: there is none to be had.
     Expected<QString> openTerminal();
+    /// Shows its force as a torque (a hundredth, N·m, with 18° for each mm) or a deceleration (a hundredth,
+    /// g₀) instead; before anybody connects.
+    void show(quantity::Dimension load) { m_load = load; }
     /// Pulls by itself: so many seconds after the last one ended, 0: only when told.
     void setAuto(double seconds) { m_auto = seconds; }
 
@@ -44,7 +47,9 @@ private:
     void hear(const QByteArray& bytes);
     void drop(double seconds);
 
+    QByteArray lineOf(const sim::RigReading& reading) const;
     sim::VirtualRig m_rig;
+    quantity::Dimension m_load = quantity::Dimension::force;
     bool m_answers = false, m_wasPulling = false;
     double m_auto = 0, m_idle = 0, m_awayUntil = 0, m_silentUntil = 0, m_skew = 0;
     sim::RigReading m_last;
