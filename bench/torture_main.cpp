@@ -120,8 +120,11 @@ int main(int argc, char** argv) {
         "%.0f s at %.0f lines a second: %zu samples of %zu channels, %zu gaps, saved %.1f s after the end\n",
         seconds, rate, (2 + raw->others.size()) * raw->time.size(), 2 + raw->others.size(), gaps,
         static_cast<double>(saving.elapsed()) * 1e-3);
-    std::printf("frame: median %.2f ms, 99 %% %.2f ms, worst %.2f ms; processor: %.0f %% of a core\n",
-                frames[frames.size() / 2], frames[frames.size() * 99 / 100], frames.back(), 100 * used);
+    std::printf("frame: median %.2f ms, 99 %% %.2f ms, worst %.2f ms, %zd of %zu over 16 ms; processor: %.0f "
+                "%% of a core\n",
+                frames[frames.size() / 2], frames[frames.size() * 99 / 100], frames.back(),
+                frames.end() - std::upper_bound(frames.begin(), frames.end(), 16.0), frames.size(),
+                100 * used);
     server.kill();
     server.waitForFinished();
     return gaps == 0 ? 0 : 1;

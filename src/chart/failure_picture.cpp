@@ -90,9 +90,16 @@ Picture failurePicture(const std::string& mode) {
         bar(p, 38, 76, 6, Ink::series2, 8);
         p.add(Line{{34, middle}, {50, middle}, Ink::warn, 2.4, Dash::dashed});
         return p;
-    } else if (holds(m, {"buckled", "bent"})) {
+    } else if (holds(m, {"buckled"})) { // pressed from both ends, it went sideways
+        p.add(Polyline{{{14, 30}, {28, 24}, {41, 10}, {54, 24}, {68, 30}}, Ink::series0, 7});
+        p.add(Line{{2, 30}, {9, 30}, Ink::accent, 2.2});
+        p.add(Line{{80, 30}, {73, 30}, Ink::accent, 2.2});
+        return p;
+    } else if (holds(m, {"bent"})) {
         p.add(Polyline{{{6, 36}, {24, 22}, {41, 14}, {58, 22}, {76, 36}}, Ink::series0, 7});
-        if (holds(m, {"stayed", "buckled"})) p.add(Line{{6, 38}, {76, 38}, Ink::warn, 1.5, Dash::dotted});
+        const bool stayed = holds(m, {"stayed"});
+        p.add(Line{
+            {6, 40}, {76, 40}, stayed ? Ink::warn : Ink::faint, 1.5, stayed ? Dash::solid : Dash::dotted});
         return p;
     } else if (holds(m, {"slid", "slip"})) {
         base(p, 20);

@@ -207,7 +207,8 @@ TEST_F(Cli, RankIsByMeans) {
 }
 
 TEST_F(Cli, SimulateWritesTheRunAndItsTruth) {
-    for (const char* model : {"pull-out", "brittle-bond", "wire-rope", "yielding-metal"}) {
+    for (const char* model : {"pull-out", "brittle-bond", "wire-rope", "yielding-metal", "smooth-friction",
+                              "plastic", "cracking-sheet", "slipping-grip"}) {
         const auto r = run({"simulate", model, "--seed", "7", "--to", dir.filePath("s.csv"), "--truth",
                             dir.filePath("t.json")});
         ASSERT_EQ(r.status, 0) << r.err.toStdString();

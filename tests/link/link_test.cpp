@@ -3,6 +3,7 @@
 #include <QEventLoop>
 #include <anvil/link/device.h>
 #include <anvil/link/rig_server.h>
+#include <cmath>
 #include <gtest/gtest.h>
 
 using namespace anvil;
@@ -59,6 +60,78 @@ TEST(Rig, SpeaksLinesOverTcpAndIsPulledByCommand) {
         },
         60000));
     EXPECT_NEAR(peak, server.rig().truth().peak, 20);
+}
+
+TEST(Rig, ShowsTorqueDecelerationAndLegs) {
+    sim::RigOptions options;
+    options.legs = {0.5, 0.25};
+    {
+        RigServer server(options, false);
+        Heard heard(*server.listenTcp(0));
+        ASSERT_TRUE(runUntil([&] { return heard.lines.size() > 3; }));
+        EXPECT_EQ(heard.lines[0], "time [s],force [N],travel [mm],leg 1 [N],leg 2 [N]");
+        const auto maker = *rig::SampleMaker::make(*rig::guessLayout(heard.lines));
+        EXPECT_EQ(maker.others().size(), 2U) << "the legs are channels without a word";
+    }
+    for (const auto load : {quantity::Dimension::torque, quantity::Dimension::acceleration}) {
+        RigServer server({}, false);
+        server.show(load);
+        Heard heard(*server.listenTcp(0));
+        ASSERT_TRUE(runUntil([&] { return heard.lines.size() > 3; }));
+        EXPECT_EQ(*rig::guessLayout(heard.lines), rig::simulatedLayout(load)) << heard.lines[0];
+    }
+}
+
+TEST(Rig, ObeysEveryFault) {
+    sim::RigOptions quick;
+    quick.logger.speed = 0.004;
+    quick.logger.zeroOffset = 50;
+    RigServer server(quick, false);
+    Heard heard(*server.listenTcp(0));
+    const auto make = *rig::SampleMaker::make(rig::simulatedLayout());
+    const auto last = [&] {
+        for (auto l = heard.lines.rbegin(); l != heard.lines.rend(); ++l)
+            if (const auto s = make(*l)) return *s;
+        return rig::RawSample{};
+    };
+    const auto fresh = [&] {
+        heard.lines.clear();
+        return runUntil([&] { return heard.lines.size() > 8; });
+    };
+    ASSERT_TRUE(fresh());
+    EXPECT_NEAR(last().force, 50, 20);
+    server.obey("!rezero");
+    ASSERT_TRUE(fresh());
+    EXPECT_NEAR(last().force, 0, 20);
+    server.obey("!drift 400");
+    ASSERT_TRUE(runUntil([&] { return last().force > 80; })) << "a fifth of a second and more";
+    server.obey("!drift 0");
+    server.obey("!rezero");
+    server.obey("!pull");
+    ASSERT_TRUE(runUntil([&] { return last().force > 500; }));
+    server.obey("!pause");
+    ASSERT_TRUE(fresh());
+    const double held = last().force, at = *last().displacement;
+    ASSERT_TRUE(fresh());
+    EXPECT_NEAR(last().force, held, 0.05 * held) << "a held load relaxes a little";
+    EXPECT_EQ(*last().displacement, at) << "the crosshead stands still";
+    server.obey("!go");
+    ASSERT_TRUE(runUntil([&] { return *last().displacement > at + 0.0005; }));
+    server.obey("!release");
+    heard.lines.clear();
+    server.obey("!spike 3");
+    int spikes = 0;
+    ASSERT_TRUE(runUntil([&] {
+        spikes = 0;
+        for (const auto& l : heard.lines)
+            if (const auto s = make(l)) spikes += std::abs(s->force) > 400;
+        return spikes == 3;
+    }));
+    server.obey("!skew 0.5");
+    ASSERT_TRUE(fresh());
+    const double before = *last().time;
+    ASSERT_TRUE(fresh());
+    EXPECT_GT(*last().time, before);
 }
 
 TEST(Rig, AnswersQuestions) {

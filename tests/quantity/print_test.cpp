@@ -50,4 +50,12 @@ TEST(Print, AtStepShowsWhatADisplayResolves) {
     EXPECT_EQ(atStep(123456, 50), fixed(123456, 0));
 }
 
+TEST(Print, WhatSomebodyTypedComesBackInAsFewDigits) {
+    EXPECT_EQ(asEntered(50, unit("N")), "50 N");
+    EXPECT_EQ(asEntered(1500, unit("kN")), "1.5 kN");
+    EXPECT_EQ(asEntered(98.0665, unit("kgf")), "10 kgf") << "no dust of the conversion";
+    EXPECT_EQ(asEntered(86400, unit("d")), "1 d");
+    EXPECT_EQ(asEntered(0.125, siUnit(Dimension::ratio)), "0.125");
+}
+
 } // namespace

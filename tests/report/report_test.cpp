@@ -157,4 +157,27 @@ TEST(Units, FollowTheChoice) {
     EXPECT_EQ(unitsFrom("stone", "cubit").force->symbol, "N");
 }
 
+TEST(Report, ATorqueStudyNeverSpeaksOfNewtonsAlone) {
+    Study s(2, 3);
+    s.data.study.plan.method = "torque";
+    s.data.study.metric = study::Metric::breakaway;
+    for (auto& [id, reading] : s.readings.byPull) {
+        reading.load = quantity::Dimension::torque;
+        reading.travel = quantity::Dimension::angle;
+        reading.breakaway = reading.peak.force / 100;
+    }
+    for (auto& [id, curve] : s.curves) {
+        auto copy = *curve;
+        copy.reading = s.readings.byPull.at(id);
+        curve = std::make_shared<const curve::ReadCurve>(std::move(copy));
+    }
+    const auto chart = overlayOf(s.source(), 1, 11, unitsFrom("N", "mm"), 200);
+    EXPECT_EQ(chart.yTitle, "Torque (N·m)");
+    EXPECT_EQ(chart.xTitle, "Angle from the toe (°)");
+    const auto html = toHtml(compose(s.source(), unitsFrom("N", "mm")));
+    EXPECT_TRUE(html.contains("Breakaway torque"));
+    EXPECT_TRUE(html.contains("N·m"));
+    EXPECT_FALSE(html.contains("Peak force")) << "nothing is listed that the method does not tell";
+}
+
 } // namespace

@@ -230,6 +230,31 @@ TEST(Lines, ATorqueOrADecelerationMayBeTheLoad) {
     EXPECT_EQ(*guessed, torque);
 }
 
+TEST(Lines, ColumnsAsTyped) {
+    const auto all = columnsFrom("time [ms], leg B [kN], -, air [°C], count");
+    ASSERT_TRUE(all) << all.error().message;
+    ASSERT_EQ(all->size(), 5U);
+    EXPECT_EQ((*all)[0].role, Role::time);
+    EXPECT_EQ((*all)[1].role, Role::force);
+    EXPECT_EQ((*all)[1].unit, "kN");
+    EXPECT_EQ((*all)[2].role, Role::none);
+    EXPECT_EQ((*all)[3].role, Role::other);
+    EXPECT_EQ((*all)[4].role, Role::other) << "a plain number";
+    EXPECT_EQ(*columnsFrom(columnsText(*all)), *all);
+    EXPECT_NE(columnsFrom("air [zork]").error().message.find("zork"), std::string::npos);
+    EXPECT_TRUE(columnsFrom("")->empty());
+}
+
+TEST(Calibration, TablesAsTyped) {
+    const auto points = pointsFrom(" 0 = 0; 512 = 98,1 ;");
+    ASSERT_TRUE(points) << points.error().message;
+    EXPECT_EQ(*points, (std::vector<CalibrationPoint>{{0, 0}, {512, 98.1}}));
+    EXPECT_EQ(pointsText(*points), "0 = 0; 512 = 98.1");
+    EXPECT_TRUE(pointsFrom("")->empty());
+    for (const char* bad : {"5", "a = 1", "1 = b", "1 = 2 = 3"})
+        EXPECT_FALSE(pointsFrom(bad)) << bad;
+}
+
 TEST(Setup, FurtherChannelsHaveTheirOwnTableSignAndZero) {
     rig::Setup s;
     s.name = "Three legs";

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <anvil/curve/reading.h>
 #include <anvil/sim/specimen.h>
+#include <anvil/sim/virtual_rig.h>
 #include <cmath>
 #include <cstdio>
 #include <gtest/gtest.h>
@@ -133,6 +134,59 @@ TEST(Simulator, ModelNames) {
     for (const auto m : allModels)
         EXPECT_EQ(modelFromName(name(m)), m);
     EXPECT_FALSE(modelFromName("jelly"));
+}
+
+TEST(VirtualBench, PausesRelaxesAndGoesOnWhereItStood) {
+    RigOptions options;
+    options.logger.noise = 0;
+    options.logger.speed = 0.004;
+    options.legs = {0.5, 0.3, 0.2};
+    VirtualRig rig(options);
+    rig.pull();
+    RigReading last;
+    while (last.force < 1000)
+        for (const auto& r : rig.advance(0.01))
+            last = r;
+    EXPECT_EQ(rig.legs(), 3U);
+    EXPECT_NEAR(last.legs[0] + last.legs[1] + last.legs[2], last.force, 1e-6)
+        << "what is pulled hangs on the legs";
+    const double held = last.force, place = last.displacement;
+    rig.pause(true);
+    rig.pause(true); // twice is once
+    double before = held + 1e-9;
+    for (int i = 0; i < 10; ++i)
+        for (const auto& r : rig.advance(0.5)) {
+            EXPECT_LE(r.force, before) << "a held load only falls";
+            EXPECT_EQ(r.displacement, place);
+            before = r.force;
+            last = r;
+        }
+    EXPECT_LT(last.force, held);
+    EXPECT_GT(last.force, 0.9 * held);
+    EXPECT_LT(last.legs[2] / 0.2, last.legs[0] / 0.5) << "each leg relaxes at its own pace";
+    rig.pause(false);
+    double peak = 0;
+    while (rig.pulling())
+        for (const auto& r : rig.advance(0.05))
+            peak = std::max(peak, r.force);
+    EXPECT_NEAR(peak, rig.truth().peak, 1e-9) << "nothing of the specimen was skipped";
+    rig.pause(true);
+    EXPECT_FALSE(rig.pulling()) << "there is nothing to pause";
+}
+
+TEST(Simulator, AnAmplifierMayTakeItsOffsetAwayInMidPull) {
+    Specimen s;
+    Logger g;
+    g.zeroOffset = 80;
+    g.rezeroAt = 2.5;
+    const auto run = pull(s, g, 3);
+    EXPECT_NEAR(run.curve.force.front(), 80, 1e-9);
+    auto plain = g;
+    plain.rezeroAt.reset();
+    const auto steady = pull(s, plain, 3);
+    for (std::size_t i = 0; i < run.curve.force.size(); ++i)
+        EXPECT_NEAR(steady.curve.force[i] - run.curve.force[i], run.curve.time[i] >= 2.5 ? 80 : 0, 1e-9);
+    EXPECT_NEAR(run.truth.peak, steady.truth.peak, 1e-9) << "the truth is above the true zero either way";
 }
 
 } // namespace

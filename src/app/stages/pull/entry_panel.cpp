@@ -59,6 +59,7 @@ EntryPanel::EntryPanel(Session& session, QWidget* parent) : Panel(session, paren
     auto* middle = new QHBoxLayout;
     middle->addWidget(m_form, 1);
     m_picture = new PictureView;
+    m_picture->setFixedSize(150, 90);
     middle->addWidget(m_picture, 0, Qt::AlignTop);
     layout->addLayout(middle);
     auto* row = new QHBoxLayout;
@@ -95,6 +96,7 @@ void EntryPanel::makeForm(EntryKind kind) {
         auto* edit = field("", QString::fromUtf8(f.hint), 260);
         edit->setObjectName(QStringLiteral("entry-") + f.key);
         edit->setAccessibleName(tr(f.title));
+        edit->setMinimumWidth(170);
         auto* label = new QLabel(f.needed ? tr(f.title) : tr("%1 (if known)").arg(tr(f.title)));
         label->setBuddy(edit);
         m_grid->addWidget(label, row, 0);

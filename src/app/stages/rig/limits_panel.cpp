@@ -30,12 +30,12 @@ LimitsPanel::LimitsPanel(Session& session, QWidget* parent) : Panel(session, par
     add(tr("Smallest step it shows"), m_resolution, "limitResolution", tr("such as 1 N"));
     add(tr("Wanted speed"), m_speed, "limitSpeed", tr("60 mm/min"));
     add(tr("Gives way itself"), m_stretch, "limitStretch", tr("mm for each kN"));
-    add(tr("Send when armed"), m_onArm, "onArm", tr("a line to the drive"));
+    add(tr("Send when armed"), m_onArm, "onArm", tr("a line to send"));
     add(tr("Send when stopped"), m_onStop, "onStop", tr("likewise"));
-    add(tr("Send to zero"), m_onZero, "onZero", tr("a line to the device"));
+    add(tr("Send to zero"), m_onZero, "onZero", tr("a line to send"));
     add(tr("Ends by itself when still for"), m_hold, "holdSeconds", tr("such as 30 s"));
     add(tr("Pause and look every"), m_look, "lookEvery", tr("such as 500 N"));
-    add(tr("Send at a pause"), m_onPause, "onPause", tr("a line to the drive"));
+    add(tr("Send at a pause"), m_onPause, "onPause", tr("a line to send"));
     add(tr("Send to go on"), m_onResume, "onResume", tr("likewise"));
     m_flipped = new QCheckBox(tr("Reads negative when pulled"));
     m_flipped->setObjectName("flipped");

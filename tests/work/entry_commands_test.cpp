@@ -1,0 +1,190 @@
+// Commands for results that are no curve, and for pictures.
+#include <QTemporaryDir>
+#include <anvil/work/open_project.h>
+#include <cmath>
+#include <gtest/gtest.h>
+
+using namespace anvil;
+using namespace anvil::work;
+
+namespace {
+
+const quantity::Unit& si(quantity::Dimension d) { return quantity::siUnit(d); }
+
+struct Entries : testing::Test {
+    QTemporaryDir dir;
+    std::unique_ptr<OpenProject> p;
+    Id study = 0;
+
+    void SetUp() override {
+        p = std::move(*OpenProject::create(dir.filePath("p.anvil")));
+        study::Study s;
+        s.title = "Pegs";
+        study = *p->addStudy(s);
+        ASSERT_TRUE(p->addOption(study, "Round"));
+        ASSERT_TRUE(p->addCondition(study, "Loam"));
+        ASSERT_TRUE(p->planReplicates(study, 2));
+        ASSERT_TRUE(p->makePieces(study, ""));
+    }
+    const study::StudyData& data() const { return *p->study(study); }
+    Id piece(std::size_t i = 0) const { return data().specimens[i].id; }
+    void reopen() {
+        p.reset();
+        p = std::move(*OpenProject::open(dir.filePath("p.anvil")));
+    }
+};
+
+TEST_F(Entries, AMethodBringsItsMetricAndDirectionAndOneUndoTakesBoth) {
+    ASSERT_TRUE(p->setMethod(study, "sag"));
+    EXPECT_EQ(data().study.metric, study::Metric::sag);
+    EXPECT_EQ(data().study.plan.direction, study::Direction::less);
+    ASSERT_TRUE(p->setMethod(study, "axial-pull"));
+    EXPECT_EQ(data().study.metric, study::Metric::peak);
+    EXPECT_EQ(data().study.plan.direction, study::Direction::more);
+    ASSERT_TRUE(p->undo());
+    EXPECT_EQ(data().study.metric, study::Metric::sag);
+    EXPECT_EQ(data().study.plan.method, "sag");
+    // What decides stays where the new method tells it too.
+    ASSERT_TRUE(p->setMethod(study, "axial-pull"));
+    ASSERT_TRUE(p->changeStudy(study, {{"metric", "stiffness"}}, "x"));
+    ASSERT_TRUE(p->setMethod(study, "compression"));
+    EXPECT_EQ(data().study.metric, study::Metric::stiffness);
+    EXPECT_FALSE(p->setMethod(99, "sag"));
+}
+
+TEST_F(Entries, AFormMakesAPullAndCanBeFilledInAgain) {
+    OpenProject::Entry e;
+    e.specimen = piece();
+    e.kind = study::EntryKind::torque;
+    e.fields = {{"breakaway", "4 N·m"}, {"running", "1 N·m"}};
+    e.unitOf = si;
+    e.whatBroke = "";
+    const auto made = p->addEntry(e);
+    ASSERT_TRUE(made) << made.error().message;
+    e.pull = *made;
+    e.fields[0].text = ">5 N·m";
+    ASSERT_TRUE(p->addEntry(e));
+    ASSERT_EQ(data().pulls.size(), 1U);
+    EXPECT_EQ(data().pulls[0].standing, study::Standing::atLeast);
+    EXPECT_EQ(data().pulls[0].outcome.entered.fields[0].text, ">5 N·m");
+    EXPECT_EQ(data().pulls[0].outcome.more.size(), 1U);
+    ASSERT_TRUE(p->undo());
+    EXPECT_EQ(data().pulls[0].standing, study::Standing::counts);
+    const auto before = data();
+    e.fields[0].text = "heavy";
+    EXPECT_FALSE(p->addEntry(e));
+    e.specimen = 999;
+    EXPECT_FALSE(p->addEntry(e));
+    EXPECT_EQ(data(), before) << "nothing lost";
+    reopen();
+    EXPECT_EQ(data(), before);
+}
+
+TEST_F(Entries, AFailureElsewhereIsABound) {
+    OpenProject::Entry e;
+    e.specimen = piece();
+    e.kind = study::EntryKind::hold;
+    e.fields = {{"moves", "900 N"}};
+    e.unitOf = si;
+    e.whatBroke = "the grip";
+    ASSERT_TRUE(p->addEntry(e));
+    EXPECT_EQ(data().pulls[0].standing, study::Standing::atLeast);
+    EXPECT_FALSE(data().pulls[0].reason.empty());
+}
+
+TEST_F(Entries, ALadderIsSafeAfterEveryStep) {
+    const auto step = [&](double load, bool held) {
+        return p->addLadderStep(piece(), {load, {}, held}, "2026-05-04T09:00:00", "Ines");
+    };
+    const auto pull = step(100, true);
+    ASSERT_TRUE(pull);
+    ASSERT_TRUE(step(150, true));
+    reopen();
+    ASSERT_EQ(data().pulls.size(), 1U) << "as if the program had been killed here";
+    EXPECT_EQ(data().pulls[0].outcome.entered.steps.size(), 2U);
+    EXPECT_EQ(study::nextOnLadder(data())->id, piece()) << "the one begun comes first";
+    EXPECT_FALSE(step(-5, true));
+    ASSERT_TRUE(step(200, false));
+    EXPECT_NE(step(250, true).error().message.find("let go already"), std::string::npos);
+    EXPECT_EQ(data().pulls[0].standing, study::Standing::between);
+    EXPECT_EQ(study::nextOnLadder(data())->id, piece(1));
+    ASSERT_TRUE(p->takeBackLadderStep(*pull));
+    EXPECT_EQ(data().pulls[0].standing, study::Standing::atLeast);
+    ASSERT_TRUE(p->takeBackLadderStep(*pull));
+    ASSERT_TRUE(p->takeBackLadderStep(*pull));
+    EXPECT_TRUE(data().pulls.empty()) << "with its first step the pull goes too";
+    EXPECT_FALSE(p->takeBackLadderStep(*pull));
+    EXPECT_FALSE(p->addLadderStep(999, {100, {}, true}, "", ""));
+}
+
+TEST_F(Entries, GaugesGrowReadingByReading) {
+    const auto read = [&](double at, double value, bool unloaded = false) {
+        return p->addGaugeReading(piece(), {at, value}, unloaded, "Ines");
+    };
+    EXPECT_FALSE(read(1000, 0.010, true)) << "nothing to recover from yet";
+    ASSERT_TRUE(read(1000, 0.010));
+    EXPECT_EQ(data().pulls[0].standing, study::Standing::notRead);
+    EXPECT_FALSE(read(1000, 0.011)) << "not later than the one before";
+    ASSERT_TRUE(read(2000, 0.011));
+    EXPECT_EQ(data().pulls[0].standing, study::Standing::counts);
+    ASSERT_TRUE(read(3000, 0.0105, true));
+    EXPECT_EQ(data().pulls.size(), 1U);
+    EXPECT_NEAR(data().pulls[0].typed->value, 0.001, 1e-12);
+    EXPECT_EQ(*data().pulls[0].outcome.entered.unloadedFrom, 3000);
+    EXPECT_FALSE(p->addLadderStep(piece(), {100, {}, true}, "", "")) << "it has a result of another kind";
+}
+
+TEST_F(Entries, APictureFindsItsInstant) {
+    study::Pull pull;
+    pull.specimen = piece();
+    pull.performedAt = "2026-05-04T09:00:00";
+    Id id = 0;
+    ASSERT_TRUE(p->run("Pull", [&](store::Writer& w) {
+        curve::Curve c;
+        c.others = {{"leg 1", "N", {}}, {"leg 2", "N", {}}};
+        for (int i = 0; i < 2000; ++i) {
+            c.time.push_back(50 + 0.01 * i);
+            c.force.push_back(i < 500 ? 0 : std::min(0.5 * (i - 500), 400.0));
+            c.others[0].values.push_back(0.75 * c.force.back());
+            c.others[1].values.push_back(0.25 * c.force.back());
+        }
+        pull.curve = w.addCurve(c);
+        pull.outcome.marks = {{68, "mark 1"}};
+        id = w.insert("pull", store::toRow(pull));
+    }));
+    const QDateTime began = QDateTime::fromString("2026-05-04T09:00:00", Qt::ISODate);
+    ASSERT_TRUE(p->attach(id, "a.png", "bytes", began.addMSecs(7500)));
+    ASSERT_TRUE(p->attach(id, "b.png", "others", began.addDays(1)));
+    ASSERT_EQ(data().attachments.size(), 2U);
+    EXPECT_NEAR(*data().attachments[0].at, 57.5, 1e-9);
+    EXPECT_FALSE(data().attachments[1].at) << "the day after";
+    EXPECT_FALSE(p->attach(999, "c.png", "bytes", began));
+    // The same second holds what every leg showed.
+    const auto steady = p->steadyAtMarks(id);
+    ASSERT_EQ(steady.size(), 1U);
+    EXPECT_TRUE(steady[0].still);
+    const auto shares = curve::sharesOf(steady[0]);
+    ASSERT_EQ(shares.size(), 2U);
+    EXPECT_NEAR(shares[0].share, 0.75, 1e-9);
+    const auto legs = p->legs(id);
+    ASSERT_EQ(legs.size(), 2U);
+    EXPECT_EQ(legs[0].values.size(), (*p->readCurve(id))->cleaned.force.size());
+    reopen();
+    EXPECT_EQ(data().attachments.size(), 2U);
+    EXPECT_TRUE(p->file().check().problems.isEmpty());
+}
+
+TEST_F(Entries, RigidBarsHaveAStudyOfTheirOwn) {
+    const auto first = p->addRigCheckPiece("Shed winch");
+    ASSERT_TRUE(first);
+    const auto second = p->addRigCheckPiece("Shed winch");
+    ASSERT_TRUE(second);
+    EXPECT_NE(*first, *second);
+    EXPECT_EQ(p->studies().size(), 2U);
+    EXPECT_TRUE(p->studyOfSpecimen(*second)->study.plan.rigCheck);
+    reopen();
+    ASSERT_TRUE(p->addRigCheckPiece("Press"));
+    EXPECT_EQ(p->studies().size(), 2U) << "found again";
+}
+
+} // namespace
