@@ -271,6 +271,29 @@ std::vector<ChannelName> channelsOf(const Setup& s) {
     return s.protocol == Protocol::answers ? std::vector<ChannelName>{} : names(SampleMaker::make(s.layout));
 }
 
+std::vector<ChannelName> allChannels(const Setup& setup) {
+    auto out = channelsOf(setup);
+    for (const auto& side : setup.sides)
+        for (auto& name : channelsOf(side))
+            out.push_back(std::move(name));
+    return out;
+}
+
+Column* columnOf(Setup& setup, std::size_t channel) {
+    const auto within = [&](Layout& layout, bool main) -> Column* {
+        const auto maker = SampleMaker::make(layout, main);
+        const auto count = maker ? maker->others().size() : 0;
+        if (channel < count) return &layout.columns[maker->others()[channel].column];
+        channel -= count;
+        return nullptr;
+    };
+    if (setup.protocol == Protocol::lines)
+        if (auto* c = within(setup.layout, true)) return c;
+    for (auto& side : setup.sides)
+        if (auto* c = within(side.layout, false)) return c;
+    return nullptr;
+}
+
 std::vector<ChannelName> channelsOf(const SideDevice& side) {
     auto out = names(SampleMaker::make(side.layout, false));
     for (auto& c : out)

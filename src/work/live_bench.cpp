@@ -400,20 +400,21 @@ private:
 
     std::vector<LiveChannel> channels(bool fresh) const {
         std::vector<LiveChannel> out;
-        const auto add = [&](const rig::ChannelName& name, double value, bool isFresh) {
+        const auto add = [&](const rig::ChannelName& name, double value, double raw, bool isFresh) {
             LiveChannel c;
             c.name = QString::fromStdString(name.name);
             c.unit = QString::fromStdString(name.unit);
             c.value = value;
+            c.raw = raw;
             c.fresh = isFresh;
             c.overLimit = name.limit && std::abs(value) >= *name.limit;
             out.push_back(std::move(c));
         };
         for (std::size_t i = 0; i < m_names.size(); ++i)
-            add(m_names[i], m_others[i], fresh);
+            add(m_names[i], m_others[i], m_rawOthers[i], fresh);
         for (const auto& side : m_sides)
             for (std::size_t i = 0; i < side->names.size(); ++i) {
-                add(side->names[i], side->last.others[i], now() - side->lastHeard < 1);
+                add(side->names[i], side->last.others[i], side->raw[i], now() - side->lastHeard < 1);
                 out.back().skew = side->timeline.skew();
                 out.back().said = side->said;
             }

@@ -2,6 +2,7 @@
 
 #include "shell/rig_desk.h"
 #include "widgets/picture_view.h"
+#include <QComboBox>
 #include <QDate>
 #include <QHBoxLayout>
 #include <QHeaderView>
@@ -18,6 +19,9 @@ namespace anvil::app {
 CalibrationPanel::CalibrationPanel(Session& session, QWidget* parent) : Panel(session, parent) {
     auto* layout = new QHBoxLayout(this);
     auto* left = new QVBoxLayout;
+    m_channel = new QComboBox;
+    m_channel->setObjectName("calibratedChannel");
+    left->addWidget(m_channel);
     m_table = makeTable({tr("Reading"), tr("True load")}, "calibration");
     m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
     left->addWidget(m_table, 2);
@@ -36,9 +40,9 @@ CalibrationPanel::CalibrationPanel(Session& session, QWidget* parent) : Panel(se
     known->addStretch();
     left->addLayout(known);
     auto* hangs = new QHBoxLayout;
-    auto* look = new QPushButton(tr("It hangs there: check"));
-    look->setObjectName("checkNow");
-    hangs->addWidget(look);
+    m_look = new QPushButton(tr("It hangs there: check"));
+    m_look->setObjectName("checkNow");
+    hangs->addWidget(m_look);
     auto* point = new QPushButton(tr("Take it into the table"));
     point->setObjectName("takePoint");
     hangs->addWidget(point);
@@ -56,8 +60,9 @@ CalibrationPanel::CalibrationPanel(Session& session, QWidget* parent) : Panel(se
     right->addWidget(m_sentence);
     right->addStretch();
     layout->addLayout(right, 1);
+    connect(m_channel, &QComboBox::activated, this, [this] { refill(); });
     connect(m_table, &QTableWidget::cellChanged, this, &CalibrationPanel::edited);
-    connect(look, &QPushButton::clicked, this, &CalibrationPanel::check);
+    connect(m_look, &QPushButton::clicked, this, &CalibrationPanel::check);
     connect(point, &QPushButton::clicked, this, &CalibrationPanel::takePoint);
     for (auto* edit : {m_calibrated, m_expires})
         connect(edit, &QLineEdit::editingFinished, this, &CalibrationPanel::saveDates);
@@ -67,13 +72,43 @@ CalibrationPanel::CalibrationPanel(Session& session, QWidget* parent) : Panel(se
     follow();
 }
 
+int CalibrationPanel::channel() const { return m_channel->currentIndex() - 1; }
+
+std::vector<rig::CalibrationPoint>& CalibrationPanel::tableOf(rig::Setup& setup) const {
+    auto* column = channel() < 0 ? nullptr : rig::columnOf(setup, static_cast<std::size_t>(channel()));
+    return column ? column->calibration : setup.calibration;
+}
+
+const quantity::Unit& CalibrationPanel::unit() const {
+    const auto& setup = m_session.rig().setup();
+    const auto names = rig::allChannels(setup);
+    if (channel() < 0 || channel() >= static_cast<int>(names.size())) return m_session.rig().loadUnit();
+    const auto known = quantity::findUnit(names[static_cast<std::size_t>(channel())].unit);
+    return known ? m_session.units().of((*known)->dimension) : quantity::siUnit(quantity::Dimension::ratio);
+}
+
+double CalibrationPanel::rawNow(const work::Live& live) const {
+    const auto at = static_cast<std::size_t>(std::max(0, channel()));
+    return channel() >= 0 && at < live.channels.size() ? live.channels[at].raw : live.rawLevel;
+}
+
 void CalibrationPanel::fill() {
-    const auto& s = m_session.rig().setup();
-    const auto& unit = *m_session.units().force;
-    m_table->setRowCount(static_cast<int>(s.calibration.size()) + 1);
+    auto s = m_session.rig().setup();
+    const auto names = rig::allChannels(s);
+    const int chosen = channel();
+    m_channel->clear();
+    m_channel->addItem(tr("The load"));
+    for (const auto& n : names)
+        m_channel->addItem(qs(n.name));
+    m_channel->setCurrentIndex(chosen >= 0 && chosen + 1 < m_channel->count() ? chosen + 1 : 0);
+    m_look->setVisible(channel() < 0); // looks are kept for the load
+    m_channel->setVisible(!names.empty());
+    const auto& unit = this->unit();
+    const auto points = tableOf(s);
+    m_table->setRowCount(static_cast<int>(points.size()) + 1);
     for (int r = 0; r < m_table->rowCount(); ++r) {
-        const bool row = r < static_cast<int>(s.calibration.size());
-        const auto p = row ? s.calibration[static_cast<std::size_t>(r)] : rig::CalibrationPoint{};
+        const bool row = r < static_cast<int>(points.size());
+        const auto p = row ? points[static_cast<std::size_t>(r)] : rig::CalibrationPoint{};
         m_table->setItem(r, 0, new QTableWidgetItem(row ? qs(quantity::shortest(p.reading)) : QString()));
         m_table->setItem(r, 1, new QTableWidgetItem(row ? qs(quantity::withUnit(p.truth, unit)) : QString()));
     }
@@ -84,7 +119,7 @@ void CalibrationPanel::fill() {
         m_checks->insertItem(0, (check.passed() ? QStringLiteral("\u2713 ") : QStringLiteral("\u2717 ")) +
                                     qs(check.at).left(16).replace('T', ' ') + "  " +
                                     qs(rig::sentence(check)));
-    const auto calibration = rig::Calibration::make(s.calibration);
+    const auto calibration = rig::Calibration::make(points);
     m_picture->setVisible(calibration && !calibration->empty());
     if (calibration)
         m_picture->setBuild([c = *calibration, &unit](double width) {
@@ -98,7 +133,7 @@ void CalibrationPanel::fill() {
                  "or hang known weights on it.")
         : line ? tr("The points lie up to %1 off a straight line. Beyond the table's ends readings are "
                     "guesses: they are dashed here and marked ~ at the rig.")
-                     .arg(m_session.force(line->worst))
+                     .arg(qs(quantity::withUnit(line->worst, unit)))
                : QString());
 }
 
@@ -114,27 +149,28 @@ void CalibrationPanel::edited() {
             if (r + 1 == m_table->rowCount()) continue; // still being typed
         }
         const auto reading = quantity::parseNumber(text(0));
-        const auto truth = quantity::parseEntry(text(1), quantity::Dimension::force, m_session.units().force);
+        const auto truth = quantity::parseEntry(text(1), unit().dimension, &unit());
         if (!m_session.tell(reading) || !m_session.tell(truth)) return refill();
         points.push_back({*reading, truth->si});
     }
     if (points.size() > 1)
         if (const auto made = rig::Calibration::make(points); !m_session.tell(made)) return refill();
-    if (points == m_session.rig().setup().calibration) return;
-    m_session.rig().edit([&](rig::Setup& s) { s.calibration = points; });
+    auto setup = m_session.rig().setup();
+    if (points == tableOf(setup)) return;
+    m_session.rig().edit([&](rig::Setup& s) { tableOf(s) = points; });
 }
 
 void CalibrationPanel::takePoint() {
-    const auto entry = quantity::parseEntry(m_known->text().toStdString(), quantity::Dimension::force,
-                                            m_session.units().force);
+    const auto entry = quantity::parseEntry(m_known->text().toStdString(), unit().dimension, &unit());
     if (!m_session.tell(entry)) return;
     const auto live = m_session.rig().live();
     if (!live.fresh) return m_session.say(tr("Nothing arrives from the rig: connect it first."), true);
-    auto points = m_session.rig().setup().calibration;
-    points.push_back({live.rawLevel, entry->si});
+    auto setup = m_session.rig().setup();
+    auto points = tableOf(setup);
+    points.push_back({rawNow(live), entry->si});
     if (points.size() > 1)
         if (const auto made = rig::Calibration::make(points); !m_session.tell(made)) return;
-    m_session.rig().edit([&](rig::Setup& s) { s.calibration = points; });
+    m_session.rig().edit([&](rig::Setup& s) { tableOf(s) = points; });
 }
 
 void CalibrationPanel::check() {

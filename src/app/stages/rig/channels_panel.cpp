@@ -39,8 +39,7 @@ ChannelsPanel::ChannelsPanel(Session& session, QWidget* parent) : Panel(session,
                        "add a device below."));
     layout->addWidget(m_none);
     m_channels =
-        makeTable({tr("Channel"), tr("Shows now"), tr("At most"), tr("Turned"), tr("Table")},
-                  "moreChannels");
+        makeTable({tr("Channel"), tr("Shows now"), tr("At most"), tr("Turned"), tr("Table")}, "moreChannels");
     m_channels->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
     m_channels->horizontalHeaderItem(3)->setToolTip(tr("Ticked: it reads negative when loaded"));
     m_channels->horizontalHeaderItem(4)->setToolTip(tr("Its calibration: reading = true; reading = true"));
@@ -76,33 +75,15 @@ ChannelsPanel::ChannelsPanel(Session& session, QWidget* parent) : Panel(session,
     follow();
 }
 
-rig::Column* ChannelsPanel::columnOf(rig::Setup& setup, std::size_t channel) const {
-    const auto within = [&](rig::Layout& layout, bool main) -> rig::Column* {
-        const auto maker = rig::SampleMaker::make(layout, main);
-        if (!maker) return nullptr;
-        if (channel < maker->others().size()) return &layout.columns[maker->others()[channel].column];
-        channel -= maker->others().size();
-        return nullptr;
-    };
-    if (setup.protocol == rig::Protocol::lines)
-        if (auto* c = within(setup.layout, true)) return c;
-    for (auto& side : setup.sides)
-        if (auto* c = within(side.layout, false)) return c;
-    return nullptr;
-}
-
 void ChannelsPanel::fill() {
     auto setup = m_session.rig().setup();
-    auto names = rig::channelsOf(setup);
-    for (const auto& side : setup.sides)
-        for (auto& n : rig::channelsOf(side))
-            names.push_back(std::move(n));
+    const auto names = rig::allChannels(setup);
     m_none->setVisible(names.empty());
     m_channels->setVisible(!names.empty());
     m_channels->setRowCount(static_cast<int>(names.size()));
     for (int r = 0; r < m_channels->rowCount(); ++r) {
         const auto i = static_cast<std::size_t>(r);
-        const auto* column = columnOf(setup, i);
+        const auto* column = rig::columnOf(setup, i);
         if (!column) continue;
         m_channels->setItem(r, 0, fixed(qs(names[i].name)));
         m_channels->setItem(r, 1, fixed({}));
@@ -175,12 +156,9 @@ void ChannelsPanel::tick() {
 void ChannelsPanel::saveChannel(int r) {
     if (filling() || !m_session.project()) return;
     auto setup = m_session.rig().setup();
-    auto* column = columnOf(setup, static_cast<std::size_t>(r));
+    auto* column = rig::columnOf(setup, static_cast<std::size_t>(r));
     if (!column) return;
-    auto names = rig::channelsOf(setup);
-    for (const auto& side : setup.sides)
-        for (auto& n : rig::channelsOf(side))
-            names.push_back(std::move(n));
+    const auto names = rig::allChannels(setup);
     const auto& unit = shownIn(m_session, names[static_cast<std::size_t>(r)].unit);
     const auto limit = m_channels->item(r, 2)->text().trimmed().toStdString();
     column->limit.reset();

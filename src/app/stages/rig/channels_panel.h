@@ -18,7 +18,6 @@ private:
     void add();
     void takeAway();
     void guess();
-    rig::Column* columnOf(rig::Setup& setup, std::size_t channel) const;
     QTableWidget *m_channels, *m_devices;
     QLabel *m_none, *m_state;
 };

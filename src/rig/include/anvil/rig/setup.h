@@ -74,6 +74,11 @@ struct ChannelName {
 std::vector<ChannelName> channelsOf(const Setup& setup);
 std::vector<ChannelName> channelsOf(const SideDevice& side);
 
+/// All of them, the main device's first; and the column that a channel comes from, nullptr for a number beyond
+/// the last.
+std::vector<ChannelName> allChannels(const Setup& setup);
+Column* columnOf(Setup& setup, std::size_t channel);
+
 /// Makes forces and displacements at the specimen of a rig's readings.
 class Conversion {
 public:
