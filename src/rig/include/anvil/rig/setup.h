@@ -74,8 +74,8 @@ struct ChannelName {
 std::vector<ChannelName> channelsOf(const Setup& setup);
 std::vector<ChannelName> channelsOf(const SideDevice& side);
 
-/// All of them, the main device's first; and the column that a channel comes from, nullptr for a number beyond
-/// the last.
+/// All of them, the main device's first; and the column that a channel comes from, nullptr for a number
+/// beyond the last.
 std::vector<ChannelName> allChannels(const Setup& setup);
 Column* columnOf(Setup& setup, std::size_t channel);
 

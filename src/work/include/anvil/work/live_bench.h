@@ -23,7 +23,7 @@ enum class LinkState { none, searching, connected };
 struct LiveChannel {
     QString name, unit; ///< unit of `value`: the SI unit's symbol
     double value = 0;
-    double raw = 0; ///< as the device says it, smoothed; in the same unit
+    double raw = 0;                ///< as the device says it, smoothed; in the same unit
     std::optional<double> share{}; ///< of what the force channels beside the main one carry together
     bool fresh = false;            ///< something arrived within the last second
     bool overLimit = false;        ///< beyond what its sensor can show
