@@ -97,7 +97,8 @@ void EntryPanel::makeForm(EntryKind kind) {
         edit->setObjectName(QStringLiteral("entry-") + f.key);
         edit->setAccessibleName(tr(f.title));
         edit->setMinimumWidth(170);
-        auto* label = new QLabel(f.needed ? tr(f.title) : tr("%1 (if known)").arg(tr(f.title)));
+        auto* label = new QLabel(tr(f.title));
+        if (!f.needed) label->setObjectName("faint"); // may stay empty
         label->setBuddy(edit);
         m_grid->addWidget(label, row, 0);
         m_grid->addWidget(edit, row++, 1);

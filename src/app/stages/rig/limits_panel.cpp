@@ -40,14 +40,15 @@ LimitsPanel::LimitsPanel(Session& session, QWidget* parent) : Panel(session, par
     m_flipped = new QCheckBox(tr("Reads negative when pulled"));
     m_flipped->setObjectName("flipped");
     grid->addWidget(m_flipped, place / 2, 2 * (place % 2), 1, 2);
-    grid->setColumnStretch(4, 1);
+    grid->setColumnStretch(1, 1);
+    grid->setColumnStretch(3, 1);
     layout->addLayout(grid);
     auto* stretch = new QHBoxLayout;
-    stretch->addWidget(new QLabel(tr("How much it gives way:")));
+    layout->addWidget(new QLabel(tr("How much it gives way:")));
     auto* guided = new QPushButton(tr("Measure it with a rigid bar"));
     guided->setObjectName("measureStretch");
     stretch->addWidget(guided);
-    auto* bar = new QPushButton(tr("Take it from the selected pull of a bar"));
+    auto* bar = new QPushButton(tr("From the selected pull"));
     bar->setObjectName("stretchFromPull");
     stretch->addWidget(bar);
     stretch->addStretch();
