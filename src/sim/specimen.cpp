@@ -79,7 +79,8 @@ private:
         m_peakAt = m_yieldAt + travel * m_s.strength / m_s.stiffness;
     }
     /// Corners as shares of the strength, and of the straight travel to it since the first one.
-    template <class OnLine> void zigzag(std::vector<std::pair<double, double>> corners, OnLine onLine) {
+    template <class OnLine>
+    void zigzag(const std::vector<std::pair<double, double>>& corners, OnLine onLine) {
         m_slipAt = onLine(*m_slip);
         for (const auto& [force, travel] : corners)
             m_corners.emplace_back(m_slipAt + travel * m_s.strength / m_s.stiffness, force * m_s.strength);
