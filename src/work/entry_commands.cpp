@@ -38,7 +38,7 @@ const study::StudyData* OpenProject::studyOfSpecimen(Id specimen) const {
 Expected<Id> OpenProject::keepEntered(const study::Pull& pull, const QString& what) {
     Id id = pull.id;
     auto row = store::toRow(pull);
-    const auto done = run(what, [&](store::Writer& w) {
+    auto done = run(what, [&](store::Writer& w) {
         if (id)
             w.update("pull", id, row);
         else
@@ -195,19 +195,19 @@ Expected<Id> OpenProject::attach(Id id, const QString& name, const QByteArray& b
     }
     const auto file = store::ImportedFile::pack(QString::fromStdString(a.name), bytes);
     Id made = 0;
-    const auto done = run(tr("%1: picture %2")
-                              .arg(QString::fromStdString(data->specimen(pull->specimen)->label),
-                                   QString::fromStdString(a.name)),
-                          [&](store::Writer& w) {
-                              a.file = w.addFile(file);
-                              made = w.insert("attachment", store::toRow(a));
-                          });
+    auto done = run(tr("%1: picture %2")
+                        .arg(QString::fromStdString(data->specimen(pull->specimen)->label),
+                             QString::fromStdString(a.name)),
+                    [&](store::Writer& w) {
+                        a.file = w.addFile(file);
+                        made = w.insert("attachment", store::toRow(a));
+                    });
     if (!done) return done;
     return made;
 }
 
 Expected<void> OpenProject::removeAttachment(Id id) {
-    const auto done = run(tr("Picture taken away"), [&](store::Writer& w) { w.remove("attachment", id); });
+    auto done = run(tr("Picture taken away"), [&](store::Writer& w) { w.remove("attachment", id); });
     return done ? Expected<void>{} : tl::unexpected(done.error());
 }
 
