@@ -57,7 +57,7 @@ Expected<Id> OpenProject::addRigCheckPiece(const std::string& rig) {
         s.position = static_cast<int>(m_studies.size());
         s.plan.rigCheck = true;
         s.plan.reused = true;
-        const auto made = addStudy(s);
+        auto made = addStudy(s);
         if (!made) return made;
         study = *made;
     }
