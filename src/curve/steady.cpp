@@ -58,9 +58,14 @@ std::optional<Steady> steadyAt(const Curve& c, double time, double seconds) {
     if (count < 3) return std::nullopt;
     Steady out{c.time[from], c.time[from + count - 1], count, {}, true};
     const auto part = [&](const std::vector<double>& v) { return std::span(v).subspan(from, count); };
-    out.channels.push_back(over("force", "N", part(c.time), part(c.force)));
+    using quantity::Dimension;
+    const auto unit = [](Dimension d) { return std::string(quantity::siUnit(d).symbol); };
+    out.channels.push_back(
+        over(std::string(quantity::name(c.load)), unit(c.load), part(c.time), part(c.force)));
     if (!c.displacement.empty())
-        out.channels.push_back(over("travel", "m", part(c.time), part(c.displacement)));
+        out.channels.push_back(
+            over(c.travel == Dimension::length ? "travel" : std::string(quantity::name(c.travel)),
+                 unit(c.travel), part(c.time), part(c.displacement)));
     for (const auto& o : c.others)
         if (o.values.size() == c.time.size())
             out.channels.push_back(over(o.name, o.unit, part(c.time), part(o.values)));

@@ -107,6 +107,26 @@ Expected<Id> OpenProject::addLadderStep(Id specimen, const study::LadderStep& st
                                  .arg(step.held ? tr("held") : tr("let go")));
 }
 
+Expected<void> OpenProject::ladderBroke(Id id, const std::string& part) {
+    const auto* data = studyOfPull(id);
+    const auto* known = data ? data->pull(id) : nullptr;
+    if (!known) return fail("There is no such pull any more.");
+    auto pull = *known;
+    pull.whatBroke = part;
+    const auto proposal = study::proposeStanding(*data, nullptr, part, study::Limit::broke);
+    if (proposal.standing != study::Standing::counts && pull.typed) {
+        const bool held =
+            pull.standing == study::Standing::between || pull.standing == study::Standing::atLeast;
+        pull.standing = held ? proposal.standing : study::Standing::aside;
+        pull.reason = held ? proposal.reason : proposal.reason + " Nothing had been held.";
+        pull.typed->upper = 0; // the load it failed at is none of the part asked for
+    }
+    const auto done = keepEntered(pull, tr("%1: %2 let go")
+                                            .arg(QString::fromStdString(data->specimen(pull.specimen)->label),
+                                                 QString::fromStdString(part)));
+    return done ? Expected<void>{} : tl::unexpected(done.error());
+}
+
 Expected<void> OpenProject::takeBackLadderStep(Id id) {
     const auto* data = studyOfPull(id);
     const auto* known = data ? data->pull(id) : nullptr;

@@ -372,6 +372,7 @@ private:
         l.rawLevel = m_rawLevel;
         l.displacement = m_displacement;
         if (slow) {
+            l.channels = channels(m_arrived > 0 && now() - m_lastHeard < 1);
             l.forceRate = m_recorder.forceRate();
             l.speed = m_recorder.speed();
             l.offZero = m_recorder.offZero();
@@ -384,7 +385,6 @@ private:
         l.noise = m_noise + m_cutter.tooLong();
         l.clockJumps = m_timeline.jumps();
         l.skew = m_timeline.skew();
-        l.channels = channels(l.fresh);
         if (m_recording) {
             l.pull = m_recording->pull();
             l.committed = m_recording->committed();

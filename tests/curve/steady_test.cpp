@@ -77,6 +77,19 @@ TEST(Steady, ARisingLoadIsNotStillAndItsDriftIsByHand) {
     EXPECT_NEAR(s->channels[0].mean, 50, 1e-6) << "from 25 to 75 N";
 }
 
+TEST(Steady, ATorqueIsNoForce) {
+    auto c = threeLegs();
+    c.load = anvil::quantity::Dimension::torque;
+    c.travel = anvil::quantity::Dimension::angle;
+    c.displacement = c.force;
+    const auto s = steadyAt(c, 4);
+    ASSERT_TRUE(s);
+    EXPECT_EQ(s->channels[0].name, "torque");
+    EXPECT_EQ(s->channels[0].unit, "N·m");
+    EXPECT_EQ(s->channels[1].name, "angle");
+    EXPECT_EQ(s->channels[1].unit, "rad");
+}
+
 TEST(Steady, NothingWhereNothingWasLogged) {
     EXPECT_FALSE(steadyAt(threeLegs(), -1));
     EXPECT_FALSE(steadyAt(threeLegs(), 99));

@@ -117,6 +117,26 @@ TEST_F(Entries, ALadderIsSafeAfterEveryStep) {
     EXPECT_FALSE(p->addLadderStep(999, {100, {}, true}, "", ""));
 }
 
+TEST_F(Entries, AnotherPartsFailureLeavesOnlyWhatWasHeld) {
+    const auto step = [&](Id piece, double load, bool held) {
+        return *p->addLadderStep(piece, {load, {}, held}, "", "");
+    };
+    step(piece(), 100, true);
+    const auto held = step(piece(), 150, false), nothing = step(piece(1), 100, false);
+    ASSERT_TRUE(p->ladderBroke(held, "the grip"));
+    ASSERT_TRUE(p->ladderBroke(nothing, "the grip"));
+    EXPECT_EQ(data().pull(held)->standing, study::Standing::atLeast);
+    EXPECT_EQ(data().pull(held)->typed->value, 100);
+    EXPECT_EQ(data().pull(nothing)->standing, study::Standing::aside);
+    EXPECT_FALSE(data().pull(nothing)->reason.empty());
+    ASSERT_TRUE(p->undo());
+    EXPECT_EQ(data().pull(nothing)->standing, study::Standing::atMost);
+    ASSERT_TRUE(p->ladderBroke(nothing, "the piece"));
+    EXPECT_EQ(data().pull(nothing)->standing, study::Standing::atMost)
+        << "the part asked for: it failed at the first step";
+    EXPECT_FALSE(p->ladderBroke(99, "the piece"));
+}
+
 TEST_F(Entries, GaugesGrowReadingByReading) {
     const auto read = [&](double at, double value, bool unloaded = false) {
         return p->addGaugeReading(piece(), {at, value}, unloaded, "Ines");

@@ -186,21 +186,7 @@ void LadderPanel::step(bool held) {
 }
 
 void LadderPanel::settle(const std::string& part) {
-    const auto* data = m_session.study();
-    const auto* known = data ? data->pull(m_judged) : nullptr;
-    if (!known) return;
-    QJsonObject fields{{"what_broke", qs(part)}};
-    if (!study::samePart(part, study::breakableParts(*data).front())) {
-        // Another part than the one asked for: what it held stays a lower bound.
-        auto bound = *known;
-        bound.typed->upper = 0;
-        fields["standing"] = study::key(study::Standing::atLeast);
-        fields["reason"] =
-            tr("Not %1 but %2 failed.").arg(qs(study::breakableParts(*data).front()), qs(part));
-        fields["upper"] = 0;
-    }
-    m_session.tell(m_session.project()->changePull(
-        m_judged, fields, tr("%1: %2 broke").arg(m_piece->text().section('\n', 0, 0), qs(part))));
+    m_session.tell(m_session.project()->ladderBroke(m_judged, part));
     m_judged = 0;
     m_skipped.clear();
     refill();

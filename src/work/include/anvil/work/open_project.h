@@ -155,6 +155,9 @@ public:
                                const std::string& operatorName);
     /// Takes the last step of a ladder back; the pull goes with its first.
     Expected<void> takeBackLadderStep(Id pull);
+    /// What let go at the end of a ladder. Another part than the one asked for leaves what was held as a lower
+    /// bound; where nothing was held it says nothing of the piece and is set aside.
+    Expected<void> ladderBroke(Id pull, const std::string& part);
     /// One more reading of a piece's gauge; the first one makes the pull, which counts from the second on.
     Expected<Id> addGaugeReading(Id specimen, const study::GaugeReading& reading, bool unloaded,
                                  const std::string& operatorName);
