@@ -67,7 +67,7 @@ template <class Save> void otherKinds(MainWindow& window, Save save) {
     studyOf(window, "Slats", "sag", {"Grey slat", "Green slat"}, "dry");
     save(window, "pull-sag");
     id = studyOf(window, "Net clips", "creep", {"Clip with a lip", "Plain clip"}, "in the sun");
-    (void)project.changePlan(id, "gauge", [](anvil::study::Plan& p) { p.gaugeMinutes = 1440; });
+    (void)project.changePlan(id, "gauge", [](anvil::study::Plan& p) { p.gaugeEvery = 86400; });
     const auto now = static_cast<double>(session.now().toSecsSinceEpoch());
     for (std::size_t i = 0; i < 4; ++i)
         for (const double days : {3.0, 2.0, 1.0 - 0.1 * static_cast<double>(i)})

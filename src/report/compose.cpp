@@ -71,7 +71,9 @@ Table pullTable(const Source& source, const Units& units) {
                     stiffness = text(withUnit(r->stiffness->value, units.of(Dimension::stiffness)));
             }
             QStringList remarks;
-            for (const auto& more : {p.whatBroke, p.reason, p.note})
+            std::vector<std::string> said{p.whatBroke, p.reason, p.note};
+            said.insert(said.end(), p.outcome.entered.remarks.begin(), p.outcome.entered.remarks.end());
+            for (const auto& more : said)
                 if (!more.empty()) remarks << text(more);
             if (const auto timing = work::wallTiming(data, p); !timing.empty()) remarks << text(timing);
             if (p.settings.peak || p.settings.firstSlip || p.settings.breakPoint || p.settings.fitFrom)

@@ -187,6 +187,11 @@ bool Recorder::offZero() const {
            std::abs(level() - m_unloaded) > 3 * std::max(noise(), 1e-9);
 }
 
+std::string skewText(double skew) {
+    return std::to_string(std::lround(std::abs(skew) * 1e6)) + " parts in a million " +
+           (skew < 0 ? "slow" : "fast");
+}
+
 double Timeline::stamp(std::optional<double> device, double host) {
     constexpr double leap = 10, settle = 5, steer = 1e-3; // s, s, s per s
     double t = host;

@@ -38,6 +38,10 @@ QJsonObject enteredToJson(const study::Entered& e) {
     put(o, "steps", steps);
     put(o, "gauge", gauge);
     put(o, "unloaded_from_s", e.unloadedFrom);
+    QJsonArray remarks;
+    for (const auto& r : e.remarks)
+        remarks.append(text(r));
+    put(o, "remarks", remarks);
     return o;
 }
 
@@ -53,6 +57,8 @@ study::Entered enteredFrom(const QJsonObject& o) {
     for (const auto& v : o["gauge"].toArray())
         e.gauge.push_back({v.toArray()[0].toDouble(), v.toArray()[1].toDouble()});
     e.unloadedFrom = number(o, "unloaded_from_s");
+    for (const auto& r : o["remarks"].toArray())
+        e.remarks.push_back(text(r));
     return e;
 }
 

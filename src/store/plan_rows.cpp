@@ -99,7 +99,7 @@ QString planToJson(const study::Plan& p) {
         putNumber(ladder, "further_m", p.ladder.further, 0);
         o["ladder"] = ladder;
     }
-    putNumber(o, "gauge_minutes", p.gaugeMinutes, 0);
+    put(o, "gauge_every_s", p.gaugeEvery);
     put(o, "label_scheme", p.labelScheme);
     putNumber(o, "work_from", p.workFrom, 0);
     putNumber(o, "work_to", p.workTo, 1440);
@@ -165,7 +165,7 @@ study::Plan planFromJson(const QString& json) {
     const auto ladder = o["ladder"].toObject();
     p.ladder = {ladder["first_n"].toDouble(), ladder["more_n"].toDouble(), number(ladder["distance_m"]),
                 ladder["further_m"].toDouble()};
-    p.gaugeMinutes = o["gauge_minutes"].toDouble();
+    p.gaugeEvery = number(o["gauge_every_s"]);
     p.labelScheme = text(o["label_scheme"]);
     p.workFrom = o["work_from"].toInt(0);
     p.workTo = o["work_to"].toInt(1440);

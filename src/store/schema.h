@@ -7,6 +7,11 @@ namespace anvil::store {
 /// "JAnv" in ASCII: marks the file as a project, whatever it is called.
 inline constexpr int applicationId = 0x4A416E76;
 
+inline constexpr const char* attachmentTable =
+    "CREATE TABLE attachment (id INTEGER PRIMARY KEY AUTOINCREMENT, pull INTEGER NOT NULL REFERENCES pull "
+    "DEFERRABLE INITIALLY DEFERRED, at_s REAL, name TEXT NOT NULL, file INTEGER NOT NULL REFERENCES file "
+    "DEFERRABLE INITIALLY DEFERRED)";
+
 /// One statement a line group; see docs/file-format.md for what each column means.
 inline constexpr const char* schema[] = {
     "CREATE TABLE study (id INTEGER PRIMARY KEY AUTOINCREMENT, position INTEGER NOT NULL, title TEXT NOT "
@@ -55,9 +60,7 @@ inline constexpr const char* schema[] = {
     "INTEGER NOT NULL DEFAULT 0)",
     "CREATE TABLE setup (id INTEGER PRIMARY KEY AUTOINCREMENT, rig TEXT NOT NULL, version INTEGER NOT NULL, "
     "made_at TEXT NOT NULL, setup TEXT NOT NULL, UNIQUE (rig, version))",
-    "CREATE TABLE attachment (id INTEGER PRIMARY KEY AUTOINCREMENT, pull INTEGER NOT NULL REFERENCES pull "
-    "DEFERRABLE INITIALLY DEFERRED, at_s REAL, name TEXT NOT NULL, file INTEGER NOT NULL REFERENCES file "
-    "DEFERRABLE INITIALLY DEFERRED)",
+    attachmentTable,
     "CREATE TABLE journal (id INTEGER PRIMARY KEY AUTOINCREMENT, at TEXT NOT NULL, who TEXT NOT NULL, what "
     "TEXT NOT NULL, undoes INTEGER, changes TEXT NOT NULL)",
     "CREATE INDEX pull_specimen ON pull (specimen)",
@@ -83,9 +86,7 @@ inline constexpr const char* toVersion3[] = {
     "ALTER TABLE curve ADD COLUMN beside INTEGER REFERENCES curve",
     "ALTER TABLE channel ADD COLUMN name TEXT NOT NULL DEFAULT ''",
     "CREATE INDEX curve_beside ON curve (beside)",
-    "CREATE TABLE attachment (id INTEGER PRIMARY KEY AUTOINCREMENT, pull INTEGER NOT NULL REFERENCES pull "
-    "DEFERRABLE INITIALLY DEFERRED, at_s REAL, name TEXT NOT NULL, file INTEGER NOT NULL REFERENCES file "
-    "DEFERRABLE INITIALLY DEFERRED)",
+    attachmentTable,
 };
 inline constexpr std::span<const char* const> migrations[] = {toVersion2, toVersion3};
 

@@ -51,7 +51,7 @@ constexpr EntryField attemptFields[] = {
 };
 constexpr EntryField ratingFields[] = {
     {"rating", "Rating", "0 to 10, whole or half steps", Dimension::ratio, true},
-    {"why", "What was seen", "a few words", Dimension::money, false},
+    {"why", "What was seen", "a few words", std::nullopt, false},
 };
 
 /// A form's fields, read one by one; the first that cannot be read is kept as the error.
@@ -60,7 +60,6 @@ public:
     Form(EntryKind kind, const std::vector<FieldText>& typed,
          const std::function<const quantity::Unit&(Dimension)>& unitOf) {
         for (const auto& field : fieldsOf(kind)) {
-            if (field.dimension == Dimension::money) continue; // words
             const auto at = std::find_if(typed.begin(), typed.end(),
                                          [&](const FieldText& t) { return t.key == field.key; });
             if (at == typed.end() || !filled(typed, field.key)) {
@@ -69,16 +68,21 @@ public:
                         fmt::format("\"{}\" is empty: it is needed ({}).", field.title, field.hint);
                 continue;
             }
+            if (!field.dimension) {
+                m_fields.push_back(*at);
+                continue;
+            }
             // A hammer on an arm of known length may be read off as angles.
             const bool angle = kind == EntryKind::hammer && field.dimension == Dimension::length &&
                                std::string_view(field.key) != "arm" && filled(typed, "arm");
-            const auto dimension = angle ? Dimension::angle : field.dimension;
+            const auto dimension = angle ? Dimension::angle : *field.dimension;
             const auto entry = quantity::parseEntry(at->text, dimension, &unitOf(dimension));
             if (!entry) {
                 if (m_error.message.empty()) m_error = entry.error();
                 continue;
             }
             m_entries[field.key] = *entry;
+            m_fields.push_back({field.key, quantity::print(*entry)});
         }
     }
     static bool filled(const std::vector<FieldText>& typed, std::string_view key) {
@@ -86,6 +90,7 @@ public:
             return t.key == key && t.text.find_first_not_of(" \t") != std::string::npos;
         });
     }
+    const std::vector<FieldText>& fields() const { return m_fields; }
     bool ok() const { return m_error.message.empty(); }
     const Error& error() const { return m_error; }
     bool has(const char* key) const { return m_entries.contains(key); }
@@ -94,6 +99,7 @@ public:
 
 private:
     std::map<std::string, quantity::Entry> m_entries;
+    std::vector<FieldText> m_fields;
     Error m_error;
 };
 
@@ -259,10 +265,8 @@ std::span<const EntryField> fieldsOf(EntryKind kind) {
     }
 }
 
-Expected<Result> resultOf(EntryKind kind, const std::vector<FieldText>& typed,
-                          const std::function<const quantity::Unit&(Dimension)>& unitOf) {
-    const Form f(kind, typed, unitOf);
-    if (!f.ok()) return tl::unexpected(f.error());
+namespace {
+Expected<Result> resultOf(EntryKind kind, const Form& f) {
     Result r;
     switch (kind) {
     case EntryKind::torque:
@@ -303,6 +307,16 @@ Expected<Result> resultOf(EntryKind kind, const std::vector<FieldText>& typed,
         return fail("This kind of result is not typed into a form.");
     }
     if (!r.values.empty() && r.values.front().value < 0) return fail("A value below zero cannot be.");
+    return r;
+}
+} // namespace
+
+Expected<Result> resultOf(EntryKind kind, const std::vector<FieldText>& typed,
+                          const std::function<const quantity::Unit&(Dimension)>& unitOf) {
+    const Form f(kind, typed, unitOf);
+    if (!f.ok()) return tl::unexpected(f.error());
+    auto r = resultOf(kind, f);
+    if (r) r->fields = f.fields();
     return r;
 }
 
@@ -391,19 +405,20 @@ Expected<Result> resultOf(const std::vector<GaugeReading>& readings, std::option
 std::vector<GaugeState> gauges(const StudyData& data, double now) {
     std::vector<GaugeState> out;
     if (entryKindOf(data.study.plan.method) != EntryKind::gauge) return out;
-    const double every = 60 * data.study.plan.gaugeMinutes;
+    const double every = data.study.plan.gaugeEvery.value_or(0);
     for (const auto& s : data.specimens) {
         GaugeState g;
         g.specimen = s.id;
         bool done = false;
         for (const auto& p : data.pulls) {
-            if (p.specimen != s.id || p.standing == Standing::voided) continue;
+            if (p.specimen != s.id) continue;
+            done = done || p.standing == Standing::voided;
             g.pull = p.id;
             const auto& e = p.outcome.entered;
             if (e.gauge.empty()) continue;
             g.lastAt = e.gauge.back().at;
             g.lastValue = e.gauge.back().value;
-            done = e.unloadedFrom && e.gauge.back().at > *e.unloadedFrom;
+            done = done || (e.unloadedFrom && e.gauge.back().at > *e.unloadedFrom);
         }
         if (done) continue;
         if (g.lastAt && every > 0) g.dueAt = *g.lastAt + every;

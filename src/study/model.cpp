@@ -213,6 +213,7 @@ MetricValue valueOf(const Pull& pull, const curve::Reading* reading, Metric metr
     case Metric::energy:
         if (!reading->energyToPeak) return none("no displacement channel, so no energy");
         return value(*reading->energyToPeak, state);
+    case Metric::holding: // the load at which it starts to move
     case Metric::firstSlip:
         if (!reading->firstSlip) return none("it never slipped before its peak");
         return value(reading->firstSlip->force, early);

@@ -14,11 +14,12 @@ constexpr qint64 mostBytes = 256LL << 20;
 void apply(study::Pull& pull, const study::Result& result) {
     pull.typed = result.values.front();
     pull.outcome.more.assign(result.values.begin() + 1, result.values.end());
+    pull.outcome.entered.remarks = result.notes;
+    // What the tester set aside or voided stays so, whatever is added to it.
+    if (pull.id && (pull.standing == study::Standing::aside || pull.standing == study::Standing::voided))
+        return;
     pull.standing = result.standing;
     pull.reason = result.reason;
-    pull.note.clear();
-    for (const auto& n : result.notes)
-        pull.note += (pull.note.empty() ? "" : " ") + n;
 }
 
 const study::Pull* pullOf(const study::StudyData& data, Id specimen) {
@@ -66,7 +67,7 @@ Expected<Id> OpenProject::addEntry(const Entry& entry) {
     pull.whatBroke = entry.whatBroke;
     pull.practice = data->study.plan.practice;
     pull.outcome.entered.kind = study::key(entry.kind);
-    pull.outcome.entered.fields = entry.fields;
+    pull.outcome.entered.fields = result->fields;
     apply(pull, *result);
     if (const auto part = study::partOf(entry.whatBroke);
         pull.standing == study::Standing::counts && !part.empty()) {
@@ -173,7 +174,7 @@ Expected<Id> OpenProject::addGaugeReading(Id specimen, const study::GaugeReading
     pull.practice = data->study.plan.practice;
     if (const auto result = study::resultOf(e.gauge, e.unloadedFrom)) {
         apply(pull, *result);
-    } else {
+    } else if (!pull.id) {
         pull.standing = study::Standing::notRead;
         pull.reason = "One gauge reading so far.";
     }
@@ -249,11 +250,14 @@ std::vector<curve::Steady> OpenProject::steadyAtMarks(Id id) {
     std::vector<curve::Steady> out;
     const auto* data = studyOfPull(id);
     const auto* pull = data ? data->pull(id) : nullptr;
-    if (!pull || !pull->curve || pull->outcome.marks.empty()) return out; // before any sample is read
+    if (!pull || !pull->curve || pull->outcome.marks.empty() || !m_file->hasMoreChannels(pull->curve))
+        return out;
+    if (m_steady.pull == id && m_steady.marks == pull->outcome.marks) return m_steady.values;
     const auto curve = m_file->curve(pull->curve);
     if (!curve) return out;
     for (const auto& m : pull->outcome.marks)
         if (auto steady = curve::steadyAt(*curve, m.at)) out.push_back(std::move(*steady));
+    m_steady = {id, pull->outcome.marks, out};
     return out;
 }
 

@@ -168,7 +168,7 @@ TEST_F(Entering, GaugesAreReadOverDaysAndAskedFor) {
     session().setNow(QDateTime(QDate(2026, 5, 4), QTime(9, 0)));
     ASSERT_TRUE(window->findChild<GaugePanel*>()->isVisible());
     type("gaugeEvery", "1 d");
-    EXPECT_EQ(study().study.plan.gaugeMinutes, 1440);
+    EXPECT_EQ(study().study.plan.gaugeEvery, 86400);
     for (const char* v : {"10.0 mm", "10.2 mm", "9.8 mm", "10.1 mm"})
         type("gaugeValue", v);
     ASSERT_EQ(study().pulls.size(), 4U);

@@ -65,6 +65,22 @@ struct AtTheRig : Window {
         EXPECT_TRUE(session().project()->makePieces(id, ""));
         return id;
     }
+    /// From the cautions until the first pull is being recorded.
+    void startPulling() {
+        seeToTheCautions();
+        press(Qt::Key_Space);
+        ASSERT_TRUE(until(PullStep::ready));
+        press(Qt::Key_Space);
+        ASSERT_TRUE(until(PullStep::loading));
+    }
+    /// The first part, the first way, accepted.
+    void judge() {
+        ASSERT_TRUE(until(PullStep::part));
+        server->obey("!release");
+        press(Qt::Key_1);
+        press(Qt::Key_1);
+        press(Qt::Key_Space);
+    }
     void seeToTheCautions() {
         ASSERT_TRUE(until(PullStep::safety));
         for (int i = 0; i < 20 && step() == PullStep::safety; ++i)
@@ -137,11 +153,7 @@ TEST_F(AtTheRig, UnpluggedInMidPullAndFinishedAfterwards) {
     startRig(0.004);
     window->goTo(Stage::pull);
     ASSERT_TRUE(session().rig().use(setup()));
-    seeToTheCautions();
-    press(Qt::Key_Space);
-    ASSERT_TRUE(until(PullStep::ready));
-    press(Qt::Key_Space);
-    ASSERT_TRUE(until(PullStep::loading));
+    startPulling();
     QTest::qWait(300);
     server->obey("!unplug 1");
     ASSERT_TRUE(until(PullStep::part));
@@ -381,20 +393,12 @@ TEST_F(AtTheRig, LegsAreShownWithTheirSharesAndKeptAtEveryMark) {
     EXPECT_TRUE(session().rig().setup().sides.empty());
     window->goTo(Stage::pull);
     ASSERT_TRUE(session().rig().use(session().rig().setup()));
-    seeToTheCautions();
-    press(Qt::Key_Space);
-    ASSERT_TRUE(until(PullStep::ready));
-    press(Qt::Key_Space);
-    ASSERT_TRUE(until(PullStep::loading));
+    startPulling();
     ASSERT_TRUE(waitFor([&] { return session().rig().live().force > 800; }));
     QTest::keyClick(view(), Qt::Key_1);
     EXPECT_TRUE(waitFor([&] { return child<QLabel>("liveChannels")->text().contains("60 %"); }))
         << child<QLabel>("liveChannels")->text().toStdString();
-    ASSERT_TRUE(until(PullStep::part));
-    server->obey("!release");
-    press(Qt::Key_1);
-    press(Qt::Key_1);
-    press(Qt::Key_Space);
+    judge();
     ASSERT_EQ(study().pulls.size(), 1U);
     session().selectPull(study().pulls[0].id);
     const auto text = child<QLabel>("steady")->text();
@@ -414,18 +418,10 @@ TEST_F(AtTheRig, GarbageAndAClockJumpInMidPullAreNotedWithIt) {
     startRig(0.006);
     window->goTo(Stage::pull);
     ASSERT_TRUE(session().rig().use(setup()));
-    seeToTheCautions();
-    press(Qt::Key_Space);
-    ASSERT_TRUE(until(PullStep::ready));
-    press(Qt::Key_Space);
-    ASSERT_TRUE(until(PullStep::loading));
+    startPulling();
     server->obey("!garbage 500");
     server->obey("!clock -30");
-    ASSERT_TRUE(until(PullStep::part));
-    server->obey("!release");
-    press(Qt::Key_1);
-    press(Qt::Key_1);
-    press(Qt::Key_Space);
+    judge();
     ASSERT_EQ(study().pulls.size(), 1U);
     QStringList noted;
     for (const auto& m : study().pulls[0].outcome.marks)
@@ -489,11 +485,7 @@ TEST_F(AtTheRig, ARigidBarTellsHowMuchTheRigGivesWay) {
     QTest::mouseClick(child<QPushButton>("measureStretch"), Qt::LeftButton);
     EXPECT_TRUE(study().study.plan.rigCheck);
     EXPECT_EQ(study().specimens.size(), 1U);
-    seeToTheCautions();
-    press(Qt::Key_Space);
-    ASSERT_TRUE(until(PullStep::ready));
-    press(Qt::Key_Space);
-    ASSERT_TRUE(until(PullStep::loading));
+    startPulling();
     ASSERT_TRUE(waitFor([&] { return session().rig().live().force > 1000; }));
     press(Qt::Key_Space); // stop
     ASSERT_TRUE(until(PullStep::part));

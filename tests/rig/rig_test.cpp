@@ -546,6 +546,8 @@ TEST(Timeline, NeverStepsBackAndSaysWhatTheDeviceClockDid) {
         worst = std::max(worst, std::abs(stamp - 3 - truth - 0.015));
     }
     EXPECT_LT(worst, 0.02) << "unsteered it would be 0.54 s off";
+    EXPECT_EQ(skewText(0.00012), "120 parts in a million fast");
+    EXPECT_EQ(skewText(-0.01), "10000 parts in a million slow");
     Timeline rate(50);
     EXPECT_NEAR(rate.stamp({}, 1.0), 1.0, 1e-12);
     EXPECT_NEAR(rate.stamp({}, 1.2), 1.02, 1e-12) << "arrived in one packet, sampled evenly";

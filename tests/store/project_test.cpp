@@ -340,6 +340,7 @@ TEST_F(ProjectFile, OutcomesSurviveTheirJson) {
     o.entered.steps = {{100, 0.3, true}, {150, {}, false}};
     o.entered.gauge = {{1777900000, 0.0142}};
     o.entered.unloadedFrom = 1777900000;
+    o.entered.remarks = {"Over 2 days."};
     EXPECT_EQ(outcomeFromJson(outcomeToJson(o)), o);
     for (const char* broken : {"", "{", "[]", "{\"shares\": 4}", "{\"entered\": {\"steps\": [1]}}"})
         (void)outcomeFromJson(broken); // whatever it is, it does no harm

@@ -61,6 +61,13 @@ TEST(Entries, TorquesKeepTheirDoubt) {
     EXPECT_NEAR(between->values[0].upper, 5, 1e-12);
 }
 
+TEST(Entries, WhatWasTypedIsKeptWithItsUnit) {
+    const auto r = form(EntryKind::sag, {{"unloaded", "412"}, {"loaded", " 39,8 cm"}});
+    EXPECT_EQ(r->fields, (std::vector<FieldText>{{"unloaded", "412 mm"}, {"loaded", "39.8 cm"}}));
+    const auto words = form(EntryKind::rating, {{"rating", "3.5"}, {"why", "frayed, but whole"}});
+    EXPECT_EQ(words->fields.back(), (FieldText{"why", "frayed, but whole"}));
+}
+
 TEST(Entries, AHammerNeverGainsEnergy) {
     // 2 kg from 600 to 210 mm, of which a free swing loses 20 mm: 2 · 9.80665 · (0.390 − 0.020) J.
     const auto r =
@@ -187,7 +194,7 @@ TEST(Gauge, CreepRateAndRecovery) {
 TEST(Gauge, TheOnesDueComeFirst) {
     StudyData data;
     data.study.plan.method = "creep";
-    data.study.plan.gaugeMinutes = 60;
+    data.study.plan.gaugeEvery = 3600;
     for (Id id = 1; id <= 4; ++id) {
         Specimen s;
         s.id = id;
@@ -214,6 +221,8 @@ TEST(Gauge, TheOnesDueComeFirst) {
     EXPECT_EQ(*all[1].dueAt, 4600);
     EXPECT_EQ(all[2].specimen, 1);
     EXPECT_FALSE(all[2].due);
+    data.pulls[1].standing = Standing::voided;
+    EXPECT_EQ(gauges(data, 10000).size(), 2U) << "a voided piece is not asked for again";
     data.study.plan.method = "axial-pull";
     EXPECT_TRUE(gauges(data, 10000).empty());
 }
@@ -227,6 +236,15 @@ TEST(Metrics, TypedValuesOfSeveralMetricsAreFound) {
     EXPECT_EQ(valueOf(p, nullptr, Metric::running).value->value, 1.5);
     EXPECT_EQ(valueOf(p, nullptr, Metric::running).value->state, stats::State::exact) << "it was read itself";
     EXPECT_EQ(valueOf(p, nullptr, Metric::peak).whyNot, "only its breakaway torque was recorded");
+}
+
+TEST(Metrics, WhereAThingStartsToMoveIsItsFirstSlip) {
+    curve::Reading r;
+    r.peak.force = 900;
+    EXPECT_FALSE(valueOf({}, &r, Metric::holding).value) << "its peak is not put in the place";
+    r.firstSlip = curve::Landmark{};
+    r.firstSlip->force = 700;
+    EXPECT_EQ(valueOf({}, &r, Metric::holding).value->value, 700);
 }
 
 TEST(Phases, AsTyped) {

@@ -67,6 +67,7 @@ TEST_F(Entries, AFormMakesAPullAndCanBeFilledInAgain) {
     ASSERT_EQ(data().pulls.size(), 1U);
     EXPECT_EQ(data().pulls[0].standing, study::Standing::atLeast);
     EXPECT_EQ(data().pulls[0].outcome.entered.fields[0].text, ">5 N·m");
+    EXPECT_TRUE(data().pulls[0].note.empty()) << "the note is the tester's";
     EXPECT_EQ(data().pulls[0].outcome.more.size(), 1U);
     ASSERT_TRUE(p->undo());
     EXPECT_EQ(data().pulls[0].standing, study::Standing::counts);
@@ -152,6 +153,22 @@ TEST_F(Entries, GaugesGrowReadingByReading) {
     EXPECT_NEAR(data().pulls[0].typed->value, 0.001, 1e-12);
     EXPECT_EQ(*data().pulls[0].outcome.entered.unloadedFrom, 3000);
     EXPECT_FALSE(p->addLadderStep(piece(), {100, {}, true}, "", "")) << "it has a result of another kind";
+}
+
+TEST_F(Entries, WhatTheTesterSaidOfAPullOutlivesTheNextReading) {
+    const auto read = [&](double at, double value) {
+        return *p->addGaugeReading(piece(), {at, value}, false, "Ines");
+    };
+    read(1000, 0.010);
+    const auto pull = read(2000, 0.011);
+    EXPECT_FALSE(data().pull(pull)->outcome.entered.remarks.empty());
+    ASSERT_TRUE(p->changePull(pull, {{"note", "in the shade by mistake"}}, "note"));
+    ASSERT_TRUE(p->setStanding(pull, study::Standing::aside, "in the shade"));
+    read(3000, 0.012);
+    EXPECT_EQ(data().pull(pull)->note, "in the shade by mistake");
+    EXPECT_EQ(data().pull(pull)->standing, study::Standing::aside);
+    EXPECT_EQ(data().pull(pull)->reason, "in the shade");
+    EXPECT_NEAR(data().pull(pull)->typed->value, 0.002, 1e-12) << "the number goes on";
 }
 
 TEST_F(Entries, APictureFindsItsInstant) {

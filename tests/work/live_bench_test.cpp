@@ -39,6 +39,20 @@ struct LiveRig : testing::Test {
         o.logger.noise = 1;
         return o;
     }
+    /// Connects to a rig that shows this load and records one pull from it until it ends; what was kept.
+    const study::StudyData& recordOne(link::RigServer& server, quantity::Dimension load, double perSecond) {
+        server.show(load);
+        setup.address = server.listenTcp(0)->toStdString();
+        setup.layout = rig::simulatedLayout(load);
+        EXPECT_TRUE(bench.connectTo(setup));
+        EXPECT_TRUE(runUntil([&] { return bench.live().perSecond > perSecond; }));
+        bench.arm(project->file(), blank(), {});
+        EXPECT_TRUE(runUntil([&] { return bench.live().recorder == rig::RecorderState::done; }, 20000));
+        EXPECT_TRUE(runUntil([&] { return bench.live().saved; }));
+        bench.reset();
+        EXPECT_TRUE(project->reload());
+        return project->studies()[0];
+    }
     study::Pull blank() const {
         study::Pull p;
         p.specimen = specimen;
@@ -121,17 +135,8 @@ TEST_F(LiveRig, ATorqueAgainstAngleIsRecordedAndRead) {
     auto options = quick();
     options.logger.speed = 0.02;
     link::RigServer server(options, false);
-    server.show(quantity::Dimension::torque);
-    setup.address = server.listenTcp(0)->toStdString();
-    setup.layout = rig::simulatedLayout(quantity::Dimension::torque);
-    ASSERT_TRUE(bench.connectTo(setup));
-    ASSERT_TRUE(runUntil([&] { return bench.live().perSecond > 50; }));
-    bench.arm(project->file(), blank(), {});
-    ASSERT_TRUE(runUntil([&] { return bench.live().recorder == rig::RecorderState::done; }, 20000));
-    ASSERT_TRUE(runUntil([&] { return bench.live().saved; }));
-    bench.reset();
-    ASSERT_TRUE(project->reload());
-    const auto& data = project->studies()[0];
+    const auto& data = recordOne(server, quantity::Dimension::torque, 50);
+    ASSERT_EQ(data.pulls.size(), 1U);
     const auto& r = project->readings(data.study.id).byPull.at(data.pulls[0].id);
     EXPECT_EQ(r.load, quantity::Dimension::torque);
     ASSERT_TRUE(r.breakaway);
@@ -151,17 +156,8 @@ TEST_F(LiveRig, ABurstOfADropKeepsWhatCameBeforeIt) {
     options.logger.speed = 1; // over in a few hundredths of a second
     options.logger.noise = 2;
     link::RigServer server(options, false);
-    server.show(quantity::Dimension::acceleration);
-    setup.address = server.listenTcp(0)->toStdString();
-    setup.layout = rig::simulatedLayout(quantity::Dimension::acceleration);
-    ASSERT_TRUE(bench.connectTo(setup));
-    ASSERT_TRUE(runUntil([&] { return bench.live().perSecond > 20000; }));
-    bench.arm(project->file(), blank(), {});
-    ASSERT_TRUE(runUntil([&] { return bench.live().recorder == rig::RecorderState::done; }, 20000));
-    ASSERT_TRUE(runUntil([&] { return bench.live().saved; }));
-    bench.reset();
-    ASSERT_TRUE(project->reload());
-    const auto& data = project->studies()[0];
+    const auto& data = recordOne(server, quantity::Dimension::acceleration, 20000);
+    ASSERT_EQ(data.pulls.size(), 1U);
     const auto curve = *project->file().curve(data.pulls[0].curve);
     const auto top = static_cast<std::size_t>(std::max_element(curve.force.begin(), curve.force.end()) -
                                               curve.force.begin());

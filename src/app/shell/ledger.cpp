@@ -242,7 +242,6 @@ void Ledger::savePhases() {
 QString Ledger::steadyText(Id pull) const {
     QStringList out;
     for (const auto& s : m_session.project()->steadyAtMarks(pull)) {
-        if (s.channels.size() < 3 && out.isEmpty() && s.channels.back().unit != "N") continue;
         out << tr("%1 s%2").arg(qs(quantity::significant(s.to, 4)),
                                 s.still ? QString() : tr(" (\u26a0 not standing still)"));
         const auto shares = curve::sharesOf(s);
@@ -334,6 +333,8 @@ void Ledger::refresh() {
     QStringList facts;
     facts << (pull->typed ? tr("Typed: %1").arg(qs(pull->typed->asTyped))
                           : tr("Source: %1").arg(qs(pull->sourceName)));
+    for (const auto& r : pull->outcome.entered.remarks)
+        facts << qs(r);
     if (!pull->performedAt.empty())
         facts << tr("When: %1").arg(qs(pull->performedAt).left(16).replace('T', ' '));
     if (const auto timing = work::wallTiming(*data, *pull); !timing.empty())

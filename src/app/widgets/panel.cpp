@@ -1,5 +1,6 @@
 #include "widgets/panel.h"
 
+#include "theme/theme.h"
 #include <QHeaderView>
 #include <QLabel>
 #include <QLineEdit>
@@ -63,6 +64,21 @@ QLabel* wrappedLabel(const char* name) {
     label->setWordWrap(true);
     label->setTextFormat(Qt::PlainText);
     return label;
+}
+
+QLabel* actionLabel() {
+    auto* label = new QLabel;
+    label->setObjectName("spaceAction");
+    label->setAlignment(Qt::AlignCenter);
+    label->setMinimumHeight(64);
+    return label;
+}
+
+void showAction(QLabel* label, const QString& text) {
+    label->setText(text);
+    label->setStyleSheet(text.isEmpty() ? QString()
+                                        : QStringLiteral("background: %1; color: %2; border-radius: 6px;")
+                                              .arg(theme().accent.name(), theme().onAccent.name()));
 }
 
 QTableWidget* makeTable(const QStringList& heads, const char* name) {

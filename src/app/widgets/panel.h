@@ -42,6 +42,9 @@ private:
 QLineEdit* field(const char* name, const QString& hint, int width = 0);
 /// A label that wraps and does not take text for markup.
 QLabel* wrappedLabel(const char* name);
+/// The large label at the rig that says what the space bar does; showAction() fills it, empty: nothing.
+QLabel* actionLabel();
+void showAction(QLabel* label, const QString& text);
 /// A table with these column heads and no row numbers.
 QTableWidget* makeTable(const QStringList& heads, const char* name);
 

@@ -3,6 +3,7 @@
 #include "shell/rig_desk.h"
 #include "stages/pull/live_curve.h"
 #include "theme/theme.h"
+#include "widgets/panel.h"
 #include <QGridLayout>
 #include <QKeyEvent>
 #include <QLabel>
@@ -90,11 +91,7 @@ BenchView::BenchView(Session& session, QWidget* parent) : QWidget(parent), m_ses
     m_grid->setColumnStretch(1, 1);
     left->addWidget(m_choices);
     left->addStretch();
-    m_action = new QLabel;
-    m_action->setObjectName("spaceAction");
-    m_action->setAlignment(Qt::AlignCenter);
-    m_action->setMinimumHeight(64);
-    left->addWidget(m_action);
+    left->addWidget(m_action = actionLabel());
     columns->addLayout(left, 2);
     m_curve = new LiveCurve(session);
     columns->addWidget(m_curve, 3);
@@ -261,11 +258,7 @@ void BenchView::showStep() {
             said << qs(line);
     m_sentence->setText(said.join('\n'));
     const auto action = m_flow.action();
-    m_action->setText(action.isEmpty() ? QString() : tr("Space: %1").arg(action));
-    m_action->setStyleSheet(action.isEmpty()
-                                ? QString()
-                                : QStringLiteral("background: %1; color: %2; border-radius: 6px;")
-                                      .arg(theme().accent.name(), theme().onAccent.name()));
+    showAction(m_action, action.isEmpty() ? QString() : tr("Space: %1").arg(action));
     while (auto* item = m_grid->takeAt(0)) {
         if (auto* w = item->widget()) w->deleteLater();
         delete item;

@@ -161,7 +161,10 @@ void EntryPanel::keep() {
     if (!m_session.tell(made)) return;
     m_session.selectPull(*made);
     const auto* pull = m_session.study()->pull(*made);
-    m_session.say(tr("%1: %2. %3").arg(label, qs(pull->typed->asTyped), qs(pull->note)).trimmed());
+    QStringList said{tr("%1: %2.").arg(label, qs(pull->typed->asTyped))};
+    for (const auto& r : pull->outcome.entered.remarks)
+        said << qs(r);
+    m_session.say(said.join(' '));
     for (const auto& [key, edit] : m_fields)
         if (key != "mass" && key != "from" && key != "free" && key != "height")
             edit->clear(); // the rest stays the same

@@ -67,11 +67,10 @@ void GaugePanel::fill() {
     if (!data) return;
     const int row = m_table->currentRow();
     m_rows = study::gauges(*data, static_cast<double>(m_session.now().toSecsSinceEpoch()));
-    m_every->setText(
-        data->study.plan.gaugeMinutes > 0
-            ? qs(quantity::asEntered(60 * data->study.plan.gaugeMinutes,
-                                     quantity::unit(data->study.plan.gaugeMinutes >= 1440 ? "d" : "h")))
-            : QString());
+    const auto every = data->study.plan.gaugeEvery;
+    m_every->setText(every ? qs(quantity::asEntered(
+                                 *every, quantity::unit(*every >= quantity::unit("d").factor ? "d" : "h")))
+                           : QString());
     const auto due = std::count_if(m_rows.begin(), m_rows.end(), [](const auto& g) { return g.due; });
     m_sentence->setText(m_rows.empty() ? tr("Every gauge has been read to its end. See the verdict.")
                         : due == 0     ? tr("No gauge is to be read now.")
@@ -105,15 +104,13 @@ void GaugePanel::fill() {
 void GaugePanel::saveEvery() {
     const auto* data = m_session.study();
     if (filling() || !data) return;
-    std::optional<double> every;
-    if (data->study.plan.gaugeMinutes > 0) every = 60 * data->study.plan.gaugeMinutes;
+    auto every = data->study.plan.gaugeEvery;
     if (!readOptional(m_every, quantity::Dimension::time, quantity::unit("h"), every,
                       tr("A time of nothing or less cannot be.")))
         return refill();
-    if (every.value_or(0) / 60 == data->study.plan.gaugeMinutes) return;
-    m_session.tell(
-        m_session.project()->changePlan(m_session.studyId(), tr("When gauges are read"),
-                                        [&](study::Plan& p) { p.gaugeMinutes = every.value_or(0) / 60; }));
+    if (every == data->study.plan.gaugeEvery) return;
+    m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("When gauges are read"),
+                                                   [&](study::Plan& p) { p.gaugeEvery = every; }));
 }
 
 void GaugePanel::keep() {

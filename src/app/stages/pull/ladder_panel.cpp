@@ -47,11 +47,7 @@ LadderPanel::LadderPanel(Session& session, QWidget* parent) : Panel(session, par
     m_choices = wrappedLabel("choiceText");
     left->addWidget(m_choices);
     left->addStretch();
-    m_action = new QLabel;
-    m_action->setObjectName("spaceAction");
-    m_action->setAlignment(Qt::AlignCenter);
-    m_action->setMinimumHeight(64);
-    left->addWidget(m_action);
+    left->addWidget(m_action = actionLabel());
     columns->addLayout(left, 3);
     m_steps = new QListWidget;
     m_steps->setObjectName("ladderSteps");
@@ -115,7 +111,7 @@ void LadderPanel::fill() {
     QString sentence, action, choices, big;
     if (!piece) {
         sentence = tr("Every piece has let go. See the verdict.");
-    } else if (!(ladder.first > 0) || !(ladder.more > 0 || ladder.further > 0)) {
+    } else if (!ladder.complete()) {
         sentence = tr("Say what it begins with and what each step adds.");
     } else if (m_judged) {
         sentence = tr("It %1. What broke?")
@@ -138,11 +134,7 @@ void LadderPanel::fill() {
     m_step->setText(big);
     m_sentence->setText(sentence);
     m_choices->setText(choices.trimmed());
-    m_action->setText(action);
-    m_action->setStyleSheet(action.isEmpty()
-                                ? QString()
-                                : QStringLiteral("background: %1; color: %2; border-radius: 6px;")
-                                      .arg(theme().accent.name(), theme().onAccent.name()));
+    showAction(m_action, action);
 }
 
 void LadderPanel::savePlan() {
@@ -169,7 +161,7 @@ void LadderPanel::step(bool held) {
     const auto* data = m_session.study();
     if (!data || !m_next) return;
     const auto& ladder = data->study.plan.ladder;
-    if (!(ladder.first > 0) || !(ladder.more > 0 || ladder.further > 0))
+    if (!ladder.complete())
         return m_session.say(tr("Say what it begins with and what each step adds."), true);
     const auto* known = pull();
     auto next = study::nextStep(known ? known->outcome.entered.steps : std::vector<study::LadderStep>{},

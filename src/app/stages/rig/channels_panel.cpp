@@ -1,9 +1,11 @@
 #include "stages/rig/channels_panel.h"
 
 #include "shell/rig_desk.h"
+#include <QApplication>
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLabel>
+#include <QLineEdit>
 #include <QPushButton>
 #include <QTableWidget>
 #include <QTimer>
@@ -38,8 +40,8 @@ ChannelsPanel::ChannelsPanel(Session& session, QWidget* parent) : Panel(session,
     m_none->setText(tr("No further channel yet. Say in Connection that a column holds another reading, or "
                        "add a device below."));
     layout->addWidget(m_none);
-    m_channels =
-        makeTable({tr("Channel"), tr("Shows now"), tr("At most"), tr("Turned"), tr("Table")}, "moreChannels");
+    m_channels = makeTable({tr("Channel"), tr("Shows now"), tr("At most"), tr("Negative"), tr("Table")},
+                           "moreChannels");
     m_channels->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
     m_channels->horizontalHeaderItem(3)->setToolTip(tr("Ticked: it reads negative when loaded"));
     m_channels->horizontalHeaderItem(4)->setToolTip(tr("Its calibration: reading = true; reading = true"));
@@ -70,7 +72,9 @@ ChannelsPanel::ChannelsPanel(Session& session, QWidget* parent) : Panel(session,
     connect(timer, &QTimer::timeout, this, &ChannelsPanel::tick);
     timer->start(200);
     connect(&session.rig(), &RigDesk::changed, this, [this] {
-        if (isVisible() && !m_channels->isPersistentEditorOpen(m_channels->currentItem())) refill();
+        const auto* focus = QApplication::focusWidget();
+        const bool typing = qobject_cast<const QLineEdit*>(focus) && isAncestorOf(focus);
+        if (isVisible() && !typing) refill();
     });
     follow();
 }
@@ -134,10 +138,7 @@ void ChannelsPanel::tick() {
         if (channel < live.channels.size() && live.link != work::LinkState::none) {
             const auto& c = live.channels[channel];
             text = c.said;
-            if (c.skew)
-                text += tr("  Its clock runs %1 parts in a million %2; that is taken out.")
-                            .arg(qRound(std::abs(*c.skew) * 1e6))
-                            .arg(*c.skew < 0 ? tr("slow") : tr("fast"));
+            if (c.skew) text += tr("  Its clock runs %1; that is taken out.").arg(qs(rig::skewText(*c.skew)));
         } else if (live.link != work::LinkState::none) {
             const auto lines = m_session.rig().bench().sideLines(i);
             text = lines.isEmpty() ? tr("nothing arrives") : tr("sends: %1").arg(lines.back());
@@ -146,10 +147,8 @@ void ChannelsPanel::tick() {
         m_devices->item(r, 3)->setToolTip(text);
         channel += rig::channelsOf(sides[i]).size();
     }
-    m_state->setText(live.skew ? tr("The rig's own clock runs %1 parts in a million %2 against this "
-                                    "machine's; that is taken out.")
-                                     .arg(qRound(std::abs(*live.skew) * 1e6))
-                                     .arg(*live.skew < 0 ? tr("slow") : tr("fast"))
+    m_state->setText(live.skew ? tr("The rig's own clock runs %1 against this machine's; that is taken out.")
+                                     .arg(qs(rig::skewText(*live.skew)))
                                : QString());
 }
 

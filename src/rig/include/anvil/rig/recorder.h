@@ -114,6 +114,9 @@ private:
     std::size_t m_recorded = 0;
 };
 
+/// A clock's skew in words: "120 parts in a million fast".
+std::string skewText(double skew);
+
 /// Puts every device's samples on one clock that never steps back: the device's own differences where it has
 /// a clock, anchored where it first spoke, and steered gently so that a clock that runs fast or slow stays
 /// with this machine's; else the agreed rate; else arrival.

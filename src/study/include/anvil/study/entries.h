@@ -5,6 +5,7 @@
 #include <anvil/quantity/error.h>
 #include <anvil/study/model.h>
 #include <functional>
+#include <optional>
 #include <set>
 #include <span>
 #include <string>
@@ -43,7 +44,7 @@ struct EntryField {
     const char* key;
     const char* title;
     const char* hint;
-    quantity::Dimension dimension;
+    std::optional<quantity::Dimension> dimension; ///< empty: words
     bool needed;
 };
 std::span<const EntryField> fieldsOf(EntryKind kind);
@@ -55,6 +56,7 @@ struct Result {
     Standing standing = Standing::counts;
     std::string reason;
     std::vector<std::string> notes;
+    std::vector<FieldText> fields{}; ///< of a form: as typed, each quantity with its unit
 };
 
 /// The result of a form. `typed` holds pairs of field key and text as typed; numbers without a unit are in

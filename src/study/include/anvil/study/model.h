@@ -183,6 +183,8 @@ struct Entered {
     std::vector<LadderStep> steps;
     std::vector<GaugeReading> gauge;
     std::optional<double> unloadedFrom{}; ///< s since 1970: from then on a gauge tells the recovery
+    std::vector<std::string>
+        remarks{}; ///< what follows beside the number; the tester's own note is the pull's
     bool operator==(const Entered&) const = default;
 };
 

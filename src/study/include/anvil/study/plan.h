@@ -53,6 +53,8 @@ struct LadderPlan {
     double first = 0, more = 0;       ///< N; 0: not said yet
     std::optional<double> distance{}; ///< m, of the first step
     double further = 0;               ///< m that each step moves out
+    /// It says what it begins with and what each step adds.
+    bool complete() const { return first > 0 && (more > 0 || further > 0); }
     bool operator==(const LadderPlan&) const = default;
 };
 
@@ -99,9 +101,9 @@ struct Plan {
     std::optional<double> apart{}; ///< least distance between places in one sheet, m
     double minutesEach = 0;        ///< what one pull takes, with mounting; 0: not known
     LadderPlan ladder{};
-    double gaugeMinutes = 0;         ///< a gauge is read again after so long; 0: not said
-    std::string labelScheme{};       ///< of new pieces; empty: the usual one, see freshLabel
-    int workFrom = 0, workTo = 1440; ///< minutes after local midnight when somebody is there
+    std::optional<double> gaugeEvery{}; ///< s: a gauge is read again after so long
+    std::string labelScheme{};          ///< of new pieces; empty: the usual one, see freshLabel
+    int workFrom = 0, workTo = 1440;    ///< minutes after local midnight when somebody is there
     Direction direction = Direction::more;
     std::optional<std::pair<double, double>> window; ///< wanted range, SI
     std::optional<double> need, ceiling;             ///< SI: the value to be met; more than anybody needs

@@ -155,8 +155,8 @@ public:
                                const std::string& operatorName);
     /// Takes the last step of a ladder back; the pull goes with its first.
     Expected<void> takeBackLadderStep(Id pull);
-    /// What let go at the end of a ladder. Another part than the one asked for leaves what was held as a lower
-    /// bound; where nothing was held it says nothing of the piece and is set aside.
+    /// What let go at the end of a ladder. Another part than the one asked for leaves what was held as a
+    /// lower bound; where nothing was held it says nothing of the piece and is set aside.
     Expected<void> ladderBroke(Id pull, const std::string& part);
     /// One more reading of a piece's gauge; the first one makes the pull, which counts from the second on.
     Expected<Id> addGaugeReading(Id specimen, const study::GaugeReading& reading, bool unloaded,
@@ -171,7 +171,8 @@ public:
     /// Force channels that were recorded beside a pull's own, N, at the samples of its cleaned curve; empty
     /// for most.
     std::vector<curve::Channel> legs(Id pull);
-    /// What every channel showed over the second before each mark of a pull; empty without marks or a curve.
+    /// What every channel showed over the second before each mark of a pull; empty without marks, or where
+    /// nothing was recorded beside force and travel.
     std::vector<curve::Steady> steadyAtMarks(Id pull);
 
     /// What the tester said of a pull that has just been recorded, or was interrupted, as one command.
@@ -238,6 +239,11 @@ private:
         std::shared_ptr<const curve::ReadCurve> curve;
     };
     std::map<Id, Drawn> m_drawn;
+    struct {
+        Id pull = 0;
+        std::vector<study::Mark> marks;
+        std::vector<curve::Steady> values;
+    } m_steady; ///< of the pull looked at last: its samples are read once
 };
 
 /// The hidden mean strength of an option of a practice study, N: 1500 to 2500, no two within 6 %.
