@@ -64,6 +64,11 @@ template <class Save> void otherKinds(MainWindow& window, Save save) {
                                                     "2026-05-04T09:00:00", "Ines"))
             session.selectPull(*pull);
     save(window, "pull-ladder");
+    id = studyOf(window, "Ground pegs by eye", "by-eye", {"Round peg", "Angle peg"}, "in loam");
+    (void)project.changePlan(id, "scale", [](anvil::study::Plan& p) {
+        p.ratingWords = {{0, "comes out by hand"}, {2.5, "wobbles"}, {5, "needs a hammer"}};
+    });
+    save(window, "pull-rating");
     studyOf(window, "Slats", "sag", {"Grey slat", "Green slat"}, "dry");
     save(window, "pull-sag");
     id = studyOf(window, "Net clips", "creep", {"Clip with a lip", "Plain clip"}, "in the sun");
@@ -150,9 +155,9 @@ int main(int argc, char** argv) {
     settle();
     // Those in the README; the others only when all are wanted, for looking at.
     const bool all = qEnvironmentVariableIsSet("ANVIL_ALL_SHOTS");
-    const QStringList extra{"pull",      "question-method", "rig-calibration", "pull-ready", "pull-part",
-                            "pull-how",  "pull-accept",     "pull-sag",        "pull-gauge", "rig-channels",
-                            "pull-legs", "curves-legs",     "rig-limits"};
+    const QStringList extra{"pull",      "question-method", "rig-calibration", "pull-ready",  "pull-part",
+                            "pull-how",  "pull-accept",     "pull-sag",        "pull-gauge",  "rig-channels",
+                            "pull-legs", "curves-legs",     "rig-limits",      "pull-rating", "rig-answers"};
     const auto save = [&](QWidget& widget, const char* name) {
         settle();
         if (!all && extra.contains(QLatin1String(name))) return;
@@ -200,7 +205,7 @@ int main(int argc, char** argv) {
     window.session().rig().edit([](anvil::rig::Setup& s) {
         s.path = {{anvil::rig::RatioPart::Kind::lever, 0.6, 0.3, 0.002, 0.002, 0},
                   {anvil::rig::RatioPart::Kind::line, 2, 0.95, 0, 0.02, 0}};
-        s.calibration = {{0, 0}, {250, 252}, {500, 507}, {750, 764}, {1000, 1024}};
+        s.calibration.points = {{0, 0}, {250, 252}, {500, 507}, {750, 764}, {1000, 1024}};
         s.rigLimit = 9000;
     });
     window.goTo(Stage::rig);
@@ -209,6 +214,19 @@ int main(int argc, char** argv) {
     for (const auto& [tab, name] : {std::pair{0, "rig"}, {2, "rig-path"}, {3, "rig-calibration"}}) {
         rigTabs->setCurrentIndex(tab);
         save(window, name);
+    }
+    if (all) {
+        const auto before = window.session().rig().setup();
+        window.session().rig().keep([&] {
+            auto s = before;
+            s.protocol = anvil::rig::Protocol::answers;
+            s.forceQuery = "MEAS:FORC?";
+            s.asked = *anvil::rig::columnsFrom("leg B [N] = MEAS:FORC2?, air [°C] = MEAS:TEMP?");
+            return s;
+        }());
+        rigTabs->setCurrentIndex(0);
+        save(window, "rig-answers");
+        window.session().rig().keep(before);
     }
     window.goTo(Stage::pull);
     auto* bench = window.findChild<BenchView*>();

@@ -8,6 +8,7 @@
 #include <anvil/chart/painter.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/report/pages.h>
+#include <anvil/report/source.h>
 #include <anvil/work/import.h>
 #include <fmt/format.h>
 
@@ -159,19 +160,11 @@ Expected<Output> report(const ReportOptions& o) {
         return fail(o.study.empty() ? std::string("The project has no study yet.")
                                     : "The project has no study called \"" + o.study + "\".");
     const auto id = data->study.id;
-    report::Source source{data,
-                          &p.readings(id),
-                          [&](study::Metric m) -> const study::Verdict& { return p.verdict(id, m); },
-                          [&](study::Id pull) { return p.readCurve(pull).value_or(nullptr); },
-                          QFileInfo(QString::fromStdString(o.project)).completeBaseName(),
-                          {}};
-    const auto journal = p.file().journal(1);
-    source.date = journal.empty() ? QString() : "as of " + journal.front().at.left(10);
     for (const auto& [text, dimension] :
          {std::pair{&o.force, Dimension::force}, std::pair{&o.length, Dimension::length}})
         if (const auto u = quantity::findUnit(*text, dimension); !u) return tl::unexpected(u.error());
     chart::loadFonts();
-    const auto document = report::compose(source, report::unitsFrom(o.force, o.length));
+    const auto document = report::compose(report::sourceOf(p, id), report::unitsFrom(o.force, o.length));
     const auto to = QString::fromStdString(o.to);
     if (to.endsWith(".pdf", Qt::CaseInsensitive)) {
         if (auto ok = report::writePdf(document, to); !ok) return tl::unexpected(ok.error());

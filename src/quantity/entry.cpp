@@ -294,11 +294,11 @@ Expected<double> parseNumber(std::string_view text) {
     return n->value;
 }
 
-std::string print(const Entry& entry) {
-    const auto value = [&](double si) {
-        const double shown = entry.unit->fromSi(si);
-        return entry.decimals < 0 ? shortest(shown) : fixed(shown, entry.decimals);
-    };
+namespace {
+
+/// An entry as text, its numbers (in `unit`) printed by `number`.
+template <class Number> std::string printed(const Entry& entry, const Unit& unit, Number number) {
+    const auto value = [&](double si) { return number(unit.fromSi(si)); };
     std::string text = value(entry.si);
     switch (entry.doubt) {
     case Doubt::exact:
@@ -316,11 +316,23 @@ std::string print(const Entry& entry) {
         text += "…" + value(entry.upperSi);
         break;
     case Doubt::plusMinus:
-        text += " ± " + (entry.decimals < 0 ? shortest(entry.plusMinusSi / entry.unit->factor)
-                                            : fixed(entry.plusMinusSi / entry.unit->factor, entry.decimals));
+        text += " ± " + number(entry.plusMinusSi / unit.factor);
         break;
     }
-    return entry.unit->symbol.empty() ? text : text + " " + std::string(entry.unit->symbol);
+    return unit.symbol.empty() ? text : text + " " + std::string(unit.symbol);
+}
+
+} // namespace
+
+std::string print(const Entry& entry) {
+    return printed(entry, *entry.unit, [&](double shown) {
+        return entry.decimals < 0 ? shortest(shown) : fixed(shown, entry.decimals);
+    });
+}
+
+std::string printIn(const Entry& entry, const Unit& unit) {
+    if (entry.unit == &unit) return print(entry);
+    return printed(entry, unit, [](double shown) { return significant(shown); });
 }
 
 } // namespace anvil::quantity

@@ -1,11 +1,10 @@
-#include <anvil/report/document.h>
+#include "parts.h"
 
 #include <algorithm>
 #include <anvil/quantity/print.h>
 #include <anvil/study/entries.h>
 #include <anvil/study/forecasts.h>
 #include <anvil/study/planning.h>
-#include <anvil/work/wall_clock.h>
 #include <map>
 
 namespace anvil::report {
@@ -13,8 +12,6 @@ namespace {
 
 using quantity::Dimension;
 using quantity::withUnit;
-
-QString text(const std::string& s) { return QString::fromStdString(s); }
 
 Table rankedTable(const study::StudyData& data, const study::Verdict& verdict, study::Id condition,
                   const quantity::Unit& unit) {
@@ -44,45 +41,6 @@ Table rankedTable(const study::StudyData& data, const study::Verdict& verdict, s
         for (auto& r : t.rows)
             r.removeLast();
     }
-    return t;
-}
-
-Table pullTable(const Source& source, const Units& units) {
-    const auto& data = *source.study;
-    Table t;
-    t.header = {"Specimen",   "Option",    "Condition", "Peak",
-                "First slip", "Stiffness", "Standing",  "What broke, why, remarks"};
-    t.right = {false, false, false, true, true, true, false, false};
-    const auto& force = units.of(Dimension::force);
-    for (const auto& s : data.specimens)
-        for (const auto& p : data.pulls) {
-            if (p.specimen != s.id) continue;
-            const auto reading = source.readings->byPull.find(p.id);
-            const auto* r = reading == source.readings->byPull.end() ? nullptr : &reading->second;
-            QString peak = "–", slip = "–", stiffness = "–";
-            if (p.typed)
-                (p.typed->metric == study::Metric::stiffness ? stiffness : peak) =
-                    text(withUnit(p.typed->value, units.of(study::info(p.typed->metric))));
-            if (r) {
-                const bool bound = r->offScale || p.standing == study::Standing::atLeast;
-                peak = (bound ? "at least " : "") + text(withUnit(r->peak.force, force));
-                if (r->firstSlip) slip = text(withUnit(r->firstSlip->force, force));
-                if (r->stiffness)
-                    stiffness = text(withUnit(r->stiffness->value, units.of(Dimension::stiffness)));
-            }
-            QStringList remarks;
-            std::vector<std::string> said{p.whatBroke, p.reason, p.note};
-            said.insert(said.end(), p.outcome.entered.remarks.begin(), p.outcome.entered.remarks.end());
-            for (const auto& more : said)
-                if (!more.empty()) remarks << text(more);
-            if (const auto timing = work::wallTiming(data, p); !timing.empty()) remarks << text(timing);
-            if (p.settings.peak || p.settings.firstSlip || p.settings.breakPoint || p.settings.fitFrom)
-                remarks << "landmarks moved by hand";
-            const auto* o = data.option(s.option);
-            const auto* c = data.condition(s.condition);
-            t.rows.push_back({text(s.label), o ? text(o->name) : "", c ? text(c->name) : "", peak, slip,
-                              stiffness, study::word(p.standing), remarks.join("; ")});
-        }
     return t;
 }
 
@@ -263,8 +221,20 @@ Document compose(const Source& source, const Units& units) {
             chart.legend = true;
             d.blocks.push_back(Figure{chart::curves(chart, 690, 250), text(o.name + ", " + c.name)});
         }
+    if (const auto how = testedHow(source, units); !how.isEmpty()) {
+        d.blocks.push_back(Heading{2, "How it was tested"});
+        d.blocks.push_back(Bullets{how});
+    }
     d.blocks.push_back(Heading{2, "Every pull"});
     d.blocks.push_back(pullTable(source, units));
+    if (auto steady = steadyTable(source, units); !steady.rows.empty()) {
+        d.blocks.push_back(Heading{2, "Every channel at the marked instants"});
+        d.blocks.push_back(
+            Paragraph{Paragraph::Style::small,
+                      "Each over the second before its mark; s is the spread within it, the share "
+                      "is of what the force channels beside the rig's own carry together."});
+        d.blocks.push_back(std::move(steady));
+    }
     QStringList forecasts;
     for (const auto& score : study::scoreForecasts(data, verdict))
         forecasts << text(study::sentence(score));

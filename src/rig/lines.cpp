@@ -137,13 +137,19 @@ Expected<std::vector<Column>> columnsFrom(const std::string& text) {
             continue;
         }
         std::string typed;
-        auto c = columnFrom(part, &typed);
+        const auto sign = part.rfind('=');
+        auto c = columnFrom(std::string(trimmed(std::string_view(part).substr(0, sign))), &typed);
+        if (sign != std::string::npos) c.question = trimmed(std::string_view(part).substr(sign + 1));
         if (!typed.empty())
             if (const auto unit = quantity::findUnit(typed); !unit && c.unit.empty())
                 return tl::unexpected(unit.error());
         if (c.role == Role::none) c.role = Role::other;
         out.push_back(std::move(c));
     }
+    const auto asked =
+        std::count_if(out.begin(), out.end(), [](const Column& c) { return !c.question.empty(); });
+    if (asked > 0 && asked < static_cast<std::ptrdiff_t>(out.size()))
+        return fail("Some of these have a question and some none: a device either answers or sends lines.");
     return out;
 }
 
@@ -155,9 +161,23 @@ std::string columnsText(std::span<const Column> columns) {
             out += '-';
         else
             out += (c.name.empty() ? std::string(key(c.role)) : c.name) +
-                   (c.unit.empty() ? "" : " [" + c.unit + "]");
+                   (c.unit.empty() ? "" : " [" + c.unit + "]") +
+                   (c.question.empty() ? "" : " = " + c.question);
     }
     return out;
+}
+
+std::vector<Column> keepingWhatIsKnown(std::vector<Column> typed, std::span<const Column> before) {
+    for (auto& c : typed)
+        for (const auto& known : before)
+            if (known.name == c.name && known.unit == c.unit) {
+                auto question = std::move(c.question);
+                const auto role = c.role;
+                c = known;
+                c.question = std::move(question);
+                c.role = role;
+            }
+    return typed;
 }
 
 std::optional<std::size_t> Layout::find(Role role) const {
@@ -371,12 +391,20 @@ std::optional<RawSample> SampleMaker::operator()(std::string_view line) const {
     return s;
 }
 
-std::optional<double> answerOf(std::string_view line) {
+std::optional<double> answerOf(std::string_view line, std::string_view unit) {
     line = trimmed(line);
-    const auto end = line.find_first_not_of("+-0123456789.eE");
+    auto end = std::min(line.find_first_not_of("+-0123456789.eE"), line.size());
     auto number = numberIn(line.substr(0, end), '.');
-    if (!number && end != std::string_view::npos && end > 0) // "12E" of "12Eh": the exponent was a word
-        number = numberIn(line.substr(0, line.find_first_not_of("+-0123456789.")), '.');
+    if (!number && end < line.size() && end > 0) { // "12E" of "12Eh": the exponent was a word
+        end = std::min(line.find_first_not_of("+-0123456789."), line.size());
+        number = numberIn(line.substr(0, end), '.');
+    }
+    const auto rest = trimmed(line.substr(end));
+    if (!number || unit.empty() || rest.empty()) return number;
+    const auto wanted = quantity::findUnit(unit);
+    if (!wanted) return number;
+    if (const auto said = quantity::findUnit(rest, (*wanted)->dimension))
+        number = (*wanted)->fromSi((*said)->toSi(*number));
     return number;
 }
 

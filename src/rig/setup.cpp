@@ -9,6 +9,7 @@ namespace {
 
 using Json = nlohmann::json;
 
+constexpr const char* noQuestion = "Say which question the rig answers with its force, such as MEAS:FORC?";
 constexpr const char* partKeys[] = {"lever", "line", "angle", "plain"};
 
 void put(Json& o, const char* key, const std::optional<double>& v) {
@@ -23,27 +24,56 @@ std::optional<double> number(const Json& o, const char* key) {
 }
 std::string text(const Json& o, const char* key) { return o.value(key, std::string()); }
 
-std::vector<CalibrationPoint> points(const Json& o) {
-    std::vector<CalibrationPoint> out;
+void put(Json& o, const CalibrationRecord& record) {
+    for (const auto& p : record.points)
+        o["calibration"].push_back({p.reading, p.truth});
+    put(o, "calibrated", record.from);
+    put(o, "expires", record.until);
+    for (const auto& c : record.checks) {
+        Json check{{"at", c.at}, {"known_N", c.known}, {"shown_N", c.shown}, {"tolerance", c.tolerance}};
+        if (c.unit != "N") check["unit"] = c.unit; // then both are in it, whatever their keys say
+        o["checks"].push_back(std::move(check));
+    }
+}
+
+CalibrationRecord recordFrom(const Json& o) {
+    CalibrationRecord out;
     for (const auto& p : o.value("calibration", Json::array()))
-        out.push_back({p.at(0).get<double>(), p.at(1).get<double>()});
+        out.points.push_back({p.at(0).get<double>(), p.at(1).get<double>()});
+    out.from = text(o, "calibrated");
+    out.until = text(o, "expires");
+    for (const auto& c : o.value("checks", Json::array()))
+        out.checks.push_back({text(c, "at"), c.value("known_N", 0.0), c.value("shown_N", 0.0),
+                              c.value("tolerance", 0.01), c.value("unit", std::string("N"))});
+    return out;
+}
+
+Json columnsToJson(const std::vector<Column>& from) {
+    Json columns = Json::array();
+    for (const auto& c : from) {
+        Json o{{"name", c.name}, {"role", key(c.role)}, {"unit", c.unit}};
+        if (c.flipped) o["flipped"] = true;
+        put(o, "limit", c.limit);
+        put(o, "question", c.question);
+        put(o, c.calibration);
+        columns.push_back(std::move(o));
+    }
+    return columns;
+}
+
+std::vector<Column> columnsFromJson(const Json& columns) {
+    std::vector<Column> out;
+    for (const auto& c : columns)
+        out.push_back({text(c, "name"), roleFromKey(text(c, "role")).value_or(Role::none), text(c, "unit"),
+                       c.value("flipped", false), number(c, "limit"), recordFrom(c), text(c, "question")});
     return out;
 }
 
 Json layoutToJson(const Layout& l) {
-    Json columns = Json::array();
-    for (const auto& c : l.columns) {
-        Json o{{"name", c.name}, {"role", key(c.role)}, {"unit", c.unit}};
-        if (c.flipped) o["flipped"] = true;
-        put(o, "limit", c.limit);
-        for (const auto& p : c.calibration)
-            o["calibration"].push_back({p.reading, p.truth});
-        columns.push_back(std::move(o));
-    }
     return {{"delimiter", std::string(1, l.delimiter)},
             {"decimal", std::string(1, l.decimal)},
             {"rate", l.rate},
-            {"columns", columns}};
+            {"columns", columnsToJson(l.columns)}};
 }
 
 Layout layoutFrom(const Json& o) {
@@ -55,9 +85,7 @@ Layout layoutFrom(const Json& o) {
     l.delimiter = first("delimiter", ',');
     l.decimal = first("decimal", '.');
     l.rate = o.value("rate", 0.0);
-    for (const auto& c : o.value("columns", Json::array()))
-        l.columns.push_back({text(c, "name"), roleFromKey(text(c, "role")).value_or(Role::none),
-                             text(c, "unit"), c.value("flipped", false), number(c, "limit"), points(c)});
+    l.columns = columnsFromJson(o.value("columns", Json::array()));
     return l;
 }
 
@@ -86,25 +114,21 @@ std::vector<std::string> problems(const Setup& s, const std::string& today) {
         if (limit && !(*limit > 0))
             out.push_back(fmt::format("A {} limit of zero or less cannot be: give what it can show.", what));
     if (const auto ratio = ratioOf(s.path); !ratio) out.push_back(ratio.error().message);
-    if (const auto c = Calibration::make(s.calibration); !c) out.push_back(c.error().message);
-    if (s.protocol == Protocol::lines && !s.address.empty())
-        if (const auto m = SampleMaker::make(s.layout); !m) out.push_back(m.error().message);
-    for (const auto& c : s.layout.columns)
-        if (const auto table = Calibration::make(c.calibration); !table)
-            out.push_back(fmt::format("{}: {}", c.name, table.error().message));
+    const auto add = [&](std::vector<std::string> more) {
+        out.insert(out.end(), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
+    };
+    if (!s.address.empty())
+        if (const auto m = SampleMaker::make(heardLayout(s)); !m) out.push_back(m.error().message);
+    for (const auto& c : heardLayout(s).columns)
+        add(problems(c.calibration, c.name, today));
     for (const auto& d : s.sides) {
         if (const auto m = SampleMaker::make(d.layout, false); !m)
             out.push_back(fmt::format("{}: {}", d.name, m.error().message));
         for (const auto& c : d.layout.columns)
-            if (const auto table = Calibration::make(c.calibration); !table)
-                out.push_back(fmt::format("{}, {}: {}", d.name, c.name, table.error().message));
+            add(problems(c.calibration, fmt::format("{}, {}", d.name, c.name), today));
     }
-    if (s.protocol == Protocol::answers && s.forceQuery.empty())
-        out.emplace_back("Say which question the rig answers with its force, such as MEAS:FORC?");
-    if (!s.expires.empty() && s.expires < today)
-        out.push_back(fmt::format("The calibration ran out on {}.", s.expires));
-    if (!s.checks.empty() && !s.checks.back().passed())
-        out.push_back("The last look at a known weight did not pass: " + sentence(s.checks.back()));
+    if (s.protocol == Protocol::answers && s.forceQuery.empty()) out.emplace_back(noQuestion);
+    add(problems(s.calibration, "", today));
     return out;
 }
 
@@ -120,6 +144,7 @@ std::string toJson(const Setup& s) {
     put(o, "address", s.address);
     put(o, "force_query", s.forceQuery);
     put(o, "displacement_query", s.displacementQuery);
+    if (!s.asked.empty()) o["asked"] = columnsToJson(s.asked);
     if (s.flipped) o["flipped"] = true;
     put(o, "cell_limit_N", s.cellLimit);
     put(o, "rig_limit_N", s.rigLimit);
@@ -134,13 +159,7 @@ std::string toJson(const Setup& s) {
                              {"ua", p.ua},
                              {"ub", p.ub},
                              {"moment_Nm", p.moment}});
-    for (const auto& p : s.calibration)
-        o["calibration"].push_back({p.reading, p.truth});
-    put(o, "calibrated", s.calibrated);
-    put(o, "expires", s.expires);
-    for (const auto& c : s.checks)
-        o["checks"].push_back(
-            {{"at", c.at}, {"known_N", c.known}, {"shown_N", c.shown}, {"tolerance", c.tolerance}});
+    put(o, s.calibration);
     for (const auto& d : s.sides)
         o["sides"].push_back({{"name", d.name}, {"address", d.address}, {"layout", layoutToJson(d.layout)}});
     if (s.holdSeconds > 0) o["hold_s"] = s.holdSeconds;
@@ -163,6 +182,7 @@ Expected<Setup> setupFromJson(const std::string& text_) {
         s.protocol = text(o, "protocol") == "answers" ? Protocol::answers : Protocol::lines;
         s.forceQuery = text(o, "force_query");
         s.displacementQuery = text(o, "displacement_query");
+        s.asked = columnsFromJson(o.value("asked", Json::array()));
         s.layout = layoutFrom(o.value("layout", Json::object()));
         s.flipped = o.value("flipped", false);
         s.cellLimit = number(o, "cell_limit_N");
@@ -182,17 +202,12 @@ Expected<Setup> setupFromJson(const std::string& text_) {
             part.moment = p.value("moment_Nm", 0.0);
             s.path.push_back(part);
         }
-        s.calibration = points(o);
+        s.calibration = recordFrom(o);
         for (const auto& d : o.value("sides", Json::array()))
             s.sides.push_back(
                 {text(d, "name"), text(d, "address"), layoutFrom(d.value("layout", Json::object()))});
         s.holdSeconds = o.value("hold_s", 0.0);
         s.lookEvery = o.value("look_every_N", 0.0);
-        s.calibrated = text(o, "calibrated");
-        s.expires = text(o, "expires");
-        for (const auto& c : o.value("checks", Json::array()))
-            s.checks.push_back({text(c, "at"), c.value("known_N", 0.0), c.value("shown_N", 0.0),
-                                c.value("tolerance", 0.01)});
         s.onPause = text(o, "on_pause");
         s.onResume = text(o, "on_resume");
         s.onArm = text(o, "on_arm");
@@ -207,7 +222,8 @@ Expected<Setup> setupFromJson(const std::string& text_) {
 
 Expected<Conversion> Conversion::make(const Setup& s) {
     Conversion c;
-    auto calibration = Calibration::make(s.calibration);
+    if (s.protocol == Protocol::answers && s.forceQuery.empty()) return fail(noQuestion);
+    auto calibration = Calibration::make(s.calibration.points);
     if (!calibration) return tl::unexpected(calibration.error());
     const auto ratio = ratioOf(s.path);
     if (!ratio) return tl::unexpected(ratio.error());
@@ -215,10 +231,10 @@ Expected<Conversion> Conversion::make(const Setup& s) {
     c.m_ratio = *ratio;
     c.m_sign = s.flipped ? -1 : 1;
     c.m_compliance = s.compliance;
-    if (s.protocol == Protocol::answers) return c;
-    const auto maker = SampleMaker::make(s.layout);
+    const auto layout = heardLayout(s);
+    const auto maker = SampleMaker::make(layout);
     if (!maker) return c; // said where the set-up is looked at
-    auto others = othersOf(s.layout, *maker);
+    auto others = othersOf(layout, *maker);
     if (!others) return tl::unexpected(others.error());
     c.m_others = std::move(*others);
     return c;
@@ -240,16 +256,17 @@ Expected<std::vector<Conversion::Other>> Conversion::othersOf(const Layout& layo
     std::vector<Other> out;
     for (const auto& o : maker.others()) {
         const auto& column = layout.columns[o.column];
-        auto table = Calibration::make(column.calibration);
+        auto table = Calibration::make(column.calibration.points);
         if (!table) return fail(o.name + ": " + table.error().message);
         out.push_back({std::move(*table), column.flipped ? -1.0 : 1.0, 0, o.unit == "N"});
     }
     return out;
 }
 
-double Conversion::other(std::size_t i, double reading) const {
+Calibrated Conversion::other(std::size_t i, double reading) const {
     const auto& o = m_others[i];
-    return o.sign * (o.calibration(reading).value - (o.force ? o.calibration(o.zero).value : 0));
+    const auto now = o.calibration(reading);
+    return {o.sign * (now.value - (o.force ? o.calibration(o.zero).value : 0)), now.inside};
 }
 
 void Conversion::zeroOthers(const std::array<double, mostOthers>& readings) {
@@ -267,9 +284,21 @@ std::vector<ChannelName> names(const Expected<SampleMaker>& maker) {
 }
 } // namespace
 
-std::vector<ChannelName> channelsOf(const Setup& s) {
-    return s.protocol == Protocol::answers ? std::vector<ChannelName>{} : names(SampleMaker::make(s.layout));
+Layout heardLayout(const Setup& s) {
+    if (s.protocol == Protocol::lines) return s.layout;
+    Layout out; // as Dialogue joins the answers: commas, decimal points
+    const auto asked = [&](Role role, const char* name, const char* unit, const std::string& question) {
+        Column c{name, role, unit};
+        c.question = question;
+        if (!question.empty()) out.columns.push_back(std::move(c));
+    };
+    asked(Role::force, "force", "N", s.forceQuery);
+    asked(Role::displacement, "travel", "m", s.displacementQuery);
+    out.columns.insert(out.columns.end(), s.asked.begin(), s.asked.end());
+    return out;
 }
+
+std::vector<ChannelName> channelsOf(const Setup& s) { return names(SampleMaker::make(heardLayout(s))); }
 
 std::vector<ChannelName> allChannels(const Setup& setup) {
     auto out = channelsOf(setup);
@@ -280,17 +309,20 @@ std::vector<ChannelName> allChannels(const Setup& setup) {
 }
 
 Column* columnOf(Setup& setup, std::size_t channel) {
-    const auto within = [&](Layout& layout, bool main) -> Column* {
-        const auto maker = SampleMaker::make(layout, main);
+    const auto within = [&](std::vector<Column>& columns, const Layout& heard, bool main) -> Column* {
+        const auto maker = SampleMaker::make(heard, main);
         const auto count = maker ? maker->others().size() : 0;
-        if (channel < count) return &layout.columns[maker->others()[channel].column];
-        channel -= count;
-        return nullptr;
+        if (channel >= count) {
+            channel -= count;
+            return nullptr;
+        }
+        // What is heard may begin with force and travel that are no columns of their own.
+        return &columns[maker->others()[channel].column - (heard.columns.size() - columns.size())];
     };
-    if (setup.protocol == Protocol::lines)
-        if (auto* c = within(setup.layout, true)) return c;
+    auto& main = setup.protocol == Protocol::answers ? setup.asked : setup.layout.columns;
+    if (auto* c = within(main, heardLayout(setup), true)) return c;
     for (auto& side : setup.sides)
-        if (auto* c = within(side.layout, false)) return c;
+        if (auto* c = within(side.layout.columns, side.layout, false)) return c;
     return nullptr;
 }
 

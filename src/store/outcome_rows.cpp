@@ -2,6 +2,7 @@
 #include <anvil/store/project.h>
 
 #include <QJsonDocument>
+#include <anvil/quantity/entry.h>
 
 namespace anvil::store {
 namespace {
@@ -45,6 +46,29 @@ QJsonObject enteredToJson(const study::Entered& e) {
     return o;
 }
 
+QJsonObject readingToJson(const quantity::Entry& r) {
+    return {{"measures", QString::fromUtf8(quantity::name(r.unit->dimension).data())},
+            {"si", r.si},
+            {"as_typed", text(quantity::print(r))}};
+}
+
+/// The readings of a phase. Earlier files held one force and one way only.
+std::vector<quantity::Entry> readingsFrom(const QJsonObject& phase) {
+    std::vector<quantity::Entry> out;
+    for (const auto& [key, unit] : {std::pair{"force_n", "N"}, {"travel_m", "m"}})
+        if (const auto v = number(phase, key)) out.push_back({*v, {}, 0, 0, &quantity::unit(unit), -1});
+    for (const auto& v : phase["readings"].toArray()) {
+        const auto o = v.toObject();
+        for (const auto& unit : quantity::allUnits()) {
+            if (text(o["measures"]) != quantity::name(unit.dimension)) continue;
+            if (const auto entry = quantity::parseEntry(text(o["as_typed"]), unit.dimension))
+                out.push_back(*entry);
+            break;
+        }
+    }
+    return out;
+}
+
 study::Entered enteredFrom(const QJsonObject& o) {
     study::Entered e;
     e.kind = text(o["kind"]);
@@ -79,8 +103,10 @@ QString outcomeToJson(const study::Outcome& outcome) {
         QJsonObject phase{{"name", text(p.name)}};
         put(phase, "direction", p.direction);
         put(phase, "outcome", p.outcome);
-        put(phase, "force_n", p.force);
-        put(phase, "travel_m", p.travel);
+        QJsonArray readings;
+        for (const auto& r : p.readings)
+            readings.append(readingToJson(r));
+        put(phase, "readings", readings);
         put(phase, "at_s", p.at);
         phases.append(phase);
     }
@@ -110,8 +136,8 @@ study::Outcome outcomeFromJson(const QString& json) {
         out.marks.push_back({v.toObject()["at_s"].toDouble(), text(v.toObject()["text"])});
     for (const auto& v : o["phases"].toArray()) {
         const auto p = v.toObject();
-        out.phases.push_back({text(p["name"]), text(p["direction"]), text(p["outcome"]), number(p, "force_n"),
-                              number(p, "travel_m"), number(p, "at_s")});
+        out.phases.push_back(
+            {text(p["name"]), text(p["direction"]), text(p["outcome"]), readingsFrom(p), number(p, "at_s")});
     }
     for (const auto& v : o["more"].toArray()) {
         const auto m = v.toObject();

@@ -52,6 +52,7 @@ QJsonObject square(const study::PlannedSquare& s) {
     put(o, "method", s.method);
     put(o, "connector", s.connector);
     put(o, "speed_m_per_s", s.speed);
+    if (s.otherEnd) o["other_end"] = s.otherEnd;
     return o;
 }
 
@@ -84,6 +85,9 @@ QString planToJson(const study::Plan& p) {
     putList(o, "squares", p.squares, square);
     if (p.control) o["control"] = p.control;
     put(o, "method", p.method);
+    putList(o, "rating_words", p.ratingWords, [](const study::RatingWord& w) {
+        return QJsonObject{{"step", w.step}, {"words", text(w.words)}};
+    });
     put(o, "part", p.part);
     put(o, "connector", p.connector);
     put(o, "speed_m_per_s", p.speed);
@@ -142,7 +146,8 @@ study::Plan planFromJson(const QString& json) {
                                {},
                                text(s["method"]),
                                text(s["connector"]),
-                               number(s["speed_m_per_s"])};
+                               number(s["speed_m_per_s"]),
+                               s["other_end"].toInteger()};
         if (s["replicates"].isDouble()) q.replicates = s["replicates"].toInt();
         for (const auto& w : s["forecasts"].toArray()) {
             const auto f = w.toObject();
@@ -153,6 +158,8 @@ study::Plan planFromJson(const QString& json) {
     }
     p.control = o["control"].toInteger();
     p.method = text(o["method"]);
+    for (const auto& w : o["rating_words"].toArray())
+        p.ratingWords.push_back({w.toObject()["step"].toDouble(), text(w.toObject()["words"])});
     p.part = text(o["part"]);
     p.connector = text(o["connector"]);
     p.speed = number(o["speed_m_per_s"]);

@@ -4,6 +4,7 @@
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
 #include <anvil/study/outcomes.h>
+#include <anvil/study/rating.h>
 #include <cmath>
 #include <fmt/format.h>
 #include <iterator>
@@ -178,8 +179,7 @@ Expected<Result> attemptsOf(const Form& f) {
 
 Expected<Result> ratingOf(const Form& f) {
     const double v = f.value("rating");
-    if (v < 0 || v > 10 || 2 * v != std::floor(2 * v))
-        return fail("A rating is 0 to 10 in whole or half steps.");
+    if (!isRatingStep(v)) return fail("A rating is 0 to 10 in whole or half steps.");
     return Result{{{Metric::rating, v, 0, quantity::shortest(v)}}, {}, {}, {}};
 }
 

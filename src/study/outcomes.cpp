@@ -132,65 +132,16 @@ std::string sharesText(const std::vector<ModeShare>& shares) {
     return out;
 }
 
-namespace {
-std::string trimmed(const std::string& s) {
-    const auto from = s.find_first_not_of(" \t\r");
-    return from == std::string::npos ? std::string() : s.substr(from, s.find_last_not_of(" \t\r") - from + 1);
-}
-
-template <class Take> void split(const std::string& text, char by, Take take) {
-    for (std::size_t at = 0; at <= text.size();) {
-        const auto end = std::min(text.find(by, at), text.size());
-        take(trimmed(text.substr(at, end - at)));
-        at = end + 1;
-    }
-}
-} // namespace
-
-Expected<std::vector<Phase>> phasesFrom(const std::string& text) {
-    std::vector<Phase> out;
-    std::string bad;
-    split(text, '\n', [&](const std::string& line) {
-        if (line.empty()) return;
-        const auto colon = line.find(':');
-        Phase p;
-        p.name = trimmed(line.substr(0, colon));
-        if (p.name.empty() && bad.empty()) bad = line;
-        if (colon != std::string::npos)
-            split(line.substr(colon + 1), ',', [&](const std::string& word) {
-                if (word.empty()) return;
-                using quantity::Dimension;
-                const bool number = word.find_first_of("0123456789") != std::string::npos;
-                if (const auto f = quantity::parseEntry(word, Dimension::force); number && f && !p.force)
-                    p.force = f->si;
-                else if (const auto x = quantity::parseEntry(word, Dimension::length);
-                         number && x && !p.travel)
-                    p.travel = x->si;
-                else if (p.direction.empty())
-                    p.direction = word;
-                else
-                    p.outcome += (p.outcome.empty() ? "" : ", ") + word;
-            });
-        out.push_back(std::move(p));
-    });
-    if (!bad.empty()) return fail("\"" + bad + "\" has no name: write it as set: down, 400 N, held.");
-    return out;
-}
-
-std::string phasesText(const std::vector<Phase>& phases, const quantity::Unit& force,
-                       const quantity::Unit& length) {
-    std::string out;
-    for (const auto& p : phases) {
-        std::string words;
-        const auto add = [&](const std::string& w) {
-            words += w.empty() ? "" : (words.empty() ? "" : ", ") + w;
-        };
-        add(p.direction);
-        if (p.force) add(quantity::withUnit(*p.force, force));
-        if (p.travel) add(quantity::withUnit(*p.travel, length));
-        add(p.outcome);
-        out += (out.empty() ? "" : "\n") + p.name + (words.empty() ? "" : ": " + words);
-    }
+std::vector<std::string> remarksOf(const Outcome& o) {
+    std::vector<std::string> out;
+    if (!o.where.empty()) out.push_back(o.where);
+    if (!o.shares.empty()) out.push_back(sharesText(o.shares));
+    if (!o.limitedBy.empty() && o.limitedBy != word(Limit::broke)) out.push_back(o.limitedBy);
+    if (o.whileUnloading) out.emplace_back("broke while being unloaded or handled");
+    if (!o.afterwards.empty()) out.push_back(o.afterwards + " afterwards");
+    for (const auto& m : o.marks) // one that was only pressed says nothing by itself
+        if (!m.text.empty() && !m.text.starts_with("mark "))
+            out.push_back("at " + quantity::significant(m.at, 3) + " s: " + m.text);
     return out;
 }
 

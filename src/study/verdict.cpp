@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <anvil/quantity/print.h>
+#include <anvil/study/joints.h>
 #include <fmt/format.h>
 #include <numeric>
 
@@ -182,10 +183,11 @@ Verdict evaluate(const StudyData& data, const Readings& readings, Metric metric,
             std::vector<stats::Value> values;
             for (const auto& pull : data.pulls) {
                 const auto* s = data.specimen(pull.specimen);
-                if (!s || s->option != option.id || s->condition != condition.id) continue;
+                if (!s || s->condition != condition.id) continue;
+                if (s->option != option.id && otherEndOf(data, *s) != option.id) continue;
                 const auto reading = readings.byPull.find(pull.id);
-                auto got =
-                    valueOf(pull, reading == readings.byPull.end() ? nullptr : &reading->second, metric);
+                auto got = valueAtEnd(data, pull, *s, option.id,
+                                      reading == readings.byPull.end() ? nullptr : &reading->second, metric);
                 if (pull.practice != data.study.plan.practice)
                     got = {std::nullopt, pull.practice ? "pulled for practice" : "not pulled for practice"};
                 if (!got.value) {

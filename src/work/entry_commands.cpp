@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <anvil/quantity/print.h>
 #include <anvil/study/outcomes.h>
+#include <anvil/study/rating.h>
 
 namespace anvil::work {
 namespace {
@@ -69,6 +70,10 @@ Expected<Id> OpenProject::addEntry(const Entry& entry) {
     pull.outcome.entered.kind = study::key(entry.kind);
     pull.outcome.entered.fields = result->fields;
     apply(pull, *result);
+    if (entry.kind == study::EntryKind::rating)
+        if (const auto means = study::meaningOf(pull.typed->value, data->study.plan.ratingWords);
+            !means.empty())
+            pull.outcome.entered.remarks.insert(pull.outcome.entered.remarks.begin(), means);
     if (const auto part = study::partOf(entry.whatBroke);
         pull.standing == study::Standing::counts && !part.empty()) {
         const auto proposal = study::proposeStanding(*data, nullptr, part, study::Limit::broke);

@@ -1,10 +1,9 @@
 #include <anvil/work/live_bench.h>
 
-#include <QElapsedTimer>
+#include "listener.h"
 #include <QThread>
 #include <QTimer>
 #include <anvil/curve/steady.h>
-#include <anvil/link/device.h>
 #include <anvil/store/recording.h>
 #include <array>
 #include <cmath>
@@ -14,25 +13,22 @@
 namespace anvil::work {
 namespace {
 
-constexpr int answerTimeoutMs = 1000, keptLines = 60;
 constexpr double keptSeconds = 2; // of a device beside the main one, before a recording begins
 constexpr std::size_t mostKept = 400000;
 
 /// A device that is listened to beside the main one.
 struct Side {
     rig::SideDevice about;
-    std::unique_ptr<link::Device> device;
-    Expected<rig::SampleMaker> maker = tl::unexpected(Error{});
+    std::unique_ptr<Listener> listener;
     rig::Conversion conversion;
-    rig::Timeline timeline;
-    rig::LineCutter cutter;
     std::vector<rig::ChannelName> names;
     std::array<double, rig::mostOthers> raw{};
+    std::array<bool, rig::mostOthers> inside{};
     rig::Sample last;
+    std::vector<rig::Sample> fresh; ///< of the bytes that are being taken in
     std::deque<rig::Sample> recent; ///< the last seconds, for what comes before a start
-    double lastHeard = -1e9;
+    bool heard = false;
     QString said;
-    QStringList lines; ///< the last ones that arrived; under the worker's mutex
 };
 
 } // namespace
@@ -46,21 +42,24 @@ public:
                 const std::vector<link::Address>& sides) {
         silence();
         m_setup = setup;
-        m_maker = rig::SampleMaker::make(setup.layout);
         m_conversion = rig::Conversion::make(setup).value_or(rig::Conversion{});
         m_recorder.setUnloaded(m_conversion.ratio().offset);
         m_rawKnown = false;
-        m_timeline = rig::Timeline(setup.layout.rate);
-        m_cutter.clear();
-        m_device = std::make_unique<link::Device>(address);
-        connect(m_device.get(), &link::Device::arrived, this, &Worker::hear);
-        connect(m_device.get(), &link::Device::stateChanged, this, &Worker::linkChanged);
+        m_names = rig::channelsOf(setup);
+        auto listener = std::make_unique<Listener>(
+            address, rig::heardLayout(setup), setup.protocol == rig::Protocol::answers, true, m_clock,
+            Listener::Ear{[this](const rig::RawSample& raw, double time) { take(raw, time); },
+                          [this] { publish(false); },
+                          [this](bool connected, const QString& said) { linkChanged(connected, said); }});
+        {
+            const std::lock_guard lock(m_mutex);
+            m_main = std::move(listener);
+        }
         set([&](Live& l) {
             l = {};
             l.link = LinkState::searching;
         });
-        m_device->open();
-        m_names = rig::channelsOf(setup);
+        m_main->open();
         for (std::size_t i = 0; i < sides.size(); ++i)
             listenBeside(setup.sides[i], sides[i]);
         if (!m_tick) {
@@ -71,13 +70,15 @@ public:
     }
 
     void silence() {
-        if (m_device) m_device->close();
-        m_device.reset();
+        if (m_main) m_main->close();
         m_recorder.linkLost();
         finishRecording();
+        std::unique_ptr<Listener> main; // ends outside the lock: it may still tell that its link is gone
+        std::vector<std::unique_ptr<Side>> sides;
         {
             const std::lock_guard lock(m_mutex);
-            m_sides.clear();
+            main.swap(m_main);
+            sides.swap(m_sides);
         }
         set([](Live& l) { l = {}; });
     }
@@ -101,7 +102,7 @@ public:
     }
 
     void send(const QByteArray& line) {
-        if (m_device) m_device->send(line);
+        if (m_main) m_main->send(line);
     }
 
     void arm(store::Project* project, const study::Pull& pull, const rig::RecorderSettings& settings) {
@@ -161,12 +162,12 @@ public:
     }
     QStringList lines() const {
         const std::lock_guard lock(m_mutex);
-        return m_lines;
+        return m_main ? m_main->lines() : QStringList();
     }
 
     QStringList sideLines(std::size_t side) const {
         const std::lock_guard lock(m_mutex);
-        return side < m_sides.size() ? m_sides[side]->lines : QStringList();
+        return side < m_sides.size() ? m_sides[side]->listener->lines() : QStringList();
     }
 
 private:
@@ -181,14 +182,7 @@ private:
     }
 
     void linkChanged(bool connected, const QString& sentence) {
-        if (!connected) {
-            m_recorder.linkLost();
-            m_asked = false;
-        } else {
-            m_timeline.restart();
-            m_cutter.clear();
-            if (m_setup.protocol == rig::Protocol::answers) ask();
-        }
+        if (!connected) m_recorder.linkLost();
         set([&](Live& l) {
             l.link = connected ? LinkState::connected : LinkState::searching;
             l.said = sentence;
@@ -198,119 +192,54 @@ private:
 
     void listenBeside(const rig::SideDevice& about, const link::Address& address) {
         auto side = std::make_unique<Side>();
+        auto* s = side.get();
+        const auto index = m_sides.size();
         side->about = about;
-        side->maker = rig::SampleMaker::make(about.layout, false);
         side->conversion = rig::Conversion::make(about).value_or(rig::Conversion{});
         side->names = rig::channelsOf(about);
-        side->timeline = rig::Timeline(about.layout.rate);
-        side->device = std::make_unique<link::Device>(address);
-        auto* raw = side.get();
-        const auto index = m_sides.size();
-        connect(raw->device.get(), &link::Device::arrived, this,
-                [this, raw, index](const QByteArray& bytes) { hearBeside(*raw, index, bytes); });
-        connect(raw->device.get(), &link::Device::stateChanged, this,
-                [raw](bool connected, const QString& said) {
-                    raw->said = said;
-                    if (connected) raw->timeline.restart();
-                    raw->cutter.clear();
-                });
+        side->listener = std::make_unique<Listener>(
+            address, about.layout, about.answers(), false, m_clock,
+            Listener::Ear{[s](const rig::RawSample& raw, double time) { takeBeside(*s, raw, time); },
+                          [this, s, index] { keepBeside(*s, index); },
+                          [s](bool, const QString& said) { s->said = said; }});
         {
             const std::lock_guard lock(m_mutex);
             m_sides.push_back(std::move(side));
         }
-        raw->device->open();
+        s->listener->open();
     }
 
-    void hearBeside(Side& side, std::size_t index, const QByteArray& bytes) {
-        const double at = now();
-        std::vector<rig::Sample> fresh;
-        QStringList shown;
-        side.cutter.feed(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())),
-                         [&](std::string_view line) {
-                             if (shown.size() < keptLines)
-                                 shown << QString::fromUtf8(line.data(), static_cast<qsizetype>(line.size()));
-                             const auto raw = side.maker ? (*side.maker)(line) : std::nullopt;
-                             if (!raw) {
-                                 ++m_noise;
-                                 return;
-                             }
-                             rig::Sample s;
-                             s.time = side.timeline.stamp(raw->time, at);
-                             const double weight = smoothing(s.time - side.last.time);
-                             for (std::size_t i = 0; i < side.names.size(); ++i) {
-                                 side.raw[i] +=
-                                     (raw->others[i] - side.raw[i]) * (side.lastHeard < 0 ? 1 : weight);
-                                 s.others[i] = side.conversion.other(i, raw->others[i]);
-                             }
-                             side.last = s;
-                             side.lastHeard = at;
-                             fresh.push_back(s);
-                         });
-        {
-            const std::lock_guard lock(m_mutex);
-            side.lines = (side.lines + shown)
-                             .mid(std::max<qsizetype>(0, side.lines.size() + shown.size() - keptLines));
+    static void takeBeside(Side& side, const rig::RawSample& raw, double time) {
+        rig::Sample s;
+        s.time = time;
+        const double weight = side.heard ? smoothing(time - side.last.time) : 1;
+        for (std::size_t i = 0; i < side.names.size(); ++i) {
+            side.raw[i] += (raw.others[i] - side.raw[i]) * weight;
+            const auto value = side.conversion.other(i, raw.others[i]);
+            s.others[i] = value.value;
+            side.inside[i] = value.inside;
         }
-        side.recent.insert(side.recent.end(), fresh.begin(), fresh.end());
+        side.last = s;
+        side.heard = true;
+        side.fresh.push_back(s);
+    }
+
+    void keepBeside(Side& side, std::size_t index) {
+        side.recent.insert(side.recent.end(), side.fresh.begin(), side.fresh.end());
         while (!side.recent.empty() && (side.recent.size() > mostKept ||
                                         side.recent.front().time < side.recent.back().time - keptSeconds))
             side.recent.pop_front();
-        if (m_recording && m_recorder.state() == rig::RecorderState::loading && !fresh.empty())
-            m_recording->appendSide(index, fresh);
+        if (m_recording && m_recorder.state() == rig::RecorderState::loading && !side.fresh.empty())
+            m_recording->appendSide(index, side.fresh);
+        side.fresh.clear();
     }
 
     /// How much a reading counts in the level that zeroing takes away: a quarter of a second's worth.
     static double smoothing(double step) { return std::min(1.0, 4 * std::max(1e-4, step)); }
 
-    void hear(const QByteArray& bytes) {
-        const double at = now();
-        QStringList shown;
-        m_cutter.feed(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())),
-                      [&](std::string_view line) {
-                          if (shown.size() < keptLines)
-                              shown << QString::fromUtf8(line.data(), static_cast<qsizetype>(line.size()));
-                          if (m_setup.protocol == rig::Protocol::answers)
-                              answered(line, at);
-                          else if (const auto raw = m_maker ? (*m_maker)(line) : std::nullopt)
-                              take(*raw, at);
-                          else
-                              ++m_noise;
-                      });
-        {
-            const std::lock_guard lock(m_mutex);
-            m_lines += shown;
-            if (m_lines.size() > keptLines) m_lines = m_lines.mid(m_lines.size() - keptLines);
-        }
-        m_lastHeard = at;
-        publish(false);
-    }
-
-    // A rig that answers: force and displacement are asked in turn, the next as soon as the last has come.
-    void ask() {
-        send(QByteArray::fromStdString(m_askDisplacement ? m_setup.displacementQuery : m_setup.forceQuery));
-        m_asked = true;
-        m_askedAt = now();
-    }
-    void answered(std::string_view line, double at) {
-        const auto value = rig::answerOf(line);
-        if (!value) {
-            ++m_noise;
-            return;
-        }
-        if (!m_askDisplacement) m_answer = {std::nullopt, *value, std::nullopt, {}};
-        if (m_askDisplacement) m_answer.displacement = *value;
-        if (!m_askDisplacement && !m_setup.displacementQuery.empty()) {
-            m_askDisplacement = true;
-        } else {
-            m_askDisplacement = false;
-            take(m_answer, at);
-        }
-        ask();
-    }
-
-    void take(const rig::RawSample& raw, double at) {
+    void take(const rig::RawSample& raw, double time) {
         rig::Sample s;
-        s.time = m_timeline.stamp(raw.time, at);
+        s.time = time;
         if (!m_rawKnown) m_rawLevel = raw.force; // the first one is the best guess there is
         if (!m_rawKnown) m_rawOthers = raw.others;
         m_rawKnown = true;
@@ -319,7 +248,9 @@ private:
         m_lastTime = s.time;
         for (std::size_t i = 0; i < m_names.size(); ++i) {
             m_rawOthers[i] += (raw.others[i] - m_rawOthers[i]) * weight;
-            s.others[i] = m_conversion.other(i, raw.others[i]);
+            const auto value = m_conversion.other(i, raw.others[i]);
+            s.others[i] = value.value;
+            m_othersInside[i] = value.inside;
         }
         m_others = s.others;
         const auto force = m_conversion.force(raw.force);
@@ -339,18 +270,17 @@ private:
 
     void tick() {
         const double at = now();
-        if (m_setup.protocol == rig::Protocol::answers && m_asked &&
-            at - m_askedAt > 0.001 * answerTimeoutMs) {
-            m_askDisplacement = false; // the answer was lost: ask anew
-            ask();
-        }
+        if (!m_main) return publish();
+        m_main->tick();
+        for (auto& side : m_sides)
+            side->listener->tick();
         if (at - m_countedAt >= 1) {
             m_perSecond = static_cast<double>(m_arrived - m_counted) / (at - m_countedAt);
             m_counted = m_arrived;
             m_countedAt = at;
         }
         if (m_recording && !m_recording->error().isEmpty()) m_recorder.cannotSave();
-        if (m_recorder.state() == rig::RecorderState::loading && at - m_lastHeard > silentSeconds)
+        if (m_recorder.state() == rig::RecorderState::loading && m_main->silence() > silentSeconds)
             m_recorder.linkLost();
         publish();
     }
@@ -372,19 +302,23 @@ private:
         l.rawLevel = m_rawLevel;
         l.displacement = m_displacement;
         if (slow) {
-            l.channels = channels(m_arrived > 0 && now() - m_lastHeard < 1);
+            l.channels = channels(fresh());
             l.forceRate = m_recorder.forceRate();
             l.speed = m_recorder.speed();
             l.offZero = m_recorder.offZero();
             l.level = m_recorder.level();
         }
         l.nearLimit = m_recorder.nearLimit();
-        l.fresh = m_arrived > 0 && now() - m_lastHeard < 1;
+        l.fresh = fresh();
         l.perSecond = m_perSecond;
         l.recorded = m_recorder.recorded();
-        l.noise = m_noise + m_cutter.tooLong();
-        l.clockJumps = m_timeline.jumps();
-        l.skew = m_timeline.skew();
+        if (m_main) {
+            l.noise = m_main->noise();
+            for (const auto& side : m_sides)
+                l.noise += side->listener->noise();
+            l.clockJumps = m_main->clockJumps();
+            l.skew = m_main->skew();
+        }
         if (m_recording) {
             l.pull = m_recording->pull();
             l.committed = m_recording->committed();
@@ -398,24 +332,29 @@ private:
         if (before != std::tuple(l.recorder, l.saved, l.offZero, l.trouble, l.fresh)) emit m_owner.changed();
     }
 
-    std::vector<LiveChannel> channels(bool fresh) const {
+    bool fresh() const { return m_main && m_arrived > 0 && m_main->silence() < 1; }
+
+    std::vector<LiveChannel> channels(bool mainFresh) const {
         std::vector<LiveChannel> out;
-        const auto add = [&](const rig::ChannelName& name, double value, double raw, bool isFresh) {
+        const auto add = [&](const rig::ChannelName& name, double value, double raw, bool inside,
+                             bool isFresh) {
             LiveChannel c;
             c.name = QString::fromStdString(name.name);
             c.unit = QString::fromStdString(name.unit);
             c.value = value;
             c.raw = raw;
+            c.inside = inside;
             c.fresh = isFresh;
             c.overLimit = name.limit && std::abs(value) >= *name.limit;
             out.push_back(std::move(c));
         };
         for (std::size_t i = 0; i < m_names.size(); ++i)
-            add(m_names[i], m_others[i], m_rawOthers[i], fresh);
+            add(m_names[i], m_others[i], m_rawOthers[i], m_othersInside[i], mainFresh);
         for (const auto& side : m_sides)
             for (std::size_t i = 0; i < side->names.size(); ++i) {
-                add(side->names[i], side->last.others[i], side->raw[i], now() - side->lastHeard < 1);
-                out.back().skew = side->timeline.skew();
+                add(side->names[i], side->last.others[i], side->raw[i], side->inside[i],
+                    side->heard && side->listener->silence() < 1);
+                out.back().skew = side->listener->skew();
                 out.back().said = side->said;
             }
         std::vector<double> legs;
@@ -437,8 +376,8 @@ private:
     void begin() override {
         m_recording.reset();
         if (!m_project) return;
-        store::RecordedChannels channels{
-            m_names, {}, rig::loadOf(m_setup.layout), rig::travelOf(m_setup.layout)};
+        const auto heard = rig::heardLayout(m_setup);
+        store::RecordedChannels channels{m_names, {}, rig::loadOf(heard), rig::travelOf(heard)};
         for (const auto& side : m_sides)
             channels.sides.push_back(side->names);
         m_recording = std::make_unique<store::PullRecording>(*m_project, m_pull, std::move(channels));
@@ -463,28 +402,24 @@ private:
     LiveBench& m_owner;
     rig::Setup m_setup;
     rig::Recorder m_recorder;
-    rig::Timeline m_timeline;
-    rig::LineCutter m_cutter;
-    Expected<rig::SampleMaker> m_maker = tl::unexpected(Error{});
     rig::Conversion m_conversion;
-    rig::RawSample m_answer;
-    std::unique_ptr<link::Device> m_device;
+    std::unique_ptr<Listener> m_main;
     std::unique_ptr<QTimer> m_tick;
     std::unique_ptr<store::PullRecording> m_recording;
     store::Project* m_project = nullptr;
     study::Pull m_pull;
     QElapsedTimer m_clock;
-    double m_lastHeard = 0, m_askedAt = 0, m_countedAt = 0, m_perSecond = 0, m_rawLevel = 0, m_lastTime = 0;
+    double m_countedAt = 0, m_perSecond = 0, m_rawLevel = 0, m_lastTime = 0;
     std::vector<rig::ChannelName> m_names; ///< of the main device's further channels
     std::array<double, rig::mostOthers> m_rawOthers{}, m_others{};
+    std::array<bool, rig::mostOthers> m_othersInside{};
     std::vector<std::unique_ptr<Side>> m_sides;
-    bool m_asked = false, m_askDisplacement = false, m_inside = true, m_rawKnown = false;
+    bool m_inside = true, m_rawKnown = false;
     std::optional<double> m_displacement;
-    std::uint64_t m_noise = 0, m_arrived = 0, m_counted = 0;
+    std::uint64_t m_arrived = 0, m_counted = 0;
     mutable std::mutex m_mutex;
     Live m_live;
     rig::LiveTrace m_trace;
-    QStringList m_lines;
 };
 
 QStringList troublesBetween(const Live& before, const Live& after) {

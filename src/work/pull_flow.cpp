@@ -30,8 +30,8 @@ void PullFlow::setPieces(const std::vector<std::string>& parts, const std::vecto
     if (m_step == PullStep::finished && pieceLeft) go(afterSafety(), now);
 }
 
-void PullFlow::setRules(int joints, double lookEvery) {
-    m_joints = joints;
+void PullFlow::setRules(std::vector<std::string> ends, double lookEvery) {
+    m_ends = std::move(ends);
     m_lookEvery = lookEvery;
 }
 
@@ -44,7 +44,7 @@ void PullFlow::begin() {
     m_nextLook = m_lookEvery;
 }
 
-void PullFlow::broken(qint64 now) { go(m_joints > 1 ? PullStep::end : PullStep::accept, now); }
+void PullFlow::broken(qint64 now) { go(m_ends.size() > 1 ? PullStep::end : PullStep::accept, now); }
 
 void PullFlow::follow(const Live& live, qint64 now) {
     m_connected = live.link == LinkState::connected;
@@ -179,7 +179,7 @@ PullAction PullFlow::digit(int n, qint64 now) {
         return PullAction::nothing;
     case PullStep::end:
         if (n == 0) go(PullStep::part, now);
-        if (n >= 1 && n <= m_joints) {
+        if (n >= 1 && at < m_ends.size()) {
             m_where = "end " + std::to_string(n);
             go(PullStep::accept, now);
         }
@@ -218,7 +218,7 @@ QString PullFlow::action() const {
     case PullStep::limit:
         return QObject::tr(study::word(study::limitsWithoutBreak().front()));
     case PullStep::end:
-        return QObject::tr("end 1");
+        return m_ends.empty() ? QString() : QString::fromStdString(m_ends.front());
     case PullStep::part:
         return m_limit == study::Limit::broke && !m_parts.empty() ? QString::fromStdString(m_parts.front())
                                                                   : QObject::tr("nothing broke");
@@ -298,8 +298,7 @@ std::vector<Choice> PullFlow::choices() const {
         return out;
     }
     case PullStep::end:
-        for (int n = 1; n <= m_joints && n < 9; ++n)
-            out.push_back({n, QObject::tr("end %1").arg(n)});
+        all(m_ends);
         out.push_back({0, QObject::tr("back")});
         return out;
     case PullStep::accept: {

@@ -19,6 +19,7 @@
 #include <QMimeData>
 #include <QPlainTextEdit>
 #include <QPushButton>
+#include <QSpinBox>
 #include <QTableWidget>
 #include <set>
 #include <thread>
@@ -186,17 +187,85 @@ TEST_F(Entering, GaugesAreReadOverDaysAndAskedFor) {
     EXPECT_EQ(study().study.metric, study::Metric::creep);
 }
 
+TEST_F(Entering, TheStepsOfARatingHaveWords) {
+    begin("by-eye");
+    auto* words = child<QLineEdit>("ratingWords");
+    ASSERT_TRUE(words->isVisible());
+    words->setText("0 = falls out by hand; 11 = holds");
+    emit words->editingFinished();
+    EXPECT_TRUE(window->messageText().contains("off the scale")) << window->messageText().toStdString();
+    EXPECT_TRUE(study().study.plan.ratingWords.empty());
+    words->setText("5 = needs a hammer; 0 = falls out by hand");
+    emit words->editingFinished();
+    ASSERT_EQ(study().study.plan.ratingWords.size(), 2U);
+    EXPECT_EQ(child<QLabel>("ratingScale")->text(), "0   falls out by hand\n5   needs a hammer");
+    type("entry-rating", "5");
+    type("entry-why", "");
+    ASSERT_EQ(study().pulls.size(), 1U) << window->messageText().toStdString();
+    EXPECT_EQ(last().outcome.entered.remarks.front(), "needs a hammer");
+    type("entry-rating", "2.5");
+    type("entry-why", "");
+    EXPECT_EQ(last().outcome.entered.remarks.front(), "between \"falls out by hand\" and \"needs a hammer\"");
+    const auto html = report::toHtml(report::compose(session().source(), session().units()));
+    EXPECT_TRUE(html.contains("The steps of the scale: 0 = falls out by hand; 5 = needs a hammer."));
+    ASSERT_TRUE(session().project()->undo());
+    EXPECT_EQ(study().pulls.size(), 1U);
+    begin("torque");
+    EXPECT_FALSE(child<QLineEdit>("ratingWords")->isVisible());
+}
+
+TEST_F(Entering, TwoEndsOfAPieceRankEachOther) {
+    const auto id = newStudy({"Knot", "Splice"}, {"Dry"});
+    ASSERT_TRUE(session().project()->planReplicates(id, 2));
+    ASSERT_TRUE(session().project()->makePieces(id, ""));
+    window->goTo(Stage::question);
+    showTab("planTabs", "Method");
+    settle();
+    auto* other = child<QComboBox>("otherEnd");
+    EXPECT_FALSE(other->isVisible()) << "one joint has no other end";
+    child<QSpinBox>("joints")->setValue(2);
+    emit child<QSpinBox>("joints")->editingFinished();
+    session().selectSquare(study().options[0].id, study().conditions[0].id);
+    settle();
+    ASSERT_TRUE(other->isVisible());
+    other->setCurrentIndex(other->findText("Splice"));
+    emit other->activated(other->currentIndex());
+    const auto* square = study().study.plan.square(study().options[0].id, study().conditions[0].id);
+    ASSERT_TRUE(square);
+    EXPECT_EQ(square->otherEnd, study().options[1].id);
+    work::OpenProject::TypedPull typed;
+    typed.specimen = study().specimens[0].id;
+    typed.text = "4 kN";
+    const auto pull = session().project()->addTypedPull(typed);
+    ASSERT_TRUE(pull) << pull.error().message;
+    session().selectPull(*pull);
+    settle();
+    auto* where = child<QLineEdit>("where");
+    where->setText("end 2");
+    emit where->editingFinished();
+    const auto& v = session().verdict(study::Metric::peak);
+    ASSERT_EQ(v.groups.size(), 2U);
+    for (const auto& g : v.groups)
+        EXPECT_EQ(g.values.at(0).value.state,
+                  g.option == study().options[1].id ? stats::State::exact : stats::State::above);
+    ASSERT_TRUE(session().project()->undo());
+    ASSERT_TRUE(session().project()->undo());
+    ASSERT_TRUE(session().project()->undo());
+    square = study().study.plan.square(study().options[0].id, study().conditions[0].id);
+    EXPECT_TRUE(!square || !square->otherEnd);
+}
+
 TEST_F(Entering, PhasesOfAPull) {
     openDemo();
     session().selectPull(study().pulls.front().id);
     auto* phases = child<QPlainTextEdit>("phases");
     phases->setFocus();
-    phases->setPlainText("set: down, 400 N, held\npulled: straight up, came out");
+    phases->setPlainText("set: down, 400 N, 12 N·m, held\npulled: straight up, came out");
     child<QPlainTextEdit>("note")->setFocus();
     settle();
     const auto* pull = study().pull(session().pull());
     ASSERT_EQ(pull->outcome.phases.size(), 2U) << window->messageText().toStdString();
-    EXPECT_EQ(pull->outcome.phases[0].force, 400);
+    EXPECT_EQ(pull->outcome.phases[0].readings.at(0).si, 400);
     session().project()->undo();
     EXPECT_TRUE(study().pull(session().pull())->outcome.phases.empty());
 }

@@ -9,6 +9,7 @@
 #include <QComboBox>
 #include <QLabel>
 #include <QLineEdit>
+#include <QListWidget>
 #include <QPushButton>
 #include <QTabWidget>
 #include <QTableWidget>
@@ -318,16 +319,16 @@ TEST_F(AtTheRig, LoadPathCalibrationAndChecksAreKept) {
     table->item(0, 1)->setText("0 N");
     table->item(1, 0)->setText("100");
     table->item(1, 1)->setText("102 N");
-    ASSERT_EQ(session().rig().setup().calibration.size(), 2U);
+    ASSERT_EQ(session().rig().setup().calibration.points.size(), 2U);
     table->item(2, 0)->setText("100");
     table->item(2, 1)->setText("110 N");
     EXPECT_TRUE(window->messageText().contains("stands twice")) << window->messageText().toStdString();
-    EXPECT_EQ(session().rig().setup().calibration.size(), 2U);
+    EXPECT_EQ(session().rig().setup().calibration.points.size(), 2U);
     ASSERT_TRUE(waitFor([&] { return session().rig().live().fresh; }));
     child<QLineEdit>("knownWeight")->setText("98.1 N");
     QTest::mouseClick(child<QPushButton>("checkNow"), Qt::LeftButton);
-    ASSERT_EQ(session().rig().setup().checks.size(), 1U);
-    EXPECT_FALSE(session().rig().setup().checks[0].passed()) << "nothing hangs there";
+    ASSERT_EQ(session().rig().setup().calibration.checks.size(), 1U);
+    EXPECT_FALSE(session().rig().setup().calibration.checks[0].passed()) << "nothing hangs there";
     EXPECT_TRUE(window->messageText().contains("more than 1.0 %"));
     child<QLineEdit>("calibrationExpires")->setText("soon");
     emit child<QLineEdit>("calibrationExpires")->editingFinished();
@@ -364,7 +365,7 @@ TEST_F(AtTheRig, LegsAreShownWithTheirSharesAndKeptAtEveryMark) {
     table->item(0, 2)->setText("900 N");
     EXPECT_EQ(*session().rig().setup().layout.columns[3].limit, 900);
     table->item(1, 4)->setText("0 = 0; 100 = 200");
-    EXPECT_EQ(session().rig().setup().layout.columns[4].calibration.size(), 2U);
+    EXPECT_EQ(session().rig().setup().layout.columns[4].calibration.points.size(), 2U);
     table->item(1, 4)->setText("0 = 0; 0 = 200");
     EXPECT_TRUE(window->messageText().contains("stands twice")) << window->messageText().toStdString();
     table->item(1, 4)->setText("");
@@ -379,9 +380,24 @@ TEST_F(AtTheRig, LegsAreShownWithTheirSharesAndKeptAtEveryMark) {
     points->item(0, 1)->setText("0 N");
     points->item(1, 0)->setText("100");
     points->item(1, 1)->setText("100 N");
-    EXPECT_EQ(session().rig().setup().layout.columns[4].calibration.size(), 2U);
-    EXPECT_TRUE(session().rig().setup().calibration.empty()) << "the load has its own";
+    EXPECT_EQ(session().rig().setup().layout.columns[4].calibration.points.size(), 2U);
+    EXPECT_TRUE(session().rig().setup().calibration.points.empty()) << "the load has its own";
     EXPECT_TRUE(child<QWidget>("calibrationPicture")->isVisible());
+    child<QLineEdit>("calibrationExpires")->setText("2020-01-01");
+    emit child<QLineEdit>("calibrationExpires")->editingFinished();
+    EXPECT_EQ(session().rig().setup().layout.columns[4].calibration.until, "2020-01-01");
+    EXPECT_EQ(session().rig().setup().calibration.until, "") << "each has dates of its own";
+    EXPECT_TRUE(
+        rig::problems(session().rig().setup(), "2026-05-04").at(0).starts_with("leg west: The calibration"));
+    child<QLineEdit>("calibrationExpires")->setText("");
+    emit child<QLineEdit>("calibrationExpires")->editingFinished();
+    ASSERT_TRUE(waitFor([&] { return session().rig().live().channels.at(1).fresh; }));
+    child<QLineEdit>("knownWeight")->setText("50 N");
+    QTest::mouseClick(child<QPushButton>("checkNow"), Qt::LeftButton);
+    ASSERT_EQ(session().rig().setup().layout.columns[4].calibration.checks.size(), 1U)
+        << window->messageText().toStdString();
+    EXPECT_FALSE(session().rig().setup().layout.columns[4].calibration.checks[0].passed());
+    ASSERT_EQ(child<QListWidget>("checks")->count(), 1);
     showTab("rigTabs", "More channels");
     settle(5);
     QTest::mouseClick(child<QPushButton>("addDevice"), Qt::LeftButton);
@@ -439,8 +455,9 @@ TEST_F(AtTheRig, GarbageAndAClockJumpInMidPullAreNotedWithIt) {
 TEST_F(AtTheRig, PausesToLookAndWarnsNearTheLimit) {
     sevenPins();
     startRig(0.01);
+    server->obey("!strength 2150"); // long enough above nine tenths of the limit for the window to look
     auto s = setup();
-    s.rigLimit = 2200;
+    s.rigLimit = 2300;
     s.lookEvery = 1200;
     s.onPause = "!pause";
     s.onResume = "!go";
@@ -461,7 +478,7 @@ TEST_F(AtTheRig, PausesToLookAndWarnsNearTheLimit) {
     press(Qt::Key_Space);
     ASSERT_TRUE(until(PullStep::part));
     server->obey("!release");
-    EXPECT_TRUE(tones.contains(Tone::nearLimit)) << "nine tenths of 2200 N";
+    EXPECT_TRUE(tones.contains(Tone::nearLimit)) << "nine tenths of 2300 N";
     press(Qt::Key_1);
     press(Qt::Key_1);
     press(Qt::Key_Space);

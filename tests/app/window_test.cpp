@@ -313,7 +313,8 @@ TEST_F(Shell, EveryLabelFollowsTheUnits) {
                 auto own = texts;
                 own.erase(std::remove_if(own.begin(), own.end(),
                                          [](const QString& t) {
-                                             return t.contains("3 mm net wire") || t.contains("1.5 mm tube");
+                                             return t.contains("3 mm net wire") ||
+                                                    t.contains("1.5 mm tube") || t.contains("8 mm shackle");
                                          }),
                           own.end());
                 const QString otherLength = QString(length) == "mm" ? "in" : "mm";

@@ -114,6 +114,20 @@ TEST(Entry, PrintsBackWithItsDigits) {
     EXPECT_EQ(print(*parseEntry("3 1/4 in")), "3.25 in");
 }
 
+TEST(Entry, PrintsInAnotherUnitWithItsDoubt) {
+    const auto in = [](const char* text, const char* symbol) {
+        const auto& u = unit(symbol);
+        return printIn(*parseEntry(text, u.dimension), u);
+    };
+    EXPECT_EQ(in("1.50 kN", "kN"), "1.50 kN") << "as typed";
+    EXPECT_EQ(in("1.5 kN", "N"), "1500 N");
+    EXPECT_EQ(in(">9 kN", "N"), ">9000 N");
+    EXPECT_EQ(in("4…5 kN", "N"), "4000…5000 N");
+    EXPECT_EQ(in("~1 in", "mm"), "~25.40 mm");
+    EXPECT_EQ(in("12 ± 1 kgf", "N"), "117.7 ± 9.807 N");
+    EXPECT_EQ(in("<20 °C", "K"), "<293.1 K") << "an offset is no part of the doubt";
+}
+
 TEST(Entry, EveryTypedNumberSurvivesPrintingInEveryUnit) {
     for (const auto& u : allUnits())
         for (int i = 1; i < 400; ++i) {

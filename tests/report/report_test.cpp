@@ -3,6 +3,7 @@
 #include <QRegularExpression>
 #include <QTemporaryDir>
 #include <anvil/chart/painter.h>
+#include <anvil/quantity/entry.h>
 #include <anvil/report/pages.h>
 #include <anvil/sim/specimen.h>
 #include <gtest/gtest.h>
@@ -178,6 +179,112 @@ TEST(Report, ATorqueStudyNeverSpeaksOfNewtonsAlone) {
     EXPECT_TRUE(html.contains("Breakaway torque"));
     EXPECT_TRUE(html.contains("N·m"));
     EXPECT_FALSE(html.contains("Peak force")) << "nothing is listed that the method does not tell";
+}
+
+const Table& tableWith(const Document& d, const QString& head) {
+    static const Table none;
+    for (const auto& b : d.blocks)
+        if (const auto* t = std::get_if<Table>(&b); t && t->header.contains(head)) return *t;
+    return none;
+}
+
+QStringList sectionOf(const Document& d, const QString& title) {
+    for (std::size_t i = 0; i + 1 < d.blocks.size(); ++i)
+        if (const auto* h = std::get_if<Heading>(&d.blocks[i]); h && h->text == title)
+            if (const auto* bullets = std::get_if<Bullets>(&d.blocks[i + 1])) return bullets->items;
+    return {};
+}
+
+TEST(Report, EveryPullShowsWhatItsMethodTells) {
+    Study s(1, 2);
+    s.data.study.plan.method = "torque";
+    s.data.study.metric = study::Metric::breakaway;
+    s.readings = {};
+    s.curves = {};
+    for (auto& p : s.data.pulls) {
+        p.curve = 0;
+        p.typed = study::TypedValue{study::Metric::breakaway, 4.2, 0, "4.2 N·m"};
+        p.outcome.more = {{study::Metric::running, 1.5, 0, "1.5 N·m"}};
+    }
+    s.data.pulls[1].standing = study::Standing::voided;
+    s.data.pulls[1].reason = "wrong socket";
+    auto t = tableWith(compose(s.source(), unitsFrom("N", "mm")), "Specimen");
+    EXPECT_EQ(t.header, (QStringList{"Specimen", "Option", "Condition", "Breakaway torque", "Running torque",
+                                     "Standing", "What broke, why, remarks"}));
+    ASSERT_EQ(t.right.size(), static_cast<std::size_t>(t.header.size()));
+    ASSERT_EQ(t.rows.size(), 2U);
+    EXPECT_EQ(t.rows[0].mid(3, 3), (QStringList{"4.200 N·m", "1.500 N·m", "counts"}));
+    EXPECT_EQ(t.rows[1].mid(3, 2), (QStringList{"4.200 N·m", "–"}))
+        << "what a void pull showed is still told";
+    EXPECT_EQ(t.rows[1].last(), "the cord; wrong socket");
+    Study curves(1, 1);
+    auto& outcome = curves.data.pulls[0].outcome;
+    outcome.where = "end 2";
+    outcome.afterwards = "bent";
+    outcome.phases = {{"set", "down", "held", {*quantity::parseEntry("1.5 kN")}, {}}};
+    curves.data.study.plan.joints = 2;
+    t = tableWith(compose(curves.source(), unitsFrom("lbf", "in")), "Specimen");
+    EXPECT_EQ(t.header.mid(3, 3), (QStringList{"Peak", "First slip", "Stiffness"}));
+    EXPECT_EQ(t.rows[0].last(), "the cord; end 2; bent afterwards; its other end held at least that; "
+                                "set: down, 337.2 lbf, held");
+    EXPECT_TRUE(t.rows[0][3].endsWith(" lbf"));
+}
+
+TEST(Report, TellsHowItWasTestedAndOnWhat) {
+    Study s(1, 1);
+    EXPECT_TRUE(sectionOf(compose(s.source(), unitsFrom("N", "mm")), "How it was tested").isEmpty());
+    auto& plan = s.data.study.plan;
+    plan.method = "axial-pull";
+    plan.speed = 0.005;
+    plan.connector = "8 mm shackle";
+    plan.part = "the peg";
+    plan.ratingWords = {{0, "loose"}, {5, "firm"}};
+    s.data.pulls[0].setup = 3;
+    auto source = s.source();
+    rig::Setup winch;
+    winch.name = "Shed winch";
+    winch.path = {{rig::RatioPart::Kind::plain, 2, 1, 0, 0, 0}};
+    winch.cellLimit = 1000;
+    winch.calibration = {
+        {{0, 0}, {500, 505}}, "2026-03-01", "2027-03-01", {{"2026-05-04", 98.1, 98.6, 0.01}}};
+    source.setups = {{3, winch}, {4, {}}};
+    const auto how = sectionOf(compose(source, unitsFrom("kN", "mm")), "How it was tested");
+    ASSERT_EQ(how.size(), 6) << how.join("\n").toStdString();
+    EXPECT_TRUE(how[0].endsWith('.'));
+    EXPECT_EQ(how[1], "The strength asked for is that of the peg.");
+    EXPECT_EQ(how[2], "Pulled at 5.000 mm/s.");
+    EXPECT_EQ(how[4], "The steps of the scale: 0 = loose; 5 = firm.");
+    EXPECT_TRUE(how[5].startsWith("On Shed winch. Reads 1, the specimen feels 2")) << how[5].toStdString();
+    EXPECT_TRUE(how[5].contains(
+        "It can show 2.000 kN. Calibrated at 2 points on 2026-03-01, good until "
+        "2027-03-01. Last look at a known weight: Shown 0.09860 kN for 0.09810 kN: 0.5 % off"))
+        << how[5].toStdString();
+}
+
+TEST(Report, ShowsEveryChannelAtTheMarks) {
+    Study s(1, 1);
+    auto source = s.source();
+    source.steady = [](study::Id) {
+        return std::vector<curve::Steady>{{1,
+                                           2,
+                                           100,
+                                           {{"force", "N", 1000, 5, 0},
+                                            {"west", "N", 600, 3, 0},
+                                            {"east", "N", 400, 2, 0},
+                                            {"air", "K", 290, 0.1, 0},
+                                            {"count", "", 7, 0, 0}},
+                                           false}};
+    };
+    EXPECT_TRUE(tableWith(compose(source, unitsFrom("N", "mm")), "Channel").rows.empty())
+        << "nothing was marked";
+    s.data.pulls[0].outcome.marks = {{2, "mark 1"}};
+    const auto t = tableWith(compose(source, unitsFrom("kN", "mm")), "Channel");
+    ASSERT_EQ(t.rows.size(), 5U);
+    EXPECT_EQ(t.rows[1].mid(2),
+              (QStringList{"west", "0.6000 kN", "0.003000 kN", "60 %", "not standing still"}));
+    EXPECT_EQ(t.rows[0][5], "") << "the whole has no share of itself";
+    EXPECT_EQ(t.rows[3][3], "290.0 K");
+    EXPECT_EQ(t.rows[4][3], "7.000");
 }
 
 } // namespace

@@ -1,8 +1,10 @@
+#include <anvil/rig/dialogue.h>
 #include <anvil/rig/live_trace.h>
 #include <anvil/rig/recorder.h>
 #include <anvil/rig/setup.h>
 #include <anvil/sim/specimen.h>
 #include <cmath>
+#include <fmt/format.h>
 #include <gtest/gtest.h>
 #include <numbers>
 
@@ -56,7 +58,7 @@ TEST(Calibration, BadTablesAreExplained) {
 TEST(Check, PassesWithinItsTolerance) {
     const Check good{"2026-05-04", 98.1, 98.6, 0.01};
     EXPECT_TRUE(good.passed());
-    EXPECT_EQ(sentence(good), "Shown 98.60 N for 98.10 N: 0.5 % off, within 1.0 %.");
+    EXPECT_EQ(sentence(good, quantity::unit("N")), "Shown 98.60 N for 98.10 N: 0.5 % off, within 1.0 %.");
     EXPECT_FALSE((Check{"", 98.1, 100, 0.01}.passed()));
     EXPECT_FALSE((Check{"", 0, 0, 0.01}.passed()));
 }
@@ -243,6 +245,23 @@ TEST(Lines, ColumnsAsTyped) {
     EXPECT_EQ(*columnsFrom(columnsText(*all)), *all);
     EXPECT_NE(columnsFrom("air [zork]").error().message.find("zork"), std::string::npos);
     EXPECT_TRUE(columnsFrom("")->empty());
+    const auto asked = columnsFrom("leg B [kN] = MEAS:FORC2?, air [°C] = MEAS:TEMP?");
+    ASSERT_TRUE(asked) << asked.error().message;
+    EXPECT_EQ((*asked)[0].name, "leg B");
+    EXPECT_EQ((*asked)[0].question, "MEAS:FORC2?");
+    EXPECT_EQ(*columnsFrom(columnsText(*asked)), *asked);
+    EXPECT_FALSE(columnsFrom("leg B [kN] = MEAS:FORC2?, leg C [kN]")) << "one has no question";
+}
+
+TEST(Lines, WhatIsKnownOfAColumnOutlivesTypingItAgain) {
+    auto before = *columnsFrom("leg B [kN], air [°C]");
+    before[0].flipped = true;
+    before[0].limit = 500;
+    before[0].calibration.points = {{0, 0}, {1, 2}};
+    const auto after = keepingWhatIsKnown(*columnsFrom("time [ms], leg B [kN] , air [K]"), before);
+    ASSERT_EQ(after.size(), 3U);
+    EXPECT_EQ(after[1], before[0]);
+    EXPECT_EQ(after[2].unit, "K") << "another unit is another column";
 }
 
 TEST(Calibration, TablesAsTyped) {
@@ -259,25 +278,124 @@ TEST(Setup, FurtherChannelsHaveTheirOwnTableSignAndZero) {
     rig::Setup s;
     s.name = "Three legs";
     s.layout = simulatedLayout();
-    s.layout.columns.push_back({"leg", Role::force, "N", true, 500.0, {{0, 0}, {100, 110}}});
+    s.layout.columns.push_back(
+        {"leg", Role::force, "N", true, 500.0, {{{0, 0}, {100, 110}}, "2026-05-04", "", {}}, ""});
     s.layout.columns.push_back({"air", Role::other, "K"});
     s.sides.push_back(
-        {"Cell B", "tcp:127.0.0.1:9", {',', '.', {{"F", Role::force, "kN", false, {}, {}}}, 0}});
+        {"Cell B", "tcp:127.0.0.1:9", {',', '.', {{"F", Role::force, "kN", false, {}, {}, ""}}, 0}});
     s.holdSeconds = 30;
     s.lookEvery = 500;
     EXPECT_EQ(*setupFromJson(toJson(s)), s);
     auto c = *Conversion::make(s);
-    EXPECT_NEAR(c.other(0, 50), -55, 1e-9) << "110 for 100, the other way round";
+    EXPECT_NEAR(c.other(0, 50).value, -55, 1e-9) << "110 for 100, the other way round";
     c.zeroOthers({10, 293});
-    EXPECT_NEAR(c.other(0, 10), 0, 1e-12);
-    EXPECT_NEAR(c.other(1, 293), 293, 1e-12) << "a temperature is not zeroed";
+    EXPECT_NEAR(c.other(0, 10).value, 0, 1e-12);
+    EXPECT_NEAR(c.other(1, 293).value, 293, 1e-12) << "a temperature is not zeroed";
+    EXPECT_TRUE(c.other(0, 99).inside);
+    EXPECT_FALSE(c.other(0, 101).inside) << "beyond its own table: a guess";
+    EXPECT_TRUE(c.other(1, 1e6).inside) << "without a table nothing is beyond it";
     const auto names = channelsOf(s);
     ASSERT_EQ(names.size(), 2u);
     EXPECT_EQ(*names[0].limit, 500);
     EXPECT_EQ(channelsOf(s.sides[0]), (std::vector<ChannelName>{{"Cell B", "N"}}));
-    s.layout.columns[3].calibration = {{1, 5}, {1, 6}};
+    s.layout.columns[3].calibration.points = {{1, 5}, {1, 6}};
     EXPECT_FALSE(Conversion::make(s)) << "two equal readings";
     EXPECT_FALSE(problems(s, "2026-01-01").empty());
+}
+
+TEST(Setup, EveryChannelsCalibrationRunsOutByItself) {
+    rig::Setup s;
+    s.name = "Three legs";
+    s.layout = simulatedLayout();
+    s.layout.columns.push_back({"leg", Role::force, "N"});
+    s.sides.push_back({"Oven", "tcp:127.0.0.1:9", {',', '.', {{"air", Role::other, "K"}}, 0}});
+    auto& leg = s.layout.columns.back().calibration;
+    auto& air = s.sides[0].layout.columns[0].calibration;
+    leg = {{{0, 0}, {100, 102}}, "2026-01-01", "2026-06-30", {}};
+    air.checks = {{"2026-05-04T08:00:00", 273.15, 273.2, 0.01, "K"}};
+    EXPECT_TRUE(problems(s, "2026-06-30").empty()) << "good on its last day";
+    EXPECT_EQ(*setupFromJson(toJson(s)), s);
+    const auto late = problems(s, "2026-07-01");
+    ASSERT_EQ(late.size(), 1U);
+    EXPECT_EQ(late[0], "leg: The calibration ran out on 2026-06-30.");
+    air.checks.back().shown = 280;
+    const auto both = problems(s, "2026-07-01");
+    ASSERT_EQ(both.size(), 2U);
+    EXPECT_EQ(both[1],
+              "Oven, air: The last look at a known weight did not pass: 2.5 % off, more than 1.0 %.");
+    EXPECT_EQ(*setupFromJson(toJson(s)), s);
+}
+
+TEST(Setup, ARigThatAnswersHasFurtherReadingsToo) {
+    rig::Setup s;
+    s.name = "Press";
+    s.protocol = Protocol::answers;
+    s.asked = *columnsFrom("leg B [kN] = MEAS:FORC2?, air [°C] = MEAS:TEMP?");
+    EXPECT_FALSE(Conversion::make(s)) << "the force has no question yet: a leg must not pass for it";
+    s.forceQuery = "MEAS:FORC?";
+    s.displacementQuery = "MEAS:DISP?";
+    const auto heard = heardLayout(s);
+    ASSERT_EQ(heard.columns.size(), 4U);
+    EXPECT_EQ(loadOf(heard), quantity::Dimension::force);
+    const auto names = channelsOf(s);
+    ASSERT_EQ(names.size(), 2U);
+    EXPECT_EQ(names[0].name, "leg B");
+    EXPECT_EQ(names[1].unit, "K");
+    EXPECT_EQ(columnOf(s, 0), s.asked.data());
+    EXPECT_EQ(columnOf(s, 1), &s.asked[1]);
+    EXPECT_EQ(columnOf(s, 2), nullptr);
+    columnOf(s, 0)->calibration.points = {{0, 0}, {1000, 1010}};
+    EXPECT_NEAR(Conversion::make(s)->other(0, 500).value, 505, 1e-9);
+    EXPECT_EQ(*setupFromJson(toJson(s)), s);
+    s.displacementQuery.clear();
+    EXPECT_EQ(columnOf(s, 1), &s.asked[1]) << "whatever else is asked for";
+}
+
+TEST(Dialogue, ARoundOfAnswersMakesASample) {
+    rig::Setup s;
+    s.protocol = Protocol::answers;
+    s.forceQuery = "F?";
+    s.displacementQuery = "X?";
+    s.asked = *columnsFrom("leg [kN] = L?");
+    const auto layout = heardLayout(s);
+    const auto maker = SampleMaker::make(layout);
+    ASSERT_TRUE(maker) << maker.error().message;
+    Dialogue talk(layout);
+    EXPECT_EQ(talk.question(), "F?");
+    EXPECT_EQ(*talk.answer("+1.5E+02 N"), "");
+    EXPECT_EQ(talk.question(), "X?");
+    EXPECT_FALSE(talk.answer("ERROR -113")) << "no number: asked again";
+    EXPECT_EQ(talk.question(), "X?");
+    EXPECT_EQ(*talk.answer("12 mm"), "") << "said in millimetres, kept in metres";
+    EXPECT_EQ(talk.question(), "L?");
+    const auto line = talk.answer("750 N");
+    ASSERT_TRUE(line);
+    const auto sample = (*maker)(*line);
+    ASSERT_TRUE(sample) << *line;
+    EXPECT_NEAR(sample->force, 150, 1e-9);
+    EXPECT_NEAR(*sample->displacement, 0.012, 1e-12);
+    EXPECT_NEAR(sample->others[0], 750, 1e-9);
+    EXPECT_EQ(talk.question(), "F?") << "the next round";
+    (void)talk.answer("1");
+    talk.restart();
+    EXPECT_EQ(talk.question(), "F?") << "half a round is of another instant";
+    for (const char* a : {"-1e-12", "3", "4e14"})
+        (void)talk.answer(a);
+    Dialogue nothing{Layout{}};
+    EXPECT_EQ(nothing.question(), "");
+    EXPECT_FALSE(nothing.answer("1"));
+}
+
+TEST(Dialogue, NumbersPassUnchangedFromAnswerToSample) {
+    Layout layout{',', '.', *columnsFrom("leg [N] = L?"), 0};
+    const auto maker = *SampleMaker::make(layout, false);
+    for (const double v : {0.0, -0.1, 1.0 / 3, 6.02214076e14, -4.9e-324, 1e-300, 123456789.123456789}) {
+        Dialogue talk(layout);
+        const auto line = talk.answer(fmt::format("{}", v));
+        ASSERT_TRUE(line);
+        ASSERT_TRUE(maker(*line)) << *line;
+        EXPECT_EQ(maker(*line)->others[0], v);
+    }
 }
 
 TEST(Lines, AnswersGiveTheirNumber) {
@@ -287,6 +405,11 @@ TEST(Lines, AnswersGiveTheirNumber) {
     EXPECT_FALSE(answerOf("ERR"));
     EXPECT_FALSE(answerOf(""));
     EXPECT_FALSE(answerOf("1e400"));
+    EXPECT_NEAR(*answerOf("-3.5kN", "N"), -3500, 1e-9) << "the unit that is said is the one that counts";
+    EXPECT_NEAR(*answerOf("2 kg", "N"), 19.6133, 1e-9);
+    EXPECT_EQ(*answerOf("12 OK", "N"), 12) << "what is no unit is passed over";
+    EXPECT_EQ(*answerOf("12 mm", "N"), 12) << "nor does a length make it one";
+    EXPECT_EQ(*answerOf("12", "zork"), 12);
 }
 
 TEST(Setup, SurvivesJsonAndTellsItsProblems) {
@@ -297,16 +420,15 @@ TEST(Setup, SurvivesJsonAndTellsItsProblems) {
     s.cellLimit = 1000;
     s.rigLimit = 5000;
     s.path = {{RatioPart::Kind::line, 2, 0.95, 0, 0.02, 0}};
-    s.calibration = {{0, 0}, {500, 505}, {1000, 1012}};
-    s.checks = {{"2026-05-04", 98.1, 98.6, 0.01}};
+    s.calibration = {{{0, 0}, {500, 505}, {1000, 1012}}, "", "", {{"2026-05-04", 98.1, 98.6, 0.01}}};
     s.onArm = "!pull";
     s.practice = true;
     EXPECT_EQ(*setupFromJson(toJson(s)), s);
     EXPECT_TRUE(problems(s, "2026-05-04").empty());
     EXPECT_NEAR(*limitOf(s), 1950, 1e-9) << "the cell ends first";
-    s.expires = "2026-05-01";
+    s.calibration.until = "2026-05-01";
     s.rigLimit = 0;
-    s.checks.back().shown = 120;
+    s.calibration.checks.back().shown = 120;
     const auto p = problems(s, "2026-05-04");
     ASSERT_EQ(p.size(), 3U);
     EXPECT_EQ(p[0], "A rig limit of zero or less cannot be: give what it can show.");

@@ -4,6 +4,7 @@
 #include <QSqlDatabase>
 #include <QSqlQuery>
 #include <QTemporaryDir>
+#include <anvil/quantity/entry.h>
 #include <anvil/store/project.h>
 #include <csignal>
 #include <gtest/gtest.h>
@@ -333,7 +334,13 @@ TEST_F(ProjectFile, OutcomesSurviveTheirJson) {
     o.whileUnloading = true;
     o.shares = {{"let go", 0.6}, {"tore", 0.4}};
     o.marks = {{1.25, "creak"}};
-    o.phases = {{"set", "down", "held", 400.0, 0.12, 3.5}, {"reset", "", "", {}, {}, {}}};
+    o.phases = {{"set", "down", "held", {}, 3.5}, {"reset", "", "", {}, {}}};
+    for (const auto& [typed, dimension] : {std::pair{"12345.5 N", quantity::Dimension::force},
+                                           {">0.12 m", quantity::Dimension::length},
+                                           {"4…5 N·m", quantity::Dimension::torque},
+                                           {"12 ± 1 kN", quantity::Dimension::force},
+                                           {"90 °", quantity::Dimension::angle}})
+        o.phases[0].readings.push_back(*quantity::parseEntry(typed, dimension));
     o.more = {{study::Metric::running, 1.5, 0, "1.5 N·m"}};
     o.entered.kind = "ladder";
     o.entered.fields = {{"height", "1.2 m"}};
@@ -342,7 +349,13 @@ TEST_F(ProjectFile, OutcomesSurviveTheirJson) {
     o.entered.unloadedFrom = 1777900000;
     o.entered.remarks = {"Over 2 days."};
     EXPECT_EQ(outcomeFromJson(outcomeToJson(o)), o);
-    for (const char* broken : {"", "{", "[]", "{\"shares\": 4}", "{\"entered\": {\"steps\": [1]}}"})
+    const auto earlier =
+        outcomeFromJson(R"({"phases": [{"name": "set", "force_n": 400, "travel_m": 0.12}]})");
+    ASSERT_EQ(earlier.phases[0].readings.size(), 2U) << "one force and one way, as it once was";
+    EXPECT_EQ(earlier.phases[0].readings[0].si, 400);
+    EXPECT_EQ(earlier.phases[0].readings[1].si, 0.12);
+    for (const char* broken : {"", "{", "[]", "{\"phases\": [{\"readings\": [4, {\"measures\": \"x\"}]}]}",
+                               "{\"shares\": 4}", "{\"entered\": {\"steps\": [1]}}"})
         (void)outcomeFromJson(broken); // whatever it is, it does no harm
 }
 

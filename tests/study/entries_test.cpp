@@ -3,6 +3,8 @@
 #include <anvil/methods/method.h>
 #include <anvil/study/entries.h>
 #include <anvil/study/outcomes.h>
+#include <anvil/study/phases.h>
+#include <anvil/study/rating.h>
 #include <cmath>
 #include <gtest/gtest.h>
 
@@ -253,15 +255,71 @@ TEST(Phases, AsTyped) {
     ASSERT_TRUE(all) << all.error().message;
     ASSERT_EQ(all->size(), 3U);
     EXPECT_EQ((*all)[0].direction, "down");
-    EXPECT_NEAR(*(*all)[0].force, 400, 1e-9);
-    EXPECT_NEAR(*(*all)[0].travel, 0.12, 1e-9);
+    ASSERT_EQ((*all)[0].readings.size(), 2U);
+    EXPECT_NEAR((*all)[0].readings[0].si, 400, 1e-9);
+    EXPECT_NEAR((*all)[0].readings[1].si, 0.12, 1e-9);
     EXPECT_EQ((*all)[0].outcome, "held");
     EXPECT_EQ((*all)[1].name, "turned");
     EXPECT_EQ((*all)[2].outcome, "came out, bent");
-    const auto text = phasesText(*all, quantity::unit("N"), quantity::unit("mm"));
-    EXPECT_EQ(*phasesFrom(text), *all) << text;
+    const auto unitOf = [](quantity::Dimension d) -> const quantity::Unit& {
+        return d == quantity::Dimension::force    ? quantity::unit("N")
+               : d == quantity::Dimension::length ? quantity::unit("mm")
+                                                  : quantity::siUnit(d);
+    };
+    EXPECT_EQ(phasesText(*all, unitOf), "set: down, 400 N, 120 mm, held\nturned\n"
+                                        "pulled: straight up, 1200 N, came out, bent");
+    const auto turned =
+        phasesFrom("turned: >12 N·m, 90°, 2 kN, ~3 kN, 30 s, 5 mm/s, clockwise, 2 turns loose");
+    ASSERT_TRUE(turned);
+    using quantity::Dimension;
+    const auto& r = turned->front().readings;
+    ASSERT_EQ(r.size(), 6U);
+    const Dimension measures[] = {Dimension::torque, Dimension::angle, Dimension::force,
+                                  Dimension::force,  Dimension::time,  Dimension::speed};
+    for (std::size_t i = 0; i < r.size(); ++i)
+        EXPECT_EQ(r[i].unit->dimension, measures[i]) << i;
+    EXPECT_EQ(r[0].doubt, quantity::Doubt::above) << "the doubt is kept";
+    EXPECT_EQ(turned->front().direction, "clockwise");
+    EXPECT_EQ(turned->front().outcome, "2 turns loose") << "words with a number in them stay words";
+    EXPECT_NE(phasesText(*turned, unitOf).find("~3000 N"), std::string::npos) << phasesText(*turned, unitOf);
     EXPECT_FALSE(phasesFrom(": down"));
     EXPECT_TRUE(phasesFrom("")->empty());
+}
+
+TEST(Ratings, WhatTheStepsMean) {
+    const auto words = ratingWordsFrom(" 5 = needs a hammer; 0 = falls out by hand ; 2,5 = wobbles");
+    ASSERT_TRUE(words) << words.error().message;
+    EXPECT_EQ(ratingWordsText(*words), "0 = falls out by hand; 2.5 = wobbles; 5 = needs a hammer");
+    EXPECT_EQ(*ratingWordsFrom(ratingWordsText(*words)), *words);
+    EXPECT_EQ(meaningOf(2.5, *words), "wobbles");
+    EXPECT_EQ(meaningOf(3, *words), "between \"wobbles\" and \"needs a hammer\"");
+    EXPECT_EQ(meaningOf(7, *words), "") << "beyond the last word nothing is said";
+    EXPECT_EQ(meaningOf(7, {}), "");
+    EXPECT_TRUE(ratingWordsFrom("")->empty());
+    for (const char* bad : {"wobbles", "x = wobbles", "3 =", "11 = too far", "-1 = below",
+                            "2.3 = no half step", "3 = a; 3 = b"})
+        EXPECT_FALSE(ratingWordsFrom(bad)) << bad;
+    for (const double v : {0.0, 0.5, 10.0})
+        EXPECT_TRUE(isRatingStep(v)) << v;
+    for (const double v : {-0.5, 10.5, 0.25})
+        EXPECT_FALSE(isRatingStep(v)) << v;
+}
+
+TEST(Outcomes, WhatWasNotedInWords) {
+    Outcome o;
+    EXPECT_TRUE(remarksOf(o).empty());
+    o.where = "at the second tuck";
+    o.limitedBy = word(Limit::broke);
+    o.shares = {{"let go", 0.6}, {"tore", 0.4}};
+    o.whileUnloading = true;
+    o.afterwards = "bent";
+    o.marks = {{1.25, "mark 1"}, {2.5, "creak"}};
+    EXPECT_EQ(remarksOf(o), (std::vector<std::string>{"at the second tuck", "60 % let go, 40 % tore",
+                                                      "broke while being unloaded or handled",
+                                                      "bent afterwards", "at 2.50 s: creak"}));
+    o = {};
+    o.limitedBy = word(Limit::tipped);
+    EXPECT_EQ(remarksOf(o), std::vector<std::string>{"it tipped"});
 }
 
 TEST(Outcomes, WhatEndedAPullWithoutABreak) {

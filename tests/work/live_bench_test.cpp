@@ -94,7 +94,7 @@ TEST_F(LiveRig, SeveralCellsAndDevicesAreRecordedTogether) {
     beside.obey("!skew 0.01"); // runs a hundredth fast
     setup.address = main.listenTcp(0)->toStdString();
     for (const char* leg : {"leg 1", "leg 2"})
-        setup.layout.columns.push_back({leg, rig::Role::force, "N", false, 400.0, {}});
+        setup.layout.columns.push_back({leg, rig::Role::force, "N", false, 400.0, {}, ""});
     setup.sides.push_back({"Anchor", beside.listenTcp(0)->toStdString(), rig::simulatedLayout()});
     ASSERT_TRUE(bench.connectTo(setup));
     ASSERT_TRUE(runUntil([&] {
@@ -180,6 +180,60 @@ TEST_F(LiveRig, AsksARigThatAnswers) {
     ASSERT_TRUE(bench.connectTo(setup));
     ASSERT_TRUE(runUntil([&] { return bench.live().perSecond > 20; }));
     EXPECT_TRUE(bench.live().displacement);
+}
+
+TEST_F(LiveRig, AsksSeveralRigsAtOnceAndKeepsWhatAllOfThemAnswer) {
+    auto options = quick();
+    options.legs = {0.5, 0.3};
+    link::RigServer main(options, true);
+    auto other = quick();
+    other.logger.zeroOffset = 30;
+    link::RigServer beside(other, true);
+    setup.address = main.listenTcp(0)->toStdString();
+    setup.protocol = rig::Protocol::answers;
+    EXPECT_FALSE(bench.connectTo(setup)) << "nothing to ask it for";
+    setup.forceQuery = "MEAS:FORC?";
+    setup.asked = *rig::columnsFrom("leg 1 [N] = MEAS:FORC2?, leg 2 [kN] = MEAS:FORC3?");
+    setup.asked[0].calibration.points = {{-5000, -5000}, {100, 100}};
+    setup.sides.push_back({"Anchor",
+                           beside.listenTcp(0)->toStdString(),
+                           {',', '.', *rig::columnsFrom("load [N] = MEAS:FORC?, way [mm] = MEAS:DISP?"), 0}});
+    ASSERT_TRUE(bench.connectTo(setup));
+    ASSERT_TRUE(runUntil([&] {
+        const auto l = bench.live();
+        return l.channels.size() == 4 && l.channels[1].fresh && l.channels[2].fresh && l.perSecond > 10;
+    }));
+    EXPECT_EQ(bench.live().channels[2].name, "Anchor: load");
+    EXPECT_NEAR(bench.live().channels[2].value, 30, 8);
+    EXPECT_TRUE(bench.live().channels[0].inside);
+    ASSERT_FALSE(bench.sideLines(0).isEmpty());
+    EXPECT_TRUE(bench.sideLines(0).back().contains("E") || bench.sideLines(0).back().contains("e"));
+    bench.arm(project->file(), blank(), {});
+    ASSERT_TRUE(runUntil([&] { return bench.live().force > 800; }, 20000));
+    EXPECT_TRUE(runUntil([&] { return !bench.live().channels[0].inside; })) << "beyond its table";
+    ASSERT_TRUE(runUntil([&] { return bench.live().recorder == rig::RecorderState::done; }, 20000));
+    ASSERT_TRUE(runUntil([&] { return bench.live().saved; }));
+    bench.reset();
+    ASSERT_TRUE(project->reload());
+    const auto curve = *project->file().curve(project->studies()[0].pulls.at(0).curve);
+    ASSERT_EQ(curve.others.size(), 4U);
+    const auto top = static_cast<std::size_t>(std::max_element(curve.force.begin(), curve.force.end()) -
+                                              curve.force.begin());
+    EXPECT_NEAR(curve.others[0].values[top] / curve.force[top], 0.5, 0.05);
+    EXPECT_NEAR(curve.others[1].values[top] / curve.force[top], 0.3, 0.05) << "asked in kN, said in N";
+}
+
+TEST_F(LiveRig, AnAnswerThatIsLostIsAskedForAnew) {
+    link::RigServer server(quick(), true);
+    setup.address = server.listenTcp(0)->toStdString();
+    setup.protocol = rig::Protocol::answers;
+    setup.forceQuery = "MEAS:FORC?";
+    ASSERT_TRUE(bench.connectTo(setup));
+    ASSERT_TRUE(runUntil([&] { return bench.live().perSecond > 10; }));
+    server.obey("!silent 1.5");
+    ASSERT_TRUE(runUntil([&] { return !bench.live().fresh; }));
+    EXPECT_TRUE(runUntil([&] { return bench.live().fresh && bench.live().perSecond > 10; }));
+    EXPECT_EQ(bench.live().link, LinkState::connected) << "it never went away";
 }
 
 TEST_F(LiveRig, UnpluggedInMidPullIsSavedAndMarked) {

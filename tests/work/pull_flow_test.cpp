@@ -125,7 +125,7 @@ TEST_F(Flow, UnpluggedInMidPullStillAsksWhatBroke) {
 }
 
 TEST_F(Flow, WhatEndedItWhatItIsLikeNowAndWhichEnd) {
-    flow.setRules(2, 0);
+    flow.setRules({"end 1: knot", "end 2: splice"}, 0);
     toReady();
     see(rig::RecorderState::armed);
     see(rig::RecorderState::loading);
@@ -166,7 +166,7 @@ TEST_F(Flow, WhatEndedItWhatItIsLikeNowAndWhichEnd) {
 }
 
 TEST_F(Flow, PausesToBeLookedAt) {
-    flow.setRules(1, 500);
+    flow.setRules({"end 1"}, 500);
     toReady();
     see(rig::RecorderState::armed);
     live.force = 100;
@@ -190,7 +190,7 @@ TEST_F(Flow, PausesToBeLookedAt) {
 }
 
 TEST_F(Flow, ItMayBreakWhileItIsLookedAt) {
-    flow.setRules(1, 500);
+    flow.setRules({"end 1"}, 500);
     toReady();
     see(rig::RecorderState::armed);
     see(rig::RecorderState::loading);

@@ -7,6 +7,7 @@
 #include <QPainter>
 #include <QPainterPath>
 #include <QToolTip>
+#include <anvil/study/joints.h>
 #include <set>
 
 namespace anvil::app {
@@ -73,7 +74,7 @@ void Board::relayout() {
                     static constexpr State states[] = {State::counts,  State::atLeast, State::atMost,
                                                        State::between, State::aside,   State::voided,
                                                        State::notRead};
-                    mark.state = states[static_cast<int>(p.standing)];
+                    mark.state = states[static_cast<int>(study::standingOf(*data, p, s))];
                     const auto reading = m_session.readings().byPull.find(p.id);
                     if (mark.state == State::counts && reading != m_session.readings().byPull.end() &&
                         reading->second.offScale)

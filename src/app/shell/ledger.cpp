@@ -11,6 +11,7 @@
 #include <QVBoxLayout>
 #include <anvil/quantity/print.h>
 #include <anvil/study/outcomes.h>
+#include <anvil/study/phases.h>
 #include <anvil/work/wall_clock.h>
 #include <set>
 
@@ -144,7 +145,7 @@ Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(s
     m_phases->setAccessibleName(tr("Phases"));
     m_phases->setTabChangesFocus(true);
     m_phases->setFixedHeight(72);
-    m_phases->setPlaceholderText(tr("one a line, such as\nset: down, 400 N, held"));
+    m_phases->setPlaceholderText(tr("set: down, 400 N, held\nturned: 12 N·m, 90°\n(one a line)"));
     m_phases->installEventFilter(this);
     edits->addWidget(m_phases);
     edits->addWidget(section(tr("Pictures")));
@@ -228,13 +229,18 @@ void Ledger::saveOutcome() {
                                                        tr("%1: how it failed").arg(m_title->text())));
 }
 
+std::string Ledger::phasesText(const study::Pull& pull) const {
+    return study::phasesText(pull.outcome.phases, [this](quantity::Dimension d) -> const quantity::Unit& {
+        return m_session.units().of(d);
+    });
+}
+
 void Ledger::savePhases() {
     const auto* data = m_session.study();
     const auto* pull = data ? data->pull(m_session.pull()) : nullptr;
     if (m_filling || !pull) return;
     const auto text = m_phases->toPlainText().trimmed().toStdString();
-    if (text == study::phasesText(pull->outcome.phases, *m_session.units().force, *m_session.units().length))
-        return;
+    if (text == phasesText(*pull)) return;
     const auto phases = study::phasesFrom(text);
     if (m_session.tell(phases)) m_session.tell(m_session.project()->setPhases(pull->id, *phases));
 }
@@ -323,8 +329,7 @@ void Ledger::refresh() {
     m_looked->setVisible(!remarks.isEmpty());
     m_looked->setChecked(pull->looked);
     m_note->setPlainText(qs(pull->note));
-    m_phases->setPlainText(
-        qs(study::phasesText(pull->outcome.phases, *m_session.units().force, *m_session.units().length)));
+    m_phases->setPlainText(qs(phasesText(*pull)));
     m_pictures->refresh();
     const auto steady = steadyText(pull->id);
     m_steady->setText(steady);

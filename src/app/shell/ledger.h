@@ -26,6 +26,7 @@ private:
     void applyStanding();
     void saveOutcome();
     void savePhases();
+    std::string phasesText(const study::Pull& pull) const;
     QString steadyText(Id pull) const;
     void saveText(const char* field, const QString& text, const QString& what);
     bool eventFilter(QObject* watched, QEvent* event) override;

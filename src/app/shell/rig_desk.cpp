@@ -135,7 +135,8 @@ bool RigDesk::arm(const study::Specimen& piece) {
     rig::RecorderSettings settings;
     settings.limit = rig::limitOf(m_setup);
     settings.holdSeconds = m_setup.holdSeconds;
-    if (rig::loadOf(m_setup.layout) == quantity::Dimension::torque) settings.leastStart = 0.02; // N·m
+    if (rig::loadOf(rig::heardLayout(m_setup)) == quantity::Dimension::torque)
+        settings.leastStart = 0.02; // N·m
     if (m_setup.practice)
         if (const auto* option = data->option(piece.option))
             m_bench.send(QStringLiteral("!strength %1")

@@ -5,6 +5,7 @@
 #include <QFileInfo>
 #include <QSettings>
 #include <anvil/quantity/print.h>
+#include <anvil/report/source.h>
 #include <anvil/work/wall_clock.h>
 
 namespace anvil::app {
@@ -97,16 +98,7 @@ const study::Verdict& Session::verdict(study::Metric metric) const {
     return m_project && m_study ? m_project->verdict(m_study, metric) : none;
 }
 
-report::Source Session::source() const {
-    auto* project = m_project.get();
-    const auto journal = project->file().journal(1);
-    return {study(),
-            &readings(),
-            [this](study::Metric m) -> const study::Verdict& { return verdict(m); },
-            [project](Id pull) { return project->readCurve(pull).value_or(nullptr); },
-            QFileInfo(project->file().path()).completeBaseName(),
-            journal.empty() ? QString() : QStringLiteral("as of %1").arg(journal.front().at.left(10))};
-}
+report::Source Session::source() const { return report::sourceOf(*m_project, m_study); }
 
 void Session::selectPull(Id id) {
     const auto* data = study();

@@ -118,6 +118,9 @@ QByteArray RigServer::obey(const QByteArray& line) {
     if (word == "*IDN?") return "Jaunty Anvil,simulated rig,1,1";
     if (word == "MEAS:FORC?") return QByteArray::number(m_last.force, 'e', 6) + " N";
     if (word == "MEAS:DISP?") return QByteArray::number(m_last.displacement, 'e', 6) + " m";
+    for (std::size_t i = 0; i < m_last.legs.size(); ++i) // MEAS:FORC2? is the first leg
+        if (word == "MEAS:FORC" + QByteArray::number(i + 2) + "?")
+            return QByteArray::number(m_last.legs[i], 'e', 6) + " N";
     if (word == "SENS:ZERO" || word == "!ZERO")
         m_rig.zero();
     else if (word == "!PULL")

@@ -14,6 +14,7 @@
 #include <anvil/chart/painter.h>
 #include <anvil/methods/method.h>
 #include <anvil/quantity/print.h>
+#include <anvil/study/joints.h>
 
 namespace anvil::app {
 
@@ -119,7 +120,7 @@ void BenchView::studyChanged() {
         m_setup = 0; // another study has its own cautions
     }
     const auto* piece = next();
-    m_flow.setRules(data->study.plan.joints, m_session.rig().setup().lookEvery);
+    m_flow.setRules(study::endNames(*data, data->specimen(m_piece)), m_session.rig().setup().lookEvery);
     m_flow.setPieces(study::breakableParts(*data),
                      study::failureModes(data->options.empty() ? std::string() : data->options.front().kind),
                      piece != nullptr, now());
@@ -139,7 +140,7 @@ void BenchView::rigChanged() {
     if (m_setup != m_session.rig().setupId()) {
         m_setup = m_session.rig().setupId();
         m_flow.restart(cautionsOf(*data), m_session.rig().safetySeen(), now());
-        m_flow.setRules(data->study.plan.joints, m_session.rig().setup().lookEvery);
+        m_flow.setRules(study::endNames(*data, data->specimen(m_piece)), m_session.rig().setup().lookEvery);
     }
     showStep();
 }
@@ -228,7 +229,7 @@ void BenchView::tick() {
     QStringList rate;
     if (live.recorder == rig::RecorderState::loading) {
         if (live.speed)
-            rate << (rig::travelOf(m_session.rig().setup().layout) == quantity::Dimension::angle
+            rate << (rig::travelOf(rig::heardLayout(m_session.rig().setup())) == quantity::Dimension::angle
                          ? tr("%1 a second").arg(qs(quantity::withUnit(*live.speed, quantity::unit("°"), 2)))
                          : qs(quantity::withUnit(*live.speed, quantity::unit("mm/s"), 2)));
         if (live.forceRate) rate << tr("%1 a second").arg(qs(quantity::withUnit(*live.forceRate, unit, 2)));
@@ -320,6 +321,7 @@ void BenchView::carryOut(PullAction action) {
         if (const auto* piece = next()) {
             m_piece = piece->id;
             m_curve->setSquare(piece->option, piece->condition);
+            m_flow.setRules(study::endNames(*m_session.study(), piece), m_session.rig().setup().lookEvery);
             m_session.rig().arm(*piece);
         }
         return;

@@ -9,7 +9,9 @@
 #include <QSettings>
 #include <anvil/chart/charts.h>
 #include <anvil/methods/method.h>
+#include <anvil/quantity/print.h>
 #include <anvil/study/outcomes.h>
+#include <anvil/study/rating.h>
 
 namespace anvil::app {
 
@@ -75,7 +77,13 @@ EntryPanel::EntryPanel(Session& session, QWidget* parent) : Panel(session, paren
     row->addStretch();
     layout->addSpacing(8);
     layout->addLayout(row);
+    layout->addSpacing(8);
+    m_scale = wrappedLabel("ratingScale");
+    layout->addWidget(m_scale);
+    m_words = field("ratingWords", tr("what the steps mean: 0 = falls out by hand; 5 = needs a hammer"));
+    layout->addWidget(m_words);
     layout->addStretch();
+    connect(m_words, &QLineEdit::editingFinished, this, &EntryPanel::saveWords);
     connect(keepIt, &QPushButton::clicked, this, &EntryPanel::keep);
     connect(other, &QPushButton::clicked, this, [this] {
         if (m_next) m_skipped.insert(m_next);
@@ -140,6 +148,28 @@ void EntryPanel::fill() {
             m_broke->addItem(qs(part), qs(part));
     const bool breaks = kind == EntryKind::torque || kind == EntryKind::hammer || kind == EntryKind::hold;
     m_broke->setVisible(next && breaks);
+    showScale(data);
+}
+
+void EntryPanel::showScale(const study::StudyData* data) {
+    const bool rating = data && m_kind == EntryKind::rating;
+    m_scale->setVisible(rating && !data->study.plan.ratingWords.empty());
+    m_words->setVisible(rating);
+    if (!rating) return;
+    QStringList lines;
+    for (const auto& w : data->study.plan.ratingWords)
+        lines << tr("%1   %2").arg(qs(quantity::shortest(w.step)), qs(w.words));
+    m_scale->setText(lines.join('\n'));
+    if (!m_words->hasFocus()) m_words->setText(qs(study::ratingWordsText(data->study.plan.ratingWords)));
+}
+
+void EntryPanel::saveWords() {
+    const auto* data = m_session.study();
+    if (filling() || !data) return;
+    const auto words = study::ratingWordsFrom(m_words->text().toStdString());
+    if (!m_session.tell(words) || *words == data->study.plan.ratingWords) return;
+    m_session.tell(m_session.project()->changePlan(data->study.id, tr("What the steps of the scale mean"),
+                                                   [&](study::Plan& p) { p.ratingWords = *words; }));
 }
 
 void EntryPanel::keep() {

@@ -21,7 +21,11 @@ private:
     void fill() override;
     void makeForm(study::EntryKind kind);
     void keep();
-    QLabel *m_piece, *m_about;
+    /// What the steps of a rating mean.
+    void showScale(const study::StudyData* data);
+    void saveWords();
+    QLabel *m_piece, *m_about, *m_scale;
+    QLineEdit* m_words;
     QWidget* m_form;
     PictureView* m_picture;
     QGridLayout* m_grid;

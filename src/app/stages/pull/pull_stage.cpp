@@ -135,7 +135,8 @@ void PullStage::refresh() {
     const auto* data = m_session.study();
     const auto kind = data ? study::entryKindOf(data->study.plan.method) : study::EntryKind::curve;
     const bool rig = m_session.rig().inUse() && data;
-    const bool curve = rig && study::comesFromCurve(kind, rig::loadOf(m_session.rig().setup().layout));
+    const bool curve =
+        rig && study::comesFromCurve(kind, rig::loadOf(rig::heardLayout(m_session.rig().setup())));
     const bool entry = data && !data->study.plan.practice && kind != study::EntryKind::curve &&
                        !data->specimens.empty() && !curve;
     const bool bench = rig && !entry;

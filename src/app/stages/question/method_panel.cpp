@@ -153,6 +153,16 @@ QLayout* MethodPanel::makePulled() {
     line(tr("Method"), m_squareMethod);
     line(tr("Joined by"), m_squareConnector);
     line(tr("Speed"), m_squareSpeed);
+    m_otherEnd = new QComboBox;
+    m_otherEnd->setObjectName("otherEnd");
+    m_otherEnd->setToolTip(
+        tr("What its pieces carry at their other end: the end that fails tells its strength, "
+           "the other is at least that strong"));
+    m_otherEnd->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    m_otherEnd->setMinimumContentsLength(14);
+    m_otherEndLabel = new QLabel(tr("Other end"));
+    grid->addWidget(m_otherEndLabel, row, 0);
+    grid->addWidget(m_otherEnd, row++, 1);
     column->addLayout(grid);
     column->addStretch();
     for (auto* edit : {m_connector, m_speed})
@@ -162,6 +172,7 @@ QLayout* MethodPanel::makePulled() {
     for (auto* edit : {m_squareConnector, m_squareSpeed})
         connect(edit, &QLineEdit::editingFinished, this, &MethodPanel::saveSquare);
     connect(m_squareMethod, &QComboBox::activated, this, &MethodPanel::saveSquare);
+    connect(m_otherEnd, &QComboBox::activated, this, &MethodPanel::saveSquare);
     return column;
 }
 
@@ -198,6 +209,7 @@ void MethodPanel::saveSquare() {
     const auto before = square;
     square.method = m_squareMethod->currentData().toString().toStdString();
     square.connector = m_squareConnector->text().simplified().toStdString();
+    square.otherEnd = m_otherEnd->currentData().toLongLong();
     if (!speedFrom(m_squareSpeed, square.speed) || square == before) return;
     m_session.tell(m_session.project()->changePlan(
         m_session.studyId(), tr("How %1 is pulled").arg(m_square->text()),
@@ -276,6 +288,14 @@ void MethodPanel::fill() {
     m_squareMethod->setCurrentIndex(square ? std::max(0, m_squareMethod->findData(qs(square->method))) : 0);
     m_squareConnector->setText(square ? qs(square->connector) : QString());
     m_squareSpeed->setText(square ? speedText(square->speed) : QString());
+    m_otherEnd->clear();
+    m_otherEnd->addItem(tr("the same"), 0);
+    if (data && option)
+        for (const auto& o : data->options)
+            if (o.id != option->id) m_otherEnd->addItem(qs(o.name), o.id);
+    m_otherEnd->setCurrentIndex(square ? std::max(0, m_otherEnd->findData(square->otherEnd)) : 0);
+    for (QWidget* w : {static_cast<QWidget*>(m_otherEndLabel), static_cast<QWidget*>(m_otherEnd)})
+        w->setVisible(plan.joints > 1);
 }
 
 } // namespace anvil::app

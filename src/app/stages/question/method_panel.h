@@ -29,8 +29,8 @@ private:
     /// Reads a length a second, such as "10 mm/min"; nothing when it is empty.
     bool speedFrom(QLineEdit* edit, std::optional<double>& target);
     QString speedText(const std::optional<double>& value) const;
-    QComboBox *m_method, *m_direction, *m_squareMethod;
-    QLabel *m_about, *m_square, *m_to;
+    QComboBox *m_method, *m_direction, *m_squareMethod, *m_otherEnd;
+    QLabel *m_about, *m_square, *m_to, *m_otherEndLabel;
     PictureView* m_picture;
     QLineEdit *m_part, *m_need, *m_ceiling, *m_low, *m_high, *m_connector, *m_speed, *m_squareConnector,
         *m_squareSpeed;

@@ -40,9 +40,9 @@ CalibrationPanel::CalibrationPanel(Session& session, QWidget* parent) : Panel(se
     known->addStretch();
     left->addLayout(known);
     auto* hangs = new QVBoxLayout;
-    m_look = new QPushButton(tr("It hangs there: check"));
-    m_look->setObjectName("checkNow");
-    hangs->addWidget(m_look);
+    auto* look = new QPushButton(tr("It hangs there: check"));
+    look->setObjectName("checkNow");
+    hangs->addWidget(look);
     auto* point = new QPushButton(tr("Take it into the table"));
     point->setObjectName("takePoint");
     hangs->addWidget(point);
@@ -61,7 +61,7 @@ CalibrationPanel::CalibrationPanel(Session& session, QWidget* parent) : Panel(se
     layout->addLayout(right, 1);
     connect(m_channel, &QComboBox::activated, this, [this] { refill(); });
     connect(m_table, &QTableWidget::cellChanged, this, &CalibrationPanel::edited);
-    connect(m_look, &QPushButton::clicked, this, &CalibrationPanel::check);
+    connect(look, &QPushButton::clicked, this, &CalibrationPanel::check);
     connect(point, &QPushButton::clicked, this, &CalibrationPanel::takePoint);
     for (auto* edit : {m_calibrated, m_expires})
         connect(edit, &QLineEdit::editingFinished, this, &CalibrationPanel::saveDates);
@@ -73,7 +73,7 @@ CalibrationPanel::CalibrationPanel(Session& session, QWidget* parent) : Panel(se
 
 int CalibrationPanel::channel() const { return m_channel->currentIndex() - 1; }
 
-std::vector<rig::CalibrationPoint>& CalibrationPanel::tableOf(rig::Setup& setup) const {
+rig::CalibrationRecord& CalibrationPanel::recordOf(rig::Setup& setup) const {
     auto* column = channel() < 0 ? nullptr : rig::columnOf(setup, static_cast<std::size_t>(channel()));
     return column ? column->calibration : setup.calibration;
 }
@@ -86,9 +86,14 @@ const quantity::Unit& CalibrationPanel::unit() const {
     return known ? m_session.units().of((*known)->dimension) : quantity::siUnit(quantity::Dimension::ratio);
 }
 
-double CalibrationPanel::rawNow(const work::Live& live) const {
+std::optional<CalibrationPanel::Shown> CalibrationPanel::shown() const {
+    const auto live = m_session.rig().live();
     const auto at = static_cast<std::size_t>(std::max(0, channel()));
-    return channel() >= 0 && at < live.channels.size() ? live.channels[at].raw : live.rawLevel;
+    if (channel() < 0 && live.fresh) return Shown{live.rawLevel, live.level};
+    if (channel() >= 0 && at < live.channels.size() && live.channels[at].fresh)
+        return Shown{live.channels[at].raw, live.channels[at].value};
+    m_session.say(tr("Nothing arrives from it: connect it first."), true);
+    return std::nullopt;
 }
 
 void CalibrationPanel::fill() {
@@ -100,10 +105,10 @@ void CalibrationPanel::fill() {
     for (const auto& n : names)
         m_channel->addItem(qs(n.name));
     m_channel->setCurrentIndex(chosen >= 0 && chosen + 1 < m_channel->count() ? chosen + 1 : 0);
-    m_look->setVisible(channel() < 0); // looks are kept for the load
     m_channel->setVisible(!names.empty());
     const auto& unit = this->unit();
-    const auto points = tableOf(s);
+    const auto record = recordOf(s);
+    const auto& points = record.points;
     m_table->setRowCount(static_cast<int>(points.size()) + 1);
     for (int r = 0; r < m_table->rowCount(); ++r) {
         const bool row = r < static_cast<int>(points.size());
@@ -111,13 +116,13 @@ void CalibrationPanel::fill() {
         m_table->setItem(r, 0, new QTableWidgetItem(row ? qs(quantity::shortest(p.reading)) : QString()));
         m_table->setItem(r, 1, new QTableWidgetItem(row ? qs(quantity::withUnit(p.truth, unit)) : QString()));
     }
-    m_calibrated->setText(qs(s.calibrated));
-    m_expires->setText(qs(s.expires));
+    m_calibrated->setText(qs(record.from));
+    m_expires->setText(qs(record.until));
     m_checks->clear();
-    for (const auto& check : s.checks)
+    for (const auto& check : record.checks)
         m_checks->insertItem(0, (check.passed() ? QStringLiteral("\u2713 ") : QStringLiteral("\u2717 ")) +
                                     qs(check.at).left(16).replace('T', ' ') + "  " +
-                                    qs(rig::sentence(check)));
+                                    qs(rig::sentence(check, unit)));
     const auto calibration = rig::Calibration::make(points);
     m_picture->setVisible(calibration && !calibration->empty());
     if (calibration)
@@ -155,28 +160,27 @@ void CalibrationPanel::edited() {
     if (points.size() > 1)
         if (const auto made = rig::Calibration::make(points); !m_session.tell(made)) return refill();
     auto setup = m_session.rig().setup();
-    if (points == tableOf(setup)) return;
-    m_session.rig().edit([&](rig::Setup& s) { tableOf(s) = points; });
+    if (points == recordOf(setup).points) return;
+    m_session.rig().edit([&](rig::Setup& s) { recordOf(s).points = points; });
 }
 
 void CalibrationPanel::takePoint() {
     const auto entry = quantity::parseEntry(m_known->text().toStdString(), unit().dimension, &unit());
     if (!m_session.tell(entry)) return;
-    const auto live = m_session.rig().live();
-    if (!live.fresh) return m_session.say(tr("Nothing arrives from the rig: connect it first."), true);
+    const auto now = shown();
+    if (!now) return;
     auto setup = m_session.rig().setup();
-    auto points = tableOf(setup);
-    points.push_back({rawNow(live), entry->si});
+    auto points = recordOf(setup).points;
+    points.push_back({now->raw, entry->si});
     if (points.size() > 1)
         if (const auto made = rig::Calibration::make(points); !m_session.tell(made)) return;
-    m_session.rig().edit([&](rig::Setup& s) { tableOf(s) = points; });
+    m_session.rig().edit([&](rig::Setup& s) { recordOf(s).points = points; });
 }
 
 void CalibrationPanel::check() {
-    const auto entry = quantity::parseEntry(m_known->text().toStdString(), quantity::Dimension::force,
-                                            m_session.units().force);
+    const auto entry = quantity::parseEntry(m_known->text().toStdString(), unit().dimension, &unit());
     if (!m_session.tell(entry)) return;
-    if (!(entry->si > 0)) return m_session.say(tr("A check needs a weight above zero."), true);
+    if (!(entry->si > 0)) return m_session.say(tr("A check needs something known above zero."), true);
     double tolerance = 0.01;
     if (!m_tolerance->text().trimmed().isEmpty()) {
         const auto number = quantity::parseNumber(m_tolerance->text().remove('%').trimmed().toStdString());
@@ -184,12 +188,12 @@ void CalibrationPanel::check() {
         if (!(*number > 0)) return m_session.say(tr("A tolerance of zero or less cannot be."), true);
         tolerance = *number / 100;
     }
-    const auto live = m_session.rig().live();
-    if (!live.fresh) return m_session.say(tr("Nothing arrives from the rig: connect it first."), true);
-    const rig::Check made{m_session.now().toString(Qt::ISODate).toStdString(), entry->si, live.level,
-                          tolerance};
-    if (m_session.rig().edit([&](rig::Setup& s) { s.checks.push_back(made); }))
-        m_session.say(qs(rig::sentence(made)), !made.passed());
+    const auto now = shown();
+    if (!now) return;
+    const rig::Check made{m_session.now().toString(Qt::ISODate).toStdString(), entry->si, now->value,
+                          tolerance, std::string(quantity::siUnit(unit().dimension).symbol)};
+    if (m_session.rig().edit([&](rig::Setup& s) { recordOf(s).checks.push_back(made); }))
+        m_session.say(qs(rig::sentence(made, unit())), !made.passed());
 }
 
 void CalibrationPanel::saveDates() {
@@ -199,8 +203,8 @@ void CalibrationPanel::saveDates() {
             !QDate::fromString(edit->text().trimmed(), Qt::ISODate).isValid())
             return m_session.say(tr("\"%1\" is not a date: write it as 2026-05-31.").arg(edit->text()), true);
     m_session.rig().edit([&](rig::Setup& s) {
-        s.calibrated = m_calibrated->text().trimmed().toStdString();
-        s.expires = m_expires->text().trimmed().toStdString();
+        recordOf(s).from = m_calibrated->text().trimmed().toStdString();
+        recordOf(s).until = m_expires->text().trimmed().toStdString();
     });
 }
 

@@ -26,11 +26,14 @@ private:
     void saveDates();
     /// The further channel whose table is shown; below 0: the load.
     int channel() const;
-    std::vector<rig::CalibrationPoint>& tableOf(rig::Setup& setup) const;
+    rig::CalibrationRecord& recordOf(rig::Setup& setup) const;
     const quantity::Unit& unit() const;
-    double rawNow(const work::Live& live) const;
+    /// What it shows now, before and behind its table; nothing and a message when nothing arrives.
+    struct Shown {
+        double raw = 0, value = 0;
+    };
+    std::optional<Shown> shown() const;
     QComboBox* m_channel;
-    QPushButton* m_look;
     QTableWidget* m_table;
     PictureView* m_picture;
     QLabel* m_sentence;

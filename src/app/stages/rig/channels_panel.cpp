@@ -100,7 +100,7 @@ void ChannelsPanel::fill() {
         sign->setFlags((sign->flags() | Qt::ItemIsUserCheckable));
         sign->setCheckState(column->flipped ? Qt::Checked : Qt::Unchecked);
         m_channels->setItem(r, 3, sign);
-        m_channels->setItem(r, 4, new QTableWidgetItem(qs(rig::pointsText(column->calibration))));
+        m_channels->setItem(r, 4, new QTableWidgetItem(qs(rig::pointsText(column->calibration.points))));
         m_channels->item(r, 4)->setToolTip(tr("In %1, such as 0 = 0; 512 = 98.1").arg(qs(names[i].unit)));
     }
     m_devices->setRowCount(static_cast<int>(setup.sides.size()));
@@ -110,7 +110,8 @@ void ChannelsPanel::fill() {
         m_devices->setItem(r, 0, new QTableWidgetItem(qs(side.name)));
         m_devices->setItem(r, 1, new QTableWidgetItem(qs(side.address)));
         m_devices->setItem(r, 2, new QTableWidgetItem(qs(rig::columnsText(side.layout.columns))));
-        m_devices->item(r, 2)->setToolTip(tr("Such as: time [ms], leg B [kN], -   (a dash: not wanted)"));
+        m_devices->item(r, 2)->setToolTip(tr("Such as: time [ms], leg B [kN], -   (a dash: not wanted)\n"
+                                             "Of a device that is asked: leg B [kN] = MEAS:FORC2?"));
         m_devices->setItem(r, 3, fixed({}));
     }
     tick();
@@ -126,6 +127,7 @@ void ChannelsPanel::tick() {
         const auto& c = live.channels[i];
         auto text = c.fresh ? qs(quantity::withUnit(c.value, shownIn(m_session, c.unit.toStdString())))
                             : tr("silent");
+        if (!c.inside) text = "~" + text; // beyond its table: a guess
         if (c.overLimit) text = QStringLiteral("\u26a0 ") + text;
         m_channels->item(r, 1)->setText(text);
     }
@@ -174,7 +176,7 @@ void ChannelsPanel::saveChannel(int r) {
     const auto points = rig::pointsFrom(m_channels->item(r, 4)->text().toStdString());
     if (!m_session.tell(points)) return refill();
     if (const auto made = rig::Calibration::make(*points); !m_session.tell(made)) return refill();
-    column->calibration = *points;
+    column->calibration.points = *points;
     m_session.rig().edit([&](rig::Setup& s) { s = setup; });
 }
 
@@ -186,7 +188,10 @@ void ChannelsPanel::saveDevice(int r) {
     if (!m_session.tell(columns)) return refill();
     side.name = m_devices->item(r, 0)->text().simplified().toStdString();
     side.address = m_devices->item(r, 1)->text().trimmed().toStdString();
-    if (rig::columnsText(*columns) != rig::columnsText(side.layout.columns)) side.layout.columns = *columns;
+    if (rig::columnsText(*columns) != rig::columnsText(side.layout.columns)) {
+        side.layout.columns = rig::keepingWhatIsKnown(*columns, side.layout.columns);
+        if (side.answers()) side.layout = {',', '.', side.layout.columns, 0}; // as its answers are joined
+    }
     m_session.rig().edit([&](rig::Setup& s) { s = setup; });
 }
 
@@ -215,9 +220,11 @@ void ChannelsPanel::guess() {
     std::vector<std::string> lines;
     for (const auto& l : m_session.rig().bench().sideLines(static_cast<std::size_t>(row)))
         lines.push_back(l.toStdString());
-    const auto layout = rig::guessLayout(lines);
+    auto layout = rig::guessLayout(lines);
     if (!m_session.tell(layout)) return;
-    setup.sides[static_cast<std::size_t>(row)].layout = *layout;
+    auto& known = setup.sides[static_cast<std::size_t>(row)].layout;
+    layout->columns = rig::keepingWhatIsKnown(std::move(layout->columns), known.columns);
+    known = *layout;
     m_session.rig().edit([&](rig::Setup& s) { s = setup; });
     refill();
 }

@@ -28,6 +28,7 @@ LinkPanel::LinkPanel(Session& session, QWidget* parent) : Panel(session, parent)
     m_protocol->setObjectName("rigProtocol");
     m_protocol->addItem(tr("sends lines"));
     m_protocol->addItem(tr("answers questions"));
+    m_protocol->setSizePolicy(QSizePolicy::Fixed, QSizePolicy::Fixed);
     m_connect = new QPushButton(tr("Connect"));
     m_connect->setObjectName("primary");
     row->addWidget(m_connect);
@@ -40,6 +41,13 @@ LinkPanel::LinkPanel(Session& session, QWidget* parent) : Panel(session, parent)
     questions->addWidget(m_travelQuery = field("travelQuery", tr("for travel: MEAS:DISP?"), 180));
     questions->addStretch();
     layout->addLayout(questions);
+    auto* further = new QHBoxLayout;
+    m_further = new QLabel(tr("Further readings"));
+    further->addWidget(m_further);
+    m_moreQueries = field("moreQueries", tr("such as: leg B [N] = MEAS:FORC2?, air [°C] = MEAS:TEMP?"));
+    m_moreQueries->setToolTip(tr("A name, its unit, and the question after the sign ="));
+    further->addWidget(m_moreQueries, 1);
+    layout->addLayout(further);
     m_state = wrappedLabel("linkState");
     layout->addWidget(m_state);
     auto* columns = new QHBoxLayout;
@@ -55,16 +63,16 @@ LinkPanel::LinkPanel(Session& session, QWidget* parent) : Panel(session, parent)
     left->addWidget(m_lines, 1);
     columns->addLayout(left, 1);
     auto* right = new QVBoxLayout;
-    auto* meaning = new QLabel(tr("What its columns mean"));
-    meaning->setObjectName("section");
-    right->addWidget(meaning);
+    m_meaning = new QLabel;
+    m_meaning->setObjectName("section");
+    right->addWidget(m_meaning);
     m_columns = makeTable({tr("Column"), tr("Holds"), tr("Unit")}, "columns");
     m_columns->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
     right->addWidget(m_columns, 1);
     auto* below = new QHBoxLayout;
-    auto* guess = new QPushButton(tr("Guess from what arrives"));
-    guess->setObjectName("guessColumns");
-    below->addWidget(guess);
+    m_guess = new QPushButton(tr("Guess from what arrives"));
+    m_guess->setObjectName("guessColumns");
+    below->addWidget(m_guess);
     below->addWidget(m_rate = field("sampleRate", tr("per second"), 90));
     m_rate->setToolTip(tr("Only where no column tells the time; empty: by arrival"));
     m_value = new QLabel;
@@ -78,8 +86,8 @@ LinkPanel::LinkPanel(Session& session, QWidget* parent) : Panel(session, parent)
         save();
         m_session.rig().use(m_session.rig().setup());
     });
-    connect(guess, &QPushButton::clicked, this, &LinkPanel::guess);
-    for (auto* edit : {m_name, m_address, m_rate, m_forceQuery, m_travelQuery})
+    connect(m_guess, &QPushButton::clicked, this, &LinkPanel::guess);
+    for (auto* edit : {m_name, m_address, m_rate, m_forceQuery, m_travelQuery, m_moreQueries})
         connect(edit, &QLineEdit::editingFinished, this, &LinkPanel::save);
     connect(m_protocol, &QComboBox::activated, this, &LinkPanel::save);
     connect(m_columns, &QTableWidget::cellChanged, this, &LinkPanel::saveColumns);
@@ -99,8 +107,15 @@ void LinkPanel::fill() {
     const bool answers = s.protocol == rig::Protocol::answers;
     m_protocol->setCurrentIndex(answers ? 1 : 0);
     for (QWidget* w : {static_cast<QWidget*>(m_queries), static_cast<QWidget*>(m_forceQuery),
-                       static_cast<QWidget*>(m_travelQuery)})
+                       static_cast<QWidget*>(m_travelQuery), static_cast<QWidget*>(m_further),
+                       static_cast<QWidget*>(m_moreQueries)})
         w->setVisible(answers);
+    m_columns->setVisible(!answers);
+    m_meaning->setText(answers ? tr("Every answer is read by its question above.")
+                               : tr("What its columns mean"));
+    for (QWidget* w : {static_cast<QWidget*>(m_guess), static_cast<QWidget*>(m_rate)})
+        w->setVisible(!answers);
+    m_moreQueries->setText(qs(rig::columnsText(s.asked)));
     m_forceQuery->setText(qs(s.forceQuery));
     m_travelQuery->setText(qs(s.displacementQuery));
     m_rate->setText(s.layout.rate > 0 ? qs(quantity::shortest(s.layout.rate)) : QString());
@@ -153,9 +168,10 @@ void LinkPanel::guess() {
     const auto layout = rig::guessLayout(lines);
     if (!m_session.tell(layout)) return;
     if (!m_session.rig().edit([&](rig::Setup& s) {
-            const auto rate = s.layout.rate;
-            s.layout = *layout;
-            s.layout.rate = rate;
+            auto guessed = *layout;
+            guessed.columns = rig::keepingWhatIsKnown(std::move(guessed.columns), s.layout.columns);
+            guessed.rate = s.layout.rate;
+            s.layout = std::move(guessed);
         }))
         return;
     const auto& columns = m_session.rig().setup().layout.columns;
@@ -176,10 +192,16 @@ void LinkPanel::save() {
         if (!(*number > 0)) return m_session.say(tr("A rate of zero or less cannot be."), true);
         rate = *number;
     }
+    const auto more = rig::columnsFrom(m_moreQueries->text().toStdString());
+    if (!m_session.tell(more)) return;
+    const bool answers = m_protocol->currentIndex() == 1;
+    if (answers && !more->empty() && more->front().question.empty())
+        return m_session.say(tr("A further reading needs its question, as in leg B [N] = MEAS:FORC2?"), true);
     m_session.rig().edit([&](rig::Setup& s) {
+        s.asked = rig::keepingWhatIsKnown(*more, s.asked);
         if (!m_name->text().trimmed().isEmpty()) s.name = m_name->text().simplified().toStdString();
         s.address = m_address->text().trimmed().toStdString();
-        s.protocol = m_protocol->currentIndex() == 1 ? rig::Protocol::answers : rig::Protocol::lines;
+        s.protocol = answers ? rig::Protocol::answers : rig::Protocol::lines;
         s.forceQuery = m_forceQuery->text().trimmed().toStdString();
         s.displacementQuery = m_travelQuery->text().trimmed().toStdString();
         s.layout.rate = rate;

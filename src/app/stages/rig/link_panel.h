@@ -21,10 +21,10 @@ private:
     void guess();
     void save();
     void saveColumns();
-    QLineEdit *m_name, *m_address, *m_rate, *m_forceQuery, *m_travelQuery;
+    QLineEdit *m_name, *m_address, *m_rate, *m_forceQuery, *m_travelQuery, *m_moreQueries;
     QComboBox* m_protocol;
-    QPushButton* m_connect;
-    QLabel *m_state, *m_value, *m_queries;
+    QPushButton *m_connect, *m_guess;
+    QLabel *m_state, *m_value, *m_queries, *m_further, *m_meaning;
     QPlainTextEdit* m_lines;
     QTableWidget* m_columns;
 };

@@ -8,6 +8,7 @@
 #include <QTreeWidget>
 #include <QVBoxLayout>
 #include <anvil/chart/charts.h>
+#include <anvil/study/joints.h>
 
 namespace anvil::app {
 namespace {
@@ -65,6 +66,10 @@ TrailDialog::TrailDialog(Session& session, study::Metric metric, const study::Gr
         if (const auto r = session.readings().byPull.find(v.pull); r != session.readings().byPull.end())
             from = tr("its curve of %1 samples").arg(r->second.samples);
         if (v.value.state == stats::State::aside) continue;
+        if (const auto* pull = data->pull(v.pull))
+            if (const int held = study::jointsThatHeld(*data, *pull, *data->specimen(v.specimen)); held > 0)
+                from += held == 1 ? tr("; its other end held at least that")
+                                  : tr("; its other %1 joints held at least that").arg(held);
         add(v.pull, v.specimen, qs(chart::valueText(v.value, unit)), from);
     }
     for (const auto& l : group.leftOut)

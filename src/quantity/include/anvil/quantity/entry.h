@@ -27,6 +27,7 @@ struct Entry {
     double plusMinusSi = 0; ///< half-width of `plusMinus`
     const Unit* unit = nullptr;
     int decimals = -1;
+    bool operator==(const Entry&) const = default;
 };
 
 /// Reads a quantity as people type it: `3 1/4 in`, `3-1/4"`, `5' 3 1/2"`, `1.5kN`, `48,3 kg`, `1 250 N`, `12
@@ -41,5 +42,8 @@ Expected<double> parseNumber(std::string_view text);
 
 /// The entry as text, in the unit and with the digits it was typed in: "48.3 kgf", ">9 kN", "12 ± 1 N".
 std::string print(const Entry& entry);
+/// The entry in another unit of its dimension, with its doubt and as many digits as a result has; in its own
+/// unit as it was typed.
+std::string printIn(const Entry& entry, const Unit& unit);
 
 } // namespace anvil::quantity

@@ -5,7 +5,10 @@
 #include <QString>
 #include <QStringList>
 #include <anvil/chart/charts.h>
+#include <anvil/curve/steady.h>
+#include <anvil/rig/setup.h>
 #include <functional>
+#include <map>
 #include <variant>
 #include <vector>
 
@@ -58,6 +61,8 @@ struct Source {
     std::function<const study::Verdict&(study::Metric)> verdict;
     std::function<std::shared_ptr<const curve::ReadCurve>(study::Id pull)> curve; ///< may give nothing
     QString project, date;
+    std::function<std::vector<curve::Steady>(study::Id pull)> steady{}; ///< at its marks; may be missing
+    std::map<study::Id, rig::Setup> setups{};                           ///< what was pulled on, by id
 };
 
 /// Composes the report of a study in the given units.

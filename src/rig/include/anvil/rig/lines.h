@@ -34,15 +34,20 @@ struct Column {
     std::string unit; ///< symbol; empty: SI
     // Of a further channel; the force has these in the set-up.
     bool flipped = false;
-    std::optional<double> limit{};               ///< what its sensor can show, SI
-    std::vector<CalibrationPoint> calibration{}; ///< reading → true, SI
+    std::optional<double> limit{};   ///< what its sensor can show, SI
+    CalibrationRecord calibration{}; ///< reading → true, SI
+    std::string question{};          ///< by which a device that answers is asked for it
     bool operator==(const Column&) const = default;
 };
 
 /// Columns as a tester types them: "time [ms], leg B [kN], -"; a dash is a column that is not wanted. What a
-/// column holds follows from its name and unit. Error: a unit that is not known.
+/// column holds follows from its name and unit. Of a device that answers: "leg B [kN] = MEAS:FORC2?", with
+/// the question behind the sign. Error: a unit that is not known, or a question for some of them only.
 Expected<std::vector<Column>> columnsFrom(const std::string& text);
 std::string columnsText(std::span<const Column> columns);
+
+/// Columns typed anew, each with what was known of the one of its name and unit: sign, limit, calibration.
+std::vector<Column> keepingWhatIsKnown(std::vector<Column> typed, std::span<const Column> before);
 
 /// How lines are cut into numbers.
 struct Layout {
@@ -142,7 +147,9 @@ private:
     std::vector<int> m_uses; ///< a column: 0 force, 1 time, 2 displacement, 3 + i other i, or unused
 };
 
-/// The number in a device's answer to a question: "+1.234E+02 N" gives 123.4. Nothing when it holds none.
-std::optional<double> answerOf(std::string_view line);
+/// The number in a device's answer to a question: "+1.234E+02 N" gives 123.4. Where a unit stands behind it
+/// that measures the same as `unit` (a symbol), the number is converted to that: "0.5 kN" gives 500 for "N".
+/// Whatever else stands there is passed over. Nothing when it holds no number.
+std::optional<double> answerOf(std::string_view line, std::string_view unit = {});
 
 } // namespace anvil::rig

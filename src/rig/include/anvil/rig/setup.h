@@ -10,11 +10,13 @@
 
 namespace anvil::rig {
 
-/// A device beside the main one, such as the cell of a leg with an amplifier of its own. It sends lines.
+/// A device beside the main one, such as the cell of a leg with an amplifier of its own.
 struct SideDevice {
     std::string name, address;
     Layout layout; ///< every column but the time is a channel
     bool operator==(const SideDevice&) const = default;
+    /// Its columns have questions: it is asked instead of listened to.
+    bool answers() const { return !layout.columns.empty() && !layout.columns.front().question.empty(); }
 };
 
 /// A rig and everything that decides what its readings mean.
@@ -23,18 +25,17 @@ struct Setup {
     std::string address; ///< "tcp:127.0.0.1:4711", "serial:/dev/ttyUSB0@115200"; empty: files only
     Protocol protocol = Protocol::lines;
     std::string forceQuery, displacementQuery; ///< of a rig that answers questions
+    std::vector<Column> asked{};               ///< its further readings, each with its question
     Layout layout;
-    bool flipped = false;                      ///< the force reads negative when pulled
-    std::optional<double> cellLimit;           ///< N at the cell
-    std::optional<double> rigLimit;            ///< N at the specimen
-    std::optional<double> travel;              ///< m
-    std::optional<double> resolution;          ///< N at the cell
-    std::optional<double> speed;               ///< m/s wanted
-    double compliance = 0;                     ///< m/N, measured on a rigid bar
-    std::vector<RatioPart> path;               ///< from the cell to the specimen
-    std::vector<CalibrationPoint> calibration; ///< of the force channel
-    std::string calibrated, expires;           ///< yyyy-mm-dd
-    std::vector<Check> checks;
+    bool flipped = false;              ///< the force reads negative when pulled
+    std::optional<double> cellLimit;   ///< N at the cell
+    std::optional<double> rigLimit;    ///< N at the specimen
+    std::optional<double> travel;      ///< m
+    std::optional<double> resolution;  ///< N at the cell
+    std::optional<double> speed;       ///< m/s wanted
+    double compliance = 0;             ///< m/N, measured on a rigid bar
+    std::vector<RatioPart> path;       ///< from the cell to the specimen
+    CalibrationRecord calibration;     ///< of the force channel
     std::vector<SideDevice> sides;     ///< read at the same time, each by its own clock
     double holdSeconds = 0;            ///< a load that stands still so long ends the pull by itself; 0: never
     double lookEvery = 0;              ///< N: at every step of this the pull pauses to be looked at; 0: never
@@ -70,6 +71,10 @@ struct ChannelName {
     std::optional<double> limit{}; ///< what its sensor can show, SI
     bool operator==(const ChannelName&) const = default;
 };
+/// What the main device's lines hold. Of one that answers: force, travel where it is asked for, and its
+/// further readings.
+Layout heardLayout(const Setup& setup);
+
 /// The further channels of the main device, and of one beside it, in the order of their samples.
 std::vector<ChannelName> channelsOf(const Setup& setup);
 std::vector<ChannelName> channelsOf(const SideDevice& side);
@@ -91,7 +96,7 @@ public:
     /// m, corrected by what the rig itself gives way under `force` (N at the specimen).
     double displacement(double reading, double force) const { return reading - m_compliance * force; }
     /// A further channel of the main device, SI: calibrated, less its zero, by its sign.
-    double other(std::size_t index, double reading) const;
+    Calibrated other(std::size_t index, double reading) const;
     /// Takes these readings of the further channels as nothing; only those that show a force.
     void zeroOthers(const std::array<double, mostOthers>& readings);
     /// Where a cell that ends at `cellLimit` (N at the cell) ends at the specimen with the present zero, N.

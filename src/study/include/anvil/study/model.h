@@ -2,6 +2,7 @@
 #pragma once
 
 #include <anvil/curve/reading.h>
+#include <anvil/quantity/entry.h>
 #include <anvil/quantity/unit.h>
 #include <anvil/stats/summary.h>
 #include <anvil/study/plan.h>
@@ -170,9 +171,8 @@ struct GaugeReading {
 /// reset.
 struct Phase {
     std::string name, direction, outcome;
-    std::optional<double> force{};  ///< N, the greatest in it
-    std::optional<double> travel{}; ///< m
-    std::optional<double> at{};     ///< s on the curve's own clock when it began
+    std::vector<quantity::Entry> readings{}; ///< forces, ways, torques, angles, times, speeds as typed
+    std::optional<double> at{};              ///< s on the curve's own clock when it began
     bool operator==(const Phase&) const = default;
 };
 

@@ -54,13 +54,9 @@ Expected<std::vector<ModeShare>> sharesFrom(const std::string& text);
 /// The same the other way round.
 std::string sharesText(const std::vector<ModeShare>& shares);
 
-/// Phases of a pull as a tester types them, one a line: "set: down, 400 N, 120 mm, held". Quantities of force
-/// and length may stand anywhere; of the words the first is the direction, the rest the outcome. Error: a
-/// line without a name before its colon.
-Expected<std::vector<Phase>> phasesFrom(const std::string& text);
-/// The same the other way round, in these units.
-std::string phasesText(const std::vector<Phase>& phases, const quantity::Unit& force,
-                       const quantity::Unit& length);
+/// What was noted of an outcome beside what broke, in words: where, what ended it, what the piece is like
+/// now.
+std::vector<std::string> remarksOf(const Outcome& outcome);
 
 /// The piece to pull next: by the run list where there is one, else in the order they were made. Pieces that
 /// have been pulled (in a study that is no practice, practice pulls are none) and those in `skip` are passed

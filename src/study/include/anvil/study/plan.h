@@ -35,6 +35,7 @@ struct PlannedSquare {
     std::string method{};          ///< where it differs from the study's
     std::string connector{};       ///< likewise: what joins the piece to the rig
     std::optional<double> speed{}; ///< likewise: m/s
+    Id otherEnd = 0;               ///< the option at the other end of its pieces; 0: the same at both
     bool operator==(const PlannedSquare&) const = default;
 };
 
@@ -56,6 +57,13 @@ struct LadderPlan {
     /// It says what it begins with and what each step adds.
     bool complete() const { return first > 0 && (more > 0 || further > 0); }
     bool operator==(const LadderPlan&) const = default;
+};
+
+/// What a step of a rating by eye means.
+struct RatingWord {
+    double step = 0; ///< 0 to 10, whole or half
+    std::string words;
+    bool operator==(const RatingWord&) const = default;
 };
 
 /// What the rig can do.
@@ -101,9 +109,10 @@ struct Plan {
     std::optional<double> apart{}; ///< least distance between places in one sheet, m
     double minutesEach = 0;        ///< what one pull takes, with mounting; 0: not known
     LadderPlan ladder{};
-    std::optional<double> gaugeEvery{}; ///< s: a gauge is read again after so long
-    std::string labelScheme{};          ///< of new pieces; empty: the usual one, see freshLabel
-    int workFrom = 0, workTo = 1440;    ///< minutes after local midnight when somebody is there
+    std::optional<double> gaugeEvery{};    ///< s: a gauge is read again after so long
+    std::vector<RatingWord> ratingWords{}; ///< by step
+    std::string labelScheme{};             ///< of new pieces; empty: the usual one, see freshLabel
+    int workFrom = 0, workTo = 1440;       ///< minutes after local midnight when somebody is there
     Direction direction = Direction::more;
     std::optional<std::pair<double, double>> window; ///< wanted range, SI
     std::optional<double> need, ceiling;             ///< SI: the value to be met; more than anybody needs

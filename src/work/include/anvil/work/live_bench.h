@@ -25,6 +25,7 @@ struct LiveChannel {
     double value = 0;
     double raw = 0;                ///< as the device says it, smoothed; in the same unit
     std::optional<double> share{}; ///< of what the force channels beside the main one carry together
+    bool inside = true;            ///< within its calibrated range
     bool fresh = false;            ///< something arrived within the last second
     bool overLimit = false;        ///< beyond what its sensor can show
     std::optional<double>

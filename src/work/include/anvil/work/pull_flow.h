@@ -45,8 +45,9 @@ public:
     /// Parts and ways to break, and whether a piece is left.
     void setPieces(const std::vector<std::string>& parts, const std::vector<std::string>& modes,
                    bool pieceLeft, qint64 now);
-    /// Joints of a piece, and the load at whose every step the pull pauses to be looked at, N; 0: never.
-    void setRules(int joints, double lookEvery);
+    /// What the ends of a piece are called, one name a joint, and the load at whose every step the pull
+    /// pauses to be looked at, N; 0: never.
+    void setRules(std::vector<std::string> ends, double lookEvery);
     /// The rig's present state.
     void follow(const Live& live, qint64 now);
     /// What is proposed once something broke.
@@ -84,7 +85,7 @@ private:
     void broken(qint64 now);
     std::string m_part, m_how, m_where, m_afterwards;
     bool m_unloading = false;
-    int m_joints = 1;
+    std::vector<std::string> m_ends;
     double m_lookEvery = 0, m_nextLook = 0;
     study::Limit m_limit = study::Limit::broke;
     study::Proposal m_proposal;

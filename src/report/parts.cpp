@@ -1,0 +1,181 @@
+#include "parts.h"
+
+#include <algorithm>
+#include <anvil/methods/method.h>
+#include <anvil/quantity/print.h>
+#include <anvil/study/entries.h>
+#include <anvil/study/joints.h>
+#include <anvil/study/outcomes.h>
+#include <anvil/study/phases.h>
+#include <anvil/study/rating.h>
+#include <anvil/work/wall_clock.h>
+
+namespace anvil::report {
+namespace {
+
+using quantity::Dimension;
+using quantity::withUnit;
+
+constexpr std::size_t mostMetrics = 3; // more columns would leave no room for what was said
+
+/// The metrics a table of pulls has columns for: the deciding one always.
+std::vector<study::Metric> columnsOf(const study::Study& study) {
+    auto out = study::metricsOf(study.plan.method);
+    if (out.size() > mostMetrics) out.resize(mostMetrics);
+    if (std::find(out.begin(), out.end(), study.metric) == out.end()) {
+        if (out.size() == mostMetrics) out.pop_back();
+        out.push_back(study.metric);
+    }
+    return out;
+}
+
+QString headOf(study::Metric metric) {
+    return metric == study::Metric::peak ? QStringLiteral("Peak") : QString(study::info(metric).title);
+}
+
+QString cell(const Source& source, const study::Pull& p, const study::Specimen& s, study::Metric metric,
+             const Units& units) {
+    const auto reading = source.readings->byPull.find(p.id);
+    const auto* r = reading == source.readings->byPull.end() ? nullptr : &reading->second;
+    const auto& unit = units.of(study::info(metric));
+    const auto got = study::valueAtEnd(*source.study, p, s, s.option, r, metric);
+    if (got.value) return text(chart::valueText(*got.value, unit));
+    // What a void pull showed is told beside its reason, though it is in no mean.
+    if (p.typed && p.typed->metric == metric && p.standing == study::Standing::voided)
+        return text(withUnit(p.typed->value, unit));
+    if (r && metric == study::Metric::peak && r->load == Dimension::force)
+        return text(withUnit(r->peak.force, unit));
+    return QStringLiteral("–");
+}
+
+QStringList remarksOn(const Source& source, const study::Pull& p, const study::Specimen& s,
+                      const Units& units) {
+    QStringList out;
+    const auto add = [&](const std::string& words) {
+        if (!words.empty()) out << text(words);
+    };
+    add(p.whatBroke);
+    for (const auto& words : study::remarksOf(p.outcome))
+        add(words);
+    if (const int held = study::jointsThatHeld(*source.study, p, s); held > 0)
+        add(held == 1 ? "its other end held at least that" : "its other joints held at least that");
+    add(p.reason);
+    for (const auto& words : p.outcome.entered.remarks)
+        add(words);
+    auto phases = text(study::phasesText(p.outcome.phases,
+                                         [&](Dimension d) -> const quantity::Unit& { return units.of(d); }));
+    if (!phases.isEmpty()) out << phases.replace('\n', QStringLiteral("; "));
+    add(p.note);
+    add(work::wallTiming(*source.study, p));
+    if (p.settings.peak || p.settings.firstSlip || p.settings.breakPoint || p.settings.fitFrom)
+        out << "landmarks moved by hand";
+    return out;
+}
+
+/// A rig in a sentence or two.
+QString rigText(const rig::Setup& setup, const Units& units) {
+    const auto& unit = units.of(rig::loadOf(rig::heardLayout(setup)));
+    QStringList out;
+    if (const auto ratio = rig::ratioOf(setup.path); ratio && !setup.path.empty())
+        out << text(rig::sentence(*ratio));
+    if (const auto limit = rig::limitOf(setup))
+        out << QStringLiteral("It can show %1.").arg(text(withUnit(*limit, unit)));
+    const auto& record = setup.calibration;
+    if (!record.points.empty())
+        out << QStringLiteral("Calibrated at %1 points%2%3.")
+                   .arg(record.points.size())
+                   .arg(record.from.empty() ? QString() : QStringLiteral(" on ") + text(record.from))
+                   .arg(record.until.empty() ? QString()
+                                             : QStringLiteral(", good until ") + text(record.until));
+    if (!record.checks.empty())
+        out << QStringLiteral("Last look at a known weight: ") +
+                   text(rig::sentence(record.checks.back(), unit));
+    if (setup.practice) out << "It is a virtual bench.";
+    return QStringLiteral("On %1. %2").arg(text(setup.name), out.join(' ')).trimmed();
+}
+
+} // namespace
+
+Table pullTable(const Source& source, const Units& units) {
+    const auto& data = *source.study;
+    const auto metrics = columnsOf(data.study);
+    Table t;
+    t.header = {"Specimen", "Option", "Condition"};
+    t.right = {false, false, false};
+    for (const auto m : metrics) {
+        t.header << headOf(m);
+        t.right.push_back(true);
+    }
+    t.header << "Standing"
+             << "What broke, why, remarks";
+    t.right.insert(t.right.end(), {false, false});
+    for (const auto& s : data.specimens)
+        for (const auto& p : data.pulls) {
+            if (p.specimen != s.id) continue;
+            const auto* o = data.option(s.option);
+            const auto* c = data.condition(s.condition);
+            QStringList row{text(s.label), o ? text(o->name) : "", c ? text(c->name) : ""};
+            for (const auto m : metrics)
+                row << cell(source, p, s, m, units);
+            row << study::word(study::standingOf(data, p, s)) << remarksOn(source, p, s, units).join("; ");
+            t.rows.push_back(std::move(row));
+        }
+    return t;
+}
+
+Table steadyTable(const Source& source, const Units& units) {
+    Table t;
+    t.header = {"Specimen", "At", "Channel", "Mean", "s", "Share", ""};
+    t.right = {false, true, false, true, true, true, false};
+    if (!source.steady) return t;
+    for (const auto& p : source.study->pulls) {
+        const auto* s = source.study->specimen(p.specimen);
+        if (!s || p.outcome.marks.empty()) continue;
+        for (const auto& window : source.steady(p.id)) {
+            const auto shares = curve::sharesOf(window);
+            for (const auto& c : window.channels) {
+                const auto unit = quantity::findUnit(c.unit);
+                const auto shown = [&](double v) {
+                    return text(unit ? withUnit(v, units.of((*unit)->dimension)) : quantity::significant(v));
+                };
+                const auto share = std::find_if(shares.begin(), shares.end(),
+                                                [&](const auto& x) { return x.name == c.name; });
+                t.rows.push_back({text(s->label), text(quantity::significant(window.to, 4)) + " s",
+                                  text(c.name), shown(c.mean), shown(c.sd),
+                                  share == shares.end() ? QString() : text(quantity::percent(share->share)),
+                                  window.still ? QString() : QStringLiteral("not standing still")});
+            }
+        }
+    }
+    return t;
+}
+
+QStringList testedHow(const Source& source, const Units& units) {
+    const auto& plan = source.study->study.plan;
+    QStringList out;
+    if (const auto* method = methods::find(plan.method)) {
+        auto line = QStringLiteral("%1: it tells %2")
+                        .arg(text(std::string(method->title)), text(std::string(method->measures)));
+        out << (line.endsWith('.') ? line : line + '.');
+    }
+    if (!plan.part.empty())
+        out << QStringLiteral("The strength asked for is that of %1.").arg(text(plan.part));
+    if (plan.speed)
+        out << QStringLiteral("Pulled at %1.").arg(text(withUnit(*plan.speed, quantity::unit("mm/s"))));
+    if (!plan.connector.empty()) out << QStringLiteral("Joined to the rig by: %1.").arg(text(plan.connector));
+    if (plan.joints > 1)
+        out << QStringLiteral(
+                   "Each piece carries %1 joints: the one that fails counts, the others held at least "
+                   "that and are listed beside it.")
+                   .arg(plan.joints);
+    if (!plan.ratingWords.empty())
+        out << QStringLiteral("The steps of the scale: %1.")
+                   .arg(text(study::ratingWordsText(plan.ratingWords)));
+    for (const auto& [id, setup] : source.setups)
+        if (std::any_of(source.study->pulls.begin(), source.study->pulls.end(),
+                        [&](const study::Pull& p) { return p.setup == id; }))
+            out << rigText(setup, units);
+    return out;
+}
+
+} // namespace anvil::report

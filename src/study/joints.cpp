@@ -1,0 +1,76 @@
+#include <anvil/study/joints.h>
+
+#include <algorithm>
+#include <charconv>
+
+namespace anvil::study {
+namespace {
+
+/// Seen at the moment of failure, so that what held has it as a bound.
+bool seenAtFailure(Metric metric) {
+    return metric == Metric::peak || metric == Metric::energy || metric == Metric::breakaway ||
+           metric == Metric::moment || metric == Metric::holding;
+}
+
+} // namespace
+
+Id otherEndOf(const StudyData& data, const Specimen& piece) {
+    const auto& plan = data.study.plan;
+    const auto* square = plan.joints > 1 ? plan.square(piece.option, piece.condition) : nullptr;
+    if (!square || square->otherEnd == piece.option || !data.option(square->otherEnd)) return 0;
+    return square->otherEnd;
+}
+
+std::vector<std::string> endNames(const StudyData& data, const Specimen* piece) {
+    std::vector<std::string> out;
+    const auto other = piece ? otherEndOf(data, *piece) : 0;
+    for (int n = 1; n <= data.study.plan.joints; ++n) {
+        auto name = "end " + std::to_string(n);
+        if (other && n <= 2) name += ": " + data.option(n == 1 ? piece->option : other)->name;
+        out.push_back(std::move(name));
+    }
+    return out;
+}
+
+int endThatFailed(const Pull& pull) {
+    const std::string_view where = pull.outcome.where;
+    if (!where.starts_with("end ")) return 0;
+    int n = 0;
+    std::from_chars(where.data() + 4, where.data() + where.size(), n);
+    return std::max(0, n);
+}
+
+MetricValue valueAtEnd(const StudyData& data, const Pull& pull, const Specimen& piece, Id option,
+                       const curve::Reading* reading, Metric metric) {
+    auto got = valueOf(pull, reading, metric);
+    const auto other = otherEndOf(data, piece);
+    if (!got.value || !other || got.value->state == stats::State::aside) return got;
+    const int failed = endThatFailed(pull);
+    if (failed == (option == other ? 2 : 1)) return got;
+    if (!seenAtFailure(metric)) return {std::nullopt, "its other end failed, so this was not seen of it"};
+    switch (got.value->state) {
+    case stats::State::below: // the load at which the weaker end failed is not known well enough
+        return {std::nullopt, "its other end failed below what could be read"};
+    case stats::State::between: // the lower bound is what both ends are known to have held
+    case stats::State::exact:
+        got.value->state = stats::State::above;
+        got.value->upper = got.value->value;
+        break;
+    default:
+        break;
+    }
+    return got;
+}
+
+Standing standingOf(const StudyData& data, const Pull& pull, const Specimen& piece) {
+    const bool failedElsewhere = otherEndOf(data, piece) != 0 && endThatFailed(pull) != 1;
+    return pull.standing == Standing::counts && failedElsewhere ? Standing::atLeast : pull.standing;
+}
+
+int jointsThatHeld(const StudyData& data, const Pull& pull, const Specimen& piece) {
+    if (pull.standing != Standing::counts || otherEndOf(data, piece) != 0 || endThatFailed(pull) == 0)
+        return 0;
+    return std::max(0, data.study.plan.joints - 1);
+}
+
+} // namespace anvil::study

@@ -1,0 +1,84 @@
+#include "listener.h"
+
+namespace anvil::work {
+namespace {
+
+constexpr double answerTimeout = 1; // s
+constexpr int keptLines = 60;
+
+} // namespace
+
+Listener::Listener(const link::Address& address, const rig::Layout& layout, bool answers, bool forceNeeded,
+                   const QElapsedTimer& clock, Ear ear)
+    : m_clock(clock), m_ear(std::move(ear)), m_device(address),
+      m_maker(rig::SampleMaker::make(layout, forceNeeded)), m_timeline(answers ? 0 : layout.rate) {
+    if (answers) m_dialogue.emplace(layout);
+    connect(&m_device, &link::Device::arrived, this, &Listener::hear);
+    connect(&m_device, &link::Device::stateChanged, this, &Listener::linkChanged);
+}
+
+void Listener::linkChanged(bool connected, const QString& sentence) {
+    m_asked = false;
+    if (connected) {
+        m_timeline.restart();
+        m_cutter.clear();
+        if (m_dialogue) {
+            m_dialogue->restart();
+            ask();
+        }
+    }
+    m_ear.link(connected, sentence);
+}
+
+void Listener::ask() {
+    if (m_dialogue->question().empty()) return;
+    m_device.send(QByteArray::fromStdString(m_dialogue->question()));
+    m_asked = true;
+    m_askedAt = now();
+}
+
+std::optional<rig::RawSample> Listener::sampleIn(std::string_view line) {
+    if (!m_maker) return std::nullopt;
+    return (*m_maker)(line);
+}
+
+void Listener::hear(const QByteArray& bytes) {
+    const double at = now();
+    QStringList shown;
+    m_cutter.feed(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())),
+                  [&](std::string_view line) {
+                      if (shown.size() < keptLines)
+                          shown << QString::fromUtf8(line.data(), static_cast<qsizetype>(line.size()));
+                      std::optional<rig::RawSample> raw;
+                      if (!m_dialogue) {
+                          raw = sampleIn(line);
+                          if (!raw) ++m_noise;
+                      } else if (const auto heard = m_dialogue->answer(line); !heard) {
+                          ++m_noise; // no number: the question stays open until it is asked anew
+                      } else {
+                          if (!heard->empty()) raw = sampleIn(*heard);
+                          ask();
+                      }
+                      if (raw) m_ear.sample(*raw, m_timeline.stamp(raw->time, at));
+                  });
+    {
+        const std::lock_guard lock(m_mutex);
+        m_lines += shown;
+        if (m_lines.size() > keptLines) m_lines = m_lines.mid(m_lines.size() - keptLines);
+    }
+    m_lastHeard = at;
+    m_ear.arrived();
+}
+
+void Listener::tick() {
+    if (!m_dialogue || !m_asked || now() - m_askedAt <= answerTimeout) return;
+    m_dialogue->restart();
+    ask();
+}
+
+QStringList Listener::lines() const {
+    const std::lock_guard lock(m_mutex);
+    return m_lines;
+}
+
+} // namespace anvil::work

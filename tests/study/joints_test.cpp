@@ -1,0 +1,109 @@
+// Pieces with two ends: what the end that failed tells, and what the one that held does.
+#include <anvil/study/joints.h>
+#include <anvil/study/verdict.h>
+#include <gtest/gtest.h>
+
+using namespace anvil;
+using namespace anvil::study;
+using stats::State;
+
+namespace {
+
+/// Ropes with a knot (1) at one end and a splice (2) at the other, one condition, three pieces.
+struct TwoEnds : testing::Test {
+    TwoEnds() {
+        d.study.plan.joints = 2;
+        d.options = {{1, 1, 0, "Knot", "rope", "", "", {}, {}}, {2, 1, 1, "Splice", "rope", "", "", {}, {}}};
+        d.conditions = {{7, 1, 0, "dry", "", {}}};
+        d.study.plan.squareFor(1, 7).otherEnd = 2;
+        for (int i = 1; i <= 3; ++i)
+            d.specimens.push_back({i, 1, 1, 7, i, "A1-" + std::to_string(i), ""});
+    }
+    Pull& pull(Id specimen, double value, const char* where, Standing standing = Standing::counts) {
+        Pull p;
+        p.id = static_cast<Id>(d.pulls.size()) + 1;
+        p.specimen = specimen;
+        p.typed = TypedValue{Metric::peak, value, 0, ""};
+        p.standing = standing;
+        p.outcome.where = where;
+        return d.pulls.emplace_back(p);
+    }
+    MetricValue at(Id option, Metric metric = Metric::peak) {
+        return valueAtEnd(d, d.pulls.back(), *d.specimen(d.pulls.back().specimen), option, nullptr, metric);
+    }
+    StudyData d;
+};
+
+TEST_F(TwoEnds, TheOneThatFailsIsExactTheOtherAtLeast) {
+    EXPECT_EQ(otherEndOf(d, d.specimens[0]), 2);
+    EXPECT_EQ(endNames(d, d.specimens.data()), (std::vector<std::string>{"end 1: Knot", "end 2: Splice"}));
+    pull(1, 4000, "end 1");
+    EXPECT_EQ(at(1).value->state, State::exact);
+    EXPECT_EQ(at(2).value->state, State::above);
+    EXPECT_EQ(at(2).value->value, 4000);
+    pull(2, 5000, "end 2, at the tuck");
+    EXPECT_EQ(at(1).value->state, State::above);
+    EXPECT_EQ(at(2).value->state, State::exact);
+    EXPECT_EQ(standingOf(d, d.pulls[0], d.specimens[0]), Standing::counts);
+    EXPECT_EQ(standingOf(d, d.pulls[1], d.specimens[1]), Standing::atLeast);
+    const auto v = evaluate(d, {}, Metric::peak, 0.1);
+    ASSERT_EQ(v.groups.size(), 2U) << "no piece was made for the splice alone";
+    for (const auto& g : v.groups) {
+        EXPECT_EQ(g.summary.n, 2U);
+        EXPECT_EQ(g.summary.above, 1U);
+        EXPECT_EQ(g.values.size(), 2U);
+    }
+    EXPECT_NEAR(*v.groups[0].summary.mean, 4500, 1e-9);
+    EXPECT_EQ(v.pairs.front().comparison.verdict, stats::PairVerdict::notYet)
+        << "results that share their pieces are not compared as if they were independent";
+}
+
+TEST_F(TwoEnds, WithoutTheEndBothAreBounds) {
+    pull(1, 4000, "");
+    EXPECT_EQ(at(1).value->state, State::above);
+    EXPECT_EQ(at(2).value->state, State::above);
+    pull(2, 4000, "end 7");
+    EXPECT_EQ(at(1).value->state, State::above) << "no such end";
+}
+
+TEST_F(TwoEnds, BoundsVoidsAndWhatWasSetAside) {
+    pull(1, 4000, "end 1", Standing::atLeast);
+    EXPECT_EQ(at(1).value->state, State::above);
+    EXPECT_EQ(at(2).value->state, State::above);
+    pull(1, 4000, "end 1", Standing::voided);
+    EXPECT_FALSE(at(2).value);
+    pull(1, 4000, "end 1", Standing::aside);
+    EXPECT_EQ(at(2).value->state, State::aside);
+    pull(1, 4000, "end 1", Standing::atMost);
+    EXPECT_EQ(at(1).value->state, State::below);
+    EXPECT_FALSE(at(2).value) << "how much the other end held is not known";
+    pull(1, 4000, "end 1", Standing::between).typed->upper = 4400;
+    EXPECT_EQ(at(2).value->state, State::above);
+    EXPECT_EQ(at(2).value->value, 4000) << "this much both ends held";
+    auto& p = pull(1, 4000, "end 1");
+    p.outcome.more = {{Metric::stiffness, 8e4, 0, ""}};
+    EXPECT_TRUE(at(1, Metric::stiffness).value);
+    EXPECT_FALSE(at(2, Metric::stiffness).value) << "how stiff the other end is was not seen";
+}
+
+TEST_F(TwoEnds, BothEndsAlikeAreCountedOnce) {
+    d.study.plan.squareFor(1, 7).otherEnd = 0;
+    EXPECT_EQ(otherEndOf(d, d.specimens[0]), 0);
+    EXPECT_EQ(endNames(d, d.specimens.data()), (std::vector<std::string>{"end 1", "end 2"}));
+    pull(1, 4000, "end 2");
+    EXPECT_EQ(at(1).value->state, State::exact);
+    EXPECT_EQ(standingOf(d, d.pulls[0], d.specimens[0]), Standing::counts);
+    EXPECT_EQ(jointsThatHeld(d, d.pulls[0], d.specimens[0]), 1);
+    EXPECT_EQ(jointsThatHeld(d, pull(2, 1, ""), d.specimens[1]), 0) << "nothing tells that one failed";
+    EXPECT_EQ(jointsThatHeld(d, pull(3, 1, "end 1", Standing::atLeast), d.specimens[2]), 0);
+    d.study.plan.squareFor(1, 7).otherEnd = 1;
+    EXPECT_EQ(otherEndOf(d, d.specimens[0]), 0) << "the same at both ends";
+    d.study.plan.squareFor(1, 7).otherEnd = 99;
+    EXPECT_EQ(otherEndOf(d, d.specimens[0]), 0) << "an option that is gone";
+    d.study.plan.squareFor(1, 7).otherEnd = 2;
+    d.study.plan.joints = 1;
+    EXPECT_EQ(otherEndOf(d, d.specimens[0]), 0) << "there is no other end";
+    EXPECT_EQ(endNames(d, nullptr), std::vector<std::string>{"end 1"});
+}
+
+} // namespace
