@@ -29,15 +29,48 @@ double cpuSeconds() {
     return s(u.ru_utime) + s(u.ru_stime);
 }
 
+/// Asleep, not spinning: the processor time is measured.
+void settle(int ms) {
+    QEventLoop loop;
+    QTimer::singleShot(ms, &loop, &QEventLoop::quit);
+    loop.exec();
+}
+
+/// Draws what `next` gives some thirty times a second; how long each frame took, ms, shortest first.
+template <class Next> std::vector<double> framesOver(double seconds, app::LiveCurve& curve, Next next) {
+    std::vector<double> out;
+    QElapsedTimer clock;
+    clock.start();
+    while (static_cast<double>(clock.elapsed()) < 1000 * seconds) {
+        QElapsedTimer frame;
+        frame.start();
+        curve.update(next(), {});
+        curve.repaint();
+        out.push_back(static_cast<double>(frame.nsecsElapsed()) * 1e-6);
+        settle(33);
+    }
+    std::sort(out.begin(), out.end());
+    return out;
+}
+
+void print(const char* what, const std::vector<double>& frames) {
+    std::printf("%s: median %.2f ms, 99 %% %.2f ms, 99.9 %% %.2f ms, worst %.2f ms, %zd of %zu over 16 ms\n",
+                what, frames[frames.size() / 2], frames[frames.size() * 99 / 100],
+                frames[frames.size() * 999 / 1000], frames.back(),
+                frames.end() - std::upper_bound(frames.begin(), frames.end(), 16.0), frames.size());
+}
+
 } // namespace
 
 int main(int argc, char** argv) {
     QApplication application(argc, argv);
     CLI::App app("Records from a virtual rig and measures loss, frames and processor time.");
-    double seconds = 60, rate = 10000;
+    double seconds = 60, rate = 10000, control = 0;
     int legs = 0;
     std::string rig;
     app.add_option("--seconds", seconds);
+    app.add_option("--control", control,
+                   "first draw for so many seconds with nothing recorded, to compare with");
     app.add_option("--rate", rate, "lines a second, of time, force and travel");
     app.add_option("--legs", legs, "further force channels")->check(CLI::Range(0, 6));
     app.add_option("--rig", rig, "the program anvil-rig")->required();
@@ -45,13 +78,6 @@ int main(int argc, char** argv) {
     const QTemporaryDir dir;
     QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, dir.path());
     app::applyTheme(application, app::Appearance::light);
-    QProcess server;
-    QStringList arguments{"--tcp", "0", "--rate", QString::number(rate), "--noise", "1"};
-    if (legs > 0) arguments << "--legs";
-    for (int i = 0; i < legs; ++i)
-        arguments << QString::number(1.0 / (i + 2));
-    server.start(QString::fromStdString(rig), arguments);
-    if (!server.waitForReadyRead(5000)) return 3;
     app::Session session;
     if (!session.create(dir.filePath("torture.anvil"))) return 3;
     study::Study s;
@@ -62,6 +88,26 @@ int main(int argc, char** argv) {
         !session.project()->planReplicates(session.studyId(), 1) ||
         !session.project()->makePieces(session.studyId(), ""))
         return 3;
+    app::LiveCurve curve(session);
+    curve.resize(800, 600);
+    curve.show();
+    if (control > 0) {
+        rig::LiveTrace noise;
+        for (int i = 0; i < 400000; ++i)
+            noise.add(1e-4 * i, 2 + (i * 7919 % 13) * 0.25);
+        auto trace = noise.stretches();
+        print("nothing recorded", framesOver(control, curve, [&] {
+                  trace.back().high += 1e-9; // another picture each time
+                  return trace;
+              }));
+    }
+    QProcess server;
+    QStringList arguments{"--tcp", "0", "--rate", QString::number(rate), "--noise", "1"};
+    if (legs > 0) arguments << "--legs";
+    for (int i = 0; i < legs; ++i)
+        arguments << QString::number(1.0 / (i + 2));
+    server.start(QString::fromStdString(rig), arguments);
+    if (!server.waitForReadyRead(5000)) return 3;
     rig::Setup setup;
     setup.name = "Torture";
     setup.address = server.readAllStandardOutput().trimmed().toStdString();
@@ -69,32 +115,15 @@ int main(int argc, char** argv) {
     for (int i = 0; i < legs; ++i)
         setup.layout.columns.push_back({"leg " + std::to_string(i + 1), rig::Role::force, "N"});
     if (!session.rig().use(setup)) return 3;
-    app::LiveCurve curve(session);
-    curve.resize(800, 600);
-    curve.show();
-    QElapsedTimer clock;
-    clock.start();
-    const auto settle = [](int ms) { // asleep, not spinning: the processor time is measured
-        QEventLoop loop;
-        QTimer::singleShot(ms, &loop, &QEventLoop::quit);
-        loop.exec();
-    };
     settle(1500);
     session.rig().arm(session.study()->specimens[0]);
     settle(100);
     session.rig().bench().start();
     settle(200);
     const double cpu = cpuSeconds();
-    std::vector<double> frames;
-    clock.restart();
-    while (static_cast<double>(clock.elapsed()) < 1000 * seconds) {
-        QElapsedTimer frame;
-        frame.start();
-        curve.update(session.rig().bench().trace(), {});
-        curve.repaint();
-        frames.push_back(static_cast<double>(frame.nsecsElapsed()) * 1e-6);
-        settle(33);
-    }
+    QElapsedTimer clock;
+    clock.start();
+    const auto frames = framesOver(seconds, curve, [&] { return session.rig().bench().trace(); });
     const double used = (cpuSeconds() - cpu) / (static_cast<double>(clock.elapsed()) * 1e-3);
     session.rig().bench().stop();
     QElapsedTimer saving;
@@ -115,16 +144,12 @@ int main(int argc, char** argv) {
     std::size_t gaps = 0;
     for (std::size_t i = 1; i < raw->time.size(); ++i)
         gaps += raw->time[i] - raw->time[i - 1] > 1.5 / rate;
-    std::sort(frames.begin(), frames.end());
     std::printf(
         "%.0f s at %.0f lines a second: %zu samples of %zu channels, %zu gaps, saved %.1f s after the end\n",
         seconds, rate, (2 + raw->others.size()) * raw->time.size(), 2 + raw->others.size(), gaps,
         static_cast<double>(saving.elapsed()) * 1e-3);
-    std::printf("frame: median %.2f ms, 99 %% %.2f ms, worst %.2f ms, %zd of %zu over 16 ms; processor: %.0f "
-                "%% of a core\n",
-                frames[frames.size() / 2], frames[frames.size() * 99 / 100], frames.back(),
-                frames.end() - std::upper_bound(frames.begin(), frames.end(), 16.0), frames.size(),
-                100 * used);
+    print("frame", frames);
+    std::printf("processor: %.0f %% of a core\n", 100 * used);
     server.kill();
     server.waitForFinished();
     return gaps == 0 ? 0 : 1;

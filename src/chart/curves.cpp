@@ -35,6 +35,33 @@ std::string travelTitle(const quantity::Unit& unit) {
            " from the toe (" + std::string(unit.symbol) + ")";
 }
 
+namespace {
+
+/// A line cut where it crosses a level: stretches that lie above it (true) and below, in order; neighbours
+/// share the point of crossing.
+std::vector<std::pair<bool, std::vector<curve::Pyramid::Point>>>
+splitAt(const std::vector<curve::Pyramid::Point>& points, double level) {
+    std::vector<std::pair<bool, std::vector<curve::Pyramid::Point>>> out;
+    for (const auto& q : points) {
+        const bool above = q.y > level;
+        if (out.empty()) {
+            out.push_back({above, {q}});
+            continue;
+        }
+        if (above != out.back().first) {
+            const auto before = out.back().second.back();
+            const double share = q.y == before.y ? 0 : (level - before.y) / (q.y - before.y);
+            const curve::Pyramid::Point crossing{before.x + share * (q.x - before.x), level};
+            out.back().second.push_back(crossing);
+            out.push_back({above, {crossing}});
+        }
+        out.back().second.push_back(q);
+    }
+    return out;
+}
+
+} // namespace
+
 Picture curves(const CurveChart& c, double width, double height, Plane* out) {
     Picture p;
     p.width = width;
@@ -67,12 +94,28 @@ Picture curves(const CurveChart& c, double width, double height, Plane* out) {
         p.add(Line{{plane.left, y}, {plane.right, y}, Ink::warn, 1.4, Dash::dashed});
         p.add(Label{{plane.right - 4, y - 5}, "rig limit", 11, Align::right, Ink::warn});
     }
+    std::optional<double> guessedFrom;
     for (const auto& t : c.traces) {
-        Polyline line{{}, t.ink, t.width, t.dash, t.opacity};
-        line.points.reserve(t.points.size());
-        for (const auto& q : t.points)
-            line.points.push_back({clampX(plane.px(q.x)), clampY(plane.py(q.y))});
-        p.add(std::move(line));
+        const auto draw = [&](std::span<const curve::Pyramid::Point> points, Dash dash) {
+            Polyline line{{}, t.ink, t.width, dash, t.opacity};
+            line.points.reserve(points.size());
+            for (const auto& q : points)
+                line.points.push_back({clampX(plane.px(q.x)), clampY(plane.py(q.y))});
+            p.add(std::move(line));
+        };
+        if (!t.calibratedTo || t.dash != Dash::solid) {
+            draw(t.points, t.dash);
+            continue;
+        }
+        for (const auto& [beyond, points] : splitAt(t.points, *t.calibratedTo)) {
+            draw(points, beyond ? Dash::dashed : t.dash);
+            if (beyond) guessedFrom = t.calibratedTo;
+        }
+    }
+    if (guessedFrom) {
+        const double y = clampY(plane.py(*guessedFrom));
+        p.add(Line{{plane.left, y}, {plane.right, y}, Ink::faint, 1, Dash::dotted});
+        p.add(Label{{plane.right - 4, y + 13}, "calibrated up to here", 11, Align::right, Ink::faint});
     }
     if (c.stiffnessLine) {
         const auto& [a, b] = *c.stiffnessLine;

@@ -32,6 +32,7 @@ Picture livePull(const LivePull& pull, const quantity::Unit& unit, double width,
     Trace live;
     live.ink = Ink::accent;
     live.width = 1.8;
+    if (pull.calibratedTo) live.calibratedTo = unit.fromSi(*pull.calibratedTo);
     for (const auto& s : rig::thinned(trace, static_cast<std::size_t>(std::max(100.0, width / 2)))) {
         top = std::max(top, s.high);
         live.points.push_back({s.time - begin, unit.fromSi(s.low)});

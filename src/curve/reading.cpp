@@ -34,6 +34,16 @@ double peakPickingBias(std::span<const double> f, std::size_t peak, double noise
     return noise * boost::math::quantile(boost::math::normal(), (n - 0.375) / (n + 0.25));
 }
 
+} // namespace
+
+ReadingSettings ReadingSettings::withoutHand() const {
+    auto out = *this;
+    out.peak = out.firstSlip = out.breakPoint = out.fitFrom = out.fitTo = std::nullopt;
+    return out;
+}
+
+namespace {
+
 struct Reader {
     const ReadingSettings& settings;
     Reading r;
@@ -66,6 +76,14 @@ struct Reader {
             r.offScale = true;
             r.warnings.push_back("The top of the curve is flat: it was clipped somewhere in the chain, so "
                                  "the peak is \"at least\".");
+        }
+        if (const double shown = r.peak.force + r.baseline;
+            settings.calibratedTo && *settings.calibratedTo > 0 && shown > *settings.calibratedTo) {
+            r.guessed = true;
+            r.warnings.push_back(
+                fmt::format("The peak lies {} beyond the end of the calibration table: up there "
+                            "the load is a guess.",
+                            percent(shown / *settings.calibratedTo - 1)));
         }
         if (at < 50)
             r.warnings.push_back(fmt::format(

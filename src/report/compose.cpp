@@ -127,6 +127,8 @@ chart::CurveChart overlayOf(const Source& source, study::Id option, study::Id co
             t.ink = out ? chart::Ink::faint : chart::seriesInk(n);
             t.dash = out ? chart::Dash::dotted : chart::seriesDash(n);
             t.pull = p.id;
+            if (p.settings.calibratedTo)
+                t.calibratedTo = force.fromSi(*p.settings.calibratedTo - drawn->reading.baseline);
             const auto [low, high] = std::minmax_element(x.begin(), x.end());
             t.points = curve::Pyramid(y).draw(x, y, *low, *high + 1e-12, columns);
             x0 = n ? std::min(x0, *low) : *low;

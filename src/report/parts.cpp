@@ -39,7 +39,8 @@ QString cell(const Source& source, const study::Pull& p, const study::Specimen& 
     const auto* r = reading == source.readings->byPull.end() ? nullptr : &reading->second;
     const auto& unit = units.of(study::info(metric));
     const auto got = study::valueAtEnd(*source.study, p, s, s.option, r, metric);
-    if (got.value) return text(chart::valueText(*got.value, unit));
+    const auto guess = r && r->guessed && metric == study::Metric::peak ? QStringLiteral("~") : QString();
+    if (got.value) return guess + text(chart::valueText(*got.value, unit));
     // What a void pull showed is told beside its reason, though it is in no mean.
     if (p.typed && p.typed->metric == metric && p.standing == study::Standing::voided)
         return text(withUnit(p.typed->value, unit));
@@ -67,6 +68,9 @@ QStringList remarksOn(const Source& source, const study::Pull& p, const study::S
     if (!phases.isEmpty()) out << phases.replace('\n', QStringLiteral("; "));
     add(p.note);
     add(work::wallTiming(*source.study, p));
+    if (const auto r = source.readings->byPull.find(p.id);
+        r != source.readings->byPull.end() && r->second.guessed)
+        out << "its peak lies beyond the calibration table: a guess";
     if (p.settings.peak || p.settings.firstSlip || p.settings.breakPoint || p.settings.fitFrom)
         out << "landmarks moved by hand";
     return out;

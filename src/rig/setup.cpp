@@ -339,6 +339,11 @@ Calibrated Conversion::force(double reading) const {
     return {m_ratio.value * m_sign * (now.value - rest.value) + m_ratio.offset, now.inside};
 }
 
+std::optional<double> Conversion::calibratedTo() const {
+    if (m_calibration.empty()) return std::nullopt;
+    return std::max(force(m_calibration.low()).value, force(m_calibration.high()).value);
+}
+
 double Conversion::cellEnd(double cellLimit) const {
     return m_ratio.value * (cellLimit - m_sign * m_calibration(m_zero).value) + m_ratio.offset;
 }

@@ -106,6 +106,7 @@ QString settingsToJson(const curve::ReadingSettings& s) {
         if (v) o[key] = v->none ? QJsonValue("none") : QJsonValue(v->time);
     };
     number("rig_limit_n", s.rigLimit);
+    number("calibrated_to_n", s.calibratedTo);
     number("crosshead_speed_m_per_s", s.crossheadSpeed);
     if (s.preload != 0) o["preload_n"] = s.preload;
     if (s.breakShare != curve::ReadingSettings{}.breakShare) o["break_share"] = s.breakShare;
@@ -130,6 +131,7 @@ curve::ReadingSettings settingsFromJson(const QString& json) {
             v = curve::Override{0, true};
     };
     number("rig_limit_n", s.rigLimit);
+    number("calibrated_to_n", s.calibratedTo);
     number("crosshead_speed_m_per_s", s.crossheadSpeed);
     s.breakShare = o["break_share"].toDouble(s.breakShare);
     landmark("peak_s", s.peak);

@@ -51,7 +51,7 @@ constexpr EntryField attemptFields[] = {
     {"tries", "of", "tries", Dimension::ratio, true},
 };
 constexpr EntryField ratingFields[] = {
-    {"rating", "Rating", "0 to 10, whole or half steps", Dimension::ratio, true},
+    {"rating", "Rating", "0 to 10, halves too", Dimension::ratio, true},
     {"why", "What was seen", "a few words", std::nullopt, false},
 };
 

@@ -1,37 +1,13 @@
 #include <anvil/work/live_bench.h>
 
-#include "listener.h"
+#include "side_stream.h"
 #include <QThread>
 #include <QTimer>
 #include <anvil/curve/steady.h>
 #include <anvil/store/recording.h>
-#include <array>
-#include <cmath>
-#include <deque>
 #include <mutex>
 
 namespace anvil::work {
-namespace {
-
-constexpr double keptSeconds = 2; // of a device beside the main one, before a recording begins
-constexpr std::size_t mostKept = 400000;
-
-/// A device that is listened to beside the main one.
-struct Side {
-    rig::SideDevice about;
-    std::unique_ptr<Listener> listener;
-    rig::Conversion conversion;
-    std::vector<rig::ChannelName> names;
-    std::array<double, rig::mostOthers> raw{};
-    std::array<bool, rig::mostOthers> inside{};
-    rig::Sample last;
-    std::vector<rig::Sample> fresh; ///< of the bytes that are being taken in
-    std::deque<rig::Sample> recent; ///< the last seconds, for what comes before a start
-    bool heard = false;
-    QString said;
-};
-
-} // namespace
 
 /// Everything that happens on the listening thread. What others may look at lies under one mutex.
 class LiveBench::Worker : public QObject, private rig::SampleSink {
@@ -45,7 +21,7 @@ public:
         m_conversion = rig::Conversion::make(setup).value_or(rig::Conversion{});
         m_recorder.setUnloaded(m_conversion.ratio().offset);
         m_rawKnown = false;
-        m_names = rig::channelsOf(setup);
+        m_channels = ChannelGroup(rig::channelsOf(setup));
         auto listener = std::make_unique<Listener>(
             address, rig::heardLayout(setup), setup.protocol == rig::Protocol::answers, true, m_clock,
             Listener::Ear{[this](const rig::RawSample& raw, double time) { take(raw, time); },
@@ -74,7 +50,7 @@ public:
         m_recorder.linkLost();
         finishRecording();
         std::unique_ptr<Listener> main; // ends outside the lock: it may still tell that its link is gone
-        std::vector<std::unique_ptr<Side>> sides;
+        std::vector<std::unique_ptr<SideStream>> sides;
         {
             const std::lock_guard lock(m_mutex);
             main.swap(m_main);
@@ -93,9 +69,9 @@ public:
     void zero() {
         const bool itself = !m_setup.onZero.empty(); // the device takes its own offset away
         m_conversion.zero(itself ? 0 : m_rawLevel);
-        m_conversion.zeroOthers(itself ? std::array<double, rig::mostOthers>{} : m_rawOthers);
+        m_conversion.zeroOthers(itself ? ChannelGroup::Values{} : m_channels.raw());
         for (auto& side : m_sides)
-            side->conversion.zeroOthers(side->raw);
+            side->zero();
         if (itself) send(QByteArray::fromStdString(m_setup.onZero));
         m_recorder.zeroed();
         set([&](Live& l) { l.zeroedAt = now(); });
@@ -116,6 +92,10 @@ public:
             m_pull.settings.rigLimit = limited.limit;
         }
         m_pull.settings.preload = m_conversion.ratio().offset;
+        m_pull.settings.calibratedTo = m_conversion.calibratedTo();
+        m_channels.arm();
+        for (auto& side : m_sides)
+            side->arm();
         {
             const std::lock_guard lock(m_mutex);
             m_trace.clear();
@@ -167,7 +147,7 @@ public:
 
     QStringList sideLines(std::size_t side) const {
         const std::lock_guard lock(m_mutex);
-        return side < m_sides.size() ? m_sides[side]->listener->lines() : QStringList();
+        return side < m_sides.size() ? m_sides[side]->lines() : QStringList();
     }
 
 private:
@@ -191,68 +171,29 @@ private:
     }
 
     void listenBeside(const rig::SideDevice& about, const link::Address& address) {
-        auto side = std::make_unique<Side>();
-        auto* s = side.get();
         const auto index = m_sides.size();
-        side->about = about;
-        side->conversion = rig::Conversion::make(about).value_or(rig::Conversion{});
-        side->names = rig::channelsOf(about);
-        side->listener = std::make_unique<Listener>(
-            address, about.layout, about.answers(), false, m_clock,
-            Listener::Ear{[s](const rig::RawSample& raw, double time) { takeBeside(*s, raw, time); },
-                          [this, s, index] { keepBeside(*s, index); },
-                          [s](bool, const QString& said) { s->said = said; }});
+        auto side = std::make_unique<SideStream>(
+            about, address, m_clock, [this, index](std::span<const rig::Sample> samples) {
+                if (m_recording && m_recorder.state() == rig::RecorderState::loading)
+                    m_recording->appendSide(index, samples);
+            });
+        auto* opened = side.get();
         {
             const std::lock_guard lock(m_mutex);
             m_sides.push_back(std::move(side));
         }
-        s->listener->open();
+        opened->open();
     }
-
-    static void takeBeside(Side& side, const rig::RawSample& raw, double time) {
-        rig::Sample s;
-        s.time = time;
-        const double weight = side.heard ? smoothing(time - side.last.time) : 1;
-        for (std::size_t i = 0; i < side.names.size(); ++i) {
-            side.raw[i] += (raw.others[i] - side.raw[i]) * weight;
-            const auto value = side.conversion.other(i, raw.others[i]);
-            s.others[i] = value.value;
-            side.inside[i] = value.inside;
-        }
-        side.last = s;
-        side.heard = true;
-        side.fresh.push_back(s);
-    }
-
-    void keepBeside(Side& side, std::size_t index) {
-        side.recent.insert(side.recent.end(), side.fresh.begin(), side.fresh.end());
-        while (!side.recent.empty() && (side.recent.size() > mostKept ||
-                                        side.recent.front().time < side.recent.back().time - keptSeconds))
-            side.recent.pop_front();
-        if (m_recording && m_recorder.state() == rig::RecorderState::loading && !side.fresh.empty())
-            m_recording->appendSide(index, side.fresh);
-        side.fresh.clear();
-    }
-
-    /// How much a reading counts in the level that zeroing takes away: a quarter of a second's worth.
-    static double smoothing(double step) { return std::min(1.0, 4 * std::max(1e-4, step)); }
 
     void take(const rig::RawSample& raw, double time) {
         rig::Sample s;
         s.time = time;
         if (!m_rawKnown) m_rawLevel = raw.force; // the first one is the best guess there is
-        if (!m_rawKnown) m_rawOthers = raw.others;
         m_rawKnown = true;
         const double weight = smoothing(s.time - m_lastTime);
         m_rawLevel += (raw.force - m_rawLevel) * weight;
         m_lastTime = s.time;
-        for (std::size_t i = 0; i < m_names.size(); ++i) {
-            m_rawOthers[i] += (raw.others[i] - m_rawOthers[i]) * weight;
-            const auto value = m_conversion.other(i, raw.others[i]);
-            s.others[i] = value.value;
-            m_othersInside[i] = value.inside;
-        }
-        m_others = s.others;
+        s.others = m_channels.take(m_conversion, raw.others, weight);
         const auto force = m_conversion.force(raw.force);
         s.force = force.value;
         s.inside = force.inside;
@@ -273,7 +214,7 @@ private:
         if (!m_main) return publish();
         m_main->tick();
         for (auto& side : m_sides)
-            side->listener->tick();
+            side->tick();
         if (at - m_countedAt >= 1) {
             m_perSecond = static_cast<double>(m_arrived - m_counted) / (at - m_countedAt);
             m_counted = m_arrived;
@@ -302,7 +243,9 @@ private:
         l.rawLevel = m_rawLevel;
         l.displacement = m_displacement;
         if (slow) {
-            l.channels = channels(fresh());
+            l.channels = channels();
+            l.beyondTable = beyondTable();
+            l.calibratedTo = m_conversion.calibratedTo();
             l.forceRate = m_recorder.forceRate();
             l.speed = m_recorder.speed();
             l.offZero = m_recorder.offZero();
@@ -315,7 +258,7 @@ private:
         if (m_main) {
             l.noise = m_main->noise();
             for (const auto& side : m_sides)
-                l.noise += side->listener->noise();
+                l.noise += side->noise();
             l.clockJumps = m_main->clockJumps();
             l.skew = m_main->skew();
         }
@@ -332,31 +275,21 @@ private:
         if (before != std::tuple(l.recorder, l.saved, l.offZero, l.trouble, l.fresh)) emit m_owner.changed();
     }
 
+    QStringList beyondTable() const {
+        QStringList out;
+        m_channels.addBeyondTo(out);
+        for (const auto& side : m_sides)
+            side->channels().addBeyondTo(out);
+        return out;
+    }
+
     bool fresh() const { return m_main && m_arrived > 0 && m_main->silence() < 1; }
 
-    std::vector<LiveChannel> channels(bool mainFresh) const {
+    std::vector<LiveChannel> channels() const {
         std::vector<LiveChannel> out;
-        const auto add = [&](const rig::ChannelName& name, double value, double raw, bool inside,
-                             bool isFresh) {
-            LiveChannel c;
-            c.name = QString::fromStdString(name.name);
-            c.unit = QString::fromStdString(name.unit);
-            c.value = value;
-            c.raw = raw;
-            c.inside = inside;
-            c.fresh = isFresh;
-            c.overLimit = name.limit && std::abs(value) >= *name.limit;
-            out.push_back(std::move(c));
-        };
-        for (std::size_t i = 0; i < m_names.size(); ++i)
-            add(m_names[i], m_others[i], m_rawOthers[i], m_othersInside[i], mainFresh);
+        m_channels.addTo(out, fresh());
         for (const auto& side : m_sides)
-            for (std::size_t i = 0; i < side->names.size(); ++i) {
-                add(side->names[i], side->last.others[i], side->raw[i], side->inside[i],
-                    side->heard && side->listener->silence() < 1);
-                out.back().skew = side->listener->skew();
-                out.back().said = side->said;
-            }
+            side->addTo(out);
         std::vector<double> legs;
         for (const auto& c : out)
             if (c.unit == "N") legs.push_back(c.value);
@@ -377,14 +310,13 @@ private:
         m_recording.reset();
         if (!m_project) return;
         const auto heard = rig::heardLayout(m_setup);
-        store::RecordedChannels channels{m_names, {}, rig::loadOf(heard), rig::travelOf(heard)};
+        store::RecordedChannels channels{m_channels.names(), {}, rig::loadOf(heard), rig::travelOf(heard)};
         for (const auto& side : m_sides)
-            channels.sides.push_back(side->names);
+            channels.sides.push_back(side->channels().names());
         m_recording = std::make_unique<store::PullRecording>(*m_project, m_pull, std::move(channels));
         m_recording->begin();
         for (std::size_t i = 0; i < m_sides.size(); ++i)
-            m_recording->appendSide(
-                i, std::vector<rig::Sample>(m_sides[i]->recent.begin(), m_sides[i]->recent.end()));
+            m_recording->appendSide(i, m_sides[i]->recent());
     }
     void append(std::span<const rig::Sample> samples) override {
         if (m_recording) m_recording->append(samples);
@@ -410,10 +342,8 @@ private:
     study::Pull m_pull;
     QElapsedTimer m_clock;
     double m_countedAt = 0, m_perSecond = 0, m_rawLevel = 0, m_lastTime = 0;
-    std::vector<rig::ChannelName> m_names; ///< of the main device's further channels
-    std::array<double, rig::mostOthers> m_rawOthers{}, m_others{};
-    std::array<bool, rig::mostOthers> m_othersInside{};
-    std::vector<std::unique_ptr<Side>> m_sides;
+    ChannelGroup m_channels; ///< of the main device
+    std::vector<std::unique_ptr<SideStream>> m_sides;
     bool m_inside = true, m_rawKnown = false;
     std::optional<double> m_displacement;
     std::uint64_t m_arrived = 0, m_counted = 0;
@@ -431,6 +361,8 @@ QStringList troublesBetween(const Live& before, const Live& after) {
         out << (after.noise - before.noise == 1
                     ? QObject::tr("a line held no numbers")
                     : QObject::tr("%1 lines held no numbers").arg(after.noise - before.noise));
+    for (const auto& name : after.beyondTable)
+        out << QObject::tr("%1 read beyond its calibration table").arg(name);
     return out;
 }
 

@@ -429,6 +429,62 @@ TEST_F(AtTheRig, LegsAreShownWithTheirSharesAndKeptAtEveryMark) {
     EXPECT_TRUE(labels.contains("leg west")) << "every leg is drawn beside the whole";
 }
 
+TEST_F(AtTheRig, ARigThatAnswersIsAskedForFurtherReadings) {
+    sevenPins();
+    sim::RigOptions options;
+    options.legs = {0.6, 0.4};
+    server = std::make_unique<link::RigServer>(options, true);
+    address = *server->listenTcp(0);
+    window->goTo(Stage::rig);
+    ASSERT_TRUE(session().rig().keep(setup()));
+    showTab("rigTabs", "Connection");
+    settle(5);
+    auto* more = child<QLineEdit>("moreQueries");
+    EXPECT_FALSE(more->isVisible()) << "this one sends lines";
+    auto* protocol = child<QComboBox>("rigProtocol");
+    protocol->setCurrentIndex(1);
+    emit protocol->activated(1);
+    settle(5);
+    ASSERT_TRUE(more->isVisible());
+    EXPECT_FALSE(child<QTableWidget>("columns")->isVisible());
+    const auto type = [&](const char* name, const QString& text) {
+        child<QLineEdit>(name)->setText(text);
+        emit child<QLineEdit>(name)->editingFinished();
+        settle(2);
+    };
+    EXPECT_FALSE(session().rig().use(session().rig().setup())) << "asked for nothing";
+    EXPECT_TRUE(window->messageText().contains("which question")) << window->messageText().toStdString();
+    type("forceQuery", "MEAS:FORC?");
+    type("moreQueries", "leg B [N]");
+    EXPECT_TRUE(window->messageText().contains("needs its question")) << window->messageText().toStdString();
+    type("moreQueries", "leg B [N] = MEAS:FORC2?, leg C [zork] = MEAS:FORC3?");
+    EXPECT_TRUE(window->messageText().contains("zork"));
+    EXPECT_TRUE(session().rig().setup().asked.empty()) << "nothing half done";
+    type("moreQueries", "leg B [N] = MEAS:FORC2?, leg C [N] = MEAS:FORC3?");
+    ASSERT_EQ(session().rig().setup().asked.size(), 2U);
+    ASSERT_TRUE(session().rig().use(session().rig().setup()));
+    ASSERT_TRUE(waitFor([&] {
+        const auto live = session().rig().live();
+        return live.channels.size() == 2 && live.channels[1].fresh && live.perSecond > 5;
+    }));
+    showTab("rigTabs", "More channels");
+    settle(5);
+    auto* table = child<QTableWidget>("moreChannels");
+    ASSERT_EQ(table->rowCount(), 2);
+    table->item(0, 4)->setText("0 = 0; 100 = 102");
+    EXPECT_EQ(session().rig().setup().asked[0].calibration.points.size(), 2U);
+    showTab("rigTabs", "Connection");
+    settle(5);
+    type("moreQueries", "leg B [N] = MEAS:FORC2?");
+    ASSERT_EQ(session().rig().setup().asked.size(), 1U);
+    EXPECT_EQ(session().rig().setup().asked[0].calibration.points.size(), 2U) << "its table stays with it";
+    protocol->setCurrentIndex(0);
+    emit protocol->activated(0);
+    EXPECT_EQ(session().rig().setup().layout, rig::simulatedLayout())
+        << "what its lines held is not forgotten";
+    EXPECT_EQ(session().rig().setup().asked.size(), 1U);
+}
+
 TEST_F(AtTheRig, GarbageAndAClockJumpInMidPullAreNotedWithIt) {
     sevenPins();
     startRig(0.006);

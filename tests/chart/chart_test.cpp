@@ -240,6 +240,40 @@ TEST(Curves, PinsLimitAndLegendAreDrawn) {
     EXPECT_NEAR(plane.x(plane.px(1.25)), 1.25, 1e-12);
 }
 
+TEST(Curves, WhatLiesBeyondTheCalibrationIsDashed) {
+    CurveChart c;
+    c.traces = {{"", Ink::series0, Dash::solid, 1.6, 1, {{0, 0}, {10, 100}, {20, 0}, {30, 80}}, 0},
+                {"", Ink::faint, Dash::dotted, 1, 1, {{0, 100}, {30, 100}}, 0}};
+    c.x1 = 30;
+    c.y1 = 120;
+    const auto lines = [&] {
+        std::vector<Polyline> out;
+        for (const auto& shape : curves(c, 700, 400).shapes)
+            if (const auto* line = std::get_if<Polyline>(&shape)) out.push_back(*line);
+        return out;
+    };
+    EXPECT_EQ(lines().size(), 2U) << "no table, nothing to guess";
+    c.traces[0].calibratedTo = 50;
+    Plane plane;
+    const auto p = curves(c, 700, 400, &plane);
+    EXPECT_TRUE(has(p.labels(), "calibrated up to here"));
+    const auto cut = lines();
+    ASSERT_EQ(cut.size(), 5U) << "up, beyond, down and up, beyond; and the dotted line as it was";
+    const Dash want[] = {Dash::solid, Dash::dashed, Dash::solid, Dash::dashed, Dash::dotted};
+    for (std::size_t i = 0; i < cut.size(); ++i)
+        EXPECT_EQ(cut[i].dash, want[i]) << i;
+    EXPECT_NEAR(cut[0].points.back().x, plane.px(5), 1e-9) << "it crosses half way up";
+    EXPECT_NEAR(cut[0].points.back().y, plane.py(50), 1e-9);
+    EXPECT_EQ(cut[1].points.size(), 3U);
+    for (std::size_t i = 1; i < 4; ++i) {
+        EXPECT_NEAR(cut[i].points.front().x, cut[i - 1].points.back().x, 1e-9) << "no gap";
+        EXPECT_NEAR(cut[i].points.front().y, cut[i - 1].points.back().y, 1e-9);
+    }
+    c.traces[0].calibratedTo = 500;
+    EXPECT_EQ(lines().size(), 2U);
+    EXPECT_FALSE(has(curves(c, 700, 400).labels(), "calibrated up to here")) << "nothing went that far";
+}
+
 TEST(LivePull, GrowsFromTheBeginningAndShowsTheLimitWhenNear) {
     LivePull pull;
     pull.limit = 5000;

@@ -164,6 +164,37 @@ TEST(Reading, OffScaleByTheRigLimitCountsRawForce) {
     EXPECT_NEAR(r.peak.force, 2000, 1e-6);
 }
 
+TEST(Reading, BeyondTheCalibrationTableIsAGuess) {
+    ReadingSettings s;
+    s.calibratedTo = 2000;
+    EXPECT_FALSE(readOk(brittle(), s).guessed) << "its end is still known";
+    s.calibratedTo = 1600;
+    const auto r = readOk(brittle(), s);
+    EXPECT_TRUE(r.guessed);
+    EXPECT_FALSE(r.offScale) << "it is a number, only a doubtful one";
+    EXPECT_NEAR(r.peak.force, 2000, 1e-6);
+    EXPECT_TRUE(warns(r, "The peak lies 25 % beyond the end of the calibration table"));
+    auto c = brittle();
+    for (auto& f : c.force)
+        f += 30;
+    s.calibratedTo = 2010;
+    EXPECT_TRUE(readOk(c, s).guessed) << "an unloaded reading of 30 N uses up the table's range";
+    s.calibratedTo = 0;
+    EXPECT_FALSE(readOk(c, s).guessed) << "a table without a range says nothing";
+}
+
+TEST(Reading, WhatBelongsToTheRigOutlivesWhatWasMovedByHand) {
+    ReadingSettings s;
+    s.rigLimit = 5000;
+    s.calibratedTo = 4000;
+    s.crossheadSpeed = 0.001;
+    s.preload = 12;
+    s.breakShare = 0.3;
+    const auto rig = s;
+    s.peak = s.firstSlip = s.breakPoint = s.fitFrom = s.fitTo = Override{1, false};
+    EXPECT_EQ(s.withoutHand(), rig);
+}
+
 TEST(Reading, ClippedSomewhereInTheChain) {
     auto c = brittle();
     for (auto& f : c.force)

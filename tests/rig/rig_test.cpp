@@ -449,6 +449,20 @@ TEST(Setup, ConversionTakesZeroSignRatioAndStretch) {
     EXPECT_FALSE(Conversion::make(s));
 }
 
+TEST(Setup, WhereTheTableEndsAtTheSpecimen) {
+    rig::Setup s;
+    EXPECT_FALSE(Conversion::make(s)->calibratedTo()) << "no table";
+    s.path = {{RatioPart::Kind::plain, 2, 1, 0, 0, 0}};
+    s.calibration.points = {{0, 0}, {500, 510}, {1000, 1030}};
+    auto c = *Conversion::make(s);
+    EXPECT_NEAR(*c.calibratedTo(), 2060, 1e-9);
+    c.zero(500);
+    EXPECT_NEAR(*c.calibratedTo(), 2 * (1030 - 510), 1e-9) << "the zero has used up half of it";
+    s.flipped = true;
+    s.calibration.points = {{-1000, -1030}, {0, 0}, {100, 101}};
+    EXPECT_NEAR(*Conversion::make(s)->calibratedTo(), 2060, 1e-9) << "pulling reads negative";
+}
+
 struct Kept : SampleSink {
     int begun = 0, ended = 0;
     std::vector<Sample> samples;

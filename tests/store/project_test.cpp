@@ -460,6 +460,7 @@ TEST(Settings, JsonRoundTrip) {
     curve::ReadingSettings s;
     EXPECT_EQ(settingsFromJson(settingsToJson(s)), s);
     s.rigLimit = 1234.5678901234567;
+    s.calibratedTo = 1000.1;
     s.breakPoint = curve::Override{0.1, false};
     s.peak = curve::Override{0, true};
     EXPECT_EQ(settingsFromJson(settingsToJson(s)), s);

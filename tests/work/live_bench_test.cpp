@@ -211,6 +211,7 @@ TEST_F(LiveRig, AsksSeveralRigsAtOnceAndKeepsWhatAllOfThemAnswer) {
     bench.arm(project->file(), blank(), {});
     ASSERT_TRUE(runUntil([&] { return bench.live().force > 800; }, 20000));
     EXPECT_TRUE(runUntil([&] { return !bench.live().channels[0].inside; })) << "beyond its table";
+    EXPECT_TRUE(runUntil([&] { return bench.live().beyondTable == QStringList{"leg 1"}; }));
     ASSERT_TRUE(runUntil([&] { return bench.live().recorder == rig::RecorderState::done; }, 20000));
     ASSERT_TRUE(runUntil([&] { return bench.live().saved; }));
     bench.reset();
@@ -221,6 +222,18 @@ TEST_F(LiveRig, AsksSeveralRigsAtOnceAndKeepsWhatAllOfThemAnswer) {
                                               curve.force.begin());
     EXPECT_NEAR(curve.others[0].values[top] / curve.force[top], 0.5, 0.05);
     EXPECT_NEAR(curve.others[1].values[top] / curve.force[top], 0.3, 0.05) << "asked in kN, said in N";
+}
+
+TEST_F(LiveRig, APullBeyondTheTableStaysMarkedAsAGuess) {
+    link::RigServer server(quick(), false);
+    setup.calibration.points = {{-500, -500}, {1000, 1000}};
+    recordOne(server, quantity::Dimension::force, 50);
+    const auto& data = project->studies()[0];
+    ASSERT_EQ(data.pulls.size(), 1U);
+    EXPECT_NEAR(data.pulls[0].settings.calibratedTo.value_or(0), 1000, 1e-9);
+    const auto& r = project->readings(data.study.id);
+    EXPECT_TRUE(r.byPull.at(data.pulls[0].id).guessed);
+    EXPECT_FALSE(study::needsLook(data.pulls[0], r).empty()) << "somebody should look at it";
 }
 
 TEST_F(LiveRig, AnAnswerThatIsLostIsAskedForAnew) {

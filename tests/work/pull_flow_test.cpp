@@ -210,6 +210,9 @@ TEST(Troubles, AreSentencesAboutWhatCameInBetween) {
     after.clockJumps = 3;
     EXPECT_EQ(troublesBetween(before, after),
               (QStringList{"the rig's clock jumped 2 times", "a line held no numbers"}));
+    before = after;
+    after.beyondTable = {"leg B"};
+    EXPECT_EQ(troublesBetween(before, after), QStringList{"leg B read beyond its calibration table"});
 }
 
 TEST_F(Flow, EveryStepSaysWhatSpaceDoes) {

@@ -10,6 +10,7 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 #include <anvil/quantity/print.h>
+#include <anvil/study/joints.h>
 #include <anvil/study/outcomes.h>
 #include <anvil/study/phases.h>
 #include <anvil/work/wall_clock.h>
@@ -348,8 +349,21 @@ void Ledger::refresh() {
     if (!pull->outcome.limitedBy.empty()) facts << tr("Ended: %1").arg(qs(pull->outcome.limitedBy));
     for (const auto& m : pull->outcome.marks)
         facts << tr("%1 at %2 s").arg(qs(m.text), qs(quantity::significant(m.at, 4)));
-    if (pull->settings.rigLimit) facts << tr("Rig limit: %1").arg(m_session.force(*pull->settings.rigLimit));
-    if (const auto r = m_session.readings().byPull.find(pull->id); r != m_session.readings().byPull.end()) {
+    const auto r = m_session.readings().byPull.find(pull->id);
+    const bool read = r != m_session.readings().byPull.end();
+    const auto load = read ? r->second.load : quantity::Dimension::force;
+    if (pull->settings.rigLimit)
+        facts << tr("Rig limit: %1").arg(m_session.load(*pull->settings.rigLimit, load));
+    if (pull->settings.calibratedTo)
+        facts << tr("Calibrated up to: %1").arg(m_session.load(*pull->settings.calibratedTo, load));
+    if (const auto* piece = data->specimen(pull->specimen)) {
+        if (const auto other = study::otherEndOf(*data, *piece))
+            facts << tr("At its other end: %1").arg(qs(data->option(other)->name));
+        if (const int held = study::jointsThatHeld(*data, *pull, *piece); held > 0)
+            facts << (held == 1 ? tr("Its other end held at least that")
+                                : tr("Its other %1 joints held at least that").arg(held));
+    }
+    if (read) {
         facts << (r->second.spikes ? tr("%1 samples, %2 of them spikes that were bridged")
                                          .arg(r->second.samples)
                                          .arg(r->second.spikes)

@@ -20,7 +20,7 @@ CurveView::CurveView(QWidget* parent) : QWidget(parent) {
 }
 
 void CurveView::showCurve(std::shared_ptr<const curve::ReadCurve> curve, const report::Units& units,
-                          std::optional<double> rigLimit, std::vector<curve::Channel> legs) {
+                          const curve::ReadingSettings& settings, std::vector<curve::Channel> legs) {
     const bool same = m_curve && curve && m_curve->cleaned.time == curve->cleaned.time &&
                       m_x.size() == curve->cleaned.force.size();
     const double oldX0 = m_chart.x0, oldX1 = m_chart.x1;
@@ -58,7 +58,9 @@ void CurveView::showCurve(std::shared_ptr<const curve::ReadCurve> curve, const r
     m_chart.y1 = 1.12 * top;
     m_chart.xTitle = time ? "Time since the load began (s)" : chart::travelTitle(travel);
     m_chart.yTitle = chart::loadTitle(force);
-    if (rigLimit) m_chart.limit = force.fromSi(*rigLimit - r.baseline);
+    if (settings.rigLimit) m_chart.limit = force.fromSi(*settings.rigLimit - r.baseline);
+    m_calibratedTo.reset();
+    if (settings.calibratedTo) m_calibratedTo = force.fromSi(*settings.calibratedTo - r.baseline);
     m_pins.clear();
     if (r.stiffness && !time) {
         m_chart.stiffnessLine =
@@ -111,6 +113,7 @@ void CurveView::rebuild() {
         // Two points a pixel at most: more are only slower to paint.
         trace.points = m_pyramid.draw(m_x, m_y, m_chart.x0, m_chart.x1,
                                       static_cast<std::size_t>(std::max(100, (width() - 80) / 2)));
+        trace.calibratedTo = m_calibratedTo;
         m_chart.traces = {trace};
         m_chart.legend = !m_legs.empty();
         if (!m_legs.empty()) m_chart.traces.front().name = tr("load").toStdString();

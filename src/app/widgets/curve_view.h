@@ -18,7 +18,7 @@ public:
     /// Shows one pull's curve with its landmarks, and other force channels (N, at the same samples) beside
     /// it.
     void showCurve(std::shared_ptr<const curve::ReadCurve> curve, const report::Units& units,
-                   std::optional<double> rigLimit, std::vector<curve::Channel> legs = {});
+                   const curve::ReadingSettings& settings, std::vector<curve::Channel> legs = {});
     /// Shows ready-made traces without landmarks.
     void showOverlay(chart::CurveChart chart);
     void showNothing(const QString& sentence);
@@ -73,6 +73,7 @@ private:
     bool m_panning = false;
     QPointF m_last;
     double m_fullX0 = 0, m_fullX1 = 1;
+    std::optional<double> m_calibratedTo; ///< of the curve shown, in display units
 };
 
 } // namespace anvil::app

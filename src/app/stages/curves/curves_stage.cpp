@@ -84,12 +84,9 @@ CurvesStage::CurvesStage(Session& session, QWidget* parent) : QWidget(parent), m
         const auto* data = m_session.study();
         const auto* pull = data ? data->pull(m_session.pull()) : nullptr;
         if (!pull) return;
-        curve::ReadingSettings plain;
-        plain.rigLimit = pull->settings.rigLimit;
-        plain.crossheadSpeed = pull->settings.crossheadSpeed;
-        plain.preload = pull->settings.preload; // of the rig, not of the reading
         m_session.tell(m_session.project()->setReadingSettings(
-            pull->id, plain, tr("%1: find landmarks again").arg(qs(data->specimen(pull->specimen)->label))));
+            pull->id, pull->settings.withoutHand(),
+            tr("%1: find landmarks again").arg(qs(data->specimen(pull->specimen)->label))));
     });
     connect(m_noSlip, &QPushButton::clicked, this, [this] {
         m_session.tell(m_session.project()->setLandmark(m_session.pull(), work::Handle::firstSlip,
@@ -163,8 +160,7 @@ void CurvesStage::refresh() {
     m_noSlip->setVisible((*curve)->reading.firstSlip.has_value());
     const auto& set = pull->settings;
     m_clear->setVisible(set.peak || set.firstSlip || set.breakPoint || set.fitFrom);
-    m_view->showCurve(*curve, m_session.units(), pull->settings.rigLimit,
-                      m_session.project()->legs(pull->id));
+    m_view->showCurve(*curve, m_session.units(), pull->settings, m_session.project()->legs(pull->id));
     fillNumbers(**curve, *pull);
 }
 
@@ -181,7 +177,9 @@ void CurvesStage::fillNumbers(const curve::ReadCurve& c, const study::Pull& pull
                hand(m.byHand);
     };
     const bool bound = r.offScale || pull.standing == study::Standing::atLeast;
-    rows.push_back({tr("Peak"), (bound ? tr("at least ") : QString()) + load(r.peak.force), where(r.peak)});
+    rows.push_back({tr("Peak"),
+                    (bound ? tr("at least ") : QString()) + (r.guessed ? "~" : "") + load(r.peak.force),
+                    where(r.peak) + (r.guessed ? tr(", beyond the calibration table: a guess") : QString())});
     rows.push_back({tr("First slip"), r.firstSlip ? load(r.firstSlip->force) : tr("none"),
                     r.firstSlip               ? where(*r.firstSlip)
                     : pull.settings.firstSlip ? tr("taken away by hand")

@@ -187,6 +187,7 @@ QString BenchView::channelText(const work::Live& live) const {
             c.name, !c.fresh ? tr("silent")
                     : unit   ? qs(quantity::withUnit(c.value, m_session.units().of((*unit)->dimension)))
                              : qs(quantity::significant(c.value)));
+        if (c.fresh && !c.inside) text.replace(QStringLiteral("  "), QStringLiteral("  ~")); // a guess
         if (c.fresh && c.share) text += QStringLiteral("  %1").arg(qs(quantity::percent(*c.share)));
         if (c.overLimit) text += tr("  \u26a0 at its limit");
         out << text;

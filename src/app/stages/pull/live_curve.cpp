@@ -13,8 +13,10 @@ LiveCurve::LiveCurve(Session& session, QWidget* parent) : QWidget(parent), m_ses
     connect(&session, &Session::unitsChanged, this, &LiveCurve::build);
     connect(&session.rig(), &RigDesk::changed, this, [this] {
         const auto limit = rig::limitOf(m_session.rig().setup());
-        if (limit == m_pull.limit) return;
+        const auto calibratedTo = m_session.rig().live().calibratedTo;
+        if (limit == m_pull.limit && calibratedTo == m_pull.calibratedTo) return;
         m_pull.limit = limit;
+        m_pull.calibratedTo = calibratedTo;
         build();
     });
     m_pull.limit = rig::limitOf(session.rig().setup());

@@ -126,8 +126,8 @@ void CalibrationPanel::fill() {
     const auto calibration = rig::Calibration::make(points);
     m_picture->setVisible(calibration && !calibration->empty());
     if (calibration)
-        m_picture->setBuild([c = *calibration, &unit](double width) {
-            return chart::calibrationPicture(c, unit, width, 260);
+        m_picture->setBuild([this, c = *calibration, &unit](double width) {
+            return chart::calibrationPicture(c, unit, width, height() < 380 ? 180 : 260);
         });
     const auto line = calibration ? calibration->line() : tl::unexpected(Error{});
     m_sentence->setText(

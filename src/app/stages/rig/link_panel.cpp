@@ -38,7 +38,7 @@ LinkPanel::LinkPanel(Session& session, QWidget* parent) : Panel(session, parent)
     m_queries = new QLabel(tr("Asked for force by"));
     questions->addWidget(m_queries);
     questions->addWidget(m_forceQuery = field("forceQuery", tr("such as MEAS:FORC?"), 180));
-    questions->addWidget(m_travelQuery = field("travelQuery", tr("for travel: MEAS:DISP?"), 180));
+    questions->addWidget(m_travelQuery = field("travelQuery", tr("for travel, if any"), 180));
     questions->addStretch();
     layout->addLayout(questions);
     auto* further = new QHBoxLayout;
@@ -69,6 +69,7 @@ LinkPanel::LinkPanel(Session& session, QWidget* parent) : Panel(session, parent)
     m_columns = makeTable({tr("Column"), tr("Holds"), tr("Unit")}, "columns");
     m_columns->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
     right->addWidget(m_columns, 1);
+    right->addStretch(); // while there are no columns to show
     auto* below = new QHBoxLayout;
     m_guess = new QPushButton(tr("Guess from what arrives"));
     m_guess->setObjectName("guessColumns");

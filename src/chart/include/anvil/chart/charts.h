@@ -40,6 +40,8 @@ struct Trace {
     double width = 1.6, opacity = 1;
     std::vector<curve::Pyramid::Point> points;
     study::Id pull = 0;
+    std::optional<double> calibratedTo{}; ///< where its calibration table ends, on the force axis: above that
+                                          ///< a solid line is dashed, since it is a guess
 };
 
 /// A landmark on a curve.
@@ -99,6 +101,7 @@ struct LivePull {
     std::vector<Trace> earlier; ///< replicates of its square: s from the beginning of the log, N
     std::optional<std::pair<double, double>> expected; ///< N: what is predicted, and its upper end
     std::optional<double> limit;                       ///< N; drawn once half of it is reached
+    std::optional<double> calibratedTo{};              ///< N, where the calibration table ends
 };
 /// Force against time, from the beginning of the trace; the earlier replicates faint behind.
 Picture livePull(const LivePull& pull, const quantity::Unit& unit, double width, double height);

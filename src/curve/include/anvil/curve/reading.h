@@ -19,12 +19,15 @@ struct Override {
 /// Everything that steers a reading. The defaults are those of docs/calculations.
 struct ReadingSettings {
     std::optional<double> rigLimit; ///< N, what the channel can show; raw |force| ≥ 99.8 % of it is off scale
+    std::optional<double> calibratedTo; ///< N, where the calibration table ends; above it the load is a guess
     std::optional<double> crossheadSpeed; ///< m/s, constant; stands in for a displacement channel
     double preload = 0; ///< N that the piece carries when the log is unloaded, such as a lever's own weight
     double breakShare = 0.4; ///< a pull is broken when the force falls below this share of the peak
     std::optional<Override> peak, firstSlip, breakPoint;
     std::optional<Override> fitFrom, fitTo; ///< ends of the stiffness line; both or neither
     bool operator==(const ReadingSettings&) const = default;
+    /// The same without what was moved by hand: what belongs to the rig stays.
+    ReadingSettings withoutHand() const;
 };
 
 /// A place on the curve. Displacement is measured from the toe.
@@ -67,6 +70,7 @@ struct Reading {
     double resolution = 0; ///< N, 0 when the signal is not quantised
     bool flipped = false;  ///< the load was logged as negative force
     bool offScale = false; ///< the peak is "at least"
+    bool guessed = false;  ///< the peak lies beyond the calibration table
     quantity::Dimension load = quantity::Dimension::force,
                         travel = quantity::Dimension::length; ///< as the curve's
     std::optional<double> breakaway, running; ///< N·m, of a torque against angle; see turning()

@@ -101,6 +101,8 @@ public:
     void zeroOthers(const std::array<double, mostOthers>& readings);
     /// Where a cell that ends at `cellLimit` (N at the cell) ends at the specimen with the present zero, N.
     double cellEnd(double cellLimit) const;
+    /// Where the force's calibration table ends at the specimen with the present zero, N; empty without one.
+    std::optional<double> calibratedTo() const;
     /// Takes this reading (SI, at the cell) as unloaded.
     void zero(double reading) { m_zero = reading; }
     double zero() const { return m_zero; }

@@ -51,11 +51,13 @@ struct Live {
     int clockJumps = 0;
     std::optional<double> skew; ///< by how much the main device's clock runs fast, as a share
     std::vector<LiveChannel> channels;
-    double zeroedAt = -1;      ///< s on the bench's clock; below 0: never
-    study::Id pull = 0;        ///< of the present recording, once its first samples are safe
-    std::size_t committed = 0; ///< samples that are safe
-    bool saved = false;        ///< the ended recording is safe as a whole
-    QString trouble;           ///< what keeps samples from being saved
+    std::optional<double> calibratedTo; ///< N, where the calibration table of the load ends
+    QStringList beyondTable;            ///< channels that read beyond theirs since the arming
+    double zeroedAt = -1;               ///< s on the bench's clock; below 0: never
+    study::Id pull = 0;                 ///< of the present recording, once its first samples are safe
+    std::size_t committed = 0;          ///< samples that are safe
+    bool saved = false;                 ///< the ended recording is safe as a whole
+    QString trouble;                    ///< what keeps samples from being saved
 };
 
 /// What went wrong on the wire between two looks, as sentences; empty: nothing.

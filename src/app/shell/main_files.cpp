@@ -1,0 +1,130 @@
+// Files and results brought into the window: chosen, pasted, dropped.
+#include "shell/main_window.h"
+
+#include "shell/import_sheet.h"
+#include "shell/ledger.h"
+#include "shell/pictures_list.h"
+#include "stages/curves/curves_stage.h"
+#include "stages/verdict/verdict_stage.h"
+#include <QApplication>
+#include <QClipboard>
+#include <QDir>
+#include <QDragEnterEvent>
+#include <QFile>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QMimeData>
+#include <QSettings>
+
+namespace anvil::app {
+
+void MainWindow::chooseFiles() {
+    const auto paths = QFileDialog::getOpenFileNames(
+        this, tr("Import logger files"), QSettings().value("folders/import").toString(),
+        tr("Logger files (*.csv *.tsv *.txt *.log *.dat);;All files (*)"));
+    if (paths.isEmpty()) return;
+    QSettings().setValue("folders/import", QFileInfo(paths.first()).absolutePath());
+    importFiles(paths);
+}
+
+bool MainWindow::ensureProject(const QString& folder) {
+    if (m_session.project()) return true;
+    // Dropped on an empty window: the project is made beside the files, under a name that is free.
+    QDir dir(folder.isEmpty() || !QFileInfo(folder).isWritable() ? QDir::homePath() : folder);
+    QString path = dir.filePath(dir.dirName() + ".anvil");
+    for (int n = 2; QFileInfo::exists(path); ++n)
+        path = dir.filePath(QStringLiteral("%1-%2.anvil").arg(dir.dirName()).arg(n));
+    if (!m_session.create(path)) return false;
+    remember(path);
+    return true;
+}
+
+ImportSheet* MainWindow::importFiles(const QStringList& paths) {
+    if (!ensureProject(QFileInfo(paths.value(0)).absolutePath())) return nullptr;
+    if (m_session.readOnly()) {
+        m_session.say(m_session.project()->file().readOnlyReason(), true);
+        return nullptr;
+    }
+    auto* sheet = new ImportSheet(m_session, paths, this);
+    sheet->setAttribute(Qt::WA_DeleteOnClose);
+    sheet->setModal(true);
+    connect(sheet, &QDialog::accepted, this, [this, sheet] {
+        // The last study touched is the one imported into; a new one stands at the end.
+        const auto& studies = m_session.project()->studies();
+        if (!m_session.study() || m_session.study()->pulls.empty())
+            m_session.showStudy(studies.back().study.id);
+        const auto look = m_session.needingLook().size();
+        goTo(Stage::verdict);
+        m_session.say(
+            look == 0
+                ? tr("%1 runs imported. One undo (Ctrl+Z) takes them all back.").arg(sheet->importedPulls())
+                : tr("%1 runs imported; %2 curves need a look (F8). One undo takes them all back.")
+                      .arg(sheet->importedPulls())
+                      .arg(look));
+    });
+    sheet->show();
+    return sheet;
+}
+
+void MainWindow::importTable(const QString& given) {
+    const auto path = given.isEmpty()
+                          ? QFileDialog::getOpenFileName(this, tr("Import a table of results"),
+                                                         QSettings().value("folders/import").toString(),
+                                                         tr("Tables (*.csv *.tsv *.txt);;All files (*)"))
+                          : given;
+    QFile file(path);
+    if (path.isEmpty() || !ensureProject(QFileInfo(path).absolutePath())) return;
+    if (!file.open(QIODevice::ReadOnly))
+        return m_session.say(tr("%1 cannot be read: %2.").arg(path, file.errorString()), true);
+    auto* sheet = new ValuesSheet(m_session, file.readAll(), QFileInfo(path).fileName(), this);
+    sheet->setAttribute(Qt::WA_DeleteOnClose);
+    connect(sheet, &QDialog::accepted, this, [this, sheet] {
+        goTo(Stage::verdict);
+        m_session.say(tr("%1 results imported.").arg(sheet->importedPulls()));
+    });
+    sheet->open();
+}
+
+void MainWindow::pasteTable() {
+    const auto bytes = QApplication::clipboard()->text().toUtf8();
+    // What cannot be read is explained by the sheet; a project is only made for what can.
+    if (tables::readValues(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size()))) &&
+        !ensureProject(QDir::homePath()))
+        return;
+    auto* sheet = new ValuesSheet(m_session, bytes, tr("pasted"), this);
+    sheet->setAttribute(Qt::WA_DeleteOnClose);
+    connect(sheet, &QDialog::accepted, this, [this, sheet] {
+        goTo(Stage::verdict);
+        m_session.say(tr("%1 results imported.").arg(sheet->importedPulls()));
+    });
+    sheet->open();
+}
+
+void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
+    if (event->mimeData()->hasUrls()) event->acceptProposedAction();
+}
+
+void MainWindow::dropEvent(QDropEvent* event) {
+    QStringList logs, pictures;
+    for (const auto& url : event->mimeData()->urls()) {
+        const QFileInfo info(url.toLocalFile());
+        if (info.isDir())
+            for (const auto& inside :
+                 QDir(info.absoluteFilePath())
+                     .entryInfoList({"*.csv", "*.tsv", "*.txt", "*.log", "*.dat"}, QDir::Files))
+                logs << inside.absoluteFilePath();
+        else if (info.suffix() == "anvil")
+            return void(openPath(info.absoluteFilePath()));
+        else if (info.isFile())
+            (PicturesList::isPicture(info.fileName()) ? pictures : logs) << info.absoluteFilePath();
+    }
+    event->acceptProposedAction();
+    if (!pictures.isEmpty()) m_ledger->pictures()->add(pictures);
+    if (logs.isEmpty() && !pictures.isEmpty()) return;
+    if (logs.isEmpty())
+        m_session.say(tr("There is no logger file among what was dropped."), true);
+    else
+        importFiles(logs);
+}
+
+} // namespace anvil::app
