@@ -93,8 +93,8 @@ int main(int argc, char** argv) {
     curve.show();
     if (control > 0) {
         rig::LiveTrace noise;
-        for (int i = 0; i < 400000; ++i)
-            noise.add(1e-4 * i, 2 + (i * 7919 % 13) * 0.25);
+        for (std::size_t i = 0; i < 400000; ++i)
+            noise.add(1e-4 * static_cast<double>(i), 2 + 0.25 * static_cast<double>(i * 7919 % 13));
         auto trace = noise.stretches();
         print("nothing recorded", framesOver(control, curve, [&] {
                   trace.back().high += 1e-9; // another picture each time

@@ -223,8 +223,9 @@ void BenchView::tick() {
     m_channels->setVisible(!live.channels.empty());
     if (!live.channels.empty()) m_channels->setText(channelText(live));
     m_peak->setText(live.recorder == rig::RecorderState::loading || live.recorder == rig::RecorderState::done
-                        ? tr("peak %1 %2")
-                              .arg(qs(quantity::atStep(unit.fromSi(live.peak), unit.fromSi(step))),
+                        ? tr("peak %1%2 %3")
+                              .arg(QString(live.calibratedTo && live.peak > *live.calibratedTo ? "~" : ""),
+                                   qs(quantity::atStep(unit.fromSi(live.peak), unit.fromSi(step))),
                                    QString::fromUtf8(unit.symbol.data()))
                         : QString());
     QStringList rate;

@@ -4,6 +4,7 @@
 #include "widgets/picture_view.h"
 #include <QComboBox>
 #include <QDate>
+#include <QGridLayout>
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLabel>
@@ -25,26 +26,24 @@ CalibrationPanel::CalibrationPanel(Session& session, QWidget* parent) : Panel(se
     m_table = makeTable({tr("Reading"), tr("True load")}, "calibration");
     m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
     left->addWidget(m_table, 2);
-    auto* dates = new QHBoxLayout;
-    dates->addWidget(new QLabel(tr("From")));
-    dates->addWidget(m_calibrated = field("calibratedOn", tr("2026-05-04"), 110));
-    dates->addWidget(new QLabel(tr("until")));
-    dates->addWidget(m_expires = field("calibrationExpires", tr("2027-05-04"), 110));
-    dates->addStretch();
-    left->addLayout(dates);
-    auto* known = new QHBoxLayout;
-    known->addWidget(new QLabel(tr("Known weight")));
-    known->addWidget(m_known = field("knownWeight", tr("such as 10 kg"), 110));
-    known->addWidget(new QLabel(tr("within")));
-    known->addWidget(m_tolerance = field("checkTolerance", tr("1 %"), 60));
-    known->addStretch();
-    left->addLayout(known);
-    auto* hangs = new QVBoxLayout;
-    auto* look = new QPushButton(tr("It hangs there: check"));
+    auto* form = new QGridLayout;
+    const auto line = [&](int row, QLabel* label, QLineEdit* edit) {
+        form->addWidget(label, row, 0);
+        form->addWidget(edit, row, 1);
+    };
+    line(0, new QLabel(tr("From")), m_calibrated = field("calibratedOn", tr("such as 2026-05-04")));
+    line(1, new QLabel(tr("Good until")), m_expires = field("calibrationExpires", tr("such as 2027-05-04")));
+    line(2, m_knownLabel = new QLabel, m_known = field("knownWeight", tr("such as 10 kg")));
+    line(3, new QLabel(tr("Within")), m_tolerance = field("checkTolerance", tr("1 %")));
+    left->addLayout(form);
+    auto* hangs = new QHBoxLayout;
+    auto* look = new QPushButton(tr("Check it"));
     look->setObjectName("checkNow");
+    look->setToolTip(tr("It is there now: does the sensor show it?"));
     hangs->addWidget(look);
-    auto* point = new QPushButton(tr("Take it into the table"));
+    auto* point = new QPushButton(tr("Into the table"));
     point->setObjectName("takePoint");
+    point->setToolTip(tr("Takes what the sensor shows now as a point of the table"));
     hangs->addWidget(point);
     left->addLayout(hangs);
     m_checks = new QListWidget;
@@ -54,6 +53,7 @@ CalibrationPanel::CalibrationPanel(Session& session, QWidget* parent) : Panel(se
     auto* right = new QVBoxLayout;
     m_picture = new PictureView;
     m_picture->setObjectName("calibrationPicture");
+    m_picture->setMinimumWidth(200);
     right->addWidget(m_picture);
     m_sentence = wrappedLabel("calibrationSentence");
     right->addWidget(m_sentence);
@@ -106,6 +106,11 @@ void CalibrationPanel::fill() {
         m_channel->addItem(qs(n.name));
     m_channel->setCurrentIndex(chosen >= 0 && chosen + 1 < m_channel->count() ? chosen + 1 : 0);
     m_channel->setVisible(!names.empty());
+    const bool weight = this->unit().dimension == quantity::Dimension::force;
+    m_knownLabel->setText(weight ? tr("Known weight") : tr("Known value"));
+    m_known->setPlaceholderText(weight ? tr("such as 10 kg")
+                                       : tr("in %1").arg(QString::fromUtf8(this->unit().symbol.data())));
+    m_table->setHorizontalHeaderLabels({tr("Reading"), weight ? tr("True load") : tr("True value")});
     const auto& unit = this->unit();
     const auto record = recordOf(s);
     const auto& points = record.points;

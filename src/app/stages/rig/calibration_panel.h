@@ -36,7 +36,7 @@ private:
     QComboBox* m_channel;
     QTableWidget* m_table;
     PictureView* m_picture;
-    QLabel* m_sentence;
+    QLabel *m_sentence, *m_knownLabel;
     QLineEdit *m_calibrated, *m_expires, *m_known, *m_tolerance;
     QListWidget* m_checks;
 };

@@ -35,10 +35,10 @@ LinkPanel::LinkPanel(Session& session, QWidget* parent) : Panel(session, parent)
     layout->addLayout(row);
     auto* questions = new QHBoxLayout;
     questions->addWidget(m_protocol);
-    m_queries = new QLabel(tr("Asked for force by"));
+    m_queries = new QLabel(tr("Force by"));
     questions->addWidget(m_queries);
     questions->addWidget(m_forceQuery = field("forceQuery", tr("such as MEAS:FORC?"), 180));
-    questions->addWidget(m_travelQuery = field("travelQuery", tr("for travel, if any"), 180));
+    questions->addWidget(m_travelQuery = field("travelQuery", tr("travel by, if any"), 180));
     questions->addStretch();
     layout->addLayout(questions);
     auto* further = new QHBoxLayout;
