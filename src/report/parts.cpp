@@ -9,6 +9,7 @@
 #include <anvil/study/phases.h>
 #include <anvil/study/rating.h>
 #include <anvil/work/wall_clock.h>
+#include <set>
 
 namespace anvil::report {
 namespace {
@@ -175,10 +176,11 @@ QStringList testedHow(const Source& source, const Units& units) {
     if (!plan.ratingWords.empty())
         out << QStringLiteral("The steps of the scale: %1.")
                    .arg(text(study::ratingWordsText(plan.ratingWords)));
+    std::set<study::Id> used;
+    for (const auto& p : source.study->pulls)
+        used.insert(p.setup);
     for (const auto& [id, setup] : source.setups)
-        if (std::any_of(source.study->pulls.begin(), source.study->pulls.end(),
-                        [&](const study::Pull& p) { return p.setup == id; }))
-            out << rigText(setup, units);
+        if (used.contains(id)) out << rigText(setup, units);
     return out;
 }
 
