@@ -205,7 +205,7 @@ int main(int argc, char** argv) {
     window.session().rig().edit([](anvil::rig::Setup& s) {
         s.path = {{anvil::rig::RatioPart::Kind::lever, 0.6, 0.3, 0.002, 0.002, 0},
                   {anvil::rig::RatioPart::Kind::line, 2, 0.95, 0, 0.02, 0}};
-        s.calibration.points = {{0, 0}, {250, 252}, {500, 507}, {750, 764}, {1000, 1024}};
+        s.calibration.points = {{0, 0}, {600, 605}, {1200, 1217}, {1800, 1834}, {2500, 2560}};
         s.rigLimit = 9000;
     });
     window.goTo(Stage::rig);

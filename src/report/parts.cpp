@@ -74,6 +74,8 @@ QStringList remarksOn(const Source& source, const study::Pull& p, const study::S
         out << "its peak lies beyond the calibration table: a guess";
     if (p.settings.peak || p.settings.firstSlip || p.settings.breakPoint || p.settings.fitFrom)
         out << "landmarks moved by hand";
+    for (auto& words : out) // they are joined by semicolons
+        if (words.endsWith('.')) words.chop(1);
     return out;
 }
 
@@ -159,8 +161,9 @@ QStringList testedHow(const Source& source, const Units& units) {
     const auto& plan = source.study->study.plan;
     QStringList out;
     if (const auto* method = methods::find(plan.method)) {
-        auto line = QStringLiteral("%1: it tells %2")
-                        .arg(text(std::string(method->title)), text(std::string(method->measures)));
+        auto tells = text(std::string(method->measures));
+        tells[0] = tells[0].toLower();
+        const auto line = QStringLiteral("%1: it tells %2").arg(text(std::string(method->title)), tells);
         out << (line.endsWith('.') ? line : line + '.');
     }
     if (!plan.part.empty())
