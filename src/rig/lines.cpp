@@ -404,7 +404,8 @@ std::optional<double> answerOf(std::string_view line, std::string_view unit) {
     const auto wanted = quantity::findUnit(unit);
     if (!wanted) return number;
     if (const auto said = quantity::findUnit(rest, (*wanted)->dimension))
-        number = (*wanted)->fromSi((*said)->toSi(*number));
+        return (*wanted)->fromSi((*said)->toSi(*number));
+    if (quantity::findUnit(rest)) return std::nullopt; // such as a late answer to the question before
     return number;
 }
 

@@ -183,11 +183,12 @@ QString BenchView::channelText(const work::Live& live) const {
     QStringList out;
     for (const auto& c : live.channels) {
         const auto unit = quantity::findUnit(c.unit.toStdString());
-        auto text = tr("%1  %2").arg(
-            c.name, !c.fresh ? tr("silent")
-                    : unit   ? qs(quantity::withUnit(c.value, m_session.units().of((*unit)->dimension)))
-                             : qs(quantity::significant(c.value)));
-        if (c.fresh && !c.inside) text.replace(QStringLiteral("  "), QStringLiteral("  ~")); // a guess
+        auto text =
+            tr("%1  %2%3")
+                .arg(c.name, QString(c.fresh && !c.inside ? "~" : ""), // beyond its table: a guess
+                     !c.fresh ? tr("silent")
+                     : unit   ? qs(quantity::withUnit(c.value, m_session.units().of((*unit)->dimension)))
+                              : qs(quantity::significant(c.value)));
         if (c.fresh && c.share) text += QStringLiteral("  %1").arg(qs(quantity::percent(*c.share)));
         if (c.overLimit) text += tr("  \u26a0 at its limit");
         out << text;

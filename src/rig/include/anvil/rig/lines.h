@@ -149,7 +149,7 @@ private:
 
 /// The number in a device's answer to a question: "+1.234E+02 N" gives 123.4. Where a unit stands behind it
 /// that measures the same as `unit` (a symbol), the number is converted to that: "0.5 kN" gives 500 for "N".
-/// Whatever else stands there is passed over. Nothing when it holds no number.
+/// Other words are passed over. Nothing when it holds no number, or a unit that measures something else.
 std::optional<double> answerOf(std::string_view line, std::string_view unit = {});
 
 } // namespace anvil::rig
