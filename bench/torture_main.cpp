@@ -14,6 +14,7 @@
 #include <QTimer>
 #include <algorithm>
 #include <cstdio>
+#include <ctime>
 #include <sys/resource.h>
 
 using namespace anvil;
@@ -36,28 +37,68 @@ void settle(int ms) {
     loop.exec();
 }
 
-/// Draws what `next` gives some thirty times a second; how long each frame took, ms, shortest first.
-template <class Next> std::vector<double> framesOver(double seconds, app::LiveCurve& curve, Next next) {
-    std::vector<double> out;
+double threadMs() {
+    timespec t{};
+    ::clock_gettime(CLOCK_THREAD_CPUTIME_ID, &t);
+    return 1e3 * static_cast<double>(t.tv_sec) + 1e-6 * static_cast<double>(t.tv_nsec);
+}
+
+/// Where one frame's time went, so that a long one can be told: the program's own work, or waiting for a
+/// processor that another thread, another program or another machine on the same host had.
+struct Frame {
+    double wall = 0;     ///< ms
+    double own = 0;      ///< ms of processor time of the window's thread
+    double fetching = 0; ///< ms of `wall` until the bench had handed over its trace
+    long pushedOut = 0;  ///< times another thread was given the processor
+    long waited = 0;     ///< times it waited of its own accord: for a lock or for the disk
+};
+
+/// Draws what `next` gives some thirty times a second; in the order drawn.
+template <class Next> std::vector<Frame> framesOver(double seconds, app::LiveCurve& curve, Next next) {
+    std::vector<Frame> out;
+    out.reserve(static_cast<std::size_t>(32 * seconds));
     QElapsedTimer clock;
     clock.start();
     while (static_cast<double>(clock.elapsed()) < 1000 * seconds) {
-        QElapsedTimer frame;
-        frame.start();
-        curve.update(next(), {});
+        Frame f;
+        rusage before{}, after{};
+        ::getrusage(RUSAGE_THREAD, &before);
+        const double own = threadMs();
+        QElapsedTimer wall;
+        wall.start();
+        auto trace = next();
+        f.fetching = static_cast<double>(wall.nsecsElapsed()) * 1e-6;
+        curve.update(std::move(trace), {});
         curve.repaint();
-        out.push_back(static_cast<double>(frame.nsecsElapsed()) * 1e-6);
+        f.wall = static_cast<double>(wall.nsecsElapsed()) * 1e-6;
+        f.own = threadMs() - own;
+        ::getrusage(RUSAGE_THREAD, &after);
+        f.pushedOut = after.ru_nivcsw - before.ru_nivcsw;
+        f.waited = after.ru_nvcsw - before.ru_nvcsw;
+        out.push_back(f);
         settle(33);
     }
-    std::sort(out.begin(), out.end());
     return out;
 }
 
-void print(const char* what, const std::vector<double>& frames) {
-    std::printf("%s: median %.2f ms, 99 %% %.2f ms, 99.9 %% %.2f ms, worst %.2f ms, %zd of %zu over 16 ms\n",
-                what, frames[frames.size() / 2], frames[frames.size() * 99 / 100],
-                frames[frames.size() * 999 / 1000], frames.back(),
-                frames.end() - std::upper_bound(frames.begin(), frames.end(), 16.0), frames.size());
+void print(const char* what, const std::vector<Frame>& frames) {
+    const auto line = [&](const char* which, auto of) {
+        std::vector<double> ms(frames.size());
+        std::transform(frames.begin(), frames.end(), ms.begin(), of);
+        std::sort(ms.begin(), ms.end());
+        std::printf(
+            "%s, %s: median %.2f ms, 99 %% %.2f ms, 99.9 %% %.2f ms, worst %.2f ms, %zd of %zu over 16 ms\n",
+            what, which, ms[ms.size() / 2], ms[ms.size() * 99 / 100], ms[ms.size() * 999 / 1000], ms.back(),
+            ms.end() - std::upper_bound(ms.begin(), ms.end(), 16.0), ms.size());
+    };
+    line("from begin to end", [](const Frame& f) { return f.wall; });
+    line("own work", [](const Frame& f) { return f.own; });
+    for (const auto& f : frames)
+        if (f.wall > 16)
+            std::printf("  %.1f ms long: own work %.1f ms, %.1f ms to fetch, pushed out %ld times, waited "
+                        "%ld times\n",
+                        f.wall, f.own, f.fetching, f.pushedOut, f.waited);
+    std::fflush(stdout);
 }
 
 } // namespace

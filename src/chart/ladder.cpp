@@ -55,16 +55,17 @@ std::string countText(const stats::Summary& s) {
     return out;
 }
 
-std::string valueText(const stats::Value& v, const quantity::Unit& unit) {
+std::string valueText(const stats::Value& v, const quantity::Unit& unit, bool guess) {
+    const char* mark = guess ? "~" : "";
     switch (v.state) {
     case stats::State::above:
-        return "at least " + withUnit(v.value, unit);
+        return "at least " + (mark + withUnit(v.value, unit));
     case stats::State::below:
-        return "at most " + withUnit(v.value, unit);
+        return "at most " + (mark + withUnit(v.value, unit));
     case stats::State::between:
-        return quantity::significant(unit.fromSi(v.value)) + " to " + withUnit(v.upper, unit);
+        return mark + quantity::significant(unit.fromSi(v.value)) + " to " + mark + withUnit(v.upper, unit);
     default:
-        return withUnit(v.value, unit);
+        return mark + withUnit(v.value, unit);
     }
 }
 
@@ -159,8 +160,8 @@ Picture ladder(const study::StudyData& data, const study::Verdict& verdict, cons
                                               : Ink::series0});
                 const auto* specimen = data.specimen(v.specimen);
                 p.hits.push_back({x - 7, mid + shift - 7, 14, 14,
-                                  (specimen ? specimen->label + ": " : "") + valueText(v.value, unit) +
-                                      (aside ? ", set aside" : ""),
+                                  (specimen ? specimen->label + ": " : "") +
+                                      valueText(v.value, unit, v.guess) + (aside ? ", set aside" : ""),
                                   v.pull});
             }
             if (s.mean) {

@@ -40,8 +40,7 @@ QString cell(const Source& source, const study::Pull& p, const study::Specimen& 
     const auto* r = reading == source.readings->byPull.end() ? nullptr : &reading->second;
     const auto& unit = units.of(study::info(metric));
     const auto got = study::valueAtEnd(*source.study, p, s, s.option, r, metric);
-    const auto guess = r && r->guessed && metric == study::Metric::peak ? QStringLiteral("~") : QString();
-    if (got.value) return guess + text(chart::valueText(*got.value, unit));
+    if (got.value) return text(chart::valueText(*got.value, unit, got.guess));
     // What a void pull showed is told beside its reason, though it is in no mean.
     if (p.typed && p.typed->metric == metric && p.standing == study::Standing::voided)
         return text(withUnit(p.typed->value, unit));
@@ -124,7 +123,8 @@ Table pullTable(const Source& source, const Units& units) {
             QStringList row{text(s.label), o ? text(o->name) : "", c ? text(c->name) : ""};
             for (const auto m : metrics)
                 row << cell(source, p, s, m, units);
-            row << study::word(study::standingOf(data, p, s)) << remarksOn(source, p, s, units).join("; ");
+            row << study::word(study::standingAtEnd(data, p, s, s.option))
+                << remarksOn(source, p, s, units).join("; ");
             t.rows.push_back(std::move(row));
         }
     return t;

@@ -53,7 +53,7 @@ void Recorder::arm(const RecorderSettings& settings) {
     m_ending.reset();
     m_peak = 0;
     m_recorded = 0;
-    m_above = 0;
+    m_above = m_near = 0;
     m_paused = false;
     m_belowSince = m_stillSince = -1;
     m_base = level();
@@ -133,6 +133,8 @@ void Recorder::feed(const Sample& sample) {
     m_sink.append(std::span(&sample, 1));
     ++m_recorded;
     m_peak = std::max(m_peak, load);
+    m_near = nearLimit() ? std::min(m_near + 1, 3) : 0;
+    m_nearTimes += m_near == 2;
     if (m_peak < 2 * m_threshold) return;
     if (load < m_settings.breakShare * m_peak) {
         if (m_belowSince < 0) m_belowSince = sample.time;

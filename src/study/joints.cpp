@@ -47,10 +47,11 @@ MetricValue valueAtEnd(const StudyData& data, const Pull& pull, const Specimen& 
     if (!got.value || !other || got.value->state == stats::State::aside) return got;
     const int failed = endThatFailed(pull);
     if (failed == (option == other ? 2 : 1)) return got;
-    if (!seenAtFailure(metric)) return {std::nullopt, "its other end failed, so this was not seen of it"};
+    if (!seenAtFailure(metric))
+        return {std::nullopt, "its other end failed, so this was not seen of it", false};
     switch (got.value->state) {
     case stats::State::below: // the load at which the weaker end failed is not known well enough
-        return {std::nullopt, "its other end failed below what could be read"};
+        return {std::nullopt, "its other end failed below what could be read", false};
     case stats::State::between: // the lower bound is what both ends are known to have held
     case stats::State::exact:
         got.value->state = stats::State::above;
@@ -62,9 +63,18 @@ MetricValue valueAtEnd(const StudyData& data, const Pull& pull, const Specimen& 
     return got;
 }
 
-Standing standingOf(const StudyData& data, const Pull& pull, const Specimen& piece) {
-    const bool failedElsewhere = otherEndOf(data, piece) != 0 && endThatFailed(pull) != 1;
-    return pull.standing == Standing::counts && failedElsewhere ? Standing::atLeast : pull.standing;
+Standing standingAtEnd(const StudyData& data, const Pull& pull, const Specimen& piece, Id option) {
+    const auto other = otherEndOf(data, piece);
+    if (!other || endThatFailed(pull) == (option == other ? 2 : 1)) return pull.standing;
+    switch (pull.standing) {
+    case Standing::counts:
+    case Standing::between:
+        return Standing::atLeast;
+    case Standing::atMost:
+        return Standing::notRead;
+    default:
+        return pull.standing;
+    }
 }
 
 int jointsThatHeld(const StudyData& data, const Pull& pull, const Specimen& piece) {

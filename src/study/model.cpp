@@ -158,7 +158,7 @@ std::vector<Specimen> missingPieces(const StudyData& data) {
 
 MetricValue valueOf(const Pull& pull, const curve::Reading* reading, Metric metric) {
     using stats::State;
-    const auto none = [](std::string why) { return MetricValue{std::nullopt, std::move(why)}; };
+    const auto none = [](std::string why) { return MetricValue{std::nullopt, std::move(why), false}; };
     if (pull.recording == Recording::running) return none("being recorded");
     if (pull.recording == Recording::interrupted) return none("its recording was interrupted");
     if (pull.standing == Standing::voided) return none("void");
@@ -182,41 +182,46 @@ MetricValue valueOf(const Pull& pull, const curve::Reading* reading, Metric metr
     }
     if (pull.typed) {
         if (pull.typed->metric == metric)
-            return {stats::Value{pull.typed->value, state, pull.typed->upper}, {}};
+            return {stats::Value{pull.typed->value, state, pull.typed->upper}, {}, false};
         for (const auto& m : pull.outcome.more)
             if (m.metric == metric)
                 return {stats::Value{m.value, state == State::aside ? State::aside : State::exact, m.upper},
-                        {}};
+                        {},
+                        false};
         return none(std::string("only its ") + info(pull.typed->metric).noun + " was recorded");
     }
     if (!reading) return none("its curve cannot be read");
     const bool aside = state == State::aside;
     if (reading->offScale && state == State::exact) state = State::above;
     const auto early = aside ? State::aside : State::exact; // seen before whatever stopped the pull
-    const auto value = [](double v, State s) { return MetricValue{stats::Value{v, s, v}, {}}; };
+    const auto value = [](double v, State s) { return MetricValue{stats::Value{v, s, v}, {}, false}; };
+    const double tableEnd = pull.settings.calibratedTo.value_or(0);
+    const auto load = [&](double v, State s) {
+        return MetricValue{stats::Value{v, s, v}, {}, tableEnd > 0 && v + reading->baseline > tableEnd};
+    };
     if (metric == Metric::breakaway || metric == Metric::running) {
         const auto& v = metric == Metric::breakaway ? reading->breakaway : reading->running;
         if (reading->load != quantity::Dimension::torque) return none("its curve is of no torque");
         if (!v) return none("it was not turned far enough");
-        return value(*v, metric == Metric::breakaway ? state : early);
+        return load(*v, metric == Metric::breakaway ? state : early);
     }
     if (metric == Metric::shock) {
         if (reading->load != quantity::Dimension::acceleration)
             return none("its curve is of no deceleration");
-        return value(reading->peak.force, state);
+        return load(reading->peak.force, state);
     }
     if (reading->load != quantity::Dimension::force)
         return none("its curve is of " + std::string(quantity::name(reading->load)) + ", not of force");
     switch (metric) {
     case Metric::peak:
-        return value(reading->peak.force, state);
+        return load(reading->peak.force, state);
     case Metric::energy:
         if (!reading->energyToPeak) return none("no displacement channel, so no energy");
-        return value(*reading->energyToPeak, state);
+        return {stats::Value{*reading->energyToPeak, state, *reading->energyToPeak}, {}, reading->guessed};
     case Metric::holding: // the load at which it starts to move
     case Metric::firstSlip:
         if (!reading->firstSlip) return none("it never slipped before its peak");
-        return value(reading->firstSlip->force, early);
+        return load(reading->firstSlip->force, early);
     case Metric::stiffness:
         if (!reading->stiffness) return none("no displacement channel, so no stiffness");
         return value(reading->stiffness->value, early);
@@ -224,7 +229,7 @@ MetricValue valueOf(const Pull& pull, const curve::Reading* reading, Metric metr
         if (reading->offScale || pull.standing == Standing::atLeast)
             return none("the true peak was not seen, so what it held afterwards cannot be told");
         if (!reading->residual) return none("the log ends too soon after the peak");
-        return value(reading->residual->force, early);
+        return load(reading->residual->force, early);
     default:
         return none(std::string("a force curve has no ") + info(metric).noun);
     }

@@ -166,6 +166,16 @@ std::vector<std::size_t> Verdict::inCondition(Id condition) const {
     return out;
 }
 
+std::size_t Verdict::guessesIn(Id condition) const {
+    std::size_t n = 0;
+    for (const auto i : inCondition(condition))
+        n += static_cast<std::size_t>(
+            std::count_if(groups[i].values.begin(), groups[i].values.end(), [](const GroupValue& value) {
+                return value.guess && value.value.state != stats::State::aside;
+            }));
+    return n;
+}
+
 bool Verdict::empty() const {
     return std::none_of(groups.begin(), groups.end(), [](const Group& g) { return g.summary.n > 0; });
 }
@@ -189,14 +199,15 @@ Verdict evaluate(const StudyData& data, const Readings& readings, Metric metric,
                 auto got = valueAtEnd(data, pull, *s, option.id,
                                       reading == readings.byPull.end() ? nullptr : &reading->second, metric);
                 if (pull.practice != data.study.plan.practice)
-                    got = {std::nullopt, pull.practice ? "pulled for practice" : "not pulled for practice"};
+                    got = {std::nullopt, pull.practice ? "pulled for practice" : "not pulled for practice",
+                           false};
                 if (!got.value) {
                     g.leftOut.push_back({pull.id, s->id, std::move(got.whyNot)});
                     continue;
                 }
                 if (got.value->state == stats::State::aside)
                     g.leftOut.push_back({pull.id, s->id, "set aside: " + pull.reason});
-                g.values.push_back({pull.id, s->id, *got.value});
+                g.values.push_back({pull.id, s->id, *got.value, got.guess});
                 values.push_back(*got.value);
             }
             if (g.values.empty() && g.leftOut.empty()) continue;
@@ -263,7 +274,14 @@ Verdict evaluate(const StudyData& data, const Readings& readings, Metric metric,
         addFamily(std::move(members), true);
     }
     for (const auto& condition : data.conditions)
-        if (!v.inCondition(condition.id).empty()) v.headlines.push_back(headline(data, v, condition));
+        if (!v.inCondition(condition.id).empty()) {
+            v.headlines.push_back(headline(data, v, condition));
+            if (const auto n = v.guessesIn(condition.id); n > 0)
+                v.headlines.back() +=
+                    fmt::format(" {} read beyond the end of the calibration table, which makes {}.",
+                                n == 1 ? "One value was" : fmt::format("{} values were", n),
+                                n == 1 ? "it a guess" : "them guesses");
+        }
     for (const auto& p : v.pairs) {
         if (p.acrossConditions) continue;
         const auto& c = p.comparison;

@@ -233,7 +233,7 @@ private:
             const std::lock_guard lock(m_mutex);
             l = m_live;
         }
-        const auto before = std::tuple(l.recorder, l.saved, l.offZero, l.trouble, l.fresh);
+        const auto before = std::tuple(l.recorder, l.saved, l.offZero, l.trouble, l.fresh, l.nearLimitTimes);
         l.recorder = m_recorder.state();
         l.ending = m_recorder.ending();
         l.force = m_recorder.force();
@@ -252,6 +252,7 @@ private:
             l.level = m_recorder.level();
         }
         l.nearLimit = m_recorder.nearLimit();
+        l.nearLimitTimes = m_recorder.nearLimitTimes();
         l.fresh = fresh();
         l.perSecond = m_perSecond;
         l.recorded = m_recorder.recorded();
@@ -272,7 +273,8 @@ private:
             const std::lock_guard lock(m_mutex);
             m_live = l;
         }
-        if (before != std::tuple(l.recorder, l.saved, l.offZero, l.trouble, l.fresh)) emit m_owner.changed();
+        if (before != std::tuple(l.recorder, l.saved, l.offZero, l.trouble, l.fresh, l.nearLimitTimes))
+            emit m_owner.changed();
     }
 
     QStringList beyondTable() const {

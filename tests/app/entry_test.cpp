@@ -248,9 +248,21 @@ TEST_F(Entering, TwoEndsOfAPieceRankEachOther) {
     for (const auto& g : v.groups)
         EXPECT_EQ(g.values.at(0).value.state,
                   g.option == study().options[1].id ? stats::State::exact : stats::State::above);
+    const auto tipsIn = [&](std::size_t option) {
+        QStringList out;
+        const auto r = window->board()->squareOf(study().options[option].id, study().conditions[0].id);
+        for (int x = r.left(); x < r.right(); x += 4)
+            if (const auto tip = window->board()->tipAt({x, r.center().y()}); !out.contains(tip)) out << tip;
+        return out.join('\n');
+    };
+    const auto label = qs(study().specimens[0].label);
+    EXPECT_TRUE(tipsIn(0).contains(label + ": at least")) << tipsIn(0).toStdString();
+    EXPECT_TRUE(tipsIn(1).contains(label + ": counts, at the other end of a piece of Knot"))
+        << tipsIn(1).toStdString();
     ASSERT_TRUE(session().project()->undo());
     ASSERT_TRUE(session().project()->undo());
     ASSERT_TRUE(session().project()->undo());
+    EXPECT_FALSE(tipsIn(1).contains("other end"));
     square = study().study.plan.square(study().options[0].id, study().conditions[0].id);
     EXPECT_TRUE(!square || !square->otherEnd);
 }

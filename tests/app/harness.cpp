@@ -13,6 +13,7 @@
 #include <QTabWidget>
 #include <QTableWidget>
 #include <QTreeWidget>
+#include <iostream>
 
 namespace anvil::app {
 
@@ -139,6 +140,14 @@ void Window::showTab(const char* name, const QString& text) {
 
 int main(int argc, char** argv) {
     testing::InitGoogleTest(&argc, argv);
+    // What Qt complains of is a fault of ours, but for what the machine of the test lacks.
+    qInstallMessageHandler([](QtMsgType type, const QMessageLogContext&, const QString& text) {
+        std::cerr << text.toStdString() << "\n";
+        if (type == QtDebugMsg || type == QtInfoMsg || text.contains("XDG_RUNTIME_DIR") ||
+            text.contains("propagateSizeHints"))
+            return;
+        ADD_FAILURE() << "Qt says: " << text.toStdString();
+    });
     const QTemporaryDir settings;
     QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, settings.path());
     QApplication application(argc, argv);

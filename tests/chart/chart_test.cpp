@@ -139,6 +139,9 @@ TEST(Words, BoundsAndIntervals) {
               "needs two pulls");
     EXPECT_EQ(valueText({4000, stats::State::between, 5000}, kN), "4.000 to 5.000 kN");
     EXPECT_EQ(valueText({4000, stats::State::below, 0}, kN), "at most 4.000 kN");
+    EXPECT_EQ(valueText({4000, stats::State::exact, 0}, kN, true), "~4.000 kN");
+    EXPECT_EQ(valueText({4000, stats::State::above, 0}, kN, true), "at least ~4.000 kN");
+    EXPECT_EQ(valueText({4000, stats::State::between, 5000}, kN, true), "~4.000 to ~5.000 kN");
 }
 
 TEST(Axis, StepsAndTicks) {

@@ -643,6 +643,33 @@ TEST(Recorder, EndsByHandByHoldAndByALostLink) {
     }
 }
 
+TEST(Recorder, CountsHowOftenTheLoadCameNearTheLimit) {
+    Kept kept;
+    Recorder r(kept);
+    double t = idle(r, 0);
+    RecorderSettings settings;
+    settings.limit = 1000;
+    const auto feed = [&](std::initializer_list<double> forces) {
+        for (const double f : forces)
+            r.feed({t += 0.01, f, std::nullopt, true});
+    };
+    r.arm(settings);
+    feed({300, 500, 700, 880});
+    EXPECT_EQ(r.nearLimitTimes(), 0U);
+    feed({990, 880});
+    EXPECT_EQ(r.nearLimitTimes(), 0U) << "a single spike is no load";
+    feed({910, 920, 930, 950, 890});
+    EXPECT_EQ(r.nearLimitTimes(), 1U) << "however short it was, and once for each time";
+    EXPECT_FALSE(r.nearLimit()) << "by now it is over";
+    feed({905, 910, 20, 10, 5});
+    EXPECT_EQ(r.nearLimitTimes(), 2U);
+    r.stop();
+    feed({950, 950, 950});
+    EXPECT_EQ(r.nearLimitTimes(), 2U) << "nothing is being pulled";
+    r.arm(settings);
+    EXPECT_EQ(r.nearLimitTimes(), 2U) << "it goes on over the pulls, so that whoever looks late hears of all";
+}
+
 TEST(Recorder, AsksForZeroingWhenOff) {
     Kept kept;
     Recorder r(kept);

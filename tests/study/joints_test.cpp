@@ -44,8 +44,10 @@ TEST_F(TwoEnds, TheOneThatFailsIsExactTheOtherAtLeast) {
     pull(2, 5000, "end 2, at the tuck");
     EXPECT_EQ(at(1).value->state, State::above);
     EXPECT_EQ(at(2).value->state, State::exact);
-    EXPECT_EQ(standingOf(d, d.pulls[0], d.specimens[0]), Standing::counts);
-    EXPECT_EQ(standingOf(d, d.pulls[1], d.specimens[1]), Standing::atLeast);
+    EXPECT_EQ(standingAtEnd(d, d.pulls[0], d.specimens[0], 1), Standing::counts);
+    EXPECT_EQ(standingAtEnd(d, d.pulls[0], d.specimens[0], 2), Standing::atLeast);
+    EXPECT_EQ(standingAtEnd(d, d.pulls[1], d.specimens[1], 1), Standing::atLeast);
+    EXPECT_EQ(standingAtEnd(d, d.pulls[1], d.specimens[1], 2), Standing::counts);
     const auto v = evaluate(d, {}, Metric::peak, 0.1);
     ASSERT_EQ(v.groups.size(), 2U) << "no piece was made for the splice alone";
     for (const auto& g : v.groups) {
@@ -86,13 +88,33 @@ TEST_F(TwoEnds, BoundsVoidsAndWhatWasSetAside) {
     EXPECT_FALSE(at(2, Metric::stiffness).value) << "how stiff the other end is was not seen";
 }
 
+TEST_F(TwoEnds, AStandingNeverSaysMoreThanTheValue) {
+    for (const auto standing : {Standing::counts, Standing::atLeast, Standing::atMost, Standing::between,
+                                Standing::aside, Standing::voided, Standing::notRead})
+        for (const auto* where : {"end 1", "end 2", ""})
+            for (const Id option : {1, 2}) {
+                pull(1, 4000, where, standing).typed->upper = 4400;
+                const auto value = at(option).value;
+                const auto stands = standingAtEnd(d, d.pulls.back(), d.specimens[0], option);
+                const auto told =
+                    std::string(word(standing)) + ", " + where + ", option " + std::to_string(option);
+                EXPECT_EQ(value.has_value(), stands != Standing::voided && stands != Standing::notRead)
+                    << told;
+                if (value) {
+                    EXPECT_EQ(value->state == State::exact, stands == Standing::counts) << told;
+                    EXPECT_EQ(value->state == State::above, stands == Standing::atLeast) << told;
+                    EXPECT_EQ(value->state == State::between, stands == Standing::between) << told;
+                }
+            }
+}
+
 TEST_F(TwoEnds, BothEndsAlikeAreCountedOnce) {
     d.study.plan.squareFor(1, 7).otherEnd = 0;
     EXPECT_EQ(otherEndOf(d, d.specimens[0]), 0);
     EXPECT_EQ(endNames(d, d.specimens.data()), (std::vector<std::string>{"end 1", "end 2"}));
     pull(1, 4000, "end 2");
     EXPECT_EQ(at(1).value->state, State::exact);
-    EXPECT_EQ(standingOf(d, d.pulls[0], d.specimens[0]), Standing::counts);
+    EXPECT_EQ(standingAtEnd(d, d.pulls[0], d.specimens[0], 1), Standing::counts);
     EXPECT_EQ(jointsThatHeld(d, d.pulls[0], d.specimens[0]), 1);
     EXPECT_EQ(jointsThatHeld(d, pull(2, 1, ""), d.specimens[1]), 0) << "nothing tells that one failed";
     EXPECT_EQ(jointsThatHeld(d, pull(3, 1, "end 1", Standing::atLeast), d.specimens[2]), 0);

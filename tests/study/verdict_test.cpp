@@ -183,6 +183,58 @@ TEST(ValueOf, WhatAStoppedPullSays) {
     EXPECT_FALSE(valueOf(p, nullptr, Metric::peak).value);
 }
 
+TEST(ValueOf, WhatWasReadBeyondTheTableIsAGuess) {
+    Pull p;
+    p.settings.calibratedTo = 400;
+    curve::Reading r;
+    r.peak.force = 390;
+    r.firstSlip = curve::Landmark{1, 0, 300, {}, false};
+    r.energyToPeak = 3;
+    EXPECT_FALSE(valueOf(p, &r, Metric::peak).guess);
+    r.baseline = 20; // the unloaded reading uses up a part of the table
+    r.guessed = true;
+    const auto peak = valueOf(p, &r, Metric::peak);
+    EXPECT_TRUE(peak.guess);
+    EXPECT_DOUBLE_EQ(peak.value->value, 390);
+    EXPECT_EQ(peak.value->state, stats::State::exact) << "a doubtful number, no bound";
+    EXPECT_TRUE(valueOf(p, &r, Metric::energy).guess) << "its last part was read up there";
+    EXPECT_FALSE(valueOf(p, &r, Metric::firstSlip).guess) << "it slipped where the table still reached";
+    p.settings.calibratedTo = 310;
+    EXPECT_TRUE(valueOf(p, &r, Metric::firstSlip).guess);
+    p.settings.calibratedTo.reset();
+    EXPECT_FALSE(valueOf(p, &r, Metric::peak).guess) << "without a table nothing is known to be a guess";
+}
+
+TEST(Verdict, SaysHowManyValuesAreGuesses) {
+    Maker m;
+    m.option("Pin").option("Bolt").condition("Dry").condition("Wet");
+    m.square(1, 11, {100, 102}).square(1, 12, {90, 92});
+    const auto beyond = [&](Standing standing) {
+        auto& p = m.pull(2, 11, 0, standing);
+        p.typed.reset();
+        p.curve = 7;
+        p.settings.calibratedTo = 150;
+        curve::Reading r;
+        r.peak.force = 200;
+        m.readings.byPull[p.id] = r;
+    };
+    EXPECT_EQ(m.verdict().guessesIn(11), 0U);
+    beyond(Standing::counts);
+    EXPECT_TRUE(m.verdict().headlines[0].ends_with(
+        " One value was read beyond the end of the calibration table, which makes it a guess."))
+        << m.verdict().headlines[0];
+    beyond(Standing::atLeast);
+    beyond(Standing::aside);
+    beyond(Standing::voided);
+    const auto v = m.verdict();
+    EXPECT_EQ(v.guessesIn(11), 2U) << "what is set aside or void is in no mean";
+    EXPECT_EQ(v.guessesIn(12), 0U);
+    EXPECT_TRUE(v.headlines[0].ends_with(" 2 values were read beyond the end of the calibration table, which "
+                                         "makes them guesses."))
+        << v.headlines[0];
+    EXPECT_EQ(v.headlines[1].find("guess"), std::string::npos);
+}
+
 TEST(Verdict, NothingPulledIsEmptyNotZero) {
     Maker m;
     EXPECT_TRUE(m.verdict().empty());

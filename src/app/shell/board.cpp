@@ -62,8 +62,11 @@ void Board::relayout() {
                           {}};
             std::vector<MarkAt> marks;
             for (const auto& s : data->specimens) {
-                if (s.option != option.id || s.condition != condition.id) continue;
+                if (s.condition != condition.id) continue;
+                const bool otherEnd = s.option != option.id;
+                if (otherEnd && study::otherEndOf(*data, s) != option.id) continue;
                 MarkAt mark;
+                mark.otherEnd = otherEnd;
                 mark.specimen = s.id;
                 mark.state = m_prepared < 1 ? State::preparing : State::ready;
                 mark.look = m_prepared < 1 && m_overdue;
@@ -74,7 +77,7 @@ void Board::relayout() {
                     static constexpr State states[] = {State::counts,  State::atLeast, State::atMost,
                                                        State::between, State::aside,   State::voided,
                                                        State::notRead};
-                    mark.state = states[static_cast<int>(study::standingOf(*data, p, s))];
+                    mark.state = states[static_cast<int>(study::standingAtEnd(*data, p, s, option.id))];
                     const auto reading = m_session.readings().byPull.find(p.id);
                     if (mark.state == State::counts && reading != m_session.readings().byPull.end() &&
                         reading->second.offScale)
@@ -82,8 +85,9 @@ void Board::relayout() {
                 }
                 marks.push_back(mark);
             }
-            for (auto missing =
-                     data->study.plan.replicatesOf(option.id, condition.id) - static_cast<int>(marks.size());
+            for (auto missing = data->study.plan.replicatesOf(option.id, condition.id) -
+                                static_cast<int>(std::count_if(marks.begin(), marks.end(),
+                                                               [](const MarkAt& m) { return !m.otherEnd; }));
                  missing > 0; --missing)
                 marks.emplace_back();
             const auto* planned = data->study.plan.square(option.id, condition.id);
@@ -215,29 +219,36 @@ void Board::paintMark(QPainter& painter, const QRect& r, State state, bool selec
     }
 }
 
+void Board::paintOtherEnd(QPainter& painter, const QRect& mark) const {
+    painter.fillRect(QRect(mark.left(), mark.bottom() + 3, mark.width(), 2), theme().text);
+}
+
 void Board::paintLegend(QPainter& painter) const {
     int x = 6, y = m_bottom + 14;
     std::set<State> used;
-    bool look = false;
+    bool look = false, otherEnd = false;
     std::optional<State> overdue;
     for (const auto& m : m_marks) {
         used.insert(m.state);
         look = look || (m.look && m.pull);
+        otherEnd = otherEnd || m.otherEnd;
         if (m.look && !m.pull) overdue = m.state;
     }
-    const auto item = [&](State state, bool flag, const QString& text) {
+    const auto item = [&](State state, bool flag, const QString& text, bool underlined = false) {
         const int need = markSize + 8 + painter.fontMetrics().horizontalAdvance(text) + 14;
         if (x + need > width() && x > 6) {
             x = 6;
             y += 20;
         }
         paintMark(painter, QRect(x, y, markSize, markSize), state, false, flag);
+        if (underlined) paintOtherEnd(painter, QRect(x, y, markSize, markSize));
         painter.setPen(theme().faint);
         painter.drawText(QRect(x + markSize + 6, y - 4, need, markSize + 8), Qt::AlignVCenter, text);
         x += need;
     };
     for (const auto state : used)
         item(state, false, word(state));
+    if (otherEnd) item(State::counts, false, tr("other end of another's piece"), true);
     if (look) item(State::counts, true, tr("needs a look"));
     if (overdue) item(*overdue, true, tr("a step is overdue"));
 }
@@ -289,8 +300,10 @@ void Board::paintEvent(QPaintEvent*) {
         }
     }
     painter.setFont(font());
-    for (const auto& m : m_marks)
+    for (const auto& m : m_marks) {
         paintMark(painter, m.rect, m.state, m.pull && m.pull == m_session.pull(), m.look);
+        if (m.otherEnd) paintOtherEnd(painter, m.rect);
+    }
     paintLegend(painter);
     if (hasFocus()) {
         painter.setPen(QPen(t.accent, 2));
@@ -319,6 +332,8 @@ QString Board::tipAt(const QPoint& at) const {
             const auto* s = data->specimen(m.specimen);
             if (!s) return tr("A piece to make: see Specimens.");
             auto text = tr("%1: %2").arg(qs(s->label), word(m.state));
+            if (m.otherEnd)
+                text += tr(", at the other end of a piece of %1").arg(qs(data->option(s->option)->name));
             if (!m.pull && m.look) return text + "\n" + tr("A step of the preparation is overdue");
             if (const auto r = m_session.readings().byPull.find(m.pull);
                 r != m_session.readings().byPull.end())

@@ -38,6 +38,7 @@ private:
         Id pull = 0, specimen = 0;
         State state = State::toMake;
         bool look = false;
+        bool otherEnd = false; ///< at the other end of another option's piece
     };
     struct Square {
         QRect rect;
@@ -48,6 +49,7 @@ private:
     void relayout();
     void paintMark(QPainter& painter, const QRect& rect, State state, bool selected, bool look) const;
     void paintLegend(QPainter& painter) const;
+    void paintOtherEnd(QPainter& painter, const QRect& mark) const;
     static QString word(State state);
 
     Session& m_session;

@@ -57,6 +57,7 @@ BenchView::BenchView(Session& session, QWidget* parent) : QWidget(parent), m_ses
     setObjectName("benchView");
     setFocusPolicy(Qt::StrongFocus);
     m_clock.start();
+    m_nearTimes = session.rig().live().nearLimitTimes;
     auto* columns = new QHBoxLayout(this);
     columns->setContentsMargins(0, 0, 0, 0);
     auto* left = new QVBoxLayout;
@@ -148,6 +149,8 @@ void BenchView::rigChanged() {
 void BenchView::follow() {
     const auto live = m_session.rig().live();
     const auto before = m_flow.step();
+    if (live.nearLimitTimes > m_nearTimes) sound(Tone::nearLimit);
+    m_nearTimes = std::max(m_nearTimes, live.nearLimitTimes);
     m_flow.follow(live, now());
     if (before == m_flow.step()) return;
     if (m_flow.step() == PullStep::loading && before == PullStep::armed) m_atStart = live;
@@ -196,10 +199,8 @@ QString BenchView::channelText(const work::Live& live) const {
     return out.join('\n');
 }
 
-void BenchView::warnNearLimit(bool near) {
-    // A flash twice a second, and a tone when it begins.
-    if (near && !m_near) sound(Tone::nearLimit);
-    m_near = near;
+void BenchView::flashNearLimit(bool near) {
+    // Twice a second; the tone is given by follow(), which also hears of what is over before anybody looks.
     const bool lit = near && m_clock.elapsed() / 250 % 2 == 0;
     if (lit == m_lit) return;
     m_lit = lit;
@@ -220,7 +221,7 @@ void BenchView::tick() {
                               QStringLiteral("<span style='font-size:30px'> %1</span>")
                                   .arg(QString::fromUtf8(unit.symbol.data()))
                         : QStringLiteral("–"));
-    warnNearLimit(live.nearLimit && live.recorder == rig::RecorderState::loading);
+    flashNearLimit(live.nearLimit && live.recorder == rig::RecorderState::loading);
     m_channels->setVisible(!live.channels.empty());
     if (!live.channels.empty()) m_channels->setText(channelText(live));
     m_peak->setText(live.recorder == rig::RecorderState::loading || live.recorder == rig::RecorderState::done

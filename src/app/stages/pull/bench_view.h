@@ -40,7 +40,7 @@ private:
     void accept();
     void propose();
     void sound(Tone tone);
-    void warnNearLimit(bool near);
+    void flashNearLimit(bool near);
     QString channelText(const work::Live& live) const;
     const study::Specimen* next() const;
     qint64 now() const { return m_clock.elapsed(); }
@@ -53,7 +53,8 @@ private:
     std::vector<study::Mark> m_marks;
     Wakefulness m_awake;
     work::Live m_atStart; ///< when the present recording began
-    bool m_near = false, m_lit = false;
+    bool m_lit = false;
+    std::uint64_t m_nearTimes = 0; ///< how many of its warnings have been sounded
     work::PullStep m_shown = work::PullStep::noRig;
     QLabel *m_load, *m_peak, *m_rate, *m_channels, *m_specimen, *m_sentence, *m_action;
     QWidget* m_choices;

@@ -76,42 +76,48 @@ void PlanBoard::refresh() {
     setRowCount(options + 2);
     setColumnCount(conditions + 2);
     const auto& t = theme();
-    const auto put = [&](int r, int c, const QString& text, bool editable, const QColor& ink,
-                         bool bold = false) {
-        auto* item = new QTableWidgetItem(text);
-        item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable |
-                       (editable && !m_session.readOnly() ? Qt::ItemIsEditable : Qt::NoItemFlags));
+    // Items are kept and told only what changed: replacing one would take the editor from under who types in
+    // it.
+    const auto put = [&](int r, int c, const QString& text, bool editable, const QColor& ink, bool bold,
+                         const QString& tip, const QVariant& count = {}) {
+        auto* item = this->item(r, c);
+        if (!item) setItem(r, c, item = new QTableWidgetItem);
+        const auto flags = Qt::ItemIsEnabled | Qt::ItemIsSelectable |
+                           (editable && !m_session.readOnly() ? Qt::ItemIsEditable : Qt::NoItemFlags);
+        if (item->flags() != flags) item->setFlags(flags);
+        item->setText(text);
         item->setForeground(ink);
         auto f = font();
         f.setBold(bold);
         item->setFont(f);
-        setItem(r, c, item);
-        return item;
+        item->setToolTip(tip);
+        item->setTextAlignment(count.isValid() ? Qt::AlignCenter : Qt::AlignLeft | Qt::AlignVCenter);
+        item->setData(countRole, count);
     };
     const int each = data ? data->study.plan.replicates : 0;
     put(0, 0, each ? tr("%1 of each").arg(each) : tr("how many of each?"), true, each ? t.text : t.faint,
-        each > 0)
-        ->setToolTip(tr("Replicates of every square that says nothing of its own"));
+        each > 0, tr("Replicates of every square that says nothing of its own"));
     for (int r = 1; r <= options; ++r) {
         const auto& o = data->options[static_cast<std::size_t>(r - 1)];
         const bool control = o.id == data->study.plan.control;
-        put(r, 0, qs(o.name), true, t.text, true)
-            ->setToolTip(control ? tr("%1, the control. Alt with the arrow keys moves it.").arg(qs(o.name))
-                                 : tr("%1. Alt with the arrow keys moves it.").arg(qs(o.name)));
+        put(r, 0, qs(o.name), true, t.text, true,
+            control ? tr("%1, the control. Alt with the arrow keys moves it.").arg(qs(o.name))
+                    : tr("%1. Alt with the arrow keys moves it.").arg(qs(o.name)));
     }
-    for (int c = 1; c <= conditions; ++c)
-        put(0, c, qs(data->conditions[static_cast<std::size_t>(c - 1)].name), true, t.text, true)
-            ->setToolTip(qs(data->conditions[static_cast<std::size_t>(c - 1)].name));
-    put(options + 1, 0, tr("+ option"), true, t.faint)
-        ->setToolTip(tr("Type an option, or paste a column of names"));
-    put(0, conditions + 1, tr("+ condition"), true, t.faint)
-        ->setToolTip(tr("Type a condition, or paste a row of names"));
+    for (int c = 1; c <= conditions; ++c) {
+        const auto name = qs(data->conditions[static_cast<std::size_t>(c - 1)].name);
+        put(0, c, name, true, t.text, true, name);
+    }
+    put(options + 1, 0, tr("+ option"), true, t.faint, false,
+        tr("Type an option, or paste a column of names"));
+    put(0, conditions + 1, tr("+ condition"), true, t.faint, false,
+        tr("Type a condition, or paste a row of names"));
     const auto& verdict = m_session.verdict(data ? data->study.metric : study::Metric::peak);
     for (int r = 1; r <= options + 1; ++r)
         for (int c = 1; c <= conditions + 1; ++c) {
             const auto option = optionAt(r), condition = conditionAt(c);
             if (!option || !condition) {
-                put(r, c, QString(), false, t.faint);
+                put(r, c, QString(), false, t.faint, false, QString());
                 continue;
             }
             const auto* square = data->study.plan.square(option, condition);
@@ -132,11 +138,13 @@ void PlanBoard::refresh() {
                 text += QStringLiteral("   ") +
                         (room.reach == study::Reach::fine ? QString() : QStringLiteral("\u26a0 ")) +
                         qs(room.word);
-            auto* item = put(r, c, text, true, struck ? t.faint : warns ? t.warn : t.text, n > 0);
-            item->setTextAlignment(Qt::AlignCenter);
-            item->setToolTip(struck ? tr("Will not be tested. Type a number to test it after all.")
-                                    : qs(room.sentence));
-            item->setData(countRole, n);
+            put(r, c, text, true,
+                struck  ? t.faint
+                : warns ? t.warn
+                        : t.text,
+                n > 0,
+                struck ? tr("Will not be tested. Type a number to test it after all.") : qs(room.sentence),
+                n);
         }
     resizeColumnsToContents();
     setColumnWidth(0, std::clamp(columnWidth(0) + 10, 150, 240));
@@ -155,6 +163,19 @@ bool PlanBoard::ensureStudy() {
     if (!m_session.tell(id)) return false;
     m_session.showStudy(*id);
     return true;
+}
+
+void PlanBoard::moveOn(int row, int column) {
+    if (state() == QAbstractItemView::EditingState)
+        m_next = {row, column}; // leaving the cell now would close its editor while it is just handing in
+    else
+        setCurrentCell(row, column);
+}
+
+void PlanBoard::closeEditor(QWidget* editor, QAbstractItemDelegate::EndEditHint hint) {
+    const auto next = std::exchange(m_next, std::nullopt);
+    QTableWidget::closeEditor(editor, next ? QAbstractItemDelegate::NoHint : hint);
+    if (next) setCurrentCell(next->first, next->second);
 }
 
 void PlanBoard::edited(int row, int column) {
@@ -179,10 +200,10 @@ void PlanBoard::edited(int row, int column) {
             project.changeCondition(condition, {{"name", text}}, tr("Condition \"%1\"").arg(text)));
     } else if (column == 0) {
         ok = text.isEmpty() || m_session.tell(project.addOptions(id, {text}));
-        if (ok && !text.isEmpty()) setCurrentCell(rowCount() - 1, 0);
+        if (ok && !text.isEmpty()) moveOn(rowCount() - 1, 0);
     } else if (row == 0) {
         ok = text.isEmpty() || m_session.tell(project.addConditions(id, {text}));
-        if (ok && !text.isEmpty()) setCurrentCell(0, columnCount() - 1);
+        if (ok && !text.isEmpty()) moveOn(0, columnCount() - 1);
     } else if (option && condition) {
         bool number = false;
         const int n = text.section(' ', 0, 0).toInt(&number);

@@ -3,6 +3,7 @@
 
 #include "shell/session.h"
 #include <QTableWidget>
+#include <optional>
 
 namespace anvil::app {
 
@@ -24,10 +25,12 @@ protected:
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
     void paintEvent(QPaintEvent* event) override;
+    void closeEditor(QWidget* editor, QAbstractItemDelegate::EndEditHint hint) override;
 
 private:
     void refresh();
     void edited(int row, int column);
+    void moveOn(int row, int column);
     void paste();
     Id optionAt(int row) const;
     Id conditionAt(int column) const;
@@ -37,6 +40,7 @@ private:
 
     Session& m_session;
     bool m_filling = false;
+    std::optional<std::pair<int, int>> m_next; ///< where the cursor goes when the editor is gone
     int m_dragRow = -1, m_dragColumn = -1;
     QPersistentModelIndex m_gripped; ///< the square whose number is being dragged
     int m_gripFrom = 0, m_gripCount = 0;

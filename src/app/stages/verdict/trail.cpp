@@ -66,11 +66,12 @@ TrailDialog::TrailDialog(Session& session, study::Metric metric, const study::Gr
         if (const auto r = session.readings().byPull.find(v.pull); r != session.readings().byPull.end())
             from = tr("its curve of %1 samples").arg(r->second.samples);
         if (v.value.state == stats::State::aside) continue;
+        if (v.guess) from += tr("; beyond the calibration table: a guess");
         if (const auto* pull = data->pull(v.pull))
             if (const int held = study::jointsThatHeld(*data, *pull, *data->specimen(v.specimen)); held > 0)
                 from += held == 1 ? tr("; its other end held at least that")
                                   : tr("; its other %1 joints held at least that").arg(held);
-        add(v.pull, v.specimen, qs(chart::valueText(v.value, unit)), from);
+        add(v.pull, v.specimen, qs(chart::valueText(v.value, unit, v.guess)), from);
     }
     for (const auto& l : group.leftOut)
         add(l.pull, l.specimen, tr("left out"), qs(l.why));

@@ -20,8 +20,8 @@ std::string meanText(const stats::Summary& summary, const quantity::Unit& unit);
 std::string intervalText(const stats::Summary& summary, const quantity::Unit& unit);
 /// "5" or "3 + 2 at least".
 std::string countText(const stats::Summary& summary);
-/// A single value with its state: "> 4.02 kN".
-std::string valueText(const stats::Value& value, const quantity::Unit& unit);
+/// A single value with its state: "at least 4.02 kN"; a guess, read beyond a calibration table, "~4.02 kN".
+std::string valueText(const stats::Value& value, const quantity::Unit& unit, bool guess = false);
 
 /// The mark of a pull's standing.
 MarkShape markOf(stats::State state);

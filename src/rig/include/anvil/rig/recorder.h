@@ -4,6 +4,7 @@
 
 #include <anvil/rig/lines.h>
 #include <cstddef>
+#include <cstdint>
 #include <deque>
 #include <optional>
 #include <span>
@@ -90,6 +91,9 @@ public:
     std::optional<double> forceRate() const;
     std::optional<double> speed() const;
     bool nearLimit() const;
+    /// How often the load has come near the limit while loading, since the recorder was made; a single spike
+    /// is no load. However short it was there, it is counted.
+    std::uint64_t nearLimitTimes() const { return m_nearTimes; }
     /// The mean of the last second, and the noise about it, N.
     double level() const;
     double noise() const;
@@ -110,7 +114,8 @@ private:
     double m_base = 0, m_threshold = 0, m_peak = 0, m_unloaded = 0;
     double m_belowSince = -1, m_stillSince = -1, m_stillLevel = 0;
     bool m_paused = false;
-    int m_above = 0;
+    int m_above = 0, m_near = 0; ///< samples in a row above the start, near the limit
+    std::uint64_t m_nearTimes = 0;
     std::size_t m_recorded = 0;
 };
 

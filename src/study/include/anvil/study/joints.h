@@ -24,8 +24,9 @@ int endThatFailed(const Pull& pull);
 MetricValue valueAtEnd(const StudyData& data, const Pull& pull, const Specimen& piece, Id option,
                        const curve::Reading* reading, Metric metric);
 
-/// How a pull stands for its piece's own option: "at least" where the other end failed, else as it stands.
-Standing standingOf(const StudyData& data, const Pull& pull, const Specimen& piece);
+/// How a pull stands for one of the options its piece carries: as it stands for the end that failed; for the
+/// one that held "at least", or "not read" where not even that is known.
+Standing standingAtEnd(const StudyData& data, const Pull& pull, const Specimen& piece, Id option);
 
 /// How many joints of a piece held when one of the same kind failed: each is at least as strong. They are of
 /// one piece with the one that failed, and so are listed beside it instead of being counted. 0 where nothing

@@ -265,6 +265,7 @@ struct Readings {
 struct MetricValue {
     std::optional<stats::Value> value;
     std::string whyNot;
+    bool guess = false; ///< read, all or in part, beyond the end of the rig's calibration table
 };
 
 /// What a pull says about a metric. A peak off scale, or a pull whose standing is "at least", is a bound for

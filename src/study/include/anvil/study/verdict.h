@@ -10,6 +10,7 @@ namespace anvil::study {
 struct GroupValue {
     Id pull = 0, specimen = 0;
     stats::Value value;
+    bool guess = false; ///< read beyond the end of the rig's calibration table
 };
 
 /// A pull of the square that gives no value for the metric, and why.
@@ -45,6 +46,9 @@ struct Verdict {
     std::vector<std::string> headlines; ///< one for each condition
     std::vector<std::string> next;      ///< what would settle more
 
+    /// The values of a condition that were read beyond the end of a calibration table, those set aside not
+    /// counted.
+    std::size_t guessesIn(Id condition) const;
     /// The groups of a condition, best first.
     std::vector<std::size_t> inCondition(Id condition) const;
     /// Whether any pull has a value.

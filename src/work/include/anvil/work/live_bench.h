@@ -43,6 +43,7 @@ struct Live {
     double level = 0, rawLevel = 0; ///< N, mean of the last second; and as the device says it, smoothed
     bool inside = true;             ///< within the calibrated range
     std::optional<double> displacement, forceRate, speed;
+    std::uint64_t nearLimitTimes = 0; ///< how often it has come there in a pull, however shortly
     bool nearLimit = false, offZero = false,
          fresh = false;       ///< fresh: something arrived within the last second
     double perSecond = 0;     ///< samples a second that arrive
