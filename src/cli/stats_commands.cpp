@@ -3,6 +3,7 @@
 
 #include <anvil/quantity/print.h>
 #include <anvil/stats/compare.h>
+#include <anvil/study/verdict.h>
 #include <anvil/tables/values.h>
 #include <fmt/format.h>
 #include <map>
@@ -138,7 +139,7 @@ Expected<Output> statistics(const std::string& file, double marginPercent) {
             return v ? significant(*v) + unit : std::string("–");
         };
         rows.push_back({g.option, g.condition, fmt::format("{}", s.n),
-                        (s.basis == stats::MeanBasis::bound ? "at least " : "") + shown(s.mean),
+                        (s.mean && s.basis == stats::MeanBasis::bound ? "at least " : "") + shown(s.mean),
                         s.meanInterval ? significant(s.meanInterval->first) + " to " +
                                              significant(s.meanInterval->second) + unit
                                        : "–",
@@ -166,14 +167,11 @@ Expected<Output> statistics(const std::string& file, double marginPercent) {
                     {"more_each", c.moreEach ? Json(*c.moreEach) : Json(nullptr)}};
         if (p.acrossConditions) row["option"] = a.option;
         comparisons.push_back(row);
-        out.text += fmt::format(
-            "{} against {}{}: {}{}\n", p.acrossConditions ? a.option + " " + a.condition : a.option,
-            p.acrossConditions ? b.condition : b.option,
-            p.acrossConditions || a.condition.empty() ? "" : " in " + a.condition, stats::word(c.verdict),
-            c.ratioInterval
-                ? fmt::format(", ratio {} ({} to {})", significant(*c.ratio, 3),
-                              significant(c.ratioInterval->first, 3), significant(c.ratioInterval->second, 3))
-                : "");
+        out.text += study::sentence(p.acrossConditions ? a.option + " " + a.condition : a.option,
+                                    p.acrossConditions ? b.condition : b.option,
+                                    p.acrossConditions ? "" : a.condition, c, a.summary, b.summary,
+                                    marginPercent / 100) +
+                    "\n";
     }
     for (const auto& p : data->problems)
         out.text += p + "\n";
@@ -181,6 +179,17 @@ Expected<Output> statistics(const std::string& file, double marginPercent) {
                                                                    : Json(nullptr)},
                 {"groups", groups},
                 {"comparisons", comparisons}};
+    return out;
+}
+
+/// The letters of one group that another one has too.
+std::string sharedBy(const std::vector<std::string>& letters, std::size_t group) {
+    std::string out;
+    for (const char letter : letters[group])
+        for (std::size_t i = 0; i < letters.size(); ++i)
+            if (i != group && letters[i].find(letter) != std::string::npos &&
+                out.find(letter) == std::string::npos)
+                out += letter;
     return out;
 }
 
@@ -195,6 +204,7 @@ Expected<Output> rank(const std::string& file) {
     std::sort(conditions.begin(), conditions.end());
     Output out;
     out.json = {{"ranking", Json::array()}, {"spread", nullptr}};
+    std::string left;
     std::vector<std::vector<std::string>> rows{{"Rank", "Option", "Condition", "Mean", "Ties"}};
     for (const auto& condition : conditions) {
         std::vector<std::size_t> members;
@@ -225,10 +235,14 @@ Expected<Output> rank(const std::string& file) {
             rows.push_back({fmt::format("{}", k + 1), g.option, g.condition,
                             (bound ? "at least " : "") + significant(*g.summary.mean) +
                                 (data->unit ? " " + std::string(data->unit->symbol) : ""),
-                            letters[k]});
+                            sharedBy(letters, k)});
         }
+        for (const auto& g : data->groups)
+            if (g.condition == condition && !g.summary.mean && g.summary.n > 0)
+                left += fmt::format("{}{} has no mean: some of its values say only \"at most\".\n", g.option,
+                                    condition.empty() ? "" : " in " + condition);
     }
-    out.text = table(rows);
+    out.text = table(rows) + left;
     return out;
 }
 

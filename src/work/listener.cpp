@@ -3,7 +3,6 @@
 namespace anvil::work {
 namespace {
 
-constexpr double answerTimeout = 1; // s
 constexpr int keptLines = 60;
 
 } // namespace
@@ -18,23 +17,19 @@ Listener::Listener(const link::Address& address, const rig::Layout& layout, bool
 }
 
 void Listener::linkChanged(bool connected, const QString& sentence) {
-    m_asked = false;
+    if (m_dialogue) m_dialogue->restart();
     if (connected) {
         m_timeline.restart();
         m_cutter.clear();
-        if (m_dialogue) {
-            m_dialogue->restart();
-            ask();
-        }
+        ask();
     }
     m_ear.link(connected, sentence);
 }
 
 void Listener::ask() {
-    if (m_dialogue->question().empty()) return;
+    if (!m_dialogue || m_dialogue->question().empty()) return;
     m_device.send(QByteArray::fromStdString(m_dialogue->question()));
-    m_asked = true;
-    m_askedAt = now();
+    m_dialogue->asked(now());
 }
 
 std::optional<rig::RawSample> Listener::sampleIn(std::string_view line) {
@@ -53,8 +48,8 @@ void Listener::hear(const QByteArray& bytes) {
                       if (!m_dialogue) {
                           raw = sampleIn(line);
                           if (!raw) ++m_noise;
-                      } else if (const auto heard = m_dialogue->answer(line); !heard) {
-                          ++m_noise; // no number: the question stays open until it is asked anew
+                      } else if (const auto heard = m_dialogue->answer(line, at); !heard) {
+                          ++m_noise; // the question stays open until it is asked anew
                       } else {
                           if (!heard->empty()) raw = sampleIn(*heard);
                           ask();
@@ -71,9 +66,7 @@ void Listener::hear(const QByteArray& bytes) {
 }
 
 void Listener::tick() {
-    if (!m_dialogue || !m_asked || now() - m_askedAt <= answerTimeout) return;
-    m_dialogue->restart();
-    ask();
+    if (m_dialogue && m_dialogue->due(now())) ask();
 }
 
 QStringList Listener::lines() const {

@@ -57,8 +57,7 @@ private:
     rig::Timeline m_timeline;
     rig::LineCutter m_cutter;
     std::uint64_t m_noise = 0;
-    double m_lastHeard = -1e9, m_askedAt = 0;
-    bool m_asked = false;
+    double m_lastHeard = -1e9;
     mutable std::mutex m_mutex; ///< of m_lines
     QStringList m_lines;
 };

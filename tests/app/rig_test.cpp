@@ -530,7 +530,10 @@ TEST_F(AtTheRig, PausesToLookAndWarnsNearTheLimit) {
     QTest::qWait(700);
     const double held = session().rig().live().force;
     EXPECT_GT(held, 1000);
-    EXPECT_LT(held, 1400) << "the drive waits";
+    QTest::qWait(300);
+    EXPECT_LT(session().rig().live().force, held + 20)
+        << "the drive waits: it would have broken the pin by now";
+    EXPECT_GT(session().rig().live().force, 0.8 * held);
     press(Qt::Key_Space);
     ASSERT_TRUE(until(PullStep::part));
     server->obey("!release");

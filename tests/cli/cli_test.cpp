@@ -6,6 +6,7 @@
 #include <QJsonDocument>
 #include <QJsonObject>
 #include <QProcess>
+#include <QRegularExpression>
 #include <QTemporaryDir>
 #include <cmath>
 #include <gtest/gtest.h>
@@ -185,6 +186,61 @@ TEST_F(Cli, StatsComparesConditionsOfOneOptionToo) {
     EXPECT_EQ(c["b"].toString(), "wet");
     EXPECT_TRUE(c["condition"].isNull());
     EXPECT_EQ(c["option"].toString(), "A");
+}
+
+TEST_F(Cli, WordsForPeopleNameUnitsAndSayHowSure) {
+    const auto path =
+        file("p.csv", "option,value,condition,state,upper,unit\nPin,20,dry,,,kN\nPin,22,dry,,,kN\n"
+                      "Pin,24,dry,,,kN\nBolt,4,dry,between,5,kN\nBolt,6,dry,below,,kN\n"
+                      "Hook,2000,dry,above,,N\nClip,21,dry,,,kN\nClip,23,dry,,,kN\nClip,25,dry,,,kN\n");
+    auto text = QString::fromUtf8(run({"stats", path}, false).out);
+    const auto line = [&](const QString& begin) {
+        const auto lines = text.split('\n').filter(QRegularExpression("^" + begin + " "));
+        EXPECT_FALSE(lines.empty()) << begin.toStdString() << " in:\n" << text.toStdString();
+        return lines.empty() ? QString() : lines.front().simplified();
+    };
+    EXPECT_EQ(line("Pin"), "Pin dry 3 22.00 kN 17.03 to 26.97 kN 2.000 kN 9.1 % 20.00 kN");
+    EXPECT_EQ(line("Bolt"), "Bolt dry 2 – – – – 4.000 kN") << "what has no mean is at least nothing";
+    EXPECT_EQ(line("Hook"), "Hook dry 1 at least 2.000 kN – – – 2.000 kN") << "one unit for the table";
+    EXPECT_TRUE(
+        text.contains("Pin against Bolt in dry cannot be told yet: 2 of 2 pulls of Bolt give only a bound."));
+    EXPECT_TRUE(
+        text.contains("Pin against Hook in dry: not enough pulls (3 and 1; two of each is the least)."));
+    EXPECT_TRUE(text.contains("Pin against Clip in dry is too close to call: 0.957 times (95 % interval 0."))
+        << text.toStdString();
+    EXPECT_FALSE(text.contains('_')) << "no code word of the JSON";
+    text = QString::fromUtf8(run({"rank", path}, false).out);
+    EXPECT_EQ(line("1"), "1 Clip dry 23.00 kN a");
+    EXPECT_EQ(line("2"), "2 Pin dry 22.00 kN a");
+    EXPECT_EQ(line("3"), "3 Hook dry at least 2.000 kN") << "a letter that nobody shares ties nothing";
+    EXPECT_TRUE(text.contains("Bolt in dry has no mean: some of its values say only \"at most\"."));
+    EXPECT_EQ(run({"convert", "3 1/4 in", "mm"}, false).out, "82.55 mm\n");
+    text = QString::fromUtf8(run({"read", QString(DEMO_LOGS) + "/wedge-socket_salt-soaked.csv"}, false).out);
+    EXPECT_TRUE(line("Peak").endsWith(" N"));
+    EXPECT_TRUE(line("Stiffness").endsWith(" N/mm"));
+    EXPECT_TRUE(line("Energy to peak").endsWith(" J"));
+    EXPECT_TRUE(text.contains("The file holds 3 runs; the first is read."));
+    EXPECT_EQ(run({"replicates", "--cv", "12", "--difference", "15"}, false).out, "12 of each\n");
+}
+
+TEST_F(Cli, BetweenAndAtMostKeepTheirState) {
+    const auto o = run({"stats", file("b.csv", "option,value,upper,state,unit\nA,4,5,between,kN\nA,4500,,,N\n"
+                                               "B,6,,below,kN\nB,5,,,kN\n")})
+                       .json();
+    const auto a = o["groups"].toArray()[0].toObject(), b = o["groups"].toArray()[1].toObject();
+    EXPECT_EQ(a["n_between"].toInt(), 1);
+    EXPECT_EQ(a["mean_basis"].toString(), "bound");
+    EXPECT_NEAR(a["mean"].toDouble(), 4.25, 1e-12)
+        << "a bracketed value is counted at what it is known to have held";
+    EXPECT_NEAR(a["min"].toDouble(), 4, 1e-12);
+    EXPECT_NEAR(a["max"].toDouble(), 5, 1e-12) << "the greatest recorded, a bound or not";
+    EXPECT_EQ(b["n_below"].toInt(), 1);
+    EXPECT_TRUE(b["mean"].isNull() && b["mean_basis"].isNull() && b["sd"].isNull());
+    EXPECT_NEAR(b["floors"].toObject()["lowest"].toDouble(), 5, 1e-12);
+    EXPECT_EQ(o["comparisons"].toArray()[0].toObject()["verdict"].toString(), "not_yet");
+    expectFails(3, {"stats", file("u.csv", "option,value,upper,state,unit\nA,4,3,between,kN\n")},
+                "cannot be the upper bound of 4");
+    expectFails(3, {"rank", dir.filePath("none.csv")}, "no such file");
 }
 
 TEST_F(Cli, RankIsByMeans) {

@@ -386,6 +386,43 @@ TEST(Dialogue, ARoundOfAnswersMakesASample) {
     EXPECT_FALSE(nothing.answer("1"));
 }
 
+TEST(Dialogue, ALateAnswerIsNotTakenForAnothers) {
+    Dialogue talk(Layout{',', '.', *columnsFrom("leg [N] = L?, other [N] = K?"), 0});
+    EXPECT_FALSE(talk.due(100)) << "nothing was asked yet";
+    talk.asked(0);
+    EXPECT_EQ(*talk.answer("5", 0.1), "");
+    EXPECT_FALSE(talk.due(50)) << "what is answered is not waited for";
+    talk.asked(0.1);
+    EXPECT_FALSE(talk.due(1.0));
+    EXPECT_FALSE(talk.due(1.15)) << "given up, but the answer may still be on its way";
+    EXPECT_FALSE(talk.answer("700", 1.3)) << "the second one's, late";
+    EXPECT_FALSE(talk.due(1.6));
+    EXPECT_TRUE(talk.due(1.75)) << "quiet again";
+    EXPECT_EQ(talk.question(), "L?") << "a new round";
+    talk.asked(1.75);
+    EXPECT_EQ(*talk.answer("6", 1.8), "");
+    talk.asked(1.8);
+    EXPECT_EQ(*talk.answer("701", 1.9), "6,701");
+
+    talk.asked(2); // lost on the way, and nothing comes late
+    EXPECT_FALSE(talk.due(3.05));
+    EXPECT_TRUE(talk.due(3.46));
+    talk.asked(3.5); // a device that never is quiet
+    double t = 4.55;
+    for (; !talk.due(t) && t < 10; t += 0.05)
+        EXPECT_FALSE(talk.answer("9", t));
+    EXPECT_LT(t - 3.5, 2) << "before the device would pass for a silent one";
+}
+
+TEST(Dialogue, ALateAnswerToTheOnlyQuestionIsAnAnswer) {
+    Dialogue talk(Layout{',', '.', *columnsFrom("leg [N] = L?"), 0});
+    talk.asked(0);
+    EXPECT_TRUE(talk.due(1.01));
+    talk.asked(1.01);
+    EXPECT_EQ(*talk.answer("5", 1.2), "5");
+    EXPECT_FALSE(talk.due(9));
+}
+
 TEST(Dialogue, NumbersPassUnchangedFromAnswerToSample) {
     Layout layout{',', '.', *columnsFrom("leg [N] = L?"), 0};
     const auto maker = *SampleMaker::make(layout, false);
