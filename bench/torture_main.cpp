@@ -16,6 +16,7 @@
 #include <cstdio>
 #include <ctime>
 #include <sys/resource.h>
+#include <unistd.h>
 
 using namespace anvil;
 
@@ -43,6 +44,19 @@ double threadMs() {
     return 1e3 * static_cast<double>(t.tv_sec) + 1e-6 * static_cast<double>(t.tv_nsec);
 }
 
+/// Processor time, ms, of all processors, that the host of a virtual machine gave to somebody else; in steps
+/// of 10 ms.
+double stolenMs() {
+    unsigned long long ticks[8] = {};
+    if (std::FILE* f = std::fopen("/proc/stat", "r")) {
+        if (std::fscanf(f, "cpu %llu %llu %llu %llu %llu %llu %llu %llu", &ticks[0], &ticks[1], &ticks[2],
+                        &ticks[3], &ticks[4], &ticks[5], &ticks[6], &ticks[7]) != 8)
+            ticks[7] = 0;
+        std::fclose(f);
+    }
+    return 1e3 * static_cast<double>(ticks[7]) / static_cast<double>(::sysconf(_SC_CLK_TCK));
+}
+
 /// Where one frame's time went, so that a long one can be told: the program's own work, or waiting for a
 /// processor that another thread, another program or another machine on the same host had.
 struct Frame {
@@ -51,10 +65,12 @@ struct Frame {
     double fetching = 0; ///< ms of `wall` until the bench had handed over its trace
     long pushedOut = 0;  ///< times another thread was given the processor
     long waited = 0;     ///< times it waited of its own accord: for a lock or for the disk
+    double stolen = 0;   ///< ms, see stolenMs()
 };
 
 /// Draws what `next` gives some thirty times a second; in the order drawn.
 template <class Next> std::vector<Frame> framesOver(double seconds, app::LiveCurve& curve, Next next) {
+    const double stolenBefore = stolenMs();
     std::vector<Frame> out;
     out.reserve(static_cast<std::size_t>(32 * seconds));
     QElapsedTimer clock;
@@ -63,7 +79,7 @@ template <class Next> std::vector<Frame> framesOver(double seconds, app::LiveCur
         Frame f;
         rusage before{}, after{};
         ::getrusage(RUSAGE_THREAD, &before);
-        const double own = threadMs();
+        const double own = threadMs(), stolen = stolenMs();
         QElapsedTimer wall;
         wall.start();
         auto trace = next();
@@ -75,9 +91,12 @@ template <class Next> std::vector<Frame> framesOver(double seconds, app::LiveCur
         ::getrusage(RUSAGE_THREAD, &after);
         f.pushedOut = after.ru_nivcsw - before.ru_nivcsw;
         f.waited = after.ru_nvcsw - before.ru_nvcsw;
+        f.stolen = stolenMs() - stolen;
         out.push_back(f);
         settle(33);
     }
+    std::printf("%.0f s drawn; the host gave %.0f ms of its processors' time to others meanwhile\n", seconds,
+                stolenMs() - stolenBefore);
     return out;
 }
 
@@ -96,8 +115,8 @@ void print(const char* what, const std::vector<Frame>& frames) {
     for (const auto& f : frames)
         if (f.wall > 16)
             std::printf("  %.1f ms long: own work %.1f ms, %.1f ms to fetch, pushed out %ld times, waited "
-                        "%ld times\n",
-                        f.wall, f.own, f.fetching, f.pushedOut, f.waited);
+                        "%ld times, %.0f ms stolen by the host\n",
+                        f.wall, f.own, f.fetching, f.pushedOut, f.waited, f.stolen);
     std::fflush(stdout);
 }
 

@@ -1,5 +1,6 @@
 #include <anvil/chart/charts.h>
 
+#include "ladder_key.h"
 #include <algorithm>
 #include <anvil/quantity/print.h>
 #include <cmath>
@@ -225,7 +226,7 @@ Picture ladder(const study::StudyData& data, const study::Verdict& verdict, cons
                 12,
                 Align::center,
                 Ink::text});
-    p.height = axis + axisHeight;
+    p.height = addKey(p, verdict, axis + axisHeight);
     return p;
 }
 

@@ -173,12 +173,8 @@ Document compose(const Source& source, const Units& units) {
         for (const auto& h : verdict.headlines)
             lines << text(h);
         d.blocks.push_back(Bullets{lines});
-        d.blocks.push_back(
-            Figure{chart::ladder(data, verdict, unit, 690),
-                   QStringLiteral("Strength ladder: %1. Discs are single pulls, arrows to the right \"at "
-                                  "least\", crosses set aside; the upright line is the mean, the band its 95 "
-                                  "% interval, the small triangle the lowest seen.")
-                       .arg(study::info(metric).noun)});
+        d.blocks.push_back(Figure{chart::ladder(data, verdict, unit, 690),
+                                  QStringLiteral("Strength ladder: %1.").arg(study::info(metric).noun)});
     }
     auto metrics = study::metricsOf(data.study.plan.method);
     if (std::find(metrics.begin(), metrics.end(), metric) == metrics.end()) metrics.push_back(metric);

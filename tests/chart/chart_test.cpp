@@ -11,6 +11,7 @@
 #include <anvil/quantity/print.h>
 #include <cmath>
 #include <gtest/gtest.h>
+#include <set>
 
 using namespace anvil;
 using namespace anvil::chart;
@@ -67,10 +68,14 @@ bool has(const std::vector<std::string>& all, const std::string& what) {
     return std::find(all.begin(), all.end(), what) != all.end();
 }
 
+/// Marks of a shape above the axis title: the key beneath has its own.
 std::size_t count(const Picture& p, MarkShape shape) {
+    double bottom = 0;
+    for (const auto& s : p.shapes)
+        if (const auto* l = std::get_if<Label>(&s); l && l->text.starts_with("Peak force")) bottom = l->at.y;
     return static_cast<std::size_t>(std::count_if(p.shapes.begin(), p.shapes.end(), [&](const Shape& s) {
         const auto* m = std::get_if<Mark>(&s);
-        return m && m->shape == shape;
+        return m && m->shape == shape && m->at.y < bottom;
     }));
 }
 
@@ -98,6 +103,39 @@ TEST(Ladder, EveryPullAnswersToPointing) {
     const auto at = std::find_if(p.hits.begin(), p.hits.end(),
                                  [](const Hit& h) { return h.tip == "S105: at least 2.000 kN"; });
     EXPECT_NE(at, p.hits.end());
+}
+
+TEST(Ladder, SaysWhatItsMarksMeanAndNoMore) {
+    const auto words = [](const Picture& p) {
+        std::set<std::string> out;
+        for (const auto& l : p.labels())
+            if (l == "mean" || l == "mean, at least" || l == "95 % interval" || l == "lowest" ||
+                l == "one pull" || l == "at least" || l == "at most" || l == "between" || l == "set aside")
+                out.insert(l);
+        return out;
+    };
+    EXPECT_EQ(words(Small().picture()),
+              (std::set<std::string>{"mean", "mean, at least", "95 % interval", "lowest", "one pull",
+                                     "at least", "set aside"}));
+    Small one;
+    one.data.pulls.resize(1);
+    one.verdict = study::evaluate(one.data, {}, study::Metric::peak, 0.1);
+    EXPECT_EQ(words(one.picture()), (std::set<std::string>{"mean", "one pull"}))
+        << "one pull has no interval";
+    EXPECT_TRUE(words(ladder({}, {}, quantity::unit("N"), 500)).empty());
+}
+
+TEST(Ladder, PointingAtAGuessSaysSo) {
+    Small s;
+    s.verdict.groups.front().values.front().guess = true;
+    const auto id = s.verdict.groups.front().values.front().pull;
+    int guesses = 0;
+    for (const auto& h : s.picture().hits)
+        if (h.tip.find('~') != std::string::npos) {
+            ++guesses;
+            EXPECT_EQ(h.pull, id);
+        }
+    EXPECT_EQ(guesses, 1);
 }
 
 TEST(Ladder, MarksStandWhereTheirValueIs) {

@@ -230,6 +230,30 @@ TEST(Report, EveryPullShowsWhatItsMethodTells) {
     EXPECT_TRUE(t.rows[0][3].endsWith(" lbf"));
 }
 
+TEST(Report, MarksGuessesAndTheEndThatFailed) {
+    Study s(2, 2);
+    const auto text = [&] { return toHtml(compose(s.source(), unitsFrom("kN", "mm"))); };
+    EXPECT_FALSE(text().contains("~"));
+    for (auto& p : s.data.pulls)
+        p.settings.calibratedTo = 1; // N, so that everything lies beyond it
+    auto t = tableWith(compose(s.source(), unitsFrom("kN", "mm")), "Specimen");
+    ASSERT_EQ(t.rows.size(), 4U);
+    for (const auto& row : t.rows) {
+        EXPECT_TRUE(row[3].startsWith("~") && row[3].endsWith(" kN")) << row[3].toStdString();
+        EXPECT_FALSE(row[5].contains("~")) << "the stiffness was read lower down";
+    }
+    EXPECT_TRUE(text().contains("4 values were read beyond the end of the calibration table"));
+    s.data.study.plan.joints = 2;
+    s.data.study.plan.squareFor(1, 11).otherEnd = 2;
+    s.data.pulls[0].outcome.where = "end 1";
+    s.data.pulls[1].outcome.where = "end 2";
+    t = tableWith(compose(s.source(), unitsFrom("kN", "mm")), "Specimen");
+    EXPECT_EQ(t.rows[0][6], "counts");
+    EXPECT_EQ(t.rows[1][6], "at least") << "the other end failed";
+    EXPECT_TRUE(t.rows[1][3].startsWith("at least ~")) << t.rows[1][3].toStdString();
+    EXPECT_EQ(t.rows[1][5], "–") << "how stiff this end is was not seen";
+}
+
 TEST(Report, TellsHowItWasTestedAndOnWhat) {
     Study s(1, 1);
     EXPECT_TRUE(sectionOf(compose(s.source(), unitsFrom("N", "mm")), "How it was tested").isEmpty());

@@ -209,7 +209,8 @@ void VerdictStage::refresh() {
 void VerdictStage::resizeEvent(QResizeEvent*) { fitLadder(); }
 
 void VerdictStage::fitLadder() { // whole where there is room for it beside a few lines of the tabs
-    const int room = std::max(120, m_split->height() - 130);
+    const int tabs = std::max(130, m_tabs->minimumSizeHint().height());
+    const int room = std::max(120, m_split->height() - m_split->handleWidth() - tabs);
     const int wanted = std::min(static_cast<int>(m_ladder->picture().height) + 4, room);
     m_ladderArea->setMinimumHeight(wanted);
     if (m_fittedStudy == m_shownStudy || m_split->height() < 200) return;

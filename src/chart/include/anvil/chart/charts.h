@@ -27,7 +27,8 @@ std::string valueText(const stats::Value& value, const quantity::Unit& unit, boo
 MarkShape markOf(stats::State state);
 
 /// The strength ladder: a scale on which every option is a rung, one block for each condition; single results
-/// as marks, mean and 95 % interval, lowest seen, ties bracketed. `selected` is drawn larger. The height
+/// as marks, mean and 95 % interval, lowest seen, ties bracketed, and what of this stands
+/// for what beneath. `selected` is drawn larger. The height
 /// follows from the number of rungs.
 Picture ladder(const study::StudyData& data, const study::Verdict& verdict, const quantity::Unit& unit,
                double width, study::Id selected = 0);

@@ -1,0 +1,57 @@
+#include "ladder_key.h"
+
+#include <set>
+
+namespace anvil::chart {
+
+double addKey(Picture& p, const study::Verdict& verdict, double top) {
+    constexpr double row = 18, sign = 20, letter = 5.8, space = 16;
+    bool mean = false, interval = false, lowest = false, bound = false;
+    std::set<stats::State> states;
+    for (const auto& g : verdict.groups) {
+        mean = mean || g.summary.mean;
+        interval = interval || g.summary.meanInterval;
+        lowest = lowest || (g.summary.lowest && g.summary.n > 1);
+        bound = bound || (g.summary.mean && g.summary.basis == stats::MeanBasis::bound);
+        for (const auto& v : g.values)
+            states.insert(v.value.state);
+    }
+    double x = 8, y = top + 1;
+    const auto item = [&](bool wanted, const std::string& text, const auto& draw) {
+        if (!wanted) return;
+        const double need = sign + letter * static_cast<double>(text.size()) + space;
+        if (x > 8 && x + need > p.width) {
+            x = 8;
+            y += row;
+        }
+        draw(x + 6, y);
+        p.add(Label{{x + sign, y + 4}, text, 10.5, Align::left, Ink::faint});
+        x += need;
+    };
+    const auto mark = [&](MarkShape shape, Ink ink) {
+        return [&p, shape, ink](double at, double mid) { p.add(Mark{{at, mid}, shape, 8, ink}); };
+    };
+    item(mean, "mean", [&](double at, double mid) {
+        p.add(Line{{at, mid - 7}, {at, mid + 7}, Ink::accent, 2.5});
+    });
+    item(bound, "mean, at least", [&](double at, double mid) {
+        p.add(Line{{at - 4, mid + 7}, {at - 4, mid - 5}, Ink::accent, 2.5});
+        p.add(Line{{at - 4, mid - 5}, {at + 2, mid - 5}, Ink::accent, 2});
+        p.add(Mark{{at + 4, mid - 5}, MarkShape::arrowRight, 7, Ink::accent});
+    });
+    item(interval, "95 % interval", [&](double at, double mid) {
+        p.add(
+            Area{{{at - 6, mid - 6}, {at + 8, mid - 6}, {at + 8, mid + 6}, {at - 6, mid + 6}}, Ink::band, 1});
+    });
+    item(lowest, "lowest", mark(MarkShape::triangleUp, Ink::faint));
+    using enum stats::State;
+    for (const auto& [state, text] : {std::pair{exact, "one pull"},
+                                      {above, "at least"},
+                                      {below, "at most"},
+                                      {between, "between"},
+                                      {aside, "set aside"}})
+        item(states.contains(state), text, mark(markOf(state), state == aside ? Ink::faint : Ink::series0));
+    return x > 8 ? y + row / 2 : top;
+}
+
+} // namespace anvil::chart
