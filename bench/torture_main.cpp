@@ -15,6 +15,7 @@
 #include <algorithm>
 #include <cstdio>
 #include <ctime>
+#include <iterator>
 #include <sys/resource.h>
 #include <unistd.h>
 
@@ -101,22 +102,27 @@ template <class Next> std::vector<Frame> framesOver(double seconds, app::LiveCur
 }
 
 void print(const char* what, const std::vector<Frame>& frames) {
-    const auto line = [&](const char* which, auto of) {
-        std::vector<double> ms(frames.size());
-        std::transform(frames.begin(), frames.end(), ms.begin(), of);
+    const auto line = [&](const char* which, const std::vector<Frame>& of, double Frame::*time) {
+        if (of.empty()) return;
+        std::vector<double> ms(of.size());
+        std::transform(of.begin(), of.end(), ms.begin(), [&](const Frame& f) { return f.*time; });
         std::sort(ms.begin(), ms.end());
         std::printf(
             "%s, %s: median %.2f ms, 99 %% %.2f ms, 99.9 %% %.2f ms, worst %.2f ms, %zd of %zu over 16 ms\n",
             what, which, ms[ms.size() / 2], ms[ms.size() * 99 / 100], ms[ms.size() * 999 / 1000], ms.back(),
             ms.end() - std::upper_bound(ms.begin(), ms.end(), 16.0), ms.size());
     };
-    line("from begin to end", [](const Frame& f) { return f.wall; });
-    line("own work", [](const Frame& f) { return f.own; });
-    for (const auto& f : frames)
+    std::vector<Frame> undisturbed;
+    std::copy_if(frames.begin(), frames.end(), std::back_inserter(undisturbed),
+                 [](const Frame& f) { return f.stolen == 0; });
+    line("all frames", frames, &Frame::wall);
+    line("frames in which the host took nothing away", undisturbed, &Frame::wall);
+    line("own work in these", undisturbed, &Frame::own);
+    for (const auto& f : undisturbed)
         if (f.wall > 16)
             std::printf("  %.1f ms long: own work %.1f ms, %.1f ms to fetch, pushed out %ld times, waited "
-                        "%ld times, %.0f ms stolen by the host\n",
-                        f.wall, f.own, f.fetching, f.pushedOut, f.waited, f.stolen);
+                        "%ld times\n",
+                        f.wall, f.own, f.fetching, f.pushedOut, f.waited);
     std::fflush(stdout);
 }
 
