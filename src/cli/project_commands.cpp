@@ -135,13 +135,16 @@ Expected<Output> check(const std::string& path) {
         return fail(fmt::format("{}: {} problem{}: {}", path, found.problems.size(),
                                 found.problems.size() == 1 ? "" : "s",
                                 found.problems.join(" ").toStdString()));
+    auto text = fmt::format("{} pulls, {} curves, {} samples: all as recorded.\n", found.pulls, found.curves,
+                            found.samples);
+    for (const auto& note : (*project)->tapeNotes())
+        text += note.toStdString() + "\n";
     return Output{{{"ok", true},
                    {"problems", Json::array()},
                    {"curves", found.curves},
                    {"samples", found.samples},
                    {"pulls", found.pulls}},
-                  fmt::format("{} pulls, {} curves, {} samples: all as recorded.\n", found.pulls,
-                              found.curves, found.samples)};
+                  text};
 }
 
 struct ReportOptions {

@@ -4,6 +4,7 @@
 #include <QFile>
 #include <QJsonDocument>
 #include <QUrl>
+#include <anvil/store/tape.h>
 
 namespace anvil::store {
 
@@ -87,30 +88,8 @@ Expected<std::unique_ptr<Project>> Project::open(const QString& path, Access acc
             p->readOnlyReason = QString::fromStdString(ok.error().message);
         }
     auto project = std::unique_ptr<Project>(new Project(std::move(p)));
-    project->endInterruptedRecordings();
+    if (!project->readOnly()) project->endInterruptedRecordings();
     return project;
-}
-
-void Project::endInterruptedRecordings() {
-    if (d->readOnly) return;
-    std::vector<std::pair<Id, Id>> running;
-    {
-        auto db = d->reader();
-        QSqlQuery q(db);
-        q.exec("SELECT id, curve FROM pull WHERE recording = 'running'");
-        while (q.next())
-            running.emplace_back(q.value(0).toLongLong(), q.value(1).toLongLong());
-    }
-    for (const auto& [pull, curve] : running) {
-        const auto end = [&](bool whole) {
-            return write(QStringLiteral("A recording was interrupted"), [&](Writer& w) {
-                if (whole) w.finishCurve(curve);
-                w.update("pull", pull, {{"recording", "interrupted"}});
-            });
-        };
-        // Damaged samples, or a disk without room to lay them together, must not keep the project shut.
-        if (!end(true)) (void)end(false);
-    }
 }
 
 const QString& Project::path() const { return d->path; }
@@ -158,6 +137,22 @@ Expected<Id> Project::write(const QString& what, const std::function<void(Writer
         d->readOnlyReason = warning;
     }
     return journalId;
+}
+
+QStringList Project::tapeNotes() const {
+    QStringList notes;
+    if (!d->readOnly)
+        for (const auto& tape : d->leftTapes)
+            notes << QStringLiteral(
+                         "%1 holds samples of a recording that could not be brought into the project.")
+                         .arg(tape.join(", "));
+    else if (!d->heldElsewhere()) // else it may be of a recording that goes on
+        for (const auto& tape : tapesOf(d->path))
+            notes << QStringLiteral(
+                         "%1 may hold samples of a recording that broke off; open the project in the window "
+                         "to bring them in.")
+                         .arg(tape.join(", "));
+    return notes;
 }
 
 Integrity Project::check() const {

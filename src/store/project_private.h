@@ -8,11 +8,14 @@
 #include <QSqlDatabase>
 #include <QSqlError>
 #include <QSqlQuery>
+#include <QSysInfo>
 #include <QTemporaryDir>
 #include <QVariant>
 #include <anvil/store/project.h>
 #include <atomic>
+#include <cerrno>
 #include <condition_variable>
+#include <csignal>
 #include <deque>
 #include <future>
 #include <mutex>
@@ -94,7 +97,8 @@ struct Project::Private {
     QString who = currentUser();
     QString writeName = uniqueName("write");
     std::unique_ptr<WriterThread> writer;
-    bool logged = false; ///< the write-ahead log is in use
+    bool logged = false;                ///< the write-ahead log is in use
+    std::vector<QStringList> leftTapes; ///< found at opening, and not to be brought in
     mutable std::mutex readersMutex;
     mutable std::map<std::thread::id, QString> readers;
 
@@ -152,6 +156,15 @@ struct Project::Private {
                 QStringLiteral("The folder cannot be written, so the project is open for looking only.");
         }
         lock.reset();
+    }
+
+    /// Whether a process that still runs holds the lock; one of another host is taken to run.
+    bool heldElsewhere() const {
+        qint64 pid = 0;
+        QString host, app;
+        if (!QLockFile(path + ".lock").getLockInfo(&pid, &host, &app)) return false;
+        return host != QSysInfo::machineHostName() || ::kill(static_cast<pid_t>(pid), 0) == 0 ||
+               errno == EPERM;
     }
 
     /// Changes to the write-ahead log; what went wrong, or nothing.

@@ -1,37 +1,14 @@
+#include "recorded_curve.h"
 #include <anvil/store/recording.h>
 
 #include <algorithm>
 #include <chrono>
 
 namespace anvil::store {
-namespace {
-
-/// A sample without a displacement in a curve that has them keeps the last one. A stream beside the main one
-/// has no force.
-curve::Curve curveOf(std::span<const rig::Sample> samples, bool main, bool displacement,
-                     const std::vector<rig::ChannelName>& others) {
-    curve::Curve c;
-    c.time.reserve(samples.size());
-    for (const auto& o : others) {
-        c.others.push_back({o.name, o.unit, {}});
-        c.others.back().values.reserve(samples.size());
-    }
-    double last = 0;
-    for (const auto& s : samples) {
-        c.time.push_back(s.time);
-        if (main) c.force.push_back(s.force);
-        if (main && displacement) c.displacement.push_back(last = s.displacement.value_or(last));
-        for (std::size_t i = 0; i < others.size(); ++i)
-            c.others[i].values.push_back(s.others[i]);
-    }
-    return c;
-}
-
-} // namespace
-
 PullRecording::PullRecording(Project& project, study::Pull pull, RecordedChannels channels)
     : m_project(project), m_pull(std::move(pull)), m_channels(std::move(channels)),
-      m_streams(1 + m_channels.sides.size()), m_waiting(m_streams.size()), m_thread([this] { loop(); }) {}
+      m_streams(m_channels.streams()), m_tape(project.path(), {toRow(m_pull), m_channels}),
+      m_waiting(m_streams.size()), m_thread([this] { loop(); }) {}
 
 PullRecording::~PullRecording() {
     {
@@ -56,17 +33,17 @@ bool PullRecording::room(std::size_t more) {
 
 void PullRecording::append(std::span<const rig::Sample> samples) {
     const std::lock_guard lock(m_mutex);
-    if (room(samples.size())) m_waiting[0].insert(m_waiting[0].end(), samples.begin(), samples.end());
+    if (!room(samples.size())) return;
+    m_waiting[0].insert(m_waiting[0].end(), samples.begin(), samples.end());
+    m_tape.add(0, samples);
 }
 
 void PullRecording::appendSide(std::size_t side, std::span<const rig::Sample> samples) {
     const std::lock_guard lock(m_mutex);
     auto& to = m_waiting.at(side + 1);
-    if (room(samples.size())) to.insert(to.end(), samples.begin(), samples.end());
-}
-
-const std::vector<rig::ChannelName>& PullRecording::names(std::size_t stream) const {
-    return stream == 0 ? m_channels.others : m_channels.sides[stream - 1];
+    if (!room(samples.size())) return;
+    to.insert(to.end(), samples.begin(), samples.end());
+    m_tape.add(side + 1, samples);
 }
 
 void PullRecording::end(rig::Ending ending) {
@@ -90,12 +67,15 @@ void PullRecording::failed(const QString& why) {
 
 void PullRecording::loop() {
     Parts parts(m_streams.size()); // not committed yet; kept when a commit fails, for the next one
+    using Clock = std::chrono::steady_clock;
+    constexpr std::chrono::milliseconds every(commitEveryMs);
+    auto next = Clock::now() + every;
     for (bool last = false; !last;) {
         rig::Ending ending;
         {
             std::unique_lock lock(m_mutex);
-            m_wake.wait_for(lock, std::chrono::milliseconds(commitEveryMs),
-                            [this] { return m_stop || m_ended; });
+            m_wake.wait_until(lock, next, [this] { return m_stop || m_ended; });
+            next = Clock::now() + every; // a slow commit is followed by the next one at once
             for (std::size_t i = 0; i < parts.size(); ++i) {
                 parts[i].insert(parts[i].end(), m_waiting[i].begin(), m_waiting[i].end());
                 m_waiting[i].clear();
@@ -110,9 +90,10 @@ void PullRecording::loop() {
             if (parts[0].empty() && !last) continue; // what comes beside waits for the main device
             if (!parts[0].empty()) m_hasDisplacement = parts[0].front().displacement.has_value();
         }
-        if (commit(parts, last, ending))
-            for (auto& p : parts)
-                p.clear();
+        if (!commit(parts, last, ending)) continue;
+        for (auto& p : parts)
+            p.clear();
+        if (last) m_tape.done();
     }
     m_finished = true;
 }
@@ -129,12 +110,15 @@ bool PullRecording::commit(const Parts& parts, bool last, rig::Ending ending) {
         [&](Writer& w) {
             for (std::size_t i = 0; i < parts.size(); ++i) {
                 if (parts[i].empty()) continue;
-                auto part = curveOf(parts[i], i == 0, m_hasDisplacement, names(i));
-                part.load = m_channels.load;
-                part.travel = m_channels.travel;
                 auto& stream = streams[i];
-                if (!stream.curve) stream.curve = w.beginCurve(part, i == 0 ? 0 : streams[0].curve);
+                const auto part =
+                    recordedCurve(parts[i], m_channels, i, m_hasDisplacement, stream.displacement);
+                if (!stream.curve) {
+                    stream.curve = w.beginCurve(part, i == 0 ? 0 : streams[0].curve);
+                    m_tape.begins(i, stream.curve);
+                }
                 w.appendSamples(stream.curve, stream.sequence++, part);
+                stream.committed += parts[i].size();
             }
             if (first) {
                 auto p = m_pull;
@@ -156,7 +140,11 @@ bool PullRecording::commit(const Parts& parts, bool last, rig::Ending ending) {
     }
     m_streams = std::move(streams);
     m_pullId = pull;
-    m_committed += parts[0].size();
+    std::vector<std::size_t> held;
+    for (const auto& stream : m_streams)
+        held.push_back(stream.committed);
+    m_tape.committed(held);
+    m_committed = held[0];
     return true;
 }
 

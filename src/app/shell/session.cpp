@@ -24,6 +24,7 @@ bool Session::open(const QString& path) {
     if (!tell(project)) return false;
     adopt(std::move(*project));
     if (m_project->file().readOnly()) say(m_project->file().readOnlyReason(), true);
+    if (const auto notes = m_project->file().tapeNotes(); !notes.isEmpty()) say(notes.join(" "), true);
     return true;
 }
 

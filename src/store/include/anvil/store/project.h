@@ -150,6 +150,8 @@ public:
     std::map<QString, Id> curveDigests() const;
     std::vector<JournalEntry> journal(int most = 500) const;
     Expected<JournalEntry> journalEntry(Id id) const;
+    /// Sentences about what was recorded, lies beside the project and is not in it; see tape.h.
+    QStringList tapeNotes() const;
     /// Checks the database, every chunk and every reference.
     Integrity check() const;
     /// A complete copy, made while the project stays open.

@@ -1,24 +1,18 @@
-// A pull that is being recorded: its samples are committed as they come, so that a crash loses at most a
-// quarter of a second.
+// A pull that is being recorded: its samples are committed as they come, and taken down on a tape meanwhile,
+// so that a program that dies loses less than a quarter of a second, however slow the disk is. A machine
+// without power loses what the disk had not confirmed.
 #pragma once
 
 #include <anvil/rig/recorder.h>
 #include <anvil/rig/setup.h>
 #include <anvil/store/project.h>
+#include <anvil/store/tape.h>
 #include <atomic>
 #include <condition_variable>
 #include <mutex>
 #include <thread>
 
 namespace anvil::store {
-
-/// What is recorded beside force and travel: the main device's further channels, and those of each device
-/// read beside it.
-struct RecordedChannels {
-    std::vector<rig::ChannelName> others;
-    std::vector<std::vector<rig::ChannelName>> sides;
-    quantity::Dimension load = quantity::Dimension::force, travel = quantity::Dimension::length;
-};
 
 /// Takes samples from a recorder and commits them on a thread of its own. Nothing here ever waits for the
 /// disk but that thread.
@@ -43,7 +37,7 @@ public:
     /// Why samples could not be committed; empty: they could. What was committed before is kept.
     QString error() const;
 
-    /// The longest a sample waits before it is committed, without the commit itself.
+    /// From one commit to the next, unless one takes longer.
     static constexpr int commitEveryMs = 100;
     /// Samples that may wait while the disk is slow; more are not taken, and `error` says so.
     static constexpr std::size_t mostWaiting = 20'000'000;
@@ -54,16 +48,18 @@ private:
     bool commit(const Parts& parts, bool last, rig::Ending ending);
     bool room(std::size_t more); ///< false, and an error, when too much waits
     void failed(const QString& why);
-    const std::vector<rig::ChannelName>& names(std::size_t stream) const;
     Project& m_project;
     study::Pull m_pull;
     RecordedChannels m_channels;
     struct Stream {
         Id curve = 0;
         int sequence = 0;
+        std::size_t committed = 0;
+        double displacement = 0; ///< the last one
     };
     std::vector<Stream> m_streams;  ///< the main device, then each beside it
     bool m_hasDisplacement = false; ///< decided by the first sample
+    Tape m_tape;
     mutable std::mutex m_mutex;
     std::condition_variable m_wake;
     Parts m_waiting;

@@ -1,0 +1,152 @@
+// Writing a tape.
+#include "tape_records.h"
+#include <anvil/store/tape.h>
+
+#include <QFile>
+#include <QFileInfo>
+#include <QRandomGenerator>
+#include <cerrno>
+#include <chrono>
+#include <fcntl.h>
+#include <unistd.h>
+
+namespace anvil::store {
+
+const std::vector<rig::ChannelName>& RecordedChannels::names(std::size_t stream) const {
+    return stream == 0 ? others : sides.at(stream - 1);
+}
+
+Tape::Tape(const QString& project, TapeHeader header, std::size_t sideBytes)
+    : m_sideBytes(sideBytes), m_added(header.channels.streams()), m_header(std::move(header)),
+      m_committed(m_added.size()) {
+    m_header.curves.resize(m_added.size());
+    const auto name =
+        project + tape::suffix +
+        QStringLiteral("%1").arg(QRandomGenerator::system()->generate64(), 16, 16, QLatin1Char('0'));
+    for (std::size_t i = 0; i < m_sides.size(); ++i) {
+        m_sides[i].path = name + QLatin1Char(i == 0 ? 'a' : 'b');
+        m_sides[i].until.resize(m_added.size());
+    }
+    m_thread = std::thread([this] { loop(); });
+}
+
+Tape::~Tape() {
+    {
+        const std::lock_guard lock(m_mutex);
+        m_stop = true;
+    }
+    m_wake.notify_one();
+    m_thread.join();
+    const std::lock_guard lock(m_fileMutex);
+    end(false);
+}
+
+void Tape::add(std::size_t stream, std::span<const rig::Sample> samples) {
+    if (samples.empty()) return;
+    const std::lock_guard lock(m_mutex);
+    if (m_full) return;
+    if (m_waiting.size() > mostWaiting) { // what comes later would leave a hole
+        m_full = true;
+        return;
+    }
+    const auto others = m_header.channels.names(stream).size(); // the channels never change
+    tape::addSamples(m_waiting, stream, m_added[stream], others, samples);
+    m_added[stream] += samples.size();
+    m_wake.notify_one();
+}
+
+void Tape::loop() {
+    std::string records;
+    for (bool stop = false; !stop;) {
+        std::vector<std::size_t> until;
+        {
+            std::unique_lock lock(m_mutex);
+            m_wake.wait(lock, [this] { return m_stop || !m_waiting.empty(); });
+            stop = m_stop;
+            records.clear();
+            records.swap(m_waiting);
+            until = m_added;
+        }
+        if (!records.empty()) write(records, until);
+        std::unique_lock lock(m_mutex);
+        m_wake.wait_for(lock, std::chrono::milliseconds(gatherMs), [this] { return m_stop; });
+    }
+}
+
+void Tape::write(const std::string& records, const std::vector<std::size_t>& until) {
+    const std::lock_guard lock(m_fileMutex);
+    if (m_ended) return;
+    auto* side = &m_sides[m_current];
+    auto& other = m_sides[1 - m_current];
+    const auto held = [this](const Side& s) {
+        for (std::size_t i = 0; i < s.until.size(); ++i)
+            if (s.until[i] > m_committed[i]) return false;
+        return true;
+    };
+    bool ok = true;
+    if (side->file < 0) {
+        ok = start(*side);
+    } else if (side->bytes > m_sideBytes && held(other)) {
+        m_current = 1 - m_current;
+        side = &other;
+        ok = start(*side);
+    }
+    if (!ok || !put(*side, records)) return end(true); // no room: the tape gives way to the project
+    side->until = until;
+}
+
+void Tape::begins(std::size_t stream, study::Id curve) {
+    const std::lock_guard lock(m_fileMutex);
+    m_header.curves[stream] = curve;
+    auto& side = m_sides[m_current];
+    if (!m_ended && side.file >= 0 && !put(side, header())) end(true);
+}
+
+void Tape::committed(const std::vector<std::size_t>& samples) {
+    const std::lock_guard lock(m_fileMutex);
+    m_committed = samples;
+}
+
+void Tape::done() {
+    const std::lock_guard lock(m_fileMutex);
+    end(true);
+}
+
+std::string Tape::header() {
+    std::string out;
+    tape::addHeader(out, m_header, ++m_headers);
+    return out;
+}
+
+/// Wipes a side, or makes it, and begins it with the header.
+bool Tape::start(Side& side) {
+    if (side.file < 0)
+        side.file = ::open(QFile::encodeName(side.path).constData(),
+                           O_WRONLY | O_CREAT | O_EXCL | O_APPEND | O_CLOEXEC, 0666);
+    if (side.file < 0 || ::ftruncate(side.file, 0) != 0) return false;
+    side.bytes = 0;
+    return put(side, header());
+}
+
+bool Tape::put(Side& side, const std::string& bytes) {
+    for (std::size_t done = 0; done < bytes.size();) {
+        const auto n = ::write(side.file, bytes.data() + done, bytes.size() - done);
+        if (n < 0 && errno == EINTR) continue;
+        if (n <= 0) return false;
+        done += static_cast<std::size_t>(n);
+    }
+    side.bytes += bytes.size();
+    return true;
+}
+
+void Tape::end(bool remove) {
+    m_ended = true;
+    for (auto& side : m_sides) {
+        if (side.file < 0) continue;
+        ::close(side.file);
+        side.file = -1;
+        if (remove) QFile::remove(side.path);
+    }
+}
+
+} // namespace anvil::store
