@@ -5,34 +5,48 @@
 namespace anvil::curve {
 namespace {
 
-void add(Pyramid::Range& r, const Pyramid::Range& other) {
+void widen(Pyramid::Range& r, const Pyramid::Range& other) {
     r.min = std::min(r.min, other.min);
     r.max = std::max(r.max, other.max);
 }
 
 } // namespace
 
-Pyramid::Pyramid(std::span<const double> y) {
-    std::vector<Range> level;
-    level.reserve(y.size() / base + 1);
-    for (std::size_t i = 0; i < y.size(); i += base) {
-        Range r{y[i], y[i]};
-        for (std::size_t k = i + 1; k < std::min(i + base, y.size()); ++k)
-            add(r, {y[k], y[k]});
-        level.push_back(r);
+void Pyramid::Builder::add(std::span<const double> y) {
+    for (std::size_t i = 0; i < y.size();) {
+        if (m_begun == 0) m_level.push_back({y[i], y[i]});
+        const std::size_t to = std::min(i + base - m_begun, y.size());
+        m_begun = (m_begun + to - i) % base;
+        Range r = m_level.back();
+        for (; i < to; ++i)
+            widen(r, {y[i], y[i]});
+        m_level.back() = r;
     }
+}
+
+Pyramid Pyramid::Builder::done() {
+    Pyramid pyramid;
+    auto level = std::move(m_level);
     while (level.size() > 1) {
-        m_levels.push_back(level);
         std::vector<Range> next;
         for (std::size_t i = 0; i < level.size(); i += factor) {
             Range r = level[i];
             for (std::size_t k = i + 1; k < std::min(i + factor, level.size()); ++k)
-                add(r, level[k]);
+                widen(r, level[k]);
             next.push_back(r);
         }
+        pyramid.m_levels.push_back(std::move(level));
         level = std::move(next);
     }
-    if (!level.empty()) m_levels.push_back(std::move(level));
+    if (!level.empty()) pyramid.m_levels.push_back(std::move(level));
+    *this = {};
+    return pyramid;
+}
+
+Pyramid::Pyramid(std::span<const double> y) {
+    Builder builder;
+    builder.add(y);
+    *this = builder.done();
 }
 
 Pyramid::Range Pyramid::range(std::span<const double> y, std::size_t from, std::size_t to) const {
@@ -43,13 +57,13 @@ Pyramid::Range Pyramid::range(std::span<const double> y, std::size_t from, std::
         for (std::size_t k = 0; k < m_levels.size() && i % size == 0 && i + size <= to; ++k, size *= factor)
             level = k; // the coarsest block that starts here and fits
         if (level == m_levels.size()) {
-            add(r, {y[i], y[i]});
+            widen(r, {y[i], y[i]});
             ++i;
         } else {
             std::size_t width = base;
             for (std::size_t k = 0; k < level; ++k)
                 width *= factor;
-            add(r, m_levels[level][i / width]);
+            widen(r, m_levels[level][i / width]);
             i += width;
         }
     }

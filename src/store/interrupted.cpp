@@ -79,7 +79,7 @@ bool hasMore(const TapeContent& tape, const Known& k) {
     return false;
 }
 
-/// Adds to the project what only the tape holds, and ends the recording.
+/// Adds to the project what only the tape holds.
 void bringIn(const TapeContent& tape, const Known& k, Writer& w) {
     const auto& channels = tape.header.channels;
     Id main = k.pull ? tape.header.curves[0] : 0;
@@ -98,12 +98,12 @@ void bringIn(const TapeContent& tape, const Known& k, Writer& w) {
             w.appendSamples(curve, now.nextSequence++, part);
         }
     }
-    w.finishCurve(main);
-    if (k.pull) return w.update("pull", k.pull, {{"recording", "interrupted"}});
-    auto row = tape.header.pull;
-    row["curve"] = static_cast<qint64>(main);
-    row["recording"] = "interrupted";
-    w.insert("pull", row);
+    if (!k.pull) {
+        auto row = tape.header.pull;
+        row["curve"] = static_cast<qint64>(main);
+        row["recording"] = "running"; // ended with the others
+        w.insert("pull", row);
+    }
 }
 
 } // namespace
@@ -134,14 +134,16 @@ void Project::endInterruptedRecordings() {
             running.emplace_back(q.value(0).toLongLong(), q.value(1).toLongLong());
     }
     for (const auto& [pull, curve] : running) {
-        const auto end = [&](bool whole) {
+        const auto end = [&](const std::vector<CurveSummary>& curves) {
             return write(interrupted, [&](Writer& w) {
-                if (whole) w.finishCurve(curve);
+                for (const auto& c : curves)
+                    w.finishCurve(c);
                 w.update("pull", pull, {{"recording", "interrupted"}});
             });
         };
         // Damaged samples, or a disk without room to lay them together, must not keep the project shut.
-        if (!end(true)) (void)end(false);
+        const auto curves = summarize(curve);
+        if (!curves || !end(*curves)) (void)end({});
     }
 }
 

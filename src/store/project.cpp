@@ -174,11 +174,11 @@ Integrity Project::check() const {
         if (samples == 0) continue; // begun, and nothing came
         ++out.curves;
         out.samples += samples;
-        const auto got = ownSamples(id);
+        const auto got = summarizeOne(db, id);
         if (!got)
             out.problems << QString::fromStdString(got.error().message);
-        else if (static_cast<Id>(samplesIn(*got)) != samples ||
-                 (!hash.isEmpty() && digest(*got) != hash)) // none yet while it is being recorded
+        else if (static_cast<Id>(got->samples) != samples ||
+                 (!hash.isEmpty() && got->digest != hash)) // none yet while it is being recorded
             out.problems
                 << QStringLiteral("The samples of curve %1 are not those that were recorded.").arg(id);
     }

@@ -42,6 +42,9 @@ inline QString currentUser() {
     return QStringLiteral("unknown");
 }
 
+/// Of one curve, without those beside it. `samples` are those of its last channel; all have as many.
+Expected<CurveSummary> summarizeOne(QSqlDatabase& db, Id curve);
+
 /// Runs jobs one after another on a thread of its own.
 class WriterThread {
 public:

@@ -71,7 +71,6 @@ void PullRecording::loop() {
     constexpr std::chrono::milliseconds every(commitEveryMs);
     auto next = Clock::now() + every;
     for (bool last = false; !last;) {
-        rig::Ending ending;
         {
             std::unique_lock lock(m_mutex);
             m_wake.wait_until(lock, next, [this] { return m_stop || m_ended; });
@@ -82,7 +81,6 @@ void PullRecording::loop() {
             }
             m_waitingSamples = 0;
             last = m_ended || m_stop;
-            ending = m_ending;
         }
         const bool nothing = std::all_of(parts.begin(), parts.end(), [](const auto& p) { return p.empty(); });
         if (nothing && !last) continue;
@@ -90,50 +88,58 @@ void PullRecording::loop() {
             if (parts[0].empty() && !last) continue; // what comes beside waits for the main device
             if (!parts[0].empty()) m_hasDisplacement = parts[0].front().displacement.has_value();
         }
-        if (!commit(parts, last, ending)) continue;
+        if (!commit(parts)) continue;
         for (auto& p : parts)
             p.clear();
-        if (last) m_tape.done();
+        if (last) finish();
     }
     m_finished = true;
 }
 
-bool PullRecording::commit(const Parts& parts, bool last, rig::Ending ending) {
+/// Everything is in the project; what is left is to read it through once, beside whatever else is written.
+void PullRecording::finish() {
+    m_tape.done();
+    if (!m_pullId) return; // nothing has arrived at all
+    const auto curves = m_project.summarize(m_streams[0].curve);
+    if (!curves) return failed(QString::fromStdString(curves.error().message));
+    rig::Ending ending{};
+    {
+        const std::lock_guard lock(m_mutex);
+        ending = m_ending;
+    }
+    const bool cut = ending == rig::Ending::linkLost || ending == rig::Ending::cannotSave;
+    const auto done = m_project.write(QStringLiteral("Recorded"), [&](Writer& w) {
+        for (const auto& c : *curves)
+            w.finishCurve(c);
+        w.update("pull", m_pullId, {{"recording", cut ? "interrupted" : ""}});
+    });
+    if (!done) failed(QString::fromStdString(done.error().message));
+}
+
+bool PullRecording::commit(const Parts& parts) {
     const bool first = m_streams[0].curve == 0;
     if (first && parts[0].empty()) return true; // nothing has arrived at all
     auto streams = m_streams;
     Id pull = m_pullId;
-    const auto done = m_project.write(
-        first  ? QStringLiteral("Recording began")
-        : last ? QStringLiteral("Recorded")
-               : QString(),
-        [&](Writer& w) {
-            for (std::size_t i = 0; i < parts.size(); ++i) {
-                if (parts[i].empty()) continue;
-                auto& stream = streams[i];
-                const auto part =
-                    recordedCurve(parts[i], m_channels, i, m_hasDisplacement, stream.displacement);
-                if (!stream.curve) {
-                    stream.curve = w.beginCurve(part, i == 0 ? 0 : streams[0].curve);
-                    m_tape.begins(i, stream.curve);
-                }
-                w.appendSamples(stream.curve, stream.sequence++, part);
-                stream.committed += parts[i].size();
+    const auto done = m_project.write(first ? QStringLiteral("Recording began") : QString(), [&](Writer& w) {
+        for (std::size_t i = 0; i < parts.size(); ++i) {
+            if (parts[i].empty()) continue;
+            auto& stream = streams[i];
+            const auto part = recordedCurve(parts[i], m_channels, i, m_hasDisplacement, stream.displacement);
+            if (!stream.curve) {
+                stream.curve = w.beginCurve(part, i == 0 ? 0 : streams[0].curve);
+                m_tape.begins(i, stream.curve);
             }
-            if (first) {
-                auto p = m_pull;
-                p.curve = streams[0].curve;
-                p.recording = study::Recording::running;
-                pull = w.insert("pull", toRow(p));
-            }
-            if (last) {
-                w.finishCurve(streams[0].curve);
-                w.update("pull", pull,
-                         {{"recording", ending == rig::Ending::linkLost || ending == rig::Ending::cannotSave
-                                            ? "interrupted"
-                                            : ""}});
-            }
-        });
+            w.appendSamples(stream.curve, stream.sequence++, part);
+            stream.committed += parts[i].size();
+        }
+        if (first) {
+            auto p = m_pull;
+            p.curve = streams[0].curve;
+            p.recording = study::Recording::running;
+            pull = w.insert("pull", toRow(p));
+        }
+    });
     if (!done) {
         failed(QString::fromStdString(done.error().message));
         return false;

@@ -78,15 +78,28 @@ QString hex(XXH128_hash_t hash) {
 
 } // namespace
 
+SamplesDigest::SamplesDigest() : m_state(XXH3_createState()) { XXH3_128bits_reset(m_state.get()); }
+
+void SamplesDigest::Free::operator()(XXH3_state_s* state) const { XXH3_freeState(state); }
+
+void SamplesDigest::channel(std::string_view kind, std::string_view name) {
+    XXH3_128bits_update(m_state.get(), kind.data(), kind.size());
+    XXH3_128bits_update(m_state.get(), name.data(), name.size());
+}
+
+void SamplesDigest::values(const void* data, std::size_t bytes) {
+    XXH3_128bits_update(m_state.get(), data, bytes);
+}
+
+QString SamplesDigest::done() const { return hex(XXH3_128bits_digest(m_state.get())); }
+
 QString digest(const curve::Curve& curve) {
-    const std::unique_ptr<XXH3_state_t, decltype(&XXH3_freeState)> state(XXH3_createState(), XXH3_freeState);
-    XXH3_128bits_reset(state.get());
+    SamplesDigest d;
     for (const auto& [kind, unit, name, values] : channelsOf(curve)) {
-        XXH3_128bits_update(state.get(), kind, std::strlen(kind));
-        XXH3_128bits_update(state.get(), name.data(), name.size());
-        XXH3_128bits_update(state.get(), values->data(), values->size() * sizeof(double));
+        d.channel(kind, name);
+        d.values(values->data(), values->size() * sizeof(double));
     }
-    return hex(XXH3_128bits_digest(state.get()));
+    return d.done();
 }
 
 ImportedFile ImportedFile::pack(const QString& name, const QByteArray& bytes) {

@@ -4,9 +4,13 @@
 #include <QByteArray>
 #include <QString>
 #include <anvil/curve/curve.h>
+#include <memory>
 #include <span>
 #include <string>
+#include <string_view>
 #include <vector>
+
+struct XXH3_state_s;
 
 namespace anvil::store {
 
@@ -25,6 +29,21 @@ bool putChunk(curve::Curve& curve, const QString& kind, const QString& name, con
               const QByteArray& data);
 /// Samples of a curve, whichever channels it has.
 std::size_t samplesIn(const curve::Curve& curve);
+
+/// Digest of a curve's samples, channel by channel as they are stored; see `digest`.
+class SamplesDigest {
+public:
+    SamplesDigest();
+    void channel(std::string_view kind, std::string_view name);
+    void values(const void* data, std::size_t bytes); ///< of the channel begun last
+    QString done() const;
+
+private:
+    struct Free {
+        void operator()(XXH3_state_s* state) const;
+    };
+    std::unique_ptr<XXH3_state_s, Free> m_state;
+};
 
 /// The bytes of the values where they lie: not a copy.
 QByteArray pack(std::span<const double> values);

@@ -113,8 +113,7 @@ void Writer::addChunk(Id curve, int channel, int sequence, std::span<const doubl
          checksum(data), data});
 }
 
-void Writer::addPyramid(Id curve, std::span<const double> force) {
-    const curve::Pyramid pyramid(force);
+void Writer::addPyramid(Id curve, const curve::Pyramid& pyramid) {
     int level = 0;
     for (const auto& ranges : pyramid.levels()) {
         static_assert(sizeof(curve::Pyramid::Range) == 2 * sizeof(double));
@@ -136,7 +135,7 @@ Id Writer::addCurve(const curve::Curve& curve, const QString& known) {
     const Id id = q.lastInsertId().toLongLong();
     addChannels(id, curve);
     addChunks(id, curve);
-    addPyramid(id, curve.force);
+    addPyramid(id, curve::Pyramid(curve.force));
     return id;
 }
 
@@ -180,48 +179,35 @@ void Writer::appendSamples(Id curve, int sequence, const curve::Curve& part) {
         {static_cast<qlonglong>(samplesIn(part)), static_cast<qlonglong>(curve)});
 }
 
-void Writer::finishCurve(Id id) {
-    finishOne(id);
-    QSqlQuery q(m_database);
-    q.prepare("SELECT id FROM curve WHERE beside = ?");
-    q.addBindValue(static_cast<qlonglong>(id));
-    if (!q.exec()) return failWith(q.lastError().text());
-    std::vector<Id> beside;
-    while (q.next())
-        beside.push_back(q.value(0).toLongLong());
-    for (const auto other : beside)
-        finishOne(other);
+void Writer::finishCurve(const CurveSummary& summary) {
+    const auto wanted = summary.channels * (summary.samples / samplesPerChunk + 1);
+    if (summary.chunks > 2 * wanted &&
+        summary.samples <= 16 * samplesPerChunk) // rewriting a long one costs more
+        layTogether(summary);
+    run("DELETE FROM pyramid WHERE curve = ?", {static_cast<qlonglong>(summary.curve)});
+    addPyramid(summary.curve, summary.pyramid);
+    run("UPDATE curve SET digest = ? WHERE id = ?", {summary.digest, static_cast<qlonglong>(summary.curve)});
 }
 
-void Writer::finishOne(Id id) {
+void Writer::layTogether(const CurveSummary& summary) {
     if (failed()) return;
+    const auto id = summary.curve;
     QSqlQuery q(m_database);
     q.setForwardOnly(true);
-    q.prepare(
-        "SELECT c.kind, k.data, k.checksum, c.name, c.unit FROM channel c JOIN chunk k ON k.curve = c.curve "
-        "AND k.channel = c.number WHERE c.curve = ? ORDER BY c.number, k.sequence");
+    q.prepare("SELECT c.kind, k.data, c.name, c.unit FROM channel c JOIN chunk k ON k.curve = c.curve AND "
+              "k.channel = "
+              "c.number WHERE c.curve = ? ORDER BY c.number, k.sequence");
     q.addBindValue(static_cast<qlonglong>(id));
     if (!q.exec()) return failWith(q.lastError().text());
     curve::Curve whole;
-    int chunks = 0;
-    while (q.next()) {
-        const auto data = q.value(1).toByteArray();
-        if (checksum(data) != q.value(2).toLongLong() ||
-            !putChunk(whole, q.value(0).toString(), q.value(3).toString(), q.value(4).toString(), data))
-            return failWith(QStringLiteral("A stretch of the recording is damaged (checksum)."));
-        ++chunks;
-    }
+    while (q.next())
+        if (!putChunk(whole, q.value(0).toString(), q.value(2).toString(), q.value(3).toString(),
+                      q.value(1).toByteArray()))
+            break;
     q.finish();
-    const auto samples = samplesIn(whole);
-    const auto wanted = static_cast<int>(channelsOf(whole).size() * (samples / samplesPerChunk + 1));
-    if (chunks > 2 * wanted && samples <= 16 * samplesPerChunk) { // rewriting a long one costs more
-        run("DELETE FROM chunk WHERE curve = ?", {static_cast<qlonglong>(id)});
-        addChunks(id, whole);
-    }
-    run("DELETE FROM pyramid WHERE curve = ?", {static_cast<qlonglong>(id)});
-    if (!whole.force.empty()) addPyramid(id, whole.force);
-    run("UPDATE curve SET digest = ? WHERE id = ?",
-        {samples == 0 ? QString() : digest(whole), static_cast<qlonglong>(id)});
+    if (digest(whole) != summary.digest) return; // better in many pieces than not as they were recorded
+    run("DELETE FROM chunk WHERE curve = ?", {static_cast<qlonglong>(id)});
+    addChunks(id, whole);
 }
 
 Id Writer::addFile(const ImportedFile& file) {

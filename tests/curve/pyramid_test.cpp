@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <anvil/curve/pyramid.h>
 #include <gtest/gtest.h>
+#include <random>
 
 using namespace anvil::curve;
 
@@ -65,6 +66,34 @@ TEST(Pyramid, OddCasesDrawNothing) {
     const Long s(10);
     EXPECT_TRUE(Pyramid(s.y).draw(s.x, s.y, 3, 3, 100).empty());
     EXPECT_TRUE(Pyramid(s.y).draw(s.x, s.y, 0, 9, 0).empty());
+}
+
+/// A signal that comes in pieces makes the same pyramid; its first level is looked at by hand.
+TEST(Pyramid, PiecesOfAnyLengthMakeTheSame) {
+    std::mt19937 random(11);
+    for (const std::size_t n : {0, 1, 63, 64, 65, 511, 512, 513, 40000}) {
+        const Long s(n);
+        for (int time = 0; time < 10; ++time) {
+            Pyramid::Builder builder;
+            for (std::size_t from = 0; from < n;) {
+                const auto piece =
+                    std::min<std::size_t>(n - from, random() % (time < 5 ? 5U : 1000U)); // empty ones too
+                builder.add(std::span(s.y).subspan(from, piece));
+                from += piece;
+            }
+            const auto pyramid = builder.done();
+            ASSERT_EQ(pyramid.levels(), Pyramid(s.y).levels()) << n;
+            if (n == 0) continue;
+            ASSERT_EQ(pyramid.levels()[0].size(), (n + Pyramid::base - 1) / Pyramid::base);
+            const auto last = (n - 1) / Pyramid::base * Pyramid::base;
+            const auto [low, high] =
+                std::minmax_element(s.y.begin() + static_cast<std::ptrdiff_t>(last), s.y.end());
+            EXPECT_EQ(pyramid.levels()[0].back(), (Pyramid::Range{*low, *high}));
+            builder.add(std::span(s.y).first(1));
+            EXPECT_EQ(builder.done().levels(), Pyramid(std::span(s.y).first(1)).levels())
+                << "and can begin anew";
+        }
+    }
 }
 
 } // namespace

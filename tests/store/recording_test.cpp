@@ -128,6 +128,52 @@ TEST_F(RecordingFile, FurtherChannelsAndDevicesBesideAreLaidOnOneClock) {
     EXPECT_TRUE(p->check().problems.isEmpty()) << p->check().problems.join('\n').toStdString();
 }
 
+/// What is read through at the end is what reading everything at once gives, in few chunks or many.
+TEST_F(RecordingFile, TheSummaryIsThatOfTheWholeCurve) {
+    const auto specimen = make();
+    const auto p = std::move(*Project::open(path));
+    study::Pull blank;
+    blank.specimen = specimen;
+    {
+        PullRecording r(*p, blank, {{{"leg 1", "N"}}, {{{"cell B", "N"}}}});
+        for (int k = 0; k < 12; ++k) {
+            std::vector<rig::Sample> main, side;
+            for (int i = k * 301; i < (k + 1) * 301; ++i) {
+                auto s = sample(i);
+                s.others[0] = i * 0.25;
+                main.push_back(s);
+                if (i % 3 == 0) side.push_back(s);
+            }
+            r.append(main);
+            r.appendSide(0, side);
+            while (r.committed() < static_cast<std::size_t>(k + 1) * 301)
+                QThread::msleep(1);
+        }
+        const auto running = p->summarize((*p->load())[0].pulls[0].curve);
+        ASSERT_TRUE(running);
+        EXPECT_GT((*running)[0].chunks, 12U * 3) << "many small ones";
+        r.end(rig::Ending::broke);
+    }
+    const auto curve = (*p->load())[0].pulls[0].curve;
+    const auto found = p->summarize(curve);
+    ASSERT_TRUE(found) << found.error().message;
+    ASSERT_EQ(found->size(), 2U);
+    for (const auto& summary : *found) {
+        const auto whole = *p->ownSamples(summary.curve);
+        EXPECT_EQ(summary.digest, digest(whole));
+        EXPECT_EQ(summary.samples, whole.time.size());
+        EXPECT_EQ(summary.pyramid.levels(), curve::Pyramid(whole.force).levels());
+        EXPECT_EQ(summary.chunks, summary.channels) << "laid together";
+    }
+    EXPECT_EQ((*found)[0].channels, 4U);
+    EXPECT_EQ((*found)[1].channels, 2U) << "a device beside has no force";
+    EXPECT_TRUE((*found)[1].pyramid.levels().empty());
+    const auto none = p->summarize(curve + 99);
+    ASSERT_TRUE(none);
+    EXPECT_EQ((*none)[0].samples, 0U);
+    EXPECT_TRUE((*none)[0].digest.isEmpty());
+}
+
 TEST_F(RecordingFile, NothingRecordedLeavesNoPull) {
     const auto specimen = make();
     auto p = std::move(*Project::open(path));

@@ -22,6 +22,17 @@ public:
 
     static constexpr std::size_t base = 64, factor = 8;
 
+    /// Makes the pyramid of a signal that comes in pieces of any length, without keeping it.
+    class Builder {
+    public:
+        void add(std::span<const double> y);
+        Pyramid done();
+
+    private:
+        std::vector<Range> m_level; ///< the last block may be begun only
+        std::size_t m_begun = 0;    ///< samples in the last block, if it is not full
+    };
+
     Pyramid() = default;
     /// Builds every level in one pass over `y`. O(n) time, n/28 doubles of memory.
     explicit Pyramid(std::span<const double> y);

@@ -8,6 +8,7 @@
 #include <QJsonObject>
 #include <QString>
 #include <QStringList>
+#include <anvil/curve/pyramid.h>
 #include <anvil/quantity/error.h>
 #include <anvil/study/model.h>
 #include <functional>
@@ -44,6 +45,14 @@ struct ImportedFile {
     Expected<QByteArray> unpack() const;
 };
 
+/// What is stored of a curve once all its samples are there.
+struct CurveSummary {
+    Id curve = 0;
+    std::size_t samples = 0, channels = 0, chunks = 0;
+    QString digest; ///< as `digest` of the samples; empty when there are none
+    curve::Pyramid pyramid;
+};
+
 /// Handed to the function given to Project::write; every change goes through it, so that the journal is
 /// complete. After the first failure the rest does nothing and the whole transaction is rolled back.
 class Writer {
@@ -65,8 +74,9 @@ public:
     Id beginCurve(const curve::Curve& shape, Id beside = 0);
     /// Adds a stretch to such a curve; `sequence` counts from 0.
     void appendSamples(Id curve, int sequence, const curve::Curve& part);
-    /// Ends such a curve and those beside it: stores digest and pyramid, and lays many small chunks together.
-    void finishCurve(Id curve);
+    /// Ends such a curve: stores digest and pyramid, and lays many small chunks together. `summary`: of all
+    /// its samples.
+    void finishCurve(const CurveSummary& summary);
     /// Keeps a file as imported. Not journalled. The same bytes are kept once.
     Id addFile(const ImportedFile& file);
 
@@ -80,10 +90,10 @@ private:
     bool known(const QString& table);
     void run(const QString& sql, const QVariantList& values);
     void addChunk(Id curve, int channel, int sequence, std::span<const double> values);
-    void addPyramid(Id curve, std::span<const double> force);
+    void addPyramid(Id curve, const curve::Pyramid& pyramid);
     void addChannels(Id curve, const curve::Curve& shape);
     void addChunks(Id curve, const curve::Curve& samples);
-    void finishOne(Id curve);
+    void layTogether(const CurveSummary& summary);
     QJsonObject row(const QString& table, Id id);
     QSqlDatabase& m_database;
     QJsonArray m_changes;
@@ -138,6 +148,9 @@ public:
     Expected<curve::Curve> curve(Id id) const;
     /// The same without the devices beside it, exactly as stored.
     Expected<curve::Curve> ownSamples(Id id) const;
+    /// Reads the samples of a curve and of those beside it once, without keeping them; takes seconds for many
+    /// millions. Error: a chunk that fails its checksum.
+    Expected<std::vector<CurveSummary>> summarize(Id curve) const;
     /// Whether anything was recorded beside force and displacement; cheap.
     bool hasMoreChannels(Id curve) const;
     /// Curves of devices that were read beside this one.

@@ -45,7 +45,8 @@ public:
 private:
     void loop();
     using Parts = std::vector<std::vector<rig::Sample>>; ///< the main device's samples, then each side's
-    bool commit(const Parts& parts, bool last, rig::Ending ending);
+    bool commit(const Parts& parts);
+    void finish();
     bool room(std::size_t more); ///< false, and an error, when too much waits
     void failed(const QString& why);
     Project& m_project;
