@@ -103,14 +103,26 @@ struct Project::Private {
     bool logged = false;                ///< the write-ahead log is in use
     std::vector<QStringList> leftTapes; ///< found at opening, and not to be brought in
     mutable std::mutex readersMutex;
-    mutable std::map<std::thread::id, QString> readers;
+    mutable std::map<int, QString> readers; ///< by `threadNumber`
+
+    /// Never that of a thread that has ended, as the system's own would be.
+    static int threadNumber() {
+        static std::atomic<int> threads{0};
+        thread_local const int number = ++threads;
+        return number;
+    }
 
     /// A read connection belongs to the thread that made it, so each thread gets its own.
     QSqlDatabase reader() const {
         const std::lock_guard guard(readersMutex);
-        auto& name = readers[std::this_thread::get_id()];
+        auto& name = readers[threadNumber()];
         if (!name.isEmpty()) return QSqlDatabase::database(name, false);
         name = uniqueName("read");
+        return openReader(name);
+    }
+
+    /// For a thread that will not live as long as the project: to be closed and removed by its name.
+    QSqlDatabase openReader(const QString& name) const {
         auto db = QSqlDatabase::addDatabase("QSQLITE", name);
         db.setDatabaseName(databaseName);
         db.setConnectOptions(connectOptions + ";QSQLITE_OPEN_READONLY" +

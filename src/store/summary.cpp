@@ -45,15 +45,23 @@ Expected<CurveSummary> summarizeOne(QSqlDatabase& db, Id id) {
 }
 
 Expected<std::vector<CurveSummary>> Project::summarize(Id curve) const {
-    std::vector<CurveSummary> out;
-    auto ids = curvesBeside(curve);
-    ids.insert(ids.begin(), curve);
-    auto db = d->reader();
-    for (const auto id : ids) {
-        auto one = summarizeOne(db, id);
-        if (!one) return tl::unexpected(one.error());
-        out.push_back(std::move(*one));
-    }
+    const auto name = uniqueName("read");
+    auto out = [&]() -> Expected<std::vector<CurveSummary>> {
+        auto db = d->openReader(name);
+        std::vector<Id> ids{curve};
+        QSqlQuery q(db);
+        q.exec(QStringLiteral("SELECT id FROM curve WHERE beside = %1 ORDER BY id").arg(curve));
+        while (q.next())
+            ids.push_back(q.value(0).toLongLong());
+        std::vector<CurveSummary> all;
+        for (const auto id : ids) {
+            auto one = summarizeOne(db, id);
+            if (!one) return tl::unexpected(one.error());
+            all.push_back(std::move(*one));
+        }
+        return all;
+    }();
+    QSqlDatabase::removeDatabase(name);
     return out;
 }
 

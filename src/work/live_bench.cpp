@@ -99,6 +99,7 @@ public:
         {
             const std::lock_guard lock(m_mutex);
             m_trace.clear();
+            ++m_live.armings;
             m_live.pull = 0;
             m_live.committed = 0;
             m_live.saved = false;

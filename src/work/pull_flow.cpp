@@ -1,6 +1,7 @@
 #include <anvil/work/pull_flow.h>
 
 #include <cmath>
+#include <utility>
 
 namespace anvil::work {
 
@@ -46,7 +47,24 @@ void PullFlow::begin() {
 
 void PullFlow::broken(qint64 now) { go(m_ends.size() > 1 ? PullStep::end : PullStep::accept, now); }
 
+/// A short pull may be armed, begin and end between two looks.
+void PullFlow::take(const Live& live, qint64 now) {
+    switch (live.recorder) {
+    case rig::RecorderState::armed:
+        return go(PullStep::armed, now);
+    case rig::RecorderState::loading:
+        begin();
+        return go(PullStep::loading, now);
+    case rig::RecorderState::done:
+        begin();
+        return go(PullStep::saving, now);
+    case rig::RecorderState::idle:
+        return go(m_connected ? PullStep::ready : PullStep::noRig, now);
+    }
+}
+
 void PullFlow::follow(const Live& live, qint64 now) {
+    const bool armedSince = live.armings != std::exchange(m_armings, live.armings);
     m_connected = live.link == LinkState::connected;
     m_zeroed = m_zeroed || live.zeroedAt >= 0;
     m_off = live.offZero;
@@ -67,18 +85,11 @@ void PullFlow::follow(const Live& live, qint64 now) {
     case PullStep::ready:
         if (!m_connected)
             go(PullStep::noRig, now);
-        else if (live.recorder == rig::RecorderState::armed)
-            go(PullStep::armed, now);
+        else if (armedSince || live.recorder == rig::RecorderState::armed)
+            take(live, now);
         return;
     case PullStep::armed:
-        if (live.recorder == rig::RecorderState::loading) {
-            begin();
-            go(PullStep::loading, now);
-        }
-        if (live.recorder == rig::RecorderState::done) go(PullStep::saving, now);
-        if (live.recorder == rig::RecorderState::idle)
-            go(m_connected ? PullStep::ready : PullStep::noRig, now);
-        return;
+        return take(live, now);
     case PullStep::loading:
         if (live.recorder == rig::RecorderState::done) {
             go(PullStep::saving, now);

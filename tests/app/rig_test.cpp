@@ -37,6 +37,13 @@ struct AtTheRig : Window {
         server = std::make_unique<link::RigServer>(options, false);
         address = *server->listenTcp(0);
     }
+    /// The virtual rig as it ships, in a process of its own.
+    void startRigBeside(QProcess& program) {
+        program.start(ANVIL_RIG,
+                      {"--tcp", "0", "--rate", "200", "--speed", "15", "--noise", "1", "--offset", "20"});
+        ASSERT_TRUE(program.waitForReadyRead(5000));
+        address = QString::fromUtf8(program.readLine()).trimmed();
+    }
     rig::Setup setup() const {
         rig::Setup s;
         s.name = "Shed winch";
@@ -49,12 +56,21 @@ struct AtTheRig : Window {
     }
     BenchView* view() { return window->findChild<BenchView*>(); }
     PullStep step() { return view()->flow().step(); }
-    bool until(PullStep wanted, int seconds = 20) {
+    /// Waits for a step; what was seen instead, in order, if it does not come.
+    testing::AssertionResult until(PullStep wanted, int seconds = 20) {
+        std::vector<PullStep> seen{step()};
         QElapsedTimer t;
         t.start();
-        while (step() != wanted && t.elapsed() < 1000 * seconds)
+        while (step() != wanted && t.elapsed() < 1000 * seconds) {
             QTest::qWait(10);
-        return step() == wanted;
+            if (step() != seen.back()) seen.push_back(step());
+        }
+        if (step() == wanted) return testing::AssertionSuccess();
+        auto failure = testing::AssertionFailure()
+                       << "step " << static_cast<int>(wanted) << " did not come, but";
+        for (const auto s : seen)
+            failure << " " << static_cast<int>(s);
+        return failure;
     }
     /// One key, once the guard against bouncing gloves is over.
     void press(int k) {
@@ -93,11 +109,8 @@ struct AtTheRig : Window {
 
 TEST_F(AtTheRig, SevenSpecimensBySpaceAndDigitsAlone) {
     sevenPins();
-    QProcess program; // the simulated rig as it ships, in a process of its own
-    program.start(ANVIL_RIG,
-                  {"--tcp", "0", "--rate", "200", "--speed", "30", "--noise", "1", "--offset", "20"});
-    ASSERT_TRUE(program.waitForReadyRead(5000));
-    address = QString::fromUtf8(program.readLine()).trimmed();
+    QProcess program;
+    startRigBeside(program);
     window->goTo(Stage::pull);
     ASSERT_TRUE(session().rig().use(setup()));
     seeToTheCautions();
@@ -114,8 +127,10 @@ TEST_F(AtTheRig, SevenSpecimensBySpaceAndDigitsAlone) {
         EXPECT_TRUE(child<QLabel>("nextPiece")->text().contains(QStringLiteral("A1-%1").arg(i + 1)))
             << child<QLabel>("nextPiece")->text().toStdString();
         press(Qt::Key_Space); // arm
-        ASSERT_TRUE(until(PullStep::loading)) << i;
-        if (i == 2) QTest::keyClick(view(), Qt::Key_4); // marks the instant
+        if (i == 2) {
+            ASSERT_TRUE(until(PullStep::loading));
+            QTest::keyClick(view(), Qt::Key_4); // marks the instant
+        }
         ASSERT_TRUE(until(PullStep::part)) << i;
         session().rig().bench().send("!release");
         press(i == 3 ? Qt::Key_3 : Qt::Key_1); // the pin; once it was what it was fixed to
@@ -146,6 +161,37 @@ TEST_F(AtTheRig, SevenSpecimensBySpaceAndDigitsAlone) {
         EXPECT_LT(std::abs(r.baseline), 8) << "it was zeroed";
     }
     EXPECT_TRUE(session().project()->file().check().problems.isEmpty());
+    program.kill();
+    program.waitForFinished();
+}
+
+/// From the space bar on the window gets no time until the piece has broken.
+TEST_F(AtTheRig, AWindowThatIsHeldUpMissesNoPull) {
+    sevenPins();
+    QProcess program; // the rig goes on meanwhile
+    startRigBeside(program);
+    window->goTo(Stage::pull);
+    ASSERT_TRUE(session().rig().use(setup()));
+    seeToTheCautions();
+    press(Qt::Key_Space);
+    for (std::size_t i = 0; i < 2; ++i) {
+        ASSERT_TRUE(until(PullStep::ready));
+        press(Qt::Key_Space);
+        const auto& bench = session().rig().bench();
+        for (int k = 0; k < 400 && bench.live().recorder != rig::RecorderState::done; ++k)
+            QThread::msleep(50);
+        ASSERT_EQ(bench.live().recorder, rig::RecorderState::done);
+        ASSERT_EQ(step(), PullStep::ready) << "it has seen nothing";
+        ASSERT_TRUE(until(PullStep::part));
+        session().rig().bench().send("!release");
+        press(Qt::Key_1);
+        press(Qt::Key_1);
+        press(Qt::Key_Space);
+        ASSERT_EQ(study().pulls.size(), i + 1);
+        EXPECT_EQ(study().pulls[i].recording, study::Recording::done);
+        EXPECT_FALSE(study().pulls[i].whatBroke.empty());
+        EXPECT_NEAR(session().readings().byPull.at(study().pulls[i].id).peak.force, 2000, 500);
+    }
     program.kill();
     program.waitForFinished();
 }

@@ -174,6 +174,29 @@ TEST_F(RecordingFile, TheSummaryIsThatOfTheWholeCurve) {
     EXPECT_TRUE((*none)[0].digest.isEmpty());
 }
 
+/// The system gives the number of a thread that has ended to the next one; connections must not follow it.
+TEST_F(RecordingFile, ManyThreadsAfterOneAnotherMayRead) {
+    const auto specimen = make();
+    const auto p = std::move(*Project::open(path));
+    study::Pull blank;
+    blank.specimen = specimen;
+    {
+        PullRecording r(*p, blank);
+        const auto s = sample(1);
+        r.append(std::span(&s, 1));
+    }
+    const auto curve = (*p->load())[0].pulls[0].curve;
+    for (int i = 0; i < 5; ++i) {
+        std::size_t read = 0, summed = 0;
+        std::thread([&] {
+            if (const auto c = p->curve(curve)) read = c->force.size();
+            if (const auto c = p->summarize(curve)) summed = c->at(0).samples;
+        }).join();
+        EXPECT_EQ(read, 1U) << "thread " << i;
+        EXPECT_EQ(summed, 1U) << "thread " << i;
+    }
+}
+
 TEST_F(RecordingFile, NothingRecordedLeavesNoPull) {
     const auto specimen = make();
     auto p = std::move(*Project::open(path));

@@ -105,6 +105,50 @@ TEST_F(Flow, OffZeroAsksForZeroingBetweenPieces) {
     EXPECT_TRUE(flow.sentence().contains("off zero"));
 }
 
+/// The window may look away for longer than a short pull takes.
+TEST_F(Flow, APullMayBeginAndEndBetweenTwoLooks) {
+    toReady();
+    ++live.armings;
+    see(rig::RecorderState::armed);
+    see(rig::RecorderState::done, rig::Ending::broke);
+    ASSERT_EQ(flow.step(), PullStep::saving);
+    see(rig::RecorderState::done, rig::Ending::broke, true);
+    digit(2);
+    digit(1);
+    digit(6);
+    digit(5);
+    EXPECT_EQ(flow.afterwards(), "bent");
+    EXPECT_TRUE(flow.whileUnloading());
+    see(rig::RecorderState::idle);
+    flow.accepted(now);
+    ASSERT_EQ(flow.step(), PullStep::ready);
+    ++live.armings; // neither the arming nor the load is seen
+    see(rig::RecorderState::done, rig::Ending::broke);
+    ASSERT_EQ(flow.step(), PullStep::saving);
+    EXPECT_TRUE(flow.part().empty()) << "nothing of the pull before";
+    EXPECT_TRUE(flow.afterwards().empty());
+    EXPECT_FALSE(flow.whileUnloading());
+    see(rig::RecorderState::done, rig::Ending::broke, true);
+    digit(1);
+    digit(1);
+    see(rig::RecorderState::idle);
+    flow.accepted(now);
+    ++live.armings;
+    see(rig::RecorderState::loading);
+    EXPECT_EQ(flow.step(), PullStep::loading);
+}
+
+TEST_F(Flow, AnEndSeenWithoutAnArmingIsAnOldOne) {
+    toReady();
+    see(rig::RecorderState::done, rig::Ending::broke, true);
+    EXPECT_EQ(flow.step(), PullStep::ready);
+    ++live.armings; // armed, and let go again
+    see(rig::RecorderState::idle);
+    EXPECT_EQ(flow.step(), PullStep::ready);
+    see(rig::RecorderState::done, rig::Ending::broke, true);
+    EXPECT_EQ(flow.step(), PullStep::ready);
+}
+
 TEST_F(Flow, UnpluggedInMidPullStillAsksWhatBroke) {
     toReady();
     see(rig::RecorderState::armed);

@@ -153,7 +153,7 @@ void BenchView::follow() {
     m_nearTimes = std::max(m_nearTimes, live.nearLimitTimes);
     m_flow.follow(live, now());
     if (before == m_flow.step()) return;
-    if (m_flow.step() == PullStep::loading && before == PullStep::armed) m_atStart = live;
+    if (before == PullStep::ready || before == PullStep::armed) m_atStart = live;
     if (before == PullStep::saving && m_flow.step() == PullStep::part) {
         for (const auto& trouble : work::troublesBetween(m_atStart, live)) {
             m_marks.push_back({live.time, trouble.toStdString()});

@@ -38,6 +38,7 @@ struct Live {
     LinkState link = LinkState::none;
     QString said; ///< about the link
     rig::RecorderState recorder = rig::RecorderState::idle;
+    std::uint64_t armings = 0; ///< how often it has been armed
     std::optional<rig::Ending> ending;
     double force = 0, peak = 0, time = 0;
     double level = 0, rawLevel = 0; ///< N, mean of the last second; and as the device says it, smoothed

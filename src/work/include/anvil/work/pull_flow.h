@@ -81,10 +81,12 @@ private:
     qsizetype m_seen = 0;
     bool m_zeroed = false, m_off = false, m_pieceLeft = true, m_connected = false;
     std::vector<std::string> m_parts, m_modes;
-    void begin(); ///< a new pull: nothing is known of how it will end
+    void take(const Live& live, qint64 now); ///< what has become of the arming
+    void begin();                            ///< a new pull: nothing is known of how it will end
     void broken(qint64 now);
     std::string m_part, m_how, m_where, m_afterwards;
     bool m_unloading = false;
+    std::uint64_t m_armings = 0; ///< at the last look
     std::vector<std::string> m_ends;
     double m_lookEvery = 0, m_nextLook = 0;
     study::Limit m_limit = study::Limit::broke;
