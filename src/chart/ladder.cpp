@@ -159,6 +159,7 @@ Picture ladder(const study::StudyData& data, const study::Verdict& verdict, cons
                            v.pull == selected ? Ink::accent
                            : aside            ? Ink::faint
                                               : Ink::series0});
+                if (v.guess) p.add(Label{{x + 5, mid + shift - 1}, "~", 12, Align::left, Ink::series0, true});
                 const auto* specimen = data.specimen(v.specimen);
                 p.hits.push_back({x - 7, mid + shift - 7, 14, 14,
                                   (specimen ? specimen->label + ": " : "") +

@@ -6,15 +6,17 @@ namespace anvil::chart {
 
 double addKey(Picture& p, const study::Verdict& verdict, double top) {
     constexpr double row = 18, sign = 20, letter = 5.8, space = 16;
-    bool mean = false, interval = false, lowest = false, bound = false;
+    bool mean = false, interval = false, lowest = false, bound = false, guess = false;
     std::set<stats::State> states;
     for (const auto& g : verdict.groups) {
         mean = mean || g.summary.mean;
         interval = interval || g.summary.meanInterval;
         lowest = lowest || (g.summary.lowest && g.summary.n > 1);
         bound = bound || (g.summary.mean && g.summary.basis == stats::MeanBasis::bound);
-        for (const auto& v : g.values)
+        for (const auto& v : g.values) {
             states.insert(v.value.state);
+            guess = guess || v.guess;
+        }
     }
     double x = 8, y = top + 1;
     const auto item = [&](bool wanted, const std::string& text, const auto& draw) {
@@ -51,6 +53,9 @@ double addKey(Picture& p, const study::Verdict& verdict, double top) {
                                       {between, "between"},
                                       {aside, "set aside"}})
         item(states.contains(state), text, mark(markOf(state), state == aside ? Ink::faint : Ink::series0));
+    item(guess, "a guess, beyond the calibration table", [&](double at, double mid) {
+        p.add(Label{{at, mid + 4}, "~", 12, Align::center, Ink::series0, true});
+    });
     return x > 8 ? y + row / 2 : top;
 }
 

@@ -182,17 +182,6 @@ Expected<Output> statistics(const std::string& file, double marginPercent) {
     return out;
 }
 
-/// The letters of one group that another one has too.
-std::string sharedBy(const std::vector<std::string>& letters, std::size_t group) {
-    std::string out;
-    for (const char letter : letters[group])
-        for (std::size_t i = 0; i < letters.size(); ++i)
-            if (i != group && letters[i].find(letter) != std::string::npos &&
-                out.find(letter) == std::string::npos)
-                out += letter;
-    return out;
-}
-
 /// Ranking by means; the drawn probabilities are not there yet and stay null.
 Expected<Output> rank(const std::string& file) {
     const auto data = compareFile(file, 0.1);
@@ -235,7 +224,7 @@ Expected<Output> rank(const std::string& file) {
             rows.push_back({fmt::format("{}", k + 1), g.option, g.condition,
                             (bound ? "at least " : "") + significant(*g.summary.mean) +
                                 (data->unit ? " " + std::string(data->unit->symbol) : ""),
-                            sharedBy(letters, k)});
+                            stats::sharedLetters(letters, k)});
         }
         for (const auto& g : data->groups)
             if (g.condition == condition && !g.summary.mean && g.summary.n > 0)

@@ -1,7 +1,9 @@
 #include <anvil/rig/recorder.h>
 
 #include <algorithm>
+#include <array>
 #include <cmath>
+#include <span>
 
 namespace anvil::rig {
 namespace {
@@ -38,6 +40,19 @@ template <class Value> std::optional<double> slope(const std::deque<Sample>& rec
     return tt > 0 ? std::optional(tv / tt) : std::nullopt;
 }
 
+double medianOf(std::span<double> values) {
+    if (values.empty()) return 0;
+    const auto middle = values.begin() + static_cast<std::ptrdiff_t>(values.size() / 2);
+    std::nth_element(values.begin(), middle, values.end());
+    return *middle;
+}
+
+/// A single sample far above both its neighbours: the bench's electricity, no load.
+bool standsOut(double before, double at, double after, double noise) {
+    const double beside = std::max(before, after);
+    return at - beside > std::max(8 * noise, 0.5 * std::abs(beside));
+}
+
 } // namespace
 
 const char* sentence(Ending ending) {
@@ -51,16 +66,37 @@ const char* sentence(Ending ending) {
 void Recorder::arm(const RecorderSettings& settings) {
     m_settings = settings;
     m_ending.reset();
-    m_peak = 0;
+    m_peak = m_firmPeak = 0;
     m_recorded = 0;
     m_above = m_near = 0;
     m_paused = false;
     m_belowSince = m_stillSince = -1;
-    m_base = level();
+    learn();
     m_threshold = settings.startForce > 0
                       ? settings.startForce
-                      : std::max({8 * noise(), 0.001 * settings.limit.value_or(0), settings.leastStart});
+                      : std::max({8 * m_noise, 0.001 * settings.limit.value_or(0), settings.leastStart});
     m_state = RecorderState::armed;
+}
+
+/// Unloaded level and noise of the last second, by medians: a spike in it must not keep a pull from being
+/// seen.
+void Recorder::learn() {
+    std::vector<double> levels, steps;
+    for (auto i = lastSecond(m_recent); i < m_recent.size(); ++i) {
+        levels.push_back(m_recent[i].force);
+        if (levels.size() > 1) steps.push_back(std::abs(levels.back() - levels[levels.size() - 2]));
+    }
+    m_base = medianOf(levels);
+    // Of normal noise the median step between neighbours is 0.6745 · √2 s.
+    m_noise = medianOf(steps) / (0.6745 * std::sqrt(2.0));
+    if (m_noise > 0 || steps.empty()) return;
+    // Most steps of a coarse resolution are none: the lower nine tenths of them, s = rms(Δ)/√2.
+    std::sort(steps.begin(), steps.end());
+    steps.resize(steps.size() - steps.size() / 10);
+    double squares = 0;
+    for (const double d : steps)
+        squares += d * d;
+    m_noise = std::sqrt(squares / (2 * static_cast<double>(steps.size())));
 }
 
 void Recorder::begin() {
@@ -72,8 +108,22 @@ void Recorder::begin() {
         if (s.time >= from) before.push_back(s);
     m_sink.append(before);
     m_recorded = before.size();
-    for (const auto& s : before)
-        m_peak = std::max(m_peak, s.force - m_base);
+    for (std::size_t i = 1; i + 1 < before.size(); ++i)
+        seePeak(before[i - 1].force, before[i].force, before[i + 1].force);
+    m_firmPeak = std::max(0.0, firmLoad());
+}
+
+void Recorder::seePeak(double before, double at, double after) {
+    if (!standsOut(before, at, after, m_noise)) m_peak = std::max(m_peak, at - m_base);
+}
+
+/// The median of the last five samples: what one or two spikes among them cannot move.
+double Recorder::firmLoad() const {
+    std::array<double, 5> few{};
+    const auto n = std::min(few.size(), m_recent.size());
+    for (std::size_t i = 0; i < n; ++i)
+        few[i] = m_recent[m_recent.size() - n + i].force;
+    return medianOf(std::span(few).first(n)) - m_base;
 }
 
 void Recorder::start() {
@@ -107,7 +157,7 @@ void Recorder::reset() {
     stop();
     m_state = RecorderState::idle;
     m_ending.reset();
-    m_peak = 0;
+    m_peak = m_firmPeak = 0;
     m_recorded = 0;
 }
 
@@ -132,20 +182,24 @@ void Recorder::feed(const Sample& sample) {
     if (m_state != RecorderState::loading) return;
     m_sink.append(std::span(&sample, 1));
     ++m_recorded;
-    m_peak = std::max(m_peak, load);
+    if (const auto n = m_recent.size(); n >= 3)
+        seePeak(m_recent[n - 3].force, m_recent[n - 2].force, sample.force);
     m_near = nearLimit() ? std::min(m_near + 1, 3) : 0;
     m_nearTimes += m_near == 2;
-    if (m_peak < 2 * m_threshold) return;
-    if (load < m_settings.breakShare * m_peak) {
+    // What ends a pull is judged by what a spike cannot move, else one in mid-rise would pass for the peak.
+    const double firm = firmLoad();
+    m_firmPeak = std::max(m_firmPeak, firm);
+    if (m_firmPeak < 2 * m_threshold) return;
+    if (firm < m_settings.breakShare * m_firmPeak) {
         if (m_belowSince < 0) m_belowSince = sample.time;
         if (sample.time - m_belowSince >= m_settings.breakSeconds) return finish(Ending::broke);
     } else {
         m_belowSince = -1;
     }
     if (m_settings.holdSeconds > 0 && !m_paused) {
-        if (m_stillSince < 0 || std::abs(load - m_stillLevel) > 0.01 * m_peak) {
+        if (m_stillSince < 0 || std::abs(firm - m_stillLevel) > 0.01 * m_firmPeak) {
             m_stillSince = sample.time;
-            m_stillLevel = load;
+            m_stillLevel = firm;
         } else if (sample.time - m_stillSince >= m_settings.holdSeconds) {
             finish(Ending::held);
         }

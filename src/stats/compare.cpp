@@ -107,15 +107,24 @@ std::vector<std::string> tieLetters(std::size_t groups,
     for (auto& c : cliques)
         std::sort(c.begin(), c.end());
     std::sort(cliques.begin(), cliques.end());
+    // One sign a set, so that a row of them can be read; nobody reads a table with more ties than that.
+    constexpr std::string_view signs = "abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789";
     std::vector<std::string> letters(groups);
-    for (std::size_t k = 0; k < cliques.size(); ++k) {
-        std::string letter;
-        for (std::size_t m = k + 1; m > 0; m = (m - 1) / 26)
-            letter.insert(letter.begin(), static_cast<char>('a' + (m - 1) % 26));
+    for (std::size_t k = 0; k < cliques.size(); ++k)
         for (const auto i : cliques[k])
-            letters[i] += letter;
-    }
+            letters[i] += k < signs.size() ? signs[k] : '*';
     return letters;
+}
+
+std::string sharedLetters(const std::vector<std::string>& letters, std::size_t group) {
+    std::string out;
+    for (const char letter : letters[group])
+        for (std::size_t i = 0; i < letters.size(); ++i)
+            if (i != group && letters[i].find(letter) != std::string::npos) {
+                out += letter;
+                break;
+            }
+    return out;
 }
 
 } // namespace anvil::stats

@@ -149,14 +149,11 @@ std::string sentence(const std::string& a, const std::string& b, const std::stri
 }
 
 std::string sharedLetters(const Verdict& verdict, const Group& group) {
-    std::string out;
-    for (const char letter : group.letters)
-        if (std::any_of(verdict.groups.begin(), verdict.groups.end(), [&](const Group& other) {
-                return other.condition == group.condition && other.option != group.option &&
-                       other.letters.find(letter) != std::string::npos;
-            }))
-            out += letter;
-    return out;
+    std::vector<std::string> letters{group.letters};
+    for (const auto& other : verdict.groups)
+        if (other.condition == group.condition && other.option != group.option)
+            letters.push_back(other.letters);
+    return stats::sharedLetters(letters, 0);
 }
 
 std::vector<std::size_t> Verdict::inCondition(Id condition) const {

@@ -101,8 +101,13 @@ struct AtTheRig : Window {
     }
     void seeToTheCautions() {
         ASSERT_TRUE(until(PullStep::safety));
-        for (int i = 0; i < 20 && step() == PullStep::safety; ++i)
-            press(Qt::Key_Space);
+        // A rig that is connected anew may be away for an instant in between.
+        for (int i = 0; i < 40 && step() != PullStep::zero; ++i) {
+            if (step() == PullStep::safety)
+                press(Qt::Key_Space);
+            else
+                QTest::qWait(100);
+        }
         ASSERT_TRUE(until(PullStep::zero));
     }
 };

@@ -125,8 +125,18 @@ TEST(Ladder, SaysWhatItsMarksMeanAndNoMore) {
     EXPECT_TRUE(words(ladder({}, {}, quantity::unit("N"), 500)).empty());
 }
 
-TEST(Ladder, PointingAtAGuessSaysSo) {
+TEST(Ladder, AGuessIsMarkedAndPointingAtItSaysSo) {
     Small s;
+    const auto signs = [&] { // in the ladder, and in the key under it
+        int ladder = 0, key = 0;
+        for (const auto& shape : s.picture().shapes)
+            if (const auto* label = std::get_if<Label>(&shape)) {
+                ladder += label->text == "~";
+                key += label->text == "a guess, beyond the calibration table";
+            }
+        return std::pair(ladder, key);
+    };
+    EXPECT_EQ(signs(), std::pair(0, 0));
     s.verdict.groups.front().values.front().guess = true;
     const auto id = s.verdict.groups.front().values.front().pull;
     int guesses = 0;
@@ -136,6 +146,7 @@ TEST(Ladder, PointingAtAGuessSaysSo) {
             EXPECT_EQ(h.pull, id);
         }
     EXPECT_EQ(guesses, 1);
+    EXPECT_EQ(signs(), std::pair(2, 1)) << "one in the ladder, one in the key";
 }
 
 TEST(Ladder, MarksStandWhereTheirValueIs) {

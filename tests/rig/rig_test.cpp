@@ -650,6 +650,85 @@ TEST(Recorder, SpikesStartNothingAndStopFromArmedKeepsNothing) {
     EXPECT_EQ(kept.begun, 0);
 }
 
+/// A spike just before the arming is no noise, and one in mid-rise is no peak that the load fell from.
+TEST(Recorder, SpikesNeitherHideAPullNorEndIt) {
+    Kept kept;
+    Recorder r(kept);
+    double t = idle(r, 0);
+    const auto feed = [&](double force) { r.feed({t += 0.01, force, std::nullopt, true}); };
+    feed(5000);
+    for (int i = 0; i < 20; ++i)
+        feed(i % 2 ? 0.5 : -0.5);
+    r.arm({});
+    for (int i = 1; i <= 100; ++i) { // up to 1000 N
+        feed(10.0 * i);
+        if (i == 20) { // of the bench's electricity, at 200 N
+            feed(4000);
+            feed(-3000);
+            feed(4000);
+        }
+        if (i == 60) {
+            EXPECT_NEAR(r.peak(), 590, 11) << "up to the last sample but one";
+            feed(9000);
+            feed(9000);
+        }
+    }
+    EXPECT_EQ(r.state(), RecorderState::loading);
+    for (int i = 0; i < 31; ++i) {
+        EXPECT_EQ(r.state(), RecorderState::loading);
+        feed(i == 15 ? 3000 : 50);
+    }
+    for (int i = 0; i < 3; ++i)
+        feed(50);
+    EXPECT_EQ(r.state(), RecorderState::done) << "nor does one after the break keep it going";
+    EXPECT_EQ(*kept.ending, Ending::broke);
+    EXPECT_EQ(kept.samples.back().force, 50);
+}
+
+/// Whatever the seed, model and spikes: the greatest sample that is no spike has been recorded.
+TEST(Recorder, HasThePeakOfEveryPullWithSpikes) {
+    for (const auto model : sim::allModels)
+        for (std::uint64_t seed = 1; seed <= 200; ++seed) {
+            Kept kept;
+            Recorder r(kept);
+            sim::Logger logger;
+            logger.noise = 2;
+            logger.before = 2;
+            logger.after = 0.03;
+            logger.spikes = 12;
+            sim::Specimen specimen;
+            specimen.model = model;
+            specimen.residual = 0.2;
+            const auto run = sim::pull(specimen, logger, seed);
+            const auto& c = run.curve;
+            const std::size_t armed = static_cast<std::size_t>(1.5 * logger.rate);
+            for (std::size_t i = 0; i < c.time.size() && r.state() != RecorderState::done; ++i) {
+                if (i == armed) r.arm({});
+                r.feed({c.time[i], c.force[i], c.displacement[i], true});
+            }
+            const auto has = std::any_of(kept.samples.begin(), kept.samples.end(), [&](const Sample& s) {
+                return std::abs(s.force - logger.zeroOffset - run.truth.peak) < 1e-9;
+            });
+            ASSERT_TRUE(has) << sim::name(model) << ", seed " << seed;
+        }
+}
+
+TEST(Recorder, LearnsTheNoiseOfACoarseResolution) {
+    Kept kept;
+    Recorder r(kept);
+    double t = 0;
+    for (int i = 0; i < 150; ++i) // one step of 10 N now and then
+        r.feed({t += 0.01, i % 12 == 0 ? 10.0 : 0.0, std::nullopt, true});
+    EXPECT_TRUE(r.offZero() || r.level() < 3 * r.noise());
+    r.arm({});
+    for (int i = 0; i < 5; ++i)
+        r.feed({t += 0.01, 10, std::nullopt, true});
+    EXPECT_EQ(r.state(), RecorderState::armed) << "a step of the display is no load";
+    for (int i = 0; i < 3; ++i)
+        r.feed({t += 0.01, 60, std::nullopt, true});
+    EXPECT_EQ(r.state(), RecorderState::loading);
+}
+
 TEST(Recorder, EndsByHandByHoldAndByALostLink) {
     for (const auto ending : {Ending::stopped, Ending::held, Ending::linkLost, Ending::cannotSave}) {
         Kept kept;

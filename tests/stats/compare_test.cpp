@@ -133,4 +133,30 @@ TEST(Letters, MaximalSetsOfTies) {
     EXPECT_TRUE(tieLetters(0, {}).empty());
 }
 
+/// Each of 40 ties with its neighbours only: 39 sets, one sign each.
+TEST(Letters, ManySetsHaveOneSignEach) {
+    constexpr std::size_t n = 40;
+    std::vector<std::vector<PairVerdict>> v(n, std::vector<PairVerdict>(n, PairVerdict::stronger));
+    for (std::size_t i = 0; i + 1 < n; ++i)
+        v[i][i + 1] = PairVerdict::tooClose;
+    const auto letters = tieLetters(n, v);
+    EXPECT_EQ(letters[0], "a");
+    EXPECT_EQ(letters[26], "zA");
+    EXPECT_EQ(letters[39], "M");
+    for (std::size_t i = 0; i < n; ++i) {
+        const auto shared = sharedLetters(letters, i);
+        EXPECT_EQ(shared, letters[i]) << i;
+        EXPECT_EQ(shared.size(), i == 0 || i == n - 1 ? 1U : 2U);
+    }
+}
+
+TEST(Letters, SharedAreThoseOfSomebodyElseToo) {
+    const std::vector<std::string> letters{"a", "ab", "bc", "d"};
+    EXPECT_EQ(sharedLetters(letters, 0), "a");
+    EXPECT_EQ(sharedLetters(letters, 1), "ab");
+    EXPECT_EQ(sharedLetters(letters, 2), "b") << "nobody else has c";
+    EXPECT_EQ(sharedLetters(letters, 3), "");
+    EXPECT_EQ(sharedLetters({"a"}, 0), "") << "nobody to share with";
+}
+
 } // namespace

@@ -122,8 +122,8 @@ ImportSheet::ImportSheet(Session& session, const QStringList& paths, QWidget* pa
     m_table->verticalHeader()->setDefaultSectionSize(34);
     m_table->setColumnWidth(includeColumn, 34);
     m_table->setColumnWidth(curveColumn, 96);
-    m_table->setColumnWidth(fileColumn, 265);
-    m_table->setColumnWidth(peakColumn, 120);
+    m_table->setColumnWidth(fileColumn, 245);
+    m_table->setColumnWidth(peakColumn, 92);
     m_table->setColumnWidth(optionColumn, 140);
     m_table->setColumnWidth(conditionColumn, 110);
     m_table->setColumnWidth(replicateColumn, 72);

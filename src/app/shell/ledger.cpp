@@ -108,7 +108,7 @@ Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(s
     edits->addWidget(m_broke);
     m_where = new QLineEdit;
     m_where->setObjectName("where");
-    m_where->setPlaceholderText(tr("where, such as: at the second tuck"));
+    m_where->setPlaceholderText(tr("where: at the second tuck"));
     edits->addWidget(m_where);
     m_shares = new QLineEdit;
     m_shares->setObjectName("shares");
@@ -117,7 +117,8 @@ Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(s
     edits->addWidget(m_shares);
     m_afterwards = new QLineEdit;
     m_afterwards->setObjectName("afterwards");
-    m_afterwards->setPlaceholderText(tr("afterwards: bent, stuck, still works"));
+    m_afterwards->setPlaceholderText(tr("afterwards: bent, stuck"));
+    m_afterwards->setToolTip(tr("What the piece is like now: bent, stuck, still works"));
     edits->addWidget(m_afterwards);
     m_unloading = new QCheckBox(tr("Broke on unloading"));
     m_unloading->setObjectName("whileUnloading");

@@ -26,7 +26,7 @@ HowManyPanel::HowManyPanel(Session& session, QWidget* parent) : Panel(session, p
     m_schools->setObjectName("schools");
     m_schools->setHorizontalHeaderLabels({tr("Of each"), tr("Sees a difference of"), tr("What it tells")});
     m_schools->verticalHeader()->hide();
-    m_schools->verticalHeader()->setDefaultSectionSize(24);
+    m_schools->verticalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents); // the words wrap
     m_schools->setEditTriggers(QAbstractItemView::NoEditTriggers);
     m_schools->horizontalHeader()->setStretchLastSection(true);
     left->addWidget(m_schools, 1);
@@ -87,6 +87,7 @@ void HowManyPanel::fill() {
             m_schools->setItem(i, k, item);
         }
     }
+    m_schools->resizeColumnToContents(0);
     m_schools->resizeColumnToContents(1);
     const auto totals = data ? study::totals(*data) : study::PlanTotals{};
     m_minutes->setText(data && data->study.plan.minutesEach > 0

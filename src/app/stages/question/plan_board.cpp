@@ -7,6 +7,7 @@
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
+#include <algorithm>
 #include <anvil/study/planning.h>
 #include <utility>
 
@@ -45,6 +46,11 @@ PlanBoard::PlanBoard(Session& session, QWidget* parent) : QTableWidget(parent), 
     refresh();
 }
 
+QSize PlanBoard::sizeHint() const {
+    const int most = 10 * verticalHeader()->defaultSectionSize();
+    return {QTableWidget::sizeHint().width(), std::min(verticalHeader()->length(), most) + 2 * frameWidth()};
+}
+
 Id PlanBoard::optionAt(int row) const {
     const auto* data = m_session.study();
     return data && row >= 1 && row <= static_cast<int>(data->options.size())
@@ -73,6 +79,7 @@ void PlanBoard::refresh() {
     const int options = data ? static_cast<int>(data->options.size()) : 0,
               conditions = data ? static_cast<int>(data->conditions.size()) : 0;
     const int row = std::max(0, currentRow()), column = std::max(0, currentColumn());
+    if (rowCount() != options + 2) updateGeometry();
     setRowCount(options + 2);
     setColumnCount(conditions + 2);
     const auto& t = theme();

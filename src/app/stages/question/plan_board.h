@@ -18,6 +18,8 @@ public:
     std::vector<std::pair<Id, Id>> selectedSquares() const;
     /// Puts the cursor where the next thing is missing: an option, a condition, or the number of replicates.
     void focusNext();
+    /// As high as its rows, up to ten of them.
+    QSize sizeHint() const override;
 
 protected:
     void keyPressEvent(QKeyEvent* event) override;

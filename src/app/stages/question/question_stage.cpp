@@ -58,7 +58,7 @@ QuestionStage::QuestionStage(Session& session, QWidget* parent) : QWidget(parent
     m_tabs->addTab(new MethodPanel(session), tr("Method"));
     m_tabs->addTab(new SafetyPanel(session), tr("Safety"));
     split->addWidget(m_tabs);
-    split->setStretchFactor(0, 1);
+    split->setStretchFactor(0, 0); // the board needs no more than its rows
     split->setStretchFactor(1, 1);
     split->setChildrenCollapsible(false);
     body->addWidget(split, 1);

@@ -11,6 +11,7 @@
 #include <QPushButton>
 #include <QTableWidget>
 #include <QTimer>
+#include <algorithm>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
 
@@ -114,8 +115,11 @@ void LinkPanel::fill() {
     m_columns->setVisible(!answers);
     m_meaning->setText(answers ? tr("Every answer is read by its question above.")
                                : tr("What its columns mean"));
-    for (QWidget* w : {static_cast<QWidget*>(m_guess), static_cast<QWidget*>(m_rate)})
-        w->setVisible(!answers);
+    m_guess->setVisible(!answers);
+    const auto& known = s.layout.columns;
+    m_rate->setVisible(
+        !answers && !known.empty() &&
+        std::none_of(known.begin(), known.end(), [](const auto& c) { return c.role == rig::Role::time; }));
     m_moreQueries->setText(qs(rig::columnsText(s.asked)));
     m_forceQuery->setText(qs(s.forceQuery));
     m_travelQuery->setText(qs(s.displacementQuery));

@@ -76,11 +76,11 @@ QWidget* PiecesPanel::makeMakeRow() {
 QLayout* PiecesPanel::makeMeasureRow() {
     auto* row = new QHBoxLayout;
     row->addWidget(new QLabel(tr("Measure")));
-    row->addWidget(m_dimension = field("dimension", tr("what, such as: depth"), 150));
+    row->addWidget(m_dimension = field("dimension", tr("such as: depth"), 150));
     row->addWidget(new QLabel(tr("wanted")));
     row->addWidget(m_nominal = field("nominal", tr("such as 3 1/4 in"), 120));
     row->addWidget(new QLabel(tr("±")));
-    row->addWidget(m_tolerance = field("tolerance", tr("such as 0.5 mm"), 110));
+    row->addWidget(m_tolerance = field("tolerance", tr("such as 0.5 mm"), 130));
     auto* add = new QPushButton(tr("Add"));
     add->setObjectName("addDimension");
     row->addWidget(add);

@@ -43,7 +43,7 @@ public:
 
 struct RecorderSettings {
     double leastStart = 1;     ///< N: no load below this starts a recording
-    double startForce = 0;     ///< N above the unloaded level that starts a recording; 0: 8 × noise,
+    double startForce = 0;     ///< N above the unloaded level that starts a recording; 0: 8 × its noise,
                                ///< a thousandth of the limit, or the least, whichever is most
     double preTrigger = 2;     ///< s kept from before the start, so that there is a baseline
     double breakShare = 0.4;   ///< of the peak: below it the piece counts as broken …
@@ -84,7 +84,8 @@ public:
     RecorderState state() const { return m_state; }
     std::optional<Ending> ending() const { return m_ending; }
     double force() const { return m_last.force; }
-    double peak() const { return m_peak; } ///< N, since loading began
+    /// N, since loading began; a single sample that stands out above both its neighbours is none.
+    double peak() const { return m_peak; }
     double time() const { return m_last.time; }
     std::size_t recorded() const { return m_recorded; } ///< samples handed on
     /// Slope over the last second, N/s and m/s; nothing before there is a second to look at.
@@ -105,13 +106,17 @@ public:
 private:
     void begin();
     void finish(Ending ending);
+    void learn();
+    void seePeak(double before, double at, double after);
+    double firmLoad() const;
     SampleSink& m_sink;
     RecorderSettings m_settings;
     RecorderState m_state = RecorderState::idle;
     std::optional<Ending> m_ending;
     std::deque<Sample> m_recent; ///< the last seconds, for levels, rates and what came before the start
     Sample m_last;
-    double m_base = 0, m_threshold = 0, m_peak = 0, m_unloaded = 0;
+    double m_base = 0, m_noise = 0, m_threshold = 0, m_peak = 0, m_unloaded = 0;
+    double m_firmPeak = 0; ///< the greatest load that no spike has made
     double m_belowSince = -1, m_stillSince = -1, m_stillLevel = 0;
     bool m_paused = false;
     int m_above = 0, m_near = 0; ///< samples in a row above the start, near the limit

@@ -46,5 +46,7 @@ void decide(std::span<Comparison> family, std::span<const std::pair<Summary, Sum
 /// pair that could not be tested is no tie) share a letter. verdict(i, j) is that of group i against group j,
 /// i < j.
 std::vector<std::string> tieLetters(std::size_t groups, const std::vector<std::vector<PairVerdict>>& verdict);
+/// The letters of one group that another one carries too: what it ties with. `letters`: as from tieLetters.
+std::string sharedLetters(const std::vector<std::string>& letters, std::size_t group);
 
 } // namespace anvil::stats
