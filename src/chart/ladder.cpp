@@ -159,7 +159,9 @@ Picture ladder(const study::StudyData& data, const study::Verdict& verdict, cons
                            v.pull == selected ? Ink::accent
                            : aside            ? Ink::faint
                                               : Ink::series0});
-                if (v.guess) p.add(Label{{x + 5, mid + shift - 1}, "~", 12, Align::left, Ink::series0, true});
+                if (v.guess) // hollow
+                    p.add(Mark{
+                        {x, mid + shift}, markOf(v.value.state), v.pull == selected ? 6.5 : 4.2, Ink::paper});
                 const auto* specimen = data.specimen(v.specimen);
                 p.hits.push_back({x - 7, mid + shift - 7, 14, 14,
                                   (specimen ? specimen->label + ": " : "") +

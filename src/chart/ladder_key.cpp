@@ -53,8 +53,9 @@ double addKey(Picture& p, const study::Verdict& verdict, double top) {
                                       {between, "between"},
                                       {aside, "set aside"}})
         item(states.contains(state), text, mark(markOf(state), state == aside ? Ink::faint : Ink::series0));
-    item(guess, "a guess, beyond the calibration table", [&](double at, double mid) {
-        p.add(Label{{at, mid + 4}, "~", 12, Align::center, Ink::series0, true});
+    item(guess, "hollow: a guess, beyond the calibration table", [&](double at, double mid) {
+        p.add(Mark{{at, mid}, MarkShape::disc, 8.5, Ink::series0});
+        p.add(Mark{{at, mid}, MarkShape::disc, 4.2, Ink::paper});
     });
     return x > 8 ? y + row / 2 : top;
 }

@@ -128,13 +128,13 @@ TEST(Ladder, SaysWhatItsMarksMeanAndNoMore) {
 TEST(Ladder, AGuessIsMarkedAndPointingAtItSaysSo) {
     Small s;
     const auto signs = [&] { // in the ladder, and in the key under it
-        int ladder = 0, key = 0;
-        for (const auto& shape : s.picture().shapes)
-            if (const auto* label = std::get_if<Label>(&shape)) {
-                ladder += label->text == "~";
-                key += label->text == "a guess, beyond the calibration table";
-            }
-        return std::pair(ladder, key);
+        int hollow = 0, key = 0;
+        for (const auto& shape : s.picture().shapes) {
+            if (const auto* mark = std::get_if<Mark>(&shape)) hollow += mark->ink == Ink::paper;
+            if (const auto* label = std::get_if<Label>(&shape))
+                key += label->text == "hollow: a guess, beyond the calibration table";
+        }
+        return std::pair(hollow, key);
     };
     EXPECT_EQ(signs(), std::pair(0, 0));
     s.verdict.groups.front().values.front().guess = true;

@@ -112,7 +112,7 @@ Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(s
     edits->addWidget(m_where);
     m_shares = new QLineEdit;
     m_shares->setObjectName("shares");
-    m_shares->setPlaceholderText(tr("mixed: 60 % let go, 40 % tore"));
+    m_shares->setPlaceholderText(tr("60 % let go, 40 % tore"));
     m_shares->setToolTip(tr("Shares by area of a mixed failure; together 100 %"));
     edits->addWidget(m_shares);
     m_afterwards = new QLineEdit;

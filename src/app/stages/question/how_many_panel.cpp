@@ -7,7 +7,9 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QTableWidget>
+#include <QTimer>
 #include <QVBoxLayout>
+#include <algorithm>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
 #include <anvil/study/pieces.h>
@@ -89,6 +91,11 @@ void HowManyPanel::fill() {
     }
     m_schools->resizeColumnToContents(0);
     m_schools->resizeColumnToContents(1);
+    const auto mine = std::find_if(rows.begin(), rows.end(), [&](const auto& r) { return r.n == planned; });
+    if (mine != rows.end()) // once the rows have their heights
+        QTimer::singleShot(0, m_schools, [table = m_schools, row = static_cast<int>(mine - rows.begin())] {
+            table->scrollTo(table->model()->index(row, 0), QAbstractItemView::PositionAtCenter);
+        });
     const auto totals = data ? study::totals(*data) : study::PlanTotals{};
     m_minutes->setText(data && data->study.plan.minutesEach > 0
                            ? qs(quantity::shortest(data->study.plan.minutesEach) + " min")
