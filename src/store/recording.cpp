@@ -147,6 +147,7 @@ bool PullRecording::commit(const Parts& parts) {
     m_streams = std::move(streams);
     m_pullId = pull;
     std::vector<std::size_t> held;
+    held.reserve(m_streams.size());
     for (const auto& stream : m_streams)
         held.push_back(stream.committed);
     m_tape.committed(held);

@@ -186,6 +186,7 @@ std::vector<QStringList> tapesOf(const QString& project) {
     for (const auto& name : dir.entryList(QDir::Files, QDir::Name))
         if (name.startsWith(start)) tapes[name.chopped(1)] << dir.filePath(name);
     std::vector<QStringList> out;
+    out.reserve(tapes.size());
     for (const auto& [name, sides] : tapes)
         out.push_back(sides);
     return out;
