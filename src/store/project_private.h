@@ -17,9 +17,12 @@
 #include <condition_variable>
 #include <csignal>
 #include <deque>
+#include <fcntl.h>
 #include <future>
 #include <mutex>
+#include <sys/wait.h>
 #include <thread>
+#include <unistd.h>
 
 namespace anvil::store {
 
@@ -186,9 +189,31 @@ struct Project::Private {
     QString useLog(QSqlDatabase& db) {
         QSqlQuery q(db);
         logged = q.exec("PRAGMA journal_mode = WAL") && q.next() && q.value(0).toString() == "wal";
+        q.finish();
+        if (logged && q.exec("SELECT count(*) FROM sqlite_master")) { // makes the log and its index
+            q.finish();
+            reserveIndex();
+        }
         return logged ? QString()
                       : QStringLiteral("this folder does not support safe writing (write-ahead log)");
     }
+
+    /// Gives the log's index its room on the disk for good. SQLite writes to it in memory; had the disk
+    /// become full meanwhile, the system would end the program (SIGBUS). By a process of its own, for closing
+    /// the file here would take away SQLite's locks on it. Where the file system cannot do it, nothing is
+    /// lost.
+    void reserveIndex() const {
+        const auto file = QFile::encodeName(path + "-shm");
+        const auto child = ::fork();
+        if (child == 0) { // only what may be called after a fork of many threads
+            const int fd = ::open(file.constData(), O_RDWR | O_CLOEXEC);
+            if (fd >= 0) (void)::fallocate(fd, FALLOC_FL_KEEP_SIZE, 0, indexBytes);
+            ::_exit(0);
+        }
+        while (child > 0 && ::waitpid(child, nullptr, 0) < 0 && errno == EINTR) {
+        }
+    }
+    static constexpr off_t indexBytes = 64 << 10; ///< of a log of eight thousand pages
 
     /// Where the copy of a file of an older version goes: beside it, under a name that is free.
     QString oldCopyPath(int version) const {

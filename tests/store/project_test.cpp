@@ -7,6 +7,7 @@
 #include <anvil/quantity/entry.h>
 #include <anvil/store/project.h>
 #include <csignal>
+#include <fcntl.h>
 #include <gtest/gtest.h>
 #include <sys/stat.h>
 #include <sys/wait.h>
@@ -124,6 +125,28 @@ TEST_F(ProjectFile, IsOneFileAfterAnOrderlyCloseAndCanBeCopied) {
     ASSERT_TRUE(p);
     EXPECT_EQ((*p)->load()->front(), d);
     EXPECT_TRUE((*p)->check().problems.isEmpty());
+}
+
+/// The log's index is written to in memory: without room on the disk that ends the program.
+TEST_F(ProjectFile, TheLogsIndexHasItsRoomFromTheStart) {
+    {
+        const auto p = create();
+        fill(*p, sampleCurve(5000));
+    }
+    const int probe = ::open(path("probe").toUtf8().constData(), O_RDWR | O_CREAT, 0600);
+    ASSERT_GE(probe, 0);
+    const bool can = ::fallocate(probe, FALLOC_FL_KEEP_SIZE, 0, 4096) == 0;
+    ::close(probe);
+    const auto p = std::move(*Project::open(path("p.anvil")));
+    struct stat index {};
+    ASSERT_EQ(::stat(path("p.anvil-shm").toUtf8().constData(), &index), 0);
+    if (can) {
+        EXPECT_GE(index.st_blocks * 512, 64 << 10);
+    }
+    const auto second = Project::open(path("p.anvil"));
+    ASSERT_TRUE(second);
+    EXPECT_TRUE((*second)->readOnly());
+    EXPECT_TRUE(p->write("still written", [](Writer& w) { w.insert("study", toRow(study::Study{})); }));
 }
 
 TEST_F(ProjectFile, SaveACopyWhileOpen) {

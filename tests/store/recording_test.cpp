@@ -361,6 +361,39 @@ TEST_F(RecordingFile, AFullDiskEndsInASavedPullAndASentence) {
         ADD_FAILURE() << problem.toStdString();
 }
 
+/// Somebody else fills the disk to the last byte just after the project was opened.
+TEST_F(RecordingFile, ADiskThatIsFullFromTheStartIsASentence) {
+    SmallDisk disk(dir, 8);
+    if (!disk.mounted) GTEST_SKIP() << "no file system of its own may be mounted here";
+    path = disk.at + "/p.anvil";
+    const auto specimen = make();
+    auto p = std::move(*Project::open(path));
+    QFile filler(disk.at + "/filler");
+    ASSERT_TRUE(filler.open(QIODevice::WriteOnly | QIODevice::Unbuffered));
+    for (qint64 size = 64 << 10; size > 0; size = size > 512 ? size / 2 : 0)
+        while (filler.write(QByteArray(static_cast<qsizetype>(size), 'x')) > 0)
+            ::fsync(filler.handle());
+    study::Pull blank;
+    blank.specimen = specimen;
+    {
+        PullRecording r(*p, blank);
+        for (int i = 0; i < 60000; ++i) {
+            const auto s = sample(i);
+            r.append(std::span(&s, 1));
+        }
+        for (int k = 0; k < 250 && r.error().isEmpty(); ++k)
+            QThread::msleep(20);
+        EXPECT_TRUE(r.error().contains("full")) << r.error().toStdString();
+        filler.remove();
+        r.end(rig::Ending::cannotSave); // and there is room again
+    }
+    ASSERT_EQ((*p->load())[0].pulls.size(), 1U);
+    const auto raw = p->curve((*p->load())[0].pulls[0].curve);
+    ASSERT_TRUE(raw);
+    EXPECT_EQ(raw->force.size(), 60000U);
+    EXPECT_TRUE(p->check().problems.isEmpty());
+}
+
 TEST_F(RecordingFile, AVanishedDriveIsASentenceAndWhatWasSavedIsThere) {
     SmallDisk disk(dir, 32);
     if (disk.mounted) path = disk.at + "/p.anvil";
