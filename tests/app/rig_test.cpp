@@ -178,6 +178,8 @@ TEST_F(AtTheRig, AWindowThatIsHeldUpMissesNoPull) {
     window->goTo(Stage::pull);
     ASSERT_TRUE(session().rig().use(setup()));
     seeToTheCautions();
+    QList<Tone> tones;
+    QObject::connect(view(), &BenchView::toned, view(), [&](Tone t) { tones << t; });
     press(Qt::Key_Space);
     for (std::size_t i = 0; i < 2; ++i) {
         ASSERT_TRUE(until(PullStep::ready));
@@ -187,7 +189,10 @@ TEST_F(AtTheRig, AWindowThatIsHeldUpMissesNoPull) {
             QThread::msleep(50);
         ASSERT_EQ(bench.live().recorder, rig::RecorderState::done);
         ASSERT_EQ(step(), PullStep::ready) << "it has seen nothing";
+        tones.clear();
         ASSERT_TRUE(until(PullStep::part));
+        EXPECT_EQ(tones, (QList<Tone>{Tone::armed, Tone::broke, Tone::saved}))
+            << "what was missed is heard late";
         session().rig().bench().send("!release");
         press(Qt::Key_1);
         press(Qt::Key_1);

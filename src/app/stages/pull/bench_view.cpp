@@ -167,7 +167,10 @@ void BenchView::follow() {
     }
     const auto after = m_flow.step();
     if (after == PullStep::look) m_session.rig().bench().pause(true);
-    if (after == PullStep::armed) sound(Tone::armed);
+    // Also where the window saw nothing of the waiting for load.
+    if (before == PullStep::ready &&
+        (after == PullStep::armed || after == PullStep::loading || after == PullStep::saving))
+        sound(Tone::armed);
     if (after == PullStep::look) sound(Tone::look);
     if (after == PullStep::saving) sound(Tone::broke);
     if (before == PullStep::saving) sound(Tone::saved);
