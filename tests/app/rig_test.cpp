@@ -567,7 +567,9 @@ TEST_F(AtTheRig, GarbageAndAClockJumpInMidPullAreNotedWithIt) {
 
 TEST_F(AtTheRig, PausesToLookAndWarnsNearTheLimit) {
     sevenPins();
-    startRig(0.005, 20, 0); // no spread: every pin must come above nine tenths of the limit
+    // Slow, for the window may be held up before it asks for the pause; no spread: every pin must come above
+    // nine tenths of the limit.
+    startRig(0.002, 20, 0);
     server->obey("!strength 2150");
     auto s = setup();
     s.rigLimit = 2300;
