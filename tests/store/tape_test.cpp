@@ -1,3 +1,5 @@
+#include "one_piece.h"
+
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
@@ -42,22 +44,7 @@ struct TapeFiles : testing::Test {
                        quantity::Dimension::angle}};
 
     /// A project with one piece; returns its specimen.
-    Id make() const {
-        const auto p = std::move(*Project::create(path));
-        Id specimen = 0;
-        const auto done = p->write("fill", [&](Writer& w) {
-            study::Option o;
-            study::Condition c;
-            study::Specimen s;
-            s.study = o.study = c.study = w.insert("study", toRow(study::Study{}));
-            s.option = w.insert("option", toRow(o));
-            s.condition = w.insert("condition", toRow(c));
-            s.label = "A1-1";
-            specimen = w.insert("specimen", toRow(s));
-        });
-        EXPECT_TRUE(done) << (done ? "" : done.error().message);
-        return specimen;
-    }
+    Id make() const { return makeOnePiece(path); }
     /// Runs `child` in a process of its own, which kills itself; what it did to its memory is lost.
     template <class Child> static void dies(const Child& child) {
         const auto pid = fork();
