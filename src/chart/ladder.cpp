@@ -189,7 +189,7 @@ Picture ladder(const study::StudyData& data, const study::Verdict& verdict, cons
         std::map<char, std::pair<double, double>> ties;
         double at = blockTop;
         for (const auto i : members) {
-            for (const char letter : verdict.groups[i].letters)
+            for (const char letter : shared(verdict.groups[i]))
                 if (auto [it, fresh] = ties.try_emplace(letter, at, at); !fresh) it->second.second = at;
             at += rungHeight;
         }

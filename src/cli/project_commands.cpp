@@ -80,7 +80,9 @@ Expected<Output> importInto(const ImportOptions& o) {
                        {"rows_left_out", 0}},
                       fmt::format("{} results imported into \"{}\".\n", pulls, title)};
     }
-    auto plan = work::lookAt(paths, choices, (*project)->file().curveDigests());
+    const auto known = (*project)->file().curveDigests();
+    if (!known) return tl::unexpected(known.error());
+    auto plan = work::lookAt(paths, choices, *known);
     int repeats = 0;
     std::size_t leftOut = 0;
     for (auto& row : plan.rows) {

@@ -204,12 +204,15 @@ Expected<Output> rank(const std::string& file) {
         });
         std::vector<std::vector<stats::PairVerdict>> verdicts(
             members.size(), std::vector<stats::PairVerdict>(members.size(), stats::PairVerdict::notEnough));
-        for (std::size_t i = 0; i < members.size(); ++i)
-            for (std::size_t j = i + 1; j < members.size(); ++j)
-                for (const auto& p : data->pairs)
-                    if (!p.acrossConditions && ((p.a == members[i] && p.b == members[j]) ||
-                                                (p.a == members[j] && p.b == members[i])))
-                        verdicts[i][j] = p.comparison.verdict;
+        std::map<std::size_t, std::size_t> placeOf;
+        for (std::size_t k = 0; k < members.size(); ++k)
+            placeOf[members[k]] = k;
+        for (const auto& p : data->pairs) {
+            const auto a = placeOf.find(p.a), b = placeOf.find(p.b);
+            if (!p.acrossConditions && a != placeOf.end() && b != placeOf.end())
+                verdicts[std::min(a->second, b->second)][std::max(a->second, b->second)] =
+                    p.comparison.verdict;
+        }
         const auto letters = stats::tieLetters(members.size(), verdicts);
         for (std::size_t k = 0; k < members.size(); ++k) {
             const auto& g = data->groups[members[k]];

@@ -19,7 +19,7 @@ Source sourceOf(work::OpenProject& project, study::Id study) {
                 if (auto setup = project.setupOf(p.setup)) s.setups.emplace(p.setup, std::move(*setup));
     s.project = QFileInfo(project.file().path()).completeBaseName();
     const auto journal = project.file().journal(1);
-    if (!journal.empty()) s.date = QStringLiteral("as of %1").arg(journal.front().at.left(10));
+    if (journal && !journal->empty()) s.date = QStringLiteral("as of %1").arg(journal->front().at.left(10));
     return s;
 }
 

@@ -2,8 +2,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <functional>
-#include <numeric>
 
 namespace anvil::stats {
 
@@ -73,58 +71,6 @@ void decide(std::span<Comparison> family, std::span<const std::pair<Summary, Sum
             c.verdict = PairVerdict::tooClose;
         if (c.verdict != PairVerdict::tooClose) c.moreEach.reset();
     }
-}
-
-std::vector<std::string> tieLetters(std::size_t groups,
-                                    const std::vector<std::vector<PairVerdict>>& verdict) {
-    const auto tie = [&](std::size_t i, std::size_t j) {
-        const auto v = verdict[std::min(i, j)][std::max(i, j)];
-        return v == PairVerdict::same || v == PairVerdict::tooClose;
-    };
-    using Set = std::vector<std::size_t>;
-    std::vector<Set> cliques;
-    // Bron and Kerbosch (1973) without pivoting: a condition holds a dozen options, not a thousand.
-    const std::function<void(const Set&, Set, Set)> extend = [&](const Set& r, Set p, Set x) {
-        if (p.empty() && x.empty()) {
-            cliques.push_back(r);
-            return;
-        }
-        while (!p.empty()) {
-            const std::size_t v = p.front();
-            Set next = r, np, nx;
-            next.push_back(v);
-            std::copy_if(p.begin(), p.end(), std::back_inserter(np),
-                         [&](auto u) { return u != v && tie(u, v); });
-            std::copy_if(x.begin(), x.end(), std::back_inserter(nx), [&](auto u) { return tie(u, v); });
-            extend(next, np, nx);
-            p.erase(p.begin());
-            x.push_back(v);
-        }
-    };
-    Set all(groups);
-    std::iota(all.begin(), all.end(), 0);
-    if (groups > 0) extend({}, all, {});
-    for (auto& c : cliques)
-        std::sort(c.begin(), c.end());
-    std::sort(cliques.begin(), cliques.end());
-    // One sign a set, so that a row of them can be read; nobody reads a table with more ties than that.
-    constexpr std::string_view signs = "abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789";
-    std::vector<std::string> letters(groups);
-    for (std::size_t k = 0; k < cliques.size(); ++k)
-        for (const auto i : cliques[k])
-            letters[i] += k < signs.size() ? signs[k] : '*';
-    return letters;
-}
-
-std::string sharedLetters(const std::vector<std::string>& letters, std::size_t group) {
-    std::string out;
-    for (const char letter : letters[group])
-        for (std::size_t i = 0; i < letters.size(); ++i)
-            if (i != group && letters[i].find(letter) != std::string::npos) {
-                out += letter;
-                break;
-            }
-    return out;
 }
 
 } // namespace anvil::stats

@@ -17,24 +17,28 @@ struct Held {
     double displacement = 0; ///< the last one
 };
 
-std::optional<Held> held(QSqlDatabase& db, Id curve) {
-    QSqlQuery q(db);
-    q.exec(QStringLiteral(
-               "SELECT samples, (SELECT coalesce(max(sequence) + 1, 0) FROM chunk WHERE curve = c.id) "
-               "FROM curve c WHERE id = %1")
-               .arg(curve));
-    if (!q.next()) return std::nullopt;
-    Held h{q.value(0).toULongLong(), q.value(1).toInt()};
-    q.exec(
-        QStringLiteral("SELECT (SELECT data FROM chunk WHERE curve = c.curve AND channel = c.number ORDER BY "
-                       "sequence DESC LIMIT 1) FROM channel c WHERE curve = %1 AND kind = 'displacement'")
-            .arg(curve));
-    if (q.next()) {
-        h.hasDisplacement = true;
-        std::vector<double> last;
-        if (unpack(q.value(0).toByteArray(), last) && !last.empty()) h.displacement = last.back();
-    }
-    return h;
+/// Error: the project cannot be read. Empty: it does not hold the curve.
+Expected<std::optional<Held>> held(const QSqlDatabase& db, Id curve) {
+    const auto id = static_cast<qlonglong>(curve);
+    Query q(db,
+            "SELECT samples, (SELECT coalesce(max(sequence) + 1, 0) FROM chunk WHERE curve = c.id) FROM curve c "
+            "WHERE id = ?",
+            {id});
+    const bool there = q.next();
+    if (auto ok = q.done(); !ok) return tl::unexpected(ok.error());
+    if (!there) return std::optional<Held>();
+    Held h{static_cast<std::size_t>(q.id(0)), q.integer(1)};
+    const auto read = each(db,
+                           "SELECT (SELECT data FROM chunk WHERE curve = c.curve AND channel = c.number ORDER BY "
+                           "sequence DESC LIMIT 1) FROM channel c WHERE curve = ? AND kind = 'displacement'",
+                           {id}, [&](const Query& last) {
+                               h.hasDisplacement = true;
+                               std::vector<double> values;
+                               if (unpack(last.bytes(0), values) && !values.empty())
+                                   h.displacement = values.back();
+                           });
+    if (!read) return tl::unexpected(read.error());
+    return std::optional(h);
 }
 
 /// What the project holds of the recording on a tape.
@@ -44,28 +48,32 @@ struct Known {
     std::vector<std::optional<Held>> streams;
 };
 
-Known known(QSqlDatabase& db, const TapeContent& tape) {
+Expected<Known> known(const QSqlDatabase& db, const TapeContent& tape) {
     Known k;
     k.streams.resize(tape.streams.size());
     const auto& curves = tape.header.curves;
-    QSqlQuery q(db);
     // The tape names a curve before its first commit: it may never have come to be, or the number be
     // another's.
-    q.exec(QStringLiteral("SELECT id, recording FROM pull WHERE curve = %1 AND specimen = %2")
-               .arg(curves[0])
-               .arg(tape.header.pull["specimen"].toInteger()));
-    if (!q.next()) { // what is no longer on the tape was committed, so that the pull was taken away since
+    Query pull(db, "SELECT id, recording FROM pull WHERE curve = ? AND specimen = ?",
+               {static_cast<qlonglong>(curves[0]), tape.header.pull["specimen"].toInteger()});
+    const bool there = pull.next();
+    if (auto ok = pull.done(); !ok) return tl::unexpected(ok.error());
+    if (!there) { // what is no longer on the tape was committed, so that the pull was taken away since
         k.running = tape.streams[0].empty() || tape.streams[0].front().first == 0;
         return k;
     }
-    k.pull = q.value(0).toLongLong();
-    k.running = q.value(1).toString() == QLatin1String("running");
-    k.streams[0] = held(db, curves[0]);
-    for (std::size_t i = 1; i < curves.size(); ++i) {
-        q.exec(QStringLiteral("SELECT 1 FROM curve WHERE id = %1 AND beside = %2")
-                   .arg(curves[i])
-                   .arg(curves[0]));
-        if (q.next()) k.streams[i] = held(db, curves[i]);
+    k.pull = pull.id(0);
+    k.running = pull.string(1) == QLatin1String("running");
+    for (std::size_t i = 0; i < curves.size(); ++i) {
+        Query mine(db, "SELECT 1 FROM curve WHERE id = ? AND beside IS ?",
+                   {static_cast<qlonglong>(curves[i]),
+                    i == 0 ? QVariant() : QVariant(static_cast<qlonglong>(curves[0]))});
+        const bool is = mine.next();
+        if (auto ok = mine.done(); !ok) return tl::unexpected(ok.error());
+        if (!is) continue;
+        auto stream = held(db, curves[i]);
+        if (!stream) return tl::unexpected(stream.error());
+        k.streams[i] = std::move(*stream);
     }
     return k;
 }
@@ -113,11 +121,11 @@ void Project::endInterruptedRecordings() {
         const auto tape = readTape(sides);
         bool done = false;
         if (tape) {
-            auto db = d->reader();
-            const auto k = known(db, *tape);
+            const auto k = known(d->reader(), *tape);
             // Without the main device's samples there is no pull. What ended without its tape stays as it is.
-            const bool nothing = !hasMore(*tape, k) || (!k.pull && tape->streams[0].empty());
-            done = nothing || (k.running && write(interrupted, [&](Writer& w) { bringIn(*tape, k, w); }));
+            const bool nothing = k && (!hasMore(*tape, *k) || (!k->pull && tape->streams[0].empty()));
+            done = nothing ||
+                   (k && k->running && write(interrupted, [&](Writer& w) { bringIn(*tape, *k, w); }));
         }
         if (done)
             for (const auto& side : sides)
@@ -125,14 +133,9 @@ void Project::endInterruptedRecordings() {
         else
             d->leftTapes.push_back(sides);
     }
-    std::vector<std::pair<Id, Id>> running;
-    {
-        auto db = d->reader();
-        QSqlQuery q(db);
-        q.exec("SELECT id, curve FROM pull WHERE recording = 'running'");
-        while (q.next())
-            running.emplace_back(q.value(0).toLongLong(), q.value(1).toLongLong());
-    }
+    std::vector<std::pair<Id, Id>> running; // what cannot be read is said by whoever loads the project
+    (void)each(d->reader(), "SELECT id, curve FROM pull WHERE recording = 'running'", {},
+               [&](const Query& q) { running.emplace_back(q.id(0), q.id(1)); });
     for (const auto& [pull, curve] : running) {
         const auto end = [&](const std::vector<CurveSummary>& curves) {
             return write(interrupted, [&](Writer& w) {

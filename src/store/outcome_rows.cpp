@@ -1,4 +1,5 @@
 // What happened at a pull beside its number, as stored: see docs/file-format.md.
+#include "json_fields.h"
 #include <anvil/store/project.h>
 
 #include <QJsonDocument>
@@ -8,7 +9,6 @@ namespace anvil::store {
 namespace {
 
 QString text(const std::string& s) { return QString::fromStdString(s); }
-std::string text(const QJsonValue& v) { return v.toString().toStdString(); }
 
 void put(QJsonObject& o, const char* key, const std::string& value) {
     if (!value.empty()) o[QLatin1String(key)] = text(value);
@@ -19,10 +19,6 @@ void put(QJsonObject& o, const char* key, const std::optional<double>& value) {
 void put(QJsonObject& o, const char* key, const QJsonArray& values) {
     if (!values.isEmpty()) o[QLatin1String(key)] = values;
 }
-std::optional<double> number(const QJsonObject& o, const char* key) {
-    return o[QLatin1String(key)].isDouble() ? std::optional(o[QLatin1String(key)].toDouble()) : std::nullopt;
-}
-
 QJsonObject enteredToJson(const study::Entered& e) {
     QJsonObject o{{"kind", text(e.kind)}};
     QJsonArray fields, steps, gauge;
@@ -52,38 +48,58 @@ QJsonObject readingToJson(const quantity::Entry& r) {
             {"as_typed", text(quantity::print(r))}};
 }
 
+/// A reading of a phase as it was typed, of the dimension it says it measures.
+std::optional<quantity::Entry> readingFrom(const JsonFields& o) {
+    const auto measures = o.text("measures"), typed = o.text("as_typed");
+    for (const auto& unit : quantity::allUnits())
+        if (measures == quantity::name(unit.dimension)) {
+            const auto entry = quantity::parseEntry(typed, unit.dimension);
+            if (!entry) o.trouble().say(text(entry.error().message));
+            return entry ? std::optional(*entry) : std::nullopt;
+        }
+    o.trouble().say(QStringLiteral("nothing measures \"%1\"").arg(text(measures)));
+    return std::nullopt;
+}
+
 /// The readings of a phase. Earlier files held one force and one way only.
-std::vector<quantity::Entry> readingsFrom(const QJsonObject& phase) {
+std::vector<quantity::Entry> readingsFrom(const JsonFields& phase) {
     std::vector<quantity::Entry> out;
     for (const auto& [key, unit] : {std::pair{"force_n", "N"}, {"travel_m", "m"}})
-        if (const auto v = number(phase, key)) out.push_back({*v, {}, 0, 0, &quantity::unit(unit), -1});
-    for (const auto& v : phase["readings"].toArray()) {
-        const auto o = v.toObject();
-        for (const auto& unit : quantity::allUnits()) {
-            if (text(o["measures"]) != quantity::name(unit.dimension)) continue;
-            if (const auto entry = quantity::parseEntry(text(o["as_typed"]), unit.dimension))
-                out.push_back(*entry);
-            break;
-        }
-    }
+        if (const auto v = phase.number(key)) out.push_back({*v, {}, 0, 0, &quantity::unit(unit), -1});
+    phase.list("readings", [&](const QJsonValue& v) {
+        if (auto entry = readingFrom(JsonFields(v, phase.trouble()))) out.push_back(*entry);
+    });
     return out;
 }
 
-study::Entered enteredFrom(const QJsonObject& o) {
+study::Entered enteredFrom(const JsonFields& o) {
+    auto& trouble = o.trouble();
     study::Entered e;
-    e.kind = text(o["kind"]);
-    for (const auto& v : o["fields"].toArray())
-        e.fields.push_back({text(v.toArray()[0]), text(v.toArray()[1])});
-    for (const auto& v : o["steps"].toArray()) {
-        const auto s = v.toObject();
-        e.steps.push_back({s["load_n"].toDouble(), number(s, "distance_m"), s["held"].toBool()});
-    }
-    for (const auto& v : o["gauge"].toArray())
-        e.gauge.push_back({v.toArray()[0].toDouble(), v.toArray()[1].toDouble()});
-    e.unloadedFrom = number(o, "unloaded_from_s");
-    for (const auto& r : o["remarks"].toArray())
-        e.remarks.push_back(text(r));
+    e.kind = o.text("kind");
+    o.list("fields", [&](const QJsonValue& v) {
+        const auto pair = jsonList(v, 2, trouble);
+        e.fields.push_back({jsonText(pair[0], trouble), jsonText(pair[1], trouble)});
+    });
+    o.list("steps", [&](const QJsonValue& v) {
+        const JsonFields s(v, trouble);
+        e.steps.push_back({s.number("load_n", 0), s.number("distance_m"), s.flag("held")});
+    });
+    o.list("gauge", [&](const QJsonValue& v) {
+        const auto pair = jsonList(v, 2, trouble);
+        e.gauge.push_back({jsonNumber(pair[0], trouble), jsonNumber(pair[1], trouble)});
+    });
+    e.unloadedFrom = o.number("unloaded_from_s");
+    o.list("remarks", [&](const QJsonValue& v) { e.remarks.push_back(jsonText(v, trouble)); });
     return e;
+}
+
+std::optional<study::TypedValue> typedFrom(const JsonFields& o) {
+    const auto metric = study::metricFromKey(o.text("metric"));
+    if (!metric) {
+        o.trouble().say(QStringLiteral("there is no metric \"%1\"").arg(text(o.text("metric"))));
+        return std::nullopt;
+    }
+    return study::TypedValue{*metric, o.number("value", 0), o.number("upper", 0), o.text("as_typed")};
 }
 
 } // namespace
@@ -123,28 +139,28 @@ QString outcomeToJson(const study::Outcome& outcome) {
     return QString::fromUtf8(QJsonDocument(o).toJson(QJsonDocument::Compact));
 }
 
-study::Outcome outcomeFromJson(const QString& json) {
-    const auto o = QJsonDocument::fromJson(json.toUtf8()).object();
+Expected<study::Outcome> outcomeFromJson(const QString& json) {
+    JsonTrouble trouble;
+    const JsonFields o(json, trouble);
+    const auto objects = [&](const char* key, const auto& take) {
+        o.list(key, [&](const QJsonValue& v) { take(JsonFields(v, trouble)); });
+    };
     study::Outcome out;
-    out.where = text(o["where"]);
-    out.limitedBy = text(o["limited_by"]);
-    out.afterwards = text(o["afterwards"]);
-    out.whileUnloading = o["while_unloading"].toBool();
-    for (const auto& v : o["shares"].toArray())
-        out.shares.push_back({text(v.toObject()["mode"]), v.toObject()["share"].toDouble()});
-    for (const auto& v : o["marks"].toArray())
-        out.marks.push_back({v.toObject()["at_s"].toDouble(), text(v.toObject()["text"])});
-    for (const auto& v : o["phases"].toArray()) {
-        const auto p = v.toObject();
+    out.where = o.text("where");
+    out.limitedBy = o.text("limited_by");
+    out.afterwards = o.text("afterwards");
+    out.whileUnloading = o.flag("while_unloading");
+    objects("shares", [&](const JsonFields& s) { out.shares.push_back({s.text("mode"), s.number("share", 0)}); });
+    objects("marks", [&](const JsonFields& m) { out.marks.push_back({m.number("at_s", 0), m.text("text")}); });
+    objects("phases", [&](const JsonFields& p) {
         out.phases.push_back(
-            {text(p["name"]), text(p["direction"]), text(p["outcome"]), readingsFrom(p), number(p, "at_s")});
-    }
-    for (const auto& v : o["more"].toArray()) {
-        const auto m = v.toObject();
-        if (const auto metric = study::metricFromKey(text(m["metric"])))
-            out.more.push_back({*metric, m["value"].toDouble(), m["upper"].toDouble(), text(m["as_typed"])});
-    }
-    if (o.contains("entered")) out.entered = enteredFrom(o["entered"].toObject());
+            {p.text("name"), p.text("direction"), p.text("outcome"), readingsFrom(p), p.number("at_s")});
+    });
+    objects("more", [&](const JsonFields& m) {
+        if (auto v = typedFrom(m)) out.more.push_back(std::move(*v));
+    });
+    if (o.has("entered")) out.entered = enteredFrom(o.object("entered"));
+    if (auto ok = trouble.done("The outcome of a pull"); !ok) return tl::unexpected(ok.error());
     return out;
 }
 

@@ -1,5 +1,6 @@
 // The plan of a study and the dimensions of a piece as JSON; members that say nothing are left out. See
 // docs/file-format.md.
+#include "json_fields.h"
 #include <anvil/store/project.h>
 
 #include <QJsonDocument>
@@ -8,7 +9,6 @@ namespace anvil::store {
 namespace {
 
 QString text(const std::string& s) { return QString::fromStdString(s); }
-std::string text(const QJsonValue& v) { return v.toString().toStdString(); }
 QString compact(const QJsonObject& o) {
     return QString::fromUtf8(QJsonDocument(o).toJson(QJsonDocument::Compact));
 }
@@ -22,10 +22,6 @@ void put(QJsonObject& o, const char* key, const std::optional<double>& value) {
 void putNumber(QJsonObject& o, const char* key, double value, double usual) {
     if (value != usual) o[QLatin1String(key)] = value;
 }
-std::optional<double> number(const QJsonValue& v) {
-    return v.isDouble() ? std::optional(v.toDouble()) : std::nullopt;
-}
-
 template <class T, class Write>
 void putList(QJsonObject& o, const char* key, const std::vector<T>& all, Write write) {
     if (all.empty()) return;
@@ -133,80 +129,115 @@ QString planToJson(const study::Plan& p) {
     return compact(o);
 }
 
-study::Plan planFromJson(const QString& json) {
-    const auto o = QJsonDocument::fromJson(json.toUtf8()).object();
-    study::Plan p;
-    p.replicates = o["replicates"].toInt();
-    for (const auto& v : o["squares"].toArray()) {
-        const auto s = v.toObject();
-        study::PlannedSquare q{s["option"].toInteger(),
-                               s["condition"].toInteger(),
-                               std::nullopt,
-                               s["struck"].toBool(),
-                               {},
-                               text(s["method"]),
-                               text(s["connector"]),
-                               number(s["speed_m_per_s"]),
-                               s["other_end"].toInteger()};
-        if (s["replicates"].isDouble()) q.replicates = s["replicates"].toInt();
-        for (const auto& w : s["forecasts"].toArray()) {
-            const auto f = w.toObject();
-            q.forecasts.push_back({text(f["by"]), f["value"].toDouble(), f["cv"].toDouble(0.1),
-                                   text(f["goes_first"]), text(f["source"]), number(f["travel_m"])});
-        }
-        p.squares.push_back(std::move(q));
-    }
-    p.control = o["control"].toInteger();
-    p.method = text(o["method"]);
-    for (const auto& w : o["rating_words"].toArray())
-        p.ratingWords.push_back({w.toObject()["step"].toDouble(), text(w.toObject()["words"])});
-    p.part = text(o["part"]);
-    p.connector = text(o["connector"]);
-    p.speed = number(o["speed_m_per_s"]);
-    p.reused = o["reused"].toBool();
-    p.practice = o["practice"].toBool();
-    p.rigCheck = o["rig_check"].toBool();
-    p.joints = o["joints"].toInt(1);
-    p.apart = number(o["apart_m"]);
-    p.minutesEach = o["minutes_each"].toDouble();
-    const auto ladder = o["ladder"].toObject();
-    p.ladder = {ladder["first_n"].toDouble(), ladder["more_n"].toDouble(), number(ladder["distance_m"]),
-                ladder["further_m"].toDouble()};
-    p.gaugeEvery = number(o["gauge_every_s"]);
-    p.labelScheme = text(o["label_scheme"]);
-    p.workFrom = o["work_from"].toInt(0);
-    p.workTo = o["work_to"].toInt(1440);
+namespace {
+
+study::PlannedSquare squareFrom(const JsonFields& o) {
+    study::PlannedSquare q{o.id("option"),        o.id("condition"), o.integer("replicates"),
+                           o.flag("struck"),      {},                o.text("method"),
+                           o.text("connector"),   o.number("speed_m_per_s"),
+                           o.id("other_end")};
+    o.list("forecasts", [&](const QJsonValue& v) {
+        const JsonFields f(v, o.trouble());
+        q.forecasts.push_back({f.text("by"), f.number("value", 0), f.number("cv", 0.1), f.text("goes_first"),
+                               f.text("source"), f.number("travel_m")});
+    });
+    return q;
+}
+
+study::RecipeStep stepFrom(const JsonFields& s) {
+    return {s.text("name"),
+            s.number("minutes", 0),
+            s.number("wait_minutes", 0),
+            s.number("latest_minutes", 0),
+            s.integer("repeat", 1),
+            s.number("every_minutes", 0),
+            s.text("product"),
+            s.text("expires")};
+}
+
+study::Direction directionFrom(const JsonFields& o) {
+    if (!o.has("direction")) return study::Direction::more;
+    const auto word = o.text("direction");
     for (int i = 0; i < 3; ++i)
-        if (o["direction"].toString() == directions[i]) p.direction = static_cast<study::Direction>(i);
-    if (const auto w = o["window"].toArray(); w.size() == 2) p.window = {w[0].toDouble(), w[1].toDouble()};
-    p.need = number(o["need"]);
-    p.ceiling = number(o["ceiling"]);
-    p.axis = text(o["axis"]);
-    p.axisUnit = text(o["axis_unit"]);
-    p.rig = {number(o["rig_limit_n"]), number(o["cell_limit_n"]), o["ratio"].toDouble(1),
-             number(o["travel_m"])};
-    for (const auto& v : o["chain"].toArray()) {
-        const auto c = v.toObject();
-        p.chain.push_back({text(c["name"]), c["strength_n"].toDouble(), c["cv"].toDouble(0.1),
-                           c["specimen"].toBool(), text(c["source"])});
+        if (word == directions[i]) return static_cast<study::Direction>(i);
+    o.trouble().say(QStringLiteral("there is no direction \"%1\"").arg(text(word)));
+    return study::Direction::more;
+}
+
+std::uint64_t seedFrom(const JsonFields& o) {
+    if (!o.has("seed")) return 1;
+    bool ok = false;
+    const auto seed = text(o.text("seed")).toULongLong(&ok);
+    if (!ok) o.trouble().say("the seed is no number");
+    return seed;
+}
+
+/// What counts: direction, limits and what the conditions vary.
+void goalFrom(study::Plan& p, const JsonFields& o) {
+    p.direction = directionFrom(o);
+    if (o.has("window")) {
+        const auto w = jsonList(o.value("window"), 2, o.trouble());
+        p.window = {jsonNumber(w[0], o.trouble()), jsonNumber(w[1], o.trouble())};
     }
-    p.seed = o["seed"].isString() ? o["seed"].toString().toULongLong() : 1;
-    for (const auto& v : o["run_order"].toArray())
-        p.runOrder.push_back(text(v));
-    p.reordered = o["reordered"].toBool();
-    for (const auto& v : o["accepted"].toArray())
-        p.accepted.push_back({text(v.toObject()["rule"]), text(v.toObject()["why"])});
-    for (const auto& v : o["cautions"].toArray())
-        p.cautions.push_back(text(v));
-    for (const auto& v : o["recipe"].toArray()) {
-        const auto s = v.toObject();
-        p.recipe.push_back({text(s["name"]), s["minutes"].toDouble(), s["wait_minutes"].toDouble(),
-                            s["latest_minutes"].toDouble(), s["repeat"].toInt(1),
-                            s["every_minutes"].toDouble(), text(s["product"]), text(s["expires"])});
-    }
-    p.recipeStarted = text(o["recipe_started"]);
-    for (const auto& v : o["steps_done"].toArray())
-        p.stepsDone.emplace_back(text(v.toArray()[0]), text(v.toArray()[1]));
+    p.need = o.number("need");
+    p.ceiling = o.number("ceiling");
+    p.axis = o.text("axis");
+    p.axisUnit = o.text("axis_unit");
+}
+
+} // namespace
+
+Expected<study::Plan> planFromJson(const QString& json) {
+    JsonTrouble trouble;
+    const JsonFields o(json, trouble);
+    const auto texts = [&](const char* key, std::vector<std::string>& to) {
+        o.list(key, [&](const QJsonValue& v) { to.push_back(jsonText(v, trouble)); });
+    };
+    const auto objects = [&](const char* key, const auto& take) {
+        o.list(key, [&](const QJsonValue& v) { take(JsonFields(v, trouble)); });
+    };
+    study::Plan p;
+    p.replicates = o.integer("replicates", 0);
+    objects("squares", [&](const JsonFields& s) { p.squares.push_back(squareFrom(s)); });
+    p.control = o.id("control");
+    p.method = o.text("method");
+    objects("rating_words",
+            [&](const JsonFields& w) { p.ratingWords.push_back({w.number("step", 0), w.text("words")}); });
+    p.part = o.text("part");
+    p.connector = o.text("connector");
+    p.speed = o.number("speed_m_per_s");
+    p.reused = o.flag("reused");
+    p.practice = o.flag("practice");
+    p.rigCheck = o.flag("rig_check");
+    p.joints = o.integer("joints", 1);
+    p.apart = o.number("apart_m");
+    p.minutesEach = o.number("minutes_each", 0);
+    const auto ladder = o.object("ladder");
+    p.ladder = {ladder.number("first_n", 0), ladder.number("more_n", 0), ladder.number("distance_m"),
+                ladder.number("further_m", 0)};
+    p.gaugeEvery = o.number("gauge_every_s");
+    p.labelScheme = o.text("label_scheme");
+    p.workFrom = o.integer("work_from", 0);
+    p.workTo = o.integer("work_to", 1440);
+    goalFrom(p, o);
+    p.rig = {o.number("rig_limit_n"), o.number("cell_limit_n"), o.number("ratio", 1), o.number("travel_m")};
+    objects("chain", [&](const JsonFields& c) {
+        p.chain.push_back({c.text("name"), c.number("strength_n", 0), c.number("cv", 0.1), c.flag("specimen"),
+                           c.text("source")});
+    });
+    p.seed = seedFrom(o);
+    texts("run_order", p.runOrder);
+    p.reordered = o.flag("reordered");
+    objects("accepted",
+            [&](const JsonFields& a) { p.accepted.push_back({a.text("rule"), a.text("why")}); });
+    texts("cautions", p.cautions);
+    objects("recipe", [&](const JsonFields& s) { p.recipe.push_back(stepFrom(s)); });
+    p.recipeStarted = o.text("recipe_started");
+    o.list("steps_done", [&](const QJsonValue& v) {
+        const auto pair = jsonList(v, 2, trouble);
+        p.stepsDone.emplace_back(jsonText(pair[0], trouble), jsonText(pair[1], trouble));
+    });
+    if (auto ok = trouble.done("The plan of a study"); !ok) return tl::unexpected(ok.error());
     return p;
 }
 
@@ -225,15 +256,16 @@ QString measuredToJson(const std::vector<study::Measured>& measured) {
     return QString::fromUtf8(QJsonDocument(list).toJson(QJsonDocument::Compact));
 }
 
-std::vector<study::Measured> measuredFromJson(const QString& json) {
+Expected<std::vector<study::Measured>> measuredFromJson(const QString& json) {
+    JsonTrouble trouble;
     std::vector<study::Measured> out;
-    for (const auto& v : QJsonDocument::fromJson(json.toUtf8()).array()) {
-        const auto o = v.toObject();
-        study::Measured m{text(o["name"]), number(o["nominal_m"]), number(o["tolerance_m"]), {}};
-        for (const auto& r : o["readings_m"].toArray())
-            m.readings.push_back(r.toDouble());
+    for (const auto& v : jsonList(json, trouble)) {
+        const JsonFields o(v, trouble);
+        study::Measured m{o.text("name"), o.number("nominal_m"), o.number("tolerance_m"), {}};
+        o.list("readings_m", [&](const QJsonValue& r) { m.readings.push_back(jsonNumber(r, trouble)); });
         out.push_back(std::move(m));
     }
+    if (auto ok = trouble.done("What was measured of a piece"); !ok) return tl::unexpected(ok.error());
     return out;
 }
 

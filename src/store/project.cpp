@@ -1,9 +1,7 @@
 // Opening, writing and checking a project.
 #include "project_private.h"
-#include "samples.h"
+#include "seal.h"
 #include <QFile>
-#include <QJsonDocument>
-#include <QUrl>
 #include <anvil/store/tape.h>
 
 namespace anvil::store {
@@ -15,13 +13,46 @@ Expected<std::unique_ptr<Project>> Project::create(const QString& path) {
     if (QFileInfo::exists(path))
         return failText(QStringLiteral("%1 exists already; choose another name.").arg(path));
     auto p = std::make_unique<Private>();
-    p->path = p->databaseName = QFileInfo(path).absoluteFilePath();
+    const QFileInfo info(path), folder(info.absolutePath());
+    if (!folder.isDir()) return failText(QStringLiteral("There is no folder %1.").arg(info.absolutePath()));
+    p->path = p->databaseName = folder.canonicalFilePath() + "/" + info.fileName();
     p->takeLock();
     if (p->readOnly)
-        return failText(QStringLiteral("%1 cannot be written.").arg(QFileInfo(path).absolutePath()));
-    if (auto ok = p->startWriter(true); !ok) return tl::unexpected(ok.error());
+        return failText(QStringLiteral("%1 cannot be written. %2").arg(info.absolutePath(), p->readOnlyReason));
+    if (auto ok = p->startWriter(true); !ok) {
+        QFile::remove(p->path);
+        return tl::unexpected(ok.error());
+    }
     return std::unique_ptr<Project>(new Project(std::move(p)));
 }
+
+namespace {
+
+/// Version of the schema of an open file. Error: not a project of this program, or of another version of it.
+Expected<int> versionOf(const QSqlDatabase& db, const QString& name) {
+    const auto number = [&](const char* pragma) -> Expected<int> {
+        Query q(db, QStringLiteral("PRAGMA ") + pragma);
+        if (q.next()) return q.integer(0);
+        return failText(QStringLiteral("%1 cannot be read (%2).").arg(name, q.error()));
+    };
+    const auto application = number("application_id");
+    if (!application) return application;
+    if (*application != applicationId)
+        return failText(QStringLiteral("%1 is not a project of this program.").arg(name));
+    const auto version = number("user_version");
+    if (version && *version > schemaVersion)
+        return failText(
+            QStringLiteral(
+                "%1 was made by a newer version of this program (file version %2, this one knows %3).")
+                .arg(name)
+                .arg(*version)
+                .arg(schemaVersion));
+    if (version && *version < 1)
+        return failText(QStringLiteral("%1 is damaged: there is no file version %2.").arg(name).arg(*version));
+    return version;
+}
+
+} // namespace
 
 Expected<std::unique_ptr<Project>> Project::open(const QString& path, Access access) {
     const QFileInfo info(path);
@@ -31,61 +62,26 @@ Expected<std::unique_ptr<Project>> Project::open(const QString& path, Access acc
         return failText(QStringLiteral("%1 cannot be read: %2.").arg(path, head.errorString()));
     if (head.read(16) != QByteArray("SQLite format 3\0", 16))
         return failText(QStringLiteral("%1 is not a project of this program.").arg(info.fileName()));
+    head.close();
     auto p = std::make_unique<Private>();
-    p->path = p->databaseName = info.absoluteFilePath();
-    if (access == Access::readOnly) {
-        p->readOnly = true;
-        p->readOnlyReason = QStringLiteral("It was opened for looking only.");
-    } else {
+    p->path = p->databaseName = info.canonicalFilePath(); // a link must not lead to a second lock
+    if (access == Access::readOnly)
+        p->onlyForLooking(QStringLiteral("It was opened for looking only."));
+    else
         p->takeLock();
-    }
-    if (p->readOnly && !QFileInfo(info.absolutePath()).isWritable()) {
-        // SQLite could not make the files that go with a write-ahead log here: read the file as it lies, or,
-        // where a log was left behind, a copy of both.
-        QString lies = p->path;
-        if (QFileInfo(p->path + "-wal").size() > 0) {
-            p->copy = std::make_unique<QTemporaryDir>();
-            lies = p->copy->filePath("project.anvil");
-            if (!QFile::copy(p->path, lies) || !QFile::copy(p->path + "-wal", lies + "-wal"))
-                return failText(QStringLiteral("%1 was not closed properly, its folder cannot be written, "
-                                               "and there is no room for a copy of it.")
-                                    .arg(info.fileName()));
-            QFile(lies).setPermissions(QFile::ReadOwner | QFile::WriteOwner);
-            QFile(lies + "-wal").setPermissions(QFile::ReadOwner | QFile::WriteOwner);
-            auto db = QSqlDatabase::addDatabase("QSQLITE", p->writeName); // folds the log into the copy
-            db.setDatabaseName(lies);
-            if (db.open()) exec(db, "PRAGMA wal_checkpoint(TRUNCATE)");
-            db.close();
-            db = {};
-            QSqlDatabase::removeDatabase(p->writeName);
-        }
-        p->databaseName = "file:" + QString::fromUtf8(QUrl::toPercentEncoding(lies, "/")) + "?immutable=1";
-    }
-    {
-        auto db = p->reader();
-        QSqlQuery q(db);
-        const auto number = [&](const char* pragma) {
-            return q.exec(QStringLiteral("PRAGMA ") + pragma) && q.next() ? q.value(0).toInt() : -1;
-        };
-        if (number("application_id") != applicationId)
-            return failText(QStringLiteral("%1 is not a project of this program.").arg(info.fileName()));
-        const int version = number("user_version");
-        if (version > schemaVersion)
-            return failText(
-                QStringLiteral(
-                    "%1 was made by a newer version of this program (file version %2, this one knows %3).")
-                    .arg(info.fileName())
-                    .arg(version)
-                    .arg(schemaVersion));
-        q.finish();
-        db = {};
-        if (version < schemaVersion)
-            if (auto ok = p->bringUpToDate(version); !ok) return tl::unexpected(ok.error());
-    }
+    if (!p->readOnly && !info.isWritable()) p->onlyForLooking(QStringLiteral("The file is write-protected."));
+    if (auto ok = p->findReading(); !ok) return tl::unexpected(ok.error());
+    const auto version = versionOf(p->reader(), info.fileName());
+    if (!version) return tl::unexpected(version.error());
+    if (*version < schemaVersion)
+        if (auto ok = p->bringUpToDate(*version); !ok) return tl::unexpected(ok.error());
+    p->damage = damageOf(p->reader());
+    if (!p->damage.isEmpty() && !p->readOnly)
+        p->onlyForLooking(QStringLiteral("It is damaged, and nothing is written to it."));
     if (!p->readOnly)
         if (auto ok = p->startWriter(false); !ok) {
-            p->readOnly = true;
-            p->readOnlyReason = QString::fromStdString(ok.error().message);
+            p->onlyForLooking(QString::fromStdString(ok.error().message));
+            p->writer.reset();
         }
     auto project = std::unique_ptr<Project>(new Project(std::move(p)));
     if (!project->readOnly()) project->endInterruptedRecordings();
@@ -110,18 +106,13 @@ Expected<Id> Project::write(const QString& what, const std::function<void(Writer
         }
         Writer writer(db);
         change(writer);
-        if (!writer.failed() && !writer.changes().isEmpty()) {
-            QSqlQuery q(db);
-            q.prepare("INSERT INTO journal (at, who, what, undoes, changes) VALUES (?, ?, ?, ?, ?)");
-            q.addBindValue(d->clock().toString(Qt::ISODateWithMs));
-            q.addBindValue(d->who);
-            q.addBindValue(what);
-            q.addBindValue(undoes ? QVariant(static_cast<qlonglong>(undoes)) : QVariant());
-            q.addBindValue(QString::fromUtf8(QJsonDocument(writer.changes()).toJson(QJsonDocument::Compact)));
-            if (!q.exec()) writer.failWith(q.lastError().text());
-            journalId = q.lastInsertId().toLongLong();
-        }
+        if (!writer.failed() && !writer.changes().isEmpty()) // what could not be opened again is not written
+            if (const auto all = loadStudies(db); !all)
+                writer.failWith(QString::fromStdString(all.error().message));
+        if (!writer.failed() && !writer.changes().isEmpty())
+            writer.addToJournal(d->clock().toString(Qt::ISODateWithMs), d->who, what, undoes);
         if (!writer.failed() && !db.commit()) writer.failWith(db.lastError().text());
+        journalId = writer.journalId();
         if (writer.failed()) {
             db.rollback();
             error = writer.error();
@@ -133,8 +124,7 @@ Expected<Id> Project::write(const QString& what, const std::function<void(Writer
     });
     if (!error.isEmpty()) return failText(QStringLiteral("Nothing was changed: %1").arg(error));
     if (!warning.isEmpty()) {
-        d->readOnly = true;
-        d->readOnlyReason = warning;
+        d->onlyForLooking(warning);
     }
     return journalId;
 }
@@ -146,7 +136,7 @@ QStringList Project::tapeNotes() const {
             notes << QStringLiteral(
                          "%1 holds samples of a recording that could not be brought into the project.")
                          .arg(tape.join(", "));
-    else if (!d->heldElsewhere()) // else it may be of a recording that goes on
+    else if (!ProjectLock::held(d->path)) // else it may be of a recording that goes on
         for (const auto& tape : tapesOf(d->path))
             notes << QStringLiteral(
                          "%1 may hold samples of a recording that broke off; open the project in the window "
@@ -158,50 +148,50 @@ QStringList Project::tapeNotes() const {
 Integrity Project::check() const {
     auto db = d->reader();
     Integrity out;
-    QSqlQuery q(db);
-    q.exec("PRAGMA integrity_check");
-    while (q.next())
-        if (q.value(0).toString() != "ok") out.problems << q.value(0).toString();
-    q.exec("PRAGMA foreign_key_check");
-    while (q.next())
+    const auto say = [&](const Expected<void>& ok) {
+        if (!ok) out.problems << QString::fromStdString(ok.error().message);
+    };
+    out.problems << d->damage;
+    if (!structureProblems(db).isEmpty()) return out;
+    say(each(db, "PRAGMA integrity_check", {}, [&](const Query& q) {
+        if (q.string(0) != "ok") out.problems << q.string(0).simplified();
+    }));
+    say(each(db, "PRAGMA foreign_key_check", {}, [&](const Query& q) {
         out.problems << QStringLiteral("A row of %1 points to a %2 that is not there.")
-                            .arg(q.value(0).toString(), q.value(2).toString());
-    std::vector<std::tuple<Id, Id, QString>> curves;
-    q.exec("SELECT id, samples, digest FROM curve");
-    while (q.next())
-        curves.emplace_back(q.value(0).toLongLong(), q.value(1).toLongLong(), q.value(2).toString());
-    for (const auto& [id, samples, hash] : curves) {
-        if (samples == 0) continue; // begun, and nothing came
-        ++out.curves;
-        out.samples += samples;
-        const auto got = summarizeOne(db, id);
-        if (!got)
+                            .arg(q.string(0), q.string(2));
+    }));
+    out.problems << brokenSeals(db, sealedTable("journal"));
+    std::vector<Id> curves;
+    say(each(db, "SELECT id, samples FROM curve", {}, [&](const Query& q) {
+        if (q.id(1) == 0) return; // begun, and nothing came
+        curves.push_back(q.id(0));
+        out.samples += q.id(1);
+    }));
+    out.curves = static_cast<Id>(curves.size());
+    for (const auto id : curves)
+        if (const auto got = summarizeOne(db, id); !got)
             out.problems << QString::fromStdString(got.error().message);
-        else if (static_cast<Id>(got->samples) != samples ||
-                 (!hash.isEmpty() && got->digest != hash)) // none yet while it is being recorded
-            out.problems
-                << QStringLiteral("The samples of curve %1 are not those that were recorded.").arg(id);
-    }
-    for (const auto id : importedFiles()) {
-        const auto file = importedFile(id);
-        if (const auto bytes = file ? file->unpack() : tl::unexpected(file.error()); !bytes)
-            out.problems << QString::fromStdString(bytes.error().message);
-    }
-    q.exec("SELECT count(*) FROM pull");
-    if (q.next()) out.pulls = q.value(0).toLongLong();
+    if (const auto files = importedFiles(); !files)
+        out.problems << QString::fromStdString(files.error().message);
+    else
+        for (const auto id : *files) {
+            const auto file = importedFile(id);
+            if (const auto bytes = file ? file->unpack() : tl::unexpected(file.error()); !bytes)
+                out.problems << QString::fromStdString(bytes.error().message);
+        }
+    say(each(db, "SELECT count(*) FROM pull", {}, [&](const Query& q) { out.pulls = q.id(0); }));
+    if (const auto all = load(); !all && out.problems.isEmpty())
+        out.problems << QString::fromStdString(all.error().message);
+    out.problems.removeDuplicates();
     return out;
 }
 
 Expected<void> Project::saveCopy(const QString& path) const {
     if (QFileInfo::exists(path))
         return failText(QStringLiteral("%1 exists already; choose another name.").arg(path));
-    auto db = d->reader();
-    QSqlQuery q(db);
-    q.prepare("VACUUM INTO ?");
-    q.addBindValue(QFileInfo(path).absoluteFilePath());
-    if (!q.exec())
-        return failText(QStringLiteral("The copy could not be made: %1.").arg(q.lastError().text()));
-    return {};
+    const auto why = d->copyTo(QFileInfo(path).absoluteFilePath());
+    if (why.isEmpty()) return {};
+    return failText(QStringLiteral("The copy could not be made: %1.").arg(why));
 }
 
 } // namespace anvil::store

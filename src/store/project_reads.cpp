@@ -1,117 +1,178 @@
 // Reading an open project: studies, curves, files, journal.
+#include "chunks.h"
 #include "project_private.h"
 #include "samples.h"
+#include "seal.h"
 #include <QJsonDocument>
 #include <anvil/curve/steady.h>
+#include <anvil/study/bounds.h>
 
 namespace anvil::store {
 
-Expected<std::vector<study::StudyData>> Project::load() const {
-    auto db = d->reader();
-    std::vector<study::StudyData> all;
-    const auto text = [](const QVariant& v) { return v.toString().toStdString(); };
-    const auto number = [](const QVariant& v) {
-        return v.isNull() ? std::nullopt : std::optional(v.toDouble());
-    };
-    const auto in = [&](Id id) -> study::StudyData* {
-        for (auto& s : all)
+namespace {
+
+/// Reads the rows of a project into studies. After the first thing that cannot be, the rest is read for
+/// nothing and the sentence stays.
+class Loader {
+public:
+    explicit Loader(const QSqlDatabase& db) : m_db(db) {}
+
+    Expected<std::vector<study::StudyData>> all() {
+        const Snapshot one(m_db);
+        studies();
+        options();
+        conditions();
+        specimens();
+        pulls();
+        attachments();
+        for (std::size_t i = 0; i < m_all.size() && m_wrong.empty(); ++i)
+            if (auto ok = study::validate(m_all[i]); !ok) m_wrong = ok.error().message;
+        if (!m_wrong.empty()) return fail(m_wrong);
+        return std::move(m_all);
+    }
+
+private:
+    template <class Row> void rows(const char* sql, Row row) {
+        if (auto ok = each(m_db, sql, {}, row); !ok) wrong(ok.error().message);
+    }
+    void wrong(const std::string& what) {
+        if (m_wrong.empty()) m_wrong = what;
+    }
+    template <class T> T taken(Expected<T> value) {
+        if (value) return std::move(*value);
+        wrong(value.error().message);
+        return {};
+    }
+    /// What a word in the file stands for.
+    template <class T> T meant(const std::optional<T>& value, const char* what, const QString& word) {
+        if (!value) wrong("The project is damaged: there is no " + std::string(what) + " \"" +
+                          word.toStdString() + "\".");
+        return value.value_or(T{});
+    }
+    study::StudyData* study(Id id, const char* what) {
+        for (auto& s : m_all)
             if (s.study.id == id) return &s;
+        wrong("The project is damaged: " + std::string(what) + " is of study " + std::to_string(id) +
+              ", which is not there.");
         return nullptr;
-    };
-    QSqlQuery q(db);
-    q.setForwardOnly(true);
-    if (!q.exec("SELECT id, position, title, question, intent, metric, margin, note, plan FROM study "
-                "ORDER BY position, id"))
-        return failText(QStringLiteral("The project cannot be read: %1.").arg(q.lastError().text()));
-    while (q.next()) {
-        study::StudyData s;
-        const auto intent = q.value(4).toString();
-        s.study = {q.value(0).toLongLong(),
-                   q.value(1).toInt(),
-                   text(q.value(2)),
-                   text(q.value(3)),
-                   text(q.value(7)),
-                   intent == "exploratory" ? study::Intent::exploratory
-                   : intent == "as_used"   ? study::Intent::asUsed
-                                           : study::Intent::controlled,
-                   study::metricFromKey(text(q.value(5))).value_or(study::Metric::peak),
-                   q.value(6).toDouble(),
-                   planFromJson(q.value(8).toString())};
-        all.push_back(std::move(s));
     }
-    q.exec("SELECT id, study, position, name, kind, currency, note, unit_cost, weight_kg, rating_n, "
-           "rating_basis, grade, geometry FROM option ORDER BY position, id");
-    while (q.next())
-        if (auto* s = in(q.value(1).toLongLong()))
-            s->options.push_back({q.value(0).toLongLong(), q.value(1).toLongLong(), q.value(2).toInt(),
-                                  text(q.value(3)), text(q.value(4)), text(q.value(5)), text(q.value(6)),
-                                  number(q.value(7)), number(q.value(8)), number(q.value(9)),
-                                  text(q.value(10)), text(q.value(11)), text(q.value(12))});
-    q.exec("SELECT id, study, position, name, note, value FROM condition ORDER BY position, id");
-    while (q.next())
-        if (auto* s = in(q.value(1).toLongLong()))
-            s->conditions.push_back({q.value(0).toLongLong(), q.value(1).toLongLong(), q.value(2).toInt(),
-                                     text(q.value(3)), text(q.value(4)), number(q.value(5))});
-    q.exec("SELECT id, study, option, condition, replicate, label, note, batch, block, measured, history, "
-           "x_m, y_m FROM "
-           "specimen ORDER BY option, condition, replicate, id");
-    std::map<Id, Id> studyOf, studyOfPull;
-    while (q.next())
-        if (auto* s = in(q.value(1).toLongLong())) {
-            s->specimens.push_back({q.value(0).toLongLong(), q.value(1).toLongLong(), q.value(2).toLongLong(),
-                                    q.value(3).toLongLong(), q.value(4).toInt(), text(q.value(5)),
-                                    text(q.value(6)), text(q.value(7)), text(q.value(8)),
-                                    measuredFromJson(q.value(9).toString()), text(q.value(10)),
-                                    number(q.value(11)), number(q.value(12))});
-            studyOf[q.value(0).toLongLong()] = q.value(1).toLongLong();
-        }
-    q.exec("SELECT id, specimen, curve, performed_at, source_name, what_broke, note, reason, standing, "
-           "looked, metric, value, upper, as_typed, reading, operator, setup, outcome, recording, practice"
-           " FROM pull ORDER BY id");
-    while (q.next()) {
+
+    void studies() {
+        rows("SELECT id, position, title, question, intent, metric, margin, note, plan FROM study ORDER BY "
+             "position, id",
+             [&](const Query& q) {
+                 study::StudyData s;
+                 s.study = {q.id(0),
+                            q.integer(1),
+                            q.text(2),
+                            q.text(3),
+                            q.text(7),
+                            meant(study::intentFromKey(q.text(4)), "intent", q.string(4)),
+                            meant(study::metricFromKey(q.text(5)), "metric", q.string(5)),
+                            q.number(6).value_or(0),
+                            taken(planFromJson(q.string(8)))};
+                 m_all.push_back(std::move(s));
+             });
+    }
+    void options() {
+        rows("SELECT id, study, position, name, kind, currency, note, unit_cost, weight_kg, rating_n, "
+             "rating_basis, grade, geometry FROM option ORDER BY position, id",
+             [&](const Query& q) {
+                 if (auto* s = study(q.id(1), "an option"))
+                     s->options.push_back({q.id(0), q.id(1), q.integer(2), q.text(3), q.text(4), q.text(5),
+                                           q.text(6), q.number(7), q.number(8), q.number(9), q.text(10),
+                                           q.text(11), q.text(12)});
+             });
+    }
+    void conditions() {
+        rows("SELECT id, study, position, name, note, value FROM condition ORDER BY position, id",
+             [&](const Query& q) {
+                 if (auto* s = study(q.id(1), "a condition"))
+                     s->conditions.push_back(
+                         {q.id(0), q.id(1), q.integer(2), q.text(3), q.text(4), q.number(5)});
+             });
+    }
+    void specimens() {
+        rows("SELECT id, study, option, condition, replicate, label, note, batch, block, measured, history, "
+             "x_m, y_m FROM specimen ORDER BY option, condition, replicate, id",
+             [&](const Query& q) {
+                 auto* s = study(q.id(1), "a piece");
+                 if (!s) return;
+                 s->specimens.push_back({q.id(0), q.id(1), q.id(2), q.id(3), q.integer(4), q.text(5), q.text(6),
+                                         q.text(7), q.text(8), taken(measuredFromJson(q.string(9))), q.text(10),
+                                         q.number(11), q.number(12)});
+                 m_studyOfPiece[q.id(0)] = q.id(1);
+             });
+    }
+    void pulls() {
+        rows("SELECT id, specimen, curve, performed_at, source_name, what_broke, note, reason, standing, "
+             "looked, metric, value, upper, as_typed, reading, operator, setup, outcome, recording, practice"
+             " FROM pull ORDER BY id",
+             [&](const Query& q) {
+                 auto* s = study(m_studyOfPiece[q.id(1)], "a pull");
+                 if (!s) return;
+                 s->pulls.push_back(pull(q));
+                 m_studyOfPull[q.id(0)] = s->study.id;
+             });
+    }
+    study::Pull pull(const Query& q) {
         study::Pull p;
-        p.id = q.value(0).toLongLong();
-        p.specimen = q.value(1).toLongLong();
-        p.curve = q.value(2).toLongLong();
-        p.performedAt = text(q.value(3));
-        p.sourceName = text(q.value(4));
-        p.whatBroke = text(q.value(5));
-        p.note = text(q.value(6));
-        p.reason = text(q.value(7));
-        p.standing = study::standingFromKey(text(q.value(8))).value_or(study::Standing::notRead);
-        p.looked = q.value(9).toBool();
-        if (!q.value(11).isNull())
-            p.typed = study::TypedValue{study::metricFromKey(text(q.value(10))).value_or(study::Metric::peak),
-                                        q.value(11).toDouble(), q.value(12).toDouble(), text(q.value(13))};
-        p.settings = settingsFromJson(q.value(14).toString());
-        p.operatorName = text(q.value(15));
-        p.setup = q.value(16).toLongLong();
-        p.outcome = outcomeFromJson(q.value(17).toString());
-        p.recording = q.value(18).toString() == "interrupted" ? study::Recording::interrupted
-                      : q.value(18).toString() == "running"   ? study::Recording::running
-                                                              : study::Recording::done;
-        p.practice = q.value(19).toBool();
-        studyOfPull[p.id] = studyOf[p.specimen];
-        if (auto* s = in(studyOf[p.specimen])) s->pulls.push_back(std::move(p));
+        p.id = q.id(0);
+        p.specimen = q.id(1);
+        p.curve = q.id(2);
+        p.performedAt = q.text(3);
+        p.sourceName = q.text(4);
+        p.whatBroke = q.text(5);
+        p.note = q.text(6);
+        p.reason = q.text(7);
+        p.standing = meant(study::standingFromKey(q.text(8)), "standing", q.string(8));
+        p.looked = q.integer(9) != 0;
+        if (!q.null(11))
+            p.typed = study::TypedValue{meant(study::metricFromKey(q.text(10)), "metric", q.string(10)),
+                                        q.number(11).value_or(0), q.number(12).value_or(0), q.text(13)};
+        p.settings = taken(settingsFromJson(q.string(14)));
+        p.operatorName = q.text(15);
+        p.setup = q.id(16);
+        p.outcome = taken(outcomeFromJson(q.string(17)));
+        p.recording = meant(study::recordingFromKey(q.text(18)), "state of a recording", q.string(18));
+        p.practice = q.integer(19) != 0;
+        return p;
     }
-    q.exec("SELECT id, pull, at_s, name, file FROM attachment ORDER BY id");
-    while (q.next()) {
-        study::Attachment a;
-        a.id = q.value(0).toLongLong();
-        a.pull = q.value(1).toLongLong();
-        if (!q.value(2).isNull()) a.at = q.value(2).toDouble();
-        a.name = text(q.value(3));
-        a.file = q.value(4).toLongLong();
-        if (auto* s = in(studyOfPull[a.pull])) s->attachments.push_back(std::move(a));
+    void attachments() {
+        rows("SELECT id, pull, at_s, name, file FROM attachment ORDER BY id", [&](const Query& q) {
+            if (auto* s = study(m_studyOfPull[q.id(1)], "a picture"))
+                s->attachments.push_back({q.id(0), q.id(1), q.id(4), q.number(2), q.text(3)});
+        });
     }
-    return all;
+
+    QSqlDatabase m_db;
+    std::vector<study::StudyData> m_all;
+    std::map<Id, Id> m_studyOfPiece, m_studyOfPull;
+    std::string m_wrong;
+};
+
+} // namespace
+
+Expected<std::vector<study::StudyData>> loadStudies(const QSqlDatabase& db) { return Loader(db).all(); }
+
+Expected<std::vector<study::StudyData>> Project::load() const {
+    if (!d->damage.isEmpty()) {
+        const auto more = d->damage.size() - 1;
+        return failText(QStringLiteral("%1 is damaged and is not shown, lest a number in it be wrong: %2%3 "
+                                       "Nothing was changed; \"anvil check\" says all that is wrong.")
+                            .arg(QFileInfo(d->path).fileName(), d->damage.first(),
+                                 more ? QStringLiteral(" And %1 more.").arg(more) : QString()));
+    }
+    return loadStudies(d->reader());
 }
 
 Expected<curve::Curve> Project::curve(Id id) const {
     auto out = ownSamples(id);
     if (!out) return out;
     if (out->force.empty()) return failText(QStringLiteral("There are no samples for curve %1.").arg(id));
-    for (const auto beside : curvesBeside(id)) {
+    const auto all = curvesBeside(id);
+    if (!all) return tl::unexpected(all.error());
+    for (const auto beside : *all) {
         auto other = ownSamples(beside);
         if (!other) return other;
         for (auto& channel : other->others) {
@@ -122,120 +183,105 @@ Expected<curve::Curve> Project::curve(Id id) const {
     return out;
 }
 
-bool Project::hasMoreChannels(Id id) const {
-    auto db = d->reader();
-    QSqlQuery q(db);
-    q.prepare("SELECT 1 FROM channel WHERE curve = ? AND kind = 'other' UNION SELECT 1 FROM curve WHERE "
-              "beside = ?");
-    q.addBindValue(static_cast<qlonglong>(id));
-    q.addBindValue(static_cast<qlonglong>(id));
-    return q.exec() && q.next();
+Expected<bool> Project::hasMoreChannels(Id id) const {
+    Query q(d->reader(),
+            "SELECT 1 FROM channel WHERE curve = ? AND kind = 'other' UNION SELECT 1 FROM curve WHERE beside = ?",
+            {static_cast<qlonglong>(id), static_cast<qlonglong>(id)});
+    const bool more = q.next();
+    if (auto ok = q.done(); !ok) return tl::unexpected(ok.error());
+    return more;
 }
 
-std::vector<Id> Project::curvesBeside(Id id) const {
-    auto db = d->reader();
-    QSqlQuery q(db);
-    q.prepare("SELECT id FROM curve WHERE beside = ? ORDER BY id");
-    q.addBindValue(static_cast<qlonglong>(id));
+namespace {
+
+Expected<std::vector<Id>> ids(const QSqlDatabase& db, const char* sql, const QVariantList& values = {}) {
     std::vector<Id> out;
-    if (q.exec())
-        while (q.next())
-            out.push_back(q.value(0).toLongLong());
+    if (auto ok = each(db, sql, values, [&](const Query& q) { out.push_back(q.id(0)); }); !ok)
+        return tl::unexpected(ok.error());
     return out;
+}
+
+} // namespace
+
+Expected<std::vector<Id>> Project::curvesBeside(Id id) const {
+    return ids(d->reader(), "SELECT id FROM curve WHERE beside = ? ORDER BY id", {static_cast<qlonglong>(id)});
 }
 
 Expected<curve::Curve> Project::ownSamples(Id id) const {
-    auto db = d->reader();
-    QSqlQuery q(db);
-    q.setForwardOnly(true);
-    q.prepare(
-        "SELECT c.kind, k.data, k.checksum, k.samples, c.name, c.unit FROM channel c JOIN chunk k ON k.curve "
-        "= c.curve AND k.channel = c.number WHERE c.curve = ? ORDER BY c.number, k.sequence");
-    q.addBindValue(static_cast<qlonglong>(id));
-    if (!q.exec())
-        return failText(
-            QStringLiteral("The samples of curve %1 cannot be read (%2).").arg(id).arg(q.lastError().text()));
     curve::Curve out;
-    while (q.next()) {
-        const auto kind = q.value(0).toString(), name = q.value(4).toString();
-        const auto data = q.value(1).toByteArray();
-        if (checksum(data) != q.value(2).toLongLong() || data.size() != q.value(3).toLongLong() * 8 ||
-            !putChunk(out, kind, name, q.value(5).toString(), data))
-            return failText(QStringLiteral("A stretch of %1 samples of curve %2 is damaged (checksum).")
-                                .arg(name.isEmpty() ? kind : name)
-                                .arg(id));
-    }
+    const auto read = readSamples(d->reader(), id, [&](const ChunkRow& c) {
+        return putChunk(out, c.kind, c.name, c.unit, c.data);
+    });
+    if (!read) return tl::unexpected(read.error());
     return out;
 }
 
-std::vector<SetupRow> Project::setups() const {
-    auto db = d->reader();
+Expected<std::vector<SetupRow>> Project::setups() const {
     std::vector<SetupRow> out;
-    QSqlQuery q(db);
-    q.exec("SELECT id, rig, version, made_at, setup FROM setup ORDER BY id");
-    while (q.next())
-        out.push_back({q.value(0).toLongLong(), q.value(1).toString(), q.value(2).toInt(),
-                       q.value(3).toString(), q.value(4).toString()});
+    if (auto ok = each(
+            d->reader(), "SELECT id, rig, version, made_at, setup FROM setup ORDER BY id", {},
+            [&](const Query& q) {
+                out.push_back({q.id(0), q.string(1), q.integer(2), q.string(3), q.string(4)});
+            });
+        !ok)
+        return tl::unexpected(ok.error());
     return out;
 }
 
 Expected<ImportedFile> Project::importedFile(Id id) const {
-    auto db = d->reader();
-    QSqlQuery q(db);
-    q.prepare("SELECT name, digest, bytes, data FROM file WHERE id = ?");
-    q.addBindValue(static_cast<qlonglong>(id));
-    if (!q.exec() || !q.next()) return failText(QStringLiteral("There is no kept file %1.").arg(id));
-    return ImportedFile{q.value(0).toString(), q.value(1).toString(), q.value(2).toLongLong(),
-                        q.value(3).toByteArray()};
+    Query q(d->reader(), "SELECT name, digest, bytes, data FROM file WHERE id = ?",
+            {static_cast<qlonglong>(id)});
+    if (q.next()) return ImportedFile{q.string(0), q.string(1), q.id(2), q.bytes(3)};
+    if (auto ok = q.done(); !ok) return tl::unexpected(ok.error());
+    return failText(QStringLiteral("There is no kept file %1.").arg(id));
 }
 
-std::vector<Id> Project::importedFiles() const {
-    auto db = d->reader();
-    std::vector<Id> out;
-    QSqlQuery q(db);
-    q.exec("SELECT id FROM file ORDER BY id");
-    while (q.next())
-        out.push_back(q.value(0).toLongLong());
-    return out;
+Expected<std::vector<Id>> Project::importedFiles() const {
+    return ids(d->reader(), "SELECT id FROM file ORDER BY id");
 }
 
-std::map<QString, Id> Project::curveDigests() const {
-    auto db = d->reader();
-    std::map<QString, Id> out;
-    QSqlQuery q(db); // an import that was undone leaves its samples behind; they are no repeat
-    q.exec("SELECT digest, id FROM curve WHERE id IN (SELECT curve FROM pull)");
-    while (q.next())
-        out[q.value(0).toString()] = q.value(1).toLongLong();
+Expected<std::map<QString, Id>> Project::curveDigests() const {
+    std::map<QString, Id> out; // an import that was undone leaves its samples behind; they are no repeat
+    if (auto ok = each(d->reader(), "SELECT digest, id FROM curve WHERE id IN (SELECT curve FROM pull)", {},
+                       [&](const Query& q) { out[q.string(0)] = q.id(1); });
+        !ok)
+        return tl::unexpected(ok.error());
     return out;
 }
 
 namespace {
-JournalEntry entryFrom(const QSqlQuery& q) {
-    return {q.value(0).toLongLong(), q.value(4).toLongLong(),
-            q.value(1).toString(),   q.value(2).toString(),
-            q.value(3).toString(),   QJsonDocument::fromJson(q.value(5).toByteArray()).array()};
-}
-} // namespace
 
-std::vector<JournalEntry> Project::journal(int most) const {
-    auto db = d->reader();
+/// Reads journal rows whose seals hold.
+Expected<std::vector<JournalEntry>> entries(const QSqlDatabase& db, const QString& which,
+                                            const QVariantList& values) {
     std::vector<JournalEntry> out;
-    QSqlQuery q(db);
-    q.prepare("SELECT id, at, who, what, undoes, changes FROM journal ORDER BY id DESC LIMIT ?");
-    q.addBindValue(most);
-    q.exec();
-    while (q.next())
-        out.push_back(entryFrom(q));
+    bool sound = true;
+    const auto read =
+        each(db,
+             "SELECT j.id, j.at, j.who, j.what, j.undoes, j.changes, s.checksum FROM journal j LEFT JOIN seal "
+             "s ON s.of = 'journal' AND s.row = j.id " +
+                 which,
+             values, [&](const Query& q) {
+                 sound = sound && q.id(6) == sealOf(q, 0, 6);
+                 out.push_back({q.id(0), q.id(4), q.string(1), q.string(2), q.string(3),
+                                QJsonDocument::fromJson(q.bytes(5)).array()});
+             });
+    if (!read) return tl::unexpected(read.error());
+    if (!sound) return fail("The journal is damaged: an entry is not as it was written.");
     return out;
 }
 
+} // namespace
+
+Expected<std::vector<JournalEntry>> Project::journal(int most) const {
+    return entries(d->reader(), "ORDER BY j.id DESC LIMIT ?", {most});
+}
+
 Expected<JournalEntry> Project::journalEntry(Id id) const {
-    auto db = d->reader();
-    QSqlQuery q(db);
-    q.prepare("SELECT id, at, who, what, undoes, changes FROM journal WHERE id = ?");
-    q.addBindValue(static_cast<qlonglong>(id));
-    if (!q.exec() || !q.next()) return failText(QStringLiteral("The journal has no entry %1.").arg(id));
-    return entryFrom(q);
+    auto found = entries(d->reader(), "WHERE j.id = ?", {static_cast<qlonglong>(id)});
+    if (!found) return tl::unexpected(found.error());
+    if (found->empty()) return failText(QStringLiteral("The journal has no entry %1.").arg(id));
+    return std::move(found->front());
 }
 
 } // namespace anvil::store

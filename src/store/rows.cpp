@@ -1,3 +1,4 @@
+#include "json_fields.h"
 #include <anvil/store/project.h>
 
 #include <QJsonDocument>
@@ -13,12 +14,11 @@ QJsonValue optional(const std::optional<double>& v) {
 } // namespace
 
 QJsonObject toRow(const study::Study& s) {
-    static constexpr const char* intents[] = {"controlled", "exploratory", "as_used"};
     return {{"id", s.id},
             {"position", s.position},
             {"title", text(s.title)},
             {"question", text(s.question)},
-            {"intent", intents[static_cast<int>(s.intent)]},
+            {"intent", study::key(s.intent)},
             {"metric", study::info(s.metric).key},
             {"margin", s.margin},
             {"note", text(s.note)},
@@ -118,28 +118,26 @@ QString settingsToJson(const curve::ReadingSettings& s) {
     return QString::fromUtf8(QJsonDocument(o).toJson(QJsonDocument::Compact));
 }
 
-curve::ReadingSettings settingsFromJson(const QString& json) {
-    const auto o = QJsonDocument::fromJson(json.toUtf8()).object();
+Expected<curve::ReadingSettings> settingsFromJson(const QString& json) {
+    JsonTrouble trouble;
+    const JsonFields o(json, trouble);
+    const auto landmark = [&](const char* key) -> std::optional<curve::Override> {
+        if (o.value(key).isString() && o.text(key) == "none") return curve::Override{0, true};
+        const auto at = o.number(key);
+        return at ? std::optional(curve::Override{*at, false}) : std::nullopt;
+    };
     curve::ReadingSettings s;
-    const auto number = [&](const char* key, std::optional<double>& v) {
-        if (o[key].isDouble()) v = o[key].toDouble();
-    };
-    const auto landmark = [&](const char* key, std::optional<curve::Override>& v) {
-        if (o[key].isDouble())
-            v = curve::Override{o[key].toDouble(), false};
-        else if (o[key].isString())
-            v = curve::Override{0, true};
-    };
-    number("rig_limit_n", s.rigLimit);
-    number("calibrated_to_n", s.calibratedTo);
-    number("crosshead_speed_m_per_s", s.crossheadSpeed);
-    s.breakShare = o["break_share"].toDouble(s.breakShare);
-    landmark("peak_s", s.peak);
-    landmark("first_slip_s", s.firstSlip);
-    landmark("break_s", s.breakPoint);
-    landmark("fit_from_s", s.fitFrom);
-    landmark("fit_to_s", s.fitTo);
-    s.preload = o["preload_n"].toDouble();
+    s.rigLimit = o.number("rig_limit_n");
+    s.calibratedTo = o.number("calibrated_to_n");
+    s.crossheadSpeed = o.number("crosshead_speed_m_per_s");
+    s.breakShare = o.number("break_share", s.breakShare);
+    s.peak = landmark("peak_s");
+    s.firstSlip = landmark("first_slip_s");
+    s.breakPoint = landmark("break_s");
+    s.fitFrom = landmark("fit_from_s");
+    s.fitTo = landmark("fit_to_s");
+    s.preload = o.number("preload_n", 0);
+    if (auto ok = trouble.done("How a curve is read"); !ok) return tl::unexpected(ok.error());
     return s;
 }
 

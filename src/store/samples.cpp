@@ -1,6 +1,7 @@
 #include "samples.h"
 
 #include <anvil/store/project.h>
+#include <anvil/study/bounds.h>
 #include <bit>
 #include <cstring>
 #include <memory>
@@ -116,11 +117,19 @@ ImportedFile ImportedFile::pack(const QString& name, const QByteArray& bytes) {
 }
 
 Expected<QByteArray> ImportedFile::unpack() const {
+    const auto damaged = fail("The kept file " + name.toStdString() + " is damaged (checksum).");
+    // What the row says is not trusted: the frame carries its own length, and there is a most.
+    const auto length = ZSTD_getFrameContentSize(packed.constData(), static_cast<std::size_t>(packed.size()));
+    if (length == ZSTD_CONTENTSIZE_UNKNOWN || length == ZSTD_CONTENTSIZE_ERROR ||
+        length > static_cast<unsigned long long>(study::bounds::fileBytes) ||
+        length != static_cast<unsigned long long>(bytes))
+        return damaged;
     QByteArray out(bytes, Qt::Uninitialized);
     const auto got = ZSTD_decompress(out.data(), static_cast<std::size_t>(out.size()), packed.constData(),
                                      static_cast<std::size_t>(packed.size()));
-    if (ZSTD_isError(got) || static_cast<qint64>(got) != bytes)
-        return fail("The kept file " + name.toStdString() + " is damaged (checksum).");
+    if (ZSTD_isError(got) || static_cast<qint64>(got) != bytes ||
+        hex(XXH3_128bits(out.constData(), static_cast<std::size_t>(out.size()))) != digest)
+        return damaged;
     return out;
 }
 

@@ -12,6 +12,10 @@ inline constexpr const char* attachmentTable =
     "DEFERRABLE INITIALLY DEFERRED, at_s REAL, name TEXT NOT NULL, file INTEGER NOT NULL REFERENCES file "
     "DEFERRABLE INITIALLY DEFERRED)";
 
+inline constexpr const char* sealTable =
+    "CREATE TABLE seal (of TEXT NOT NULL, row INTEGER NOT NULL, checksum INTEGER NOT NULL, PRIMARY KEY (of, "
+    "row)) WITHOUT ROWID";
+
 /// One statement a line group; see docs/file-format.md for what each column means.
 inline constexpr const char* schema[] = {
     "CREATE TABLE study (id INTEGER PRIMARY KEY AUTOINCREMENT, position INTEGER NOT NULL, title TEXT NOT "
@@ -67,6 +71,7 @@ inline constexpr const char* schema[] = {
     "CREATE INDEX specimen_study ON specimen (study)",
     "CREATE INDEX curve_digest ON curve (digest)",
     "CREATE INDEX curve_beside ON curve (beside)",
+    sealTable,
 };
 
 /// What brings a file of version i + 1 to version i + 2.
@@ -88,6 +93,7 @@ inline constexpr const char* toVersion3[] = {
     "CREATE INDEX curve_beside ON curve (beside)",
     attachmentTable,
 };
-inline constexpr std::span<const char* const> migrations[] = {toVersion2, toVersion3};
+inline constexpr const char* toVersion4[] = {sealTable}; // its rows are made by sealAll
+inline constexpr std::span<const char* const> migrations[] = {toVersion2, toVersion3, toVersion4};
 
 } // namespace anvil::store

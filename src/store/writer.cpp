@@ -1,11 +1,9 @@
 #include "samples.h"
+#include "seal.h"
 #include <anvil/store/project.h>
 
-#include <QSqlDatabase>
-#include <QSqlError>
-#include <QSqlQuery>
+#include <QJsonDocument>
 #include <QSqlRecord>
-#include <QVariant>
 #include <anvil/curve/pyramid.h>
 
 namespace anvil::store {
@@ -26,40 +24,49 @@ bool Writer::known(const QString& table) {
 
 QJsonObject Writer::row(const QString& table, Id id) {
     QSqlQuery q(m_database);
-    q.prepare("SELECT * FROM " + table + " WHERE id = ?");
-    q.addBindValue(static_cast<qlonglong>(id));
-    if (!q.exec()) {
+    if (!q.prepare("SELECT * FROM \"" + table + "\" WHERE id = ?")) {
         failWith(q.lastError().text());
         return {};
     }
-    if (!q.next()) return {};
+    q.addBindValue(static_cast<qlonglong>(id));
     QJsonObject out;
-    for (int i = 0; i < q.record().count(); ++i)
-        out[q.record().fieldName(i)] =
-            q.value(i).isNull() ? QJsonValue(QJsonValue::Null) : QJsonValue::fromVariant(q.value(i));
+    if (q.exec() && q.next())
+        for (int i = 0; i < q.record().count(); ++i)
+            out[q.record().fieldName(i)] =
+                q.value(i).isNull() ? QJsonValue(QJsonValue::Null) : QJsonValue::fromVariant(q.value(i));
+    if (q.lastError().isValid()) failWith(q.lastError().text());
     return out;
 }
+
+namespace {
+
+/// A column's name comes from a journal or a tape, which may be damaged.
+QString quoted(const QString& name) { return '"' + QString(name).replace('"', "\"\"") + '"'; }
+
+QStringList quoted(const QStringList& names) {
+    QStringList out;
+    for (const auto& n : names)
+        out << quoted(n);
+    return out;
+}
+
+} // namespace
 
 Id Writer::insert(const QString& table, QJsonObject fields) {
     if (failed() || !known(table)) return 0;
     if (fields.value("id").toInteger() == 0) fields.remove("id");
-    QStringList names = fields.keys(), marks;
-    marks.fill("?", 0);
-    for (qsizetype i = 0; i < names.size(); ++i)
-        marks << "?";
-    QSqlQuery q(m_database);
-    q.prepare("INSERT INTO " + table + " (\"" + names.join("\", \"") + "\") VALUES (" + marks.join(", ") +
-              ")");
-    for (const auto& n : names)
-        q.addBindValue(fields.value(n).toVariant());
-    if (!q.exec()) {
-        failWith(q.lastError().text());
-        return 0;
-    }
-    const Id id = q.lastInsertId().toLongLong();
-    m_changes.append(
-        QJsonObject{{"table", table}, {"id", id}, {"before", QJsonValue::Null}, {"after", row(table, id)}});
-    return id;
+    QVariantList values;
+    for (const auto& v : std::as_const(fields))
+        values << v.toVariant();
+    const auto marks = QStringList(values.size(), "?");
+    const Id id = run("INSERT INTO " + quoted(table) + " (" + quoted(fields.keys()).join(", ") +
+                          ") VALUES (" + marks.join(", ") + ")",
+                      values);
+    seal(table, id);
+    if (!failed())
+        m_changes.append(QJsonObject{
+            {"table", table}, {"id", id}, {"before", QJsonValue::Null}, {"after", row(table, id)}});
+    return failed() ? 0 : id;
 }
 
 void Writer::update(const QString& table, Id id, const QJsonObject& fields) {
@@ -71,39 +78,50 @@ void Writer::update(const QString& table, Id id, const QJsonObject& fields) {
     QVariantList values;
     for (auto it = fields.begin(); it != fields.end(); ++it) {
         if (it.key() == "id" || before.value(it.key()) == it.value()) continue;
-        sets << "\"" + it.key() + "\" = ?";
+        sets << quoted(it.key()) + " = ?";
         values << it.value().toVariant();
     }
     if (sets.isEmpty()) return;
-    QSqlQuery q(m_database);
-    q.prepare("UPDATE " + table + " SET " + sets.join(", ") + " WHERE id = ?");
-    for (const auto& v : values)
-        q.addBindValue(v);
-    q.addBindValue(static_cast<qlonglong>(id));
-    if (!q.exec()) return failWith(q.lastError().text());
-    m_changes.append(
-        QJsonObject{{"table", table}, {"id", id}, {"before", before}, {"after", row(table, id)}});
+    run("UPDATE " + quoted(table) + " SET " + sets.join(", ") + " WHERE id = ?",
+        values << static_cast<qlonglong>(id));
+    seal(table, id);
+    if (!failed())
+        m_changes.append(
+            QJsonObject{{"table", table}, {"id", id}, {"before", before}, {"after", row(table, id)}});
 }
 
 void Writer::remove(const QString& table, Id id) {
     if (failed() || !known(table)) return;
     const auto before = row(table, id);
-    QSqlQuery q(m_database);
-    q.prepare("DELETE FROM " + table + " WHERE id = ?");
-    q.addBindValue(static_cast<qlonglong>(id));
-    if (!q.exec()) return failWith(q.lastError().text());
-    if (!before.isEmpty())
+    run("DELETE FROM " + quoted(table) + " WHERE id = ?", {static_cast<qlonglong>(id)});
+    seal(table, id);
+    if (!before.isEmpty() && !failed())
         m_changes.append(
             QJsonObject{{"table", table}, {"id", id}, {"before", before}, {"after", QJsonValue::Null}});
 }
 
-void Writer::run(const QString& sql, const QVariantList& values) {
+void Writer::addToJournal(const QString& at, const QString& who, const QString& what, Id undoes) {
+    m_journalId = run("INSERT INTO journal (at, who, what, undoes, changes) VALUES (?, ?, ?, ?, ?)",
+                      {at, who, what, undoes ? QVariant(static_cast<qlonglong>(undoes)) : QVariant(),
+                       QString::fromUtf8(QJsonDocument(m_changes).toJson(QJsonDocument::Compact))});
+    seal("journal", m_journalId);
+}
+
+void Writer::seal(const QString& table, Id key) {
     if (failed()) return;
+    if (auto ok = store::seal(m_database, sealedTable(table), key); !ok)
+        failWith(QString::fromStdString(ok.error().message));
+}
+
+Id Writer::run(const QString& sql, const QVariantList& values) {
+    if (failed()) return 0;
     QSqlQuery q(m_database);
-    q.prepare(sql);
+    bool ok = q.prepare(sql);
     for (const auto& v : values)
         q.addBindValue(v);
-    if (!q.exec()) failWith(q.lastError().text());
+    ok = ok && q.exec();
+    if (!ok) failWith(q.lastError().text());
+    return ok ? q.lastInsertId().toLongLong() : 0;
 }
 
 void Writer::addChunk(Id curve, int channel, int sequence, std::span<const double> values) {
@@ -127,24 +145,24 @@ void Writer::addPyramid(Id curve, const curve::Pyramid& pyramid) {
 Id Writer::addCurve(const curve::Curve& curve, const QString& known) {
     if (failed()) return 0;
     m_samplesAdded = true;
-    QSqlQuery q(m_database);
-    q.prepare("INSERT INTO curve (samples, digest) VALUES (?, ?)");
-    q.addBindValue(static_cast<qlonglong>(samplesIn(curve)));
-    q.addBindValue(known.isEmpty() ? digest(curve) : known);
-    if (!q.exec()) failWith(q.lastError().text());
-    const Id id = q.lastInsertId().toLongLong();
+    const Id id =
+        run("INSERT INTO curve (samples, digest) VALUES (?, ?)",
+            {static_cast<qlonglong>(samplesIn(curve)), known.isEmpty() ? digest(curve) : known});
     addChannels(id, curve);
     addChunks(id, curve);
     addPyramid(id, curve::Pyramid(curve.force));
+    seal("curve", id);
     return id;
 }
 
 void Writer::addChannels(Id id, const curve::Curve& curve) {
     int number = 0;
-    for (const auto& [kind, unit, name, values] : channelsOf(curve))
+    for (const auto& [kind, unit, name, values] : channelsOf(curve)) {
         run("INSERT INTO channel (curve, number, kind, unit, name) VALUES (?, ?, ?, ?, ?)",
-            {static_cast<qlonglong>(id), number++, QString(kind), QString::fromStdString(unit),
+            {static_cast<qlonglong>(id), number, QString(kind), QString::fromStdString(unit),
              QString::fromStdString(name)});
+        seal("channel", id * 256 + number++);
+    }
 }
 
 void Writer::addChunks(Id id, const curve::Curve& curve) {
@@ -162,12 +180,10 @@ void Writer::addChunks(Id id, const curve::Curve& curve) {
 Id Writer::beginCurve(const curve::Curve& shape, Id beside) {
     if (failed()) return 0;
     m_samplesAdded = true;
-    QSqlQuery q(m_database);
-    q.prepare("INSERT INTO curve (samples, digest, beside) VALUES (0, '', ?)");
-    q.addBindValue(beside ? QVariant(static_cast<qlonglong>(beside)) : QVariant());
-    if (!q.exec()) failWith(q.lastError().text());
-    const Id id = q.lastInsertId().toLongLong();
+    const Id id = run("INSERT INTO curve (samples, digest, beside) VALUES (0, '', ?)",
+                      {beside ? QVariant(static_cast<qlonglong>(beside)) : QVariant()});
     addChannels(id, shape);
+    seal("curve", id);
     return id;
 }
 
@@ -177,6 +193,7 @@ void Writer::appendSamples(Id curve, int sequence, const curve::Curve& part) {
         addChunk(curve, number++, sequence, *channel.values);
     run("UPDATE curve SET samples = samples + ? WHERE id = ?",
         {static_cast<qlonglong>(samplesIn(part)), static_cast<qlonglong>(curve)});
+    seal("curve", curve);
 }
 
 void Writer::finishCurve(const CurveSummary& summary) {
@@ -187,43 +204,38 @@ void Writer::finishCurve(const CurveSummary& summary) {
     run("DELETE FROM pyramid WHERE curve = ?", {static_cast<qlonglong>(summary.curve)});
     addPyramid(summary.curve, summary.pyramid);
     run("UPDATE curve SET digest = ? WHERE id = ?", {summary.digest, static_cast<qlonglong>(summary.curve)});
+    seal("curve", summary.curve);
 }
 
 void Writer::layTogether(const CurveSummary& summary) {
     if (failed()) return;
     const auto id = summary.curve;
-    QSqlQuery q(m_database);
-    q.setForwardOnly(true);
-    q.prepare("SELECT c.kind, k.data, c.name, c.unit FROM channel c JOIN chunk k ON k.curve = c.curve AND "
-              "k.channel = "
-              "c.number WHERE c.curve = ? ORDER BY c.number, k.sequence");
-    q.addBindValue(static_cast<qlonglong>(id));
-    if (!q.exec()) return failWith(q.lastError().text());
     curve::Curve whole;
-    while (q.next())
-        if (!putChunk(whole, q.value(0).toString(), q.value(2).toString(), q.value(3).toString(),
-                      q.value(1).toByteArray()))
-            break;
-    q.finish();
-    if (digest(whole) != summary.digest) return; // better in many pieces than not as they were recorded
+    bool fits = true;
+    const auto read = each(m_database,
+                           "SELECT c.kind, k.data, c.name, c.unit FROM channel c JOIN chunk k ON k.curve = "
+                           "c.curve AND k.channel = c.number WHERE c.curve = ? ORDER BY c.number, k.sequence",
+                           {static_cast<qlonglong>(id)}, [&](const Query& q) {
+                               fits = fits && putChunk(whole, q.string(0), q.string(2), q.string(3), q.bytes(1));
+                           });
+    if (!read) return failWith(QString::fromStdString(read.error().message));
+    if (!fits || digest(whole) != summary.digest) return; // better in many pieces than not as they were recorded
     run("DELETE FROM chunk WHERE curve = ?", {static_cast<qlonglong>(id)});
     addChunks(id, whole);
 }
 
 Id Writer::addFile(const ImportedFile& file) {
     if (failed()) return 0;
-    QSqlQuery q(m_database);
-    q.prepare("SELECT id FROM file WHERE digest = ? AND bytes = ?");
-    q.addBindValue(file.digest);
-    q.addBindValue(file.bytes);
-    if (q.exec() && q.next()) return q.value(0).toLongLong();
-    q.prepare("INSERT INTO file (name, digest, bytes, data) VALUES (?, ?, ?, ?)");
-    q.addBindValue(file.name);
-    q.addBindValue(file.digest);
-    q.addBindValue(file.bytes);
-    q.addBindValue(file.packed);
-    if (!q.exec()) failWith(q.lastError().text());
-    return q.lastInsertId().toLongLong();
+    Query same(m_database, "SELECT id FROM file WHERE digest = ? AND bytes = ?", {file.digest, file.bytes});
+    if (same.next()) return same.id(0);
+    if (const auto ok = same.done(); !ok) {
+        failWith(QString::fromStdString(ok.error().message));
+        return 0;
+    }
+    const Id id = run("INSERT INTO file (name, digest, bytes, data) VALUES (?, ?, ?, ?)",
+                      {file.name, file.digest, file.bytes, file.packed});
+    seal("file", id);
+    return failed() ? 0 : id;
 }
 
 } // namespace anvil::store

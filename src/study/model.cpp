@@ -66,6 +66,27 @@ const char* word(Intent intent) {
     return words[static_cast<int>(intent)];
 }
 
+namespace {
+constexpr const char* intentKeys[] = {"controlled", "exploratory", "as_used"};
+static_assert(std::size(intentKeys) == static_cast<std::size_t>(Intent::asUsed) + 1);
+constexpr const char* recordingKeys[] = {"", "running", "interrupted"};
+static_assert(std::size(recordingKeys) == static_cast<std::size_t>(Recording::interrupted) + 1);
+
+template <class Enum, std::size_t n>
+std::optional<Enum> fromKey(const char* const (&keys)[n], const std::string& key) {
+    for (std::size_t i = 0; i < n; ++i)
+        if (key == keys[i]) return static_cast<Enum>(i);
+    return std::nullopt;
+}
+} // namespace
+
+const char* key(Intent intent) { return intentKeys[static_cast<int>(intent)]; }
+std::optional<Intent> intentFromKey(const std::string& key) { return fromKey<Intent>(intentKeys, key); }
+const char* key(Recording recording) { return recordingKeys[static_cast<int>(recording)]; }
+std::optional<Recording> recordingFromKey(const std::string& key) {
+    return fromKey<Recording>(recordingKeys, key);
+}
+
 std::optional<double> Measured::mean() const {
     if (readings.empty()) return std::nullopt;
     double sum = 0;
@@ -78,17 +99,6 @@ Fit Measured::fit() const {
     const auto m = mean();
     if (!m || !nominal || !tolerance || std::abs(*m - *nominal) <= *tolerance * (1 + 1e-9)) return Fit::fits;
     return *m > *nominal ? Fit::tooLarge : Fit::tooSmall;
-}
-
-const char* key(Recording recording) {
-    switch (recording) {
-    case Recording::running:
-        return "running";
-    case Recording::interrupted:
-        return "interrupted";
-    default:
-        return "";
-    }
 }
 
 const Option* StudyData::option(Id id) const { return byId(options, id); }

@@ -106,8 +106,9 @@ private:
     }
 
     void breakHere() {
-        if (m_started && (columns.breaks.empty() || columns.breaks.back() != columns.force.size()))
-            columns.breaks.push_back(columns.force.size());
+        if (m_layout.find(Role::run)) return; // blank lines and repeated headings are decoration there
+        if (m_started && (columns.breaks.empty() || columns.breaks.back().row != columns.force.size()))
+            columns.breaks.push_back({columns.force.size()});
     }
 
     void slowRow() {
@@ -161,8 +162,7 @@ private:
             values[i] = *v;
         }
         if (m_layout.find(Role::run) && (!m_labelled || label != m_label)) {
-            columns.breaks.push_back(columns.force.size());
-            columns.labels.push_back(label);
+            columns.breaks.push_back({columns.force.size(), label});
             m_label = label;
             m_labelled = true;
         }
@@ -235,8 +235,8 @@ Columns parseColumns(std::string_view text, const Layout& layout, unsigned threa
     for (std::size_t k = 1; k < parsers.size(); ++k) {
         auto& part = parsers[k].columns;
         const std::size_t rows = all.force.size();
-        for (const auto b : part.breaks)
-            all.breaks.push_back(rows + b);
+        for (auto& b : part.breaks)
+            all.breaks.push_back({rows + b.row, std::move(b.label)});
         for (auto& p : part.problems)
             if (all.problems.size() < mostProblems)
                 all.problems.push_back({p.line + lines, std::move(p.reason)});
@@ -357,11 +357,13 @@ Expected<Log> readLog(std::string_view bytes, const Hints& hints, unsigned threa
                                                      : fmt::format(" (line {} {})", log.problems[0].line,
                                                                    log.problems[0].reason)));
     curve::Curve whole{std::move(columns.time), std::move(columns.force), std::move(columns.displacement)};
-    columns.breaks.push_back(rows);
-    std::size_t from = 0, label = 0;
-    const bool labelled = !columns.labels.empty();
+    columns.breaks.push_back({rows});
+    const bool labelled = layout->find(Role::run).has_value();
     std::vector<Run> runs;
-    for (const auto to : columns.breaks) {
+    std::size_t from = 0;
+    std::string label;
+    for (auto& next : columns.breaks) {
+        const auto to = next.row;
         if (to > from) {
             curve::Curve part;
             if (from == 0 && to == rows) {
@@ -374,13 +376,10 @@ Expected<Log> readLog(std::string_view bytes, const Hints& hints, unsigned threa
                 };
                 part = {cut(whole.time), cut(whole.force), cut(whole.displacement)};
             }
-            if (labelled)
-                runs.push_back({columns.labels[label - 1], std::move(part)});
-            else
-                runs.push_back({"", std::move(part)});
+            runs.push_back({std::move(label), std::move(part)});
         }
         from = to;
-        ++label;
+        label = std::move(next.label);
     }
     for (auto& r : runs) {
         if (labelled) {

@@ -240,7 +240,7 @@ Expected<void> OpenProject::removeAttachment(Id id) {
 std::vector<curve::Channel> OpenProject::legs(Id id) {
     const auto* data = studyOfPull(id);
     const auto* pull = data ? data->pull(id) : nullptr;
-    if (!pull || !pull->curve || !m_file->hasMoreChannels(pull->curve)) return {};
+    if (!pull || !pull->curve || !m_file->hasMoreChannels(pull->curve).value_or(false)) return {};
     const auto raw = m_file->curve(pull->curve);
     const auto drawn = readCurve(id);
     if (!raw || !drawn) return {};
@@ -255,7 +255,7 @@ std::vector<curve::Steady> OpenProject::steadyAtMarks(Id id) {
     std::vector<curve::Steady> out;
     const auto* data = studyOfPull(id);
     const auto* pull = data ? data->pull(id) : nullptr;
-    if (!pull || !pull->curve || pull->outcome.marks.empty() || !m_file->hasMoreChannels(pull->curve))
+    if (!pull || !pull->curve || pull->outcome.marks.empty() || !m_file->hasMoreChannels(pull->curve).value_or(false))
         return out;
     if (m_steady.pull == id && m_steady.marks == pull->outcome.marks) return m_steady.values;
     const auto curve = m_file->curve(pull->curve);

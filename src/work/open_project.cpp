@@ -56,7 +56,10 @@ const study::StudyData* OpenProject::studyOfPull(Id pull) const {
 Expected<void> OpenProject::reload() {
     auto all = m_file->load();
     if (!all) return tl::unexpected(all.error());
+    auto setups = readSetups();
+    if (!setups) return tl::unexpected(setups.error());
     m_studies = std::move(*all);
+    m_setups = std::move(*setups);
     m_readings.clear();
     m_verdicts.clear();
     emit changed();

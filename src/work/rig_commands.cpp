@@ -6,21 +6,32 @@
 
 namespace anvil::work {
 
+Expected<std::vector<OpenProject::KeptSetup>> OpenProject::readSetups() const {
+    const auto rows = m_file->setups();
+    if (!rows) return tl::unexpected(rows.error());
+    std::vector<KeptSetup> out;
+    for (const auto& row : *rows) {
+        auto setup = rig::setupFromJson(row.json.toStdString());
+        if (!setup) return fail("Rig \"" + row.rig.toStdString() + "\": " + setup.error().message);
+        out.push_back({row, std::move(*setup)});
+    }
+    return out;
+}
+
 std::vector<std::pair<Id, rig::Setup>> OpenProject::rigs() const {
-    std::map<QString, store::SetupRow> newest;
-    for (auto& row : m_file->setups())
-        newest[row.rig] = row;
+    std::map<QString, const KeptSetup*> newest;
+    for (const auto& kept : m_setups)
+        newest[kept.row.rig] = &kept;
     std::vector<std::pair<Id, rig::Setup>> out;
-    for (const auto& [name, row] : newest)
-        if (auto setup = rig::setupFromJson(row.json.toStdString()))
-            out.emplace_back(row.id, std::move(*setup));
+    for (const auto& [name, kept] : newest)
+        out.emplace_back(kept->row.id, kept->setup);
     std::sort(out.begin(), out.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
     return out;
 }
 
 Expected<rig::Setup> OpenProject::setupOf(Id id) const {
-    for (const auto& row : m_file->setups())
-        if (row.id == id) return rig::setupFromJson(row.json.toStdString());
+    for (const auto& kept : m_setups)
+        if (kept.row.id == id) return kept.setup;
     return fail("The set-up this was pulled on is not in the project.");
 }
 
@@ -29,7 +40,7 @@ Expected<Id> OpenProject::saveRig(const rig::Setup& setup) {
     const auto name = QString::fromStdString(setup.name);
     const auto json = QString::fromStdString(rig::toJson(setup));
     int version = 0;
-    for (const auto& row : m_file->setups())
+    for (const auto& [row, made] : m_setups)
         if (row.rig == name) {
             version = row.version;
             if (row.json == json) return row.id;

@@ -150,6 +150,42 @@ TEST(Letters, ManySetsHaveOneSignEach) {
     }
 }
 
+/// Everybody ties with everybody but one: 2^(n/2) maximal sets, more than anybody can list.
+TEST(Letters, ManyTiesEndInTimeAndNoTieIsInvented) {
+    constexpr std::size_t n = 120;
+    std::vector<std::vector<PairVerdict>> v(n, std::vector<PairVerdict>(n, PairVerdict::tooClose));
+    for (std::size_t i = 0; i + 1 < n; i += 2)
+        v[i][i + 1] = PairVerdict::stronger;
+    const auto letters = tieLetters(n, v);
+    const auto share = [&](std::size_t i, std::size_t j) {
+        return letters[i].find_first_of(sharedLetters(letters, j)) != std::string::npos;
+    };
+    for (std::size_t i = 0; i < n; ++i)
+        for (std::size_t j = i + 1; j < n; ++j)
+            EXPECT_EQ(share(i, j), v[i][j] == PairVerdict::tooClose) << i << ", " << j;
+}
+
+TEST(Letters, AllTied) {
+    for (const std::size_t n : {1U, 30U, 64U, 65U, 500U}) {
+        const std::vector<std::vector<PairVerdict>> v(n, std::vector<PairVerdict>(n, PairVerdict::same));
+        EXPECT_EQ(tieLetters(n, v), std::vector<std::string>(n, "a")) << n;
+    }
+}
+
+/// More sets than signs: what has no sign left is marked, and the mark ties nothing.
+TEST(Letters, BeyondTheSignsNothingIsTied) {
+    constexpr std::size_t n = 80;
+    std::vector<std::vector<PairVerdict>> v(n, std::vector<PairVerdict>(n, PairVerdict::stronger));
+    for (std::size_t i = 0; i + 1 < n; ++i)
+        v[i][i + 1] = PairVerdict::tooClose;
+    const auto letters = tieLetters(n, v);
+    EXPECT_EQ(letters[61], "89");
+    EXPECT_EQ(letters[62], "9*");
+    EXPECT_EQ(letters[70], "*");
+    EXPECT_EQ(sharedLetters(letters, 62), "9");
+    EXPECT_EQ(sharedLetters(letters, 70), "");
+}
+
 TEST(Letters, SharedAreThoseOfSomebodyElseToo) {
     const std::vector<std::string> letters{"a", "ab", "bc", "d"};
     EXPECT_EQ(sharedLetters(letters, 0), "a");

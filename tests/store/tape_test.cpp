@@ -264,7 +264,7 @@ TEST_F(TapeFiles, AKillLosesNothingThatTheDiskWasTooSlowFor) {
             ASSERT_EQ(own.displacement[at], *sample(i).displacement);
             ASSERT_EQ(own.others[0].values[at], sample(i).others[0]);
         }
-        const auto beside = (*p)->curvesBeside(pull.curve);
+        const auto beside = (*p)->curvesBeside(pull.curve).value();
         ASSERT_EQ(beside.size(), 2U);
         std::map<std::string, std::size_t> sizes;
         for (const auto id : beside) {

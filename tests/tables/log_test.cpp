@@ -50,6 +50,29 @@ void expectRamp(const Log& log, double forceUnit, const char* what) {
         << what << ": line " << log.problems[0].line << " " << log.problems[0].reason;
 }
 
+/// Blank lines and repeated headings between the runs of a log that numbers them are decoration.
+TEST(Log, ARunColumnDecidesWhateverStandsBetween) {
+    const std::string head = "Run,Time (s),Force (N)\n";
+    for (const std::string between : {"\n", "\n\n", "Run,Time (s),Force (N)\n", "\nRun,Time (s),Force (N)\n"})
+        for (const bool inside : {false, true}) {
+            std::string text = head;
+            for (int run = 1; run <= 4; ++run) {
+                for (int i = 0; i < 20; ++i) {
+                    text += std::to_string(run) + "," + std::to_string(i) + "," + std::to_string(run * i) + "\n";
+                    if (inside && i == 9) text += between;
+                }
+                text += between;
+            }
+            const auto log = readOk(text);
+            ASSERT_EQ(log.runs.size(), 4U) << between;
+            for (std::size_t k = 0; k < 4; ++k) {
+                EXPECT_EQ(log.runs[k].label, std::to_string(k + 1));
+                ASSERT_EQ(log.runs[k].curve.force.size(), 20U);
+                EXPECT_EQ(log.runs[k].curve.force.back(), 19.0 * static_cast<double>(k + 1));
+            }
+        }
+}
+
 TEST(Log, DelimitersAndDecimalMarks) {
     expectRamp(readOk("Time (s),Force (N),Travel (mm)\n" + rowsOf(40, ",", '.')), 1, "commas");
     expectRamp(readOk("Time (s);Force (N);Travel (mm)\n" + rowsOf(40, ";", ',')), 1,

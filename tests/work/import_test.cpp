@@ -29,7 +29,7 @@ struct Import : testing::Test {
         return f.fileName();
     }
     ImportPlan look(const QStringList& paths, const ImportChoices& choices = {}) {
-        return lookAt(paths, choices, p->file().curveDigests());
+        return lookAt(paths, choices, p->file().curveDigests().value());
     }
     study::StudyData fresh() const {
         study::StudyData d;

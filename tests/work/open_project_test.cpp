@@ -55,7 +55,7 @@ TEST_F(Commands, AStandingNeedsAReason) {
 
 TEST_F(Commands, UndoAndRedoGoBackToOpeningAndAddJournalRows) {
     const auto before = *p->study(study);
-    const auto rows = p->file().journal().size();
+    const auto rows = p->file().journal().value().size();
     ASSERT_TRUE(p->setStanding(pull, study::Standing::voided, "zeroed under load"));
     ASSERT_TRUE(p->changePull(pull, {{"note", "battery"}}, "note"));
     const auto after = *p->study(study);
@@ -67,8 +67,8 @@ TEST_F(Commands, UndoAndRedoGoBackToOpeningAndAddJournalRows) {
     ASSERT_TRUE(p->redo());
     EXPECT_EQ(*p->study(study), after);
     EXPECT_FALSE(p->canRedo());
-    EXPECT_EQ(p->file().journal().size(), rows + 6);
-    EXPECT_NE(p->file().journal(1).front().undoes, 0);
+    EXPECT_EQ(p->file().journal().value().size(), rows + 6);
+    EXPECT_NE(p->file().journal(1).value().front().undoes, 0);
     while (p->canUndo())
         ASSERT_TRUE(p->undo());
     EXPECT_TRUE(p->studies().empty()) << "undo reaches back to opening";

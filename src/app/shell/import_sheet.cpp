@@ -216,14 +216,16 @@ void ImportSheet::look() {
             m_trouble->setText(limit ? tr("A rig limit of zero or less cannot be.")
                                      : qs(limit.error().message));
     }
+    using Known = std::map<QString, store::Id>;
+    const auto known =
+        m_session.project() ? m_session.project()->file().curveDigests() : Expected<Known>(Known{});
+    if (!known) return m_trouble->setText(qs(known.error().message));
     m_summary->setText(tr("Looking at %1 files…").arg(m_paths.size()));
     m_bar->show();
     m_go->hide();
     m_stop = false;
     m_progressShare = 0;
-    const auto known =
-        m_session.project() ? m_session.project()->file().curveDigests() : std::map<QString, Id>{};
-    m_watcher.setFuture(QtConcurrent::run([this, known] {
+    m_watcher.setFuture(QtConcurrent::run([this, known = *known] {
         return work::lookAt(
             m_paths, m_choices, known, [this](double share) { m_progressShare = share; }, &m_stop);
     }));

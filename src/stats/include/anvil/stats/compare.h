@@ -44,9 +44,12 @@ void decide(std::span<Comparison> family, std::span<const std::pair<Summary, Sum
 
 /// Tie letters for groups listed best first: maximal sets in which no pair is called stronger or weaker (a
 /// pair that could not be tested is no tie) share a letter. verdict(i, j) is that of group i against group j,
-/// i < j.
+/// i < j. All maximal sets are found (Bron and Kerbosch 1973 with the pivot of Tomita et al. 2006) while there
+/// are no more than signs for them, 62; there can be 3^(n/3). Beyond that only so many that every tied pair
+/// shares one, and "*" stands for all sets that no sign is left for.
 std::vector<std::string> tieLetters(std::size_t groups, const std::vector<std::vector<PairVerdict>>& verdict);
-/// The letters of one group that another one carries too: what it ties with. `letters`: as from tieLetters.
+/// The letters of one group that another one carries too: what it ties with; "*" is never among
+/// them. `letters`: as from tieLetters.
 std::string sharedLetters(const std::vector<std::string>& letters, std::size_t group);
 
 } // namespace anvil::stats

@@ -22,7 +22,7 @@ namespace anvil::store {
 using study::Id;
 
 /// Version of the schema this program writes.
-inline constexpr int schemaVersion = 3;
+inline constexpr int schemaVersion = 4;
 
 /// One journal row: who changed what, when, and every touched row before and after.
 struct JournalEntry {
@@ -80,6 +80,10 @@ public:
     /// Keeps a file as imported. Not journalled. The same bytes are kept once.
     Id addFile(const ImportedFile& file);
 
+    /// Ends a transaction that changed something with its journal row.
+    void addToJournal(const QString& at, const QString& who, const QString& what, Id undoes);
+    Id journalId() const { return m_journalId; } ///< 0: none was written
+
     void failWith(const QString& message);
     bool failed() const { return !m_error.isEmpty(); }
     const QString& error() const { return m_error; }
@@ -88,7 +92,8 @@ public:
 
 private:
     bool known(const QString& table);
-    void run(const QString& sql, const QVariantList& values);
+    Id run(const QString& sql, const QVariantList& values); ///< the id of the row it made, if it did
+    void seal(const QString& table, Id key);
     void addChunk(Id curve, int channel, int sequence, std::span<const double> values);
     void addPyramid(Id curve, const curve::Pyramid& pyramid);
     void addChannels(Id curve, const curve::Curve& shape);
@@ -98,6 +103,7 @@ private:
     QSqlDatabase& m_database;
     QJsonArray m_changes;
     QString m_error;
+    Id m_journalId = 0;
     bool m_samplesAdded = false;
 };
 
@@ -142,7 +148,7 @@ public:
     /// Everything but samples, by study.
     Expected<std::vector<study::StudyData>> load() const;
     /// Every version of every rig, oldest first.
-    std::vector<SetupRow> setups() const;
+    Expected<std::vector<SetupRow>> setups() const;
     /// The raw samples of a curve; channels of devices beside it are laid on its clock. Error: unknown, or a
     /// chunk that fails its checksum.
     Expected<curve::Curve> curve(Id id) const;
@@ -152,16 +158,17 @@ public:
     /// millions. Error: a chunk that fails its checksum.
     Expected<std::vector<CurveSummary>> summarize(Id curve) const;
     /// Whether anything was recorded beside force and displacement; cheap.
-    bool hasMoreChannels(Id curve) const;
+    Expected<bool> hasMoreChannels(Id curve) const;
     /// Curves of devices that were read beside this one.
-    std::vector<Id> curvesBeside(Id id) const;
+    Expected<std::vector<Id>> curvesBeside(Id id) const;
     /// A file as it was imported. Error: unknown.
     Expected<ImportedFile> importedFile(Id id) const;
     /// Ids of all files kept.
-    std::vector<Id> importedFiles() const;
+    Expected<std::vector<Id>> importedFiles() const;
     /// Curves by the digest of their samples, for recognising repeats.
-    std::map<QString, Id> curveDigests() const;
-    std::vector<JournalEntry> journal(int most = 500) const;
+    Expected<std::map<QString, Id>> curveDigests() const;
+    /// The last entries, newest first. Error: one is not as it was written.
+    Expected<std::vector<JournalEntry>> journal(int most = 500) const;
     Expected<JournalEntry> journalEntry(Id id) const;
     /// Sentences about what was recorded, lies beside the project and is not in it; see tape.h.
     QStringList tapeNotes() const;
@@ -186,7 +193,8 @@ private:
 /// for equal samples whatever the file was called.
 QString digest(const curve::Curve& curve);
 
-// Rows of the domain, as stored and journalled.
+// Rows of the domain, as stored and journalled. What is read back is not trusted: a member of another kind, a
+// list that is too short or a number out of study::bounds is an error, never a usual value.
 QJsonObject toRow(const study::Study& value);
 QJsonObject toRow(const study::Option& value);
 QJsonObject toRow(const study::Condition& value);
@@ -194,12 +202,12 @@ QJsonObject toRow(const study::Specimen& value);
 QJsonObject toRow(const study::Pull& value);
 QJsonObject toRow(const study::Attachment& value);
 QString settingsToJson(const curve::ReadingSettings& settings);
-curve::ReadingSettings settingsFromJson(const QString& json);
+Expected<curve::ReadingSettings> settingsFromJson(const QString& json);
 QString outcomeToJson(const study::Outcome& outcome);
-study::Outcome outcomeFromJson(const QString& json);
+Expected<study::Outcome> outcomeFromJson(const QString& json);
 QString planToJson(const study::Plan& plan);
-study::Plan planFromJson(const QString& json);
+Expected<study::Plan> planFromJson(const QString& json);
 QString measuredToJson(const std::vector<study::Measured>& measured);
-std::vector<study::Measured> measuredFromJson(const QString& json);
+Expected<std::vector<study::Measured>> measuredFromJson(const QString& json);
 
 } // namespace anvil::store

@@ -60,6 +60,8 @@ const char* word(Standing standing);
 const char* key(Standing standing);
 std::optional<Standing> standingFromKey(const std::string& key);
 const char* word(Intent intent);
+const char* key(Intent intent);
+std::optional<Intent> intentFromKey(const std::string& key);
 
 struct Study {
     Id id = 0;
@@ -205,6 +207,7 @@ struct Outcome {
 /// How far the recording of a pull has come.
 enum class Recording { done, running, interrupted };
 const char* key(Recording recording); ///< as stored: "", "running", "interrupted"
+std::optional<Recording> recordingFromKey(const std::string& key);
 
 /// One attempt on one specimen.
 struct Pull {

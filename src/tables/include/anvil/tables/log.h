@@ -78,8 +78,12 @@ Expected<Log> readLog(std::string_view bytes, const Hints& hints = {}, unsigned 
 /// The numbers of a file by column, before they are cut into runs; the hot loop, used by readLog.
 struct Columns {
     std::vector<double> time, force, displacement; ///< as in the file; clock stamps in seconds
-    std::vector<std::size_t> breaks;               ///< rows before which a new run begins
-    std::vector<std::string> labels;               ///< run label of each break, with a run column
+    /// A row before which a new run begins, and what the run column says of it.
+    struct Break {
+        std::size_t row = 0;
+        std::string label{};
+    };
+    std::vector<Break> breaks; ///< with a run column that column alone decides
     std::vector<Problem> problems;
     std::size_t rowsLeftOut = 0;
 };

@@ -222,7 +222,14 @@ private:
     Expected<void> applyJournal(Id entry, bool backwards, const QString& what);
 
     std::unique_ptr<store::Project> m_file;
+    /// A row of a rig's set-up, read.
+    struct KeptSetup {
+        store::SetupRow row;
+        rig::Setup setup;
+    };
+    Expected<std::vector<KeptSetup>> readSetups() const;
     std::vector<study::StudyData> m_studies;
+    std::vector<KeptSetup> m_setups;
     std::vector<Done> m_done, m_undone;
     int m_group = 0, m_groups = 0;
     struct CachedReading {

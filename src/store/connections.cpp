@@ -1,0 +1,199 @@
+// How a project's file is reached: the readers' connections and the one that writes.
+#include "project_private.h"
+#include <QFile>
+#include <QUrl>
+#include <cerrno>
+#include <fcntl.h>
+#include <sys/wait.h>
+#include <unistd.h>
+
+namespace anvil::store {
+namespace {
+
+/// Never that of a thread that has ended, as the system's own would be.
+int threadNumber() {
+    static std::atomic<int> threads{0};
+    thread_local const int number = ++threads;
+    return number;
+}
+
+/// What a file of a log's index takes for a log of eight thousand pages.
+constexpr off_t indexBytes = 64 << 10;
+
+} // namespace
+
+Project::Private::~Private() {
+    closeReaders(); // first: the last connection to go must be able to fold the log into the file
+    if (!writer) return;
+    writer->run([this] {
+        {
+            auto db = QSqlDatabase::database(writeName, false);
+            if (db.isOpen()) exec(db, "PRAGMA wal_checkpoint(PASSIVE)"); // the last to close takes the log away
+            db.close();
+        }
+        QSqlDatabase::removeDatabase(writeName);
+    });
+}
+
+void Project::Private::onlyForLooking(const QString& why) {
+    readOnly = true;
+    readOnlyReason = why;
+}
+
+void Project::Private::takeLock() {
+    if (!lock.take(path)) onlyForLooking(lock.why());
+}
+
+QSqlDatabase Project::Private::reader() const {
+    const std::lock_guard guard(readersMutex);
+    auto& name = readers[threadNumber()];
+    if (!name.isEmpty()) return QSqlDatabase::database(name, false);
+    name = uniqueName("read");
+    return openReader(name);
+}
+
+QSqlDatabase Project::Private::openReader(const QString& name) const {
+    auto db = QSqlDatabase::addDatabase("QSQLITE", name);
+    db.setDatabaseName(databaseName);
+    auto options = connectOptions;
+    if (reading == Reading::beside || reading == Reading::immutable) options += ";QSQLITE_OPEN_READONLY";
+    if (reading == Reading::immutable) options += ";QSQLITE_OPEN_URI";
+    db.setConnectOptions(options);
+    if (db.open() && reading == Reading::tidy) exec(db, "PRAGMA query_only = ON");
+    return db;
+}
+
+void Project::Private::closeReaders() {
+    const std::lock_guard guard(readersMutex);
+    for (const auto& [thread, name] : readers)
+        QSqlDatabase::removeDatabase(name);
+    readers.clear();
+}
+
+/// Whether the file can be read this way; `why` not.
+bool Project::Private::readAs(Reading way, QString& why) {
+    closeReaders();
+    reading = way;
+    databaseName = path;
+    if (way == Reading::immutable)
+        databaseName = "file:" + QString::fromUtf8(QUrl::toPercentEncoding(path, "/")) + "?immutable=1";
+    if (way == Reading::copy) {
+        copy = std::make_unique<QTemporaryDir>();
+        databaseName = copy->filePath("project.anvil");
+        const auto take = [](const QString& from, const QString& to) {
+            return QFile::copy(from, to) && QFile(to).setPermissions(QFile::ReadOwner | QFile::WriteOwner);
+        };
+        if (!copy->isValid() || !take(path, databaseName) || !take(path + "-wal", databaseName + "-wal")) {
+            why = QStringLiteral("it was not closed properly and there is no room for a copy of it");
+            return false;
+        }
+    }
+    Query q(reader(), "SELECT count(*) FROM sqlite_master"); // the first that looks into the file
+    while (q.next()) {
+    }
+    why = q.error();
+    return why.isEmpty();
+}
+
+Expected<void> Project::Private::findReading() {
+    const QFileInfo file(path), folder(file.absolutePath());
+    const bool log = QFileInfo(path + "-wal").size() > 0, writable = folder.isWritable();
+    std::vector<Reading> ways;
+    if (!readOnly) // until the writer is there, for the file may prove damaged
+        ways = {log ? Reading::beside : Reading::tidy};
+    else if (ProjectLock::held(path))
+        ways = {Reading::beside};
+    else if (log)
+        ways = writable ? std::vector{Reading::beside, Reading::copy} : std::vector{Reading::copy};
+    else
+        ways = writable && file.isWritable() ? std::vector{Reading::tidy, Reading::immutable}
+                                             : std::vector{Reading::immutable};
+    QString why;
+    for (const auto way : ways)
+        if (readAs(way, why)) return {};
+    const auto full = fullDisk(file.absolutePath());
+    if (!readOnly) { // the files that go with a log could not be made: perhaps it can be looked at
+        onlyForLooking(full.isEmpty() ? QStringLiteral("Nothing can be written here (%1).").arg(why) : full);
+        QString alone;
+        if (readAs(log ? Reading::copy : Reading::immutable, alone)) return {};
+    }
+    return failText(QStringLiteral("%1 cannot be read (%2).%3")
+                        .arg(file.fileName(), why, full.isEmpty() ? full : " " + full));
+}
+
+QString Project::Private::copyTo(const QString& target) const {
+    auto db = reader();
+    if (reading == Reading::tidy) exec(db, "PRAGMA query_only = OFF"); // it would count the copy as a change
+    const auto why = Query(db, "VACUUM INTO ?", {target}).error();
+    if (reading == Reading::tidy) exec(db, "PRAGMA query_only = ON");
+    if (!why.isEmpty()) QFile::remove(target); // half a copy
+    return why;
+}
+
+QString Project::Private::useLog(QSqlDatabase& db) {
+    QSqlQuery q(db);
+    logged = q.exec("PRAGMA journal_mode = WAL") && q.next() && q.value(0).toString() == "wal";
+    q.finish();
+    if (logged && q.exec("SELECT count(*) FROM sqlite_master")) { // makes the log and its index
+        q.finish();
+        reserveIndex();
+    }
+    return logged ? QString()
+                  : QStringLiteral("this folder does not support safe writing (write-ahead log)");
+}
+
+/// Gives the log's index its room on the disk for good. SQLite writes to it in memory; had the disk become
+/// full meanwhile, the system would end the program (SIGBUS). By a process of its own, for closing the file
+/// here would take away SQLite's locks on it. Where the file system cannot do it, nothing is lost.
+void Project::Private::reserveIndex() const {
+    const auto file = QFile::encodeName(path + "-shm");
+    const auto child = ::fork();
+    if (child == 0) { // only what may be called after a fork of many threads
+        const int fd = ::open(file.constData(), O_RDWR | O_CLOEXEC);
+        if (fd >= 0) (void)::fallocate(fd, FALLOC_FL_KEEP_SIZE, 0, indexBytes);
+        ::_exit(0);
+    }
+    while (child > 0 && ::waitpid(child, nullptr, 0) < 0 && errno == EINTR) {
+    }
+}
+
+Expected<void> Project::Private::startWriter(bool fresh) {
+    writer = std::make_unique<WriterThread>();
+    QString error;
+    writer->run([&] {
+        auto db = QSqlDatabase::addDatabase("QSQLITE", writeName);
+        db.setDatabaseName(path);
+        db.setConnectOptions(connectOptions);
+        if (!db.open()) {
+            error = db.lastError().text();
+            return;
+        }
+        QSqlQuery q(db);
+        const auto must = [&](const QString& sql) {
+            if (error.isEmpty() && !q.exec(sql)) error = q.lastError().text();
+        };
+        if (fresh) must("PRAGMA page_size = 16384"); // samples and files are large: few pieces
+        must("PRAGMA foreign_keys = ON");
+        must("PRAGMA synchronous = FULL");
+        if (!fresh) {
+            if (error.isEmpty()) error = useLog(db);
+            must("BEGIN IMMEDIATE"); // a file that takes no writing says so now, before anything is broken
+            must("ROLLBACK");
+            return;
+        }
+        if (!db.transaction()) error = db.lastError().text();
+        must(QStringLiteral("PRAGMA application_id = %1").arg(applicationId));
+        must(QStringLiteral("PRAGMA user_version = %1").arg(schemaVersion));
+        for (const char* sql : schema)
+            must(sql);
+        if (error.isEmpty() && !db.commit()) error = db.lastError().text();
+    });
+    closeReaders(); // from now on they are beside it
+    reading = Reading::beside;
+    if (!error.isEmpty())
+        return failText(QStringLiteral("%1 cannot be written: %2.")
+                            .arg(QFileInfo(path).fileName(), error.simplified()));
+    return {};
+}
+
+} // namespace anvil::store

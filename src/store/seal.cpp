@@ -1,0 +1,121 @@
+#include "seal.h"
+
+#include <QMetaType>
+#include <cstring>
+#include <map>
+#include <xxhash.h>
+
+namespace anvil::store {
+namespace {
+
+template <class T> void put(QByteArray& to, char type, const T& value) {
+    to.append(type);
+    to.append(reinterpret_cast<const char*>(&value), sizeof value);
+}
+
+void put(QByteArray& to, char type, const QByteArray& bytes) {
+    put(to, type, static_cast<qint64>(bytes.size()));
+    to.append(bytes);
+}
+
+int columnsOf(const SealedTable& table) { return static_cast<int>(QString(table.columns).count(',')) + 1; }
+
+QString select(const SealedTable& table, const QString& where = {}) {
+    return QStringLiteral("SELECT %1, %2 FROM \"%3\" %4").arg(table.key, table.columns, table.table, where);
+}
+
+/// Rows in sentences: "row 3", "rows 3, 5 and 9 more".
+QString rows(const std::vector<Id>& ids) {
+    QStringList first;
+    constexpr std::size_t most = 5;
+    for (std::size_t i = 0; i < std::min(most, ids.size()); ++i)
+        first << QString::number(ids[i]);
+    auto text = (ids.size() == 1 ? QStringLiteral("row %1") : QStringLiteral("rows %1")).arg(first.join(", "));
+    if (ids.size() > most) text += QStringLiteral(" and %1 more").arg(ids.size() - most);
+    return text;
+}
+
+} // namespace
+
+const SealedTable& sealedTable(const QString& table) {
+    for (const auto& t : sealedTables)
+        if (table == QLatin1String(t.table)) return t;
+    throw std::logic_error("no sealed table " + table.toStdString());
+}
+
+qint64 sealOf(const Query& row, int first, int columns) {
+    QByteArray all;
+    for (int i = first; i < first + columns; ++i) {
+        const auto v = row.value(i);
+        if (row.null(i))
+            all.append('0');
+        else if (v.typeId() == QMetaType::LongLong)
+            put(all, 'i', v.toLongLong());
+        else if (v.typeId() == QMetaType::Double)
+            put(all, 'r', v.toDouble());
+        else if (v.typeId() == QMetaType::QByteArray)
+            put(all, 'b', v.toByteArray());
+        else
+            put(all, 't', v.toString().toUtf8());
+    }
+    return static_cast<qint64>(XXH3_64bits(all.constData(), static_cast<std::size_t>(all.size())));
+}
+
+Expected<void> seal(const QSqlDatabase& db, const SealedTable& table, Id key) {
+    const auto id = static_cast<qlonglong>(key);
+    const QString find = table.find;
+    Query row(db, select(table, "WHERE " + find), QVariantList(find.count('?'), id));
+    if (row.next())
+        return Query(db, "INSERT OR REPLACE INTO seal (of, row, checksum) VALUES (?, ?, ?)",
+                     {QString(table.table), id, sealOf(row, 1, columnsOf(table))})
+            .done();
+    if (auto ok = row.done(); !ok) return ok;
+    return Query(db, "DELETE FROM seal WHERE of = ? AND row = ?", {QString(table.table), id}).done();
+}
+
+Expected<void> sealAll(const QSqlDatabase& db) {
+    for (const auto& table : sealedTables) {
+        std::vector<std::pair<Id, qint64>> all;
+        const auto columns = columnsOf(table);
+        const auto read = each(db, select(table), {}, [&](const Query& q) {
+            all.emplace_back(q.id(0), sealOf(q, 1, columns));
+        });
+        if (!read) return read;
+        for (const auto& [key, sum] : all)
+            if (auto ok = Query(db, "INSERT INTO seal (of, row, checksum) VALUES (?, ?, ?)",
+                                {QString(table.table), static_cast<qlonglong>(key), sum})
+                              .done();
+                !ok)
+                return ok;
+    }
+    return {};
+}
+
+QStringList brokenSeals(const QSqlDatabase& db, const SealedTable& table) {
+    QStringList problems;
+    std::map<Id, qint64> seals;
+    std::vector<Id> wrong, foreign, missing;
+    if (auto ok = each(db, "SELECT row, checksum FROM seal WHERE of = ?", {QString(table.table)},
+                       [&](const Query& q) { seals[q.id(0)] = q.id(1); });
+        !ok)
+        return {QString::fromStdString(ok.error().message)};
+    const auto columns = columnsOf(table);
+    const auto read = each(db, select(table), {}, [&](const Query& q) {
+        const auto it = seals.find(q.id(0));
+        if (it == seals.end()) return foreign.push_back(q.id(0));
+        if (it->second != sealOf(q, 1, columns)) wrong.push_back(q.id(0));
+        seals.erase(it);
+    });
+    if (!read) return {QString::fromStdString(read.error().message)};
+    for (const auto& [key, sum] : seals)
+        missing.push_back(key);
+    const auto say = [&](const std::vector<Id>& ids, const QString& what) {
+        if (!ids.empty()) problems << QStringLiteral("In %1, %2 %3.").arg(table.table, rows(ids), what);
+    };
+    say(wrong, wrong.size() == 1 ? "is not as it was written" : "are not as they were written");
+    say(missing, missing.size() == 1 ? "is missing" : "are missing");
+    say(foreign, foreign.size() == 1 ? "was not written by this program" : "were not written by this program");
+    return problems;
+}
+
+} // namespace anvil::store
