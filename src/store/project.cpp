@@ -67,9 +67,10 @@ Expected<std::unique_ptr<Project>> Project::open(const QString& path, Access acc
     p->path = p->databaseName = info.canonicalFilePath(); // a link must not lead to a second lock
     if (access == Access::readOnly)
         p->onlyForLooking(QStringLiteral("It was opened for looking only."));
+    else if (!info.isWritable())
+        p->onlyForLooking(QStringLiteral("The file cannot be written, so the project is open for looking only."));
     else
         p->takeLock();
-    if (!p->readOnly && !info.isWritable()) p->onlyForLooking(QStringLiteral("The file is write-protected."));
     if (auto ok = p->findReading(); !ok) return tl::unexpected(ok.error());
     const auto version = versionOf(p->reader(), info.fileName());
     if (!version) return tl::unexpected(version.error());

@@ -1,4 +1,6 @@
+#include "disks.h"
 #include <QCoreApplication>
+#include <QLockFile>
 #include <QFile>
 #include <QFileInfo>
 #include <QSqlDatabase>
@@ -212,6 +214,127 @@ int asAStranger(const QString& folder, const std::function<int()>& body) {
     waitpid(child, &status, 0);
     chmod(folder.toLocal8Bit().constData(), 0755);
     return WEXITSTATUS(status);
+}
+
+/// A link to a project is the same project: no second writer gets in through it.
+TEST_F(ProjectFile, ALinkLeadsToTheSameLock) {
+    auto first = create();
+    ASSERT_TRUE(QFile::link(path(), path("link.anvil")));
+    const pid_t child = fork();
+    if (child == 0) {
+        const auto second = Project::open(path("link.anvil"));
+        _exit(second && (*second)->readOnly() && (*second)->readOnlyReason().contains("open elsewhere") ? 0 : 1);
+    }
+    int status = 0;
+    waitpid(child, &status, 0);
+    EXPECT_EQ(WEXITSTATUS(status), 0);
+    auto again = Project::open(path("link.anvil"));
+    ASSERT_TRUE(again);
+    EXPECT_TRUE((*again)->readOnlyReason().contains("in this program already"));
+    EXPECT_FALSE(QFileInfo::exists(path("link.anvil.lock")));
+}
+
+TEST_F(ProjectFile, ADamagedLockIsNoLock) {
+    { create(); }
+    const auto lock = [&](const QByteArray& bytes, int secondsOld) {
+        QFile file(path("p.anvil.lock"));
+        ASSERT_TRUE(file.open(QIODevice::WriteOnly | QIODevice::Truncate));
+        file.write(bytes);
+        file.flush();
+        ASSERT_TRUE(file.setFileTime(QDateTime::currentDateTime().addSecs(-secondsOld),
+                                     QFileDevice::FileModificationTime));
+    };
+    for (const QByteArray bytes : {"", "\n", "garbage\n\x01\x02", "99999999999999999999\n\n\n"}) {
+        lock(bytes, 60);
+        const auto p = Project::open(path());
+        ASSERT_TRUE(p);
+        EXPECT_FALSE((*p)->readOnly()) << bytes.constData() << (*p)->readOnlyReason().toStdString();
+    }
+    lock("", 0); // somebody may be writing it this moment: waited for
+    const auto p = Project::open(path());
+    ASSERT_TRUE(p);
+    EXPECT_FALSE((*p)->readOnly());
+}
+
+/// Process numbers come round again: a dead process's lock may carry our own.
+TEST_F(ProjectFile, ALockWithOurOwnNumberIsADeadProcesss) {
+    { create(); }
+    QLockFile probe(path("probe"));
+    ASSERT_TRUE(probe.tryLock());
+    QFile::copy(path("probe"), path("p.anvil.lock")); // ours to the letter, and not held by us
+    const auto p = Project::open(path());
+    ASSERT_TRUE(p);
+    EXPECT_FALSE((*p)->readOnly()) << (*p)->readOnlyReason().toStdString();
+}
+
+TEST_F(ProjectFile, AWriteProtectedFileIsOnlyLookedAt) {
+    study::StudyData d;
+    {
+        auto p = create();
+        d = fill(*p, sampleCurve(500));
+    }
+    chmod(path().toLocal8Bit().constData(), 0444);
+    chmod(dir.path().toLocal8Bit().constData(), 0777);
+    const pid_t child = fork();
+    if (child == 0) {
+        if (getuid() == 0 && (setgid(65534) != 0 || setuid(65534) != 0)) _exit(100);
+        int wrong = 50;
+        if (const auto p = Project::open(path()))
+            wrong = !(*p)->readOnly() + !(*p)->readOnlyReason().contains("cannot be written") * 2 +
+                    !((*p)->load()->front() == d) * 4;
+        _exit(wrong);
+    }
+    int status = 0;
+    waitpid(child, &status, 0);
+    EXPECT_EQ(WEXITSTATUS(status), 0);
+    EXPECT_EQ(QDir(dir.path()).entryList(QDir::Files), QStringList{"p.anvil"});
+}
+
+/// Whoever only reads leaves nothing beside the project, and changes nothing in it.
+TEST_F(ProjectFile, ReadingLeavesNothingBeside) {
+    { fill(*create(), sampleCurve(500)); }
+    QFile file(path());
+    ASSERT_TRUE(file.open(QIODevice::ReadOnly));
+    const auto bytes = file.readAll();
+    {
+        const auto p = Project::open(path(), Project::Access::readOnly);
+        ASSERT_TRUE(p);
+        EXPECT_TRUE((*p)->load());
+        EXPECT_TRUE((*p)->check().problems.isEmpty());
+        EXPECT_TRUE((*p)->saveCopy(path("copy.anvil")));
+        QFile::remove(path("copy.anvil"));
+    }
+    EXPECT_EQ(QDir(dir.path()).entryList(QDir::Files), QStringList{"p.anvil"});
+    file.seek(0);
+    EXPECT_EQ(file.readAll(), bytes);
+}
+
+/// A healthy project on a full disk can be looked at, and the true reason why it cannot be written is said.
+TEST_F(ProjectFile, AFullDiskIsSaidAndReadingStillWorks) {
+    const SmallDisk disk(dir, 8);
+    if (!disk.mounted) GTEST_SKIP() << "no file system may be mounted here";
+    const auto at = disk.at + "/p.anvil";
+    study::StudyData d;
+    {
+        auto p = std::move(*Project::create(at));
+        d = fill(*p, sampleCurve(500));
+    }
+    QFile filler(disk.at + "/filler");
+    SmallDisk::fill(filler);
+    for (const auto access : {Project::Access::readWrite, Project::Access::readOnly}) {
+        const auto p = Project::open(at, access);
+        ASSERT_TRUE(p) << p.error().message;
+        EXPECT_TRUE((*p)->readOnly());
+        if (access == Project::Access::readWrite) {
+            EXPECT_TRUE((*p)->readOnlyReason().contains("no room left on the disk"))
+                << (*p)->readOnlyReason().toStdString();
+        }
+        EXPECT_TRUE((*p)->load()->front() == d);
+    }
+    filler.remove();
+    const auto p = Project::open(at);
+    ASSERT_TRUE(p);
+    EXPECT_FALSE((*p)->readOnly()) << (*p)->readOnlyReason().toStdString();
 }
 
 TEST_F(ProjectFile, OpensFromAReadOnlyFolder) {

@@ -1,3 +1,4 @@
+#include "disks.h"
 #include "one_piece.h"
 
 #include <QDir>
@@ -227,19 +228,6 @@ TEST_F(RecordingFile, AFileThatTakesNoMoreIsASentence) {
     EXPECT_TRUE((*p->load())[0].pulls.empty());
 }
 
-/// The largest file this process may write, put back at the end; what a full disk looks like from inside.
-struct FileLimit {
-    rlimit before{};
-    explicit FileLimit(qint64 bytes) {
-        std::signal(SIGXFSZ, SIG_IGN);
-        ::getrlimit(RLIMIT_FSIZE, &before);
-        const rlimit now{static_cast<rlim_t>(bytes), before.rlim_max};
-        ::setrlimit(RLIMIT_FSIZE, &now);
-    }
-    void lift() const { ::setrlimit(RLIMIT_FSIZE, &before); }
-    ~FileLimit() { lift(); }
-};
-
 TEST_F(RecordingFile, WhatAFullDiskRefusedIsKeptAndSavedOnceThereIsRoom) {
     const auto specimen = make();
     auto p = std::move(*Project::open(path));
@@ -277,25 +265,6 @@ TEST_F(RecordingFile, WhatAFullDiskRefusedIsKeptAndSavedOnceThereIsRoom) {
         EXPECT_EQ(curve.force[static_cast<std::size_t>(i)], sample(i).force);
     EXPECT_TRUE(p->check().problems.isEmpty());
 }
-
-/// A file system of its own with little room, where this process may mount one; else none.
-struct SmallDisk {
-    QString at, image;
-    bool mounted = false;
-    SmallDisk(const QTemporaryDir& dir, int megabytes)
-        : at(dir.filePath("disk")), image(dir.filePath("image")) {
-        QDir().mkpath(at);
-        QFile file(image);
-        if (!file.open(QIODevice::WriteOnly) || !file.resize(qint64(megabytes) << 20)) return;
-        file.close();
-        mounted = QProcess::execute("sh", {"-c", "mkfs.ext4 -q -O ^has_journal " + image +
-                                                     " 2>/dev/null && mount -o loop " + image + " " + at +
-                                                     " 2>/dev/null"}) == 0;
-    }
-    ~SmallDisk() {
-        if (mounted) QProcess::execute("umount", {"-l", at});
-    }
-};
 
 TEST_F(RecordingFile, AFullDiskEndsInASavedPullAndASentence) {
     // A loop file system where root allows; elsewhere a file that cannot grow, which looks the same from
@@ -353,10 +322,7 @@ TEST_F(RecordingFile, ADiskThatIsFullFromTheStartIsASentence) {
     QFile filler(disk.at + "/filler");
     std::unique_ptr<FileLimit> limit; // where no file system of its own may be mounted
     if (disk.mounted) {
-        ASSERT_TRUE(filler.open(QIODevice::WriteOnly | QIODevice::Unbuffered));
-        for (qint64 size = 64 << 10; size > 0; size = size > 512 ? size / 2 : 0)
-            while (filler.write(QByteArray(static_cast<qsizetype>(size), 'x')) > 0)
-                ::fsync(filler.handle());
+        disk.fill(filler);
     } else {
         limit = std::make_unique<FileLimit>(1);
     }
