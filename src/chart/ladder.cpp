@@ -111,7 +111,7 @@ Picture ladder(const study::StudyData& data, const study::Verdict& verdict, cons
         for (const auto i : members) {
             const Group& g = verdict.groups[i];
             const double mid = y + rungHeight / 2;
-            const auto* option = data.option(g.option);
+            const auto* option = &data.optionAt(g.option);
             const auto nameChars = static_cast<std::size_t>((nameWidth - 30) / 7.0);
             if (g.rank > 0)
                 p.add(Label{{8, mid + 5},

@@ -1,10 +1,10 @@
 #include "output.h"
 
 #include <anvil/quantity/print.h>
+#include <anvil/tables/file.h>
 #include <cmath>
 #include <filesystem>
 #include <fstream>
-#include <sstream>
 
 namespace anvil::cli {
 
@@ -14,21 +14,23 @@ Json number(const std::optional<double>& value) {
 }
 
 Expected<std::string> readFile(const std::string& path) {
-    std::error_code ec;
-    if (!std::filesystem::is_regular_file(path, ec)) return fail(path + ": there is no such file");
-    std::ifstream in(path, std::ios::binary);
-    if (!in) return fail(path + ": it cannot be read");
-    std::ostringstream bytes;
-    bytes << in.rdbuf();
-    return std::move(bytes).str();
+    auto bytes = tables::readFile(path);
+    if (!bytes) return fail(path + ": " + bytes.error().message);
+    return bytes;
 }
 
 Expected<void> writeFile(const std::string& path, const std::string& bytes) {
-    std::ofstream out(path, std::ios::binary);
+    std::error_code ec;
+    const auto status = std::filesystem::status(path, ec);
+    const bool plain = !std::filesystem::exists(status) || std::filesystem::is_regular_file(status);
+    const auto part = plain ? path + ".part" : path; // whole or not at all, but to a pipe or terminal
+    std::ofstream out(part, std::ios::binary);
     out << bytes;
     out.close();
-    if (!out) return fail(path + ": it cannot be written");
-    return {};
+    if (out && plain) std::filesystem::rename(part, path, ec);
+    if (out && (!plain || !ec)) return {};
+    if (plain) std::filesystem::remove(part, ec);
+    return fail(path + ": it cannot be written");
 }
 
 std::string table(const std::vector<std::vector<std::string>>& rows) {

@@ -31,6 +31,7 @@ Json number(const std::optional<double>& value);
 
 /// The bytes of a file. Error: it cannot be read.
 Expected<std::string> readFile(const std::string& path);
+/// Writes a file whole or not at all. Error: it cannot be written; what was there before still is.
 Expected<void> writeFile(const std::string& path, const std::string& bytes);
 
 /// Lines of a table with columns padded to equal width.

@@ -5,6 +5,28 @@
 
 namespace anvil::cli {
 
+namespace {
+
+/// One line on stderr is promised, whatever a file's name or contents hold.
+std::string oneLine(std::string text) {
+    for (auto& c : text)
+        if (static_cast<unsigned char>(c) < ' ') c = ' ';
+    return text;
+}
+
+/// A mistake in the program is said like bad input; it never ends in an abort.
+Expected<Output> ran(const Command& command) {
+    try {
+        return command();
+    } catch (const std::bad_alloc&) {
+        return fail("There is not enough memory for this.");
+    } catch (const std::exception& e) {
+        return fail(std::string("This cannot be worked out (") + e.what() + ").");
+    }
+}
+
+} // namespace
+
 int run(int argc, char** argv) {
     CLI::App app("Jaunty Anvil on the command line. Exit status: 0 done, 2 wrong use, 3 bad input.");
     app.require_subcommand(1);
@@ -23,20 +45,26 @@ int run(int argc, char** argv) {
     } catch (const CLI::CallForAllHelp& help) {
         return app.exit(help);
     } catch (const CLI::ParseError& wrong) {
-        std::cerr << wrong.what() << "\n";
+        std::cerr << oneLine(wrong.what()) << "\n";
         return 2;
     }
     for (const auto& [command, run] : commands) {
         if (!command->parsed()) continue;
-        const auto result = run();
+        const auto result = ran(run);
         if (!result) {
-            std::cerr << result.error().message << "\n";
+            std::cerr << oneLine(result.error().message) << "\n";
             return 3;
         }
+        // Names may come from anywhere: what is no text is printed as such, never a reason to stop.
         if (json)
-            std::cout << result->json.dump() << "\n";
+            std::cout << result->json.dump(-1, ' ', false, Json::error_handler_t::replace) << "\n";
         else
             std::cout << result->text;
+        std::cout.flush();
+        if (!std::cout) {
+            std::cerr << "The result could not be printed.\n";
+            return 3;
+        }
     }
     return 0;
 }

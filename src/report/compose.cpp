@@ -27,7 +27,7 @@ Table rankedTable(const study::StudyData& data, const study::Verdict& verdict, s
     for (const auto i : verdict.inCondition(condition)) {
         const auto& g = verdict.groups[i];
         const auto& s = g.summary;
-        const auto* o = data.option(g.option);
+        const auto* o = &data.optionAt(g.option);
         t.rows.push_back(
             {g.rank ? QString::number(g.rank) : QStringLiteral("–"), text(o->name), text(chart::countText(s)),
              text(chart::meanText(s, unit)), text(chart::intervalText(s, unit)), shown(s.sd),

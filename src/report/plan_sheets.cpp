@@ -33,8 +33,8 @@ Document runListDocument(const study::StudyData& data) {
     for (const auto& label : plan.runOrder)
         for (const auto& s : data.specimens)
             if (s.label == label)
-                t.rows.push_back({QString::number(++n), text(label), text(data.option(s.option)->name),
-                                  text(data.condition(s.condition)->name), text(s.batch),
+                t.rows.push_back({QString::number(++n), text(label), text(data.optionAt(s.option).name),
+                                  text(data.conditionAt(s.condition).name), text(s.batch),
                                   QStringLiteral("                    "), QString()});
     if (!t.rows.empty()) d.blocks.push_back(std::move(t));
     for (const auto& c : cautions())

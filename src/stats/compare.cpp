@@ -1,5 +1,6 @@
 #include <anvil/stats/compare.h>
 
+#include "distributions.h"
 #include <algorithm>
 #include <cmath>
 
@@ -16,28 +17,32 @@ Comparison compare(const Summary& a, const Summary& b, double margin) {
     if (!a.mean || !b.mean) return c;
     if (a.censored() || b.censored()) return c; // a ratio of bounds says nothing
     const double ma = *a.mean, mb = *b.mean;
-    c.difference = ma - mb;
+    c.difference = finite(ma - mb);
     const bool positive = ma > 0 && mb > 0;
-    if (positive) c.ratio = ma / mb;
+    if (positive) c.ratio = finite(ma / mb);
     if (a.n < 2 || b.n < 2) return c;
     const auto na = static_cast<double>(a.n), nb = static_cast<double>(b.n);
-    const double va = *a.sd * *a.sd / na, vb = *b.sd * *b.sd / nb;
-    if (va + vb > 0) {
-        c.t = (ma - mb) / std::sqrt(va + vb);
-        c.df = (va + vb) * (va + vb) / (va * va / (na - 1) + vb * vb / (nb - 1));
-        c.p = std::min(1.0, 2 * studentUpperTail(*c.df, std::abs(*c.t)));
+    // Welch's degrees of freedom by the share of one side, so that no square leaves what a double holds.
+    const auto welchDf = [&](double ea, double eb) { // standard errors of the two sides
+        const double share = 1 / (1 + (eb / ea) * (eb / ea)), rest = 1 / (1 + (ea / eb) * (ea / eb));
+        return 1 / (share * share / (na - 1) + rest * rest / (nb - 1));
+    };
+    const double ea = *a.sd / std::sqrt(na), eb = *b.sd / std::sqrt(nb);
+    if (ea == 0 && eb == 0) return c;
+    if (const double se = std::hypot(ea, eb), df = welchDf(ea, eb); std::isfinite((ma - mb) / se)) {
+        c.t = (ma - mb) / se;
+        c.df = df;
+        c.p = std::min(1.0, 2 * studentUpperTail(df, std::abs(*c.t)));
     }
-    if (positive && va + vb > 0) {
-        const double A = va / (ma * ma), B = vb / (mb * mb), se = std::sqrt(A + B);
-        const double df = (A + B) * (A + B) / (A * A / (na - 1) + B * B / (nb - 1));
-        const double log = std::log(*c.ratio), half = studentQuantile(df, 0.975) * se;
-        c.ratioInterval = {std::exp(log - half), std::exp(log + half)};
-        const double edge = std::log1p(margin);
-        c.tostP = std::max(studentUpperTail(df, (log + edge) / se), studentUpperTail(df, (edge - log) / se));
-        const double cv = std::sqrt((*a.cv * *a.cv + *b.cv * *b.cv) / 2);
-        if (const auto n = replicatesFor(cv, margin))
-            c.moreEach = std::max(0, *n - static_cast<int>(std::min(a.n, b.n)));
-    }
+    if (!positive || !c.p) return c;
+    const double ra = ea / ma, rb = eb / mb, se = std::hypot(ra, rb), df = welchDf(ra, rb);
+    const double log = std::log(ma) - std::log(mb), half = studentQuantile(df, 0.975) * se;
+    if (!std::isfinite(std::exp(log + half))) return c;
+    c.ratioInterval = {std::exp(log - half), std::exp(log + half)};
+    const double edge = std::log1p(margin);
+    c.tostP = std::max(studentUpperTail(df, (log + edge) / se), studentUpperTail(df, (edge - log) / se));
+    const double cv = std::hypot(*a.cv, *b.cv) / std::sqrt(2.0);
+    if (const auto n = replicatesFor(cv, margin)) c.moreEach = std::max(0, *n - static_cast<int>(std::min(a.n, b.n)));
     return c;
 }
 

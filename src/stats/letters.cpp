@@ -93,28 +93,33 @@ private:
     int m_steps = 0;
 };
 
-/// So many maximal sets that every tied pair is in one, and everybody in some.
-Sets cover(const std::vector<Bits>& ties) {
+/// Maximal sets until every tied pair is in one, or the signs are used up; each is grown by whoever brings
+/// the most pairs that are in none yet. `open`: the ties of each group; what is left of them is in no set.
+Sets cover(const std::vector<Bits>& ties, std::vector<Bits>& open) {
     const auto n = ties.size();
     Sets sets;
-    std::vector<Bits> covered(n, Bits(n));
-    for (std::size_t i = 0; i < n; ++i) {
-        if (ties[i].empty()) sets.push_back({i});
-        for (const auto j : ties[i].members()) {
-            if (j < i || covered[i].has(j)) continue;
-            auto may = ties[i].with(ties[j]);
-            std::vector<std::size_t> set{i, j};
-            for (const auto k : may.members())
-                if (may.has(k)) {
-                    set.push_back(k);
-                    may = may.with(ties[k]);
-                }
-            for (const auto a : set)
-                for (const auto b : set)
-                    covered[a].add(b);
-            sets.push_back(std::move(set));
+    for (std::size_t i = 0; i < n; ++i)
+        while (!open[i].empty() && sets.size() < signs.size()) {
+            Bits set(n);
+            set.add(i);
+            auto may = ties[i];
+            for (auto next = open[i].members().front();;) {
+                set.add(next);
+                may = may.with(ties[next]);
+                if (may.empty()) break;
+                int most = -1;
+                for (const auto k : may.members())
+                    if (const int fresh = open[k].countWith(set); fresh > most) {
+                        most = fresh;
+                        next = k;
+                    }
+            }
+            for (const auto k : set.members())
+                open[k] = open[k].without(set);
+            sets.push_back(set.members());
         }
-    }
+    for (std::size_t i = 0; i < n; ++i) // who ties with nobody is a set of its own
+        if (ties[i].empty() && sets.size() < signs.size()) sets.push_back({i});
     return sets;
 }
 
@@ -133,18 +138,19 @@ std::vector<std::string> tieLetters(std::size_t groups,
             }
     }
     Search search(ties);
-    auto sets =
-        groups == 0 || search.extend(Bits(groups), all, Bits(groups)) ? std::move(search.sets) : cover(ties);
+    std::vector<Bits> left(groups, Bits(groups));
+    const bool few = groups == 0 || search.extend(Bits(groups), all, Bits(groups));
+    if (!few) left = ties;
+    auto sets = few ? std::move(search.sets) : cover(ties, left);
     for (auto& set : sets)
         std::sort(set.begin(), set.end());
     std::sort(sets.begin(), sets.end());
     std::vector<std::string> letters(groups);
     for (std::size_t k = 0; k < sets.size(); ++k)
         for (const auto i : sets[k])
-            if (k < signs.size())
-                letters[i] += signs[k];
-            else if (letters[i].empty() || letters[i].back() != noSignLeft)
-                letters[i] += noSignLeft;
+            letters[i] += signs[k];
+    for (std::size_t i = 0; i < groups; ++i)
+        if (!left[i].empty()) letters[i] += noSignLeft;
     return letters;
 }
 

@@ -1,8 +1,7 @@
 #include <anvil/stats/power.h>
 
+#include "distributions.h"
 #include <anvil/stats/summary.h>
-#include <boost/math/distributions/non_central_t.hpp>
-#include <boost/math/distributions/normal.hpp>
 #include <cmath>
 
 namespace anvil::stats {
@@ -12,7 +11,7 @@ double powerOf(int n, double cv, double difference) {
     const double critical = studentQuantile(df, 0.975);
     if (shift > 37) // beyond the reach of the series; the power is 1 to every digit
         return 1;
-    const boost::math::non_central_t t(df, shift);
+    const quietly::NonCentralT t(df, shift);
     return boost::math::cdf(boost::math::complement(t, critical)) + boost::math::cdf(t, -critical);
 }
 
@@ -32,10 +31,11 @@ std::optional<int> replicatesFor(double cv, double difference, double power) {
 }
 
 std::optional<double> detectableDifference(int n, double cv, double power) {
-    if (n < 2 || !(cv > 0) || !(power > 0 && power < 1)) return std::nullopt;
+    if (n < 2 || !(cv > 0) || !std::isfinite(cv) || !(power > 0 && power < 1)) return std::nullopt;
     double low = 0, high = cv;
     while (powerOf(n, cv, high) < power)
         high *= 2;
+    if (!std::isfinite(high)) return std::nullopt;
     while (high - low > 1e-10 * high) {
         const double mid = 0.5 * (low + high);
         (powerOf(n, cv, mid) < power ? low : high) = mid;
@@ -45,8 +45,8 @@ std::optional<double> detectableDifference(int n, double cv, double power) {
 
 double toleranceFactor(int n, double p, double confidence) {
     const double root = std::sqrt(static_cast<double>(n));
-    const double shift = boost::math::quantile(boost::math::normal(), p) * root;
-    return boost::math::quantile(boost::math::non_central_t(n - 1.0, shift), confidence) / root;
+    const double shift = boost::math::quantile(quietly::Normal(), p) * root;
+    return boost::math::quantile(quietly::NonCentralT(n - 1.0, shift), confidence) / root;
 }
 
 std::optional<int> replicatesForFloor(double cv, double share, double p, double confidence) {
@@ -68,8 +68,8 @@ std::optional<int> replicatesForFloor(double cv, double share, double p, double 
 
 double confidenceOfFloor(int n, double k, double p) {
     const double root = std::sqrt(static_cast<double>(n));
-    const double shift = boost::math::quantile(boost::math::normal(), p) * root;
-    return boost::math::cdf(boost::math::non_central_t(n - 1.0, shift), k * root);
+    const double shift = boost::math::quantile(quietly::Normal(), p) * root;
+    return boost::math::cdf(quietly::NonCentralT(n - 1.0, shift), k * root);
 }
 
 double upperPrediction(double mean, double sd, int n) {

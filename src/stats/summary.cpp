@@ -1,18 +1,49 @@
 #include <anvil/stats/summary.h>
 
+#include "distributions.h"
 #include <algorithm>
-#include <boost/math/distributions/students_t.hpp>
 #include <cmath>
-#include <numeric>
 #include <vector>
 
 namespace anvil::stats {
 
-double studentQuantile(double df, double p) { return boost::math::quantile(boost::math::students_t(df), p); }
+double studentQuantile(double df, double p) { return boost::math::quantile(quietly::StudentsT(df), p); }
 
 double studentUpperTail(double df, double t) {
-    return boost::math::cdf(boost::math::complement(boost::math::students_t(df), t));
+    return boost::math::cdf(boost::math::complement(quietly::StudentsT(df), t));
 }
+
+namespace {
+
+/// Sums of values near the ends of what a double holds: in units of the greatest, so that nothing overflows
+/// and no square vanishes.
+class Scaled {
+public:
+    explicit Scaled(std::span<const double> values) {
+        for (const double x : values)
+            m_unit = std::max(m_unit, std::abs(x));
+        if (m_unit == 0) m_unit = 1;
+    }
+    double mean(std::span<const double> values) const {
+        double sum = 0;
+        for (const double x : values)
+            sum += x / m_unit;
+        return sum / static_cast<double>(values.size()) * m_unit;
+    }
+    /// Standard deviation with n − 1. At the level of rounding it is none.
+    double deviation(std::span<const double> values, double mean) const {
+        double squares = 0;
+        for (const double x : values)
+            squares += (x / m_unit - mean / m_unit) * (x / m_unit - mean / m_unit);
+        const double s = std::sqrt(squares / static_cast<double>(values.size() - 1)) * m_unit;
+        return s <= 1e-12 * std::abs(mean) ? 0 : s;
+    }
+
+private:
+    double m_unit = 0;
+};
+
+} // namespace
 
 Summary summarise(std::span<const Value> values) {
     Summary s;
@@ -46,20 +77,18 @@ Summary summarise(std::span<const Value> values) {
     s.min = v.front();
     s.max = greatest;
     s.lowest = s.min;
-    const double sum = std::accumulate(v.begin(), v.end(), 0.0), mean = sum / n;
+    const Scaled scaled(v);
+    const double mean = scaled.mean(v);
     if (s.censored()) {
         s.basis = MeanBasis::bound;
         if (s.below == 0) s.mean = mean;
         return s;
     }
     s.mean = mean;
-    s.median = s.n % 2 ? v[s.n / 2] : 0.5 * (v[s.n / 2 - 1] + v[s.n / 2]);
-    if (s.n >= 4) s.dropHighLowMean = std::accumulate(v.begin() + 1, v.end() - 1, 0.0) / (n - 2);
+    s.median = s.n % 2 ? v[s.n / 2] : 0.5 * v[s.n / 2 - 1] + 0.5 * v[s.n / 2];
+    if (s.n >= 4) s.dropHighLowMean = scaled.mean(std::span(v).subspan(1, s.n - 2));
     if (s.n < 2) return s;
-    double squares = 0;
-    for (const double x : v)
-        squares += (x - mean) * (x - mean);
-    s.sd = std::sqrt(squares / (n - 1));
+    s.sd = scaled.deviation(v, mean);
     if (mean > 0) s.cv = *s.sd / mean;
     const double half = studentQuantile(n - 1, 0.975) * *s.sd / std::sqrt(n);
     s.meanInterval = {mean - half, mean + half};

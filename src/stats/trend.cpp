@@ -1,7 +1,7 @@
 #include <anvil/stats/trend.h>
 
+#include "distributions.h"
 #include <algorithm>
-#include <boost/math/distributions/students_t.hpp>
 #include <cmath>
 
 namespace anvil::stats {
@@ -26,9 +26,10 @@ std::optional<Trend> linearTrend(std::span<const double> x, std::span<const doub
     t.slope = xy / xx;
     t.intercept = meanY - t.slope * meanX;
     const double rest = std::max(0.0, yy - t.slope * xy);
+    if (!std::isfinite(t.slope) || !std::isfinite(t.intercept)) return std::nullopt;
     t.slopeError = std::sqrt(rest / (count - 2) / xx);
     if (rest > 1e-24 * std::max(yy, 1e-300)) {
-        const boost::math::students_t dist(count - 2);
+        const quietly::StudentsT dist(count - 2);
         t.p = 2 * boost::math::cdf(boost::math::complement(dist, std::abs(t.slope / t.slopeError)));
     }
     return t;

@@ -10,7 +10,10 @@ PullRecording::PullRecording(Project& project, study::Pull pull, RecordedChannel
       m_streams(m_channels.streams()), m_tape(project.path(), {toRow(m_pull), m_channels}),
       m_waiting(m_streams.size()), m_thread([this] { loop(); }) {}
 
-PullRecording::~PullRecording() {
+PullRecording::~PullRecording() { close(); }
+
+void PullRecording::close() {
+    if (!m_thread.joinable()) return;
     {
         const std::lock_guard lock(m_mutex);
         m_stop = true;
@@ -22,9 +25,13 @@ PullRecording::~PullRecording() {
 void PullRecording::begin() {} // the first samples begin it
 
 bool PullRecording::room(std::size_t more) {
-    if (!m_error.isEmpty()) return false;
+    if (!m_error.isEmpty()) {
+        m_dropped = true;
+        return false;
+    }
     if (m_waitingSamples + more > mostWaiting) {
         m_error = QStringLiteral("The disk is too slow for what arrives.");
+        m_dropped = true;
         return false;
     }
     m_waitingSamples += more;
@@ -99,7 +106,10 @@ void PullRecording::loop() {
 /// Everything is in the project; what is left is to read it through once, beside whatever else is written.
 void PullRecording::finish() {
     m_tape.done();
-    if (!m_pullId) return; // nothing has arrived at all
+    if (!m_pullId) { // nothing has arrived at all
+        m_whole = !m_dropped;
+        return;
+    }
     const auto curves = m_project.summarize(m_streams[0].curve);
     if (!curves) return failed(QString::fromStdString(curves.error().message));
     rig::Ending ending{};
@@ -113,7 +123,8 @@ void PullRecording::finish() {
             w.finishCurve(c);
         w.update("pull", m_pullId, {{"recording", cut ? "interrupted" : ""}});
     });
-    if (!done) failed(QString::fromStdString(done.error().message));
+    if (!done) return failed(QString::fromStdString(done.error().message));
+    m_whole = !m_dropped;
 }
 
 bool PullRecording::commit(const Parts& parts) {

@@ -26,7 +26,7 @@ std::vector<std::string> endNames(const StudyData& data, const Specimen* piece) 
     const auto other = piece ? otherEndOf(data, *piece) : 0;
     for (int n = 1; n <= data.study.plan.joints; ++n) {
         auto name = "end " + std::to_string(n);
-        if (other && n <= 2) name += ": " + data.option(n == 1 ? piece->option : other)->name;
+        if (other && n <= 2) name += ": " + data.optionAt(n == 1 ? piece->option : other).name;
         out.push_back(std::move(name));
     }
     return out;

@@ -106,6 +106,28 @@ const Condition* StudyData::condition(Id id) const { return byId(conditions, id)
 const Specimen* StudyData::specimen(Id id) const { return byId(specimens, id); }
 const Pull* StudyData::pull(Id id) const { return byId(pulls, id); }
 
+namespace {
+constexpr const char* notHere = "(not in this study)";
+}
+
+const Option& StudyData::optionAt(Id id) const {
+    static const Option none{0, 0, 0, notHere, {}, {}, {}, {}, {}};
+    const auto* found = option(id);
+    return found ? *found : none;
+}
+
+const Condition& StudyData::conditionAt(Id id) const {
+    static const Condition none{0, 0, 0, notHere, {}};
+    const auto* found = condition(id);
+    return found ? *found : none;
+}
+
+const Specimen& StudyData::specimenAt(Id id) const {
+    static const Specimen none{0, 0, 0, 0, 0, notHere, {}};
+    const auto* found = specimen(id);
+    return found ? *found : none;
+}
+
 std::string freshLabel(const StudyData& data, Id option, Id condition, int replicate) {
     const auto place = [](const auto& all, Id id) {
         std::size_t i = 0;

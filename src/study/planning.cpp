@@ -390,8 +390,8 @@ std::vector<StockLine> stock(const StudyData& data) {
 std::vector<FollowUp> followUps(const StudyData& data, const Verdict& verdict) {
     std::vector<FollowUp> out;
     const auto name = [&](const Group& g) {
-        return data.option(g.option)->name +
-               (data.conditions.size() > 1 ? " in " + data.condition(g.condition)->name : std::string());
+        return data.optionAt(g.option).name +
+               (data.conditions.size() > 1 ? " in " + data.conditionAt(g.condition).name : std::string());
     };
     for (const auto& p : verdict.pairs) {
         if (p.acrossConditions || p.comparison.verdict != stats::PairVerdict::tooClose ||
@@ -399,7 +399,7 @@ std::vector<FollowUp> followUps(const StudyData& data, const Verdict& verdict) {
             continue;
         const auto &a = verdict.groups[p.a], &b = verdict.groups[p.b];
         out.push_back({fmt::format("{} and {} are too close to call: {} more of each would settle it.",
-                                   name(a), data.option(b.option)->name, *p.comparison.moreEach),
+                                   name(a), data.optionAt(b.option).name, *p.comparison.moreEach),
                        {{a.option, a.condition}, {b.option, b.condition}},
                        *p.comparison.moreEach});
     }

@@ -55,7 +55,7 @@ std::string headline(const StudyData& data, const Verdict& v, const Condition& c
     const char* noun = info(v.metric).noun;
     if (ranked.empty()) return fmt::format("{}: no pull has a {} yet.", condition.name, noun);
     const auto& first = v.groups[ranked[0]];
-    const auto name = [&](std::size_t i) { return data.option(v.groups[i].option)->name; };
+    const auto name = [&](std::size_t i) { return data.optionAt(v.groups[i].option).name; };
     if (ranked.size() == 1)
         return fmt::format("{}: only {} has been pulled; there is nothing to compare it with yet.",
                            condition.name, name(ranked[0]));
@@ -250,12 +250,12 @@ Verdict evaluate(const StudyData& data, const Readings& readings, Metric metric,
             auto& p = family[k];
             p.comparison = results[k];
             const auto &a = v.groups[p.a], &b = v.groups[p.b];
-            const auto optionA = data.option(a.option)->name;
+            const auto optionA = data.optionAt(a.option).name;
             p.sentence =
-                across ? sentence(optionA + " " + data.condition(a.condition)->name,
-                                  data.condition(b.condition)->name, "", p.comparison, a.summary, b.summary,
+                across ? sentence(optionA + " " + data.conditionAt(a.condition).name,
+                                  data.conditionAt(b.condition).name, "", p.comparison, a.summary, b.summary,
                                   margin)
-                       : sentence(optionA, data.option(b.option)->name, data.condition(a.condition)->name,
+                       : sentence(optionA, data.optionAt(b.option).name, data.conditionAt(a.condition).name,
                                   p.comparison, a.summary, b.summary, margin);
             v.pairs.push_back(std::move(p));
         }
@@ -284,14 +284,14 @@ Verdict evaluate(const StudyData& data, const Readings& readings, Metric metric,
         const auto& c = p.comparison;
         const auto &a = v.groups[p.a], &b = v.groups[p.b];
         if (c.verdict == PairVerdict::tooClose && c.moreEach.value_or(0) > 0)
-            v.next.push_back(fmt::format("{} and {} in {}: {} of each.", data.option(a.option)->name,
-                                         data.option(b.option)->name, data.condition(a.condition)->name,
+            v.next.push_back(fmt::format("{} and {} in {}: {} of each.", data.optionAt(a.option).name,
+                                         data.optionAt(b.option).name, data.conditionAt(a.condition).name,
                                          plural(static_cast<std::size_t>(*c.moreEach), "more pull")));
     }
     for (const auto& g : v.groups)
         if (g.summary.n > 0 && g.summary.n < 3)
             v.next.push_back(fmt::format("{} in {} has {}: three is the least for a comparison worth having.",
-                                         data.option(g.option)->name, data.condition(g.condition)->name,
+                                         data.optionAt(g.option).name, data.conditionAt(g.condition).name,
                                          plural(g.summary.n, "pull")));
     return v;
 }

@@ -150,15 +150,15 @@ private:
                                       : m_layout.grouped ? readGrouped(f, m_layout.decimal)
                                                          : std::nullopt;
             if (!v) v = readNumber(f, m_layout.decimal);
-            if (f.empty()) return problem(fmt::format("has nothing under {}", column.header));
+            if (f.empty()) return problem(fmt::format("has nothing under {}", shortened(column.header, 60)));
             if (!v)
                 return problem(
-                    fmt::format("\"{}\" under {} is not a number", trimmed(f.substr(0, 40)), column.header));
+                    fmt::format("\"{}\" under {} is not a number", trimmed(shortened(f, 40)), shortened(column.header, 60)));
             if (std::isnan(*v))
-                return problem(fmt::format("\"{}\" under {} is no reading", f, column.header));
+                return problem(fmt::format("\"{}\" under {} is no reading", shortened(f, 40), shortened(column.header, 60)));
             if (!(std::abs(*v) < tooLarge))
                 return problem(fmt::format("\"{}\" under {} is too large to be a reading",
-                                           trimmed(f.substr(0, 40)), column.header));
+                                           trimmed(shortened(f, 40)), shortened(column.header, 60)));
             values[i] = *v;
         }
         if (m_layout.find(Role::run) && (!m_labelled || label != m_label)) {

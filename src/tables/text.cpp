@@ -8,6 +8,8 @@
 namespace anvil::tables {
 namespace {
 
+constexpr std::size_t mostLineBytes = 1'000'000;
+
 void append(std::string& out, char32_t c) {
     const auto byte = [&](unsigned v) { out += static_cast<char>(v); };
     if (c < 0x80) {
@@ -42,7 +44,7 @@ std::string fromUtf16(std::string_view bytes, bool bigEndian) {
                 i += 2;
             }
         }
-        append(out, c);
+        append(out, c >= 0xD800 && c < 0xE000 ? U'\uFFFD' : c); // half a pair is no character
     }
     return out;
 }
@@ -61,25 +63,49 @@ bool isAscii(std::string_view s) {
     return (high & 0x8080808080808080U) == 0;
 }
 
+/// Bytes of the character that begins at `i`, or 0 where none does: no overlong forms, no surrogates, nothing
+/// above U+10FFFF (RFC 3629).
+std::size_t utf8Length(std::string_view s, std::size_t i) {
+    const auto at = [&](std::size_t k) { return static_cast<unsigned char>(s[k]); };
+    const auto c = at(i);
+    if (c < 0x80) return 1;
+    const std::size_t length = c >= 0xC2 && c < 0xE0 ? 2 : c >= 0xE0 && c < 0xF0 ? 3 : c >= 0xF0 && c < 0xF5 ? 4 : 0;
+    if (length == 0 || i + length > s.size()) return 0;
+    for (std::size_t k = 1; k < length; ++k)
+        if ((at(i + k) & 0xC0) != 0x80) return 0;
+    const auto second = at(i + 1);
+    const bool outside = (c == 0xE0 && second < 0xA0) || (c == 0xED && second >= 0xA0) ||
+                         (c == 0xF0 && second < 0x90) || (c == 0xF4 && second >= 0x90);
+    return outside ? 0 : length;
+}
+
 bool validUtf8(std::string_view s) {
     for (std::size_t i = 0; i < s.size();) {
-        const auto c = static_cast<unsigned char>(s[i]);
-        const std::size_t more = c < 0x80         ? 0
-                                 : (c >> 5) == 6  ? 1
-                                 : (c >> 4) == 14 ? 2
-                                 : (c >> 3) == 30 ? 3
-                                                  : 9;
-        if (more == 9 || (more > 0 && i + more >= s.size())) return false;
-        for (std::size_t k = 1; k <= more; ++k)
-            if ((static_cast<unsigned char>(s[i + k]) & 0xC0) != 0x80) return false;
-        i += more + 1;
+        const auto length = utf8Length(s, i);
+        if (length == 0) return false;
+        i += length;
     }
     return true;
 }
 
-} // namespace
+/// Whether a line is too long for a table of numbers; looked at before anything is made of it.
+bool hasEndlessLine(std::string_view s) {
+    for (std::size_t from = 0; from < s.size();) {
+        const void* end = std::memchr(s.data() + from, '\n', s.size() - from);
+        const auto to = end ? static_cast<std::size_t>(static_cast<const char*>(end) - s.data()) : s.size();
+        if (to - from > mostLineBytes) { // unless it is many that end in CR
+            for (auto at = from; at < to;) {
+                const auto next = std::min(s.find('\r', at), to);
+                if (next - at > mostLineBytes) return true;
+                at = next + 1;
+            }
+        }
+        from = to + 1;
+    }
+    return false;
+}
 
-Expected<void> decode(std::string_view bytes, Text& out) {
+Expected<void> decodeAny(std::string_view bytes, Text& out) {
     if (bytes.empty()) return fail("the file is empty");
     out.encoding = "UTF-8";
     if (bytes.starts_with("\xEF\xBB\xBF")) {
@@ -123,6 +149,22 @@ Expected<void> decode(std::string_view bytes, Text& out) {
     out.storage = std::move(converted);
     out.view = out.storage;
     return {};
+}
+
+} // namespace
+
+Expected<void> decode(std::string_view bytes, Text& out) {
+    if (auto ok = decodeAny(bytes, out); !ok) return ok;
+    if (hasEndlessLine(out.view))
+        return fail("a line of it is longer than 1 MB: a log of numbers in lines is needed");
+    return {};
+}
+
+std::string_view shortened(std::string_view text, std::size_t most) {
+    if (text.size() <= most) return text;
+    while (most > 0 && (static_cast<unsigned char>(text[most]) & 0xC0) == 0x80)
+        --most;
+    return text.substr(0, most);
 }
 
 std::string_view trimmed(std::string_view s) {

@@ -80,7 +80,7 @@ Expected<Id> OpenProject::addEntry(const Entry& entry) {
         pull.standing = proposal.standing;
         pull.reason = proposal.reason;
     }
-    return keepEntered(pull, tr("%1: %2").arg(QString::fromStdString(data->specimen(entry.specimen)->label),
+    return keepEntered(pull, tr("%1: %2").arg(QString::fromStdString(data->specimenAt(entry.specimen).label),
                                               QString::fromStdString(pull.typed->asTyped)));
 }
 
@@ -108,7 +108,7 @@ Expected<Id> OpenProject::addLadderStep(Id specimen, const study::LadderStep& st
     pull.practice = data->study.plan.practice;
     apply(pull, *result);
     return keepEntered(pull, tr("%1: step %2 %3")
-                                 .arg(QString::fromStdString(data->specimen(specimen)->label))
+                                 .arg(QString::fromStdString(data->specimenAt(specimen).label))
                                  .arg(steps.size())
                                  .arg(step.held ? tr("held") : tr("let go")));
 }
@@ -128,7 +128,7 @@ Expected<void> OpenProject::ladderBroke(Id id, const std::string& part) {
         pull.typed->upper = 0; // the load it failed at is none of the part asked for
     }
     const auto done = keepEntered(pull, tr("%1: %2 let go")
-                                            .arg(QString::fromStdString(data->specimen(pull.specimen)->label),
+                                            .arg(QString::fromStdString(data->specimenAt(pull.specimen).label),
                                                  QString::fromStdString(part)));
     return done ? Expected<void>{} : tl::unexpected(done.error());
 }
@@ -139,7 +139,7 @@ Expected<void> OpenProject::takeBackLadderStep(Id id) {
     if (!known || known->outcome.entered.steps.empty()) return fail("There is no step to take back.");
     auto pull = *known;
     const auto what =
-        tr("%1: last step taken back").arg(QString::fromStdString(data->specimen(pull.specimen)->label));
+        tr("%1: last step taken back").arg(QString::fromStdString(data->specimenAt(pull.specimen).label));
     pull.outcome.entered.steps.pop_back();
     Expected<Id> done = Id{0};
     if (pull.outcome.entered.steps.empty()) {
@@ -184,7 +184,7 @@ Expected<Id> OpenProject::addGaugeReading(Id specimen, const study::GaugeReading
         pull.reason = "One gauge reading so far.";
     }
     return keepEntered(pull,
-                       tr("%1: gauge read").arg(QString::fromStdString(data->specimen(specimen)->label)));
+                       tr("%1: gauge read").arg(QString::fromStdString(data->specimenAt(specimen).label)));
 }
 
 Expected<void> OpenProject::setPhases(Id id, const std::vector<study::Phase>& phases) {
@@ -196,7 +196,7 @@ Expected<void> OpenProject::setPhases(Id id, const std::vector<study::Phase>& ph
     auto outcome = pull->outcome;
     outcome.phases = phases;
     return changePull(id, {{"outcome", store::outcomeToJson(outcome)}},
-                      tr("%1: phases").arg(QString::fromStdString(data->specimen(pull->specimen)->label)));
+                      tr("%1: phases").arg(QString::fromStdString(data->specimenAt(pull->specimen).label)));
 }
 
 Expected<Id> OpenProject::attach(Id id, const QString& name, const QByteArray& bytes,
@@ -222,7 +222,7 @@ Expected<Id> OpenProject::attach(Id id, const QString& name, const QByteArray& b
     const auto file = store::ImportedFile::pack(QString::fromStdString(a.name), bytes);
     Id made = 0;
     auto done = run(tr("%1: picture %2")
-                        .arg(QString::fromStdString(data->specimen(pull->specimen)->label),
+                        .arg(QString::fromStdString(data->specimenAt(pull->specimen).label),
                              QString::fromStdString(a.name)),
                     [&](store::Writer& w) {
                         a.file = w.addFile(file);

@@ -4,6 +4,8 @@
 #include <QFile>
 #include <QFileInfo>
 #include <algorithm>
+#include <anvil/study/bounds.h>
+#include <anvil/tables/file.h>
 #include <future>
 #include <set>
 
@@ -56,7 +58,7 @@ public:
         std::set<int> taken;
         for (const auto& other : m_study.specimens)
             if (other.option == s.option && other.condition == s.condition) taken.insert(other.replicate);
-        if (replicate <= 0 || taken.contains(replicate))
+        if (replicate <= 0 || replicate > study::bounds::replicates || taken.contains(replicate))
             for (replicate = 1; taken.contains(replicate);)
                 ++replicate;
         s.study = m_study.study.id;
@@ -110,21 +112,16 @@ ImportPlan lookAt(const QStringList& paths, const ImportChoices& choices, const 
         ImportFile file;
         file.path = paths[i];
         file.name = QFileInfo(paths[i]).fileName();
-        QFile handle(paths[i]);
-        if (!handle.open(QIODevice::ReadOnly)) {
-            plan.unread << QStringLiteral("%1: %2").arg(file.name, handle.errorString());
-            continue;
-        }
-        const auto bytes = handle.readAll();
-        auto log = tables::readLog(
-            std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())), choices.hints);
+        const auto bytes = tables::readFile(QFile::encodeName(paths[i]).toStdString());
+        auto log = bytes ? tables::readLog(*bytes, choices.hints) : tl::unexpected(bytes.error());
         if (!log) {
             plan.unread << QStringLiteral("%1: %2.").arg(file.name,
                                                          QString::fromStdString(log.error().message));
             continue;
         }
         auto packing = std::async(std::launch::async, [&] {
-            return store::ImportedFile::pack(file.name, bytes);
+            return store::ImportedFile::pack(
+                file.name, QByteArray::fromRawData(bytes->data(), static_cast<qsizetype>(bytes->size())));
         }); // beside the reading
         file.problems = std::move(log->problems);
         file.rowsLeftOut = log->rowsLeftOut;

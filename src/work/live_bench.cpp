@@ -267,7 +267,7 @@ private:
         if (m_recording) {
             l.pull = m_recording->pull();
             l.committed = m_recording->committed();
-            l.saved = m_recording->finished();
+            l.saved = m_recording->whole();
             l.trouble = m_recording->error();
         }
         {
@@ -305,7 +305,9 @@ private:
 
     void finishRecording() {
         if (!m_recording) return;
-        m_recording.reset(); // waits for the last commit
+        m_recording->close(); // the last commit may bring what the ones before it could not
+        publish(false);
+        m_recording.reset();
     }
 
     // SampleSink: what the recorder wants kept

@@ -343,7 +343,7 @@ Expected<void> OpenProject::setLandmark(Id pullId, Handle handle, std::optional<
         break;
     }
     }
-    const auto label = QString::fromStdString(data->specimen(pull->specimen)->label);
+    const auto label = QString::fromStdString(data->specimenAt(pull->specimen).label);
     return setReadingSettings(pullId, settings,
                               value ? tr("%1: move %2").arg(label, QString::fromUtf8(word(handle)))
                                     : tr("%1: find %2 again").arg(label, QString::fromUtf8(word(handle))));

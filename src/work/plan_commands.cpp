@@ -108,7 +108,7 @@ Expected<void> OpenProject::moveOption(Id id, int place) {
     for (const auto& s : m_studies)
         if (s.option(id))
             return movePlace("option", idsOf(s.options), id, place,
-                             tr("Move option \"%1\"").arg(QString::fromStdString(s.option(id)->name)));
+                             tr("Move option \"%1\"").arg(QString::fromStdString(s.optionAt(id).name)));
     return fail("There is no such option any more.");
 }
 
@@ -116,7 +116,7 @@ Expected<void> OpenProject::moveCondition(Id id, int place) {
     for (const auto& s : m_studies)
         if (s.condition(id))
             return movePlace("condition", idsOf(s.conditions), id, place,
-                             tr("Move condition \"%1\"").arg(QString::fromStdString(s.condition(id)->name)));
+                             tr("Move condition \"%1\"").arg(QString::fromStdString(s.conditionAt(id).name)));
     return fail("There is no such condition any more.");
 }
 

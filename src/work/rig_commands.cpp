@@ -119,7 +119,7 @@ Expected<Id> OpenProject::addTypedPull(const TypedPull& typed) {
             }
         }
     }
-    const auto label = QString::fromStdString(data->specimen(typed.specimen)->label);
+    const auto label = QString::fromStdString(data->specimenAt(typed.specimen).label);
     Id made = 0;
     auto entry = run(
         tr("%1: %2").arg(label, typed.text.empty() ? tr("number lost") : QString::fromStdString(typed.text)),
@@ -138,7 +138,7 @@ Expected<void> OpenProject::judge(Id pullId, const Judgement& j) {
     if (!j.where.empty()) outcome.where = j.where;
     if (!j.afterwards.empty()) outcome.afterwards = j.afterwards;
     outcome.whileUnloading = outcome.whileUnloading || j.whileUnloading;
-    const auto label = QString::fromStdString(data->specimen(pull->specimen)->label);
+    const auto label = QString::fromStdString(data->specimenAt(pull->specimen).label);
     const auto entry = run(tr("%1: %2").arg(label, QString::fromUtf8(study::word(j.standing.standing))),
                            [&](store::Writer& w) {
                                w.update("pull", pullId,

@@ -318,7 +318,7 @@ TEST_F(Entering, APictureDroppedOnTheWindowStaysWithItsPull) {
 
 TEST(Tones, AreDistinctAndDoNotClick) {
     std::set<std::vector<std::int16_t>> all;
-    for (const auto tone : {Tone::armed, Tone::look, Tone::nearLimit, Tone::broke, Tone::saved}) {
+    for (const auto tone : {Tone::armed, Tone::look, Tone::nearLimit, Tone::broke, Tone::saved, Tone::notSaved}) {
         const auto s = samplesOf(tone);
         ASSERT_GT(s.size(), 1000U);
         EXPECT_LT(s.size(), static_cast<std::size_t>(toneRate)) << "shorter than a second";
@@ -333,7 +333,7 @@ TEST(Tones, AreDistinctAndDoNotClick) {
         EXPECT_LT(jump, 5000) << "no step in it";
         all.insert(s);
     }
-    EXPECT_EQ(all.size(), 5U);
+    EXPECT_EQ(all.size(), 6U);
 }
 
 /// Stands in for the desktop.

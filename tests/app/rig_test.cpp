@@ -1,5 +1,6 @@
 // Rig and Pull against a live virtual rig, by keys alone.
 #include "harness.h"
+#include "store/disks.h"
 
 #include "shell/bench_line.h"
 #include "shell/rig_desk.h"
@@ -166,6 +167,34 @@ TEST_F(AtTheRig, SevenSpecimensBySpaceAndDigitsAlone) {
         EXPECT_LT(std::abs(r.baseline), 8) << "it was zeroed";
     }
     EXPECT_TRUE(session().project()->file().check().problems.isEmpty());
+    program.kill();
+    program.waitForFinished();
+}
+
+/// A disk that takes nothing: no tone says "saved", and the sentence says what became of the pull.
+TEST_F(AtTheRig, APullThatCouldNotBeSavedSoundsSo) {
+    sevenPins();
+    QProcess program;
+    startRigBeside(program);
+    window->goTo(Stage::pull);
+    ASSERT_TRUE(session().rig().use(setup()));
+    seeToTheCautions();
+    press(Qt::Key_Space);
+    ASSERT_TRUE(until(PullStep::ready));
+    QList<Tone> tones;
+    QObject::connect(view(), &BenchView::toned, view(), [&](Tone t) { tones << t; });
+    QStringList said;
+    QObject::connect(&session(), &Session::message, &session(),
+                     [&](const QString& text, bool) { said << text; });
+    {
+        const FileLimit limit(1);
+        press(Qt::Key_Space); // arm
+        ASSERT_TRUE(until(PullStep::part));
+    }
+    EXPECT_TRUE(tones.contains(Tone::notSaved));
+    EXPECT_FALSE(tones.contains(Tone::saved));
+    EXPECT_TRUE(said.join(' ').contains("not in the project")) << said.join(' ').toStdString();
+    EXPECT_TRUE(study().pulls.empty());
     program.kill();
     program.waitForFinished();
 }

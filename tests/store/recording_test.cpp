@@ -251,11 +251,13 @@ TEST_F(RecordingFile, WhatAFullDiskRefusedIsKeptAndSavedOnceThereIsRoom) {
             QThread::msleep(10);
         EXPECT_TRUE(r.error().contains("Nothing was changed")) << r.error().toStdString();
         EXPECT_EQ(r.committed(), 1000U) << "what was saved before stays";
+        EXPECT_FALSE(r.whole());
     }
     r.end(rig::Ending::cannotSave);
     while (!r.finished())
         QThread::msleep(5);
     EXPECT_EQ(r.committed(), 60000U);
+    EXPECT_TRUE(r.whole());
     const auto loaded = p->load();
     ASSERT_EQ((*loaded)[0].pulls.size(), 1U);
     EXPECT_EQ((*loaded)[0].pulls[0].recording, study::Recording::interrupted);

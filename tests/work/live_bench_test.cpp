@@ -1,3 +1,4 @@
+#include "store/disks.h"
 #include "wait.h"
 #include <QCoreApplication>
 #include <QElapsedTimer>
@@ -64,6 +65,41 @@ struct LiveRig : testing::Test {
         return p;
     }
 };
+
+/// The first commits fail, the last one works: the pull is known by then, so that it can be judged.
+TEST_F(LiveRig, APullIsKnownWhoseFirstCommitFailed) {
+    link::RigServer server(quick(), false);
+    setup.address = server.listenTcp(0)->toStdString();
+    ASSERT_TRUE(bench.connectTo(setup));
+    ASSERT_TRUE(runUntil([&] { return bench.live().perSecond > 50; }));
+    {
+        const FileLimit limit(1);
+        bench.arm(project->file(), blank(), {});
+        ASSERT_TRUE(runUntil([&] { return !bench.live().trouble.isEmpty(); }, 20000));
+        EXPECT_EQ(bench.live().pull, 0);
+        EXPECT_FALSE(bench.live().saved);
+    }
+    bench.reset();
+    EXPECT_NE(bench.live().pull, 0);
+    EXPECT_TRUE(project->reload());
+    ASSERT_EQ(project->studies()[0].pulls.size(), 1U);
+    EXPECT_EQ(project->studies()[0].pulls[0].id, bench.live().pull);
+}
+
+/// Nothing of it can be written: that is what is said, not that it is saved.
+TEST_F(LiveRig, APullThatCannotBeSavedIsNotSaid) {
+    link::RigServer server(quick(), false);
+    setup.address = server.listenTcp(0)->toStdString();
+    ASSERT_TRUE(bench.connectTo(setup));
+    ASSERT_TRUE(runUntil([&] { return bench.live().perSecond > 50; }));
+    const FileLimit limit(1);
+    bench.arm(project->file(), blank(), {});
+    ASSERT_TRUE(runUntil([&] { return !bench.live().trouble.isEmpty(); }, 20000));
+    bench.reset();
+    EXPECT_EQ(bench.live().pull, 0);
+    EXPECT_FALSE(bench.live().saved);
+    EXPECT_FALSE(bench.live().trouble.isEmpty());
+}
 
 TEST_F(LiveRig, RecordsAPullFromAWire) {
     link::RigServer server(quick(), false);

@@ -333,7 +333,7 @@ QString Board::tipAt(const QPoint& at) const {
             if (!s) return tr("A piece to make: see Specimens.");
             auto text = tr("%1: %2").arg(qs(s->label), word(m.state));
             if (m.otherEnd)
-                text += tr(", at the other end of a piece of %1").arg(qs(data->option(s->option)->name));
+                text += tr(", at the other end of a piece of %1").arg(qs(data->optionAt(s->option).name));
             if (!m.pull && m.look) return text + "\n" + tr("A step of the preparation is overdue");
             if (const auto r = m_session.readings().byPull.find(m.pull);
                 r != m_session.readings().byPull.end())
@@ -344,7 +344,7 @@ QString Board::tipAt(const QPoint& at) const {
         }
     for (const auto& s : m_squares)
         if (s.rect.contains(at))
-            return tr("%1, %2").arg(qs(data->option(s.option)->name), qs(data->condition(s.condition)->name));
+            return tr("%1, %2").arg(qs(data->optionAt(s.option).name), qs(data->conditionAt(s.condition).name));
     for (const auto& [r, name] : m_heads)
         if (r.contains(at)) return name;
     return {};

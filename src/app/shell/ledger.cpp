@@ -294,10 +294,10 @@ void Ledger::refresh() {
         return;
     }
     m_interrupted->setVisible(pull->recording == study::Recording::interrupted);
-    const auto* s = data->specimen(pull->specimen);
+    const auto* s = &data->specimenAt(pull->specimen);
     m_title->setText(qs(s->label));
     m_place->setText(tr("%1, %2, replicate %3")
-                         .arg(qs(data->option(s->option)->name), qs(data->condition(s->condition)->name))
+                         .arg(qs(data->optionAt(s->option).name), qs(data->conditionAt(s->condition).name))
                          .arg(s->replicate));
     int at = m_standing->findData(static_cast<int>(pull->standing));
     if (at < 0) { // at most and between come only from typed results
@@ -359,7 +359,7 @@ void Ledger::refresh() {
         facts << tr("Calibrated up to: %1").arg(m_session.load(*pull->settings.calibratedTo, load));
     if (const auto* piece = data->specimen(pull->specimen)) {
         if (const auto other = study::otherEndOf(*data, *piece))
-            facts << tr("At its other end: %1").arg(qs(data->option(other)->name));
+            facts << tr("At its other end: %1").arg(qs(data->optionAt(other).name));
         if (const int held = study::jointsThatHeld(*data, *pull, *piece); held > 0)
             facts << (held == 1 ? tr("Its other end held at least that")
                                 : tr("Its other %1 joints held at least that").arg(held));

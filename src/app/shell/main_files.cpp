@@ -6,6 +6,7 @@
 #include "shell/pictures_list.h"
 #include "stages/curves/curves_stage.h"
 #include "stages/verdict/verdict_stage.h"
+#include <anvil/tables/file.h>
 #include <QApplication>
 #include <QClipboard>
 #include <QDir>
@@ -72,11 +73,12 @@ void MainWindow::importTable(const QString& given) {
                                                          QSettings().value("folders/import").toString(),
                                                          tr("Tables (*.csv *.tsv *.txt);;All files (*)"))
                           : given;
-    QFile file(path);
-    if (path.isEmpty() || !ensureProject(QFileInfo(path).absolutePath())) return;
-    if (!file.open(QIODevice::ReadOnly))
-        return m_session.say(tr("%1 cannot be read: %2.").arg(path, file.errorString()), true);
-    auto* sheet = new ValuesSheet(m_session, file.readAll(), QFileInfo(path).fileName(), this);
+    if (path.isEmpty()) return;
+    const auto bytes = tables::readFile(QFile::encodeName(path).toStdString());
+    if (!bytes) return m_session.say(tr("%1: %2.").arg(path, qs(bytes.error().message)), true);
+    if (!ensureProject(QFileInfo(path).absolutePath())) return;
+    auto* sheet =
+        new ValuesSheet(m_session, QByteArray::fromStdString(*bytes), QFileInfo(path).fileName(), this);
     sheet->setAttribute(Qt::WA_DeleteOnClose);
     connect(sheet, &QDialog::accepted, this, [this, sheet] {
         goTo(Stage::verdict);

@@ -10,6 +10,7 @@
 #include <QPushButton>
 #include <QSettings>
 #include <anvil/quantity/print.h>
+#include <anvil/tables/file.h>
 
 namespace anvil::app {
 namespace {
@@ -83,14 +84,15 @@ void PicturesList::add(const QStringList& paths) {
     int kept = 0;
     m_session.project()->together([&] {
         for (const auto& path : paths) {
-            QFile file(path);
-            if (!file.open(QIODevice::ReadOnly)) {
-                m_session.say(tr("%1 cannot be read: %2.").arg(path, file.errorString()), true);
+            const auto bytes =
+                tables::readFile(QFile::encodeName(path).toStdString(), tables::mostPictureBytes);
+            if (!bytes) {
+                m_session.say(tr("%1: %2.").arg(path, qs(bytes.error().message)), true);
                 continue;
             }
-            kept +=
-                m_session.tell(m_session.project()->attach(m_session.pull(), QFileInfo(path).fileName(),
-                                                           file.readAll(), QFileInfo(path).lastModified()));
+            kept += m_session.tell(m_session.project()->attach(m_session.pull(), QFileInfo(path).fileName(),
+                                                               QByteArray::fromStdString(*bytes),
+                                                               QFileInfo(path).lastModified()));
         }
     });
     if (kept == paths.size())

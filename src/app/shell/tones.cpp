@@ -26,6 +26,8 @@ std::vector<Note> melodyOf(Tone tone) {
         return {{880, 0.09}, {440, 0.20}};
     case Tone::saved:
         return {{520, 0.08}, {660, 0.08}, {780, 0.16}};
+    case Tone::notSaved:
+        return {{300, 0.2}, {0, 0.06}, {300, 0.2}, {0, 0.06}, {220, 0.36}};
     }
     return {};
 }

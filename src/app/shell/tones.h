@@ -7,7 +7,7 @@
 namespace anvil::app {
 
 /// What a tone says; each has a melody of its own.
-enum class Tone { armed, look, nearLimit, broke, saved };
+enum class Tone { armed, look, nearLimit, broke, saved, notSaved };
 
 /// The samples of a tone, mono at `toneRate` a second; it begins and ends silently, so that it does not
 /// click.

@@ -86,7 +86,7 @@ CurvesStage::CurvesStage(Session& session, QWidget* parent) : QWidget(parent), m
         if (!pull) return;
         m_session.tell(m_session.project()->setReadingSettings(
             pull->id, pull->settings.withoutHand(),
-            tr("%1: find landmarks again").arg(qs(data->specimen(pull->specimen)->label))));
+            tr("%1: find landmarks again").arg(qs(data->specimenAt(pull->specimen).label))));
     });
     connect(m_noSlip, &QPushButton::clicked, this, [this] {
         m_session.tell(m_session.project()->setLandmark(m_session.pull(), work::Handle::firstSlip,
@@ -122,11 +122,11 @@ void CurvesStage::refresh() {
         m_view->showNothing(tr("This square has no pull yet. Import logger files to see their curves here."));
         return;
     }
-    const auto* s = data->specimen(pull->specimen);
+    const auto* s = &data->specimenAt(pull->specimen);
     if (m_overlay) {
         m_title->setText(
             tr("%1, %2: all replicates")
-                .arg(qs(data->option(s->option)->name), qs(data->condition(s->condition)->name)));
+                .arg(qs(data->optionAt(s->option).name), qs(data->conditionAt(s->condition).name)));
         auto chart = report::overlayOf(m_session.source(), s->option, s->condition, m_session.units(),
                                        static_cast<std::size_t>(std::max(200, m_view->width() - 80)));
         for (auto& t : chart.traces)
@@ -139,7 +139,7 @@ void CurvesStage::refresh() {
     }
     m_title->setText(
         tr("%1: %2, %3")
-            .arg(qs(s->label), qs(data->option(s->option)->name), qs(data->condition(s->condition)->name)));
+            .arg(qs(s->label), qs(data->optionAt(s->option).name), qs(data->conditionAt(s->condition).name)));
     const auto curve = m_session.project()->readCurve(pull->id);
     auto remarks = study::needsLook(*pull, m_session.readings());
     m_remark->setText(remarks.empty() ? QString()

@@ -159,11 +159,8 @@ void BenchView::follow() {
             m_marks.push_back({live.time, trouble.toStdString()});
             m_session.say(tr("During this pull %1. It is noted with it.").arg(trouble), true);
         }
-        m_pull = live.pull;
         m_session.rig().bench().reset();
-        m_session.tell(m_session.project()->reload());
-        if (!live.trouble.isEmpty()) m_session.say(live.trouble, true);
-        if (m_pull) m_session.selectPull(m_pull);
+        ended(m_session.rig().live()); // only now is it known what became of it
     }
     const auto after = m_flow.step();
     if (after == PullStep::look) m_session.rig().bench().pause(true);
@@ -173,11 +170,28 @@ void BenchView::follow() {
         sound(Tone::armed);
     if (after == PullStep::look) sound(Tone::look);
     if (after == PullStep::saving) sound(Tone::broke);
-    if (before == PullStep::saving) sound(Tone::saved);
     m_awake.keep(after == PullStep::armed || after == PullStep::loading || after == PullStep::look ||
                      after == PullStep::saving,
                  tr("A pull is being recorded."));
     showStep();
+}
+
+/// Takes over what became of a recording: the pull it made, and whether it is safe.
+void BenchView::ended(const work::Live& live) {
+    m_pull = live.pull;
+    sound(live.saved ? Tone::saved : Tone::notSaved);
+    if (!m_session.tell(m_session.project()->reload())) return;
+    if (!live.saved)
+        m_session.say(m_pull ? tr("Not all of this pull is in the project. %1 What is missing lies beside it and "
+                                  "is brought in when the project is opened again.")
+                                   .arg(live.trouble)
+                             : tr("This pull is not in the project. %1 What was recorded lies beside it and is "
+                                  "brought in when the project is opened again.")
+                                   .arg(live.trouble),
+                      true);
+    else if (!live.trouble.isEmpty())
+        m_session.say(tr("It was saved in the end: %1").arg(live.trouble), true);
+    if (m_pull) m_session.selectPull(m_pull);
 }
 
 void BenchView::sound(Tone tone) {
@@ -257,8 +271,8 @@ void BenchView::showStep() {
     m_specimen->setText(!piece || m_flow.step() == PullStep::finished
                             ? QString()
                             : tr("%1\n%2, %3")
-                                  .arg(qs(piece->label), qs(data->option(piece->option)->name),
-                                       qs(data->condition(piece->condition)->name)));
+                                  .arg(qs(piece->label), qs(data->optionAt(piece->option).name),
+                                       qs(data->conditionAt(piece->condition).name)));
     QStringList said{m_flow.sentence()};
     if (data && data->study.plan.practice && m_flow.step() == PullStep::finished)
         for (const auto& line :

@@ -34,6 +34,7 @@ private:
     void rigChanged();
     void studyChanged();
     void follow();
+    void ended(const work::Live& live);
     void tick();
     void showStep();
     void carryOut(work::PullAction action);

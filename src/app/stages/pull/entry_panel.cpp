@@ -131,8 +131,8 @@ void EntryPanel::fill() {
     }
     m_next = next ? next->id : 0;
     m_piece->setText(next ? tr("%1\n%2, %3")
-                                .arg(qs(next->label), qs(data->option(next->option)->name),
-                                     qs(data->condition(next->condition)->name))
+                                .arg(qs(next->label), qs(data->optionAt(next->option).name),
+                                     qs(data->conditionAt(next->condition).name))
                           : tr("Every piece has its result. Plan more in Question, or see the verdict."));
     m_form->setVisible(next != nullptr);
     const auto* method = data ? methods::find(data->study.plan.method) : nullptr;

@@ -79,13 +79,13 @@ void GaugePanel::fill() {
     m_table->setRowCount(static_cast<int>(m_rows.size()));
     for (int r = 0; r < m_table->rowCount(); ++r) {
         const auto& g = m_rows[static_cast<std::size_t>(r)];
-        const auto* piece = data->specimen(g.specimen);
+        const auto* piece = &data->specimenAt(g.specimen);
         const auto* pull = data->pull(g.pull);
         m_table->setItem(
             r, 0,
             new QTableWidgetItem(tr("%1   %2, %3")
-                                     .arg(qs(piece->label), qs(data->option(piece->option)->name),
-                                          qs(data->condition(piece->condition)->name))));
+                                     .arg(qs(piece->label), qs(data->optionAt(piece->option).name),
+                                          qs(data->conditionAt(piece->condition).name))));
         m_table->setItem(r, 1, new QTableWidgetItem(g.lastAt ? when(g.lastAt) : tr("not yet")));
         m_table->setItem(
             r, 2,

@@ -93,8 +93,8 @@ void LadderPanel::fill() {
     }
     const auto* piece = data->specimen(m_next);
     m_piece->setText(piece ? tr("%1\n%2, %3")
-                                 .arg(qs(piece->label), qs(data->option(piece->option)->name),
-                                      qs(data->condition(piece->condition)->name))
+                                 .arg(qs(piece->label), qs(data->optionAt(piece->option).name),
+                                      qs(data->conditionAt(piece->condition).name))
                            : QString());
     const auto* known = pull();
     const auto steps = known ? known->outcome.entered.steps : std::vector<study::LadderStep>{};

@@ -99,7 +99,7 @@ PullStage::PullStage(Session& session, QWidget* parent) : QWidget(parent), m_ses
         const auto made =
             session.project()->addUnplanned(session.studyId(), option->text(), condition->text());
         if (!session.tell(made)) return;
-        session.say(tr("%1 waits to be pulled.").arg(qs(session.study()->specimen(*made)->label)));
+        session.say(tr("%1 waits to be pulled.").arg(qs(session.study()->specimenAt(*made).label)));
         option->clear();
     };
     connect(add, &QPushButton::clicked, this, addUnplanned);

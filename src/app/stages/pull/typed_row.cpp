@@ -52,8 +52,8 @@ void TypedRow::fill() {
     }
     m_next = next ? next->id : 0;
     m_piece->setText(next ? tr("%1, %2, %3:")
-                                .arg(qs(next->label), qs(data->option(next->option)->name),
-                                     qs(data->condition(next->condition)->name))
+                                .arg(qs(next->label), qs(data->optionAt(next->option).name),
+                                     qs(data->conditionAt(next->condition).name))
                           : tr("No piece waits to be pulled; a number needs one."));
     for (auto* w : findChildren<QWidget*>(QString(), Qt::FindDirectChildrenOnly))
         if (w != m_piece) w->setVisible(next != nullptr);

@@ -108,11 +108,11 @@ void ChainPanel::refresh() {
             for (const auto& g : m_session.project()->verdict(s.study.id, study::Metric::peak).groups)
                 if (g.summary.mean && g.summary.cv)
                     m_results->addItem(tr("%1, %2: %3")
-                                           .arg(qs(s.option(g.option)->name),
-                                                qs(s.condition(g.condition)->name),
+                                           .arg(qs(s.optionAt(g.option).name),
+                                                qs(s.conditionAt(g.condition).name),
                                                 m_session.force(*g.summary.mean)),
                                        QVariantList{*g.summary.mean, *g.summary.cv,
-                                                    qs(s.option(g.option)->name), qs(s.study.title)});
+                                                    qs(s.optionAt(g.option).name), qs(s.study.title)});
         }
     m_filling = false;
 }

@@ -84,7 +84,7 @@ void RunListPanel::fill() {
         for (const auto& s : data->specimens)
             if (s.label == label)
                 text += tr("   %1, %2")
-                            .arg(qs(data->option(s.option)->name), qs(data->condition(s.condition)->name)) +
+                            .arg(qs(data->optionAt(s.option).name), qs(data->conditionAt(s.condition).name)) +
                         (pulled(s) ? QStringLiteral("  \u2713") : QString());
         m_runs->addItem(text);
     }

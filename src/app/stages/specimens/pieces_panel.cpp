@@ -195,8 +195,8 @@ void PiecesPanel::fillRow(int row, const study::Specimen& s) {
             pull = p.id;
             state = QString::fromUtf8(study::word(p.standing));
         }
-    const auto* o = data.option(s.option);
-    const auto* c = data.condition(s.condition);
+    const auto* o = &data.optionAt(s.option);
+    const auto* c = &data.conditionAt(s.condition);
     for (int k = 0; k < static_cast<int>(m_columns.size()); ++k) {
         const auto& column = m_columns[static_cast<std::size_t>(k)];
         auto* item = new QTableWidgetItem;
@@ -393,8 +393,8 @@ bool PiecesPanel::writeLabels(const QString& path) {
         for (const auto& s : data->specimens)
             if (std::none_of(data->pulls.begin(), data->pulls.end(),
                              [&](const auto& p) { return p.specimen == s.id; }))
-                labels.push_back({qs(s.label), qs(data->option(s.option)->name),
-                                  qs(data->condition(s.condition)->name) +
+                labels.push_back({qs(s.label), qs(data->optionAt(s.option).name),
+                                  qs(data->conditionAt(s.condition).name) +
                                       (s.batch.empty() ? QString() : ", " + qs(s.batch))});
     if (!m_session.tell(
             report::writeLabels(labels, path, static_cast<report::Code>(m_code->currentData().toInt()))))

@@ -82,9 +82,9 @@ void SheetsPanel::fill() {
     if (waiting) text += tr(", %1 have none yet: type it in Pieces").arg(waiting);
     text += ".";
     for (const auto& pair : study::closePairs(*data, data->study.plan.apart.value_or(0)))
-        if (data->specimen(pair.a)->block == sheet)
+        if (data->specimenAt(pair.a).block == sheet)
             text += tr("\n\u26a0 %1 and %2 are only %3 apart.")
-                        .arg(qs(data->specimen(pair.a)->label), qs(data->specimen(pair.b)->label),
+                        .arg(qs(data->specimenAt(pair.a).label), qs(data->specimenAt(pair.b).label),
                              qs(quantity::withUnit(pair.distance, length, 3)));
     m_sentence->setText(text);
 }

@@ -48,8 +48,8 @@ TrailDialog::TrailDialog(Session& session, study::Metric metric, const study::Gr
     head->setWordWrap(true);
     layout->addWidget(head);
     auto* place = new QLabel(tr("%1, %2. %3")
-                                 .arg(qs(data->option(group.option)->name),
-                                      qs(data->condition(group.condition)->name), rule(what, group.summary)));
+                                 .arg(qs(data->optionAt(group.option).name),
+                                      qs(data->conditionAt(group.condition).name), rule(what, group.summary)));
     place->setWordWrap(true);
     layout->addWidget(place);
     auto* tree = new QTreeWidget;
@@ -57,7 +57,7 @@ TrailDialog::TrailDialog(Session& session, study::Metric metric, const study::Gr
     tree->setHeaderLabels({tr("Pull"), tr("Value"), tr("From")});
     tree->setRootIsDecorated(false);
     const auto add = [&](Id pull, Id specimen, const QString& text, const QString& from) {
-        auto* item = new QTreeWidgetItem(tree, {qs(data->specimen(specimen)->label), text, from});
+        auto* item = new QTreeWidgetItem(tree, {qs(data->specimenAt(specimen).label), text, from});
         item->setFont(1, figures(13));
         item->setData(0, Qt::UserRole, pull);
     };

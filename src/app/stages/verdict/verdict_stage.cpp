@@ -179,10 +179,10 @@ void VerdictStage::refresh() {
     for (int i = 0; i < static_cast<int>(v.groups.size()); ++i) {
         const auto& g = v.groups[static_cast<std::size_t>(i)];
         const auto& s = g.summary;
-        const auto* o = data->option(g.option);
+        const auto* o = &data->optionAt(g.option);
         const QStringList cells{g.rank ? QString::number(g.rank) : QStringLiteral("–"),
                                 qs(o->name),
-                                qs(data->condition(g.condition)->name),
+                                qs(data->conditionAt(g.condition).name),
                                 qs(chart::countText(s)),
                                 qs(chart::meanText(s, unit)),
                                 qs(chart::intervalText(s, unit)),

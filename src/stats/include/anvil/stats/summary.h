@@ -37,7 +37,7 @@ struct Summary {
     std::size_t above = 0, below = 0, between = 0, aside = 0;
     std::optional<double> mean;
     MeanBasis basis = MeanBasis::sample;
-    std::optional<double> sd; ///< n − 1 in the denominator
+    std::optional<double> sd; ///< n − 1 in the denominator; up to 1e-12 of the mean is rounding, and 0
     std::optional<double> cv; ///< sd / mean, mean > 0
     std::optional<double> median, min, max;
     std::optional<std::pair<double, double>> meanInterval; ///< 95 %, Student's t (Gosset 1908)
@@ -54,10 +54,10 @@ struct Summary {
 Summary summarise(std::span<const Value> values);
 
 /// Upper quantile of Student's t: the t with P(T ≤ t) = p. df > 0, 0 < p < 1. Relative error about 1e-12
-/// (Boost.Math).
+/// (Boost.Math). NaN where the arguments are none.
 double studentQuantile(double df, double p);
 
-/// P(T > t), one-sided. df > 0.
+/// P(T > t), one-sided. df > 0; NaN where the arguments are none.
 double studentUpperTail(double df, double t);
 
 } // namespace anvil::stats

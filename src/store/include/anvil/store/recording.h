@@ -34,6 +34,10 @@ public:
     std::size_t committed() const { return m_committed; }
     /// The end has been committed too, or could not be.
     bool finished() const { return m_finished; }
+    /// Everything that was taken is in the project, with its end.
+    bool whole() const { return m_whole; }
+    /// Waits until everything is committed or cannot be; takes nothing more.
+    void close();
     /// Why samples could not be committed; empty: they could. What was committed before is kept.
     QString error() const;
 
@@ -70,7 +74,7 @@ private:
     QString m_error;
     std::atomic<Id> m_pullId{0};
     std::atomic<std::size_t> m_committed{0};
-    std::atomic<bool> m_finished{false};
+    std::atomic<bool> m_finished{false}, m_whole{false}, m_dropped{false};
     std::thread m_thread;
 };
 

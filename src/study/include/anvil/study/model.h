@@ -244,10 +244,17 @@ struct StudyData {
     std::vector<Attachment> attachments{};
     bool operator==(const StudyData&) const = default;
 
+    // Null where the study has none with this id.
     const Option* option(Id id) const;
     const Condition* condition(Id id) const;
     const Specimen* specimen(Id id) const;
     const Pull* pull(Id id) const;
+
+    // For ids that `validate` has seen to: of a piece, a pull, or a group of a verdict. Always there; for any
+    // other id one that is called so.
+    const Option& optionAt(Id id) const;
+    const Condition& conditionAt(Id id) const;
+    const Specimen& specimenAt(Id id) const;
 };
 
 /// A label for a new piece that no piece of the study carries. The plan's scheme may hold {A} or {a} (the

@@ -28,6 +28,8 @@ Expected<void> decode(std::string_view bytes, Text& out);
 /// delimiter, and "" is a quote.
 std::vector<std::string> splitFields(std::string_view line, char delimiter);
 
+/// The beginning of a text, of at most so many bytes and never cut within a character.
+std::string_view shortened(std::string_view text, std::size_t most);
 /// Without blanks around it and, if it has them, without its quotes.
 std::string_view trimmed(std::string_view field);
 

@@ -58,8 +58,8 @@ struct Live {
     double zeroedAt = -1;               ///< s on the bench's clock; below 0: never
     study::Id pull = 0;                 ///< of the present recording, once its first samples are safe
     std::size_t committed = 0;          ///< samples that are safe
-    bool saved = false;                 ///< the ended recording is safe as a whole
-    QString trouble;                    ///< what keeps samples from being saved
+    bool saved = false;                 ///< the ended recording is in the project as a whole
+    QString trouble;                    ///< what kept samples from being saved, perhaps only for a while
 };
 
 /// What went wrong on the wire between two looks, as sentences; empty: nothing.
