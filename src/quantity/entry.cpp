@@ -9,6 +9,9 @@
 namespace anvil::quantity {
 namespace {
 
+/// Longer than anything a measurement takes.
+constexpr std::size_t mostEntryBytes = 200;
+
 bool digit(char c) { return c >= '0' && c <= '9'; }
 
 std::string_view trim(std::string_view s) {
@@ -165,6 +168,17 @@ struct Measured {
     int decimals = 0;
 };
 
+/// The inches after some feet: a number, alone or with a length's unit.
+Expected<Measured> inchesAfter(std::string_view s, std::string_view whole) {
+    const auto n = number(s);
+    if (!n) return tl::unexpected(n.error());
+    const auto rest = trim(s.substr(n->end));
+    if (rest.empty()) return Measured{n->value, nullptr, n->decimals};
+    const auto u = findUnit(rest, Dimension::length);
+    if (!u) return fail(fmt::format("\"{}\" cannot be read: {}", whole, u.error().message));
+    return Measured{n->value, *u, n->decimals};
+}
+
 /// One number with an optional unit, or feet and inches.
 Expected<Measured> measured(std::string_view s, std::optional<Dimension> wanted, std::string_view whole) {
     s = trim(s);
@@ -183,9 +197,10 @@ Expected<Measured> measured(std::string_view s, std::optional<Dimension> wanted,
            !(digit(rest[split]) && split > 0 && (rest[split - 1] == ' ' || rest[split - 1] == '\'')))
         ++split;
     if (split < rest.size()) {
-        auto first = findUnit(trim(rest.substr(0, split)), Dimension::length);
-        auto second = measured(rest.substr(split), Dimension::length, whole);
-        if (first && second && (*first)->symbol == "ft" && (!wanted || wanted == Dimension::length)) {
+        const auto first = findUnit(trim(rest.substr(0, split)), Dimension::length);
+        const bool feet = first && (*first)->symbol == "ft" && (!wanted || wanted == Dimension::length);
+        const auto second = feet ? inchesAfter(rest.substr(split), whole) : Expected<Measured>(fail("no feet"));
+        if (second) {
             const Unit* inches = second->unit ? second->unit : &unit("in");
             return Measured{n->value * (*first)->factor / inches->factor +
                                 (n->value < 0 ? -second->value : second->value),
@@ -200,6 +215,8 @@ Expected<Measured> measured(std::string_view s, std::optional<Dimension> wanted,
 } // namespace
 
 Expected<Entry> parseEntry(std::string_view text, std::optional<Dimension> wanted, const Unit* fallback) {
+    if (text.size() > mostEntryBytes)
+        return fail("This is too long for a measurement: type one number with its unit.");
     const std::string clean = normalised(text);
     std::string_view s = trim(clean);
     if (s.empty()) return fail("Nothing was entered: type a number with its unit.");
@@ -286,6 +303,7 @@ Expected<Entry> parseEntry(std::string_view text, std::optional<Dimension> wante
 }
 
 Expected<double> parseNumber(std::string_view text) {
+    if (text.size() > mostEntryBytes) return fail("This is too long for a number.");
     const std::string clean = normalised(text);
     const auto s = trim(clean);
     auto n = number(s);

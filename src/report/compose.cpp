@@ -165,7 +165,7 @@ Document compose(const Source& source, const Units& units) {
                                                .arg(data.conditions.size())
                                                .arg(data.conditions.size() == 1 ? "" : "s")});
     d.blocks.push_back(Heading{2, "What was found"});
-    if (verdict.empty()) {
+    if (verdict.headlines.empty()) {
         d.blocks.push_back(Paragraph{Paragraph::Style::plain,
                                      "No pull has been recorded yet, so there is nothing to rank."});
     } else {
@@ -173,7 +173,7 @@ Document compose(const Source& source, const Units& units) {
         for (const auto& h : verdict.headlines)
             lines << text(h);
         d.blocks.push_back(Bullets{lines});
-        d.blocks.push_back(Figure{chart::ladder(data, verdict, unit, 690),
+        if (!verdict.empty()) d.blocks.push_back(Figure{chart::ladder(data, verdict, unit, 690),
                                   QStringLiteral("Strength ladder: %1.").arg(study::info(metric).noun)});
     }
     auto metrics = study::metricsOf(data.study.plan.method);

@@ -5,7 +5,9 @@
 #include <QPainter>
 #include <QPdfWriter>
 #include <QSaveFile>
+#include <QTextLayout>
 #include <anvil/chart/painter.h>
+#include <utility>
 
 namespace anvil::report {
 namespace {
@@ -20,10 +22,36 @@ QFont font(double size, bool bold) {
     return f;
 }
 
+/// A text broken into lines of a width, also within words that are wider: where each begins, and the end.
+/// Layout and painting both ask here, so that nothing is laid out that is not painted.
+std::vector<qsizetype> lineStarts(const QString& text, double size, bool bold, double width) {
+    QTextLayout layout(QString(text).replace('\n', QChar::LineSeparator), font(size, bold));
+    QTextOption option;
+    option.setWrapMode(QTextOption::WrapAtWordBoundaryOrAnywhere);
+    layout.setTextOption(option);
+    std::vector<qsizetype> starts;
+    layout.beginLayout();
+    for (auto line = layout.createLine(); line.isValid(); line = layout.createLine()) {
+        line.setLineWidth(width);
+        starts.push_back(line.textStart());
+    }
+    layout.endLayout();
+    if (starts.empty()) starts.push_back(0);
+    starts.push_back(text.size());
+    return starts;
+}
+
+double lineHeight(double size, bool bold) { return QFontMetricsF(font(size, bold)).lineSpacing(); }
+
 double heightOf(const QString& text, double size, bool bold, double width) {
-    return QFontMetricsF(font(size, bold))
-        .boundingRect(QRectF(0, 0, width, 1e6), Qt::TextWordWrap, text)
-        .height();
+    return static_cast<double>(lineStarts(text, size, bold, width).size() - 1) * lineHeight(size, bold);
+}
+
+/// How much of a text fits into a height: a number of characters that ends with a line.
+qsizetype fitting(const QString& text, double size, bool bold, double width, double height) {
+    const auto starts = lineStarts(text, size, bold, width);
+    const auto lines = static_cast<std::size_t>(std::max(0.0, height / lineHeight(size, bold)));
+    return starts[std::min(lines, starts.size() - 1)];
 }
 
 double widthOf(const QString& text, double size, bool bold) {
@@ -36,31 +64,33 @@ public:
 
     void operator()(const Heading& h) {
         const double size = h.level == 1 ? 26 : h.level == 2 ? 18 : 14;
-        const double height = heightOf(h.text, size, true, contentWidth);
         m_y += m_y > margin ? (h.level == 2 ? 18 : 8) : 0;
-        room(height + 150); // a heading does not stand alone at the foot
-        put(h.text, margin, contentWidth, height, size, true);
-        m_y += height + 6;
+        room(heightOf(h.text, size, true, contentWidth) + 150); // a heading does not stand alone at the foot
+        flow(h.text, margin, contentWidth, size, true, [](Placed&) {});
+        m_y += 6;
     }
     void operator()(const Paragraph& p) {
         const double size = p.style == Paragraph::Style::lead    ? 15
                             : p.style == Paragraph::Style::small ? 11
                                                                  : 12;
         const double indent = p.style == Paragraph::Style::caution ? 14 : 0;
-        const double height = heightOf(p.text, size, false, contentWidth - indent);
-        room(height);
-        auto& item = put(p.text, margin + indent, contentWidth - indent, height, size, false);
-        item.faint = p.style == Paragraph::Style::small;
-        item.caution = indent > 0;
-        m_y += height + 8;
+        flow(p.text, margin + indent, contentWidth - indent, size, false, [&](Placed& item) {
+            item.faint = p.style == Paragraph::Style::small;
+            item.caution = indent > 0;
+        });
+        m_y += 8;
     }
     void operator()(const Bullets& b) {
         for (const auto& text : b.items) {
-            const double height = heightOf(text, 12, false, contentWidth - 16);
-            room(height);
-            put(QStringLiteral("•"), margin + 2, 12, height, 12, false);
-            put(text, margin + 16, contentWidth - 16, height, 12, false);
-            m_y += height + 4;
+            bool first = true;
+            flow(text, margin + 16, contentWidth - 16, 12, false, [&](Placed& item) {
+                if (!std::exchange(first, false)) return;
+                auto dot = item;
+                dot.rect.setRect(margin + 2, item.rect.top(), 12, item.rect.height());
+                dot.text = QStringLiteral("•");
+                pages.back().items.push_back(dot);
+            });
+            m_y += 4;
         }
         m_y += 4;
     }
@@ -90,8 +120,7 @@ public:
                 h = std::max(h, heightOf(row[static_cast<qsizetype>(i)], size, bold, widths[i] - 2 * pad));
             return h + 6;
         };
-        const auto putRow = [&](const QStringList& row, bool bold) {
-            const double height = rowHeight(row, bold);
+        const auto putRow = [&](const QStringList& row, bool bold, double height) {
             double x = margin;
             for (std::size_t i = 0; i < columns; ++i) {
                 Placed cell;
@@ -109,21 +138,40 @@ public:
             line.rule = true;
             pages.back().items.push_back(line);
         };
-        room(rowHeight(t.header, true) + 30);
-        putRow(t.header, true);
-        for (const auto& row : t.rows) {
-            if (m_y + rowHeight(row, false) > contentBottom) {
-                newPage();
-                putRow(t.header, true);
+        const auto& head = t.header;
+        const double headHeight = std::min(rowHeight(head, true), pageHeight / 4);
+        const auto another = [&] {
+            newPage();
+            putRow(head, true, headHeight);
+        };
+        room(headHeight + 30);
+        putRow(head, true, headHeight);
+        for (const auto& r : t.rows) {
+            auto row = r;
+            double height = rowHeight(row, false);
+            if (m_y + height > contentBottom && m_y > margin + headHeight + 1) another();
+            while (m_y + height > contentBottom) { // taller than a page: it flows on
+                QStringList part;
+                for (std::size_t i = 0; i < columns; ++i) {
+                    auto& cell = row[static_cast<qsizetype>(i)];
+                    const auto n =
+                        fitting(cell, size, false, widths[i] - 2 * pad, contentBottom - m_y - 6);
+                    part << cell.left(n);
+                    cell = cell.mid(n);
+                }
+                putRow(part, false, contentBottom - m_y);
+                another();
+                height = rowHeight(row, false);
             }
-            putRow(row, false);
+            putRow(row, false, height);
         }
         m_y += 12;
     }
     void operator()(const Figure& f) {
-        const double scale = std::min(1.0, contentWidth / f.picture.width);
+        const double caption = std::min(heightOf(f.caption, 11, false, contentWidth), pageHeight / 4);
+        const double scale = std::min({1.0, contentWidth / f.picture.width,
+                                       (contentBottom - margin - caption - 4) / f.picture.height});
         const double height = f.picture.height * scale;
-        const double caption = heightOf(f.caption, 11, false, contentWidth);
         room(height + caption + 4);
         Placed item;
         item.rect = QRectF(margin, m_y, f.picture.width * scale, height);
@@ -131,8 +179,8 @@ public:
         item.scale = scale;
         pages.back().items.push_back(item);
         m_y += height + 4;
-        put(f.caption, margin, contentWidth, caption, 11, false).faint = true;
-        m_y += caption + 14;
+        flow(f.caption, margin, contentWidth, 11, false, [](Placed& item) { item.faint = true; });
+        m_y += 14;
     }
     void finish() {
         for (std::size_t i = 0; i < pages.size(); ++i) {
@@ -152,6 +200,24 @@ private:
     }
     void room(double height) {
         if (m_y + height > contentBottom && m_y > margin) newPage();
+    }
+    /// Text that goes on over as many pages as it takes; `dress` sees each part of it.
+    template <class Dress>
+    void flow(const QString& whole, double x, double width, double size, bool bold, Dress dress) {
+        auto text = whole;
+        const double line = lineHeight(size, bold);
+        // What fits on one page is not torn apart, unless it is long.
+        const double all = heightOf(text, size, bold, width);
+        if (all < pageHeight / 4) room(all);
+        do {
+            if (m_y + line > contentBottom) newPage();
+            const auto n = std::max<qsizetype>(1, fitting(text, size, bold, width, contentBottom - m_y));
+            const auto part = text.left(n);
+            const double height = heightOf(part, size, bold, width);
+            dress(put(part, x, width, height, size, bold));
+            m_y += height;
+            text = text.mid(n);
+        } while (!text.isEmpty());
     }
     Placed& put(const QString& text, double x, double width, double height, double size, bool bold) {
         Placed item;
@@ -193,9 +259,17 @@ void paintPage(QPainter& painter, const Page& page) {
                                  chart::color(palette, chart::Ink::warn));
             painter.setFont(font(item.size, item.bold));
             painter.setPen(chart::color(palette, item.faint ? chart::Ink::faint : chart::Ink::text));
-            painter.drawText(
-                item.rect, static_cast<int>(Qt::TextWordWrap) | (item.right ? Qt::AlignRight : Qt::AlignLeft),
-                item.text);
+            const QFontMetricsF metrics(font(item.size, item.bold));
+            const auto starts = lineStarts(item.text, item.size, item.bold, item.rect.width());
+            double y = item.rect.top() + metrics.ascent();
+            for (std::size_t k = 0; k + 1 < starts.size(); ++k, y += metrics.lineSpacing()) {
+                auto line = item.text.mid(starts[k], starts[k + 1] - starts[k]);
+                while (!line.isEmpty() && line.back().isSpace())
+                    line.chop(1);
+                const double x =
+                    item.right ? item.rect.right() - metrics.horizontalAdvance(line) : item.rect.left();
+                painter.drawText(QPointF(x, y), line);
+            }
         }
     }
 }

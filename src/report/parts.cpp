@@ -123,8 +123,12 @@ Table pullTable(const Source& source, const Units& units) {
             QStringList row{text(s.label), o ? text(o->name) : "", c ? text(c->name) : ""};
             for (const auto m : metrics)
                 row << cell(source, p, s, m, units);
-            row << study::word(study::standingAtEnd(data, p, s, s.option))
-                << remarksOn(source, p, s, units).join("; ");
+            const auto bad = source.readings->unreadable.find(p.id);
+            const bool unread = bad != source.readings->unreadable.end();
+            auto remarks = remarksOn(source, p, s, units);
+            if (unread) remarks.prepend(text(bad->second));
+            row << study::word(unread ? study::Standing::notRead : study::standingAtEnd(data, p, s, s.option))
+                << remarks.join("; ");
             t.rows.push_back(std::move(row));
         }
     return t;

@@ -269,11 +269,12 @@ MetricValue valueOf(const Pull& pull, const curve::Reading* reading, Metric metr
 
 std::vector<std::string> needsLook(const Pull& pull, const Readings& readings) {
     std::vector<std::string> why;
-    if (pull.looked || pull.standing == Standing::voided) return why;
+    if (pull.standing == Standing::voided) return why;
+    if (const auto bad = readings.unreadable.find(pull.id); bad != readings.unreadable.end())
+        why.push_back(bad->second); // looking does not mend it
+    if (pull.looked) return why;
     if (pull.recording == Recording::interrupted)
         why.emplace_back("Its recording was interrupted: say what it may be used for.");
-    if (const auto bad = readings.unreadable.find(pull.id); bad != readings.unreadable.end())
-        why.push_back(bad->second);
     if (const auto r = readings.byPull.find(pull.id); r != readings.byPull.end()) {
         if (r->second.offScale && pull.standing == Standing::counts)
             why.emplace_back("The rig topped out: the peak is only \"at least\".");

@@ -99,7 +99,7 @@ Expected<void> validate(const StudyData& data) {
     for (const auto& s : data.specimens) {
         c.that(options.count(s.option), "the piece " + s.label + " is of an option that is not there");
         c.that(conditions.count(s.condition), "the piece " + s.label + " is of a condition that is not there");
-        c.number(s.replicate, 0, bounds::replicates, "the number of the piece " + s.label + " in its square");
+        c.number(s.replicate, 0, bounds::replicate, "the number of the piece " + s.label + " in its square");
         c.value(s.x, "the place of the piece " + s.label);
         c.value(s.y, "the place of the piece " + s.label);
         for (const auto& m : s.measured) {

@@ -177,6 +177,21 @@ bool Verdict::empty() const {
     return std::none_of(groups.begin(), groups.end(), [](const Group& g) { return g.summary.n > 0; });
 }
 
+/// What is not counted because its curve cannot be read, as a sentence; empty: nothing.
+std::string unreadableIn(const StudyData& data, const Verdict& v, const Condition& condition) {
+    std::string labels;
+    std::size_t n = 0;
+    for (const auto i : v.inCondition(condition.id))
+        for (const auto& l : v.groups[i].leftOut) {
+            if (!l.unreadable) continue;
+            labels += (labels.empty() ? "" : ", ") + data.specimenAt(l.specimen).label;
+            ++n;
+        }
+    if (n == 0) return {};
+    return fmt::format(" {} not counted, for {} curve{} cannot be read: see {}.", n == 1 ? "One pull is" : plural(n, "pull") + " are",
+                       n == 1 ? "its" : "their", n == 1 ? "" : "s", labels);
+}
+
 Verdict evaluate(const StudyData& data, const Readings& readings, Metric metric, double margin) {
     Verdict v;
     v.metric = metric;
@@ -198,12 +213,14 @@ Verdict evaluate(const StudyData& data, const Readings& readings, Metric metric,
                 if (pull.practice != data.study.plan.practice)
                     got = {std::nullopt, pull.practice ? "pulled for practice" : "not pulled for practice",
                            false};
+                const auto bad = readings.unreadable.find(pull.id);
                 if (!got.value) {
-                    g.leftOut.push_back({pull.id, s->id, std::move(got.whyNot)});
+                    const bool damaged = bad != readings.unreadable.end();
+                    g.leftOut.push_back({pull.id, s->id, damaged ? bad->second : std::move(got.whyNot), damaged});
                     continue;
                 }
                 if (got.value->state == stats::State::aside)
-                    g.leftOut.push_back({pull.id, s->id, "set aside: " + pull.reason});
+                    g.leftOut.push_back({pull.id, s->id, "set aside: " + pull.reason, false});
                 g.values.push_back({pull.id, s->id, *got.value, got.guess});
                 values.push_back(*got.value);
             }
@@ -278,6 +295,7 @@ Verdict evaluate(const StudyData& data, const Readings& readings, Metric metric,
                     fmt::format(" {} read beyond the end of the calibration table, which makes {}.",
                                 n == 1 ? "One value was" : fmt::format("{} values were", n),
                                 n == 1 ? "it a guess" : "them guesses");
+            v.headlines.back() += unreadableIn(data, v, condition);
         }
     for (const auto& p : v.pairs) {
         if (p.acrossConditions) continue;

@@ -58,7 +58,7 @@ public:
         std::set<int> taken;
         for (const auto& other : m_study.specimens)
             if (other.option == s.option && other.condition == s.condition) taken.insert(other.replicate);
-        if (replicate <= 0 || replicate > study::bounds::replicates || taken.contains(replicate))
+        if (replicate <= 0 || replicate > study::bounds::replicate || taken.contains(replicate))
             for (replicate = 1; taken.contains(replicate);)
                 ++replicate;
         s.study = m_study.study.id;
@@ -200,7 +200,8 @@ void relearn(ImportPlan& plan, std::size_t index) {
         }
 }
 
-Expected<Imported> importRuns(store::Project& project, const study::StudyData& into, const ImportPlan& plan) {
+Expected<Imported> importRuns(store::Project& project, const study::StudyData& into, const ImportPlan& plan,
+                              const std::atomic<bool>* stop) {
     const auto count =
         std::count_if(plan.rows.begin(), plan.rows.end(), [](const ImportRow& r) { return r.include; });
     if (count == 0) return fail("There is no run to import.");
@@ -219,6 +220,7 @@ Expected<Imported> importRuns(store::Project& project, const study::StudyData& i
         Squares squares(w, into);
         std::set<int> filesKept;
         for (const auto& row : plan.rows) {
+            if (stop && *stop) return w.failWith(QStringLiteral("The import was cancelled."));
             if (!row.include) continue;
             if (filesKept.insert(row.fileIndex).second)
                 w.addFile(plan.files[static_cast<std::size_t>(row.fileIndex)].kept);

@@ -3,6 +3,7 @@
 #include "shell/import_sheet.h"
 #include "stages/question/question_stage.h"
 #include "stages/specimens/specimens_stage.h"
+#include "widgets/plain_text.h"
 #include <QClipboard>
 #include <QComboBox>
 #include <QDir>
@@ -538,6 +539,50 @@ TEST_F(Shell, LongNamesAndManySquaresStayInsideTheWindow) {
         for (int i = 0; i < stageCount; ++i)
             window->goTo(static_cast<Stage>(i));
         EXPECT_EQ(window->size(), size);
+    }
+}
+
+/// An option named as a picture is shown to the letter: no label or tool tip takes it for markup.
+TEST_F(Window, WhatAProjectSaysIsNeverMarkup) {
+    openDemo();
+    const auto name = QStringLiteral("<img src='/dev/zero'><b>Bold</b>");
+    ASSERT_TRUE(session().project()->addOption(session().studyId(), name));
+    ASSERT_TRUE(session().project()->changeStudy(session().studyId(), {{"question", name}}, "question"));
+    for (const auto stage : {Stage::question, Stage::specimens, Stage::rig, Stage::pull, Stage::curves,
+                             Stage::verdict, Stage::report}) {
+        window->goTo(stage);
+        QTest::qWait(20);
+        for (const auto* label : window->findChildren<QLabel*>())
+            EXPECT_TRUE(label->textFormat() == Qt::PlainText || label->objectName() == "bigLoad" ||
+                        label->text().isEmpty())
+                << label->objectName().toStdString() << ": " << label->text().toStdString();
+    }
+    EXPECT_TRUE(visibleTexts(window.get()).join('\n').contains(name) || session().study()->study.question == name.toStdString());
+    EXPECT_FALSE(plainTip(name).contains("<img"));
+    EXPECT_TRUE(plainTip(name).contains("&lt;img"));
+    EXPECT_EQ(plainTip("5 < 6"), "5 < 6");
+}
+
+/// Whatever Esc meets, the window shows what is in the file.
+TEST_F(Window, CancellingAnImportLeavesWindowAndFileAlike) {
+    openDemo();
+    const auto before = session().project()->file().load().value();
+    for (const int wait : {0, 1, 20}) {
+        auto* sheet = window->importFiles(demoLogs());
+        ASSERT_TRUE(sheet);
+        ASSERT_TRUE(waitFor([&] { return !sheet->looking() && !sheet->plan().rows.empty(); }));
+        bool closed = false;
+        QObject::connect(sheet, &QDialog::finished, sheet, [&] { closed = true; });
+        QTest::mouseClick(sheet->findChild<QPushButton*>("primary"), Qt::LeftButton);
+        EXPECT_FALSE(sheet->findChild<QTableWidget*>("runs")->isEnabled()) << "the writer reads it";
+        QTest::qWait(wait);
+        if (!closed) QTest::keyClick(sheet, Qt::Key_Escape);
+        ASSERT_TRUE(waitFor([&] { return closed; }));
+        EXPECT_TRUE(session().project()->file().load().value() == session().project()->studies());
+        if (session().project()->studies() != before) {
+            ASSERT_TRUE(session().project()->undo());
+        }
+        EXPECT_TRUE(session().project()->studies() == before);
     }
 }
 

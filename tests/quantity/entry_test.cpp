@@ -162,4 +162,20 @@ TEST(Number, Bare) {
     EXPECT_FALSE(parseNumber("1,250"));
 }
 
+/// Nested feet, endless digits, endless units: a sentence at once.
+TEST(Entry, WhatIsNoMeasurementEndsAtOnce) {
+    for (const char* piece : {"1 a ", "5' ", "1 1/2 ", "1-", "1…", "±", "((", "9", "1e9", "µ", "1,250 "}) {
+        std::string text;
+        while (text.size() < 100'000)
+            text += piece;
+        EXPECT_FALSE(parseEntry(text)) << piece;
+        EXPECT_FALSE(parseNumber(text)) << piece;
+        EXPECT_FALSE(parseEntry(text.substr(0, 190), Dimension::length)) << piece;
+    }
+    EXPECT_NEAR(parseEntry("5' 3 1/2\"", Dimension::length)->si, (5 * 12 + 3.5) * 0.0254, 1e-12);
+    EXPECT_NEAR(parseEntry("5 ft 3", Dimension::length)->si, 63 * 0.0254, 1e-12) << "inches by themselves";
+    EXPECT_FALSE(parseEntry("5' 3' 2\"", Dimension::length));
+    EXPECT_FALSE(parseEntry("1e308 kN")) << "too large once it is in newtons";
+}
+
 } // namespace

@@ -121,6 +121,65 @@ TEST(Report, ManyOptionsRunOverPagesAndNothingIsCut) {
         }
 }
 
+/// Whatever is taller than a page flows on: every word of it arrives, within the page.
+TEST(Report, LongTextsFlowOnOverPages) {
+    chart::loadFonts();
+    QStringList words;
+    for (int i = 0; i < 3000; ++i)
+        words << QStringLiteral("word%1").arg(i);
+    const auto note = words.join(' ');
+    const QString unbroken(4000, 'x');
+    const Document d{"Long",
+                     {Heading{1, note.left(3000)}, Paragraph{Paragraph::Style::plain, note},
+                      Paragraph{Paragraph::Style::caution, unbroken}, Bullets{{note, "short"}},
+                      Table{{"Piece", "Note"}, {{"A1-1", "held"}, {"A1-2", note}, {"A1-3", unbroken}}, {false, false}},
+                      Paragraph{Paragraph::Style::plain, "line\nline\n\nline"}}};
+    const auto pages = paginate(d);
+    QString all;
+    for (const auto& page : pages)
+        for (const auto& item : page.items) {
+            EXPECT_LE(item.rect.right(), pageWidth + 0.5);
+            EXPECT_LE(item.rect.bottom(), pageHeight - 20) << item.text.left(40).toStdString();
+            if (!item.rule) all += " " + item.text;
+        }
+    for (const auto& w : words)
+        EXPECT_GE(all.count(QRegularExpression("\\b" + w + "\\b")), 3) << w.toStdString();
+    EXPECT_EQ(all.count('x'), 2 * 4000);
+    QTemporaryDir dir;
+    ASSERT_TRUE(writePdf(d, dir.filePath("r.pdf")));
+    const auto text = run("pdftotext", {"-layout", dir.filePath("r.pdf"), "-"});
+    for (const auto& w : words)
+        EXPECT_GE(text.count(QRegularExpression("\\b" + w + "\\b")), 3) << w.toStdString();
+    EXPECT_EQ(text.count('x'), 2 * 4000);
+}
+
+/// A curve that is damaged does not count, and that is said wherever it would have.
+TEST(Report, ADamagedCurveIsSaidAndDoesNotCount) {
+    chart::loadFonts();
+    Study s(2, 4);
+    const auto pull = s.data.pulls[1].id;
+    s.data.pulls[1].looked = true;
+    s.readings.byPull.erase(pull);
+    s.readings.unreadable[pull] = "The samples of curve 5 are damaged (checksum of a stretch of force).";
+    const auto verdict = study::evaluate(s.data, s.readings, study::Metric::peak, 0.1);
+    const auto found = std::find_if(verdict.groups.begin(), verdict.groups.end(),
+                                    [](const auto& g) { return g.option == 1; });
+    EXPECT_EQ(found->summary.n, 3U);
+    EXPECT_NE(verdict.headlines[0].find("One pull is not counted, for its curve cannot be read: see P102."),
+              std::string::npos)
+        << verdict.headlines[0];
+    const auto html = toHtml(compose(s.source(), unitsFrom("N", "mm")));
+    EXPECT_TRUE(html.contains("One pull is not counted"));
+    EXPECT_TRUE(html.contains("The samples of curve 5 are damaged"));
+    EXPECT_TRUE(html.contains("not read"));
+    EXPECT_FALSE(study::needsLook(s.data.pulls[1], s.readings).empty()) << "looking does not mend it";
+    for (const auto& p : s.data.pulls) { // and where nothing is left at all
+        s.readings.byPull.erase(p.id);
+        s.readings.unreadable[p.id] = "damaged";
+    }
+    EXPECT_TRUE(toHtml(compose(s.source(), unitsFrom("N", "mm"))).contains("8 pulls are not counted"));
+}
+
 TEST(Report, AnEmptyStudyIsAReportToo) {
     chart::loadFonts();
     Study s(0, 0);

@@ -3,6 +3,7 @@
 #include <QTemporaryDir>
 #include <anvil/work/import.h>
 #include <gtest/gtest.h>
+#include <sys/stat.h>
 
 using namespace anvil;
 using namespace anvil::work;
@@ -59,6 +60,34 @@ TEST_F(Import, FilesBecomeABoardInOneUndoableStep) {
     ASSERT_TRUE(p->redo());
     EXPECT_EQ(only().pulls.size(), 4U);
     EXPECT_TRUE(p->file().check().problems.isEmpty());
+}
+
+/// Cancelled: nothing of it is in the project.
+TEST_F(Import, CancellingLeavesNothing) {
+    const auto plan = look({file("pin_dry_1.csv", log(80, 10)), file("pin_dry_2.csv", log(90, 11))});
+    const std::atomic<bool> stop{true};
+    const auto done = importRuns(p->file(), fresh(), plan, &stop);
+    ASSERT_FALSE(done);
+    EXPECT_NE(done.error().message.find("cancelled"), std::string::npos);
+    EXPECT_TRUE(p->file().load()->empty());
+    EXPECT_TRUE(p->file().curveDigests()->empty());
+    EXPECT_TRUE(p->file().check().problems.isEmpty());
+}
+
+/// Devices and pipes would be read without end, endless lines make no table.
+TEST_F(Import, OnlyFilesOfLinesAreRead) {
+    const auto pipe = dir.filePath("pipe.csv");
+    ASSERT_EQ(::mkfifo(pipe.toLocal8Bit().constData(), 0600), 0);
+    const auto endless = file("endless.csv", "Time,Force\n" + QByteArray(3'000'000, '7'));
+    const auto sparse = file("huge.csv", "1,2\n");
+    ASSERT_TRUE(QFile::resize(sparse, 1'000'000'000));
+    const auto plan = look({"/dev/zero", pipe, dir.path(), endless, sparse, dir.filePath("none.csv")});
+    EXPECT_TRUE(plan.rows.empty());
+    const auto said = plan.unread.join('\n');
+    EXPECT_EQ(said.count("no file of data"), 3) << said.toStdString();
+    EXPECT_TRUE(said.contains("endless.csv: a line of it is longer than 1 MB"));
+    EXPECT_TRUE(said.contains("huge.csv: it is larger than 400 MB"));
+    EXPECT_TRUE(said.contains("none.csv: there is no such file"));
 }
 
 TEST_F(Import, RepeatsAreRecognisedByContentWhateverTheirName) {

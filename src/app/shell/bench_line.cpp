@@ -1,5 +1,6 @@
 #include "shell/bench_line.h"
 
+#include "widgets/plain_text.h"
 #include "shell/rig_desk.h"
 #include "theme/theme.h"
 #include <QHBoxLayout>
@@ -16,9 +17,9 @@ BenchLine::BenchLine(Session& session, QWidget* parent) : QWidget(parent), m_ses
     setObjectName("benchLine");
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(0, 0, 0, 0);
-    m_state = new QLabel;
+    m_state = plainLabel();
     m_state->setObjectName("benchState");
-    m_load = new QLabel;
+    m_load = plainLabel();
     m_load->setObjectName("benchLoad");
     m_load->setFont(figures(18, true));
     m_load->setMinimumWidth(118);
@@ -31,8 +32,8 @@ BenchLine::BenchLine(Session& session, QWidget* parent) : QWidget(parent), m_ses
     m_unit = new QPushButton;
     m_unit->setObjectName("benchUnit");
     m_unit->setFocusPolicy(Qt::NoFocus);
-    m_unit->setToolTip(tr("The next unit of force"));
-    m_next = new QLabel;
+    setTip(m_unit, tr("The next unit of force"));
+    m_next = plainLabel();
     m_next->setObjectName("faint");
     for (QWidget* w :
          {static_cast<QWidget*>(m_state), static_cast<QWidget*>(m_load), m_bar, static_cast<QWidget*>(m_unit),
@@ -72,7 +73,7 @@ void BenchLine::refresh() {
         w->setVisible(on);
     if (live.link == work::LinkState::none) {
         m_state->setText(tr("No rig is connected: results come in as files."));
-        m_state->setToolTip({});
+        setTip(m_state, {});
         return;
     }
     const auto name = qs(m_session.rig().setup().name);
@@ -80,19 +81,19 @@ void BenchLine::refresh() {
                      : !live.fresh                                  ? tr("⚠ %1 is silent").arg(name)
                      : live.recorder == rig::RecorderState::loading ? tr("● %1 records").arg(name)
                                                                     : name);
-    m_state->setToolTip(live.said);
+    setTip(m_state, live.said);
     if (!on) return;
     const auto& unit = m_session.rig().loadUnit();
     m_load->setText((live.inside ? QString() : QStringLiteral("~ ")) +
                     qs(quantity::atStep(unit.fromSi(live.force),
                                         unit.fromSi(rig::displayStep(m_session.rig().setup())))) +
                     QStringLiteral(" ") + QString::fromUtf8(unit.symbol.data()));
-    m_load->setToolTip(live.inside ? QString() : tr("Beyond the calibrated range: a guess"));
+    setTip(m_load, live.inside ? QString() : tr("Beyond the calibrated range: a guess"));
     m_unit->setText(QString::fromUtf8(unit.symbol.data()));
     const auto limit = rig::limitOf(m_session.rig().setup());
     m_share = limit ? std::clamp(live.force / *limit, 0.0, 1.0) : 0;
     m_zero->setText(live.offZero ? tr("Zero ⚠") : tr("Zero"));
-    m_zero->setToolTip(live.zeroedAt < 0 ? tr("Not zeroed yet") : tr("Takes what is shown now as nothing"));
+    setTip(m_zero, live.zeroedAt < 0 ? tr("Not zeroed yet") : tr("Takes what is shown now as nothing"));
     update();
 }
 

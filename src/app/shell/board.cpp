@@ -1,12 +1,12 @@
 #include "shell/board.h"
 
+#include "widgets/plain_text.h"
 #include "theme/theme.h"
 #include <QHelpEvent>
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
 #include <QPainterPath>
-#include <QToolTip>
 #include <anvil/study/joints.h>
 #include <set>
 
@@ -394,7 +394,7 @@ bool Board::event(QEvent* event) {
     if (event->type() == QEvent::ToolTip) {
         const auto* help = static_cast<QHelpEvent*>(event);
         const auto tip = tipAt(help->pos());
-        tip.isEmpty() ? QToolTip::hideText() : QToolTip::showText(help->globalPos(), tip, this);
+        showTip(help->globalPos(), tip, this);
         return true;
     }
     return QWidget::event(event);

@@ -1,5 +1,6 @@
 #include "shell/import_sheet.h"
 
+#include "widgets/plain_text.h"
 #include "theme/theme.h"
 #include <QComboBox>
 #include <QDialogButtonBox>
@@ -63,20 +64,22 @@ ImportSheet::ImportSheet(Session& session, const QStringList& paths, QWidget* pa
     setObjectName("importSheet");
     resize(1080, 640);
     auto* layout = new QVBoxLayout(this);
-    m_summary = new QLabel;
+    m_summary = plainLabel();
     m_summary->setObjectName("big");
     m_summary->setWordWrap(true);
     layout->addWidget(m_summary);
-    m_trouble = new QLabel;
+    m_trouble = plainLabel();
     m_trouble->setObjectName("trouble");
     m_trouble->setWordWrap(true);
     layout->addWidget(m_trouble);
-    auto* asks = new QHBoxLayout;
+    m_asks = new QWidget;
+    auto* asks = new QHBoxLayout(m_asks);
+    asks->setContentsMargins(0, 0, 0, 0);
     const auto ask = [&](const QString& text, const QStringList& units, QComboBox*& box, const char* name) {
         auto* holder = new QWidget;
         auto* row = new QHBoxLayout(holder);
         row->setContentsMargins(0, 0, 0, 0);
-        row->addWidget(new QLabel(text));
+        row->addWidget(plainLabel(text));
         box = new QComboBox;
         box->setObjectName(name);
         box->addItem(tr("choose…"), QString());
@@ -94,14 +97,14 @@ ImportSheet::ImportSheet(Session& session, const QStringList& paths, QWidget* pa
     m_decimalAsk = ask(tr("Does 1,250 mean"), {}, m_decimal, "decimal");
     m_decimal->addItem(tr("1.25 (decimal comma)"), ",");
     m_decimal->addItem(tr("1250 (thousands)"), ".");
-    auto* limitLabel = new QLabel(tr("Rig limit, if it had one"));
+    auto* limitLabel = plainLabel(tr("Rig limit, if it had one"));
     asks->addWidget(limitLabel);
     m_limit = new QLineEdit;
     m_limit->setObjectName("limit");
     m_limit->setPlaceholderText(tr("such as 5 kN"));
     m_limit->setMaximumWidth(110);
     asks->addWidget(m_limit);
-    asks->addWidget(new QLabel(tr("Into")));
+    asks->addWidget(plainLabel(tr("Into")));
     m_study = new QComboBox;
     m_study->setObjectName("intoStudy");
     m_study->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
@@ -113,7 +116,7 @@ ImportSheet::ImportSheet(Session& session, const QStringList& paths, QWidget* pa
     m_study->setCurrentIndex(session.studyId() ? m_study->findData(session.studyId()) : m_study->count() - 1);
     asks->addWidget(m_study);
     asks->addStretch();
-    layout->addLayout(asks);
+    layout->addWidget(m_asks);
     m_table = new QTableWidget(0, columnCount);
     m_table->setObjectName("runs");
     m_table->setHorizontalHeaderLabels({tr("In"), tr("Curve"), tr("File, run"), tr("Peak"), tr("Option"),
@@ -129,7 +132,7 @@ ImportSheet::ImportSheet(Session& session, const QStringList& paths, QWidget* pa
     m_table->setColumnWidth(replicateColumn, 72);
     m_table->horizontalHeader()->setSectionResizeMode(remarkColumn, QHeaderView::Stretch);
     layout->addWidget(m_table, 1);
-    auto* hint = new QLabel(tr(
+    auto* hint = plainLabel(tr(
         "Option and condition come from the file names. Correct one, and all that are named alike follow."));
     hint->setObjectName("faint");
     layout->addWidget(hint);
@@ -147,10 +150,7 @@ ImportSheet::ImportSheet(Session& session, const QStringList& paths, QWidget* pa
     bottom->addWidget(m_cancel);
     bottom->addWidget(m_go);
     layout->addLayout(bottom);
-    connect(m_cancel, &QPushButton::clicked, this, [this] {
-        m_stop = true;
-        if (!m_watcher.isRunning()) reject();
-    });
+    connect(m_cancel, &QPushButton::clicked, this, &ImportSheet::reject);
     connect(m_go, &QPushButton::clicked, this, &ImportSheet::import);
     connect(m_table, &QTableWidget::cellChanged, this, &ImportSheet::edited);
     connect(m_limit, &QLineEdit::editingFinished, this, [this] {
@@ -160,18 +160,7 @@ ImportSheet::ImportSheet(Session& session, const QStringList& paths, QWidget* pa
         }
     });
     connect(&m_watcher, &QFutureWatcher<work::ImportPlan>::finished, this, &ImportSheet::looked);
-    connect(&m_writing, &QFutureWatcher<Expected<work::Imported>>::finished, this, [this] {
-        const auto result = m_writing.result();
-        m_bar->hide();
-        if (!result) {
-            m_trouble->setText(qs(result.error().message));
-            m_go->show();
-            return;
-        }
-        m_imported = result->pulls;
-        m_session.tell(m_session.project()->adopt(result->journal, result->what));
-        accept();
-    });
+    connect(&m_writing, &QFutureWatcher<Expected<work::Imported>>::finished, this, &ImportSheet::written);
     auto* ticker = new QTimer(this);
     connect(ticker, &QTimer::timeout, this,
             [this] { m_bar->setValue(static_cast<int>(m_progressShare * 100)); });
@@ -186,6 +175,38 @@ ImportSheet::~ImportSheet() {
     m_stop = true;
     m_watcher.waitForFinished();
     m_writing.waitForFinished();
+}
+
+void ImportSheet::reject() {
+    m_stop = true;
+    m_again = false;
+    if (m_watcher.isRunning() || m_writing.isRunning()) return m_summary->setText(tr("Cancelling…"));
+    QDialog::reject();
+}
+
+/// What was written may have been through before it could be cancelled: then it is in the project, and undo
+/// takes it back.
+void ImportSheet::written() {
+    const auto result = m_writing.result();
+    setWriting(false);
+    if (!result) {
+        if (m_stop) return QDialog::reject();
+        m_trouble->setText(qs(result.error().message));
+        m_trouble->show();
+        return;
+    }
+    m_imported = result->pulls;
+    m_session.tell(m_session.project()->adopt(result->journal, result->what));
+    accept();
+}
+
+/// The writer reads the rows: nobody changes them meanwhile.
+void ImportSheet::setWriting(bool on) {
+    for (QWidget* w : {static_cast<QWidget*>(m_table), m_asks})
+        w->setEnabled(!on);
+    m_go->setVisible(!on);
+    m_bar->setRange(0, on ? 0 : 100);
+    m_bar->setVisible(on);
 }
 
 void ImportSheet::look() {
@@ -236,10 +257,7 @@ void ImportSheet::looked() {
         m_again = false;
         return look();
     }
-    if (m_stop) {
-        reject();
-        return;
-    }
+    if (m_stop) return QDialog::reject();
     auto fresh = m_watcher.result();
     // A unit is asked once for files without one; hints apply to all files, so what was typed by hand is
     // carried over.
@@ -291,7 +309,7 @@ void ImportSheet::fill() {
                 column == optionColumn || column == conditionColumn || column == replicateColumn;
             item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable |
                            (editable ? Qt::ItemIsEditable : Qt::NoItemFlags));
-            item->setToolTip(texts[k]);
+            setTip(item, texts[k]);
             if (column == peakColumn) {
                 item->setFont(figures(13));
                 item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
@@ -354,11 +372,10 @@ void ImportSheet::import() {
     study::StudyData into;
     into.study = work::studyFor(m_paths, static_cast<int>(m_session.project()->studies().size()));
     if (const auto* data = m_session.project()->study(m_study->currentData().toLongLong())) into = *data;
-    m_go->hide();
-    m_bar->setRange(0, 0);
-    m_bar->show();
+    setWriting(true);
+    m_stop = false;
     m_writing.setFuture(QtConcurrent::run([this, into]() -> Expected<work::Imported> {
-        return work::importRuns(m_session.project()->file(), into, m_plan);
+        return work::importRuns(m_session.project()->file(), into, m_plan, &m_stop);
     }));
 }
 
@@ -369,7 +386,7 @@ ValuesSheet::ValuesSheet(Session& session, const QByteArray& bytes, const QStrin
     setObjectName("valuesSheet");
     resize(720, 480);
     auto* layout = new QVBoxLayout(this);
-    auto* head = new QLabel;
+    auto* head = plainLabel();
     head->setObjectName("big");
     head->setWordWrap(true);
     layout->addWidget(head);
@@ -379,7 +396,7 @@ ValuesSheet::ValuesSheet(Session& session, const QByteArray& bytes, const QStrin
         tables::readValues(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
     if (!table) {
         head->setText(tr("%1: %2.").arg(sourceName, qs(table.error().message)));
-        auto* help = new QLabel(tr("One row a piece, with the headings option, condition, value, unit and "
+        auto* help = plainLabel(tr("One row a piece, with the headings option, condition, value, unit and "
                                    "standing:\n\noption\tcondition\tvalue\tunit\tstanding\nWedge "
                                    "socket\tPlain\t4.21\tkN\texact\nWedge socket\tPlain\t4.40\tkN\tabove"));
         help->setObjectName("faint");
@@ -395,7 +412,7 @@ ValuesSheet::ValuesSheet(Session& session, const QByteArray& bytes, const QStrin
     for (const auto& p : m_tableData->problems)
         trouble << tr("Line %1 %2 (left out).").arg(p.line).arg(qs(p.reason));
     if (!trouble.isEmpty()) {
-        auto* label = new QLabel(trouble.mid(0, 6).join("\n"));
+        auto* label = plainLabel(trouble.mid(0, 6).join("\n"));
         label->setObjectName("trouble");
         label->setWordWrap(true);
         layout->addWidget(label);
@@ -403,7 +420,7 @@ ValuesSheet::ValuesSheet(Session& session, const QByteArray& bytes, const QStrin
     const bool needsUnit = std::any_of(rows.begin(), rows.end(), [](const auto& r) { return !r.unit; });
     if (needsUnit) {
         auto* row = new QHBoxLayout;
-        row->addWidget(new QLabel(tr("The table names no unit. The values are in")));
+        row->addWidget(plainLabel(tr("The table names no unit. The values are in")));
         m_unit = new QComboBox;
         m_unit->setObjectName("valueUnit");
         for (const char* u : {"", "N", "kN", "kgf", "lbf", "N/mm", "J"})

@@ -24,9 +24,13 @@ public:
     const work::ImportPlan& plan() const { return m_plan; }
     bool looking() const { return m_watcher.isRunning(); }
     int importedPulls() const { return m_imported; }
+    /// Cancel, Esc and the window's own button: what is being looked at or written is given up first.
+    void reject() override;
 
 private:
     void look();
+    void written();
+    void setWriting(bool on);
     void looked();
     void fill();
     void summarise();
@@ -44,7 +48,7 @@ private:
     bool m_filling = false, m_again = false;
     int m_imported = 0;
     QLabel *m_summary, *m_trouble;
-    QWidget *m_forceAsk, *m_lengthAsk, *m_decimalAsk;
+    QWidget *m_asks, *m_forceAsk, *m_lengthAsk, *m_decimalAsk;
     QComboBox *m_forceUnit, *m_lengthUnit, *m_decimal, *m_study;
     QLineEdit* m_limit;
     QTableWidget* m_table;

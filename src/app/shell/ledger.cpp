@@ -1,5 +1,6 @@
 #include "shell/ledger.h"
 
+#include "widgets/plain_text.h"
 #include "shell/pictures_list.h"
 #include <QCheckBox>
 #include <QComboBox>
@@ -20,13 +21,13 @@ namespace anvil::app {
 namespace {
 
 QLabel* section(const QString& text) {
-    auto* label = new QLabel(text);
+    auto* label = plainLabel(text);
     label->setObjectName("section");
     return label;
 }
 
 QLabel* wrapped(const char* name) {
-    auto* label = new QLabel;
+    auto* label = plainLabel();
     label->setObjectName(name);
     label->setWordWrap(true);
     label->setTextInteractionFlags(Qt::TextSelectableByMouse);
@@ -113,16 +114,16 @@ Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(s
     m_shares = new QLineEdit;
     m_shares->setObjectName("shares");
     m_shares->setPlaceholderText(tr("60 % let go, 40 % tore"));
-    m_shares->setToolTip(tr("Shares by area of a mixed failure; together 100 %"));
+    setTip(m_shares, tr("Shares by area of a mixed failure; together 100 %"));
     edits->addWidget(m_shares);
     m_afterwards = new QLineEdit;
     m_afterwards->setObjectName("afterwards");
     m_afterwards->setPlaceholderText(tr("afterwards: bent, stuck"));
-    m_afterwards->setToolTip(tr("What the piece is like now: bent, stuck, still works"));
+    setTip(m_afterwards, tr("What the piece is like now: bent, stuck, still works"));
     edits->addWidget(m_afterwards);
     m_unloading = new QCheckBox(tr("Broke on unloading"));
     m_unloading->setObjectName("whileUnloading");
-    m_unloading->setToolTip(tr("Or while it was handled: the greatest load before is what counts"));
+    setTip(m_unloading, tr("Or while it was handled: the greatest load before is what counts"));
     edits->addWidget(m_unloading);
     edits->addSpacing(4);
     edits->addWidget(section(tr("Remarks on the curve")));

@@ -148,6 +148,7 @@ void MainWindow::newProject() {
 void MainWindow::tellKeys() {
     QMessageBox box(this);
     box.setWindowTitle(tr("Keys and first steps"));
+    box.setTextFormat(Qt::PlainText);
     box.setText(tr("Drop logger files on the window, check the import sheet, read the verdict."));
     box.setInformativeText(
         tr("Ctrl+1 … Ctrl+7  the stages\nCtrl+I  import logger files\nCtrl+Shift+V  paste results from a "

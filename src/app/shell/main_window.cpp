@@ -1,5 +1,6 @@
 #include "shell/main_window.h"
 
+#include "widgets/plain_text.h"
 #include "shell/bench_line.h"
 #include "shell/board.h"
 #include "shell/ledger.h"
@@ -61,10 +62,10 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     layout->setSpacing(4);
     m_headline = new QPushButton;
     m_headline->setObjectName("headline");
-    m_headline->setToolTip(tr("The studies of this project"));
+    setTip(m_headline, tr("The studies of this project"));
     m_headline->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
     layout->addWidget(m_headline);
-    m_readOnly = new QLabel;
+    m_readOnly = plainLabel();
     m_readOnly->setObjectName("trouble");
     m_readOnly->setWordWrap(true);
     m_readOnly->hide();
@@ -96,7 +97,7 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
 
     auto* line = new QHBoxLayout;
     m_bench = new BenchLine(m_session);
-    m_message = new QLabel;
+    m_message = plainLabel();
     m_message->setObjectName("message");
     m_message->setTextInteractionFlags(Qt::TextSelectableByMouse);
     m_message->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
@@ -118,7 +119,7 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
             m_tray = new QSystemTrayIcon(icon("list"), this);
             m_tray->show();
         }
-        m_tray->showMessage(tr("Jaunty Anvil"), text);
+        m_tray->showMessage(tr("Jaunty Anvil"), QString(text).replace('<', u'\u2039')); // some desktops take it for markup
     });
     connect(&m_session, &Session::projectWanted, this, &MainWindow::newProject);
     connect(&m_session, &Session::changed, this, &MainWindow::refresh);
@@ -126,7 +127,7 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     connect(&m_session, &Session::projectChanged, this, &MainWindow::refreshTitles);
     connect(&m_session, &Session::message, this, [this](const QString& text, bool problem) {
         m_message->setText(text);
-        m_message->setToolTip(text);
+        setTip(m_message, text);
         m_message->setStyleSheet(
             problem ? QStringLiteral("color: %1; font-weight: bold;").arg(theme().warn.name()) : QString());
     });

@@ -1,5 +1,6 @@
 #include "shell/pictures_list.h"
 
+#include "widgets/plain_text.h"
 #include <QDateTime>
 #include <QFile>
 #include <QFileDialog>
@@ -64,7 +65,7 @@ void PicturesList::refresh() {
     for (const auto& a : m_shown) {
         auto* item = new QListWidgetItem(
             a.at ? tr("%1\nat %2 s").arg(qs(a.name), qs(quantity::significant(*a.at, 4))) : qs(a.name));
-        item->setToolTip(qs(a.name));
+        setTip(item, qs(a.name));
         if (pictures.contains(QFileInfo(qs(a.name)).suffix().toLower()))
             if (const auto file = m_session.project()->file().importedFile(a.file))
                 if (const auto bytes = file->unpack()) {

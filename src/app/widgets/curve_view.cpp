@@ -1,5 +1,6 @@
 #include "widgets/curve_view.h"
 
+#include "widgets/plain_text.h"
 #include "theme/theme.h"
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -238,7 +239,7 @@ void CurveView::mouseMoveEvent(QMouseEvent* event) {
     } else {
         const auto* pin = pinAt(event->position());
         setCursor(pin && m_movable ? Qt::SizeHorCursor : Qt::ArrowCursor);
-        setToolTip(pin && m_movable ? tr("Drag to move this landmark; undo brings it back") : QString());
+        setTip(this, pin && m_movable ? tr("Drag to move this landmark; undo brings it back") : QString());
     }
 }
 

@@ -1,5 +1,6 @@
 #include "widgets/panel.h"
 
+#include "widgets/plain_text.h"
 #include "theme/theme.h"
 #include <QHeaderView>
 #include <QLabel>
@@ -59,7 +60,7 @@ QLineEdit* field(const char* name, const QString& hint, int width) {
 }
 
 QLabel* wrappedLabel(const char* name) {
-    auto* label = new QLabel;
+    auto* label = plainLabel();
     label->setObjectName(name);
     label->setWordWrap(true);
     label->setTextFormat(Qt::PlainText);
@@ -67,7 +68,7 @@ QLabel* wrappedLabel(const char* name) {
 }
 
 QLabel* actionLabel() {
-    auto* label = new QLabel;
+    auto* label = plainLabel();
     label->setObjectName("spaceAction");
     label->setAlignment(Qt::AlignCenter);
     label->setMinimumHeight(64);

@@ -1,10 +1,10 @@
 #include "widgets/picture_view.h"
 
+#include "widgets/plain_text.h"
 #include "theme/theme.h"
 #include <QHelpEvent>
 #include <QMouseEvent>
 #include <QPainter>
-#include <QToolTip>
 #include <anvil/chart/painter.h>
 
 namespace anvil::app {
@@ -62,10 +62,8 @@ void PictureView::mouseDoubleClickEvent(QMouseEvent* event) {
 bool PictureView::event(QEvent* event) {
     if (event->type() == QEvent::ToolTip) {
         const auto* help = static_cast<QHelpEvent*>(event);
-        if (const auto* hit = hitAt(help->pos()))
-            QToolTip::showText(help->globalPos(), QString::fromStdString(hit->tip), this);
-        else
-            QToolTip::hideText();
+        const auto* hit = hitAt(help->pos());
+        showTip(help->globalPos(), hit ? QString::fromStdString(hit->tip) : QString(), this);
         return true;
     }
     return QWidget::event(event);

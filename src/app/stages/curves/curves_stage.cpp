@@ -1,5 +1,6 @@
 #include "stages/curves/curves_stage.h"
 
+#include "widgets/plain_text.h"
 #include "theme/theme.h"
 #include "widgets/curve_view.h"
 #include <QHBoxLayout>
@@ -18,20 +19,20 @@ CurvesStage::CurvesStage(Session& session, QWidget* parent) : QWidget(parent), m
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(12, 10, 12, 10);
     auto* top = new QHBoxLayout;
-    m_title = new QLabel;
+    m_title = plainLabel();
     m_title->setObjectName("sentence");
     m_one = new QPushButton(tr("This pull"));
     m_all = new QPushButton(tr("All of the square"));
     m_all->setObjectName("overlay");
     for (auto* b : {m_one, m_all})
         b->setCheckable(true);
-    m_one->setToolTip(tr("One curve with its landmarks"));
-    m_all->setToolTip(tr("All replicates of this square laid over each other"));
+    setTip(m_one, tr("One curve with its landmarks"));
+    setTip(m_all, tr("All replicates of this square laid over each other"));
     top->addWidget(m_title, 1);
     top->addWidget(m_one);
     top->addWidget(m_all);
     layout->addLayout(top);
-    m_remark = new QLabel;
+    m_remark = plainLabel();
     m_remark->setWordWrap(true);
     m_remark->setObjectName("remarkLine");
     layout->addWidget(m_remark);
@@ -49,13 +50,13 @@ CurvesStage::CurvesStage(Session& session, QWidget* parent) : QWidget(parent), m
     layout->addWidget(m_numbers);
     auto* bottom = new QHBoxLayout;
     m_clear = new QPushButton(icon("rotate-ccw"), tr("Find landmarks again"));
-    m_clear->setToolTip(tr("Forgets what was moved by hand on this curve"));
+    setTip(m_clear, tr("Forgets what was moved by hand on this curve"));
     m_noSlip = new QPushButton(tr("No first slip"));
-    m_noSlip->setToolTip(tr("Says that what was taken for a first slip is none"));
+    setTip(m_noSlip, tr("Says that what was taken for a first slip is none"));
     m_next = new QPushButton(tr("Next that needs a look (F8)"));
     m_next->setObjectName("primary");
     m_import = new QPushButton(icon("import"), tr("Import logger files…"));
-    m_hint = new QLabel(tr("Drag a landmark to move it, wheel to zoom. L and the arrow keys do the same."));
+    m_hint = plainLabel(tr("Drag a landmark to move it, wheel to zoom. L and the arrow keys do the same."));
     m_hint->setObjectName("faint");
     m_hint->setWordWrap(true);
     bottom->addWidget(m_clear);

@@ -1,5 +1,6 @@
 #include "stages/pull/bench_view.h"
 
+#include "widgets/plain_text.h"
 #include "shell/rig_desk.h"
 #include "stages/pull/live_curve.h"
 #include "theme/theme.h"
@@ -45,7 +46,7 @@ QLabel* drawingOf(const QString& mode) {
     chart::paint(painter, picture, theme().charts());
     painter.end();
     pixmap.setDevicePixelRatio(sharp);
-    auto* label = new QLabel;
+    auto* label = plainLabel();
     label->setPixmap(pixmap);
     label->setAccessibleName(mode);
     return label;
@@ -61,28 +62,28 @@ BenchView::BenchView(Session& session, QWidget* parent) : QWidget(parent), m_ses
     auto* columns = new QHBoxLayout(this);
     columns->setContentsMargins(0, 0, 0, 0);
     auto* left = new QVBoxLayout;
-    m_specimen = new QLabel;
+    m_specimen = plainLabel();
     m_specimen->setObjectName("nextPiece");
     m_specimen->setWordWrap(true);
     left->addWidget(m_specimen);
-    m_load = new QLabel;
+    m_load = plainLabel();
     m_load->setObjectName("bigLoad");
     m_load->setTextFormat(Qt::RichText);
     m_load->setMinimumHeight(90);
     left->addWidget(m_load);
-    m_peak = new QLabel;
+    m_peak = plainLabel();
     m_peak->setObjectName("peakHold");
     left->addWidget(m_peak);
-    m_rate = new QLabel;
+    m_rate = plainLabel();
     m_rate->setObjectName("liveRate");
     left->addWidget(m_rate);
-    m_channels = new QLabel;
+    m_channels = plainLabel();
     m_channels->setObjectName("liveChannels");
     m_channels->setFont(figures(15));
     m_channels->hide();
     left->addWidget(m_channels);
     left->addSpacing(8);
-    m_sentence = new QLabel;
+    m_sentence = plainLabel();
     m_sentence->setObjectName("benchSentence");
     m_sentence->setWordWrap(true);
     left->addWidget(m_sentence);
@@ -295,7 +296,7 @@ void BenchView::showStep() {
         tile->setFrameShape(QFrame::StyledPanel);
         auto* row = new QHBoxLayout(tile);
         row->setContentsMargins(6, 2, 6, 2);
-        auto* text = new QLabel(tr("%1   %2").arg(c.digit).arg(c.text));
+        auto* text = plainLabel(tr("%1   %2").arg(c.digit).arg(c.text));
         text->setObjectName("choiceText");
         text->setWordWrap(true);
         text->setMinimumHeight(choosing ? 28 : 36);

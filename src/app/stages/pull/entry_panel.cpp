@@ -1,5 +1,6 @@
 #include "stages/pull/entry_panel.h"
 
+#include "widgets/plain_text.h"
 #include "widgets/picture_view.h"
 #include <QComboBox>
 #include <QGridLayout>
@@ -105,7 +106,7 @@ void EntryPanel::makeForm(EntryKind kind) {
         edit->setObjectName(QStringLiteral("entry-") + f.key);
         edit->setAccessibleName(tr(f.title));
         edit->setMinimumWidth(170);
-        auto* label = new QLabel(tr(f.title));
+        auto* label = plainLabel(tr(f.title));
         if (!f.needed) label->setObjectName("faint"); // may stay empty
         label->setBuddy(edit);
         m_grid->addWidget(label, row, 0);

@@ -1,5 +1,6 @@
 #include "stages/pull/gauge_panel.h"
 
+#include "widgets/plain_text.h"
 #include <QCheckBox>
 #include <QHBoxLayout>
 #include <QHeaderView>
@@ -28,7 +29,7 @@ GaugePanel::GaugePanel(Session& session, QWidget* parent) : Panel(session, paren
     m_sentence = wrappedLabel("sentence");
     layout->addWidget(m_sentence);
     auto* row = new QHBoxLayout;
-    row->addWidget(new QLabel(tr("Read again every")));
+    row->addWidget(plainLabel(tr("Read again every")));
     row->addWidget(m_every = field("gaugeEvery", tr("such as 1 d, 6 h"), 110));
     row->addStretch();
     layout->addLayout(row);
@@ -40,11 +41,11 @@ GaugePanel::GaugePanel(Session& session, QWidget* parent) : Panel(session, paren
     m_table->setSelectionMode(QAbstractItemView::SingleSelection);
     layout->addWidget(m_table, 1);
     auto* reading = new QHBoxLayout;
-    reading->addWidget(new QLabel(tr("Gauge now")));
+    reading->addWidget(plainLabel(tr("Gauge now")));
     reading->addWidget(m_value = field("gaugeValue", tr("such as 14.2 mm"), 130));
     m_unloaded = new QCheckBox(tr("It has been unloaded"));
     m_unloaded->setObjectName("gaugeUnloaded");
-    m_unloaded->setToolTip(tr("From this reading on the gauge tells how much comes back"));
+    setTip(m_unloaded, tr("From this reading on the gauge tells how much comes back"));
     reading->addWidget(m_unloaded);
     auto* keepIt = new QPushButton(tr("Keep, next piece"));
     keepIt->setObjectName("primary");

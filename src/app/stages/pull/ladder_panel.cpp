@@ -1,5 +1,6 @@
 #include "stages/pull/ladder_panel.h"
 
+#include "widgets/plain_text.h"
 #include "theme/theme.h"
 #include <QGridLayout>
 #include <QKeyEvent>
@@ -23,7 +24,7 @@ LadderPanel::LadderPanel(Session& session, QWidget* parent) : Panel(session, par
     auto* plan = new QGridLayout;
     int place = 0;
     const auto add = [&](const QString& text, QLineEdit*& edit, const char* name, const QString& hint) {
-        plan->addWidget(new QLabel(text), place / 2, 2 * (place % 2));
+        plan->addWidget(plainLabel(text), place / 2, 2 * (place % 2));
         plan->addWidget(edit = field(name, hint, 190), place / 2, 2 * (place % 2) + 1);
         ++place;
         connect(edit, &QLineEdit::editingFinished, this, &LadderPanel::savePlan);
@@ -38,7 +39,7 @@ LadderPanel::LadderPanel(Session& session, QWidget* parent) : Panel(session, par
     auto* left = new QVBoxLayout;
     m_piece = wrappedLabel("nextPiece");
     left->addWidget(m_piece);
-    m_step = new QLabel;
+    m_step = plainLabel();
     m_step->setObjectName("ladderLoad");
     m_step->setMinimumHeight(90);
     left->addWidget(m_step);

@@ -1,5 +1,6 @@
 #include "stages/pull/pull_stage.h"
 
+#include "widgets/plain_text.h"
 #include "shell/rig_desk.h"
 #include "stages/pull/bench_view.h"
 #include "stages/pull/entry_panel.h"
@@ -30,7 +31,7 @@ PullStage::PullStage(Session& session, QWidget* parent) : QWidget(parent), m_ses
     auto* layout = new QVBoxLayout(m_ways);
     layout->setContentsMargins(0, 0, 0, 0);
     auto* sentence =
-        new QLabel(tr("Pulled already? Bring in what your logger wrote, or the numbers you noted."));
+        plainLabel(tr("Pulled already? Bring in what your logger wrote, or the numbers you noted."));
     sentence->setObjectName("sentence");
     sentence->setWordWrap(true);
     layout->addWidget(sentence);
@@ -40,7 +41,7 @@ PullStage::PullStage(Session& session, QWidget* parent) : QWidget(parent), m_ses
         button->setMinimumHeight(36);
         button->setMaximumWidth(340);
         layout->addWidget(button);
-        auto* label = new QLabel(about);
+        auto* label = plainLabel(about);
         label->setObjectName("faint");
         label->setWordWrap(true);
         layout->addWidget(label);
@@ -53,7 +54,7 @@ PullStage::PullStage(Session& session, QWidget* parent) : QWidget(parent), m_ses
     practise->setObjectName("practise");
     auto* setUp = new QPushButton(tr("Set up a rig"));
     setUp->setObjectName("setUpRig");
-    live->addWidget(new QLabel(tr("At the rig now?")));
+    live->addWidget(plainLabel(tr("At the rig now?")));
     live->addWidget(setUp);
     live->addWidget(practise);
     live->addStretch();
@@ -71,7 +72,7 @@ PullStage::PullStage(Session& session, QWidget* parent) : QWidget(parent), m_ses
            &PullStage::pasteWanted);
     layout->addLayout(live);
     layout->addSpacing(8);
-    auto* head = new QLabel(tr("Read off a display? One piece after the other:"));
+    auto* head = plainLabel(tr("Read off a display? One piece after the other:"));
     head->setObjectName("section");
     layout->addWidget(head);
     layout->addWidget(new TypedRow(session));
@@ -90,7 +91,7 @@ PullStage::PullStage(Session& session, QWidget* parent) : QWidget(parent), m_ses
     unplanned->addWidget(add);
     unplanned->addStretch();
     layout->addLayout(unplanned);
-    auto* why = new QLabel(
+    auto* why = plainLabel(
         tr("Thought of something after the last one broke? It makes its own square on the board."));
     why->setObjectName("faint");
     layout->addWidget(why);
@@ -106,7 +107,7 @@ PullStage::PullStage(Session& session, QWidget* parent) : QWidget(parent), m_ses
     connect(condition, &QLineEdit::returnPressed, this, addUnplanned);
     layout->addSpacing(12);
     for (const auto& caution : report::cautions()) {
-        auto* label = new QLabel(caution);
+        auto* label = plainLabel(caution);
         label->setWordWrap(true);
         label->setObjectName("faint");
         layout->addWidget(label);

@@ -1,5 +1,6 @@
 #include "stages/pull/typed_row.h"
 
+#include "widgets/plain_text.h"
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QLabel>
@@ -13,11 +14,11 @@ namespace anvil::app {
 TypedRow::TypedRow(Session& session, QWidget* parent) : Panel(session, parent) {
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(0, 0, 0, 0);
-    m_piece = new QLabel;
+    m_piece = plainLabel();
     m_piece->setObjectName("typedPiece");
     row->addWidget(m_piece);
     row->addWidget(m_value = field("typedValue", tr("4.2 kN, >9 kN, 4…5 kN, ~12 N, 12 ± 1 N"), 220));
-    m_value->setToolTip(
+    setTip(m_value, 
         tr("Off a display, with its doubt. Steps: what held and what it failed at, as 3…3.5 kN."));
     m_broke = new QComboBox;
     m_broke->setObjectName("typedBroke");

@@ -1,5 +1,6 @@
 #include "stages/question/chain_panel.h"
 
+#include "widgets/plain_text.h"
 #include "theme/theme.h"
 #include <QComboBox>
 #include <QHBoxLayout>
@@ -28,7 +29,7 @@ enum Columns {
 
 ChainPanel::ChainPanel(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
     auto* layout = new QVBoxLayout(this);
-    m_sentence = new QLabel;
+    m_sentence = plainLabel();
     m_sentence->setWordWrap(true);
     m_sentence->setObjectName("chainSentence");
     layout->addWidget(m_sentence);
@@ -49,7 +50,7 @@ ChainPanel::ChainPanel(Session& session, QWidget* parent) : QWidget(parent), m_s
     add->setObjectName("chainAdd");
     row->addWidget(m_results);
     row->addWidget(add);
-    auto* hint = new QLabel(tr("The last row takes another part; an empty name takes it away."));
+    auto* hint = plainLabel(tr("The last row takes another part; an empty name takes it away."));
     hint->setObjectName("faint");
     hint->setWordWrap(true);
     row->addWidget(hint, 1);

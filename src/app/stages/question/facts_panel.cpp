@@ -1,5 +1,6 @@
 #include "stages/question/facts_panel.h"
 
+#include "widgets/plain_text.h"
 #include "theme/theme.h"
 #include "widgets/paste.h"
 #include <QHBoxLayout>
@@ -27,8 +28,8 @@ FactsPanel::FactsPanel(Session& session, QWidget* parent) : Panel(session, paren
     m_table->setHorizontalHeaderLabels({tr("Option"), tr("Kind"), tr("Grade"), tr("Rating"),
                                         tr("Rating says"), tr("Cost each"), tr("Currency"), tr("Weight"),
                                         tr("Geometry")});
-    m_table->horizontalHeaderItem(Column::geometry)
-        ->setToolTip(tr("Sizes and shape in words, such as: 6 mm pin, 20° taper"));
+    setTip(m_table->horizontalHeaderItem(Column::geometry),
+           tr("Sizes and shape in words, such as: 6 mm pin, 20° taper"));
     m_table->verticalHeader()->hide();
     m_table->verticalHeader()->setDefaultSectionSize(26);
     m_table->horizontalHeader()->setStretchLastSection(true);
@@ -63,7 +64,7 @@ void FactsPanel::fill() {
             qs(o.geometry)};
         for (int k = 0; k < columns; ++k) {
             auto* item = new QTableWidgetItem(cells[k]);
-            item->setToolTip(cells[k]);
+            setTip(item, cells[k]);
             if (k == rating || k == cost || k == weight)
                 item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
             m_table->setItem(i, k, item);

@@ -1,5 +1,6 @@
 #include "stages/question/fairness_panel.h"
 
+#include "widgets/plain_text.h"
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
@@ -33,7 +34,7 @@ void FairnessPanel::show(const std::vector<study::Finding>& findings) {
     const auto* data = m_session.study();
     if (findings.empty())
         m_rows->addWidget(
-            new QLabel(data && !data->options.empty()
+            plainLabel(data && !data->options.empty()
                            ? tr("Nothing stands in the way of a fair comparison.")
                            : tr("What would make the comparison unfair shows here as you plan.")));
     m_rows->addStretch();
@@ -68,7 +69,7 @@ QWidget* FairnessPanel::row(const study::Finding& f) {
     why->setObjectName("accept-" + qs(rule));
     why->setPlaceholderText(tr("accept, because …"));
     why->setFixedWidth(160);
-    why->setToolTip(tr("Type a reason and press Enter; it goes into the report"));
+    setTip(why, tr("Type a reason and press Enter; it goes into the report"));
     connect(why, &QLineEdit::returnPressed, this, [this, rule, why] {
         if (why->text().trimmed().isEmpty())
             return m_session.say(tr("Say why it is acceptable; the reason goes into the report."), true);

@@ -1,5 +1,6 @@
 #include "stages/question/forecast_panel.h"
 
+#include "widgets/plain_text.h"
 #include <QDoubleSpinBox>
 #include <QGridLayout>
 #include <QHeaderView>
@@ -21,10 +22,10 @@ ForecastPanel::ForecastPanel(Session& session, QWidget* parent) : Panel(session,
     auto* first = new QHBoxLayout;
     auto* second = new QHBoxLayout;
     const auto add = [](QHBoxLayout* row, const QString& text, QWidget* widget) {
-        row->addWidget(new QLabel(text));
+        row->addWidget(plainLabel(text));
         row->addWidget(widget);
     };
-    m_square = new QLabel;
+    m_square = plainLabel();
     m_square->setObjectName("forecastSquare");
     first->addWidget(m_square);
     add(first, tr("I expect"), m_value = field("forecastValue", tr("such as 4.2 kN"), 110));
@@ -42,7 +43,7 @@ ForecastPanel::ForecastPanel(Session& session, QWidget* parent) : Panel(session,
         m_source = field("forecastSource", tr("a rating, an earlier study, a guess"), 270));
     auto* keep = new QPushButton(tr("Keep"));
     keep->setObjectName("keepForecast");
-    keep->setToolTip(tr("Keeps the forecast for the square selected on the board; one for each who says so"));
+    setTip(keep, tr("Keeps the forecast for the square selected on the board; one for each who says so"));
     second->addWidget(keep);
     second->addStretch();
     layout->addLayout(first);

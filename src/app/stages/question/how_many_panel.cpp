@@ -1,5 +1,6 @@
 #include "stages/question/how_many_panel.h"
 
+#include "widgets/plain_text.h"
 #include "theme/theme.h"
 #include "widgets/picture_view.h"
 #include <QHBoxLayout>
@@ -33,9 +34,9 @@ HowManyPanel::HowManyPanel(Session& session, QWidget* parent) : Panel(session, p
     m_schools->horizontalHeader()->setStretchLastSection(true);
     left->addWidget(m_schools, 1);
     auto* costs = new QHBoxLayout;
-    costs->addWidget(new QLabel(tr("One pull takes")));
+    costs->addWidget(plainLabel(tr("One pull takes")));
     m_minutes = field("minutesEach", tr("such as 10 min"), 130);
-    m_minutes->setToolTip(tr("With mounting the piece and clearing up; a bare number is minutes"));
+    setTip(m_minutes, tr("With mounting the piece and clearing up; a bare number is minutes"));
     costs->addWidget(m_minutes);
     m_costs = wrappedLabel("planCosts");
     costs->addWidget(m_costs, 1);
@@ -85,7 +86,7 @@ void HowManyPanel::fill() {
             auto* item = new QTableWidgetItem(cells[k]);
             if (k < 2) item->setFont(figures(13, r.n == planned));
             if (k < 2) item->setTextAlignment(Qt::AlignCenter);
-            item->setToolTip(cells[2]);
+            setTip(item, cells[2]);
             m_schools->setItem(i, k, item);
         }
     }

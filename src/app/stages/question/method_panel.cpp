@@ -1,5 +1,6 @@
 #include "stages/question/method_panel.h"
 
+#include "widgets/plain_text.h"
 #include "widgets/picture_view.h"
 #include <QCheckBox>
 #include <QComboBox>
@@ -27,7 +28,7 @@ void addMethods(QComboBox* box, const QString& none) {
 }
 
 QLabel* head(const QString& text) {
-    auto* label = new QLabel(text);
+    auto* label = plainLabel(text);
     label->setObjectName("section");
     return label;
 }
@@ -92,11 +93,11 @@ QLayout* MethodPanel::makeTargets() {
     auto* grid = new QGridLayout;
     int row = 0;
     const auto line = [&](const QString& text, QWidget* widget) {
-        grid->addWidget(new QLabel(text), row, 0);
+        grid->addWidget(plainLabel(text), row, 0);
         grid->addWidget(widget, row++, 1);
     };
     line(tr("Wanted"), m_direction);
-    m_to = new QLabel(tr("to"));
+    m_to = plainLabel(tr("to"));
     auto* window = new QHBoxLayout;
     window->addWidget(m_low);
     window->addWidget(m_to);
@@ -105,7 +106,7 @@ QLayout* MethodPanel::makeTargets() {
     line(tr("Strength of"), m_part);
     line(tr("Need"), m_need);
     line(tr("Enough is"), m_ceiling);
-    m_ceiling->setToolTip(tr("More than anybody needs: options above it count as equally good"));
+    setTip(m_ceiling, tr("More than anybody needs: options above it count as equally good"));
     column->addLayout(grid);
     column->addStretch();
     connect(m_direction, &QComboBox::activated, this, [this](int index) {
@@ -123,20 +124,20 @@ QLayout* MethodPanel::makePulled() {
     auto* column = new QVBoxLayout;
     column->addWidget(head(tr("The same for every piece")));
     m_connector = field("connector", tr("such as: 8 mm shackle"));
-    m_connector->setToolTip(tr("What joins the piece to the rig"));
+    setTip(m_connector, tr("What joins the piece to the rig"));
     m_speed = field("planSpeed", tr("such as 10 mm/min"));
     m_joints = new QSpinBox;
     m_joints->setObjectName("joints");
     m_joints->setRange(1, 20);
-    m_joints->setToolTip(tr("Such as 2 for a rope with a splice at both ends: the one that fails is exact, "
+    setTip(m_joints, tr("Such as 2 for a rope with a splice at both ends: the one that fails is exact, "
                             "the other at least that strong"));
     m_reused = new QCheckBox(tr("Not destroyed: used again"));
     m_reused->setObjectName("reused");
-    m_reused->setToolTip(tr("A replicate is then a deployment, and drift is checked instead of freshness"));
+    setTip(m_reused, tr("A replicate is then a deployment, and drift is checked instead of freshness"));
     auto* grid = new QGridLayout;
     int row = 0;
     const auto line = [&](const QString& text, QWidget* widget) {
-        grid->addWidget(new QLabel(text), row, 0);
+        grid->addWidget(plainLabel(text), row, 0);
         grid->addWidget(widget, row++, 1);
     };
     line(tr("Joined by"), m_connector);
@@ -155,12 +156,12 @@ QLayout* MethodPanel::makePulled() {
     line(tr("Speed"), m_squareSpeed);
     m_otherEnd = new QComboBox;
     m_otherEnd->setObjectName("otherEnd");
-    m_otherEnd->setToolTip(
+    setTip(m_otherEnd, 
         tr("What its pieces carry at their other end: the end that fails tells its strength, "
            "the other is at least that strong"));
     m_otherEnd->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     m_otherEnd->setMinimumContentsLength(14);
-    m_otherEndLabel = new QLabel(tr("Other end"));
+    m_otherEndLabel = plainLabel(tr("Other end"));
     grid->addWidget(m_otherEndLabel, row, 0);
     grid->addWidget(m_otherEnd, row++, 1);
     column->addLayout(grid);

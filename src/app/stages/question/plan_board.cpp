@@ -1,5 +1,6 @@
 #include "stages/question/plan_board.h"
 
+#include "widgets/plain_text.h"
 #include "theme/theme.h"
 #include <QApplication>
 #include <QClipboard>
@@ -97,7 +98,7 @@ void PlanBoard::refresh() {
         auto f = font();
         f.setBold(bold);
         item->setFont(f);
-        item->setToolTip(tip);
+        setTip(item, tip);
         item->setTextAlignment(count.isValid() ? Qt::AlignCenter : Qt::AlignLeft | Qt::AlignVCenter);
         item->setData(countRole, count);
     };

@@ -1,5 +1,6 @@
 #include "stages/question/reach_panel.h"
 
+#include "widgets/plain_text.h"
 #include "widgets/picture_view.h"
 #include <QHBoxLayout>
 #include <QLabel>
@@ -20,20 +21,20 @@ ReachPanel::ReachPanel(Session& session, QWidget* parent) : Panel(session, paren
     auto* rig = new QHBoxLayout;
     const auto add = [&](const QString& text, QLineEdit*& edit, const char* name, const QString& hint,
                          int width) {
-        rig->addWidget(new QLabel(text));
+        rig->addWidget(plainLabel(text));
         edit = field(name, hint, width);
         rig->addWidget(edit);
         connect(edit, &QLineEdit::editingFinished, this, &ReachPanel::save);
     };
     add(tr("Rig limit"), m_limit, "reachLimit", tr("such as 5 kN"), 120);
-    m_limit->setToolTip(tr("The most the rig can pull, at the piece"));
+    setTip(m_limit, tr("The most the rig can pull, at the piece"));
     add(tr("Cell limit"), m_cell, "reachCell", tr("such as 2 kN"), 120);
-    m_cell->setToolTip(tr("The most the load cell can show"));
+    setTip(m_cell, tr("The most the load cell can show"));
     add(tr("Ratio"), m_ratio, "reachRatio", tr("1"), 56);
-    m_ratio->setToolTip(
+    setTip(m_ratio, 
         tr("What one at the cell is at the piece: 2 for a two-part line with the cell in one part"));
     add(tr("Travel"), m_travel, "reachTravel", tr("such as 300 mm"), 130);
-    m_travel->setToolTip(tr("How far the rig can move"));
+    setTip(m_travel, tr("How far the rig can move"));
     rig->addStretch();
     layout->addLayout(rig);
     auto* pictures = new QWidget;
@@ -42,7 +43,7 @@ ReachPanel::ReachPanel(Session& session, QWidget* parent) : Panel(session, paren
     m_bars = new PictureView;
     m_bars->setObjectName("reachBars");
     column->addWidget(m_bars);
-    m_travelHead = new QLabel(tr("How far the rig has to move"));
+    m_travelHead = plainLabel(tr("How far the rig has to move"));
     m_travelHead->setObjectName("section");
     column->addWidget(m_travelHead);
     m_travelBars = new PictureView;

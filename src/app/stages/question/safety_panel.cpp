@@ -1,5 +1,6 @@
 #include "stages/question/safety_panel.h"
 
+#include "widgets/plain_text.h"
 #include <QEvent>
 #include <QLabel>
 #include <QPlainTextEdit>
@@ -23,7 +24,7 @@ SafetyPanel::SafetyPanel(Session& session, QWidget* parent) : Panel(session, par
     scroll->viewport()->setAutoFillBackground(false);
     layout->addWidget(scroll, 3);
     auto* right = new QVBoxLayout;
-    auto* head = new QLabel(tr("Your own cautions, one a line"));
+    auto* head = plainLabel(tr("Your own cautions, one a line"));
     head->setObjectName("section");
     right->addWidget(head);
     m_own = new QPlainTextEdit;

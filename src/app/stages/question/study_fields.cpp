@@ -1,5 +1,6 @@
 #include "stages/question/study_fields.h"
 
+#include "widgets/plain_text.h"
 #include "widgets/metric_box.h"
 #include <QComboBox>
 #include <QDoubleSpinBox>
@@ -34,8 +35,8 @@ StudyFields::StudyFields(Session& session, QWidget* parent) : Panel(session, par
     m_margin->setDecimals(1);
     m_margin->setSuffix(" %");
     m_axis = field("axis", tr("such as: temperature (°C)"));
-    m_axis->setToolTip(tr("What the conditions vary; a unit in brackets makes it a numeric axis"));
-    grid->addWidget(new QLabel(tr("Question")), 0, 0);
+    setTip(m_axis, tr("What the conditions vary; a unit in brackets makes it a numeric axis"));
+    grid->addWidget(plainLabel(tr("Question")), 0, 0);
     grid->addWidget(m_question, 0, 1, 1, 5);
     int place = 0;
     for (const auto& [text, widget] :
@@ -45,7 +46,7 @@ StudyFields::StudyFields(Session& session, QWidget* parent) : Panel(session, par
                                                              {tr("Control"), m_control},
                                                              {tr("I care about"), m_margin},
                                                              {tr("Varied"), m_axis}}) {
-        grid->addWidget(new QLabel(text), 1 + place / 3, 2 * (place % 3));
+        grid->addWidget(plainLabel(text), 1 + place / 3, 2 * (place % 3));
         grid->addWidget(widget, 1 + place / 3, 2 * (place % 3) + 1);
         ++place;
     }

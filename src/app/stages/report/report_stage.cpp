@@ -1,5 +1,6 @@
 #include "stages/report/report_stage.h"
 
+#include "widgets/plain_text.h"
 #include "theme/theme.h"
 #include <QFileDialog>
 #include <QFileInfo>
@@ -55,7 +56,7 @@ ReportStage::ReportStage(Session& session, QWidget* parent) : QWidget(parent), m
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(12, 10, 12, 10);
     auto* top = new QHBoxLayout;
-    m_sentence = new QLabel;
+    m_sentence = plainLabel();
     m_sentence->setObjectName("sentence");
     m_sentence->setWordWrap(true);
     m_html = new QPushButton(icon("file-text"), tr("Save as HTML…"));

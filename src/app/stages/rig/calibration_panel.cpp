@@ -1,5 +1,6 @@
 #include "stages/rig/calibration_panel.h"
 
+#include "widgets/plain_text.h"
 #include "shell/rig_desk.h"
 #include "widgets/picture_view.h"
 #include <QComboBox>
@@ -31,19 +32,19 @@ CalibrationPanel::CalibrationPanel(Session& session, QWidget* parent) : Panel(se
         form->addWidget(label, row, 0);
         form->addWidget(edit, row, 1);
     };
-    line(0, new QLabel(tr("From")), m_calibrated = field("calibratedOn", tr("such as 2026-05-04")));
-    line(1, new QLabel(tr("Good until")), m_expires = field("calibrationExpires", tr("such as 2027-05-04")));
+    line(0, plainLabel(tr("From")), m_calibrated = field("calibratedOn", tr("such as 2026-05-04")));
+    line(1, plainLabel(tr("Good until")), m_expires = field("calibrationExpires", tr("such as 2027-05-04")));
     line(2, m_knownLabel = new QLabel, m_known = field("knownWeight", tr("such as 10 kg")));
-    line(3, new QLabel(tr("Within")), m_tolerance = field("checkTolerance", tr("1 %")));
+    line(3, plainLabel(tr("Within")), m_tolerance = field("checkTolerance", tr("1 %")));
     left->addLayout(form);
     auto* hangs = new QHBoxLayout;
     auto* look = new QPushButton(tr("Check it"));
     look->setObjectName("checkNow");
-    look->setToolTip(tr("It is there now: does the sensor show it?"));
+    setTip(look, tr("It is there now: does the sensor show it?"));
     hangs->addWidget(look);
     auto* point = new QPushButton(tr("Into the table"));
     point->setObjectName("takePoint");
-    point->setToolTip(tr("Takes what the sensor shows now as a point of the table"));
+    setTip(point, tr("Takes what the sensor shows now as a point of the table"));
     hangs->addWidget(point);
     left->addLayout(hangs);
     m_checks = new QListWidget;

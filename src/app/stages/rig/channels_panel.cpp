@@ -1,5 +1,6 @@
 #include "stages/rig/channels_panel.h"
 
+#include "widgets/plain_text.h"
 #include "shell/rig_desk.h"
 #include <QApplication>
 #include <QHBoxLayout>
@@ -43,10 +44,10 @@ ChannelsPanel::ChannelsPanel(Session& session, QWidget* parent) : Panel(session,
     m_channels = makeTable({tr("Channel"), tr("Shows now"), tr("At most"), tr("Negative"), tr("Table")},
                            "moreChannels");
     m_channels->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
-    m_channels->horizontalHeaderItem(3)->setToolTip(tr("Ticked: it reads negative when loaded"));
-    m_channels->horizontalHeaderItem(4)->setToolTip(tr("Its calibration: reading = true; reading = true"));
+    setTip(m_channels->horizontalHeaderItem(3), tr("Ticked: it reads negative when loaded"));
+    setTip(m_channels->horizontalHeaderItem(4), tr("Its calibration: reading = true; reading = true"));
     layout->addWidget(m_channels, 1);
-    auto* head = new QLabel(tr("Devices of their own, on one clock with the rig"));
+    auto* head = plainLabel(tr("Devices of their own, on one clock with the rig"));
     head->setObjectName("section");
     layout->addWidget(head);
     m_devices = makeTable({tr("Device"), tr("Reached at"), tr("Its columns"), tr("State")}, "sideDevices");
@@ -101,7 +102,7 @@ void ChannelsPanel::fill() {
         sign->setCheckState(column->flipped ? Qt::Checked : Qt::Unchecked);
         m_channels->setItem(r, 3, sign);
         m_channels->setItem(r, 4, new QTableWidgetItem(qs(rig::pointsText(column->calibration.points))));
-        m_channels->item(r, 4)->setToolTip(tr("In %1, such as 0 = 0; 512 = 98.1").arg(qs(names[i].unit)));
+        setTip(m_channels->item(r, 4), tr("In %1, such as 0 = 0; 512 = 98.1").arg(qs(names[i].unit)));
     }
     m_devices->setRowCount(static_cast<int>(setup.sides.size()));
     m_devices->setVisible(!setup.sides.empty());
@@ -110,7 +111,7 @@ void ChannelsPanel::fill() {
         m_devices->setItem(r, 0, new QTableWidgetItem(qs(side.name)));
         m_devices->setItem(r, 1, new QTableWidgetItem(qs(side.address)));
         m_devices->setItem(r, 2, new QTableWidgetItem(qs(rig::columnsText(side.layout.columns))));
-        m_devices->item(r, 2)->setToolTip(tr("Such as: time [ms], leg B [kN], -   (a dash: not wanted)\n"
+        setTip(m_devices->item(r, 2), tr("Such as: time [ms], leg B [kN], -   (a dash: not wanted)\n"
                                              "Of a device that is asked: leg B [kN] = MEAS:FORC2?"));
         m_devices->setItem(r, 3, fixed({}));
     }
@@ -146,7 +147,7 @@ void ChannelsPanel::tick() {
             text = lines.isEmpty() ? tr("nothing arrives") : tr("sends: %1").arg(lines.back());
         }
         m_devices->item(r, 3)->setText(text);
-        m_devices->item(r, 3)->setToolTip(text);
+        setTip(m_devices->item(r, 3), text);
         channel += rig::channelsOf(sides[i]).size();
     }
     m_state->setText(live.skew ? tr("The rig's own clock runs %1 against this machine's; that is taken out.")

@@ -1,5 +1,6 @@
 #include "stages/rig/limits_panel.h"
 
+#include "widgets/plain_text.h"
 #include "shell/rig_desk.h"
 #include <QCheckBox>
 #include <QGridLayout>
@@ -19,7 +20,7 @@ LimitsPanel::LimitsPanel(Session& session, QWidget* parent) : Panel(session, par
     int place = 0;
     const auto add = [&](const QString& text, QLineEdit*& edit, const char* name, const QString& hint) {
         edit = field(name, hint, 170);
-        grid->addWidget(new QLabel(text), place / 2, 2 * (place % 2));
+        grid->addWidget(plainLabel(text), place / 2, 2 * (place % 2));
         grid->addWidget(edit, place / 2, 2 * (place % 2) + 1);
         ++place;
         connect(edit, &QLineEdit::editingFinished, this, &LimitsPanel::save);
@@ -44,7 +45,7 @@ LimitsPanel::LimitsPanel(Session& session, QWidget* parent) : Panel(session, par
     grid->setColumnStretch(3, 1);
     layout->addLayout(grid);
     auto* stretch = new QHBoxLayout;
-    layout->addWidget(new QLabel(tr("How much it gives way:")));
+    layout->addWidget(plainLabel(tr("How much it gives way:")));
     auto* guided = new QPushButton(tr("Measure it with a rigid bar"));
     guided->setObjectName("measureStretch");
     stretch->addWidget(guided);

@@ -1,5 +1,6 @@
 #include "stages/rig/link_panel.h"
 
+#include "widgets/plain_text.h"
 #include "shell/rig_desk.h"
 #include "theme/theme.h"
 #include <QComboBox>
@@ -20,9 +21,9 @@ namespace anvil::app {
 LinkPanel::LinkPanel(Session& session, QWidget* parent) : Panel(session, parent) {
     auto* layout = new QVBoxLayout(this);
     auto* row = new QHBoxLayout;
-    row->addWidget(new QLabel(tr("Rig")));
+    row->addWidget(plainLabel(tr("Rig")));
     row->addWidget(m_name = field("rigName", tr("such as: shed winch"), 160));
-    row->addWidget(new QLabel(tr("reached at")));
+    row->addWidget(plainLabel(tr("reached at")));
     row->addWidget(m_address = field("rigAddress", tr("serial:/dev/ttyUSB0@115200 or tcp:127.0.0.1:4711")),
                    1);
     m_protocol = new QComboBox;
@@ -36,24 +37,24 @@ LinkPanel::LinkPanel(Session& session, QWidget* parent) : Panel(session, parent)
     layout->addLayout(row);
     auto* questions = new QHBoxLayout;
     questions->addWidget(m_protocol);
-    m_queries = new QLabel(tr("Force by"));
+    m_queries = plainLabel(tr("Force by"));
     questions->addWidget(m_queries);
     questions->addWidget(m_forceQuery = field("forceQuery", tr("such as MEAS:FORC?"), 180));
     questions->addWidget(m_travelQuery = field("travelQuery", tr("travel by, if any"), 180));
     questions->addStretch();
     layout->addLayout(questions);
     auto* further = new QHBoxLayout;
-    m_further = new QLabel(tr("Further readings"));
+    m_further = plainLabel(tr("Further readings"));
     further->addWidget(m_further);
     m_moreQueries = field("moreQueries", tr("such as: leg B [N] = MEAS:FORC2?, air [°C] = MEAS:TEMP?"));
-    m_moreQueries->setToolTip(tr("A name, its unit, and the question after the sign ="));
+    setTip(m_moreQueries, tr("A name, its unit, and the question after the sign ="));
     further->addWidget(m_moreQueries, 1);
     layout->addLayout(further);
     m_state = wrappedLabel("linkState");
     layout->addWidget(m_state);
     auto* columns = new QHBoxLayout;
     auto* left = new QVBoxLayout;
-    auto* head = new QLabel(tr("What arrives"));
+    auto* head = plainLabel(tr("What arrives"));
     head->setObjectName("section");
     left->addWidget(head);
     m_lines = new QPlainTextEdit;
@@ -64,7 +65,7 @@ LinkPanel::LinkPanel(Session& session, QWidget* parent) : Panel(session, parent)
     left->addWidget(m_lines, 1);
     columns->addLayout(left, 1);
     auto* right = new QVBoxLayout;
-    m_meaning = new QLabel;
+    m_meaning = plainLabel();
     m_meaning->setObjectName("section");
     right->addWidget(m_meaning);
     m_columns = makeTable({tr("Column"), tr("Holds"), tr("Unit")}, "columns");
@@ -76,8 +77,8 @@ LinkPanel::LinkPanel(Session& session, QWidget* parent) : Panel(session, parent)
     m_guess->setObjectName("guessColumns");
     below->addWidget(m_guess);
     below->addWidget(m_rate = field("sampleRate", tr("per second"), 90));
-    m_rate->setToolTip(tr("Only where no column tells the time; empty: by arrival"));
-    m_value = new QLabel;
+    setTip(m_rate, tr("Only where no column tells the time; empty: by arrival"));
+    m_value = plainLabel();
     m_value->setObjectName("benchLoad");
     below->addStretch();
     below->addWidget(m_value);

@@ -1,5 +1,6 @@
 #include "stages/rig/path_panel.h"
 
+#include "widgets/plain_text.h"
 #include "shell/rig_desk.h"
 #include "widgets/picture_view.h"
 #include <QHBoxLayout>
@@ -60,7 +61,7 @@ PathPanel::PathPanel(Session& session, QWidget* parent) : Panel(session, parent)
     m_table->horizontalHeader()->setSectionResizeMode(kindColumn, QHeaderView::Stretch);
     layout->addWidget(m_table, 1);
     auto* row = new QHBoxLayout;
-    row->addWidget(new QLabel(tr("Add from the cell on")));
+    row->addWidget(plainLabel(tr("Add from the cell on")));
     for (const auto& [text, part] :
          {std::pair{tr("a lever"), rig::RatioPart{Kind::lever, 1, 0.1, 0.002, 0.002, 0}},
           {tr("a line in parts"), rig::RatioPart{Kind::line, 2, 0.95, 0, 0.02, 0}},
@@ -77,15 +78,15 @@ PathPanel::PathPanel(Session& session, QWidget* parent) : Panel(session, parent)
     row->addStretch();
     layout->addLayout(row);
     auto* check = new QHBoxLayout;
-    check->addWidget(new QLabel(tr("Pivot check: weight")));
+    check->addWidget(plainLabel(tr("Pivot check: weight")));
     check->addWidget(m_weight = field("pivotWeight", tr("400 N"), 80));
-    check->addWidget(new QLabel(tr("centre at")));
+    check->addWidget(plainLabel(tr("centre at")));
     check->addWidget(m_centre = field("pivotCentre", tr("1 m"), 80));
-    check->addWidget(new QLabel(tr("stands at")));
+    check->addWidget(plainLabel(tr("stands at")));
     check->addWidget(m_foot = field("pivotFoot", tr("0 m"), 80));
-    check->addWidget(new QLabel(tr("lifted at")));
+    check->addWidget(plainLabel(tr("lifted at")));
     check->addWidget(m_lift = field("pivotLift", tr("2.5 m"), 80));
-    m_pivotSays = new QLabel;
+    m_pivotSays = plainLabel();
     m_pivotSays->setObjectName("pivotSays");
     check->addStretch();
     layout->addLayout(check);
@@ -134,7 +135,7 @@ void PathPanel::fill() {
             const bool second = k == bColumn || k == ubColumn;
             if (k == kindColumn || (second && n.b.isEmpty()) || (k == momentColumn && p.kind != Kind::lever))
                 item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable);
-            item->setToolTip(k == aColumn || k == uaColumn ? n.a : second ? n.b : QString());
+            setTip(item, k == aColumn || k == uaColumn ? n.a : second ? n.b : QString());
             if (k == kindColumn)
                 item->setText(tr("%1: %2%3").arg(word(p.kind), n.a, n.b.isEmpty() ? QString() : ", " + n.b));
             m_table->setItem(r, k, item);

@@ -1,5 +1,6 @@
 #include "stages/rig/rig_stage.h"
 
+#include "widgets/plain_text.h"
 #include "stages/rig/calibration_panel.h"
 #include "stages/rig/channels_panel.h"
 #include "stages/rig/limits_panel.h"
@@ -33,13 +34,13 @@ RigStage::RigStage(Session& session, QWidget* parent) : QWidget(parent), m_sessi
     m_tabs->addTab(new CalibrationPanel(session), tr("Calibration"));
     m_tabs->addTab(new ChannelsPanel(session), tr("More channels"));
     layout->addWidget(m_tabs, 3);
-    m_imported = new QLabel(tr("Curves that were imported"));
+    m_imported = plainLabel(tr("Curves that were imported"));
     m_imported->setObjectName("section");
     layout->addWidget(m_imported);
     m_body = new QWidget;
     auto* row = new QHBoxLayout(m_body);
     row->setContentsMargins(0, 0, 0, 0);
-    row->addWidget(new QLabel(tr("Rig limit")));
+    row->addWidget(plainLabel(tr("Rig limit")));
     m_limit = new QLineEdit;
     m_limit->setObjectName("rigLimit");
     m_limit->setPlaceholderText(tr("such as 5 kN or 500 kg"));
@@ -50,7 +51,7 @@ RigStage::RigStage(Session& session, QWidget* parent) : QWidget(parent), m_sessi
     row->addWidget(apply);
     row->addStretch();
     layout->addWidget(m_body);
-    m_state = new QLabel;
+    m_state = plainLabel();
     m_state->setWordWrap(true);
     layout->addWidget(m_state);
     m_card = wrappedLabel("safetyCard");

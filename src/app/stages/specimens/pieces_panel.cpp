@@ -1,5 +1,6 @@
 #include "stages/specimens/pieces_panel.h"
 
+#include "widgets/plain_text.h"
 #include "theme/theme.h"
 #include "widgets/paste.h"
 #include <QComboBox>
@@ -48,13 +49,13 @@ QWidget* PiecesPanel::makeMakeRow() {
     m_make->setObjectName("primary");
     m_batch = field("batch", tr("batch, such as: box of May"), 240);
     m_scheme = field("labelScheme", tr("{A}{1}-{n}"), 160);
-    m_scheme->setToolTip(
+    setTip(m_scheme, 
         tr("How new labels read: {A} or {a} the option's letter, {1} the condition's number, "
            "{option} and {condition} their names, {n} the replicate"));
     row->addWidget(m_make);
-    row->addWidget(new QLabel(tr("from")));
+    row->addWidget(plainLabel(tr("from")));
     row->addWidget(m_batch);
-    row->addWidget(new QLabel(tr("labelled")));
+    row->addWidget(plainLabel(tr("labelled")));
     row->addWidget(m_scheme);
     row->addStretch();
     connect(m_make, &QPushButton::clicked, this, [this] {
@@ -75,11 +76,11 @@ QWidget* PiecesPanel::makeMakeRow() {
 
 QLayout* PiecesPanel::makeMeasureRow() {
     auto* row = new QHBoxLayout;
-    row->addWidget(new QLabel(tr("Measure")));
+    row->addWidget(plainLabel(tr("Measure")));
     row->addWidget(m_dimension = field("dimension", tr("such as: depth"), 150));
-    row->addWidget(new QLabel(tr("wanted")));
+    row->addWidget(plainLabel(tr("wanted")));
     row->addWidget(m_nominal = field("nominal", tr("such as 3 1/4 in"), 120));
-    row->addWidget(new QLabel(tr("±")));
+    row->addWidget(plainLabel(tr("±")));
     row->addWidget(m_tolerance = field("tolerance", tr("such as 0.5 mm"), 130));
     auto* add = new QPushButton(tr("Add"));
     add->setObjectName("addDimension");
@@ -92,7 +93,7 @@ QLayout* PiecesPanel::makeMeasureRow() {
 
 QLayout* PiecesPanel::makeMoveRow() {
     auto* row = new QHBoxLayout;
-    row->addWidget(new QLabel(tr("Move the selected piece to")));
+    row->addWidget(plainLabel(tr("Move the selected piece to")));
     m_option = new QComboBox;
     m_condition = new QComboBox;
     for (auto* box : {m_option, m_condition}) {
@@ -231,7 +232,7 @@ void PiecesPanel::fillRow(int row, const study::Specimen& s) {
                 if (fit != study::Fit::fits) item->setForeground(theme().warn);
             }
             if (m->nominal)
-                item->setToolTip(tr("wanted %1 ± %2")
+                setTip(item, tr("wanted %1 ± %2")
                                      .arg(qs(quantity::withUnit(*m->nominal, length)),
                                           qs(quantity::withUnit(m->tolerance.value_or(0), length))));
             break;
@@ -240,7 +241,7 @@ void PiecesPanel::fillRow(int row, const study::Specimen& s) {
             if (const auto area = study::derivedArea(s.measured)) {
                 item->setText(qs(quantity::significant(
                     m_session.units().of(quantity::Dimension::area).fromSi(area->value))));
-                item->setToolTip(tr("worked out as %1").arg(qs(area->how)));
+                setTip(item, tr("worked out as %1").arg(qs(area->how)));
             }
             break;
         case Column::Kind::text:

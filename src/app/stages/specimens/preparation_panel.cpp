@@ -1,5 +1,6 @@
 #include "stages/specimens/preparation_panel.h"
 
+#include "widgets/plain_text.h"
 #include "theme/theme.h"
 #include <QFileDialog>
 #include <QHBoxLayout>
@@ -87,25 +88,25 @@ PreparationPanel::PreparationPanel(Session& session, QWidget* parent) : Panel(se
     m_begin->setObjectName("beginBatch");
     auto* done = new QPushButton(icon("check"), tr("Done now"));
     done->setObjectName("stepDone");
-    done->setToolTip(tr("Marks the selected step, or the first that is due, as done now"));
+    setTip(done, tr("Marks the selected step, or the first that is due, as done now"));
     auto* calendar = new QPushButton(tr("Calendar file…"));
-    calendar->setToolTip(tr("The steps that are left as .ics, for any calendar"));
+    setTip(calendar, tr("The steps that are left as .ics, for any calendar"));
     row->addWidget(m_begin);
     row->addWidget(done);
     row->addStretch();
     row->addWidget(calendar);
     layout->addLayout(row);
     auto* hours = new QHBoxLayout;
-    auto* head = new QLabel(tr("Recipe: times as 20 min, 24 h or 3 d."));
+    auto* head = plainLabel(tr("Recipe: times as 20 min, 24 h or 3 d."));
     head->setObjectName("faint");
     hours->addWidget(head, 1);
-    hours->addWidget(new QLabel(tr("Somebody is there from")));
+    hours->addWidget(plainLabel(tr("Somebody is there from")));
     m_from = field("workFrom", tr("0:00"), 72);
     m_to = field("workTo", tr("24:00"), 72);
     for (auto* edit : {m_from, m_to})
         edit->setMinimumWidth(72);
     hours->addWidget(m_from);
-    hours->addWidget(new QLabel(tr("to")));
+    hours->addWidget(plainLabel(tr("to")));
     hours->addWidget(m_to);
     layout->addLayout(hours);
     m_recipe = makeTable({tr("Step"), tr("Takes"), tr("Then wait"), tr("Next within"), tr("Times"),

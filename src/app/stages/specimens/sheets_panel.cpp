@@ -1,5 +1,6 @@
 #include "stages/specimens/sheets_panel.h"
 
+#include "widgets/plain_text.h"
 #include "widgets/picture_view.h"
 #include <QComboBox>
 #include <QHBoxLayout>
@@ -14,15 +15,15 @@ namespace anvil::app {
 SheetsPanel::SheetsPanel(Session& session, QWidget* parent) : Panel(session, parent) {
     auto* layout = new QVBoxLayout(this);
     auto* row = new QHBoxLayout;
-    row->addWidget(new QLabel(tr("Sheet")));
+    row->addWidget(plainLabel(tr("Sheet")));
     m_sheet = new QComboBox;
     m_sheet->setObjectName("sheet");
     m_sheet->setMinimumContentsLength(18);
     row->addWidget(m_sheet);
-    row->addWidget(new QLabel(tr("places lie at least")));
+    row->addWidget(plainLabel(tr("places lie at least")));
     m_apart = field("apart", tr("such as 50 mm"), 120);
     row->addWidget(m_apart);
-    row->addWidget(new QLabel(tr("apart")));
+    row->addWidget(plainLabel(tr("apart")));
     row->addStretch();
     layout->addLayout(row);
     m_sentence = wrappedLabel("sheetSentence");

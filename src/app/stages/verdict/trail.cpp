@@ -1,5 +1,6 @@
 #include "stages/verdict/trail.h"
 
+#include "widgets/plain_text.h"
 #include "theme/theme.h"
 #include <QDialogButtonBox>
 #include <QHeaderView>
@@ -43,11 +44,11 @@ TrailDialog::TrailDialog(Session& session, study::Metric metric, const study::Gr
     const auto* data = session.study();
     const auto& unit = session.units().of(study::info(metric));
     auto* layout = new QVBoxLayout(this);
-    auto* head = new QLabel(tr("%1 of %2: %3").arg(what, QString::fromUtf8(study::info(metric).noun), value));
+    auto* head = plainLabel(tr("%1 of %2: %3").arg(what, QString::fromUtf8(study::info(metric).noun), value));
     head->setObjectName("big");
     head->setWordWrap(true);
     layout->addWidget(head);
-    auto* place = new QLabel(tr("%1, %2. %3")
+    auto* place = plainLabel(tr("%1, %2. %3")
                                  .arg(qs(data->optionAt(group.option).name),
                                       qs(data->conditionAt(group.condition).name), rule(what, group.summary)));
     place->setWordWrap(true);

@@ -1,5 +1,6 @@
 #include "stages/verdict/verdict_stage.h"
 
+#include "widgets/plain_text.h"
 #include "stages/verdict/next_panel.h"
 #include "stages/verdict/trail.h"
 #include "theme/theme.h"
@@ -27,7 +28,7 @@ VerdictStage::VerdictStage(Session& session, QWidget* parent) : QWidget(parent),
     m_choice = new QWidget;
     auto* top = new QHBoxLayout(m_choice);
     top->setContentsMargins(0, 0, 0, 0);
-    top->addWidget(new QLabel(tr("Ranked by")));
+    top->addWidget(plainLabel(tr("Ranked by")));
     m_metric = new MetricBox;
     m_metric->setObjectName("metric");
     m_metric->offer(nullptr);
@@ -43,7 +44,7 @@ VerdictStage::VerdictStage(Session& session, QWidget* parent) : QWidget(parent),
     for (const auto& step : {tr("1   Drop a folder of logger files on this window, or choose them below."),
                              tr("2   Check in one sheet which run belongs to which option."),
                              tr("3   Read here which option is strongest, and how sure that is.")}) {
-        auto* label = new QLabel(step);
+        auto* label = plainLabel(step);
         label->setObjectName("sentence");
         label->setWordWrap(true);
         first->addWidget(label);
@@ -55,7 +56,7 @@ VerdictStage::VerdictStage(Session& session, QWidget* parent) : QWidget(parent),
     first->addSpacing(10);
     first->addWidget(m_import, 0, Qt::AlignLeft);
     first->addStretch();
-    m_headline = new QLabel;
+    m_headline = plainLabel();
     m_headline->setObjectName("sentence");
     m_headline->setWordWrap(true);
     m_headline->setTextInteractionFlags(Qt::TextSelectableByMouse);
@@ -198,7 +199,7 @@ void VerdictStage::refresh() {
             auto* item = new QTableWidgetItem(cells[k]);
             if (k == 0 || k >= 4) item->setFont(figures(13, k == 4));
             if (k == 0 || k >= 4) item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
-            item->setToolTip(tr("Enter: where this number comes from"));
+            setTip(item, tr("Enter: where this number comes from"));
             m_table->setItem(i, k, item);
         }
     }

@@ -17,6 +17,7 @@ struct GroupValue {
 struct LeftOut {
     Id pull = 0, specimen = 0;
     std::string why;
+    bool unreadable = false; ///< its curve is damaged or cannot be read
 };
 
 /// One square of the board, for one metric.

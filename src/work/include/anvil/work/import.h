@@ -78,13 +78,15 @@ void relearn(ImportPlan& plan, std::size_t row);
 QString sameName(const QString& name, const QStringList& known);
 
 /// Writes the plan into a study as one journal entry. Call from any thread; afterwards OpenProject::adopt on
-/// its own. Error: no row to import, or a missing unit.
+/// its own. `stop` cancels: nothing of it is
+/// in the project then. Error: cancelled, no row to import, or a missing unit.
 struct Imported {
     Id journal = 0;
     int pulls = 0;
     QString what;
 };
-Expected<Imported> importRuns(store::Project& project, const study::StudyData& into, const ImportPlan& plan);
+Expected<Imported> importRuns(store::Project& project, const study::StudyData& into, const ImportPlan& plan,
+                              const std::atomic<bool>* stop = nullptr);
 
 /// Writes a table of single results into a study as one journal entry. `unit` for values without one. Error:
 /// mixed dimensions, no unit.
