@@ -13,14 +13,27 @@ int main(int argc, char** argv) {
     app.add_option("--to", to, "project file to write");
     app.add_option("--logs", logs, "folder for the logger files");
     app.add_flag("--force", force, "replace the project if it exists");
-    CLI11_PARSE(app, argc, argv);
+    try {
+        app.parse(argc, argv);
+    } catch (const CLI::Success& told) { // help
+        return app.exit(told);
+    } catch (const CLI::ParseError& wrong) {
+        std::cerr << wrong.what() << "\n";
+        return 2;
+    }
+    if (to.empty() && logs.empty()) {
+        std::cerr << "Say what to make: --to FILE, --logs FOLDER or both.\n";
+        return 2;
+    }
     const auto report = [](const anvil::Expected<void>& result) {
         if (!result) std::cerr << result.error().message << "\n";
         return result ? 0 : 3;
     };
     if (!to.empty()) {
         const auto path = QString::fromStdString(to);
-        if (force) QFile::remove(path);
+        if (force) // with what an unfinished run may have left beside it
+            for (const char* end : {"", "-wal", "-shm", "-journal"})
+                QFile::remove(path + end);
         auto project = anvil::work::OpenProject::create(path);
         if (!project) {
             std::cerr << project.error().message << "\n";

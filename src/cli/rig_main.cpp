@@ -20,6 +20,17 @@ std::string truthLine(int number, const sim::Truth& t) {
         t.firstSlip ? fmt::format("{:.3f}", *t.firstSlip) : "null", t.energyToPeak, t.saturated);
 }
 
+/// A number within bounds; the library's own check lets "nan" through.
+CLI::Validator between(double least, double most) {
+    return {[least, most](std::string& text) {
+                const auto v = quantity::parseNumber(text);
+                return v && *v >= least && *v <= most
+                           ? std::string()
+                           : fmt::format("{} does not lie between {} and {}", text, least, most);
+            },
+            fmt::format("{} to {}", least, most)};
+}
+
 } // namespace
 
 int main(int argc, char** argv) {
@@ -32,32 +43,41 @@ int main(int argc, char** argv) {
     double automatic = 0, speed = 1, rezero = 0;
     int port = -1;
     bool terminal = false;
-    app.add_option("--tcp", port, "port on this machine, 0: any free one");
+    app.add_option("--tcp", port, "port on this machine, 0: any free one")->check(between(0, 65535));
     app.add_flag("--terminal", terminal, "a pseudo-terminal instead");
     app.add_option("--model", model,
                    "pull-out, brittle-bond, wire-rope, yielding-metal, smooth-friction, plastic, "
                    "cracking-sheet or slipping-grip");
     app.add_option("--strength", strength, "mean strength of the specimens, such as 2 kN");
-    app.add_option("--cv", options.cv, "their spread, as a share");
+    app.add_option("--cv", options.cv, "their spread, as a share")->check(between(0.0, 2.0));
     app.add_option("--seed", options.seed, "same seed, same specimens");
-    app.add_option("--rate", options.logger.rate, "samples a second")->check(CLI::Range(0.1, 300000.0));
-    app.add_option("--speed", speed, "mm/s")->check(CLI::Range(0.001, 1000.0));
-    app.add_option("--noise", options.logger.noise, "N, standard deviation");
-    app.add_option("--offset", options.logger.zeroOffset, "N shown without load");
-    app.add_option("--drift", options.logger.drift, "N/s while pulling");
-    app.add_option("--spikes", options.logger.spikes, "spikes in each pull");
+    app.add_option("--rate", options.logger.rate, "samples a second")->check(between(0.1, 300000.0));
+    app.add_option("--speed", speed, "mm/s")->check(between(0.001, 1000.0));
+    app.add_option("--noise", options.logger.noise, "N, standard deviation")->check(between(0.0, 1e6));
+    app.add_option("--offset", options.logger.zeroOffset, "N shown without load")->check(between(-1e6, 1e6));
+    app.add_option("--drift", options.logger.drift, "N/s while pulling")->check(between(-1e6, 1e6));
+    app.add_option("--spikes", options.logger.spikes, "spikes in each pull")->check(between(0, 1000));
     app.add_option("--limit", limit, "where its readings end, such as 5 kN");
     app.add_option("--protocol", protocol, "lines or answers")->check(CLI::IsMember({"lines", "answers"}));
-    app.add_option("--auto", automatic, "pulls by itself so many seconds after the last one");
+    app.add_option("--auto", automatic, "pulls by itself so many seconds after the last one")
+        ->check(between(0.0, 1e6));
     app.add_option("--legs", options.legs, "shares of the load that further cells see, such as 0.5 0.3 0.2")
         ->expected(1, 6)
-        ->check(CLI::Range(-1.0, 2.0));
+        ->check(between(-1.0, 2.0));
     app.add_option("--rezero", rezero,
-                   "s into a pull at which the amplifier takes its offset away by itself");
+                   "s into a pull at which the amplifier takes its offset away by itself")
+        ->check(between(0.0, 1e6));
     app.add_option("--shows", shows, "force, torque or deceleration")
         ->check(CLI::IsMember({"force", "torque", "deceleration"}));
     app.add_option("--truth", truth, "file for what each specimen was made from, a line of JSON each");
-    CLI11_PARSE(app, argc, argv);
+    try {
+        app.parse(argc, argv);
+    } catch (const CLI::Success& told) { // help
+        return app.exit(told);
+    } catch (const CLI::ParseError& wrong) {
+        std::cerr << wrong.what() << "\n";
+        return 2;
+    }
     const auto fails = [](const std::string& why) {
         std::cerr << why << "\n";
         return 3;
@@ -69,10 +89,16 @@ int main(int argc, char** argv) {
     if (rezero > 0) options.logger.rezeroAt = rezero;
     const auto force = quantity::parseEntry(strength, quantity::Dimension::force, &quantity::unit("N"));
     if (!force) return fails(force.error().message);
+    if (!(force->si >= 1e-3 && force->si <= 1e7))
+        return fails("A specimen's strength lies between 0.001 N and 10 MN here.");
     options.strength = force->si;
+    constexpr double longest = 0.03, mostSamples = 2e7; // m that a pull may take; samples of one pull
+    if (longest / options.logger.speed * options.logger.rate > mostSamples)
+        return fails("So many samples of so slow a pull do not fit into memory: pull faster or log less often.");
     if (!limit.empty()) {
         const auto at = quantity::parseEntry(limit, quantity::Dimension::force, &quantity::unit("N"));
         if (!at) return fails(at.error().message);
+        if (!(at->si > 0)) return fails("A limit of zero or less cannot be.");
         options.logger.limit = at->si;
     }
     link::RigServer server(options, protocol == "answers");

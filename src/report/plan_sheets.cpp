@@ -2,8 +2,10 @@
 #include <anvil/quantity/print.h>
 #include <anvil/report/document.h>
 #include <anvil/study/planning.h>
+#include <anvil/tables/text.h>
 
 #include <algorithm>
+#include <fmt/format.h>
 
 namespace anvil::report {
 namespace {
@@ -40,6 +42,15 @@ Document runListDocument(const study::StudyData& data) {
     for (const auto& c : cautions())
         d.blocks.push_back(Paragraph{Paragraph::Style::caution, c});
     return d;
+}
+
+std::string stockCsv(const study::StudyData& data) {
+    std::string out = "what,needed,made,unit_cost,cost,currency\n";
+    const auto number = [](const std::optional<double>& v) { return v ? quantity::shortest(*v) : std::string(); };
+    for (const auto& l : study::stock(data))
+        out += fmt::format("{},{},{},{},{},{}\n", tables::csvField(l.what), l.needed, l.made, number(l.unitCost),
+                           number(l.cost), tables::csvField(l.currency));
+    return out;
 }
 
 Document stockDocument(const study::StudyData& data) {

@@ -41,8 +41,6 @@ Comparison compare(const Summary& a, const Summary& b, double margin) {
     c.ratioInterval = {std::exp(log - half), std::exp(log + half)};
     const double edge = std::log1p(margin);
     c.tostP = std::max(studentUpperTail(df, (log + edge) / se), studentUpperTail(df, (edge - log) / se));
-    const double cv = std::hypot(*a.cv, *b.cv) / std::sqrt(2.0);
-    if (const auto n = replicatesFor(cv, margin)) c.moreEach = std::max(0, *n - static_cast<int>(std::min(a.n, b.n)));
     return c;
 }
 
@@ -74,7 +72,11 @@ void decide(std::span<Comparison> family, std::span<const std::pair<Summary, Sum
             c.verdict = *c.t > 0 ? PairVerdict::stronger : PairVerdict::weaker;
         else
             c.verdict = PairVerdict::tooClose;
-        if (c.verdict != PairVerdict::tooClose) c.moreEach.reset();
+        if (c.verdict == PairVerdict::tooClose && c.tostP) { // costly, and asked for here only
+            const double cv = std::hypot(*a.cv, *b.cv) / std::sqrt(2.0);
+            if (const auto n = replicatesFor(cv, margin))
+                c.moreEach = std::max(0, *n - static_cast<int>(std::min(a.n, b.n)));
+        }
     }
 }
 

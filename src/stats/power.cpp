@@ -2,6 +2,7 @@
 
 #include "distributions.h"
 #include <anvil/stats/summary.h>
+#include <algorithm>
 #include <cmath>
 
 namespace anvil::stats {
@@ -17,11 +18,21 @@ double powerOf(int n, double cv, double difference) {
 
 std::optional<int> replicatesFor(double cv, double difference, double power) {
     if (!(cv > 0) || !(difference > 0) || !(power > 0 && power < 1)) return std::nullopt;
-    int low = 1, high = 2; // power rises with n: double, then halve
-    while (powerOf(high, cv, difference) < power) {
+    // Power rises with n. The normal distribution's answer is a little short of it: from there upwards.
+    constexpr int most = 200'000;
+    const double z = boost::math::quantile(quietly::Normal(), 0.975) + boost::math::quantile(quietly::Normal(), power);
+    const double guess = 2 * (z * cv / difference) * (z * cv / difference);
+    if (!(guess < most)) return std::nullopt;
+    int high = std::max(2, static_cast<int>(guess)), low = high - 1, step = 2;
+    while (low > 1 && powerOf(low, cv, difference) >= power) {
+        high = low;
+        low = std::max(1, low - step);
+        step *= 2;
+    }
+    for (step = 2; powerOf(high, cv, difference) < power; step *= 2) {
         low = high;
-        high *= 2;
-        if (high > 200000) return std::nullopt;
+        high += step;
+        if (high > most) return std::nullopt;
     }
     while (high - low > 1) {
         const int mid = low + (high - low) / 2;

@@ -16,6 +16,17 @@ Expected<std::unique_ptr<Project>> Project::create(const QString& path) {
     const QFileInfo info(path), folder(info.absolutePath());
     if (!folder.isDir()) return failText(QStringLiteral("There is no folder %1.").arg(info.absolutePath()));
     p->path = p->databaseName = folder.canonicalFilePath() + "/" + info.fileName();
+    // What a project of this name left behind would be taken for a part of the new one.
+    QStringList left;
+    for (const char* end : {"-wal", "-journal"})
+        if (QFileInfo::exists(p->path + end)) left << info.fileName() + end;
+    for (const auto& tape : tapesOf(p->path))
+        for (const auto& side : tape)
+            left << QFileInfo(side).fileName();
+    if (!left.isEmpty())
+        return failText(QStringLiteral("Beside it lies what belongs to another project of this name (%1): choose "
+                                       "another name, or move it away first.")
+                            .arg(left.join(", ")));
     p->takeLock();
     if (p->readOnly)
         return failText(QStringLiteral("%1 cannot be written. %2").arg(info.absolutePath(), p->readOnlyReason));

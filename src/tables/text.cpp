@@ -1,5 +1,6 @@
 #include <anvil/tables/text.h>
 
+#include "numbers.h"
 #include <algorithm>
 #include <cctype>
 #include <cstdint>
@@ -165,6 +166,19 @@ std::string_view shortened(std::string_view text, std::size_t most) {
     while (most > 0 && (static_cast<unsigned char>(text[most]) & 0xC0) == 0x80)
         --most;
     return text.substr(0, most);
+}
+
+std::string csvField(std::string_view text) {
+    std::string out(text);
+    const auto first = text.find_first_not_of(" \t\r\n");
+    const auto lead = first == std::string_view::npos ? '\0' : text[first];
+    if (lead == '=' || lead == '@' || ((lead == '+' || lead == '-') && !readNumber(text.substr(first), '.')))
+        out.insert(0, 1, '\'');
+    if (out.find_first_of(",;\"\r\n\t") == std::string::npos) return out;
+    std::string quoted = "\"";
+    for (const char c : out)
+        quoted += c == '"' ? std::string("\"\"") : std::string(1, c);
+    return quoted + '"';
 }
 
 std::string_view trimmed(std::string_view s) {

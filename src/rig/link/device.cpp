@@ -72,17 +72,18 @@ void Device::open() {
     port->setPortName(m_address.host);
     port->setBaudRate(m_address.port);
     port->setReadBufferSize(mostBuffered);
-    connect(port.get(), &QSerialPort::errorOccurred, this, [this](QSerialPort::SerialPortError e) {
-        // It stays open on hang-up and repeats the error without end: the first one closes it. What a
-        // pseudo-terminal cannot do (DTR) is no error.
-        if (e == QSerialPort::ResourceError || e == QSerialPort::DeviceNotFoundError ||
-            e == QSerialPort::PermissionError || e == QSerialPort::ReadError)
-            lost(m_io ? m_io->errorString() : QString());
-    });
     connect(port.get(), &QIODevice::readyRead, this, [this] { emit arrived(m_io->readAll()); });
     auto* raw = port.get();
     m_io = std::move(port);
-    if (raw->open(QIODevice::ReadWrite)) gained();
+    if (!raw->open(QIODevice::ReadWrite)) return lost(raw->errorString()); // whatever the reason
+    // Only now: what a pseudo-terminal cannot do while it is opened (DTR) is no error. It stays open on hang-up
+    // and repeats the error without end: the first one closes it.
+    connect(raw, &QSerialPort::errorOccurred, this, [this](QSerialPort::SerialPortError e) {
+        if (e != QSerialPort::NoError && e != QSerialPort::TimeoutError &&
+            e != QSerialPort::UnsupportedOperationError)
+            lost(m_io ? m_io->errorString() : QString());
+    });
+    gained();
 }
 
 void Device::gained() {

@@ -5,6 +5,7 @@
 #include <QTcpServer>
 #include <QTcpSocket>
 #include <QTimer>
+#include <cmath>
 #include <fcntl.h>
 #include <pty.h>
 #include <termios.h>
@@ -14,6 +15,7 @@ namespace anvil::link {
 namespace {
 
 constexpr qint64 mostUnsent = 4 << 20; // a listener that does not listen loses lines, as on a real wire
+constexpr double leastStrength = 1e-3, mostOrdered = 1e7; ///< N, s or as the order has it; what is beyond is no order
 
 } // namespace
 
@@ -114,7 +116,8 @@ void RigServer::drop(double seconds) {
 QByteArray RigServer::obey(const QByteArray& line) {
     const auto words = line.trimmed().toUpper().split(' ');
     const auto& word = words[0];
-    const double number = words.size() > 1 ? words[1].toDouble() : 0;
+    double number = words.size() > 1 ? words[1].toDouble() : 0;
+    if (!(std::abs(number) <= mostOrdered)) number = 0; // nor NaN: as if it had not been said
     if (word == "*IDN?") return "Jaunty Anvil,simulated rig,1,1";
     if (word == "MEAS:FORC?") return QByteArray::number(m_last.force, 'e', 6) + " N";
     if (word == "MEAS:DISP?") return QByteArray::number(m_last.displacement, 'e', 6) + " m";
@@ -131,7 +134,7 @@ QByteArray RigServer::obey(const QByteArray& line) {
         m_rig.pause(word == "!PAUSE");
     else if (word == "!RELEASE")
         m_rig.release();
-    else if (word == "!STRENGTH" && number > 0)
+    else if (word == "!STRENGTH" && number >= leastStrength)
         m_rig.setStrength(number);
     else if (word == "!MODEL" && words.size() > 1) {
         if (const auto m = sim::modelFromName(words[1].toLower().toStdString())) m_rig.setModel(*m);

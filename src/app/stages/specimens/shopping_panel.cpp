@@ -69,18 +69,8 @@ void ShoppingPanel::fill() {
 
 bool ShoppingPanel::writeStock(const QString& path) {
     const auto* data = m_session.study();
-    QString text = "what,needed,made,unit_cost,cost,currency\n";
-    if (data)
-        for (const auto& l : study::stock(*data)) {
-            auto what = qs(l.what);
-            if (!what.isEmpty() && QStringLiteral("=+-@").contains(what[0]))
-                what.prepend('\''); // harmless in a spreadsheet
-            text += "\"" + what.replace('"', "\"\"") + "\"," + QString::number(l.needed) + "," +
-                    QString::number(l.made) + "," + (l.unitCost ? QString::number(*l.unitCost) : QString()) +
-                    "," + (l.cost ? QString::number(*l.cost) : QString()) + "," + qs(l.currency) + "\n";
-        }
     QSaveFile file(path);
-    const auto bytes = text.toUtf8();
+    const auto bytes = QByteArray::fromStdString(data ? report::stockCsv(*data) : std::string());
     if (!file.open(QIODevice::WriteOnly) || file.write(bytes) != bytes.size() || !file.commit()) {
         m_session.say(tr("%1 cannot be written: %2.").arg(path, file.errorString()), true);
         return false;

@@ -73,6 +73,8 @@ Document runListDocument(const study::StudyData& study);
 
 /// What the plan eats, for the shop and the saw.
 Document stockDocument(const study::StudyData& study);
+/// The same for a spreadsheet: CSV with a heading.
+std::string stockCsv(const study::StudyData& study);
 
 /// The report as one HTML file that needs nothing else; charts are SVG.
 QString toHtml(const Document& document);

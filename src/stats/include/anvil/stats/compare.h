@@ -36,7 +36,7 @@ struct Comparison {
     std::optional<int> moreEach; ///< further pulls a side that would settle a difference of the margin
 };
 
-/// Everything but pHolm and verdict, which need the whole family. `margin` is a share, 0.1 for 10 %, > 0.
+/// Everything but pHolm, verdict and moreEach, which need the whole family. `margin` is a share, 0.1 for 10 %, > 0.
 Comparison compare(const Summary& a, const Summary& b, double margin);
 
 /// Fills pHolm over the pairs that have a p, then gives every pair its verdict at 5 %.
