@@ -15,9 +15,8 @@ app::CurveView& longCurve() {
     static auto* view = [] {
         auto* v = new app::CurveView;
         v->resize(900, 560);
-        auto read = curve::readAndKeep(pull(100'000'000));
-        v->showCurve(std::make_shared<const curve::ReadCurve>(std::move(*read)), report::unitsFrom("N", "mm"),
-                     std::nullopt);
+        auto read = curve::readAndKeep(pull(sized(100'000'000)));
+        v->showCurve(std::make_shared<const curve::ReadCurve>(std::move(*read)), report::unitsFrom("N", "mm"), {});
         return v;
     }();
     return *view;

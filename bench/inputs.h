@@ -6,6 +6,10 @@
 
 namespace anvil::bench {
 
+/// A size, or a thousandth of it where ANVIL_BENCH_TINY is set: then the numbers mean nothing, but everything is
+/// run once.
+std::size_t sized(std::size_t n);
+
 /// A three-column log of so many rows: time, force, displacement, as a logger prints them.
 const std::string& log(std::size_t rows);
 

@@ -30,7 +30,7 @@ const std::string& log(std::size_t rows) {
 
 namespace {
 
-constexpr std::size_t rows = 5'000'000;
+const std::size_t rows = sized(5'000'000);
 
 /// The measure: one thread, every number through std::from_chars, into three vectors.
 void bareFromChars(benchmark::State& state) {

@@ -4,8 +4,14 @@
 #include <anvil/curve/reading.h>
 #include <anvil/sim/specimen.h>
 #include <benchmark/benchmark.h>
+#include <cstdlib>
 
 namespace anvil::bench {
+
+std::size_t sized(std::size_t n) {
+    static const bool tiny = std::getenv("ANVIL_BENCH_TINY") != nullptr;
+    return tiny ? n / 1000 : n;
+}
 
 curve::Curve pull(std::size_t n) {
     sim::Random random(7);
@@ -26,7 +32,7 @@ curve::Curve pull(std::size_t n) {
 namespace {
 
 void readCurve(benchmark::State& state) {
-    const auto c = pull(static_cast<std::size_t>(state.range(0)));
+    const auto c = pull(sized(static_cast<std::size_t>(state.range(0))));
     for (auto _ : state) {
         auto reading = curve::read(c);
         benchmark::DoNotOptimize(reading);

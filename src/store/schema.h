@@ -12,6 +12,10 @@ inline constexpr const char* attachmentTable =
     "DEFERRABLE INITIALLY DEFERRED, at_s REAL, name TEXT NOT NULL, file INTEGER NOT NULL REFERENCES file "
     "DEFERRABLE INITIALLY DEFERRED)";
 
+inline constexpr const char* setupTable =
+    "CREATE TABLE setup (id INTEGER PRIMARY KEY AUTOINCREMENT, rig TEXT NOT NULL, version INTEGER NOT NULL, "
+    "made_at TEXT NOT NULL, setup TEXT NOT NULL, UNIQUE (rig, version))";
+
 inline constexpr const char* sealTable =
     "CREATE TABLE seal (of TEXT NOT NULL, row INTEGER NOT NULL, checksum INTEGER NOT NULL, PRIMARY KEY (of, "
     "row)) WITHOUT ROWID";
@@ -62,8 +66,7 @@ inline constexpr const char* schema[] = {
     " reading TEXT NOT NULL, operator TEXT NOT NULL DEFAULT '', setup INTEGER REFERENCES setup DEFERRABLE "
     "INITIALLY DEFERRED, outcome TEXT NOT NULL DEFAULT '{}', recording TEXT NOT NULL DEFAULT '', practice "
     "INTEGER NOT NULL DEFAULT 0)",
-    "CREATE TABLE setup (id INTEGER PRIMARY KEY AUTOINCREMENT, rig TEXT NOT NULL, version INTEGER NOT NULL, "
-    "made_at TEXT NOT NULL, setup TEXT NOT NULL, UNIQUE (rig, version))",
+    setupTable,
     attachmentTable,
     "CREATE TABLE journal (id INTEGER PRIMARY KEY AUTOINCREMENT, at TEXT NOT NULL, who TEXT NOT NULL, what "
     "TEXT NOT NULL, undoes INTEGER, changes TEXT NOT NULL)",
@@ -79,8 +82,7 @@ inline constexpr const char* toVersion2[] = {
     "ALTER TABLE option ADD COLUMN geometry TEXT NOT NULL DEFAULT ''",
     "ALTER TABLE specimen ADD COLUMN x_m REAL",
     "ALTER TABLE specimen ADD COLUMN y_m REAL",
-    "CREATE TABLE setup (id INTEGER PRIMARY KEY AUTOINCREMENT, rig TEXT NOT NULL, version INTEGER NOT NULL, "
-    "made_at TEXT NOT NULL, setup TEXT NOT NULL, UNIQUE (rig, version))",
+    setupTable,
     "ALTER TABLE pull ADD COLUMN operator TEXT NOT NULL DEFAULT ''",
     "ALTER TABLE pull ADD COLUMN setup INTEGER REFERENCES setup DEFERRABLE INITIALLY DEFERRED",
     "ALTER TABLE pull ADD COLUMN outcome TEXT NOT NULL DEFAULT '{}'",
