@@ -3,6 +3,10 @@
 
 add_library(anvil_warnings INTERFACE)
 target_compile_options(anvil_warnings INTERFACE -Wall -Wextra -Wpedantic -Werror)
+if(ANVIL_SANITIZE_THREADS)
+    add_compile_options(-fsanitize=thread -fno-omit-frame-pointer)
+    add_link_options(-fsanitize=thread)
+endif()
 if(ANVIL_SANITIZE)
     add_compile_options(-fsanitize=address,undefined -fno-omit-frame-pointer -fno-sanitize-recover=all)
     add_link_options(-fsanitize=address,undefined)
