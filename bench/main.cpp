@@ -54,7 +54,9 @@ int main(int argc, char** argv) {
         if (key.rfind("frameOf", 0) == 0) worst = std::max(worst, ms);
     row("slowest frame of a 10⁸-sample curve", "ms", worst, "≤ 16 ms");
     for (const char* n : {"50", "500"})
-        row(n == std::string("50") ? "letters of 50 options, slowest case" : "letters of 500 options, slowest case", "ms",
+        row(n == std::string("50") ? "letters of 50 options, slowest case"
+                                   : "letters of 500 options, slowest case",
+            "ms",
             std::max(time(std::string("lettersAllTied/") + n), time(std::string("lettersManySets/") + n)),
             n == std::string("50") ? "≤ 20 ms" : "≤ 2000 ms");
     row("start with the demo to the first painted window", "ms", time("demoToFirstPaint"), "≤ 1000 ms");

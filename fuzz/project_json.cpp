@@ -4,7 +4,8 @@
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
     using namespace anvil::store;
     if (size == 0) return 0;
-    const auto json = QString::fromUtf8(reinterpret_cast<const char*>(data) + 1, static_cast<qsizetype>(size - 1));
+    const auto json =
+        QString::fromUtf8(reinterpret_cast<const char*>(data) + 1, static_cast<qsizetype>(size - 1));
     switch (data[0] % 4) {
     case 0:
         if (const auto v = planFromJson(json); v && planFromJson(planToJson(*v)) != *v) __builtin_trap();
@@ -13,10 +14,12 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         if (const auto v = outcomeFromJson(json); v && !outcomeFromJson(outcomeToJson(*v))) __builtin_trap();
         break;
     case 2:
-        if (const auto v = settingsFromJson(json); v && settingsFromJson(settingsToJson(*v)) != *v) __builtin_trap();
+        if (const auto v = settingsFromJson(json); v && settingsFromJson(settingsToJson(*v)) != *v)
+            __builtin_trap();
         break;
     default:
-        if (const auto v = measuredFromJson(json); v && measuredFromJson(measuredToJson(*v)) != *v) __builtin_trap();
+        if (const auto v = measuredFromJson(json); v && measuredFromJson(measuredToJson(*v)) != *v)
+            __builtin_trap();
     }
     return 0;
 }

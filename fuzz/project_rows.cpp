@@ -38,18 +38,20 @@ QByteArray base() {
             s.id = w.insert("study", toRow(s));
             std::vector<Id> options, conditions;
             for (int i = 0; i < 2; ++i) {
-                options.push_back(w.insert("option", toRow(study::Option{0, s.id, i, "Pin " + std::to_string(i), "peg",
-                                                                         "EUR", "", 1.5, 0.2})));
-                conditions.push_back(
-                    w.insert("condition", toRow(study::Condition{0, s.id, i, "Soil " + std::to_string(i), ""})));
+                options.push_back(
+                    w.insert("option", toRow(study::Option{0, s.id, i, "Pin " + std::to_string(i), "peg",
+                                                           "EUR", "", 1.5, 0.2})));
+                conditions.push_back(w.insert(
+                    "condition", toRow(study::Condition{0, s.id, i, "Soil " + std::to_string(i), ""})));
             }
-            const Id setup = w.insert("setup", {{"rig", "Winch"}, {"version", 1}, {"made_at", ""}, {"setup", "{}"}});
+            const Id setup =
+                w.insert("setup", {{"rig", "Winch"}, {"version", 1}, {"made_at", ""}, {"setup", "{}"}});
             for (int i = 0; i < 8; ++i) {
                 study::Pull pull;
                 pull.specimen = w.insert(
                     "specimen", toRow(study::Specimen{0, s.id, options[static_cast<std::size_t>(i % 2)],
-                                                      conditions[static_cast<std::size_t>(i / 2 % 2)], i / 4 + 1,
-                                                      "P" + std::to_string(i), ""}));
+                                                      conditions[static_cast<std::size_t>(i / 2 % 2)],
+                                                      i / 4 + 1, "P" + std::to_string(i), ""}));
                 if (i % 2 == 0) {
                     curve::Curve c;
                     for (int k = 0; k < 60; ++k) {
@@ -64,8 +66,9 @@ QByteArray base() {
                 }
                 const Id id = w.insert("pull", toRow(pull));
                 if (i == 0)
-                    w.insert("attachment", toRow(study::Attachment{
-                                               0, id, w.addFile(ImportedFile::pack("a.png", "no picture")), 1.0, "a.png"}));
+                    w.insert("attachment",
+                             toRow(study::Attachment{
+                                 0, id, w.addFile(ImportedFile::pack("a.png", "no picture")), 1.0, "a.png"}));
             }
         });
         if (!done) __builtin_trap();
@@ -93,7 +96,8 @@ struct Bytes {
 };
 
 QVariant valueFrom(Bytes& in) {
-    constexpr double odd[] = {std::numeric_limits<double>::infinity(), 1e308, -1e308, 5e-324, -1, 0, 1e100, 2147483648.0};
+    constexpr double odd[] = {
+        std::numeric_limits<double>::infinity(), 1e308, -1e308, 5e-324, -1, 0, 1e100, 2147483648.0};
     const auto kind = in.byte();
     switch (kind % 6) {
     case 0:
@@ -117,8 +121,8 @@ QVariant valueFrom(Bytes& in) {
 
 /// Carries the changes out and makes every checksum right again.
 void change(const QString& path, Bytes in) {
-    static const char* const tables[] = {"study", "option", "condition", "specimen", "pull", "setup", "attachment",
-                                         "curve", "channel", "chunk", "file"};
+    static const char* const tables[] = {"study",      "option", "condition", "specimen", "pull", "setup",
+                                         "attachment", "curve",  "channel",   "chunk",    "file"};
     {
         auto db = QSqlDatabase::addDatabase("QSQLITE", "fuzz");
         db.setDatabaseName(path);
@@ -133,9 +137,11 @@ void change(const QString& path, Bytes in) {
                        [&](const Query& c) { columns << c.string(0); });
             const auto row = in.byte() % 9 + 1;
             const auto column = columns[in.byte() % columns.size()];
-            q.prepare("UPDATE OR IGNORE \"" + table + "\" SET \"" + column + "\" = ? WHERE rowid = " + QString::number(row));
+            q.prepare("UPDATE OR IGNORE \"" + table + "\" SET \"" + column +
+                      "\" = ? WHERE rowid = " + QString::number(row));
             if (table == "channel") // it has no rowid
-                q.prepare("UPDATE OR IGNORE channel SET \"" + column + "\" = ? WHERE curve = " + QString::number(row));
+                q.prepare("UPDATE OR IGNORE channel SET \"" + column +
+                          "\" = ? WHERE curve = " + QString::number(row));
             q.addBindValue(valueFrom(in));
             q.exec();
         }
@@ -181,7 +187,8 @@ void use(const QString& path) {
         for (const auto& o : data.options)
             for (const auto& c : data.conditions)
                 (void)study::squareRoom(data, readings, verdict, o.id, c.id);
-        const auto document = report::compose(report::sourceOf(project, data.study.id), report::unitsFrom("N", "mm"));
+        const auto document =
+            report::compose(report::sourceOf(project, data.study.id), report::unitsFrom("N", "mm"));
         (void)report::toHtml(document);
         (void)report::paginate(document);
     }

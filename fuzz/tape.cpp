@@ -1,6 +1,6 @@
 // A tape as a crash or somebody else may have left it. The input is a row of records without their checksums:
-// kind (a byte), length (two bytes), body; they are given here, so that the records themselves are reached. An
-// input that begins with 255 is a tape as it stands.
+// kind (a byte), length (two bytes), body; they are given here, so that the records themselves are reached.
+// An input that begins with 255 is a tape as it stands.
 #include "tape_records.h"
 #include <QFile>
 #include <QTemporaryDir>
@@ -15,8 +15,8 @@ std::string tapeOf(const std::uint8_t* data, std::size_t size) {
     std::string out;
     for (std::size_t at = 0; at + 3 <= size;) {
         const std::uint32_t kind = data[at];
-        const auto bytes =
-            static_cast<std::uint32_t>(std::min<std::size_t>(data[at + 1] | data[at + 2] << 8, size - at - 3));
+        const auto bytes = static_cast<std::uint32_t>(
+            std::min<std::size_t>(data[at + 1] | data[at + 2] << 8, size - at - 3));
         std::string record(8, '\0');
         std::memcpy(record.data(), &bytes, 4);
         std::memcpy(record.data() + 4, &kind, 4);

@@ -64,8 +64,7 @@ int main(int argc, char** argv) {
     app.add_option("--legs", options.legs, "shares of the load that further cells see, such as 0.5 0.3 0.2")
         ->expected(1, 6)
         ->check(between(-1.0, 2.0));
-    app.add_option("--rezero", rezero,
-                   "s into a pull at which the amplifier takes its offset away by itself")
+    app.add_option("--rezero", rezero, "s into a pull at which the amplifier takes its offset away by itself")
         ->check(between(0.0, 1e6));
     app.add_option("--shows", shows, "force, torque or deceleration")
         ->check(CLI::IsMember({"force", "torque", "deceleration"}));
@@ -94,7 +93,8 @@ int main(int argc, char** argv) {
     options.strength = force->si;
     constexpr double longest = 0.03, mostSamples = 2e7; // m that a pull may take; samples of one pull
     if (longest / options.logger.speed * options.logger.rate > mostSamples)
-        return fails("So many samples of so slow a pull do not fit into memory: pull faster or log less often.");
+        return fails(
+            "So many samples of so slow a pull do not fit into memory: pull faster or log less often.");
     if (!limit.empty()) {
         const auto at = quantity::parseEntry(limit, quantity::Dimension::force, &quantity::unit("N"));
         if (!at) return fails(at.error().message);

@@ -199,7 +199,8 @@ Expected<Measured> measured(std::string_view s, std::optional<Dimension> wanted,
     if (split < rest.size()) {
         const auto first = findUnit(trim(rest.substr(0, split)), Dimension::length);
         const bool feet = first && (*first)->symbol == "ft" && (!wanted || wanted == Dimension::length);
-        const auto second = feet ? inchesAfter(rest.substr(split), whole) : Expected<Measured>(fail("no feet"));
+        const auto second =
+            feet ? inchesAfter(rest.substr(split), whole) : Expected<Measured>(fail("no feet"));
         if (second) {
             const Unit* inches = second->unit ? second->unit : &unit("in");
             return Measured{n->value * (*first)->factor / inches->factor +

@@ -173,8 +173,9 @@ Document compose(const Source& source, const Units& units) {
         for (const auto& h : verdict.headlines)
             lines << text(h);
         d.blocks.push_back(Bullets{lines});
-        if (!verdict.empty()) d.blocks.push_back(Figure{chart::ladder(data, verdict, unit, 690),
-                                  QStringLiteral("Strength ladder: %1.").arg(study::info(metric).noun)});
+        if (!verdict.empty())
+            d.blocks.push_back(Figure{chart::ladder(data, verdict, unit, 690),
+                                      QStringLiteral("Strength ladder: %1.").arg(study::info(metric).noun)});
     }
     auto metrics = study::metricsOf(data.study.plan.method);
     if (std::find(metrics.begin(), metrics.end(), metric) == metrics.end()) metrics.push_back(metric);

@@ -154,8 +154,7 @@ public:
                 QStringList part;
                 for (std::size_t i = 0; i < columns; ++i) {
                     auto& cell = row[static_cast<qsizetype>(i)];
-                    const auto n =
-                        fitting(cell, size, false, widths[i] - 2 * pad, contentBottom - m_y - 6);
+                    const auto n = fitting(cell, size, false, widths[i] - 2 * pad, contentBottom - m_y - 6);
                     part << cell.left(n);
                     cell = cell.mid(n);
                 }
@@ -169,8 +168,8 @@ public:
     }
     void operator()(const Figure& f) {
         const double caption = std::min(heightOf(f.caption, 11, false, contentWidth), pageHeight / 4);
-        const double scale = std::min({1.0, contentWidth / f.picture.width,
-                                       (contentBottom - margin - caption - 4) / f.picture.height});
+        const double scale = std::min(
+            {1.0, contentWidth / f.picture.width, (contentBottom - margin - caption - 4) / f.picture.height});
         const double height = f.picture.height * scale;
         room(height + caption + 4);
         Placed item;

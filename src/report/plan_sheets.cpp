@@ -46,10 +46,12 @@ Document runListDocument(const study::StudyData& data) {
 
 std::string stockCsv(const study::StudyData& data) {
     std::string out = "what,needed,made,unit_cost,cost,currency\n";
-    const auto number = [](const std::optional<double>& v) { return v ? quantity::shortest(*v) : std::string(); };
+    const auto number = [](const std::optional<double>& v) {
+        return v ? quantity::shortest(*v) : std::string();
+    };
     for (const auto& l : study::stock(data))
-        out += fmt::format("{},{},{},{},{},{}\n", tables::csvField(l.what), l.needed, l.made, number(l.unitCost),
-                           number(l.cost), tables::csvField(l.currency));
+        out += fmt::format("{},{},{},{},{},{}\n", tables::csvField(l.what), l.needed, l.made,
+                           number(l.unitCost), number(l.cost), tables::csvField(l.currency));
     return out;
 }
 

@@ -31,8 +31,12 @@ public:
             n += std::popcount(m_words[k] & other.m_words[k]);
         return n;
     }
-    Bits with(const Bits& other) const { return combined(other, [](auto a, auto b) { return a & b; }); }
-    Bits without(const Bits& other) const { return combined(other, [](auto a, auto b) { return a & ~b; }); }
+    Bits with(const Bits& other) const {
+        return combined(other, [](auto a, auto b) { return a & b; });
+    }
+    Bits without(const Bits& other) const {
+        return combined(other, [](auto a, auto b) { return a & ~b; });
+    }
     std::vector<std::size_t> members() const {
         std::vector<std::size_t> out;
         for (std::size_t k = 0; k < m_words.size(); ++k)

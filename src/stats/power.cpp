@@ -1,8 +1,8 @@
 #include <anvil/stats/power.h>
 
 #include "distributions.h"
-#include <anvil/stats/summary.h>
 #include <algorithm>
+#include <anvil/stats/summary.h>
 #include <cmath>
 
 namespace anvil::stats {
@@ -20,7 +20,8 @@ std::optional<int> replicatesFor(double cv, double difference, double power) {
     if (!(cv > 0) || !(difference > 0) || !(power > 0 && power < 1)) return std::nullopt;
     // Power rises with n. The normal distribution's answer is a little short of it: from there upwards.
     constexpr int most = 200'000;
-    const double z = boost::math::quantile(quietly::Normal(), 0.975) + boost::math::quantile(quietly::Normal(), power);
+    const double z =
+        boost::math::quantile(quietly::Normal(), 0.975) + boost::math::quantile(quietly::Normal(), power);
     const double guess = 2 * (z * cv / difference) * (z * cv / difference);
     if (!(guess < most)) return std::nullopt;
     int high = std::max(2, static_cast<int>(guess)), low = high - 1, step = 2;

@@ -7,7 +7,8 @@ namespace anvil::store {
 namespace {
 
 auto damaged(Id curve, const QString& how) {
-    return fail(QStringLiteral("The samples of curve %1 are damaged (%2).").arg(curve).arg(how).toStdString());
+    return fail(
+        QStringLiteral("The samples of curve %1 are damaged (%2).").arg(curve).arg(how).toStdString());
 }
 
 /// What the curve's own row says of it.
@@ -18,12 +19,15 @@ struct CurveRow {
 };
 
 Expected<CurveRow> rowOf(const QSqlDatabase& db, Id id) {
-    Query q(db, "SELECT samples, digest, (SELECT count(*) FROM channel WHERE curve = c.id) FROM curve c WHERE id = ?",
-            {static_cast<qlonglong>(id)});
+    Query q(
+        db,
+        "SELECT samples, digest, (SELECT count(*) FROM channel WHERE curve = c.id) FROM curve c WHERE id = ?",
+        {static_cast<qlonglong>(id)});
     if (q.next()) {
         CurveRow row{q.id(0), q.string(1), q.integer(2)};
         if (row.samples < 0 || row.samples > study::bounds::samples || row.channels > study::bounds::channels)
-            return damaged(id, QStringLiteral("%1 samples of %2 channels").arg(row.samples).arg(row.channels));
+            return damaged(id,
+                           QStringLiteral("%1 samples of %2 channels").arg(row.samples).arg(row.channels));
         return row;
     }
     if (auto ok = q.done(); !ok) return tl::unexpected(ok.error());
@@ -33,7 +37,7 @@ Expected<CurveRow> rowOf(const QSqlDatabase& db, Id id) {
 } // namespace
 
 Expected<QString> readSamples(const QSqlDatabase& db, Id curve,
-                           const std::function<bool(const ChunkRow&)>& take) {
+                              const std::function<bool(const ChunkRow&)>& take) {
     const Snapshot one(db);
     const auto row = rowOf(db, curve);
     if (!row) return tl::unexpected(row.error());
@@ -45,26 +49,27 @@ Expected<QString> readSamples(const QSqlDatabase& db, Id curve,
         if (wrong.isEmpty() && channel >= 0 && held != row->samples)
             wrong = QStringLiteral("channel %1 has %2 of %3").arg(channel).arg(held).arg(row->samples);
     };
-    const auto read = each(
-        db,
-        "SELECT c.number, c.kind, c.name, c.unit, k.data, k.checksum, k.samples FROM channel c JOIN chunk k ON "
-        "k.curve = c.curve AND k.channel = c.number WHERE c.curve = ? ORDER BY c.number, k.sequence",
-        {static_cast<qlonglong>(curve)}, [&](const Query& q) {
-            if (!wrong.isEmpty()) return;
-            const ChunkRow c{q.id(0), q.string(1), q.string(2), q.string(3), q.bytes(4)};
-            const auto name = c.name.isEmpty() ? c.kind : c.name;
-            if (c.channel != channel) {
-                endChannel();
-                channel = c.channel;
-                held = 0;
-                ++channels;
-                digest.channel(c.kind.toStdString(), c.name.toStdString());
-            }
-            held += c.data.size() / 8;
-            digest.values(c.data.constData(), static_cast<std::size_t>(c.data.size()));
-            if (checksum(c.data) != q.id(5) || c.data.size() != q.id(6) * 8 || !take(c))
-                wrong = QStringLiteral("checksum of a stretch of %1").arg(name);
-        });
+    const auto read =
+        each(db,
+             "SELECT c.number, c.kind, c.name, c.unit, k.data, k.checksum, k.samples FROM channel c JOIN "
+             "chunk k ON "
+             "k.curve = c.curve AND k.channel = c.number WHERE c.curve = ? ORDER BY c.number, k.sequence",
+             {static_cast<qlonglong>(curve)}, [&](const Query& q) {
+                 if (!wrong.isEmpty()) return;
+                 const ChunkRow c{q.id(0), q.string(1), q.string(2), q.string(3), q.bytes(4)};
+                 const auto name = c.name.isEmpty() ? c.kind : c.name;
+                 if (c.channel != channel) {
+                     endChannel();
+                     channel = c.channel;
+                     held = 0;
+                     ++channels;
+                     digest.channel(c.kind.toStdString(), c.name.toStdString());
+                 }
+                 held += c.data.size() / 8;
+                 digest.values(c.data.constData(), static_cast<std::size_t>(c.data.size()));
+                 if (checksum(c.data) != q.id(5) || c.data.size() != q.id(6) * 8 || !take(c))
+                     wrong = QStringLiteral("checksum of a stretch of %1").arg(name);
+             });
     if (!read) return damaged(curve, QString::fromStdString(read.error().message).chopped(1));
     endChannel();
     if (wrong.isEmpty() && row->samples > 0 && channels != row->channels)

@@ -28,7 +28,8 @@ Project::Private::~Private() {
     writer->run([this] {
         {
             auto db = QSqlDatabase::database(writeName, false);
-            if (db.isOpen()) exec(db, "PRAGMA wal_checkpoint(PASSIVE)"); // the last to close takes the log away
+            if (db.isOpen())
+                exec(db, "PRAGMA wal_checkpoint(PASSIVE)"); // the last to close takes the log away
             db.close();
         }
         QSqlDatabase::removeDatabase(writeName);
@@ -138,8 +139,7 @@ QString Project::Private::useLog(QSqlDatabase& db) {
         q.finish();
         reserveIndex();
     }
-    return logged ? QString()
-                  : QStringLiteral("this folder does not support safe writing (write-ahead log)");
+    return logged ? QString() : QStringLiteral("this folder does not support safe writing (write-ahead log)");
 }
 
 /// Gives the log's index its room on the disk for good. SQLite writes to it in memory; had the disk become
@@ -191,8 +191,8 @@ Expected<void> Project::Private::startWriter(bool fresh) {
     closeReaders(); // from now on they are beside it
     reading = Reading::beside;
     if (!error.isEmpty())
-        return failText(QStringLiteral("%1 cannot be written: %2.")
-                            .arg(QFileInfo(path).fileName(), error.simplified()));
+        return failText(
+            QStringLiteral("%1 cannot be written: %2.").arg(QFileInfo(path).fileName(), error.simplified()));
     return {};
 }
 

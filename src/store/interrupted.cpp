@@ -20,23 +20,24 @@ struct Held {
 /// Error: the project cannot be read. Empty: it does not hold the curve.
 Expected<std::optional<Held>> held(const QSqlDatabase& db, Id curve) {
     const auto id = static_cast<qlonglong>(curve);
-    Query q(db,
-            "SELECT samples, (SELECT coalesce(max(sequence) + 1, 0) FROM chunk WHERE curve = c.id) FROM curve c "
-            "WHERE id = ?",
-            {id});
+    Query q(
+        db,
+        "SELECT samples, (SELECT coalesce(max(sequence) + 1, 0) FROM chunk WHERE curve = c.id) FROM curve c "
+        "WHERE id = ?",
+        {id});
     const bool there = q.next();
     if (auto ok = q.done(); !ok) return tl::unexpected(ok.error());
     if (!there) return std::optional<Held>();
     Held h{static_cast<std::size_t>(q.id(0)), q.integer(1)};
-    const auto read = each(db,
-                           "SELECT (SELECT data FROM chunk WHERE curve = c.curve AND channel = c.number ORDER BY "
-                           "sequence DESC LIMIT 1) FROM channel c WHERE curve = ? AND kind = 'displacement'",
-                           {id}, [&](const Query& last) {
-                               h.hasDisplacement = true;
-                               std::vector<double> values;
-                               if (unpack(last.bytes(0), values) && !values.empty())
-                                   h.displacement = values.back();
-                           });
+    const auto read =
+        each(db,
+             "SELECT (SELECT data FROM chunk WHERE curve = c.curve AND channel = c.number ORDER BY "
+             "sequence DESC LIMIT 1) FROM channel c WHERE curve = ? AND kind = 'displacement'",
+             {id}, [&](const Query& last) {
+                 h.hasDisplacement = true;
+                 std::vector<double> values;
+                 if (unpack(last.bytes(0), values) && !values.empty()) h.displacement = values.back();
+             });
     if (!read) return tl::unexpected(read.error());
     return std::optional(h);
 }
@@ -124,8 +125,8 @@ void Project::endInterruptedRecordings() {
             const auto k = known(d->reader(), *tape);
             // Without the main device's samples there is no pull. What ended without its tape stays as it is.
             const bool nothing = k && (!hasMore(*tape, *k) || (!k->pull && tape->streams[0].empty()));
-            done = nothing ||
-                   (k && k->running && write(interrupted, [&](Writer& w) { bringIn(*tape, *k, w); }));
+            done =
+                nothing || (k && k->running && write(interrupted, [&](Writer& w) { bringIn(*tape, *k, w); }));
         }
         if (done)
             for (const auto& side : sides)

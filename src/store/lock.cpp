@@ -53,7 +53,8 @@ bool ProjectLock::take(const QString& project) {
     {
         const std::lock_guard guard(ours().mutex);
         if (!ours().projects.insert({::getpid(), project}).second) {
-            m_why = QStringLiteral("It is open in this program already. You can look, but not change anything.");
+            m_why =
+                QStringLiteral("It is open in this program already. You can look, but not change anything.");
             return false;
         }
     }
@@ -92,8 +93,9 @@ bool ProjectLock::tryOnce(const QString& file, bool& again) {
                 .arg(info.lastModified().toString("d MMM hh:mm"));
         return false;
     }
-    m_why = QStringLiteral("%1 is in the way and cannot be taken away, so the project is open for looking only.")
-                .arg(info.fileName());
+    m_why =
+        QStringLiteral("%1 is in the way and cannot be taken away, so the project is open for looking only.")
+            .arg(info.fileName());
     if (!info.exists()) {
         again = true; // given back this moment
     } else if (info.lastModified().msecsTo(QDateTime::currentDateTime()) > writtenWithinMs) {

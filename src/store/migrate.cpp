@@ -83,13 +83,14 @@ Expected<void> Project::Private::bringUpToDate(int version) {
                             .arg(name, damage));
     if (!why.isEmpty())
         return failText(
-            QStringLiteral("%1 is of an older version and no copy of it could be kept (%2), so it was left as "
-                           "it is.")
+            QStringLiteral(
+                "%1 is of an older version and no copy of it could be kept (%2), so it was left as "
+                "it is.")
                 .arg(name, why));
     if (const auto error = migrate(target, version); !error.isEmpty()) {
         QFile::remove(kept); // of a file that is unchanged
-        return failText(QStringLiteral("%1 could not be brought to this version: %2. It is unchanged.")
-                            .arg(name, error));
+        return failText(
+            QStringLiteral("%1 could not be brought to this version: %2. It is unchanged.").arg(name, error));
     }
     if (readOnly) {
         databaseName = target;

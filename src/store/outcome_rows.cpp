@@ -150,8 +150,12 @@ Expected<study::Outcome> outcomeFromJson(const QString& json) {
     out.limitedBy = o.text("limited_by");
     out.afterwards = o.text("afterwards");
     out.whileUnloading = o.flag("while_unloading");
-    objects("shares", [&](const JsonFields& s) { out.shares.push_back({s.text("mode"), s.number("share", 0)}); });
-    objects("marks", [&](const JsonFields& m) { out.marks.push_back({m.number("at_s", 0), m.text("text")}); });
+    objects("shares", [&](const JsonFields& s) {
+        out.shares.push_back({s.text("mode"), s.number("share", 0)});
+    });
+    objects("marks", [&](const JsonFields& m) {
+        out.marks.push_back({m.number("at_s", 0), m.text("text")});
+    });
     objects("phases", [&](const JsonFields& p) {
         out.phases.push_back(
             {p.text("name"), p.text("direction"), p.text("outcome"), readingsFrom(p), p.number("at_s")});

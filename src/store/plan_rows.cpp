@@ -132,10 +132,9 @@ QString planToJson(const study::Plan& p) {
 namespace {
 
 study::PlannedSquare squareFrom(const JsonFields& o) {
-    study::PlannedSquare q{o.id("option"),        o.id("condition"), o.integer("replicates"),
-                           o.flag("struck"),      {},                o.text("method"),
-                           o.text("connector"),   o.number("speed_m_per_s"),
-                           o.id("other_end")};
+    study::PlannedSquare q{
+        o.id("option"),   o.id("condition"),   o.integer("replicates"),   o.flag("struck"), {},
+        o.text("method"), o.text("connector"), o.number("speed_m_per_s"), o.id("other_end")};
     o.list("forecasts", [&](const QJsonValue& v) {
         const JsonFields f(v, o.trouble());
         q.forecasts.push_back({f.text("by"), f.number("value", 0), f.number("cv", 0.1), f.text("goes_first"),
@@ -201,8 +200,9 @@ Expected<study::Plan> planFromJson(const QString& json) {
     objects("squares", [&](const JsonFields& s) { p.squares.push_back(squareFrom(s)); });
     p.control = o.id("control");
     p.method = o.text("method");
-    objects("rating_words",
-            [&](const JsonFields& w) { p.ratingWords.push_back({w.number("step", 0), w.text("words")}); });
+    objects("rating_words", [&](const JsonFields& w) {
+        p.ratingWords.push_back({w.number("step", 0), w.text("words")});
+    });
     p.part = o.text("part");
     p.connector = o.text("connector");
     p.speed = o.number("speed_m_per_s");
@@ -228,8 +228,7 @@ Expected<study::Plan> planFromJson(const QString& json) {
     p.seed = seedFrom(o);
     texts("run_order", p.runOrder);
     p.reordered = o.flag("reordered");
-    objects("accepted",
-            [&](const JsonFields& a) { p.accepted.push_back({a.text("rule"), a.text("why")}); });
+    objects("accepted", [&](const JsonFields& a) { p.accepted.push_back({a.text("rule"), a.text("why")}); });
     texts("cautions", p.cautions);
     objects("recipe", [&](const JsonFields& s) { p.recipe.push_back(stepFrom(s)); });
     p.recipeStarted = o.text("recipe_started");

@@ -24,12 +24,14 @@ Expected<std::unique_ptr<Project>> Project::create(const QString& path) {
         for (const auto& side : tape)
             left << QFileInfo(side).fileName();
     if (!left.isEmpty())
-        return failText(QStringLiteral("Beside it lies what belongs to another project of this name (%1): choose "
-                                       "another name, or move it away first.")
-                            .arg(left.join(", ")));
+        return failText(
+            QStringLiteral("Beside it lies what belongs to another project of this name (%1): choose "
+                           "another name, or move it away first.")
+                .arg(left.join(", ")));
     p->takeLock();
     if (p->readOnly)
-        return failText(QStringLiteral("%1 cannot be written. %2").arg(info.absolutePath(), p->readOnlyReason));
+        return failText(
+            QStringLiteral("%1 cannot be written. %2").arg(info.absolutePath(), p->readOnlyReason));
     if (auto ok = p->startWriter(true); !ok) {
         QFile::remove(p->path);
         return tl::unexpected(ok.error());
@@ -59,7 +61,8 @@ Expected<int> versionOf(const QSqlDatabase& db, const QString& name) {
                 .arg(*version)
                 .arg(schemaVersion));
     if (version && *version < 1)
-        return failText(QStringLiteral("%1 is damaged: there is no file version %2.").arg(name).arg(*version));
+        return failText(
+            QStringLiteral("%1 is damaged: there is no file version %2.").arg(name).arg(*version));
     return version;
 }
 
@@ -79,7 +82,8 @@ Expected<std::unique_ptr<Project>> Project::open(const QString& path, Access acc
     if (access == Access::readOnly)
         p->onlyForLooking(QStringLiteral("It was opened for looking only."));
     else if (!info.isWritable())
-        p->onlyForLooking(QStringLiteral("The file cannot be written, so the project is open for looking only."));
+        p->onlyForLooking(
+            QStringLiteral("The file cannot be written, so the project is open for looking only."));
     else
         p->takeLock();
     if (auto ok = p->findReading(); !ok) return tl::unexpected(ok.error());
@@ -169,8 +173,8 @@ Integrity Project::check() const {
         if (q.string(0) != "ok") out.problems << q.string(0).simplified();
     }));
     say(each(db, "PRAGMA foreign_key_check", {}, [&](const Query& q) {
-        out.problems << QStringLiteral("A row of %1 points to a %2 that is not there.")
-                            .arg(q.string(0), q.string(2));
+        out.problems
+            << QStringLiteral("A row of %1 points to a %2 that is not there.").arg(q.string(0), q.string(2));
     }));
     out.problems << brokenSeals(db, sealedTable("journal"));
     std::vector<Id> curves;

@@ -45,8 +45,9 @@ private:
     }
     /// What a word in the file stands for.
     template <class T> T meant(const std::optional<T>& value, const char* what, const QString& word) {
-        if (!value) wrong("The project is damaged: there is no " + std::string(what) + " \"" +
-                          word.toStdString() + "\".");
+        if (!value)
+            wrong("The project is damaged: there is no " + std::string(what) + " \"" + word.toStdString() +
+                  "\".");
         return value.value_or(T{});
     }
     study::StudyData* study(Id id, const char* what) {
@@ -98,9 +99,10 @@ private:
              [&](const Query& q) {
                  auto* s = study(q.id(1), "a piece");
                  if (!s) return;
-                 s->specimens.push_back({q.id(0), q.id(1), q.id(2), q.id(3), q.integer(4), q.text(5), q.text(6),
-                                         q.text(7), q.text(8), taken(measuredFromJson(q.string(9))), q.text(10),
-                                         q.number(11), q.number(12)});
+                 s->specimens.push_back({q.id(0), q.id(1), q.id(2), q.id(3), q.integer(4), q.text(5),
+                                         q.text(6), q.text(7), q.text(8),
+                                         taken(measuredFromJson(q.string(9))), q.text(10), q.number(11),
+                                         q.number(12)});
                  m_studyOfPiece[q.id(0)] = q.id(1);
              });
     }
@@ -184,9 +186,10 @@ Expected<curve::Curve> Project::curve(Id id) const {
 }
 
 Expected<bool> Project::hasMoreChannels(Id id) const {
-    Query q(d->reader(),
-            "SELECT 1 FROM channel WHERE curve = ? AND kind = 'other' UNION SELECT 1 FROM curve WHERE beside = ?",
-            {static_cast<qlonglong>(id), static_cast<qlonglong>(id)});
+    Query q(
+        d->reader(),
+        "SELECT 1 FROM channel WHERE curve = ? AND kind = 'other' UNION SELECT 1 FROM curve WHERE beside = ?",
+        {static_cast<qlonglong>(id), static_cast<qlonglong>(id)});
     const bool more = q.next();
     if (auto ok = q.done(); !ok) return tl::unexpected(ok.error());
     return more;
@@ -204,25 +207,24 @@ Expected<std::vector<Id>> ids(const QSqlDatabase& db, const char* sql, const QVa
 } // namespace
 
 Expected<std::vector<Id>> Project::curvesBeside(Id id) const {
-    return ids(d->reader(), "SELECT id FROM curve WHERE beside = ? ORDER BY id", {static_cast<qlonglong>(id)});
+    return ids(d->reader(), "SELECT id FROM curve WHERE beside = ? ORDER BY id",
+               {static_cast<qlonglong>(id)});
 }
 
 Expected<curve::Curve> Project::ownSamples(Id id) const {
     curve::Curve out;
-    const auto read = readSamples(d->reader(), id, [&](const ChunkRow& c) {
-        return putChunk(out, c.kind, c.name, c.unit, c.data);
-    });
+    const auto read = readSamples(
+        d->reader(), id, [&](const ChunkRow& c) { return putChunk(out, c.kind, c.name, c.unit, c.data); });
     if (!read) return tl::unexpected(read.error());
     return out;
 }
 
 Expected<std::vector<SetupRow>> Project::setups() const {
     std::vector<SetupRow> out;
-    if (auto ok = each(
-            d->reader(), "SELECT id, rig, version, made_at, setup FROM setup ORDER BY id", {},
-            [&](const Query& q) {
-                out.push_back({q.id(0), q.string(1), q.integer(2), q.string(3), q.string(4)});
-            });
+    if (auto ok = each(d->reader(), "SELECT id, rig, version, made_at, setup FROM setup ORDER BY id", {},
+                       [&](const Query& q) {
+                           out.push_back({q.id(0), q.string(1), q.integer(2), q.string(3), q.string(4)});
+                       });
         !ok)
         return tl::unexpected(ok.error());
     return out;
@@ -256,16 +258,16 @@ Expected<std::vector<JournalEntry>> entries(const QSqlDatabase& db, const QStrin
                                             const QVariantList& values) {
     std::vector<JournalEntry> out;
     bool sound = true;
-    const auto read =
-        each(db,
-             "SELECT j.id, j.at, j.who, j.what, j.undoes, j.changes, s.checksum FROM journal j LEFT JOIN seal "
-             "s ON s.of = 'journal' AND s.row = j.id " +
-                 which,
-             values, [&](const Query& q) {
-                 sound = sound && q.id(6) == sealOf(q, 0, 6);
-                 out.push_back({q.id(0), q.id(4), q.string(1), q.string(2), q.string(3),
-                                QJsonDocument::fromJson(q.bytes(5)).array()});
-             });
+    const auto read = each(
+        db,
+        "SELECT j.id, j.at, j.who, j.what, j.undoes, j.changes, s.checksum FROM journal j LEFT JOIN seal "
+        "s ON s.of = 'journal' AND s.row = j.id " +
+            which,
+        values, [&](const Query& q) {
+            sound = sound && q.id(6) == sealOf(q, 0, 6);
+            out.push_back({q.id(0), q.id(4), q.string(1), q.string(2), q.string(3),
+                           QJsonDocument::fromJson(q.bytes(5)).array()});
+        });
     if (!read) return tl::unexpected(read.error());
     if (!sound) return fail("The journal is damaged: an entry is not as it was written.");
     return out;

@@ -18,7 +18,8 @@ using study::Id;
 /// QSqlQuery::next() alone does not tell from the end: ask done() after every walk.
 class Query {
 public:
-    explicit Query(const QSqlDatabase& db, const QString& sql, const QVariantList& values = {}) : m_query(db) {
+    explicit Query(const QSqlDatabase& db, const QString& sql, const QVariantList& values = {})
+        : m_query(db) {
         m_query.setForwardOnly(true);
         m_ok = m_query.prepare(sql);
         for (const auto& v : values)

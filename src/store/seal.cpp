@@ -30,7 +30,8 @@ QString rows(const std::vector<Id>& ids) {
     constexpr std::size_t most = 5;
     for (std::size_t i = 0; i < std::min(most, ids.size()); ++i)
         first << QString::number(ids[i]);
-    auto text = (ids.size() == 1 ? QStringLiteral("row %1") : QStringLiteral("rows %1")).arg(first.join(", "));
+    auto text =
+        (ids.size() == 1 ? QStringLiteral("row %1") : QStringLiteral("rows %1")).arg(first.join(", "));
     if (ids.size() > most) text += QStringLiteral(" and %1 more").arg(ids.size() - most);
     return text;
 }
@@ -77,9 +78,8 @@ Expected<void> sealAll(const QSqlDatabase& db) {
     for (const auto& table : sealedTables) {
         std::vector<std::pair<Id, qint64>> all;
         const auto columns = columnsOf(table);
-        const auto read = each(db, select(table), {}, [&](const Query& q) {
-            all.emplace_back(q.id(0), sealOf(q, 1, columns));
-        });
+        const auto read = each(db, select(table), {},
+                               [&](const Query& q) { all.emplace_back(q.id(0), sealOf(q, 1, columns)); });
         if (!read) return read;
         for (const auto& [key, sum] : all)
             if (auto ok = Query(db, "INSERT INTO seal (of, row, checksum) VALUES (?, ?, ?)",
@@ -114,7 +114,8 @@ QStringList brokenSeals(const QSqlDatabase& db, const SealedTable& table) {
     };
     say(wrong, wrong.size() == 1 ? "is not as it was written" : "are not as they were written");
     say(missing, missing.size() == 1 ? "is missing" : "are missing");
-    say(foreign, foreign.size() == 1 ? "was not written by this program" : "were not written by this program");
+    say(foreign,
+        foreign.size() == 1 ? "was not written by this program" : "were not written by this program");
     return problems;
 }
 

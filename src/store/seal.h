@@ -28,7 +28,8 @@ inline constexpr SealedTable sealedTables[] = {
     {"setup", "id", "id = ?", "id, rig, version, made_at, setup"},
     {"attachment", "id", "id = ?", "id, pull, at_s, name, file"},
     {"curve", "id", "id = ?", "id, samples, digest, beside"},
-    {"channel", "curve * 256 + number", "curve = ? / 256 AND number = ? % 256", "curve, number, kind, unit, name"},
+    {"channel", "curve * 256 + number", "curve = ? / 256 AND number = ? % 256",
+     "curve, number, kind, unit, name"},
     {"file", "id", "id = ?", "id, name, digest, bytes"}, // its data answer to its digest
     {"journal", "id", "id = ?", "id, at, who, what, undoes, changes"},
 };

@@ -35,8 +35,7 @@ Expected<std::vector<CurveSummary>> Project::summarize(Id curve) const {
         auto db = d->openReader(name);
         std::vector<Id> ids{curve};
         if (auto ok = each(db, "SELECT id FROM curve WHERE beside = ? ORDER BY id",
-                           {static_cast<qlonglong>(curve)},
-                           [&](const Query& q) { ids.push_back(q.id(0)); });
+                           {static_cast<qlonglong>(curve)}, [&](const Query& q) { ids.push_back(q.id(0)); });
             !ok)
             return tl::unexpected(ok.error());
         std::vector<CurveSummary> all;

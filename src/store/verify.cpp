@@ -17,8 +17,9 @@ Expected<std::map<QString, QString>> structure(const QSqlDatabase& db) {
     for (const auto& [type, name] : objects) {
         std::set<QString> columns; // one added later stands last
         const bool index = type == "index";
-        const auto sql = index ? QStringLiteral("SELECT seqno, name FROM pragma_index_info(?)")
-                               : QStringLiteral("SELECT name, type, \"notnull\", pk FROM pragma_table_info(?)");
+        const auto sql = index
+                             ? QStringLiteral("SELECT seqno, name FROM pragma_index_info(?)")
+                             : QStringLiteral("SELECT name, type, \"notnull\", pk FROM pragma_table_info(?)");
         auto ok = each(db, sql, {name}, [&](const Query& q) {
             columns.insert(index ? q.string(0) + " " + q.string(1)
                                  : QStringList{q.string(0), q.string(1), q.string(2), q.string(3)}.join(' '));

@@ -145,9 +145,8 @@ void Writer::addPyramid(Id curve, const curve::Pyramid& pyramid) {
 Id Writer::addCurve(const curve::Curve& curve, const QString& known) {
     if (failed()) return 0;
     m_samplesAdded = true;
-    const Id id =
-        run("INSERT INTO curve (samples, digest) VALUES (?, ?)",
-            {static_cast<qlonglong>(samplesIn(curve)), known.isEmpty() ? digest(curve) : known});
+    const Id id = run("INSERT INTO curve (samples, digest) VALUES (?, ?)",
+                      {static_cast<qlonglong>(samplesIn(curve)), known.isEmpty() ? digest(curve) : known});
     addChannels(id, curve);
     addChunks(id, curve);
     addPyramid(id, curve::Pyramid(curve.force));
@@ -216,10 +215,12 @@ void Writer::layTogether(const CurveSummary& summary) {
                            "SELECT c.kind, k.data, c.name, c.unit FROM channel c JOIN chunk k ON k.curve = "
                            "c.curve AND k.channel = c.number WHERE c.curve = ? ORDER BY c.number, k.sequence",
                            {static_cast<qlonglong>(id)}, [&](const Query& q) {
-                               fits = fits && putChunk(whole, q.string(0), q.string(2), q.string(3), q.bytes(1));
+                               fits =
+                                   fits && putChunk(whole, q.string(0), q.string(2), q.string(3), q.bytes(1));
                            });
     if (!read) return failWith(QString::fromStdString(read.error().message));
-    if (!fits || digest(whole) != summary.digest) return; // better in many pieces than not as they were recorded
+    if (!fits || digest(whole) != summary.digest)
+        return; // better in many pieces than not as they were recorded
     run("DELETE FROM chunk WHERE curve = ?", {static_cast<qlonglong>(id)});
     addChunks(id, whole);
 }

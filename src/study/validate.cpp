@@ -45,8 +45,8 @@ void plan(Check& c, const Plan& p) {
     c.number(p.workFrom, 0, 1440, "the hour when work begins");
     c.number(p.workTo, 0, 1440, "the hour when work ends");
     c.number(p.rig.ratio, -bounds::ratio, bounds::ratio, "the rig's ratio");
-    for (const auto& v : {p.speed, p.apart, p.gaugeEvery, p.need, p.ceiling, p.rig.limit, p.rig.cell, p.rig.travel,
-                          p.ladder.distance})
+    for (const auto& v : {p.speed, p.apart, p.gaugeEvery, p.need, p.ceiling, p.rig.limit, p.rig.cell,
+                          p.rig.travel, p.ladder.distance})
         c.value(v, "a number of the plan");
     for (const double v : {p.ladder.first, p.ladder.more, p.ladder.further})
         c.value(v, "a step of the ladder");
@@ -55,7 +55,8 @@ void plan(Check& c, const Plan& p) {
         c.value(p.window->second, "an end of the window");
     }
     for (const auto& s : p.squares) {
-        if (s.replicates) c.number(*s.replicates, 0, bounds::replicates, "the number of replicates of a square");
+        if (s.replicates)
+            c.number(*s.replicates, 0, bounds::replicates, "the number of replicates of a square");
         c.value(s.speed, "the speed of a square");
         for (const auto& f : s.forecasts) {
             c.value(f.value, "a forecast");
@@ -94,11 +95,12 @@ Expected<void> validate(const StudyData& data) {
         c.number(k.position, 0, bounds::position, "the place of a condition");
         c.value(k.value, "the value of the condition \"" + k.name + "\"");
     }
-    const auto options = idsOf(data.options), conditions = idsOf(data.conditions), pieces = idsOf(data.specimens),
-               pulls = idsOf(data.pulls);
+    const auto options = idsOf(data.options), conditions = idsOf(data.conditions),
+               pieces = idsOf(data.specimens), pulls = idsOf(data.pulls);
     for (const auto& s : data.specimens) {
         c.that(options.count(s.option), "the piece " + s.label + " is of an option that is not there");
-        c.that(conditions.count(s.condition), "the piece " + s.label + " is of a condition that is not there");
+        c.that(conditions.count(s.condition),
+               "the piece " + s.label + " is of a condition that is not there");
         c.number(s.replicate, 0, bounds::replicate, "the number of the piece " + s.label + " in its square");
         c.value(s.x, "the place of the piece " + s.label);
         c.value(s.y, "the place of the piece " + s.label);

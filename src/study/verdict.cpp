@@ -188,8 +188,9 @@ std::string unreadableIn(const StudyData& data, const Verdict& v, const Conditio
             ++n;
         }
     if (n == 0) return {};
-    return fmt::format(" {} not counted, for {} curve{} cannot be read: see {}.", n == 1 ? "One pull is" : plural(n, "pull") + " are",
-                       n == 1 ? "its" : "their", n == 1 ? "" : "s", labels);
+    return fmt::format(" {} not counted, for {} curve{} cannot be read: see {}.",
+                       n == 1 ? "One pull is" : plural(n, "pull") + " are", n == 1 ? "its" : "their",
+                       n == 1 ? "" : "s", labels);
 }
 
 Verdict evaluate(const StudyData& data, const Readings& readings, Metric metric, double margin) {
@@ -216,7 +217,8 @@ Verdict evaluate(const StudyData& data, const Readings& readings, Metric metric,
                 const auto bad = readings.unreadable.find(pull.id);
                 if (!got.value) {
                     const bool damaged = bad != readings.unreadable.end();
-                    g.leftOut.push_back({pull.id, s->id, damaged ? bad->second : std::move(got.whyNot), damaged});
+                    g.leftOut.push_back(
+                        {pull.id, s->id, damaged ? bad->second : std::move(got.whyNot), damaged});
                     continue;
                 }
                 if (got.value->state == stats::State::aside)

@@ -22,8 +22,9 @@ struct Descriptor {
 Expected<std::string> readFile(const std::string& path, long long most) {
     const Descriptor file{::open(path.c_str(), O_RDONLY | O_CLOEXEC | O_NONBLOCK | O_NOCTTY)}; // never waits
     if (file.fd < 0)
-        return fail(errno == ENOENT || errno == ENOTDIR ? std::string("there is no such file")
-                                                        : fmt::format("it cannot be read ({})", std::strerror(errno)));
+        return fail(errno == ENOENT || errno == ENOTDIR
+                        ? std::string("there is no such file")
+                        : fmt::format("it cannot be read ({})", std::strerror(errno)));
     struct stat info {};
     if (::fstat(file.fd, &info) != 0) return fail("it cannot be read");
     if (!S_ISREG(info.st_mode)) return fail("this is no file of data but a folder, device or pipe");

@@ -152,10 +152,11 @@ private:
             if (!v) v = readNumber(f, m_layout.decimal);
             if (f.empty()) return problem(fmt::format("has nothing under {}", shortened(column.header, 60)));
             if (!v)
-                return problem(
-                    fmt::format("\"{}\" under {} is not a number", trimmed(shortened(f, 40)), shortened(column.header, 60)));
+                return problem(fmt::format("\"{}\" under {} is not a number", trimmed(shortened(f, 40)),
+                                           shortened(column.header, 60)));
             if (std::isnan(*v))
-                return problem(fmt::format("\"{}\" under {} is no reading", shortened(f, 40), shortened(column.header, 60)));
+                return problem(fmt::format("\"{}\" under {} is no reading", shortened(f, 40),
+                                           shortened(column.header, 60)));
             if (!(std::abs(*v) < tooLarge))
                 return problem(fmt::format("\"{}\" under {} is too large to be a reading",
                                            trimmed(shortened(f, 40)), shortened(column.header, 60)));

@@ -70,7 +70,10 @@ std::size_t utf8Length(std::string_view s, std::size_t i) {
     const auto at = [&](std::size_t k) { return static_cast<unsigned char>(s[k]); };
     const auto c = at(i);
     if (c < 0x80) return 1;
-    const std::size_t length = c >= 0xC2 && c < 0xE0 ? 2 : c >= 0xE0 && c < 0xF0 ? 3 : c >= 0xF0 && c < 0xF5 ? 4 : 0;
+    const std::size_t length = c >= 0xC2 && c < 0xE0   ? 2
+                               : c >= 0xE0 && c < 0xF0 ? 3
+                               : c >= 0xF0 && c < 0xF5 ? 4
+                                                       : 0;
     if (length == 0 || i + length > s.size()) return 0;
     for (std::size_t k = 1; k < length; ++k)
         if ((at(i + k) & 0xC0) != 0x80) return 0;

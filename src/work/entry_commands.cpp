@@ -127,9 +127,10 @@ Expected<void> OpenProject::ladderBroke(Id id, const std::string& part) {
         pull.reason = held ? proposal.reason : proposal.reason + " Nothing had been held.";
         pull.typed->upper = 0; // the load it failed at is none of the part asked for
     }
-    const auto done = keepEntered(pull, tr("%1: %2 let go")
-                                            .arg(QString::fromStdString(data->specimenAt(pull.specimen).label),
-                                                 QString::fromStdString(part)));
+    const auto done =
+        keepEntered(pull, tr("%1: %2 let go")
+                              .arg(QString::fromStdString(data->specimenAt(pull.specimen).label),
+                                   QString::fromStdString(part)));
     return done ? Expected<void>{} : tl::unexpected(done.error());
 }
 
@@ -255,7 +256,8 @@ std::vector<curve::Steady> OpenProject::steadyAtMarks(Id id) {
     std::vector<curve::Steady> out;
     const auto* data = studyOfPull(id);
     const auto* pull = data ? data->pull(id) : nullptr;
-    if (!pull || !pull->curve || pull->outcome.marks.empty() || !m_file->hasMoreChannels(pull->curve).value_or(false))
+    if (!pull || !pull->curve || pull->outcome.marks.empty() ||
+        !m_file->hasMoreChannels(pull->curve).value_or(false))
         return out;
     if (m_steady.pull == id && m_steady.marks == pull->outcome.marks) return m_steady.values;
     const auto curve = m_file->curve(pull->curve);

@@ -318,7 +318,8 @@ TEST_F(Entering, APictureDroppedOnTheWindowStaysWithItsPull) {
 
 TEST(Tones, AreDistinctAndDoNotClick) {
     std::set<std::vector<std::int16_t>> all;
-    for (const auto tone : {Tone::armed, Tone::look, Tone::nearLimit, Tone::broke, Tone::saved, Tone::notSaved}) {
+    for (const auto tone :
+         {Tone::armed, Tone::look, Tone::nearLimit, Tone::broke, Tone::saved, Tone::notSaved}) {
         const auto s = samplesOf(tone);
         ASSERT_GT(s.size(), 1000U);
         EXPECT_LT(s.size(), static_cast<std::size_t>(toneRate)) << "shorter than a second";

@@ -557,7 +557,8 @@ TEST_F(Window, WhatAProjectSaysIsNeverMarkup) {
                         label->text().isEmpty())
                 << label->objectName().toStdString() << ": " << label->text().toStdString();
     }
-    EXPECT_TRUE(visibleTexts(window.get()).join('\n').contains(name) || session().study()->study.question == name.toStdString());
+    EXPECT_TRUE(visibleTexts(window.get()).join('\n').contains(name) ||
+                session().study()->study.question == name.toStdString());
     EXPECT_FALSE(plainTip(name).contains("<img"));
     EXPECT_TRUE(plainTip(name).contains("&lt;img"));
     EXPECT_EQ(plainTip("5 < 6"), "5 < 6");

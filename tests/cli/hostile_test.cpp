@@ -59,9 +59,9 @@ TEST_F(Hostile, ValuesAtTheEndsOfWhatANumberHolds) {
         QByteArray csv = "option,value\n";
         for (const char* mantissa : {"1.0", "1.1", "1.2", "0.9"})
             for (const char* option : {"A", "B"})
-                csv += QByteArray(option) + "," + QByteArray::number(QByteArray(mantissa).toDouble() *
-                                                                     (*option == 'B' ? 2 : 1) *
-                                                                     QByteArray(scale).toDouble()) +
+                csv += QByteArray(option) + "," +
+                       QByteArray::number(QByteArray(mantissa).toDouble() * (*option == 'B' ? 2 : 1) *
+                                          QByteArray(scale).toDouble()) +
                        "\n";
         const auto f = file("v.csv", csv);
         const auto r = anvil({"stats", f, "--json"});
@@ -71,7 +71,8 @@ TEST_F(Hostile, ValuesAtTheEndsOfWhatANumberHolds) {
         EXPECT_EQ(pair["verdict"].toString(), "weaker") << scale;
         EXPECT_EQ(anvil({"rank", f, "--json"}).status, 0);
     }
-    const auto mixed = file("m.csv", "option,value\nA,1e-300\nA,1e300\nB,1e300\nB,-1e300\nC,0\nC,0\nC,5e-324\n");
+    const auto mixed =
+        file("m.csv", "option,value\nA,1e-300\nA,1e300\nB,1e300\nB,-1e300\nC,0\nC,0\nC,5e-324\n");
     anvil({"stats", mixed, "--json"});
     anvil({"stats", mixed, "--margin", "1e-300"});
     anvil({"stats", mixed, "--margin", "1e300"});
@@ -93,8 +94,9 @@ TEST_F(Hostile, ArgumentsThatAreNoNumbers) {
 }
 
 TEST_F(Hostile, TextThatIsNoText) {
-    for (const QByteArray& odd : {QByteArray("\xff\xfe\xfd"), QByteArray("\xed\xa0\x80"), QByteArray("\xf5\x80\x80\x80"),
-                                 QByteArray("\xc0\xaf"), QByteArray("a\0b", 3), QByteArray(39, 'x') + "\xc3\xa9\xc3\xa9"}) {
+    for (const QByteArray& odd :
+         {QByteArray("\xff\xfe\xfd"), QByteArray("\xed\xa0\x80"), QByteArray("\xf5\x80\x80\x80"),
+          QByteArray("\xc0\xaf"), QByteArray("a\0b", 3), QByteArray(39, 'x') + "\xc3\xa9\xc3\xa9"}) {
         const auto log = file("log.csv", "Time (s),Force (N)\n0,1\n1,2\n2," + odd + "\n3,4\n4,5\n");
         const auto r = anvil({"read", log, "--json"});
         if (r.status == 0) {
@@ -119,13 +121,15 @@ TEST_F(Hostile, ManyOptionsThatAllTie) {
         QByteArray csv = "option,value\n";
         for (int i = 0; i < n; ++i)
             for (int k = 0; k < 3; ++k)
-                csv += "O" + QByteArray::number(i) + "," + QByteArray::number(100 + (i * 7 + k * 13) % 11) + "\n";
+                csv += "O" + QByteArray::number(i) + "," + QByteArray::number(100 + (i * 7 + k * 13) % 11) +
+                       "\n";
         EXPECT_EQ(anvil({"rank", file("v.csv", csv), "--json"}).status, 0);
     }
 }
 
 TEST_F(Hostile, FilesThatAreNoFiles) {
-    for (const QString& f : {QStringLiteral("/dev/zero"), QStringLiteral("/dev/stdin"), dir.path(), dir.filePath("none")})
+    for (const QString& f :
+         {QStringLiteral("/dev/zero"), QStringLiteral("/dev/stdin"), dir.path(), dir.filePath("none")})
         for (const char* command : {"read", "stats", "rank", "check", "plan"})
             EXPECT_EQ(anvil({command, f}).status, 3) << command << f.toStdString();
     EXPECT_EQ(anvil({"read", file("long.csv", "1,2\n" + QByteArray(40'000'000, '1'))}).status, 3);
@@ -161,11 +165,19 @@ TEST_F(Hostile, TheOtherProgramsKeepTheContractToo) {
     EXPECT_EQ(run(ANVIL_DEMO, {}).status, 2);
     EXPECT_EQ(run(ANVIL_DEMO, {"--nonsense"}).status, 2);
     EXPECT_EQ(run(ANVIL_DEMO, {"--to", "/no/such/folder/p.anvil"}).status, 3);
-    for (const QStringList& wrong : {QStringList{"--tcp", "70000"}, {"--tcp", "-2"}, {"--rate", "inf"}, {"--cv", "-1"},
-                                    {"--nonsense"}, {"--speed", "0"}, {"--noise", "nan"}})
+    for (const QStringList& wrong : {QStringList{"--tcp", "70000"},
+                                     {"--tcp", "-2"},
+                                     {"--rate", "inf"},
+                                     {"--cv", "-1"},
+                                     {"--nonsense"},
+                                     {"--speed", "0"},
+                                     {"--noise", "nan"}})
         EXPECT_EQ(run(ANVIL_RIG, wrong).status, 2) << wrong.join(' ').toStdString();
-    for (const QStringList& bad : {QStringList{"--strength", "1e308 N"}, {"--strength", "-5 N"}, {"--model", "dragon"},
-                                  {"--limit", "0 N"}, {"--rate", "300000", "--speed", "0.001"}})
+    for (const QStringList& bad : {QStringList{"--strength", "1e308 N"},
+                                   {"--strength", "-5 N"},
+                                   {"--model", "dragon"},
+                                   {"--limit", "0 N"},
+                                   {"--rate", "300000", "--speed", "0.001"}})
         EXPECT_EQ(run(ANVIL_RIG, bad).status, 3) << bad.join(' ').toStdString();
 }
 

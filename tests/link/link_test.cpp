@@ -164,8 +164,9 @@ TEST(Rig, OrdersBeyondAllMeasureAreNone) {
     RigServer server(quick, false);
     Heard heard(*server.listenTcp(0));
     ASSERT_TRUE(runUntil([&] { return heard.lines.size() > 5; }));
-    for (const char* order : {"!strength 1e308", "!strength 1e-308", "!strength nan", "!strength inf", "!drift 1e308",
-                              "!skew 1e308", "!clock inf", "!spike 1e308", "!garbage -1e308", "!unplug -5", "!silent nan"})
+    for (const char* order :
+         {"!strength 1e308", "!strength 1e-308", "!strength nan", "!strength inf", "!drift 1e308",
+          "!skew 1e308", "!clock inf", "!spike 1e308", "!garbage -1e308", "!unplug -5", "!silent nan"})
         heard.device.send(order);
     heard.device.send("!pull");
     ASSERT_TRUE(runUntil([&] { return server.rig().pulls() == 1 && !server.rig().pulling(); }, 20000));
@@ -174,7 +175,8 @@ TEST(Rig, OrdersBeyondAllMeasureAreNone) {
 
 /// A port that cannot be opened, for whatever reason, is looked for again and again.
 TEST(Rig, APortThatCannotBeOpenedIsTriedAgain) {
-    for (const char* address : {"serial:/dev/null", "serial:/no/such/port", "serial:/tmp", "serial:/proc/version"}) {
+    for (const char* address :
+         {"serial:/dev/null", "serial:/no/such/port", "serial:/tmp", "serial:/proc/version"}) {
         Heard heard(QString::fromLatin1(address));
         EXPECT_TRUE(runUntil([&] { return heard.lost + heard.gained >= 2; }, 10000)) << address;
     }

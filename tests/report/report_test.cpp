@@ -129,11 +129,12 @@ TEST(Report, LongTextsFlowOnOverPages) {
         words << QStringLiteral("word%1").arg(i);
     const auto note = words.join(' ');
     const QString unbroken(4000, 'x');
-    const Document d{"Long",
-                     {Heading{1, note.left(3000)}, Paragraph{Paragraph::Style::plain, note},
-                      Paragraph{Paragraph::Style::caution, unbroken}, Bullets{{note, "short"}},
-                      Table{{"Piece", "Note"}, {{"A1-1", "held"}, {"A1-2", note}, {"A1-3", unbroken}}, {false, false}},
-                      Paragraph{Paragraph::Style::plain, "line\nline\n\nline"}}};
+    const Document d{
+        "Long",
+        {Heading{1, note.left(3000)}, Paragraph{Paragraph::Style::plain, note},
+         Paragraph{Paragraph::Style::caution, unbroken}, Bullets{{note, "short"}},
+         Table{{"Piece", "Note"}, {{"A1-1", "held"}, {"A1-2", note}, {"A1-3", unbroken}}, {false, false}},
+         Paragraph{Paragraph::Style::plain, "line\nline\n\nline"}}};
     const auto pages = paginate(d);
     QString all;
     for (const auto& page : pages)

@@ -36,8 +36,13 @@ struct DamagedFile : testing::Test {
                 conditions.push_back(w.insert("condition", toRow(c)));
             }
             for (int i = 0; i < 300; ++i) {
-                study::Specimen piece{0, s.id, options[i % 3], conditions[i / 3 % 3], i / 9 + 1,
-                                      "P" + std::to_string(i), std::string(40, 'x')};
+                study::Specimen piece{0,
+                                      s.id,
+                                      options[i % 3],
+                                      conditions[i / 3 % 3],
+                                      i / 9 + 1,
+                                      "P" + std::to_string(i),
+                                      std::string(40, 'x')};
                 study::Pull pull;
                 pull.specimen = w.insert("specimen", toRow(piece));
                 pull.note = std::string(60, 'n');
@@ -218,8 +223,8 @@ TEST_F(DamagedFile, OneDamagedPageIsToldOrHarmless) {
         told += !p || !(*p)->check().problems.isEmpty();
         EXPECT_TRUE(told > 0 || i < 20) << "some of it must be found";
     }
-    std::printf("[ measured ] %d damaged projects: %d told by the check, the others without a wrong number\n", count,
-                told);
+    std::printf("[ measured ] %d damaged projects: %d told by the check, the others without a wrong number\n",
+                count, told);
 }
 
 TEST_F(DamagedFile, WhatCannotBeOpenedAgainIsNotWritten) {
@@ -230,7 +235,8 @@ TEST_F(DamagedFile, WhatCannotBeOpenedAgainIsNotWritten) {
         return done ? std::string() : done.error().message;
     };
     EXPECT_NE(refused("study", 1, {{"margin", -0.1}}).find("margin"), std::string::npos);
-    EXPECT_NE(refused("study", 1, {{"plan", "{\"replicates\": 2147483647}"}}).find("replicates"), std::string::npos);
+    EXPECT_NE(refused("study", 1, {{"plan", "{\"replicates\": 2147483647}"}}).find("replicates"),
+              std::string::npos);
     refused("study", 1, {{"plan", "{\"joints\": 2147483647}"}});
     refused("study", 1, {{"plan", "{\"recipe\": [{\"name\": \"wait\", \"minutes\": 1e300}]}"}});
     refused("study", 1, {{"metric", "beauty"}});

@@ -1,8 +1,8 @@
 #include "disks.h"
 #include <QCoreApplication>
-#include <QLockFile>
 #include <QFile>
 #include <QFileInfo>
+#include <QLockFile>
 #include <QSqlDatabase>
 #include <QSqlQuery>
 #include <QTemporaryDir>
@@ -223,7 +223,8 @@ TEST_F(ProjectFile, ALinkLeadsToTheSameLock) {
     const pid_t child = fork();
     if (child == 0) {
         const auto second = Project::open(path("link.anvil"));
-        _exit(second && (*second)->readOnly() && (*second)->readOnlyReason().contains("open elsewhere") ? 0 : 1);
+        _exit(second && (*second)->readOnly() && (*second)->readOnlyReason().contains("open elsewhere") ? 0
+                                                                                                        : 1);
     }
     int status = 0;
     waitpid(child, &status, 0);

@@ -58,7 +58,8 @@ TEST(Log, ARunColumnDecidesWhateverStandsBetween) {
             std::string text = head;
             for (int run = 1; run <= 4; ++run) {
                 for (int i = 0; i < 20; ++i) {
-                    text += std::to_string(run) + "," + std::to_string(i) + "," + std::to_string(run * i) + "\n";
+                    text +=
+                        std::to_string(run) + "," + std::to_string(i) + "," + std::to_string(run * i) + "\n";
                     if (inside && i == 9) text += between;
                 }
                 text += between;

@@ -1,8 +1,8 @@
 #include "shell/bench_line.h"
 
-#include "widgets/plain_text.h"
 #include "shell/rig_desk.h"
 #include "theme/theme.h"
+#include "widgets/plain_text.h"
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPainter>

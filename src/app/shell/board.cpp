@@ -1,7 +1,7 @@
 #include "shell/board.h"
 
-#include "widgets/plain_text.h"
 #include "theme/theme.h"
+#include "widgets/plain_text.h"
 #include <QHelpEvent>
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -344,7 +344,8 @@ QString Board::tipAt(const QPoint& at) const {
         }
     for (const auto& s : m_squares)
         if (s.rect.contains(at))
-            return tr("%1, %2").arg(qs(data->optionAt(s.option).name), qs(data->conditionAt(s.condition).name));
+            return tr("%1, %2").arg(qs(data->optionAt(s.option).name),
+                                    qs(data->conditionAt(s.condition).name));
     for (const auto& [r, name] : m_heads)
         if (r.contains(at)) return name;
     return {};

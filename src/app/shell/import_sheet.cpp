@@ -1,7 +1,7 @@
 #include "shell/import_sheet.h"
 
-#include "widgets/plain_text.h"
 #include "theme/theme.h"
+#include "widgets/plain_text.h"
 #include <QComboBox>
 #include <QDialogButtonBox>
 #include <QHBoxLayout>

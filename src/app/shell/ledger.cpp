@@ -1,7 +1,7 @@
 #include "shell/ledger.h"
 
-#include "widgets/plain_text.h"
 #include "shell/pictures_list.h"
+#include "widgets/plain_text.h"
 #include <QCheckBox>
 #include <QComboBox>
 #include <QEvent>

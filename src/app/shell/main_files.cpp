@@ -6,7 +6,6 @@
 #include "shell/pictures_list.h"
 #include "stages/curves/curves_stage.h"
 #include "stages/verdict/verdict_stage.h"
-#include <anvil/tables/file.h>
 #include <QApplication>
 #include <QClipboard>
 #include <QDir>
@@ -16,6 +15,7 @@
 #include <QFileInfo>
 #include <QMimeData>
 #include <QSettings>
+#include <anvil/tables/file.h>
 
 namespace anvil::app {
 

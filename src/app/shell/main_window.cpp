@@ -1,6 +1,5 @@
 #include "shell/main_window.h"
 
-#include "widgets/plain_text.h"
 #include "shell/bench_line.h"
 #include "shell/board.h"
 #include "shell/ledger.h"
@@ -14,6 +13,7 @@
 #include "stages/specimens/specimens_stage.h"
 #include "stages/verdict/verdict_stage.h"
 #include "theme/theme.h"
+#include "widgets/plain_text.h"
 #include <QCloseEvent>
 #include <QFileInfo>
 #include <QInputDialog>
@@ -119,7 +119,8 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
             m_tray = new QSystemTrayIcon(icon("list"), this);
             m_tray->show();
         }
-        m_tray->showMessage(tr("Jaunty Anvil"), QString(text).replace('<', u'\u2039')); // some desktops take it for markup
+        m_tray->showMessage(tr("Jaunty Anvil"),
+                            QString(text).replace('<', u'\u2039')); // some desktops take it for markup
     });
     connect(&m_session, &Session::projectWanted, this, &MainWindow::newProject);
     connect(&m_session, &Session::changed, this, &MainWindow::refresh);

@@ -1,7 +1,7 @@
 #include "widgets/curve_view.h"
 
-#include "widgets/plain_text.h"
 #include "theme/theme.h"
+#include "widgets/plain_text.h"
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>

@@ -1,7 +1,7 @@
 #include "widgets/panel.h"
 
-#include "widgets/plain_text.h"
 #include "theme/theme.h"
+#include "widgets/plain_text.h"
 #include <QHeaderView>
 #include <QLabel>
 #include <QLineEdit>

@@ -1,7 +1,7 @@
 #include "widgets/picture_view.h"
 
-#include "widgets/plain_text.h"
 #include "theme/theme.h"
+#include "widgets/plain_text.h"
 #include <QHelpEvent>
 #include <QMouseEvent>
 #include <QPainter>

@@ -1,5 +1,5 @@
-// Text that came from a project, a file or a device is shown as it is: never taken for markup, which could make
-// the window read any file it names.
+// Text that came from a project, a file or a device is shown as it is: never taken for markup, which could
+// make the window read any file it names.
 #pragma once
 
 #include <QLabel>

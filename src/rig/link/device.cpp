@@ -76,8 +76,8 @@ void Device::open() {
     auto* raw = port.get();
     m_io = std::move(port);
     if (!raw->open(QIODevice::ReadWrite)) return lost(raw->errorString()); // whatever the reason
-    // Only now: what a pseudo-terminal cannot do while it is opened (DTR) is no error. It stays open on hang-up
-    // and repeats the error without end: the first one closes it.
+    // Only now: what a pseudo-terminal cannot do while it is opened (DTR) is no error. It stays open on
+    // hang-up and repeats the error without end: the first one closes it.
     connect(raw, &QSerialPort::errorOccurred, this, [this](QSerialPort::SerialPortError e) {
         if (e != QSerialPort::NoError && e != QSerialPort::TimeoutError &&
             e != QSerialPort::UnsupportedOperationError)

@@ -15,7 +15,8 @@ namespace anvil::link {
 namespace {
 
 constexpr qint64 mostUnsent = 4 << 20; // a listener that does not listen loses lines, as on a real wire
-constexpr double leastStrength = 1e-3, mostOrdered = 1e7; ///< N, s or as the order has it; what is beyond is no order
+constexpr double leastStrength = 1e-3,
+                 mostOrdered = 1e7; ///< N, s or as the order has it; what is beyond is no order
 
 } // namespace
 

@@ -1,8 +1,8 @@
 #include "stages/curves/curves_stage.h"
 
-#include "widgets/plain_text.h"
 #include "theme/theme.h"
 #include "widgets/curve_view.h"
+#include "widgets/plain_text.h"
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLabel>

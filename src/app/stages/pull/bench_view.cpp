@@ -1,10 +1,10 @@
 #include "stages/pull/bench_view.h"
 
-#include "widgets/plain_text.h"
 #include "shell/rig_desk.h"
 #include "stages/pull/live_curve.h"
 #include "theme/theme.h"
 #include "widgets/panel.h"
+#include "widgets/plain_text.h"
 #include <QGridLayout>
 #include <QKeyEvent>
 #include <QLabel>
@@ -183,13 +183,14 @@ void BenchView::ended(const work::Live& live) {
     sound(live.saved ? Tone::saved : Tone::notSaved);
     if (!m_session.tell(m_session.project()->reload())) return;
     if (!live.saved)
-        m_session.say(m_pull ? tr("Not all of this pull is in the project. %1 What is missing lies beside it and "
-                                  "is brought in when the project is opened again.")
-                                   .arg(live.trouble)
-                             : tr("This pull is not in the project. %1 What was recorded lies beside it and is "
-                                  "brought in when the project is opened again.")
-                                   .arg(live.trouble),
-                      true);
+        m_session.say(
+            m_pull ? tr("Not all of this pull is in the project. %1 What is missing lies beside it and "
+                        "is brought in when the project is opened again.")
+                         .arg(live.trouble)
+                   : tr("This pull is not in the project. %1 What was recorded lies beside it and is "
+                        "brought in when the project is opened again.")
+                         .arg(live.trouble),
+            true);
     else if (!live.trouble.isEmpty())
         m_session.say(tr("It was saved in the end: %1").arg(live.trouble), true);
     if (m_pull) m_session.selectPull(m_pull);

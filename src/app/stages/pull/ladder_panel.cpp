@@ -1,7 +1,7 @@
 #include "stages/pull/ladder_panel.h"
 
-#include "widgets/plain_text.h"
 #include "theme/theme.h"
+#include "widgets/plain_text.h"
 #include <QGridLayout>
 #include <QKeyEvent>
 #include <QLabel>

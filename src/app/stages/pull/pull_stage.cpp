@@ -1,6 +1,5 @@
 #include "stages/pull/pull_stage.h"
 
-#include "widgets/plain_text.h"
 #include "shell/rig_desk.h"
 #include "stages/pull/bench_view.h"
 #include "stages/pull/entry_panel.h"
@@ -8,6 +7,7 @@
 #include "stages/pull/ladder_panel.h"
 #include "stages/pull/typed_row.h"
 #include "theme/theme.h"
+#include "widgets/plain_text.h"
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>

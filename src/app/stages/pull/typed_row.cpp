@@ -18,8 +18,8 @@ TypedRow::TypedRow(Session& session, QWidget* parent) : Panel(session, parent) {
     m_piece->setObjectName("typedPiece");
     row->addWidget(m_piece);
     row->addWidget(m_value = field("typedValue", tr("4.2 kN, >9 kN, 4…5 kN, ~12 N, 12 ± 1 N"), 220));
-    setTip(m_value, 
-        tr("Off a display, with its doubt. Steps: what held and what it failed at, as 3…3.5 kN."));
+    setTip(m_value,
+           tr("Off a display, with its doubt. Steps: what held and what it failed at, as 3…3.5 kN."));
     m_broke = new QComboBox;
     m_broke->setObjectName("typedBroke");
     m_broke->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);

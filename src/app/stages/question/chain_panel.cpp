@@ -1,7 +1,7 @@
 #include "stages/question/chain_panel.h"
 
-#include "widgets/plain_text.h"
 #include "theme/theme.h"
+#include "widgets/plain_text.h"
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QHeaderView>

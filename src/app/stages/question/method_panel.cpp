@@ -1,7 +1,7 @@
 #include "stages/question/method_panel.h"
 
-#include "widgets/plain_text.h"
 #include "widgets/picture_view.h"
+#include "widgets/plain_text.h"
 #include <QCheckBox>
 #include <QComboBox>
 #include <QGridLayout>
@@ -130,7 +130,7 @@ QLayout* MethodPanel::makePulled() {
     m_joints->setObjectName("joints");
     m_joints->setRange(1, 20);
     setTip(m_joints, tr("Such as 2 for a rope with a splice at both ends: the one that fails is exact, "
-                            "the other at least that strong"));
+                        "the other at least that strong"));
     m_reused = new QCheckBox(tr("Not destroyed: used again"));
     m_reused->setObjectName("reused");
     setTip(m_reused, tr("A replicate is then a deployment, and drift is checked instead of freshness"));
@@ -156,9 +156,8 @@ QLayout* MethodPanel::makePulled() {
     line(tr("Speed"), m_squareSpeed);
     m_otherEnd = new QComboBox;
     m_otherEnd->setObjectName("otherEnd");
-    setTip(m_otherEnd, 
-        tr("What its pieces carry at their other end: the end that fails tells its strength, "
-           "the other is at least that strong"));
+    setTip(m_otherEnd, tr("What its pieces carry at their other end: the end that fails tells its strength, "
+                          "the other is at least that strong"));
     m_otherEnd->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     m_otherEnd->setMinimumContentsLength(14);
     m_otherEndLabel = plainLabel(tr("Other end"));

@@ -1,7 +1,7 @@
 #include "stages/question/plan_board.h"
 
-#include "widgets/plain_text.h"
 #include "theme/theme.h"
+#include "widgets/plain_text.h"
 #include <QApplication>
 #include <QClipboard>
 #include <QHeaderView>

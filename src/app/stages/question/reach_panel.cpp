@@ -1,7 +1,7 @@
 #include "stages/question/reach_panel.h"
 
-#include "widgets/plain_text.h"
 #include "widgets/picture_view.h"
+#include "widgets/plain_text.h"
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
@@ -31,8 +31,8 @@ ReachPanel::ReachPanel(Session& session, QWidget* parent) : Panel(session, paren
     add(tr("Cell limit"), m_cell, "reachCell", tr("such as 2 kN"), 120);
     setTip(m_cell, tr("The most the load cell can show"));
     add(tr("Ratio"), m_ratio, "reachRatio", tr("1"), 56);
-    setTip(m_ratio, 
-        tr("What one at the cell is at the piece: 2 for a two-part line with the cell in one part"));
+    setTip(m_ratio,
+           tr("What one at the cell is at the piece: 2 for a two-part line with the cell in one part"));
     add(tr("Travel"), m_travel, "reachTravel", tr("such as 300 mm"), 130);
     setTip(m_travel, tr("How far the rig can move"));
     rig->addStretch();

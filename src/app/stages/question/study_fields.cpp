@@ -1,7 +1,7 @@
 #include "stages/question/study_fields.h"
 
-#include "widgets/plain_text.h"
 #include "widgets/metric_box.h"
+#include "widgets/plain_text.h"
 #include <QComboBox>
 #include <QDoubleSpinBox>
 #include <QGridLayout>

@@ -1,7 +1,7 @@
 #include "stages/report/report_stage.h"
 
-#include "widgets/plain_text.h"
 #include "theme/theme.h"
+#include "widgets/plain_text.h"
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QHBoxLayout>

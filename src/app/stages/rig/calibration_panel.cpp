@@ -1,8 +1,8 @@
 #include "stages/rig/calibration_panel.h"
 
-#include "widgets/plain_text.h"
 #include "shell/rig_desk.h"
 #include "widgets/picture_view.h"
+#include "widgets/plain_text.h"
 #include <QComboBox>
 #include <QDate>
 #include <QGridLayout>

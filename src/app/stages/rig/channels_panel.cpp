@@ -1,7 +1,7 @@
 #include "stages/rig/channels_panel.h"
 
-#include "widgets/plain_text.h"
 #include "shell/rig_desk.h"
+#include "widgets/plain_text.h"
 #include <QApplication>
 #include <QHBoxLayout>
 #include <QHeaderView>
@@ -112,7 +112,7 @@ void ChannelsPanel::fill() {
         m_devices->setItem(r, 1, new QTableWidgetItem(qs(side.address)));
         m_devices->setItem(r, 2, new QTableWidgetItem(qs(rig::columnsText(side.layout.columns))));
         setTip(m_devices->item(r, 2), tr("Such as: time [ms], leg B [kN], -   (a dash: not wanted)\n"
-                                             "Of a device that is asked: leg B [kN] = MEAS:FORC2?"));
+                                         "Of a device that is asked: leg B [kN] = MEAS:FORC2?"));
         m_devices->setItem(r, 3, fixed({}));
     }
     tick();

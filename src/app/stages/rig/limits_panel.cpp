@@ -1,7 +1,7 @@
 #include "stages/rig/limits_panel.h"
 
-#include "widgets/plain_text.h"
 #include "shell/rig_desk.h"
+#include "widgets/plain_text.h"
 #include <QCheckBox>
 #include <QGridLayout>
 #include <QLabel>

@@ -1,8 +1,8 @@
 #include "stages/rig/link_panel.h"
 
-#include "widgets/plain_text.h"
 #include "shell/rig_desk.h"
 #include "theme/theme.h"
+#include "widgets/plain_text.h"
 #include <QComboBox>
 #include <QGridLayout>
 #include <QHeaderView>

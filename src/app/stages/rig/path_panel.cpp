@@ -1,8 +1,8 @@
 #include "stages/rig/path_panel.h"
 
-#include "widgets/plain_text.h"
 #include "shell/rig_desk.h"
 #include "widgets/picture_view.h"
+#include "widgets/plain_text.h"
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLabel>

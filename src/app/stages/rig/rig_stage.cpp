@@ -1,11 +1,11 @@
 #include "stages/rig/rig_stage.h"
 
-#include "widgets/plain_text.h"
 #include "stages/rig/calibration_panel.h"
 #include "stages/rig/channels_panel.h"
 #include "stages/rig/limits_panel.h"
 #include "stages/rig/link_panel.h"
 #include "stages/rig/path_panel.h"
+#include "widgets/plain_text.h"
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>

@@ -1,8 +1,8 @@
 #include "stages/specimens/pieces_panel.h"
 
-#include "widgets/plain_text.h"
 #include "theme/theme.h"
 #include "widgets/paste.h"
+#include "widgets/plain_text.h"
 #include <QComboBox>
 #include <QFileDialog>
 #include <QHBoxLayout>
@@ -49,9 +49,8 @@ QWidget* PiecesPanel::makeMakeRow() {
     m_make->setObjectName("primary");
     m_batch = field("batch", tr("batch, such as: box of May"), 240);
     m_scheme = field("labelScheme", tr("{A}{1}-{n}"), 160);
-    setTip(m_scheme, 
-        tr("How new labels read: {A} or {a} the option's letter, {1} the condition's number, "
-           "{option} and {condition} their names, {n} the replicate"));
+    setTip(m_scheme, tr("How new labels read: {A} or {a} the option's letter, {1} the condition's number, "
+                        "{option} and {condition} their names, {n} the replicate"));
     row->addWidget(m_make);
     row->addWidget(plainLabel(tr("from")));
     row->addWidget(m_batch);
@@ -233,8 +232,8 @@ void PiecesPanel::fillRow(int row, const study::Specimen& s) {
             }
             if (m->nominal)
                 setTip(item, tr("wanted %1 ± %2")
-                                     .arg(qs(quantity::withUnit(*m->nominal, length)),
-                                          qs(quantity::withUnit(m->tolerance.value_or(0), length))));
+                                 .arg(qs(quantity::withUnit(*m->nominal, length)),
+                                      qs(quantity::withUnit(m->tolerance.value_or(0), length))));
             break;
         }
         case Column::Kind::area:

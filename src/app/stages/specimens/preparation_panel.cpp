@@ -1,7 +1,7 @@
 #include "stages/specimens/preparation_panel.h"
 
-#include "widgets/plain_text.h"
 #include "theme/theme.h"
+#include "widgets/plain_text.h"
 #include <QFileDialog>
 #include <QHBoxLayout>
 #include <QHeaderView>

@@ -1,7 +1,7 @@
 #include "stages/specimens/sheets_panel.h"
 
-#include "widgets/plain_text.h"
 #include "widgets/picture_view.h"
+#include "widgets/plain_text.h"
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QLabel>

@@ -1,7 +1,7 @@
 #include "stages/verdict/trail.h"
 
-#include "widgets/plain_text.h"
 #include "theme/theme.h"
+#include "widgets/plain_text.h"
 #include <QDialogButtonBox>
 #include <QHeaderView>
 #include <QLabel>
@@ -48,9 +48,10 @@ TrailDialog::TrailDialog(Session& session, study::Metric metric, const study::Gr
     head->setObjectName("big");
     head->setWordWrap(true);
     layout->addWidget(head);
-    auto* place = plainLabel(tr("%1, %2. %3")
-                                 .arg(qs(data->optionAt(group.option).name),
-                                      qs(data->conditionAt(group.condition).name), rule(what, group.summary)));
+    auto* place =
+        plainLabel(tr("%1, %2. %3")
+                       .arg(qs(data->optionAt(group.option).name),
+                            qs(data->conditionAt(group.condition).name), rule(what, group.summary)));
     place->setWordWrap(true);
     layout->addWidget(place);
     auto* tree = new QTreeWidget;

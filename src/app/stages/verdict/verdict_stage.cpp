@@ -1,11 +1,11 @@
 #include "stages/verdict/verdict_stage.h"
 
-#include "widgets/plain_text.h"
 #include "stages/verdict/next_panel.h"
 #include "stages/verdict/trail.h"
 #include "theme/theme.h"
 #include "widgets/metric_box.h"
 #include "widgets/picture_view.h"
+#include "widgets/plain_text.h"
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QHeaderView>

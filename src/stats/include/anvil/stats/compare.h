@@ -36,7 +36,8 @@ struct Comparison {
     std::optional<int> moreEach; ///< further pulls a side that would settle a difference of the margin
 };
 
-/// Everything but pHolm, verdict and moreEach, which need the whole family. `margin` is a share, 0.1 for 10 %, > 0.
+/// Everything but pHolm, verdict and moreEach, which need the whole family. `margin` is a share, 0.1 for 10
+/// %, > 0.
 Comparison compare(const Summary& a, const Summary& b, double margin);
 
 /// Fills pHolm over the pairs that have a p, then gives every pair its verdict at 5 %.
@@ -44,9 +45,9 @@ void decide(std::span<Comparison> family, std::span<const std::pair<Summary, Sum
 
 /// Tie letters for groups listed best first: maximal sets in which no pair is called stronger or weaker (a
 /// pair that could not be tested is no tie) share a letter. verdict(i, j) is that of group i against group j,
-/// i < j. All maximal sets are found (Bron and Kerbosch 1973 with the pivot of Tomita et al. 2006) while there
-/// are no more than signs for them, 62; there can be 3^(n/3). Beyond that only so many that every tied pair
-/// shares one, and "*" stands for all sets that no sign is left for.
+/// i < j. All maximal sets are found (Bron and Kerbosch 1973 with the pivot of Tomita et al. 2006) while
+/// there are no more than signs for them, 62; there can be 3^(n/3). Beyond that only so many that every tied
+/// pair shares one, and "*" stands for all sets that no sign is left for.
 std::vector<std::string> tieLetters(std::size_t groups, const std::vector<std::vector<PairVerdict>>& verdict);
 /// The letters of one group that another one carries too: what it ties with; "*" is never among
 /// them. `letters`: as from tieLetters.
