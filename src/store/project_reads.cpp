@@ -160,10 +160,10 @@ Expected<std::vector<study::StudyData>> loadStudies(const QSqlDatabase& db) { re
 Expected<std::vector<study::StudyData>> Project::load() const {
     if (!d->damage.isEmpty()) {
         const auto more = d->damage.size() - 1;
-        return failText(QStringLiteral("%1 is damaged and is not shown, lest a number in it be wrong: %2%3 "
-                                       "Nothing was changed; \"anvil check\" says all that is wrong.")
-                            .arg(QFileInfo(d->path).fileName(), d->damage.first(),
-                                 more ? QStringLiteral(" And %1 more.").arg(more) : QString()));
+        return failText(
+            QStringLiteral("%1 is damaged, so it is neither shown nor changed: %2%3 See \"anvil check\".")
+                .arg(QFileInfo(d->path).fileName(), d->damage.first(),
+                     more ? QStringLiteral(" And %1 more.").arg(more) : QString()));
     }
     return loadStudies(d->reader());
 }

@@ -85,7 +85,7 @@ QStringList damageOf(const QSqlDatabase& db) {
     for (const auto& sealed : sealedTables)
         if (const QString name = sealed.table; name != "journal") { // long, and read row by row with its seal
             if (name != "file") table(name);
-            if (problems.isEmpty()) problems << brokenSeals(db, sealed);
+            problems << brokenSeals(db, sealed);
         }
     return problems;
 }
