@@ -10,7 +10,9 @@ namespace anvil::quantity {
 namespace {
 
 /// Longer than anything a measurement takes.
-constexpr std::size_t mostEntryBytes = 200;
+constexpr std::size_t mostEntryBytes = 500;
+/// In SI units; what is larger, or nearer to nothing, is a slip of the hand.
+constexpr double mostEntry = 1e100, leastEntry = 1e-100;
 
 bool digit(char c) { return c >= '0' && c <= '9'; }
 
@@ -53,6 +55,17 @@ struct Number {
     std::size_t end = 0; ///< first character after the number
 };
 
+/// Whether the digits before the decimal mark stand alone, or in groups of three with one kind of mark.
+bool wellGrouped(std::string_view whole) {
+    const auto first = whole.find_first_not_of("0123456789");
+    if (first == std::string_view::npos) return true;
+    if (first == 0 || first > 3 || (whole.size() - first) % 4 != 0) return false;
+    for (auto at = first; at < whole.size(); at += 4)
+        if (whole[at] != whole[first] || !digit(whole[at + 1]) || !digit(whole[at + 2]) || !digit(whole[at + 3]))
+            return false;
+    return true;
+}
+
 /// Digits with optional grouping and decimal mark, from `s[0]`. Does not read fractions.
 Expected<Number> decimal(std::string_view s) {
     std::size_t i = 0;
@@ -94,7 +107,7 @@ Expected<Number> decimal(std::string_view s) {
                         head + (trimmed.empty() ? "" : "." + trimmed), head + tail, body));
     }
     if ((commas > 1 && dots == 0) || (dots > 1 && commas == 0)) markIsDecimal = false; // 1,250,000
-    if (!markIsDecimal && lastChar != '\0' && after != 3)
+    if (!wellGrouped(s.substr(first, (markIsDecimal ? lastMark : i) - first)))
         return fail(fmt::format("\"{}\" has a grouping mark in the wrong place.", body));
     if (dots > 0 && commas > 0 && (lastChar == '.' ? dots : commas) > 1)
         return fail(fmt::format("\"{}\" has more than one decimal mark.", body));
@@ -298,8 +311,9 @@ Expected<Entry> parseEntry(std::string_view text, std::optional<Dimension> wante
         if (!first->unit && other.unit) entry.si = other.unit->toSi(first->value);
         entry.plusMinusSi = std::abs(other.value) * otherUnit->factor;
     }
-    if (!std::isfinite(entry.si) || !std::isfinite(entry.upperSi))
-        return fail(fmt::format("\"{}\" is too large to be a measurement.", trim(clean)));
+    for (const double v : {entry.si, entry.upperSi, entry.plusMinusSi})
+        if (!(std::abs(v) <= mostEntry) || (v != 0 && std::abs(v) < leastEntry))
+            return fail(fmt::format("\"{}\" is too large or too small to be a measurement.", trim(clean)));
     return entry;
 }
 
