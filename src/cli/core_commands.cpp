@@ -37,13 +37,14 @@ Json landmark(const curve::Landmark& m) {
 Json landmark(const std::optional<curve::Landmark>& m) { return m ? landmark(*m) : Json(nullptr); }
 
 struct ReadOptions {
-    std::string file, time, force, displacement, forceUnit, displacementUnit, rigLimit;
+    std::string file, time, force, displacement, forceUnit, displacementUnit, timeUnit, rigLimit;
 };
 
 Expected<Output> read(const ReadOptions& o) {
     tables::Hints hints{o.time, o.force, o.displacement, nullptr, nullptr, nullptr};
     for (const auto& [text, dimension, target] :
          {std::tuple{&o.forceUnit, Dimension::force, &hints.forceUnit},
+          std::tuple{&o.timeUnit, Dimension::time, &hints.timeUnit},
           std::tuple{&o.displacementUnit, Dimension::length, &hints.displacementUnit}}) {
         if (text->empty()) continue;
         const auto u = quantity::findUnit(*text, dimension);
@@ -72,6 +73,7 @@ Expected<Output> read(const ReadOptions& o) {
         warnings.emplace_back("Every comma is followed by three digits: it is taken as the decimal mark.");
     if (log->runs.size() > 1)
         warnings.push_back(fmt::format("The file holds {} runs; the first is read.", log->runs.size()));
+    warnings.insert(warnings.end(), log->notes.begin(), log->notes.end());
     for (const auto& p : log->problems)
         warnings.push_back(fmt::format("Line {} {}: left out.", p.line, p.reason));
     warnings.insert(warnings.end(), reading->warnings.begin(), reading->warnings.end());
@@ -177,6 +179,7 @@ void addCoreCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>& 
     r->add_option("--force", options.force, "column of the force");
     r->add_option("--displacement", options.displacement, "column of the displacement");
     r->add_option("--force-unit", options.forceUnit);
+    r->add_option("--time-unit", options.timeUnit);
     r->add_option("--displacement-unit", options.displacementUnit);
     r->add_option("--rig-limit", options.rigLimit, "what the rig can show, such as \"5 kN\"");
     commands.emplace_back(r, [] { return read(options); });

@@ -18,9 +18,10 @@ namespace {
 using quantity::Dimension;
 
 struct ImportOptions {
-    std::string project, study, option, condition, forceUnit, displacementUnit, rigLimit, comma;
+    std::string project, study, option, condition, forceUnit, displacementUnit, timeUnit, rigLimit, comma,
+        force, time, displacement;
     std::vector<std::string> files;
-    bool values = false;
+    bool values = false, allowLoss = false;
 };
 
 Expected<std::unique_ptr<work::OpenProject>> openOrMake(const std::string& path) {
@@ -28,10 +29,89 @@ Expected<std::unique_ptr<work::OpenProject>> openOrMake(const std::string& path)
     return QFileInfo::exists(name) ? work::OpenProject::open(name) : work::OpenProject::create(name);
 }
 
+/// The column that was taken as this, or null.
+Json columnFor(const work::ImportFile& file, tables::Role role) {
+    for (const auto& c : file.columns)
+        if (c.role == role) return c.header;
+    return nullptr;
+}
+
+/// Where a landmark lies among the raw samples, some of which the reading may have dropped or spread over a
+/// whole second's stamp: the greatest load at the stamp next to it.
+std::optional<std::size_t> placeOf(const curve::Landmark& mark, const curve::Curve& raw) {
+    std::optional<std::size_t> best;
+    for (std::size_t i = 0; i < raw.time.size(); ++i) {
+        if (!best) best = i;
+        const double here = std::abs(raw.time[i] - mark.time), there = std::abs(raw.time[*best] - mark.time);
+        if (here < there || (here == there && std::abs(raw.force[i]) > std::abs(raw.force[*best]))) best = i;
+    }
+    return best;
+}
+
+/// A row for each run that was found, as it was taken.
+Json runsOf(const work::ImportPlan& plan) {
+    Json out = Json::array();
+    for (const auto& row : plan.rows) {
+        const auto& file = plan.files[static_cast<std::size_t>(row.fileIndex)];
+        const auto* peak = row.reading ? &row.reading->peak : nullptr;
+        Json unit = nullptr;
+        for (const auto& c : file.columns)
+            if (c.role == tables::Role::force && c.unit) unit = std::string(c.unit->symbol);
+        std::vector<std::string> remarks;
+        for (const auto& r : row.doubts + row.notes)
+            remarks.push_back(r.toStdString());
+        const auto& c = row.curve;
+        const auto at = peak ? placeOf(*peak, c) : std::nullopt;
+        const auto since = [&](const std::vector<double>& v, double unitOf) {
+            return number(at && *at < v.size() ? std::optional((v[*at] - v[0]) * unitOf) : std::nullopt);
+        };
+        out.push_back(
+            {{"file", row.file.toStdString()},
+             {"run", row.run.isEmpty() ? Json(nullptr) : Json(row.run.toStdString())},
+             {"option", row.option.toStdString()},
+             {"condition", row.condition.isEmpty() ? Json(nullptr) : Json(row.condition.toStdString())},
+             {"replicate", row.replicate},
+             {"samples", c.force.size()},
+             {"force_from", columnFor(file, tables::Role::force)},
+             {"force_unit", unit},
+             {"time_from", columnFor(file, tables::Role::time)},
+             {"displacement_from", columnFor(file, tables::Role::displacement)},
+             {"peak_N", number(peak ? std::optional(peak->force) : std::nullopt)},
+             {"peak_time_s", since(c.time, 1)},
+             {"peak_displacement_mm", since(c.displacement, 1000)},
+             {"state", !row.reading            ? "unread"
+                       : row.reading->offScale ? "above"
+                                               : "exact"},
+             {"remarks", remarks}});
+    }
+    return out;
+}
+
+Json leftOutOf(const work::ImportPlan& plan) {
+    Json out = Json::array();
+    for (const auto& f : plan.files)
+        for (const auto& p : f.problems)
+            out.push_back({{"file", f.name.toStdString()}, {"line", p.line}, {"reason", p.reason}});
+    return out;
+}
+
+/// Columns of numbers that nothing was taken from.
+Json notUsedIn(const work::ImportPlan& plan) {
+    Json out = Json::array();
+    for (const auto& f : plan.files) {
+        std::vector<std::string> columns;
+        for (const auto& c : f.columns)
+            if (c.role == tables::Role::ignore && !c.words) columns.push_back(c.header);
+        if (!columns.empty()) out.push_back({{"file", f.name.toStdString()}, {"columns", columns}});
+    }
+    return out;
+}
+
 Expected<Output> importInto(const ImportOptions& o) {
     work::ImportChoices choices;
     for (const auto& [text, dimension, target] :
          {std::tuple{&o.forceUnit, Dimension::force, &choices.hints.forceUnit},
+          std::tuple{&o.timeUnit, Dimension::time, &choices.hints.timeUnit},
           std::tuple{&o.displacementUnit, Dimension::length, &choices.hints.displacementUnit}}) {
         if (text->empty()) continue;
         const auto u = quantity::findUnit(*text, dimension);
@@ -46,6 +126,10 @@ Expected<Output> importInto(const ImportOptions& o) {
         choices.rigLimit = limit->si;
     }
     if (!o.comma.empty()) choices.hints.decimal = o.comma == "decimal" ? ',' : '.';
+    choices.hints.force = o.force;
+    choices.hints.time = o.time;
+    choices.hints.displacement = o.displacement;
+    choices.lossAllowed = o.allowLoss;
     QStringList paths;
     for (const auto& f : o.files)
         paths << QString::fromStdString(f);
@@ -83,6 +167,10 @@ Expected<Output> importInto(const ImportOptions& o) {
     const auto known = (*project)->file().curveDigests();
     if (!known) return tl::unexpected(known.error());
     auto plan = work::lookAt(paths, choices, *known);
+    for (const auto& f : plan.files)
+        if (f.losesMuch() && !o.allowLoss)
+            return fail(f.name.toStdString() + ": " + f.lossText().toStdString() +
+                        ": mend the file, or take it all the same with --allow-loss");
     int repeats = 0;
     std::size_t leftOut = 0;
     for (auto& row : plan.rows) {
@@ -112,11 +200,10 @@ Expected<Output> importInto(const ImportOptions& o) {
     }
     out.text += fmt::format("{} run{} imported into \"{}\"{}.\n", imported, imported == 1 ? "" : "s", title,
                             repeats ? fmt::format(", {} already there", repeats) : "");
-    out.json = {{"study", title},
-                {"imported", imported},
-                {"repeats", repeats},
-                {"unread", unread},
-                {"rows_left_out", leftOut}};
+    out.json = {
+        {"study", title},           {"imported", imported},        {"repeats", repeats},
+        {"unread", unread},         {"runs", runsOf(plan)},        {"values", Json::array()},
+        {"rows_left_out", leftOut}, {"left_out", leftOutOf(plan)}, {"columns_not_used", notUsedIn(plan)}};
     return out;
 }
 
@@ -194,12 +281,18 @@ void addProjectCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>
     i->add_option("--study", options.study, "title of the study; made if there is none");
     i->add_option("--option", options.option, "option of all runs, instead of the file names' word");
     i->add_option("--condition", options.condition);
-    i->add_option("--force-unit", options.forceUnit);
+    i->add_option("--force", options.force, "column of the load, by name or number from 1");
+    i->add_option("--time", options.time);
+    i->add_option("--displacement", options.displacement);
+    i->add_option("--force-unit", options.forceUnit, "of files that name none");
+    i->add_option("--time-unit", options.timeUnit);
     i->add_option("--displacement-unit", options.displacementUnit);
     i->add_option("--rig-limit", options.rigLimit);
     i->add_option("--comma", options.comma,
                   "what a comma is where the files leave it open: decimal or grouping")
         ->check(CLI::IsMember({"decimal", "grouping"}));
+    i->add_flag("--allow-loss", options.allowLoss,
+                "take files of which more than 2 % of the rows are left out");
     i->add_flag("--values", options.values, "the files are tables: option, condition, value, unit, standing");
     commands.emplace_back(i, [] { return importFiles(options); });
 

@@ -1,3 +1,4 @@
+#include "headings.h"
 #include "numbers.h"
 #include <anvil/tables/log.h>
 
@@ -48,58 +49,6 @@ Shape tryShape(const std::vector<std::string_view>& lines, char delimiter, char 
     best.delimiter = delimiter;
     best.decimal = decimal;
     return best;
-}
-
-/// "Force (kN)", "load [kgf]", "F/N", "Weg in mm", "force_lbf", "Load, N" → name and unit.
-std::pair<std::string, std::string> nameAndUnit(std::string_view header) {
-    const std::string h(trimmed(header));
-    for (const auto& [open, close] : {std::pair{'(', ')'}, std::pair{'[', ']'}, std::pair{'{', '}'}}) {
-        const auto a = h.find(open), b = h.rfind(close);
-        if (a != std::string::npos && b != std::string::npos && b > a)
-            return {std::string(trimmed(h.substr(0, a))), std::string(trimmed(h.substr(a + 1, b - a - 1)))};
-    }
-    for (const std::string_view mark : {" in ", "/", "_", ",", " "}) {
-        const auto at = h.rfind(mark);
-        if (at != std::string::npos && at > 0 && at + mark.size() < h.size()) {
-            const auto tail = h.substr(at + mark.size());
-            if (quantity::findUnit(tail, Dimension::force) || quantity::findUnit(tail, Dimension::length) ||
-                quantity::findUnit(tail, Dimension::time))
-                return {std::string(trimmed(h.substr(0, at))), tail};
-        }
-    }
-    return {h, ""};
-}
-
-bool mentions(const std::string& header, std::initializer_list<std::string_view> words) {
-    std::string h = lowered(header);
-    for (auto& c : h)
-        if (!std::isalnum(static_cast<unsigned char>(c)) && static_cast<unsigned char>(c) < 0x80) c = ' ';
-    h = " " + h + " ";
-    return std::any_of(words.begin(), words.end(), [&](std::string_view w) {
-        return w.size() <= 2 ? h.find(" " + std::string(w) + " ") != std::string::npos
-                             : h.find(w) != std::string::npos;
-    });
-}
-
-Role roleFromName(const std::string& name) {
-    if (mentions(name, {"time", "zeit", "temps", "elapsed", "stamp", "clock", "uhrzeit", "seconds", "t"}))
-        return Role::time;
-    if (mentions(name, {"displ", "travel", "position", "extension", "stroke", "crosshead", "deflection",
-                        "weg", "distance", "x", "elong", "depla"}))
-        return Role::displacement;
-    if (mentions(name, {"force", "load", "kraft", "weight", "pull", "cell", "tension", "f", "effort"}))
-        return Role::force;
-    if (mentions(name, {"run", "test", "specimen", "piece", "trial", "probe"})) return Role::run;
-    return Role::ignore;
-}
-
-const Unit* unitFor(Role role, const std::string& text) {
-    const auto dimension = role == Role::force          ? Dimension::force
-                           : role == Role::displacement ? Dimension::length
-                                                        : Dimension::time;
-    if (role == Role::ignore || role == Role::run || text.empty()) return nullptr;
-    const auto u = quantity::findUnit(text, dimension);
-    return u ? *u : nullptr;
 }
 
 /// Sample of one column's numbers, from the head of the file.
@@ -172,6 +121,184 @@ void decideDecimal(std::string_view text, const std::vector<std::string_view>& h
     }
 }
 
+/// 0,5,12,3 under two names: decimal commas between commas.
+Expected<void> refuseSplitDecimals(const std::vector<std::string_view>& lines, const Layout& layout,
+                                   std::size_t width) {
+    if (layout.firstRow == 0 || layout.delimiter != ',') return {};
+    const auto names = splitFields(lines[layout.firstRow - 1], ',');
+    const bool words = names.size() > 1 && std::none_of(names.begin(), names.end(), [](const auto& n) {
+                           return n.empty() || readNumber(n, '.');
+                       });
+    if (!words || width <= names.size() || width > 2 * names.size() || width == names.size() + 1) return {};
+    return fail(fmt::format("its rows have {} fields where the heading names {}: decimal commas "
+                            "cannot be told from the commas between columns",
+                            width, names.size()));
+}
+
+/// The cells of a heading line, laid out like the rows: names of several words joined where blanks part the
+/// columns, and a blank cell put before names that leave out the row numbers. Empty: it is none.
+std::vector<std::string> headingCells(std::string_view line, const Layout& layout, std::size_t width) {
+    auto bare = trimmed(line);
+    for (const std::string_view mark : {"#", "//", ";", "%"})
+        if (bare.starts_with(mark) && !(mark == ";" && layout.delimiter == ';'))
+            bare = trimmed(bare.substr(mark.size()));
+    auto cells = splitFields(bare, layout.delimiter);
+    if (layout.delimiter == ' ') { // "Time (s) Force (N)"
+        std::vector<std::string> joined;
+        for (auto& c : cells)
+            if (!joined.empty() && (c.front() == '(' || c.front() == '['))
+                joined.back() += " " + c;
+            else
+                joined.push_back(std::move(c));
+        for (auto& c : joined) // quoted names of several words are beyond blanks
+            std::erase(c, '"');
+        cells = std::move(joined);
+    }
+    if (cells.size() + 1 == width) cells.insert(cells.begin(), std::string());
+    if (cells.size() != width) return {};
+    const bool numbers =
+        std::any_of(cells.begin(), cells.end(), [&](const auto& c) { return numeric(c, layout.decimal); });
+    return numbers ? std::vector<std::string>{} : cells;
+}
+
+/// The headings of the columns: of up to four lines above the numbers the one that says most by its words and
+/// units, with a line of units below it if there is one. Empty: there are none.
+std::vector<Heading> headingsAbove(const std::vector<std::string_view>& lines, Layout& layout,
+                                   std::size_t width) {
+    std::vector<std::vector<std::string>> above; // nearest first
+    for (std::size_t i = layout.firstRow; i-- > 0 && above.size() < 4;) {
+        auto cells = headingCells(lines[i], layout, width);
+        if (cells.empty()) break;
+        above.push_back(std::move(cells));
+    }
+    if (above.empty()) return {};
+    const auto isUnits = [](const std::vector<std::string>& row) {
+        std::size_t units = 0, filled = 0;
+        for (auto cell : row) {
+            if (cell.size() > 2 && (cell.front() == '(' || cell.front() == '['))
+                cell = cell.substr(1, cell.size() - 2);
+            filled += !cell.empty();
+            units += !cell.empty() && (looksLikeUnit(cell) || lowered(cell) == "hh:mm:ss");
+        }
+        return filled > 0 && units == filled;
+    };
+    std::size_t best = 0, bestScore = 0;
+    std::vector<Heading> out;
+    for (std::size_t k = 0; k < above.size(); ++k) {
+        const bool unitsBelow = k > 0 && isUnits(above[k - 1]);
+        std::vector<Heading> headings;
+        std::size_t score = 1;
+        for (std::size_t i = 0; i < width; ++i) {
+            headings.push_back(readHeading(above[k][i], unitsBelow ? above[k - 1][i] : std::string()));
+            score += 4 * (headings.back().role != Role::ignore) + 2 * (headings.back().unit != nullptr);
+        }
+        if (score > bestScore) {
+            bestScore = score;
+            best = k;
+            out = std::move(headings);
+        }
+    }
+    layout.headerLine = std::string(trimmed(lines[layout.firstRow - 1 - best]));
+    return out;
+}
+
+std::string listed(const Layout& layout, const std::vector<std::size_t>& columns) {
+    std::string out;
+    for (const auto i : columns)
+        out += (out.empty() ? "" : ", ") + fmt::format("\"{}\"", layout.columns[i].header);
+    return out;
+}
+
+Expected<void> assignByHeadings(Layout& layout, const std::vector<Heading>& headings, const Hints& hints) {
+    auto best = LoadClaim::unlikely;
+    std::vector<std::size_t> loads;
+    for (std::size_t i = 0; i < headings.size(); ++i) {
+        auto& c = layout.columns[i];
+        const auto& h = headings[i];
+        if (!h.name.empty()) c.header = h.name;
+        if (h.unit) c.unit = h.unit;
+        if (h.load > best) {
+            best = h.load;
+            loads.clear();
+        }
+        if (h.load == best && best > LoadClaim::unlikely) loads.push_back(i);
+    }
+    for (std::size_t i = 0; i < headings.size(); ++i) {
+        const auto role = headings[i].role;
+        if (role == Role::ignore || role == Role::force || (role != Role::run && layout.find(role))) continue;
+        layout.columns[i].role = role;
+    }
+    for (std::size_t i = 0; i < headings.size(); ++i) // words beside the numbers tell the runs apart
+        if (layout.columns[i].role == Role::ignore && layout.columns[i].words &&
+            tellsWhat(layout.columns[i].header))
+            layout.columns[i].role = Role::run;
+    if (!hints.force.empty()) return {}; // the person says which
+    if (loads.size() > 1)
+        return fail(fmt::format("more than one column could be the load ({}): choose one with --force COLUMN",
+                                listed(layout, loads)));
+    if (loads.empty()) return {};
+    const auto& h = headings[loads[0]];
+    if (h.unknownUnit)
+        return fail(fmt::format("nobody here knows the unit \"{}\" of \"{}\": write one such as N, kN, kgf "
+                                "or lbf into the heading",
+                                h.unitText, h.name));
+    layout.columns[loads[0]].role = Role::force;
+    return {};
+}
+
+/// A row number: every step is one.
+bool counts(const std::vector<double>& v) {
+    for (std::size_t i = 1; i < v.size(); ++i)
+        if (v[i] != v[i - 1] + 1) return false;
+    return v.size() > 2;
+}
+
+/// Without headings: one column is the load; of two a steadily rising one is the time; more are asked about,
+/// but for a time first and one of the others that only rises, which is the way.
+Expected<void> assignByBehaviour(const std::vector<std::string_view>& lines, Layout& layout,
+                                 const Hints& hints) {
+    auto& columns = layout.columns;
+    if (columns.size() == 1) {
+        columns[0].role = Role::force;
+        return {};
+    }
+    if (!hints.force.empty() || !hints.time.empty()) return {};
+    std::vector<std::size_t> rising, others;
+    for (std::size_t i = 0; i < columns.size(); ++i)
+        (columns[i].clock || steadilyRising(sample(lines, layout, i)) ? rising : others).push_back(i);
+    const bool counter =
+        !rising.empty() && !columns[rising[0]].clock && counts(sample(lines, layout, rising[0]));
+    if (columns.size() == 2 && rising.size() == 1) {
+        columns[rising[0]].role = Role::time;
+        columns[others[0]].role = Role::force;
+        return {};
+    }
+    if (columns.size() == 3 && !rising.empty() && rising[0] == 0 && !counter) {
+        columns[0].role = Role::time;
+        columns[1].role = Role::force;
+        columns[2].role = Role::displacement;
+        const auto falls = [&](std::size_t i) { // goes back by more than a tenth of its range
+            const auto v = sample(lines, layout, i);
+            double top = v.empty() ? 0 : v[0], low = top, back = 0;
+            for (const double x : v) {
+                top = std::max(top, x);
+                low = std::min(low, x);
+                back = std::max(back, top - x);
+            }
+            return back > 0.1 * (top - low);
+        };
+        if (falls(1) == falls(2) || falls(2)) // the way only grows, the load lets go
+            return fail("there is no heading, and which of its columns is the load cannot be told: choose "
+                        "with --force, "
+                        "--time and --displacement, by number from 1");
+        return {};
+    }
+    return fail(fmt::format(
+        "there is no heading, and which of its {} columns is the load cannot be told: choose with "
+        "--force, --time and --displacement, by number from 1",
+        columns.size()));
+}
+
 Expected<void> applyHint(Layout& layout, const std::string& hint, Role role) {
     if (hint.empty()) return {};
     for (std::size_t i = 0; i < layout.columns.size(); ++i) {
@@ -179,6 +306,10 @@ Expected<void> applyHint(Layout& layout, const std::string& hint, Role role) {
         if (lowered(c.header) != lowered(hint) && fmt::format("{}", i + 1) != hint) continue;
         if (const auto old = layout.find(role); old && *old != i) layout.columns[*old].role = Role::ignore;
         c.role = role;
+        const auto wanted = role == Role::force  ? Dimension::force
+                            : role == Role::time ? Dimension::time
+                                                 : Dimension::length;
+        if (c.unit && c.unit->dimension != wanted) c.unit = nullptr; // the person knows better what it is
         return {};
     }
     std::string names;
@@ -216,89 +347,19 @@ Expected<Layout> detect(std::string_view text, const Hints& hints) {
     layout.decimal = best.decimal;
     layout.firstRow = best.firstRow;
     decideDecimal(text, lines, hints, layout);
-
     const auto first = splitFields(lines[layout.firstRow], layout.delimiter);
     layout.columns.resize(first.size());
     for (std::size_t i = 0; i < first.size(); ++i) {
         layout.columns[i].header = fmt::format("column {}", i + 1);
         layout.columns[i].clock = !readNumber(first[i], layout.decimal) && clockSeconds(first[i]);
+        layout.columns[i].words = !first[i].empty() && !numeric(first[i], layout.decimal);
     }
-    if (layout.firstRow > 0 &&
-        layout.delimiter == ',') { // 0,5,12,3 under two names: decimal commas between commas
-        const auto names = splitFields(lines[layout.firstRow - 1], ',');
-        const bool words = names.size() > 1 && std::none_of(names.begin(), names.end(), [](const auto& n) {
-                               return n.empty() || readNumber(n, '.');
-                           });
-        if (words && first.size() > names.size() && first.size() <= 2 * names.size())
-            return fail(fmt::format("its rows have {} fields where the heading names {}: decimal commas "
-                                    "cannot be told from the commas between columns",
-                                    first.size(), names.size()));
-    }
-    // Up to two lines of words just above the numbers: names, then perhaps units.
-    std::vector<std::vector<std::string>> above;
-    for (std::size_t i = layout.firstRow; i-- > 0 && above.size() < 2;) {
-        auto fields = splitFields(lines[i], layout.delimiter);
-        if (!fields.empty() && fields[0].starts_with("#")) {
-            fields[0] = std::string(trimmed(std::string_view(fields[0]).substr(1)));
-            if (fields[0].empty()) fields.erase(fields.begin());
-        }
-        if (fields.size() != first.size()) break;
-        above.push_back(std::move(fields));
-        layout.headerLine = std::string(trimmed(lines[i]));
-    }
-    const auto isUnits = [&](const std::vector<std::string>& row) {
-        std::size_t units = 0, filled = 0;
-        for (const auto& f : row) {
-            const auto inner = nameAndUnit(f).second.empty() ? f : nameAndUnit(f).second;
-            filled += !f.empty();
-            units += !f.empty() && (quantity::findUnit(inner).has_value() || lowered(inner) == "hh:mm:ss") &&
-                     roleFromName(f) != Role::run;
-        }
-        return filled > 0 && units == filled && !row.empty();
-    };
-    std::vector<std::string> names(first.size()), units(first.size());
-    if (!above.empty()) {
-        const bool unitRow = above.size() == 2 && isUnits(above[0]);
-        const auto& nameRow = unitRow ? above[1] : above[0];
-        if (!unitRow) layout.headerLine = std::string(trimmed(lines[layout.firstRow - 1]));
-        for (std::size_t i = 0; i < first.size(); ++i) {
-            auto [n, u] = nameAndUnit(nameRow[i]);
-            if (u.empty() && !unitRow && roleFromName(n) == Role::ignore &&
-                quantity::findUnit(n)) // headed by nothing but its unit
-                u = n;
-            names[i] = n.empty() ? nameRow[i] : n;
-            units[i] = unitRow ? std::string(trimmed(above[0][i])) : u;
-            if (unitRow && units[i].size() > 2 && (units[i].front() == '(' || units[i].front() == '['))
-                units[i] = units[i].substr(1, units[i].size() - 2);
-        }
-    }
-    for (std::size_t i = 0; i < names.size(); ++i) {
-        auto& c = layout.columns[i];
-        if (!names[i].empty()) c.header = names[i];
-        Role role = roleFromName(names[i]);
-        if (role == Role::ignore && !units[i].empty()) {
-            if (quantity::findUnit(units[i], Dimension::force))
-                role = Role::force;
-            else if (quantity::findUnit(units[i], Dimension::length))
-                role = Role::displacement;
-            else if (quantity::findUnit(units[i], Dimension::time))
-                role = Role::time;
-        }
-        if (role == Role::run && layout.find(Role::run)) role = Role::ignore;
-        if (role != Role::ignore && !layout.find(role)) c.role = role;
-        c.unit = unitFor(c.role, units[i]);
-    }
-    if (above.empty()) { // no header: order and behaviour decide
-        for (std::size_t i = 0; i < first.size(); ++i) {
-            auto& c = layout.columns[i];
-            if (!layout.find(Role::time) && first.size() > 1 && i == 0 &&
-                (c.clock || steadilyRising(sample(lines, layout, i))))
-                c.role = Role::time;
-            else if (!layout.find(Role::force))
-                c.role = Role::force;
-            else if (!layout.find(Role::displacement))
-                c.role = Role::displacement;
-        }
+    if (auto ok = refuseSplitDecimals(lines, layout, first.size()); !ok) return tl::unexpected(ok.error());
+    const auto headings = headingsAbove(lines, layout, first.size());
+    if (!headings.empty()) {
+        if (auto ok = assignByHeadings(layout, headings, hints); !ok) return tl::unexpected(ok.error());
+    } else if (auto ok = assignByBehaviour(lines, layout, hints); !ok) {
+        return tl::unexpected(ok.error());
     }
     if (auto ok = applyHint(layout, hints.time, Role::time); !ok) return tl::unexpected(ok.error());
     if (auto ok = applyHint(layout, hints.displacement, Role::displacement); !ok)
@@ -316,7 +377,8 @@ Expected<Layout> detect(std::string_view text, const Hints& hints) {
         }
     }
     const auto setUnit = [&](Role role, const Unit* u) {
-        if (const auto i = layout.find(role); i && u) layout.columns[*i].unit = u;
+        if (const auto i = layout.find(role); i && u && !layout.columns[*i].unit)
+            layout.columns[*i].unit = u; // what the file says stands
     };
     setUnit(Role::force, hints.forceUnit);
     setUnit(Role::displacement, hints.displacementUnit);

@@ -1,11 +1,13 @@
 #include <anvil/tables/log.h>
 
+#include "headings.h"
 #include "numbers.h"
 #include <algorithm>
 #include <cmath>
 #include <cstring>
 #include <fast_float/fast_float.h>
 #include <fmt/format.h>
+#include <limits>
 #include <thread>
 
 namespace anvil::tables {
@@ -13,6 +15,7 @@ namespace {
 
 constexpr std::size_t mostProblems = 1000;
 constexpr double tooLarge = 1e15; // no load cell shows this in any unit
+constexpr double tooLate = 1e19;  // nor any clock this, were it in nanoseconds
 
 /// Parses whole lines of [begin, end). One instance a thread.
 class Parser {
@@ -80,7 +83,9 @@ private:
                     ++p;
             } else {
                 const auto got = fast_float::from_chars_advanced(p, m_end, values[i], m_options);
-                if (got.ec != std::errc{} || !(std::abs(values[i]) < tooLarge)) return false;
+                if (got.ec != std::errc{} ||
+                    !(std::abs(values[i]) < (m_roles[i] == Role::time ? tooLate : tooLarge)))
+                    return false;
                 p = got.ptr;
             }
             while (p < m_end && *p == ' ')
@@ -109,6 +114,20 @@ private:
         if (m_layout.find(Role::run)) return; // blank lines and repeated headings are decoration there
         if (m_started && (columns.breaks.empty() || columns.breaks.back().row != columns.force.size()))
             columns.breaks.push_back({columns.force.size()});
+    }
+
+    /// A heading in mid-file: another run begins, unless it names another unit.
+    bool isHeading(const std::vector<std::string>& fields) {
+        const auto load = m_layout.find(Role::force);
+        if (!load || *load >= fields.size()) return false;
+        const auto heading = readHeading(fields[*load]);
+        const auto& column = m_layout.columns[*load];
+        if (heading.name.empty() || lowered(heading.name) != lowered(column.header)) return false;
+        if (heading.unit && column.unit && heading.unit != column.unit && columns.otherUnitAt == 0)
+            columns.otherUnitAt = lines + 1;
+        m_started = true;
+        breakHere();
+        return true;
     }
 
     void slowRow() {
@@ -143,13 +162,20 @@ private:
                                            fields.size() == 1 ? "" : "s", m_lastNeeded + 1));
             const auto& f = fields[i];
             if (m_roles[i] == Role::run) {
-                label = f;
+                label += (label.empty() || f.empty() ? "" : " ") + f;
                 continue;
             }
             std::optional<double> v = column.clock       ? clockSeconds(f)
                                       : m_layout.grouped ? readGrouped(f, m_layout.decimal)
                                                          : std::nullopt;
             if (!v) v = readNumber(f, m_layout.decimal);
+            if (!v && !column.clock) v = readGrouped(f, m_layout.decimal);
+            if (f.empty() && m_roles[i] == Role::displacement) { // a slow sensor beside a fast one
+                ++columns.blankWays;
+                values[i] = std::numeric_limits<double>::quiet_NaN();
+                continue;
+            }
+            if (!v && isHeading(fields)) return;
             if (f.empty()) return problem(fmt::format("has nothing under {}", shortened(column.header, 60)));
             if (!v)
                 return problem(fmt::format("\"{}\" under {} is not a number", trimmed(shortened(f, 40)),
@@ -157,7 +183,7 @@ private:
             if (std::isnan(*v))
                 return problem(fmt::format("\"{}\" under {} is no reading", shortened(f, 40),
                                            shortened(column.header, 60)));
-            if (!(std::abs(*v) < tooLarge))
+            if (!(std::abs(*v) < (m_roles[i] == Role::time ? tooLate : tooLarge)))
                 return problem(fmt::format("\"{}\" under {} is too large to be a reading",
                                            trimmed(shortened(f, 40)), shortened(column.header, 60)));
             values[i] = *v;
@@ -198,6 +224,131 @@ void unwrapMidnight(std::vector<double>& time) {
     }
 }
 
+bool labelled(const Layout& layout) { return layout.find(Role::run).has_value(); }
+
+double medianStep(const std::vector<double>& t) {
+    std::vector<double> steps;
+    for (std::size_t i = 1; i < t.size(); ++i)
+        if (t[i] != t[i - 1]) steps.push_back(std::abs(t[i] - t[i - 1]));
+    if (steps.empty()) return 0;
+    std::nth_element(steps.begin(), steps.begin() + static_cast<std::ptrdiff_t>(steps.size() / 2),
+                     steps.end());
+    return steps[steps.size() / 2];
+}
+
+/// A log that shows its newest row first is turned round, and that is said.
+void turnNewestFirst(Columns& columns, Log& log) {
+    const auto& t = columns.time;
+    if (t.size() < 3 || !columns.breaks.empty()) return;
+    std::size_t down = 0;
+    for (std::size_t i = 1; i < t.size(); ++i)
+        down += t[i] < t[i - 1];
+    if (down + 1 + t.size() / 50 < t.size()) return;
+    for (auto* v : {&columns.time, &columns.force, &columns.displacement})
+        std::reverse(v->begin(), v->end());
+    log.notes.emplace_back("The newest row stands first in the file; it was turned round.");
+}
+
+/// "00:59" of a clock with two parts: an elapsed time of minutes and seconds where it begins at nothing.
+Expected<void> minutesOrHours(std::string_view text, const Layout& layout, std::vector<double>& time,
+                              Log& log) {
+    const auto lines = splitLines(text, layout.firstRow + 1);
+    const auto fields = splitFields(lines[layout.firstRow], layout.delimiter);
+    const auto& stamp = fields[*layout.find(Role::time)];
+    if (time.empty() || std::count(stamp.begin(), stamp.end(), ':') != 1 ||
+        stamp.find_first_of("-/T ") != std::string::npos || stamp.find_first_of(".,") != std::string::npos)
+        return {};
+    if (time.front() != 0)
+        return fail(fmt::format(
+            "\"{}\" could be hours and minutes or minutes and seconds: write the stamps with all three parts",
+            stamp));
+    for (auto& v : time)
+        v /= 60;
+    log.notes.emplace_back("Its time is taken as minutes and seconds.");
+    return {};
+}
+
+/// The unit of a time column that names none, by what it counts. Error: it cannot be seconds, and nobody
+/// knows.
+Expected<void> guessTimeUnit(std::vector<double>& time, const std::string& header, Log& log) {
+    if (time.size() < 3) return {};
+    const double at = std::abs(time.front()), step = medianStep(time);
+    const auto take = [&](double factor, const char* what) {
+        toSi(time, factor);
+        log.notes.push_back(fmt::format("\"{}\" is taken as {}.", header, what));
+    };
+    const auto since1970 = [&](double unit) { return at > 1e9 * unit && at < 4e9 * unit; }; // 2001 to 2096
+    if (since1970(1e9))
+        take(1e-9, "nanoseconds since 1970");
+    else if (since1970(1e6))
+        take(1e-6, "microseconds since 1970");
+    else if (since1970(1e3))
+        take(1e-3, "milliseconds since 1970");
+    else if (!since1970(1) && at > 20000 && at < 80000 && step > 0 && step < 0.01 &&
+             time.back() - time.front() < 30)
+        take(86400, "days, as spreadsheets count them");
+    else if (step >= 5 && std::all_of(time.begin(), time.end(), [](double t) { return t == std::floor(t); }))
+        return fail(fmt::format(
+            "the steps of \"{}\" are {}, which are hardly seconds: say its unit, --time-unit ms or s", header,
+            step));
+    return {};
+}
+
+/// Ways between the rows that have one lie on a straight line between these.
+void fillBlankWays(Columns& columns, Log& log) {
+    if (columns.blankWays == 0) return;
+    auto& x = columns.displacement;
+    if (columns.blankWays + 2 > x.size()) {
+        x.clear();
+        log.notes.emplace_back("The column of the way is empty and is left out.");
+        return;
+    }
+    std::size_t last = x.size();
+    for (std::size_t i = 0; i < x.size(); ++i) {
+        if (std::isnan(x[i])) continue;
+        for (std::size_t k = last == x.size() ? 0 : last + 1; k < i; ++k)
+            x[k] = last == x.size() ? x[i]
+                                    : x[last] + (x[i] - x[last]) * static_cast<double>(k - last) /
+                                                    static_cast<double>(i - last);
+        last = i;
+    }
+    for (std::size_t k = last + 1; k < x.size(); ++k)
+        x[k] = x[last];
+    log.notes.push_back(
+        fmt::format("{} no way of {} own; it is taken from the rows around.",
+                    columns.blankWays == 1 ? "1 row has" : fmt::format("{} rows have", columns.blankWays),
+                    columns.blankWays == 1 ? "its" : "their"));
+}
+
+/// Where a file is cut, or its clock jumps back, while the load goes on, what comes after is no other run:
+/// nobody knows how much is missing.
+Expected<void> refuseCutsUnderLoad(const Columns& columns, bool hasLabels) {
+    const auto& f = columns.force;
+    if (hasLabels || f.size() < 10) return {};
+    std::vector<double> head(f.begin(), f.begin() + 5);
+    std::nth_element(head.begin(), head.begin() + 2, head.end());
+    double top = 0;
+    for (const double v : f)
+        top = std::max(top, std::abs(v - head[2]));
+    const auto goesOn = [&](std::size_t i) {
+        const double a = f[i - 1] - head[2], b = f[i] - head[2];
+        return std::abs(a) > 0.2 * top && std::abs(b) > 0.2 * top && std::abs(a - b) < 0.1 * top;
+    };
+    for (const auto& b : columns.breaks)
+        if (b.row > 0 && b.row < f.size() && goesOn(b.row))
+            return fail(fmt::format(
+                "after {} rows it begins anew while the load goes on: the logger was set back in mid-pull, "
+                "and what it missed cannot be told",
+                b.row));
+    const auto& t = columns.time;
+    const double step = medianStep(t);
+    for (std::size_t i = 1; i < t.size(); ++i)
+        if (t[i] < t[i - 1] - 10 * step && goesOn(i))
+            return fail(
+                fmt::format("its clock was set back in mid-pull, after {} rows: correct the stamps", i));
+    return {};
+}
+
 } // namespace
 
 Columns parseColumns(std::string_view text, const Layout& layout, unsigned threads) {
@@ -233,6 +384,7 @@ Columns parseColumns(std::string_view text, const Layout& layout, unsigned threa
     std::size_t lines = layout.firstRow + parsers[0].lines;
     for (auto& p : all.problems)
         p.line += layout.firstRow;
+    if (all.otherUnitAt) all.otherUnitAt += layout.firstRow;
     for (std::size_t k = 1; k < parsers.size(); ++k) {
         auto& part = parsers[k].columns;
         const std::size_t rows = all.force.size();
@@ -242,6 +394,8 @@ Columns parseColumns(std::string_view text, const Layout& layout, unsigned threa
             if (all.problems.size() < mostProblems)
                 all.problems.push_back({p.line + lines, std::move(p.reason)});
         all.rowsLeftOut += part.rowsLeftOut;
+        all.blankWays += part.blankWays;
+        if (part.otherUnitAt && !all.otherUnitAt) all.otherUnitAt = part.otherUnitAt + lines;
         const auto append = [](std::vector<double>& to, const std::vector<double>& more) {
             to.insert(to.end(), more.begin(), more.end());
         };
@@ -342,13 +496,22 @@ Expected<Log> readLog(std::string_view bytes, const Hints& hints, unsigned threa
     };
     log.forceUnitKnown = unitOf(Role::force) != nullptr;
     log.displacementUnitKnown = !layout->find(Role::displacement) || unitOf(Role::displacement) != nullptr;
+    if (columns.otherUnitAt)
+        return fail(fmt::format("its heading names another unit of the load at line {}: cut the file there",
+                                columns.otherUnitAt));
     toSi(columns.force, log.forceUnitKnown ? unitOf(Role::force)->factor : 1);
     toSi(columns.displacement, unitOf(Role::displacement) ? unitOf(Role::displacement)->factor : 0.001);
     if (const auto t = layout->find(Role::time)) {
-        if (layout->columns[*t].clock)
+        turnNewestFirst(columns, log);
+        if (layout->columns[*t].clock) {
+            if (auto ok = minutesOrHours(text.view, *layout, columns.time, log); !ok)
+                return tl::unexpected(ok.error());
             unwrapMidnight(columns.time);
-        else
-            toSi(columns.time, unitOf(Role::time) ? unitOf(Role::time)->factor : 1);
+        } else if (unitOf(Role::time)) {
+            toSi(columns.time, unitOf(Role::time)->factor);
+        } else if (auto ok = guessTimeUnit(columns.time, layout->columns[*t].header, log); !ok) {
+            return tl::unexpected(ok.error());
+        }
     }
     const std::size_t rows = columns.force.size();
     if (rows < 3)
@@ -357,9 +520,11 @@ Expected<Log> readLog(std::string_view bytes, const Hints& hints, unsigned threa
                                 log.problems.empty() ? std::string()
                                                      : fmt::format(" (line {} {})", log.problems[0].line,
                                                                    log.problems[0].reason)));
+    fillBlankWays(columns, log);
+    if (auto ok = refuseCutsUnderLoad(columns, labelled(*layout)); !ok) return tl::unexpected(ok.error());
     curve::Curve whole{std::move(columns.time), std::move(columns.force), std::move(columns.displacement)};
     columns.breaks.push_back({rows});
-    const bool labelled = layout->find(Role::run).has_value();
+    const bool hasLabels = labelled(*layout);
     std::vector<Run> runs;
     std::size_t from = 0;
     std::string label;
@@ -383,7 +548,7 @@ Expected<Log> readLog(std::string_view bytes, const Hints& hints, unsigned threa
         label = std::move(next.label);
     }
     for (auto& r : runs) {
-        if (labelled) {
+        if (hasLabels) {
             log.runs.push_back(std::move(r));
             continue;
         }

@@ -13,7 +13,8 @@ std::optional<double> readNumber(std::string_view field, char decimal);
 /// A number with grouping marks (1,250.5 or 1.250,5 or 1 250).
 std::optional<double> readGrouped(std::string_view field, char decimal);
 
-/// "12:34:56.789", "2026-03-02 10:11:12", "2026-03-02T10:11:12,5", "01:02" → seconds since midnight, with a
+/// "12:34:56.789", "2:05:33 PM", "01:02.5" (minutes), "01:02" (hours), with a date before it ("2026-03-02",
+/// "2.3.2026", before AM or PM "3/2/2026") and a zone behind it (left out) → seconds since midnight, with a
 /// date since 1970.
 std::optional<double> clockSeconds(std::string_view field);
 

@@ -1,8 +1,10 @@
 #include <anvil/tables/values.h>
 
+#include "headings.h"
 #include <algorithm>
 #include <cctype>
 #include <fmt/format.h>
+#include <map>
 
 namespace anvil::tables {
 namespace {
@@ -14,22 +16,73 @@ struct Places {
 std::optional<stats::State> stateFrom(const std::string& text) {
     using stats::State;
     const auto t = lowered(text);
-    if (t.empty() || t == "exact" || t == "counts" || t == "=") return State::exact;
-    if (t == "above" || t == "at least" || t == "at_least" || t == ">") return State::above;
-    if (t == "below" || t == "at most" || t == "at_most" || t == "<") return State::below;
+    const auto is = [&](std::initializer_list<const char*> words) {
+        return std::any_of(words.begin(), words.end(), [&](const char* w) { return t == w; });
+    };
+    if (t.empty() ||
+        is({"exact", "counts", "=", "ok", "broke", "broken", "failed", "fail", "break", "valid", "—", "-"}))
+        return State::exact;
+    if (is({"above", "at least", "at_least", ">", "≥", ">=", "off scale", "off_scale", "overload",
+            "topped out", "held", "no break", "not broken", "did not break"}))
+        return State::above;
+    if (is({"below", "at most", "at_most", "<", "≤", "<="})) return State::below;
     if (t == "between") return State::between;
-    if (t == "aside" || t == "set aside" || t == "set_aside" || t == "void") return State::aside;
+    if (is({"aside", "set aside", "set_aside", "void", "invalid", "excluded", "discard", "discarded"}))
+        return State::aside;
     return std::nullopt;
 }
 
-bool placeByName(Places& p, std::size_t i, const std::string& header, std::string& unit) {
-    std::string h = lowered(header);
-    if (const auto open = h.find_first_of("(["); open != std::string::npos) {
-        const auto close = header.find_first_of(")]", open);
-        const auto inner = header.substr(open + 1, close == std::string::npos ? close : close - open - 1);
-        h = std::string(trimmed(h.substr(0, open)));
-        if (quantity::findUnit(inner, quantity::Dimension::force) || quantity::findUnit(inner)) unit = inner;
+/// "Mean", "Max", "Std dev", "Total": a row about the rows, not one of them.
+bool isSummary(const std::string& option) {
+    static constexpr std::string_view words[] = {
+        "mean", "average", "avg", "max", "min",   "maximum",    "minimum", "total", "sum",   "median",
+        "std",  "stdev",   "sd",  "cv",  "count", "mittelwert", "summe",   "n",     "range", "moyenne"};
+    const auto in = wordsIn(option);
+    return !in.empty() && in.size() <= 3 &&
+           std::find(std::begin(words), std::end(words), in[0]) != std::end(words);
+}
+
+/// One spelling for names that differ in case and blanks only: the first one met.
+std::string sameSpelling(const std::string& name, std::map<std::string, std::string>& known) {
+    std::string folded;
+    for (const auto& w : splitFields(name, ' '))
+        folded += (folded.empty() ? "" : " ") + lowered(w);
+    std::string clean;
+    for (const auto& w : splitFields(name, ' '))
+        clean += (clean.empty() ? "" : " ") + w;
+    return known.try_emplace(folded, clean).first->second;
+}
+
+/// Names stand in the first row of their group only, as merged cells come out: half of the cells are blank.
+bool writtenOnce(const std::vector<std::string_view>& lines, char delimiter, std::size_t column) {
+    std::size_t rows = 0, blank = 0;
+    for (const auto& line : lines) {
+        const auto f = splitFields(line, delimiter);
+        if (trimmed(line).empty() || column >= f.size()) continue;
+        ++rows;
+        blank += f[column].empty();
     }
+    return 2 * blank >= rows; // the heading counts as one
+}
+
+/// 1, 2, 3 … or 1, 2, 3, 1, 2 …: numbers that only count the pulls.
+bool countsPulls(const std::vector<std::string_view>& lines, char delimiter, std::size_t column) {
+    double last = 0;
+    std::size_t rows = 0;
+    for (const auto& line : lines) {
+        const auto f = splitFields(line, delimiter);
+        if (column >= f.size()) continue;
+        const auto v = quantity::parseNumber(f[column]);
+        if (!v || (*v != 1 && *v != last + 1)) return false;
+        last = *v;
+        ++rows;
+    }
+    return rows > 2;
+}
+
+bool placeByName(Places& p, std::size_t i, const std::string& header, std::string& unit) {
+    const auto [name, inner] = nameAndUnit(header);
+    const auto h = lowered(name);
     const auto is = [&](std::initializer_list<const char*> words) {
         return std::any_of(words.begin(), words.end(), [&](const char* w) { return h == w; });
     };
@@ -38,11 +91,25 @@ bool placeByName(Places& p, std::size_t i, const std::string& header, std::strin
         place = i;
         return true;
     };
-    if (is({"option", "name", "product", "kind", "group"})) return set(p.option);
+    if (is({"option", "name", "product", "kind", "group", "sample", "material", "item"}))
+        return set(p.option);
     if (is({"condition", "setting", "treatment"})) return set(p.condition);
-    if (is({"value", "result", "peak", "force", "load", "strength", "reading", "peak force"}))
+    static constexpr std::string_view valueWords[] = {"value",    "result",  "peak",    "force", "load",
+                                                      "strength", "reading", "fmax",    "max",   "maximum",
+                                                      "breaking", "break",   "ultimate"};
+    const auto words = wordsIn(name);
+    if (!words.empty() && !p.value && std::all_of(words.begin(), words.end(), [](const auto& w) {
+            return std::find(std::begin(valueWords), std::end(valueWords), w) != std::end(valueWords);
+        })) {
+        if (!inner.empty()) unit = inner; // of this column, never of a later one
         return set(p.value);
+    }
     if (is({"unit", "units"})) return set(p.unit);
+    if (!p.value &&
+        quantity::findUnit(header, quantity::Dimension::force)) { // headed by nothing but its unit
+        unit = header;
+        return set(p.value);
+    }
     if (is({"state", "standing"})) return set(p.state);
     if (is({"upper", "to"})) return set(p.upper);
     if (is({"block", "batch", "piece"})) return set(p.block);
@@ -73,14 +140,25 @@ Expected<ValueTable> readValues(std::string_view bytes) {
     Places places;
     std::string headerUnit;
     bool started = false;
+    std::string lastOption;
+    std::optional<bool> once;
+    const auto merged = [&] {
+        return once ? *once : *(once = writtenOnce(lines, delimiter, *places.option));
+    };
+    std::map<std::string, std::string> options, conditions; // as first spelled
     for (std::size_t i = 0; i < lines.size(); ++i) {
         if (trimmed(lines[i]).empty()) continue;
+        if (const auto bare = trimmed(lines[i]); bare.starts_with("#") || bare.starts_with("//"))
+            continue; // a remark
         const auto f = splitFields(lines[i], delimiter);
         if (!started) {
             started = true;
             Places named;
             bool any = false;
-            for (std::size_t k = 0; k < f.size(); ++k)
+            const bool heading = std::none_of(f.begin(), f.end(), [](const auto& cell) {
+                return quantity::parseNumber(cell) || quantity::parseEntry(cell);
+            });
+            for (std::size_t k = 0; k < f.size() && heading; ++k)
                 any = placeByName(named, k, f[k], headerUnit) || any;
             if (any && (!named.option || !named.value))
                 return fail(
@@ -91,7 +169,7 @@ Expected<ValueTable> readValues(std::string_view bytes) {
             }
             places.option = 0;
             places.value = f.size() == 2 ? 1 : 2;
-            if (f.size() >= 3) places.condition = 1;
+            if (f.size() >= 3 && !countsPulls(lines, delimiter, 1)) places.condition = 1;
             if (f.size() >= 4) places.unit = 3;
             if (f.size() >= 5) places.state = 4;
         }
@@ -106,10 +184,17 @@ Expected<ValueTable> readValues(std::string_view bytes) {
         row.block = at(places.block);
         row.note = at(places.note);
         row.asTyped = at(places.value);
+        if (isSummary(row.option) && !table.rows.empty()) {
+            bad(fmt::format("is a summary (\"{}\"), not a result", shortened(row.option, 40)));
+            continue;
+        }
+        if (row.option.empty() && !row.asTyped.empty() && merged()) row.option = lastOption;
         if (row.option.empty()) {
             bad("has no option");
             continue;
         }
+        lastOption = row.option = sameSpelling(row.option, options);
+        row.condition = sameSpelling(row.condition, conditions);
         if (row.asTyped.empty()) {
             bad("has no value");
             continue;

@@ -89,6 +89,15 @@ private:
 
 } // namespace
 
+QString ImportFile::lossText() const {
+    auto text = QStringLiteral("%1 of %2 rows would be left out").arg(rowsLeftOut).arg(rows + rowsLeftOut);
+    if (!problems.empty())
+        text += QStringLiteral(" (line %1 %2)")
+                    .arg(problems[0].line)
+                    .arg(QString::fromStdString(problems[0].reason));
+    return text;
+}
+
 int ImportPlan::alike() const {
     return static_cast<int>(
         std::count_if(rows.begin(), rows.end(), [](const ImportRow& r) { return !r.needsYou(); }));
@@ -125,6 +134,9 @@ ImportPlan lookAt(const QStringList& paths, const ImportChoices& choices, const 
         }); // beside the reading
         file.problems = std::move(log->problems);
         file.rowsLeftOut = log->rowsLeftOut;
+        file.columns = log->layout.columns;
+        for (const auto& run : log->runs)
+            file.rows += run.curve.force.size();
         file.encoding = QString::fromStdString(log->encoding);
         file.layout = layoutText(log->layout);
         plan.needsForceUnit = plan.needsForceUnit || !log->forceUnitKnown;
@@ -161,6 +173,12 @@ ImportPlan lookAt(const QStringList& paths, const ImportChoices& choices, const 
                 row.repeat = true;
                 row.include = false;
                 row.doubts.prepend("already here: the same samples");
+            }
+            for (const auto& n : log->notes)
+                row.notes << QString::fromStdString(n);
+            if (file.losesMuch() && !choices.lossAllowed) {
+                row.include = false;
+                row.doubts << file.lossText();
             }
             if (file.rowsLeftOut)
                 row.notes << QStringLiteral("%1 row%2 left out")

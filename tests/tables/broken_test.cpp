@@ -26,6 +26,8 @@ std::string told(const std::string& bytes) {
     std::string out;
     for (const auto& p : log->problems)
         out += "line " + std::to_string(p.line) + " " + p.reason + "\n";
+    for (const auto& n : log->notes)
+        out += n + "\n";
     std::size_t rows = 0;
     for (const auto& r : log->runs)
         rows += r.curve.force.size();

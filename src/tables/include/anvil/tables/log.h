@@ -17,6 +17,7 @@ struct Column {
     Role role = Role::ignore;
     const quantity::Unit* unit = nullptr; ///< as found in the file; empty when it names none
     bool clock = false;                   ///< time of day or date and time, not a number
+    bool words = false;                   ///< no numbers
 };
 
 /// How a file is laid out. Found by `detect`; may be corrected before `readLog`.
@@ -59,7 +60,8 @@ struct Log {
     Layout layout;
     std::string encoding;
     std::vector<Run> runs;
-    std::vector<Problem> problems; ///< the first thousand
+    std::vector<Problem> problems;  ///< the first thousand
+    std::vector<std::string> notes; ///< what was put right, in sentences
     std::size_t rowsLeftOut = 0;
     bool forceUnitKnown = false,
          displacementUnitKnown = false; ///< false: the file names no unit and none was given
@@ -86,6 +88,8 @@ struct Columns {
     std::vector<Break> breaks; ///< with a run column that column alone decides
     std::vector<Problem> problems;
     std::size_t rowsLeftOut = 0;
+    std::size_t blankWays = 0;   ///< rows without a displacement, which is NaN there
+    std::size_t otherUnitAt = 0; ///< line of a heading that names another unit; 0: there is none
 };
 Columns parseColumns(std::string_view text, const Layout& layout, unsigned threads);
 

@@ -38,8 +38,14 @@ struct ImportFile {
     QString name, path;
     store::ImportedFile kept; ///< as it will be stored
     std::vector<tables::Problem> problems;
-    std::size_t rowsLeftOut = 0;
+    std::size_t rowsLeftOut = 0, rows = 0; ///< rows: those that were read
     QString encoding, layout;
+    std::vector<tables::Column> columns; ///< what each was taken as
+
+    /// More than one row in fifty would be lost: somebody has to say that this is all right.
+    bool losesMuch() const { return 50 * rowsLeftOut > rows + rowsLeftOut; }
+    /// The first row that would be lost, in a sentence.
+    QString lossText() const;
 };
 
 /// What would be imported.
@@ -62,6 +68,7 @@ struct ImportChoices {
     tables::Hints hints;
     tables::NamePattern pattern;
     std::optional<double> rigLimit;
+    bool lossAllowed = false; ///< files that lose more than one row in fifty are taken all the same
 };
 
 /// Reads the files and makes a plan. `known` are the digests already in the project. `progress` gets 0 … 1
