@@ -1,6 +1,7 @@
 #include <anvil/tables/log.h>
 
 #include "headings.h"
+#include "labelled.h"
 #include "numbers.h"
 #include <algorithm>
 #include <cmath>
@@ -484,8 +485,18 @@ Expected<Log> readLog(std::string_view bytes, const Hints& hints, unsigned threa
     Text text;
     if (auto ok = decode(bytes, text); !ok) return tl::unexpected(ok.error());
     auto layout = detect(text.view, hints);
+    Columns columns;
+    if (layout) columns = parseColumns(text.view, *layout, threads);
+    if (columns.force.size() < 3 && hints.force.empty())
+        if (auto table = fromLabelled(text.view)) { // lines that say what they measure
+            text.storage = std::move(*table);
+            text.view = text.storage;
+            layout = detect(text.view, hints);
+            if (layout) columns = parseColumns(text.view, *layout, threads);
+            for (auto& p : columns.problems)
+                --p.line; // its heading is ours
+        }
     if (!layout) return tl::unexpected(layout.error());
-    Columns columns = parseColumns(text.view, *layout, threads);
     Log log;
     log.layout = *layout;
     log.encoding = text.encoding;

@@ -243,7 +243,7 @@ TEST_F(Stages, LabelsCalendarAndListAreWritten) {
     EXPECT_TRUE(stage->writeStock(dir.filePath("s.csv")));
     QFile csv(dir.filePath("s.csv"));
     ASSERT_TRUE(csv.open(QIODevice::ReadOnly));
-    EXPECT_TRUE(csv.readAll().contains("\"Foam tape\",10,10,0.3,3,EUR"));
+    EXPECT_TRUE(csv.readAll().contains("Foam tape,10,10,0.3,3,EUR"));
     EXPECT_FALSE(stage->writeStock("/no/such/s.csv"));
 }
 

@@ -564,6 +564,27 @@ TEST_F(Window, WhatAProjectSaysIsNeverMarkup) {
     EXPECT_EQ(plainTip("5 < 6"), "5 < 6");
 }
 
+/// Which of two columns is the load is asked, and answered in the sheet.
+TEST_F(Window, TheLoadsColumnIsChosenInTheSheet) {
+    openDemo();
+    QFile log(dir.filePath("pin_dry_1.csv"));
+    ASSERT_TRUE(log.open(QIODevice::WriteOnly));
+    log.write("Time (s),Load A (N),Load B (N)\n");
+    for (int i = 0; i < 60; ++i)
+        log.write(QByteArray::number(i * 0.1) + "," + QByteArray::number(i) + "," + QByteArray::number(2 * i) + "\n");
+    log.close();
+    auto* sheet = window->importFiles({log.fileName()});
+    ASSERT_TRUE(waitFor([&] { return !sheet->looking() && !sheet->plan().unread.isEmpty(); }));
+    EXPECT_TRUE(visibleTexts(sheet).join('\n').contains("more than one column could be the load"));
+    auto* column = sheet->findChild<QLineEdit*>("loadColumn");
+    ASSERT_TRUE(column->isVisible());
+    QTest::keyClicks(column, "Load B");
+    QTest::keyClick(column, Qt::Key_Return);
+    ASSERT_TRUE(waitFor([&] { return !sheet->looking() && !sheet->plan().rows.empty(); }));
+    EXPECT_NEAR(sheet->plan().rows[0].reading->peak.force, 118, 1e-9);
+    sheet->reject();
+}
+
 /// Whatever Esc meets, the window shows what is in the file.
 TEST_F(Window, CancellingAnImportLeavesWindowAndFileAlike) {
     openDemo();

@@ -97,6 +97,31 @@ ImportSheet::ImportSheet(Session& session, const QStringList& paths, QWidget* pa
     m_decimalAsk = ask(tr("Does 1,250 mean"), {}, m_decimal, "decimal");
     m_decimal->addItem(tr("1.25 (decimal comma)"), ",");
     m_decimal->addItem(tr("1250 (thousands)"), ".");
+    // Which column is what, where nobody can tell: by name or number, for all files alike.
+    m_columnAsk = new QWidget;
+    auto* columns = new QHBoxLayout(m_columnAsk);
+    columns->setContentsMargins(0, 0, 0, 0);
+    const auto column = [&](const QString& text, const char* name) {
+        columns->addWidget(plainLabel(text));
+        auto* edit = new QLineEdit;
+        edit->setObjectName(name);
+        edit->setPlaceholderText(tr("name or number"));
+        edit->setMaximumWidth(130);
+        edit->setAccessibleName(text);
+        columns->addWidget(edit);
+        connect(edit, &QLineEdit::editingFinished, this, [this, edit] {
+            if (!edit->isModified()) return;
+            edit->setModified(false);
+            look();
+        });
+        return edit;
+    };
+    m_load = column(tr("The load is in column"), "loadColumn");
+    m_time = column(tr("the time in"), "timeColumn");
+    m_way = column(tr("the way in"), "wayColumn");
+    columns->addStretch();
+    layout->addWidget(m_columnAsk);
+    m_columnAsk->hide();
     auto* limitLabel = plainLabel(tr("Rig limit, if it had one"));
     asks->addWidget(limitLabel);
     m_limit = new QLineEdit;
@@ -225,6 +250,9 @@ void ImportSheet::look() {
     m_choices.hints.decimal = m_decimal->currentData().toString().isEmpty()
                                   ? '\0'
                                   : m_decimal->currentData().toString()[0].toLatin1();
+    m_choices.hints.force = m_load->text().trimmed().toStdString();
+    m_choices.hints.time = m_time->text().trimmed().toStdString();
+    m_choices.hints.displacement = m_way->text().trimmed().toStdString();
     m_choices.rigLimit.reset();
     m_choices.pattern = m_plan.pattern;
     m_trouble->clear();
@@ -276,6 +304,7 @@ void ImportSheet::looked() {
     m_forceAsk->setVisible(m_plan.needsForceUnit || forceAsked);
     m_lengthAsk->setVisible(m_plan.needsDisplacementUnit || lengthAsked);
     m_decimalAsk->setVisible(m_plan.unsureDecimal || decimalAsked);
+    m_columnAsk->setVisible(!m_plan.unread.isEmpty() || m_columnAsk->isVisible());
     m_bar->hide();
     fill();
 }

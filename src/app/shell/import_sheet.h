@@ -48,9 +48,9 @@ private:
     bool m_filling = false, m_again = false;
     int m_imported = 0;
     QLabel *m_summary, *m_trouble;
-    QWidget *m_asks, *m_forceAsk, *m_lengthAsk, *m_decimalAsk;
+    QWidget *m_asks, *m_forceAsk, *m_lengthAsk, *m_decimalAsk, *m_columnAsk;
     QComboBox *m_forceUnit, *m_lengthUnit, *m_decimal, *m_study;
-    QLineEdit* m_limit;
+    QLineEdit *m_limit, *m_load, *m_time, *m_way;
     QTableWidget* m_table;
     QProgressBar* m_bar;
     QPushButton *m_go, *m_cancel;
