@@ -29,6 +29,13 @@ Expected<std::unique_ptr<work::OpenProject>> openOrMake(const std::string& path)
     return QFileInfo::exists(name) ? work::OpenProject::open(name) : work::OpenProject::create(name);
 }
 
+/// How a question about columns is answered here; empty: it is none.
+std::string howToChoose(const std::string& message) {
+    return message.find(tables::asksForColumns) == std::string::npos
+               ? std::string()
+               : " With --force COLUMN (and --time, --displacement), by name or by number from 1.";
+}
+
 /// The column that was taken as this, or null.
 Json columnFor(const work::ImportFile& file, tables::Role role) {
     for (const auto& c : file.columns)
@@ -194,8 +201,10 @@ Expected<Output> importInto(const ImportOptions& o) {
     if (!nothingNew) {
         const auto done = work::importRuns((*project)->file(), into, plan);
         if (!done)
-            return fail(plan.rows.empty() && !plan.unread.isEmpty() ? plan.unread.first().toStdString()
-                                                                    : done.error().message);
+            return fail(plan.rows.empty() && !plan.unread.isEmpty()
+                            ? plan.unread.first().toStdString() +
+                                  howToChoose(plan.unread.first().toStdString())
+                            : done.error().message);
         imported = done->pulls;
     }
     out.text += fmt::format("{} run{} imported into \"{}\"{}.\n", imported, imported == 1 ? "" : "s", title,

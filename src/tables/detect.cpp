@@ -234,8 +234,8 @@ Expected<void> assignByHeadings(Layout& layout, const std::vector<Heading>& head
             layout.columns[i].role = Role::run;
     if (!hints.force.empty()) return {}; // the person says which
     if (loads.size() > 1)
-        return fail(fmt::format("more than one column could be the load ({}): choose one with --force COLUMN",
-                                listed(layout, loads)));
+        return fail(fmt::format("more than one column could be the load ({}): {}", listed(layout, loads),
+                                asksForColumns));
     if (loads.empty()) return {};
     const auto& h = headings[loads[0]];
     if (h.unknownUnit)
@@ -288,15 +288,13 @@ Expected<void> assignByBehaviour(const std::vector<std::string_view>& lines, Lay
             return back > 0.1 * (top - low);
         };
         if (falls(1) == falls(2) || falls(2)) // the way only grows, the load lets go
-            return fail("there is no heading, and which of its columns is the load cannot be told: choose "
-                        "with --force, "
-                        "--time and --displacement, by number from 1");
+            return fail(
+                fmt::format("there is no heading, and which of its columns is the load cannot be told: {}",
+                            asksForColumns));
         return {};
     }
-    return fail(fmt::format(
-        "there is no heading, and which of its {} columns is the load cannot be told: choose with "
-        "--force, --time and --displacement, by number from 1",
-        columns.size()));
+    return fail(fmt::format("there is no heading, and which of its {} columns is the load cannot be told: {}",
+                            columns.size(), asksForColumns));
 }
 
 Expected<void> applyHint(Layout& layout, const std::string& hint, Role role) {
@@ -372,8 +370,8 @@ Expected<Layout> detect(std::string_view text, const Hints& hints) {
         if (layout.columns.size() == 1) {
             layout.columns[0].role = Role::force;
         } else {
-            return fail(fmt::format(
-                "no column looks like a force (the columns are {}): name the force column", list));
+            return fail(
+                fmt::format("no column looks like a force (the columns are {}): {}", list, asksForColumns));
         }
     }
     const auto setUnit = [&](Role role, const Unit* u) {

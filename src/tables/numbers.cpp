@@ -52,6 +52,8 @@ std::optional<double> readGrouped(std::string_view field, char decimal) {
 
 namespace {
 
+constexpr int mostHours = 100'000; ///< of an elapsed time
+
 std::optional<int> whole(std::string_view s) {
     int v = 0;
     const auto got = std::from_chars(s.data(), s.data() + s.size(), v);
@@ -72,7 +74,7 @@ std::optional<double> daysOf(std::string_view date, bool monthFirst) {
     if (!yearFirst && date.size() - two - 1 != 4) return std::nullopt;
     int year = yearFirst ? *a : *c, month = *b, day = yearFirst ? *c : *a;
     if (!yearFirst && (monthFirst || month > 12)) std::swap(month, day);
-    if (month < 1 || day < 1) return std::nullopt;
+    if (month < 1 || day < 1 || year < 1900 || year > 2200) return std::nullopt;
     const std::chrono::year_month_day ymd{std::chrono::year(year),
                                           std::chrono::month(static_cast<unsigned>(month)),
                                           std::chrono::day(static_cast<unsigned>(day))};
@@ -131,10 +133,13 @@ std::optional<double> clockSeconds(std::string_view field) {
     const auto middle = field.substr(one + 1, two == std::string_view::npos ? two : two - one - 1);
     if (two == std::string_view::npos && middle.find_first_of(".,") != std::string_view::npos) { // 01:02.5
         const auto s = secondsOf(middle);
-        return hours && s ? std::optional(days * 86400 + *hours * 60 + *s) : std::nullopt;
+        return hours && s && *hours >= 0 && *hours <= mostHours
+                   ? std::optional(days * 86400 + *hours * 60 + *s)
+                   : std::nullopt;
     }
     const auto minutes = whole(middle);
-    if (!hours || !minutes || *hours < 0 || *minutes < 0 || *minutes > 59) return std::nullopt;
+    if (!hours || !minutes || *hours < 0 || *hours > mostHours || *minutes < 0 || *minutes > 59)
+        return std::nullopt;
     double seconds = 0;
     if (two != std::string_view::npos) {
         const auto s = secondsOf(field.substr(two + 1));

@@ -87,6 +87,20 @@ private:
     study::StudyData m_study;
 };
 
+/// A log by the answers that were given, those about columns where they help.
+Expected<tables::Log> read(const std::string& bytes, const ImportChoices& choices) {
+    const auto& told = choices.hints;
+    auto log = tables::readLog(bytes, told);
+    if (!choices.columnsWhereNeeded || (told.force + told.time + told.displacement).empty()) return log;
+    auto own = told;
+    own.force = own.time = own.displacement = {};
+    // A number means another column in every kind of file, a name means what it says.
+    const bool byNumber = told.force.find_first_not_of("0123456789") == std::string::npos;
+    if (log && !byNumber) return log;
+    auto plain = tables::readLog(bytes, own);
+    return plain ? plain : log;
+}
+
 } // namespace
 
 QString ImportFile::lossText() const {
@@ -122,7 +136,7 @@ ImportPlan lookAt(const QStringList& paths, const ImportChoices& choices, const 
         file.path = paths[i];
         file.name = QFileInfo(paths[i]).fileName();
         const auto bytes = tables::readFile(QFile::encodeName(paths[i]).toStdString());
-        auto log = bytes ? tables::readLog(*bytes, choices.hints) : tl::unexpected(bytes.error());
+        auto log = bytes ? read(*bytes, choices) : tl::unexpected(bytes.error());
         if (!log) {
             plan.unread << QStringLiteral("%1: %2.").arg(file.name,
                                                          QString::fromStdString(log.error().message));

@@ -571,17 +571,19 @@ TEST_F(Window, TheLoadsColumnIsChosenInTheSheet) {
     ASSERT_TRUE(log.open(QIODevice::WriteOnly));
     log.write("Time (s),Load A (N),Load B (N)\n");
     for (int i = 0; i < 60; ++i)
-        log.write(QByteArray::number(i * 0.1) + "," + QByteArray::number(i) + "," + QByteArray::number(2 * i) + "\n");
+        log.write(QByteArray::number(i * 0.1) + "," + QByteArray::number(i) + "," +
+                  QByteArray::number(2 * i) + "\n");
     log.close();
-    auto* sheet = window->importFiles({log.fileName()});
+    auto* sheet = window->importFiles({log.fileName(), demoLogs()[0]});
     ASSERT_TRUE(waitFor([&] { return !sheet->looking() && !sheet->plan().unread.isEmpty(); }));
     EXPECT_TRUE(visibleTexts(sheet).join('\n').contains("more than one column could be the load"));
     auto* column = sheet->findChild<QLineEdit*>("loadColumn");
     ASSERT_TRUE(column->isVisible());
     QTest::keyClicks(column, "Load B");
     QTest::keyClick(column, Qt::Key_Return);
-    ASSERT_TRUE(waitFor([&] { return !sheet->looking() && !sheet->plan().rows.empty(); }));
+    ASSERT_TRUE(waitFor([&] { return !sheet->looking() && sheet->plan().rows.size() == 2; }));
     EXPECT_NEAR(sheet->plan().rows[0].reading->peak.force, 118, 1e-9);
+    EXPECT_TRUE(sheet->plan().unread.isEmpty()) << "the other file has no such column and needs none";
     sheet->reject();
 }
 

@@ -241,7 +241,7 @@ TEST(Log, ZeroLoadGapsPartPullsButADipDoesNot) {
 TEST(Log, HintsNameColumnsAndUnits) {
     const std::string text = "a,b,c\n" + rowsOf(40, ",", '.');
     EXPECT_EQ(readLog(text).error().message,
-              "no column looks like a force (the columns are a, b, c): name the force column");
+              "no column looks like a force (the columns are a, b, c): say which column is the load");
     Hints hints;
     hints.time = "a";
     hints.force = "B";

@@ -250,6 +250,7 @@ void ImportSheet::look() {
     m_choices.hints.decimal = m_decimal->currentData().toString().isEmpty()
                                   ? '\0'
                                   : m_decimal->currentData().toString()[0].toLatin1();
+    m_choices.columnsWhereNeeded = true;
     m_choices.hints.force = m_load->text().trimmed().toStdString();
     m_choices.hints.time = m_time->text().trimmed().toStdString();
     m_choices.hints.displacement = m_way->text().trimmed().toStdString();

@@ -67,6 +67,9 @@ struct Log {
          displacementUnitKnown = false; ///< false: the file names no unit and none was given
 };
 
+/// How a sentence ends that asks which column is what; whoever shows it says how to answer.
+inline constexpr std::string_view asksForColumns = "say which column is the load";
+
 /// Finds delimiter, decimal mark, header and unit rows, and what each column is. Error: no rows of numbers,
 /// no force column.
 Expected<Layout> detect(std::string_view text, const Hints& hints = {});

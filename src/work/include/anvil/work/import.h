@@ -68,6 +68,8 @@ struct ImportChoices {
     tables::Hints hints;
     tables::NamePattern pattern;
     std::optional<double> rigLimit;
+    bool columnsWhereNeeded =
+        false;                ///< columns in `hints` serve only files that have them, or need to be told
     bool lossAllowed = false; ///< files that lose more than one row in fifty are taken all the same
 };
 
