@@ -201,10 +201,10 @@ TEST_F(ProjectFile, ADeadHoldersLockIsNoLock) {
     EXPECT_TRUE((*p)->check().problems.isEmpty());
 }
 
-/// Runs `body` as a user who may not write in the folder. Its exit code is the number of things that were
+/// Runs `body` as a user who may do with the folder what `mode` lets everybody. Its exit code is the number of things that were
 /// wrong.
-int asAStranger(const QString& folder, const std::function<int()>& body) {
-    chmod(folder.toLocal8Bit().constData(), 0555);
+int asAStranger(const QString& folder, const std::function<int()>& body, mode_t mode = 0555) {
+    chmod(folder.toLocal8Bit().constData(), mode);
     const pid_t child = fork();
     if (child == 0) {
         if (getuid() == 0 && (setgid(65534) != 0 || setuid(65534) != 0)) _exit(100);
@@ -275,19 +275,16 @@ TEST_F(ProjectFile, AWriteProtectedFileIsOnlyLookedAt) {
         d = fill(*p, sampleCurve(500));
     }
     chmod(path().toLocal8Bit().constData(), 0444);
-    chmod(dir.path().toLocal8Bit().constData(), 0777);
-    const pid_t child = fork();
-    if (child == 0) {
-        if (getuid() == 0 && (setgid(65534) != 0 || setuid(65534) != 0)) _exit(100);
-        int wrong = 50;
-        if (const auto p = Project::open(path()))
-            wrong = !(*p)->readOnly() + !(*p)->readOnlyReason().contains("cannot be written") * 2 +
-                    !((*p)->load()->front() == d) * 4;
-        _exit(wrong);
-    }
-    int status = 0;
-    waitpid(child, &status, 0);
-    EXPECT_EQ(WEXITSTATUS(status), 0);
+    EXPECT_EQ(asAStranger(
+                  dir.path(),
+                  [&] {
+                      const auto p = Project::open(path());
+                      return !p ? 50
+                                : !(*p)->readOnly() + !(*p)->readOnlyReason().contains("cannot be written") * 2 +
+                                      !((*p)->load()->front() == d) * 4;
+                  },
+                  0777),
+              0);
     EXPECT_EQ(QDir(dir.path()).entryList(QDir::Files), QStringList{"p.anvil"});
 }
 

@@ -34,7 +34,7 @@ CalibrationPanel::CalibrationPanel(Session& session, QWidget* parent) : Panel(se
     };
     line(0, plainLabel(tr("From")), m_calibrated = field("calibratedOn", tr("such as 2026-05-04")));
     line(1, plainLabel(tr("Good until")), m_expires = field("calibrationExpires", tr("such as 2027-05-04")));
-    line(2, m_knownLabel = new QLabel, m_known = field("knownWeight", tr("such as 10 kg")));
+    line(2, m_knownLabel = plainLabel(), m_known = field("knownWeight", tr("such as 10 kg")));
     line(3, plainLabel(tr("Within")), m_tolerance = field("checkTolerance", tr("1 %")));
     left->addLayout(form);
     auto* hangs = new QHBoxLayout;
