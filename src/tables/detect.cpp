@@ -367,7 +367,7 @@ Expected<Layout> detect(std::string_view text, const Hints& hints) {
         std::string list;
         for (const auto& c : layout.columns)
             list += (list.empty() ? "" : ", ") + c.header;
-        if (layout.columns.size() == 1) {
+        if (layout.columns.size() == 1 && (headings.empty() || !(headings[0].against || headings[0].unit))) {
             layout.columns[0].role = Role::force;
         } else {
             return fail(

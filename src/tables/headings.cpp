@@ -112,9 +112,8 @@ std::pair<std::string, std::string> nameAndUnit(std::string_view heading) {
 bool looksLikeUnit(std::string_view text) { return unitNamed(text) != nullptr || isOther(text); }
 
 bool tellsWhat(std::string_view heading) {
-    static constexpr std::array<std::string_view, 14> what{
-        "product", "option",    "material",  "sample",    "name",  "article", "kind",
-        "type",    "condition", "treatment", "substrate", "batch", "label",   "item"};
+    static constexpr std::array<std::string_view, 8> what{"product", "option",    "material",  "sample",
+                                                          "article", "condition", "treatment", "substrate"};
     return any(wordsIn(heading), what) || any(wordsIn(heading), runWords);
 }
 
@@ -138,6 +137,9 @@ Heading readHeading(std::string_view text, std::string_view unitBelow) {
     h.unknownUnit = !other && !h.unit && meantAsUnit(unit) && lowered(unit) != "hh:mm:ss";
     const auto measures = [&](Dimension d) { return h.unit && h.unit->dimension == d; };
     const bool speaksAgainst = any(words, against);
+    h.against =
+        speaksAgainst || other ||
+        (h.unit && !measures(Dimension::force) && !measures(Dimension::length) && !measures(Dimension::time));
     if (measures(Dimension::force)) {
         h.load = speaksAgainst      ? LoadClaim::unlikely
                  : tellsLoad(words) ? LoadClaim::wordAndUnit

@@ -15,6 +15,7 @@ struct Heading {
     bool unknownUnit = false;             ///< it names one, and nobody knows it
     Role role = Role::ignore;             ///< by unit and words; of a load only with a claim above `unlikely`
     LoadClaim load = LoadClaim::never;
+    bool against = false; ///< its unit or words say that it is no load, time or way
 };
 
 /// Reads a heading, with the cell of a row of units below it (or empty).

@@ -18,7 +18,8 @@ struct Item {
 
 bool isNumber(std::string_view word) {
     const auto v = readNumber(word, '.');
-    return v && std::isdigit(static_cast<unsigned char>(word.back() == '.' ? word[word.size() - 2] : word.back()));
+    return v &&
+           std::isdigit(static_cast<unsigned char>(word.back() == '.' ? word[word.size() - 2] : word.back()));
 }
 
 /// "0.6kg" → 0.6 and kg.
@@ -66,7 +67,8 @@ std::vector<Item> itemsOf(std::string_view line) {
             label.clear();
             continue;
         }
-        if (!items.empty() && !items.back().clock && items.back().unit.empty() && label.empty() && looksLikeUnit(w)) {
+        if (!items.empty() && !items.back().clock && items.back().unit.empty() && label.empty() &&
+            looksLikeUnit(w)) {
             items.back().unit = std::string(w);
             continue;
         }
@@ -81,7 +83,8 @@ std::vector<Item> itemsOf(std::string_view line) {
 }
 
 bool alike(const std::vector<Item>& a, const std::vector<Item>& b) {
-    return a.size() == b.size() && std::equal(a.begin(), a.end(), b.begin(), [](const auto& x, const auto& y) { return x.sameKind(y); });
+    return a.size() == b.size() && std::equal(a.begin(), a.end(), b.begin(),
+                                              [](const auto& x, const auto& y) { return x.sameKind(y); });
 }
 
 std::string joined(const std::vector<Item>& items, const std::string Item::*member) {
@@ -102,24 +105,24 @@ std::optional<std::string> fromLabelled(std::string_view text) {
     // What most lines are like. A label, a unit or a stamp must say more than plain columns would.
     std::size_t best = 0, most = 0;
     for (std::size_t i = 0; i < head.size(); ++i) {
-        const auto n = static_cast<std::size_t>(
-            std::count_if(head.begin(), head.end(), [&](const auto& other) { return alike(head[i], other); }));
+        const auto n = static_cast<std::size_t>(std::count_if(
+            head.begin(), head.end(), [&](const auto& other) { return alike(head[i], other); }));
         if (n > most) {
             most = n;
             best = i;
         }
     }
     auto kind = head[best];
-    const bool says = std::any_of(kind.begin(), kind.end(), [](const Item& i) { return i.clock || !i.label.empty() || !i.unit.empty(); });
+    const bool says = std::any_of(kind.begin(), kind.end(), [](const Item& i) {
+        return i.clock || !i.label.empty() || !i.unit.empty();
+    });
     if (!says || 10 * most < 9 * head.size()) return std::nullopt;
-    const auto numbers = static_cast<std::size_t>(std::count_if(kind.begin(), kind.end(), [](const Item& i) { return !i.clock; }));
+    const auto numbers = static_cast<std::size_t>(
+        std::count_if(kind.begin(), kind.end(), [](const Item& i) { return !i.clock; }));
     if (numbers == 0) return std::nullopt;
     auto names = kind;
     for (auto& n : names) {
-        // What stands before the number is a label only if it speaks of something; "bench logger[812]" is a port.
         if (n.clock) continue;
-        const auto heading = readHeading(n.label);
-        if (heading.role == Role::ignore && numbers == 1) n.label = n.unit.empty() ? n.label : "Reading";
         if (n.label.empty()) // a bare number behind a stamp, or the first of several, which is one itself
             n.label = numbers == 1 ? "Load" : &n == &names.front() && n.unit.empty() ? "Time" : "Reading";
         if (!n.unit.empty()) n.label += " (" + n.unit + ")";

@@ -246,6 +246,14 @@ TEST(Labelled, LinesAreColumns) {
                 load(49), 1e-6);
     EXPECT_NEAR(peak([](int i) { return fmt::format("t={} F={:.3f} x={:.2f}", i * 0.1, load(i), i * 0.02); }),
                 load(49), 1e-6);
+    for (const char* no :
+         {"Setpoint: {:.3f} N", "Voltage: {:.3f} V", "Temp: {:.3f} C", "Load rate: {:.3f} N/s"}) {
+        std::string text;
+        for (int i = 0; i < 60; ++i)
+            text += fmt::format(fmt::runtime(no), load(i)) + "\n";
+        EXPECT_NE(refusal(text).find("say which column is the load"), std::string::npos)
+            << no << refusal(text);
+    }
     const auto once = readLog("Load: 1 kg\nLoad: 2 kg\nLoad: 3 kg\nLoad: 3 kg\nLoad: 4 kg\nLoad: 5 kg\nLoad: "
                               "6 kg\nLoad: 6 kg\nLoad: 7 kg\nthe end\n");
     ASSERT_TRUE(once) << once.error().message;
