@@ -63,7 +63,7 @@ public:
     explicit Search(const std::vector<Bits>& ties) : m_ties(ties) {}
 
     /// `in`: the set so far; `may`: what ties with all of it; `done`: what does too, and was tried before.
-    bool extend(Bits in, Bits may, Bits done) {
+    bool extend(const Bits& in, Bits may, Bits done) {
         if (++m_steps > mostSteps) return false;
         if (may.empty()) {
             if (done.empty()) sets.push_back(in.members());
@@ -72,7 +72,7 @@ public:
         for (const auto v : may.without(m_ties[pivot(may, done)]).members()) {
             auto larger = in;
             larger.add(v);
-            if (!extend(std::move(larger), may.with(m_ties[v]), done.with(m_ties[v]))) return false;
+            if (!extend(larger, may.with(m_ties[v]), done.with(m_ties[v]))) return false;
             may.drop(v);
             done.add(v);
         }

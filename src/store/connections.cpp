@@ -125,7 +125,7 @@ Expected<void> Project::Private::findReading() {
 QString Project::Private::copyTo(const QString& target) const {
     auto db = reader();
     if (reading == Reading::tidy) exec(db, "PRAGMA query_only = OFF"); // it would count the copy as a change
-    const auto why = Query(db, "VACUUM INTO ?", {target}).error();
+    auto why = Query(db, "VACUUM INTO ?", {target}).error();
     if (reading == Reading::tidy) exec(db, "PRAGMA query_only = ON");
     if (!why.isEmpty()) QFile::remove(target); // half a copy
     return why;

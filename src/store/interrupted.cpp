@@ -74,7 +74,7 @@ Expected<Known> known(const QSqlDatabase& db, const TapeContent& tape) {
         if (!is) continue;
         auto stream = held(db, curves[i]);
         if (!stream) return tl::unexpected(stream.error());
-        k.streams[i] = std::move(*stream);
+        k.streams[i] = *stream;
     }
     return k;
 }

@@ -48,11 +48,11 @@ Expected<int> versionOf(const QSqlDatabase& db, const QString& name) {
         if (q.next()) return q.integer(0);
         return failText(QStringLiteral("%1 cannot be read (%2).").arg(name, q.error()));
     };
-    const auto application = number("application_id");
+    auto application = number("application_id");
     if (!application) return application;
     if (*application != applicationId)
         return failText(QStringLiteral("%1 is not a project of this program.").arg(name));
-    const auto version = number("user_version");
+    auto version = number("user_version");
     if (version && *version > schemaVersion)
         return failText(
             QStringLiteral(

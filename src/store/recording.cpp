@@ -77,28 +77,37 @@ void PullRecording::loop() {
     using Clock = std::chrono::steady_clock;
     constexpr std::chrono::milliseconds every(commitEveryMs);
     auto next = Clock::now() + every;
-    for (bool last = false; !last;) {
+    bool ended = false, stop = false;
+    for (bool done = false; !done && !stop;) {
         {
             std::unique_lock lock(m_mutex);
-            m_wake.wait_until(lock, next, [this] { return m_stop || m_ended; });
+            // An end that could not be saved is tried again, until somebody closes: there may be room by
+            // then.
+            m_wake.wait_until(lock, next, [&] { return m_stop || (m_ended && !ended); });
             next = Clock::now() + every; // a slow commit is followed by the next one at once
             for (std::size_t i = 0; i < parts.size(); ++i) {
                 parts[i].insert(parts[i].end(), m_waiting[i].begin(), m_waiting[i].end());
                 m_waiting[i].clear();
             }
             m_waitingSamples = 0;
-            last = m_ended || m_stop;
+            ended = m_ended;
+            stop = m_stop;
         }
+        const bool last = ended || stop;
         const bool nothing = std::all_of(parts.begin(), parts.end(), [](const auto& p) { return p.empty(); });
         if (nothing && !last) continue;
         if (!m_streams[0].curve) {
             if (parts[0].empty() && !last) continue; // what comes beside waits for the main device
             if (!parts[0].empty()) m_hasDisplacement = parts[0].front().displacement.has_value();
         }
-        if (!commit(parts)) continue;
+        if (!commit(parts)) {
+            m_finished = last; // it could not be, so far
+            continue;
+        }
         for (auto& p : parts)
             p.clear();
         if (last) finish();
+        done = last;
     }
     m_finished = true;
 }

@@ -78,8 +78,8 @@ Expected<void> sealAll(const QSqlDatabase& db) {
     for (const auto& table : sealedTables) {
         std::vector<std::pair<Id, qint64>> all;
         const auto columns = columnsOf(table);
-        const auto read = each(db, select(table), {},
-                               [&](const Query& q) { all.emplace_back(q.id(0), sealOf(q, 1, columns)); });
+        auto read = each(db, select(table), {},
+                         [&](const Query& q) { all.emplace_back(q.id(0), sealOf(q, 1, columns)); });
         if (!read) return read;
         for (const auto& [key, sum] : all)
             if (auto ok = Query(db, "INSERT INTO seal (of, row, checksum) VALUES (?, ?, ?)",

@@ -217,8 +217,7 @@ Verdict evaluate(const StudyData& data, const Readings& readings, Metric metric,
                 const auto bad = readings.unreadable.find(pull.id);
                 if (!got.value) {
                     const bool damaged = bad != readings.unreadable.end();
-                    g.leftOut.push_back(
-                        {pull.id, s->id, damaged ? bad->second : std::move(got.whyNot), damaged});
+                    g.leftOut.push_back({pull.id, s->id, damaged ? bad->second : got.whyNot, damaged});
                     continue;
                 }
                 if (got.value->state == stats::State::aside)

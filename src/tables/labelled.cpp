@@ -22,17 +22,32 @@ bool isNumber(std::string_view word) {
            std::isdigit(static_cast<unsigned char>(word.back() == '.' ? word[word.size() - 2] : word.back()));
 }
 
+/// Looking a unit up goes through all there are; a log says the same few words again and again.
+class UnitWords {
+public:
+    bool operator()(std::string_view word) {
+        if (word.size() > 12) return false; // no unit is as long
+        const auto known = m_known.find(word);
+        if (known != m_known.end()) return known->second;
+        if (m_known.size() > 2000) m_known.clear();
+        return m_known.emplace(word, looksLikeUnit(word)).first->second;
+    }
+
+private:
+    std::map<std::string, bool, std::less<>> m_known;
+};
+
 /// "0.6kg" → 0.6 and kg.
-std::optional<std::pair<std::string, std::string>> numberWithUnit(std::string_view word) {
+std::optional<std::pair<std::string, std::string>> numberWithUnit(std::string_view word, UnitWords& isUnit) {
     const auto end = word.find_last_of("0123456789");
     if (end == std::string_view::npos || end + 1 >= word.size()) return std::nullopt;
     const auto head = word.substr(0, end + 1), tail = word.substr(end + 1);
-    if (!isNumber(head) || !looksLikeUnit(tail)) return std::nullopt;
+    if (!isNumber(head) || !isUnit(tail)) return std::nullopt;
     return std::pair(std::string(head), std::string(tail));
 }
 
 /// The numbers of a line; empty where it has none.
-std::vector<Item> itemsOf(std::string_view line) {
+std::vector<Item> itemsOf(std::string_view line, UnitWords& isUnit) {
     std::string spaced; // "F=1.2;x=3" → words, a label ends with its mark
     for (const char c : line) {
         if (c == '=' || c == ';' || c == '\t' || c == ',') {
@@ -62,13 +77,13 @@ std::vector<Item> itemsOf(std::string_view line) {
             label.clear();
             continue;
         }
-        if (const auto both = numberWithUnit(w)) {
+        if (const auto both = numberWithUnit(w, isUnit)) {
             items.push_back({label, both->second, both->first, false});
             label.clear();
             continue;
         }
         if (!items.empty() && !items.back().clock && items.back().unit.empty() && label.empty() &&
-            looksLikeUnit(w)) {
+            isUnit(w)) {
             items.back().unit = std::string(w);
             continue;
         }
@@ -98,9 +113,10 @@ std::string joined(const std::vector<Item>& items, const std::string Item::*memb
 
 std::optional<std::string> fromLabelled(std::string_view text) {
     constexpr std::size_t headLines = 60;
+    UnitWords isUnit;
     std::vector<std::vector<Item>> head;
     for (const auto& line : splitLines(text.substr(0, 1 << 14), headLines))
-        if (auto items = itemsOf(line); !items.empty()) head.push_back(std::move(items));
+        if (auto items = itemsOf(line, isUnit); !items.empty()) head.push_back(std::move(items));
     if (head.size() < 5) return std::nullopt;
     // What most lines are like. A label, a unit or a stamp must say more than plain columns would.
     std::size_t best = 0, most = 0;
@@ -129,7 +145,7 @@ std::optional<std::string> fromLabelled(std::string_view text) {
     }
     std::string out = joined(names, &Item::label) + "\n";
     for (const auto& line : splitLines(text)) {
-        const auto items = itemsOf(line);
+        const auto items = itemsOf(line, isUnit);
         out += alike(items, kind) ? joined(items, &Item::value) : csvField(line);
         out += '\n';
     }

@@ -205,7 +205,7 @@ ImportSheet::~ImportSheet() {
 void ImportSheet::reject() {
     m_stop = true;
     m_again = false;
-    if (m_watcher.isRunning() || m_writing.isRunning()) return m_summary->setText(tr("Cancelling…"));
+    if (m_watcher.isRunning() || !m_written) return m_summary->setText(tr("Cancelling…"));
     QDialog::reject();
 }
 
@@ -213,6 +213,7 @@ void ImportSheet::reject() {
 /// takes it back.
 void ImportSheet::written() {
     const auto result = m_writing.result();
+    m_written = true;
     setWriting(false);
     if (!result) {
         if (m_stop) return QDialog::reject();
@@ -403,6 +404,7 @@ void ImportSheet::import() {
     into.study = work::studyFor(m_paths, static_cast<int>(m_session.project()->studies().size()));
     if (const auto* data = m_session.project()->study(m_study->currentData().toLongLong())) into = *data;
     setWriting(true);
+    m_written = false;
     m_stop = false;
     m_writing.setFuture(QtConcurrent::run([this, into]() -> Expected<work::Imported> {
         return work::importRuns(m_session.project()->file(), into, m_plan, &m_stop);

@@ -46,6 +46,7 @@ private:
     std::atomic<bool> m_stop{false};
     std::atomic<double> m_progressShare{0};
     bool m_filling = false, m_again = false;
+    bool m_written = true; ///< what was written has been taken over; the watcher is done before that
     int m_imported = 0;
     QLabel *m_summary, *m_trouble;
     QWidget *m_asks, *m_forceAsk, *m_lengthAsk, *m_decimalAsk, *m_columnAsk;
