@@ -61,7 +61,8 @@ bool wellGrouped(std::string_view whole) {
     if (first == std::string_view::npos) return true;
     if (first == 0 || first > 3 || (whole.size() - first) % 4 != 0) return false;
     for (auto at = first; at < whole.size(); at += 4)
-        if (whole[at] != whole[first] || !digit(whole[at + 1]) || !digit(whole[at + 2]) || !digit(whole[at + 3]))
+        if (whole[at] != whole[first] || !digit(whole[at + 1]) || !digit(whole[at + 2]) ||
+            !digit(whole[at + 3]))
             return false;
     return true;
 }

@@ -7,9 +7,9 @@
 
 namespace anvil::tables {
 
-/// Such a log as comma-separated values with a heading made of the labels and units, one line for each line of
-/// the file so that line numbers stay; lines of another kind stay as they are and are counted later. Nothing where
-/// the text is not of this kind: nine in ten of its first lines must be alike.
+/// Such a log as comma-separated values with a heading made of the labels and units, one line for each line
+/// of the file so that line numbers stay; lines of another kind stay as they are and are counted later.
+/// Nothing where the text is not of this kind: nine in ten of its first lines must be alike.
 std::optional<std::string> fromLabelled(std::string_view text);
 
 } // namespace anvil::tables

@@ -180,8 +180,9 @@ TEST(Entry, WhatIsNoMeasurementEndsAtOnce) {
 
 /// A number has one decimal mark and groups of three, or it is refused.
 TEST(Entry, GroupsOfThreeOrNone) {
-    for (const char* bad : {"1.25,0 N", "12,50.5 N", "1,2.5 N", "32,25011,22151,2500 N", "1,250,50 N", "1.250.00 N",
-                            "1234,567.8 N", ",250,000 N", "1,250.000,5 N", "1 250,000.5 N", "1,,250 N"})
+    for (const char* bad :
+         {"1.25,0 N", "12,50.5 N", "1,2.5 N", "32,25011,22151,2500 N", "1,250,50 N", "1.250.00 N",
+          "1234,567.8 N", ",250,000 N", "1,250.000,5 N", "1 250,000.5 N", "1,,250 N"})
         EXPECT_FALSE(parseEntry(bad)) << bad;
     EXPECT_EQ(parseEntry("1,250,000 N")->si, 1250000);
     EXPECT_EQ(parseEntry("1.250.000 N")->si, 1250000);

@@ -201,8 +201,8 @@ TEST_F(ProjectFile, ADeadHoldersLockIsNoLock) {
     EXPECT_TRUE((*p)->check().problems.isEmpty());
 }
 
-/// Runs `body` as a user who may do with the folder what `mode` lets everybody. Its exit code is the number of things that were
-/// wrong.
+/// Runs `body` as a user who may do with the folder what `mode` lets everybody. Its exit code is the number
+/// of things that were wrong.
 int asAStranger(const QString& folder, const std::function<int()>& body, mode_t mode = 0555) {
     chmod(folder.toLocal8Bit().constData(), mode);
     const pid_t child = fork();
@@ -280,7 +280,8 @@ TEST_F(ProjectFile, AWriteProtectedFileIsOnlyLookedAt) {
                   [&] {
                       const auto p = Project::open(path());
                       return !p ? 50
-                                : !(*p)->readOnly() + !(*p)->readOnlyReason().contains("cannot be written") * 2 +
+                                : !(*p)->readOnly() +
+                                      !(*p)->readOnlyReason().contains("cannot be written") * 2 +
                                       !((*p)->load()->front() == d) * 4;
                   },
                   0777),
