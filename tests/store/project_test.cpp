@@ -311,26 +311,30 @@ TEST_F(ProjectFile, ReadingLeavesNothingBeside) {
 /// A healthy project on a full disk can be looked at, and the true reason why it cannot be written is said.
 TEST_F(ProjectFile, AFullDiskIsSaidAndReadingStillWorks) {
     const SmallDisk disk(dir, 8);
-    if (!disk.mounted) GTEST_SKIP() << "no file system may be mounted here";
-    const auto at = disk.at + "/p.anvil";
+    const auto at = disk.mounted ? disk.at + "/p.anvil" : path();
     study::StudyData d;
     {
         auto p = std::move(*Project::create(at));
         d = fill(*p, sampleCurve(500));
     }
     QFile filler(disk.at + "/filler");
-    SmallDisk::fill(filler);
+    std::unique_ptr<FileLimit> limit; // where no file system of its own may be mounted
+    if (disk.mounted)
+        SmallDisk::fill(filler);
+    else
+        limit = std::make_unique<FileLimit>(1);
     for (const auto access : {Project::Access::readWrite, Project::Access::readOnly}) {
         const auto p = Project::open(at, access);
         ASSERT_TRUE(p) << p.error().message;
         EXPECT_TRUE((*p)->readOnly());
-        if (access == Project::Access::readWrite) {
+        if (access == Project::Access::readWrite && disk.mounted) { // a limit looks otherwise from inside
             EXPECT_TRUE((*p)->readOnlyReason().contains("no room left on the disk"))
                 << (*p)->readOnlyReason().toStdString();
         }
         EXPECT_TRUE((*p)->load()->front() == d);
     }
     filler.remove();
+    limit.reset();
     const auto p = Project::open(at);
     ASSERT_TRUE(p);
     EXPECT_FALSE((*p)->readOnly()) << (*p)->readOnlyReason().toStdString();
