@@ -13,18 +13,70 @@ namespace {
 
 using quantity::Dimension;
 
-Expected<Output> convert(const std::string& text, const std::string& to) {
+/// The unit called `to` that measures what was typed: "lb" is a mass, and a force beside one.
+Expected<std::pair<quantity::Entry, const quantity::Unit*>> typedIn(const std::string& text,
+                                                                    const std::string& to) {
     const auto target = quantity::findUnit(to);
     if (!target) return tl::unexpected(target.error());
     const auto entry = quantity::parseEntry(text, (*target)->dimension);
-    if (!entry) return tl::unexpected(entry.error());
+    if (entry) return std::pair(*entry, *target);
+    for (const auto& u : quantity::allUnits()) {
+        const auto other = quantity::findUnit(to, u.dimension);
+        if (u.dimension == (*target)->dimension || !other) continue;
+        if (const auto again = quantity::parseEntry(text, u.dimension)) return std::pair(*again, *other);
+    }
+    return tl::unexpected(entry.error());
+}
+
+/// The doubts a number can carry in the contract's words; a reading uncertainty is a number of its own.
+std::string_view doubtWord(quantity::Doubt doubt) {
+    using enum quantity::Doubt;
+    switch (doubt) {
+    case above:
+        return "above";
+    case below:
+        return "below";
+    case between:
+        return "between";
+    case about:
+        return "about";
+    case exact:
+    case plusMinus:
+        break;
+    }
+    return "exact";
+}
+
+Expected<Output> convert(const std::string& text, const std::string& to) {
+    const auto typed = typedIn(text, to);
+    if (!typed) return tl::unexpected(typed.error());
+    const auto& [entry, target] = *typed;
     // Through the ratio of the factors: 3 1/4 in is 82.55 mm, without the dust of going through metres.
-    const double typed = entry->unit->fromSi(entry->si);
-    const auto value = quantity::convert(quantity::tidy(typed), *entry->unit, **target);
+    const auto in = [&, from = entry.unit, into = target](double si) -> Expected<double> {
+        const auto value = quantity::convert(quantity::tidy(from->fromSi(si)), *from, *into);
+        if (!value) return value;
+        return quantity::tidy(*value);
+    };
+    const auto value = in(entry.si), upper = in(entry.upperSi);
     if (!value) return tl::unexpected(value.error());
-    const double tidy = quantity::tidy(*value);
-    return Output{{{"value", tidy}, {"unit", std::string((*target)->symbol)}},
-                  quantity::shortest(tidy) + " " + std::string((*target)->symbol) + "\n"};
+    const bool between = entry.doubt == quantity::Doubt::between;
+    const double uncertainty = quantity::tidy(entry.plusMinusSi / target->factor);
+    const bool measured = entry.doubt == quantity::Doubt::plusMinus;
+    std::string shown = quantity::shortest(*value);
+    if (between)
+        shown += "…" + quantity::shortest(*upper);
+    else if (measured)
+        shown += " ± " + quantity::shortest(uncertainty);
+    else if (entry.doubt != quantity::Doubt::exact)
+        shown.insert(0, entry.doubt == quantity::Doubt::above   ? ">"
+                        : entry.doubt == quantity::Doubt::below ? "<"
+                                                                : "~");
+    return Output{{{"value", *value},
+                   {"upper", between ? Json(*upper) : Json(nullptr)},
+                   {"doubt", std::string(doubtWord(entry.doubt))},
+                   {"uncertainty", measured ? Json(uncertainty) : Json(nullptr)},
+                   {"unit", std::string(target->symbol)}},
+                  shown + " " + std::string(target->symbol) + "\n"};
 }
 
 Json landmark(const curve::Landmark& m) {

@@ -22,13 +22,15 @@ using enum Dimension;
 constexpr Unit table[] = {
     {"N", force, 1, 0, "newton newtons"},
     {"kN", force, 1000, 0, "kilonewton kilonewtons"},
-    {"mN", force, 0.001},
-    {"MN", force, 1e6},
-    {"daN", force, 10},
+    {"mN", force, 0.001, 0, "millinewton millinewtons"},
+    {"cN", force, 0.01, 0, "centinewton centinewtons"},
+    {"dN", force, 0.1, 0, "decinewton decinewtons"},
+    {"MN", force, 1e6, 0, "meganewton meganewtons"},
+    {"daN", force, 10, 0, "decanewton decanewtons"},
     {"kgf", force, g0, 0, "kg kgs kp kilo kilos kilogram kilograms kilogramforce"},
     {"gf", force, g0 / 1000, 0, "g gram grams"},
     {"tf", force, 1000 * g0, 0, "t tonne tonnes"},
-    {"lbf", force, lbf, 0, "lb lbs # pound pounds lbsf lbsforce lbforce poundforce poundsforce"},
+    {"lbf", force, lbf, 0, "lb lbs # pound pounds lbfs lbsf lbsforce lbforce poundforce poundsforce"},
     {"ozf", force, lbf / 16, 0, "oz ounce ounces"},
     {"kip", force, 1000 * lbf, 0, "klbf klb kips"},
     {"tonf", force, 2000 * lbf, 0, "ton tons uston"},
@@ -57,23 +59,29 @@ constexpr Unit table[] = {
     {"wk", time, 604800, 0, "week weeks"},
     {"N·m", torque, 1, 0, "Nm"},
     {"N·cm", torque, 0.01, 0, "Ncm"},
+    {"N·mm", torque, 0.001, 0, "Nmm"},
     {"kN·m", torque, 1000, 0, "kNm"},
-    {"ft·lbf", torque, ft* lbf, 0, "ftlb ftlbs lbft lbfft"},
-    {"in·lbf", torque, in* lbf, 0, "inlb inlbs lbin lbfin"},
+    {"ft·lbf", torque, ft* lbf, 0,
+     "ftlb ftlbs lbft lbsft lbfft footpound footpounds footpoundforce poundfoot poundfeet"},
+    {"in·lbf", torque, in* lbf, 0, "inlb inlbs lbin lbsin lbfin inchpound inchpounds poundinch"},
     {"kgf·cm", torque, g0 / 100, 0, "kgcm"},
+    {"ozf·in", torque, lbf / 16 * in, 0, "ozin inoz"},
     {"kgf·m", torque, g0, 0, "kgm"},
     {"Pa", stress, 1},
     {"kPa", stress, 1000},
     {"MPa", stress, 1e6, 0, "N/mm² N/mm2"},
-    {"GPa", stress, 1e9},
-    {"bar", stress, 1e5},
-    {"psi", stress, lbf / (in * in)},
-    {"ksi", stress, 1000 * lbf / (in * in)},
+    {"GPa", stress, 1e9, 0, "kN/mm² kN/mm2"},
+    {"N/cm²", stress, 1e4, 0, "N/cm2"},
+    {"bar", stress, 1e5, 0, "bars"},
+    {"psi", stress, lbf / (in * in), 0, "lb/in² lbs/in² lbf/in² lb/in2 lbs/in2 lbf/in2"},
+    {"ksi", stress, 1000 * lbf / (in * in), 0, "kip/in² kip/in2"},
+    {"kgf/cm²", stress, g0 * 1e4, 0, "kg/cm² kg/cm2 kgf/cm2"},
+    {"kgf/mm²", stress, g0 * 1e6, 0, "kg/mm² kg/mm2 kgf/mm2"},
     {"J", energy, 1, 0, "Nm joule joules"},
     {"kJ", energy, 1000},
     {"mJ", energy, 0.001},
-    {"ft·lbf", energy, ft* lbf, 0, "ftlb ftlbs"},
-    {"in·lbf", energy, in* lbf, 0, "inlb inlbs"},
+    {"ft·lbf", energy, ft* lbf, 0, "ftlb ftlbs footpound footpounds footpoundforce"},
+    {"in·lbf", energy, in* lbf, 0, "inlb inlbs inchpound inchpounds"},
     {"m/s²", acceleration, 1, 0, "m/s2"},
     {"g₀", acceleration, g0, 0, "g g0"},
     {"m/s", speed, 1},
@@ -104,25 +112,32 @@ constexpr Unit table[] = {
     {"", money, 1},
 };
 
+/// Characters that join a unit's parts, or are written another way in plain text.
+constexpr std::pair<std::string_view, std::string_view> joiners[] = {
+    {"\u00b7", ""}, {"\u22c5", ""}, {"\u2219", ""},  {"\u2022", ""},  {"\u2027", ""},  {"\u30fb", ""},
+    {"\u00d7", ""}, {"\u00a0", ""}, {"\u202f", ""},  {"\u2009", ""},  {"\u2212", ""},  {"\u2010", ""},
+    {"\u2011", ""}, {"\u2013", ""}, {"\u00b2", "2"}, {"\u03bc", "µ"}, {"\u2215", "/"}, {"\u2044", "/"},
+};
+
 /// Spelling without joiners, so that "ft-lb", "ft·lb" and "ft lb" are one.
 std::string plain(std::string_view text) {
     std::string out;
-    for (std::size_t i = 0; i < text.size(); ++i) {
+    for (std::size_t i = 0; i < text.size();) {
         const auto c = static_cast<unsigned char>(text[i]);
-        if (std::isspace(c) || c == '-' || c == '*' || c == '.' || c == '^') continue;
-        if (c == 0xC2 && i + 1 < text.size()) { // two-byte characters U+0080…U+00BF
-            const auto d = static_cast<unsigned char>(text[i + 1]);
-            if (d == 0xB7 || d == 0xA0) { // middle dot, no-break space
-                ++i;
-                continue;
-            }
-            if (d == 0xB2) { // superscript two
-                out += '2';
-                ++i;
-                continue;
-            }
+        if (std::isspace(c) || c == '-' || c == '*' || c == '.' || c == '^') {
+            ++i;
+            continue;
         }
-        out += static_cast<char>(c);
+        const auto* joiner =
+            c < 0x80 ? std::end(joiners)
+                     : std::find_if(std::begin(joiners), std::end(joiners),
+                                    [&](const auto& j) { return text.substr(i).starts_with(j.first); });
+        if (joiner != std::end(joiners)) {
+            out += joiner->second;
+            i += joiner->first.size();
+        } else {
+            out += text[i++];
+        }
     }
     return out;
 }
@@ -133,10 +148,26 @@ std::string lower(std::string text) {
     return text;
 }
 
+/// Whether `unit` is a thousandth or a million of another unit, by the m or M in front of it.
+bool hasMilliOrMega(const Unit& unit) {
+    if (unit.symbol.size() < 2 || lower(std::string(unit.symbol.substr(0, 1))) != "m") return false;
+    return std::any_of(std::begin(table), std::end(table), [&](const Unit& u) {
+        return u.dimension == unit.dimension && u.symbol == unit.symbol.substr(1);
+    });
+}
+
+/// Whether `written` is `unit` but for capitals. Where an m or an M decides over milli and mega, only a
+/// writer who does not mind capitals at all can have meant the other one: "MM" and "mpa" pass, "MJ" is no mJ.
+bool sameButForCase(const Unit& unit, const std::string& written, const std::string& right) {
+    if (lower(written) != lower(right)) return false;
+    return !hasMilliOrMega(unit) || written.front() == right.front() || written.substr(1) != right.substr(1);
+}
+
 bool spelledAs(const Unit& unit, const std::string& wanted, bool ignoreCase) {
     const auto same = [&](std::string_view candidate) {
         const auto p = plain(candidate);
-        return ignoreCase ? lower(p) == lower(wanted) : p == wanted;
+        if (p.empty() || wanted.empty()) return p == wanted;
+        return ignoreCase ? sameButForCase(unit, wanted, p) : p == wanted;
     };
     if (same(unit.symbol)) return true;
     std::string_view rest = unit.aliases;

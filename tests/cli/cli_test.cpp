@@ -57,11 +57,31 @@ void expectKeys(const QJsonObject& o, const char* keys) {
 TEST_F(Cli, Convert) {
     const auto r = run({"convert", "3 1/4 in", "mm"});
     EXPECT_EQ(r.status, 0);
-    EXPECT_EQ(r.out, "{\"value\":82.55,\"unit\":\"mm\"}\n");
+    EXPECT_EQ(r.out,
+              "{\"value\":82.55,\"upper\":null,\"doubt\":\"exact\",\"uncertainty\":null,\"unit\":\"mm\"}\n");
     EXPECT_EQ(run({"convert", "5 ft 3 1/2 in", "m"}).json()["value"].toDouble(), 1.6129);
     EXPECT_EQ(run({"convert", "48,3 kg", "N"}).json()["value"].toDouble(), 473.661195);
     EXPECT_EQ(run({"convert", "1 lbf", "N"}).json()["value"].toDouble(), 4.4482216152605);
     EXPECT_EQ(run({"convert", "20 °C", "°F"}).json()["value"].toDouble(), 68);
+    const auto expectDoubt = [this](const char* text, const char* unit, const char* doubt, double value,
+                                    QJsonValue upper, QJsonValue uncertainty) {
+        const auto j = run({"convert", text, unit}).json();
+        EXPECT_EQ(j.keys().join(' ').toStdString(), "doubt uncertainty unit upper value") << text;
+        EXPECT_EQ(j["doubt"].toString().toStdString(), doubt) << text;
+        EXPECT_EQ(j["value"].toDouble(), value) << text;
+        EXPECT_EQ(j["upper"], upper) << text;
+        EXPECT_EQ(j["uncertainty"], uncertainty) << text;
+    };
+    expectDoubt("12 N", "N", "exact", 12, {}, {});
+    expectDoubt(">9 kN", "N", "above", 9000, {}, {});
+    expectDoubt("<2 N", "N", "below", 2, {}, {});
+    expectDoubt("4…5 kN", "N", "between", 4000, 5000, {});
+    expectDoubt("~12 N", "N", "about", 12, {}, {});
+    expectDoubt("12 ± 1 kN", "N", "exact", 12000, {}, 1000);
+    expectDoubt("12 kN ± 5 %", "N", "exact", 12000, {}, 600);
+    expectDoubt("10 lbf", "lb", "exact", 10, {}, {});
+    EXPECT_EQ(run({"convert", "4…5 kN", "N"}, false).out, "4000…5000 N\n");
+    EXPECT_EQ(run({"convert", ">9 kN", "N"}, false).out, ">9000 N\n");
     expectFails(3, {"convert", "12 mm", "N"}, "measures length");
     expectFails(3, {"convert", "12 mm", "zork"}, "not a unit known here");
     expectFails(3, {"convert", "1,250 N", "N"}, "1.25 or 1250?");

@@ -193,4 +193,112 @@ TEST(Entry, GroupsOfThreeOrNone) {
     EXPECT_EQ(parseEntry("1e-5 m")->si, 1e-5);
 }
 
+/// Spellings from other keyboards, phones and word processors.
+TEST(Entry, EveryKeyboard) {
+    constexpr double in = 0.0254, ft = 0.3048, lbf = 4.4482216152605, kgf = 9.80665;
+    using enum Dimension;
+    for (const auto& [text, wanted, si] : {Typed{"3¼ in", length, 3.25 * in},
+                                           {"⅞\"", length, 0.875 * in},
+                                           {"3⁄8 in", length, 0.375 * in},
+                                           {"1⅔ ft", length, 5.0 / 3 * ft},
+                                           {"⅒ in", length, 0.1 * in},
+                                           {"5'-3\"", length, 63 * in},
+                                           {"5' - 3 1/2\"", length, 63.5 * in},
+                                           {"5ft3in", length, 63 * in},
+                                           {"5ft 3in", length, 63 * in},
+                                           {"5 ft. 3 in.", length, 63 * in},
+                                           {"5’ 3½”", length, 63.5 * in},
+                                           {"5′3″", length, 63 * in},
+                                           {"3''", length, 3 * in},
+                                           {"-5'3\"", length, -63 * in},
+                                           {"1'250 N", force, 1250},
+                                           {"1’250’000 N", force, 1250000},
+                                           {"1\u2009250 N", force, 1250},
+                                           {"1\u202f250,5\u00a0N", force, 1250.5},
+                                           {"−12 N", force, -12},
+                                           {"–12 N", force, -12},
+                                           {"12 N⋅m", torque, 12},
+                                           {"12 N·m", torque, 12},
+                                           {"12 N•m", torque, 12},
+                                           {"12 N∙m", torque, 12},
+                                           {"12 N.m", torque, 12},
+                                           {"12 N*m", torque, 12},
+                                           {"12 N-m", torque, 12},
+                                           {"12 N−m", torque, 12},
+                                           {"12 foot pounds", torque, 12 * ft * lbf},
+                                           {"12 foot-pounds", torque, 12 * ft * lbf},
+                                           {"12 lb-ft", torque, 12 * ft * lbf},
+                                           {"12 ft·lbf", energy, 12 * ft * lbf},
+                                           {"12 foot pounds", energy, 12 * ft * lbf},
+                                           {"2 kgf/cm²", stress, 2 * kgf * 1e4},
+                                           {"2 kg/cm2", stress, 2 * kgf * 1e4},
+                                           {"2 kg/cm^2", stress, 2 * kgf * 1e4},
+                                           {"9 lb/in²", stress, 9 * lbf / in / in},
+                                           {"9 lbf/in^2", stress, 9 * lbf / in / in},
+                                           {"3 kip", force, 3000 * lbf},
+                                           {"3 kips", force, 3000 * lbf},
+                                           {"25 cN", force, 0.25},
+                                           {"25 dN", force, 2.5},
+                                           {"25 kgs", force, 25 * kgf},
+                                           {"25 lbs", force, 25 * lbf},
+                                           {"25 lbsf", force, 25 * lbf},
+                                           {"25 LBF", force, 25 * lbf},
+                                           {"25 KN", force, 25000},
+                                           {"25 MM", length, 0.025},
+                                           {"25 Mm²", area, 25e-6},
+                                           {"25 mpa", stress, 25e6},
+                                           {"5 Min", time, 300}}) {
+        if (std::string_view(text) == "25 Mm²") { // a megametre squared for all one can tell
+            EXPECT_FALSE(parseEntry(text, wanted)) << text;
+            continue;
+        }
+        const auto got = parseEntry(text, wanted);
+        ASSERT_TRUE(got) << text << ": " << got.error().message;
+        EXPECT_NEAR(got->si, si, 1e-12 * std::abs(si)) << text;
+        EXPECT_EQ(got->doubt, Doubt::exact) << text;
+    }
+}
+
+/// Where a capital decides by a thousand or a thousand million, the entry must be written right.
+TEST(Entry, CapitalsThatDecide) {
+    for (const auto& [text, wanted] : {std::pair{"12 mPa", Dimension::stress},
+                                       {"12 MJ", Dimension::energy},
+                                       {"12 Mm", Dimension::length},
+                                       {"12 Ms", Dimension::time},
+                                       {"12 mn", Dimension::force},
+                                       {"5'250\"", Dimension::length},
+                                       {"1'25 N", Dimension::force},
+                                       {"12 ft2", Dimension::length}})
+        EXPECT_FALSE(parseEntry(text, wanted)) << text;
+    EXPECT_EQ(parseEntry("12 mN", Dimension::force)->si, 0.012);
+    EXPECT_EQ(parseEntry("12 MN", Dimension::force)->si, 12e6);
+}
+
+TEST(Entry, DoubtInManySpellings) {
+    for (const char* text : {"4 to 5 kN", "4 kN - 5 kN", "4 kN – 5 kN", "4..5 kN", "4 — 5 kN"}) {
+        const auto range = parseEntry(text, Dimension::force);
+        ASSERT_TRUE(range) << text << ": " << range.error().message;
+        EXPECT_EQ(range->doubt, Doubt::between) << text;
+        EXPECT_DOUBLE_EQ(range->si, 4000) << text;
+        EXPECT_DOUBLE_EQ(range->upperSi, 5000) << text;
+    }
+    for (const char* text :
+         {"12 N ± 5 %", "12 ± 5% N", "12 N +/- 5%", "12 ± 0.6 N", "(12 ± 0.6) N", "12 N +- 0.6 N"}) {
+        const auto pm = parseEntry(text, Dimension::force);
+        if (std::string_view(text) == "12 ± 5% N") {
+            EXPECT_FALSE(pm) << "a share has its own place, after the unit";
+            continue;
+        }
+        ASSERT_TRUE(pm) << text << ": " << pm.error().message;
+        EXPECT_EQ(pm->doubt, Doubt::plusMinus) << text;
+        EXPECT_DOUBLE_EQ(pm->si, 12) << text;
+        EXPECT_NEAR(pm->plusMinusSi, 0.6, 1e-12) << text;
+    }
+    EXPECT_EQ(parseEntry("12 % ± 1 %", Dimension::ratio)->plusMinusSi, 0.01)
+        << "per cent of per cent is points";
+    EXPECT_FALSE(parseEntry("20 °C ± 5 %", Dimension::temperature));
+    EXPECT_EQ(parseEntry(">= 9 kN")->doubt, Doubt::above);
+    EXPECT_EQ(parseEntry("⩽ 9 kN")->doubt, Doubt::below);
+}
+
 } // namespace
