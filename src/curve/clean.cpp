@@ -1,14 +1,23 @@
 #include <anvil/curve/curve.h>
 
 #include <algorithm>
-#include <array>
 #include <cmath>
-#include <numeric>
 
 namespace anvil::curve {
 namespace {
 
 constexpr std::size_t maxDisplacedPlaces = 10;
+
+/// Where so many rows share the stamp of the row before them the clock is coarse, and two rows that are alike
+/// are two readings.
+constexpr double coarseClockShare = 0.02;
+
+bool coarseClock(const std::vector<double>& time) {
+    std::size_t shared = 0;
+    for (std::size_t i = 1; i < time.size(); ++i)
+        shared += time[i] == time[i - 1];
+    return static_cast<double>(shared) >= coarseClockShare * static_cast<double>(time.size());
+}
 
 bool inOrder(const Curve& c) {
     const std::size_t n = c.force.size();
@@ -38,21 +47,6 @@ void spreadEqualStamps(std::vector<double>& time, std::size_t& spread) {
     }
 }
 
-/// The greatest magnitude held for four samples: blind to spikes of up to three.
-double sustainedExtreme(std::span<const double> f) {
-    if (f.size() < 4)
-        return f.empty() ? 0 : std::abs(*std::max_element(f.begin(), f.end(), [](double a, double b) {
-            return std::abs(a) < std::abs(b);
-        }));
-    double best = 0;
-    for (std::size_t i = 0; i + 3 < f.size(); ++i) {
-        const double low = std::min(std::min(f[i], f[i + 1]), std::min(f[i + 2], f[i + 3]));
-        const double high = std::max(std::max(f[i], f[i + 1]), std::max(f[i + 2], f[i + 3]));
-        best = std::max(best, std::max(low, -high));
-    }
-    return best;
-}
-
 } // namespace
 
 Ordered order(const Curve& raw) {
@@ -65,6 +59,7 @@ Ordered order(const Curve& raw) {
         return out;
     }
     const bool hasTime = raw.time.size() == n, hasDisplacement = raw.displacement.size() == n && n > 0;
+    const bool repeatsCount = !hasTime || coarseClock(raw.time);
     Curve& c = out.storage;
     c.time.reserve(n);
     c.force.reserve(n);
@@ -83,7 +78,7 @@ Ordered order(const Curve& raw) {
             break;
         }
         bool repeated = false;
-        for (std::size_t k = place; hasTime && k > 0 && c.time[k - 1] == t && !repeated; --k)
+        for (std::size_t k = place; !repeatsCount && k > 0 && c.time[k - 1] == t && !repeated; --k)
             repeated = c.force[k - 1] == f && (!hasDisplacement || c.displacement[k - 1] == d) && k == place;
         if (repeated) {
             ++out.dropped;
@@ -124,87 +119,6 @@ std::vector<Curve> splitAtClockResets(const Curve& raw) {
     }
     cut(n);
     return runs;
-}
-
-double resolution(std::span<const double> force) {
-    const double peak = sustainedExtreme(force);
-    const double dust = 1e-9 * peak;
-    double smallest = 0;
-    std::size_t steps = 0, zero = 0;
-    for (std::size_t i = 1; i < force.size(); ++i) {
-        const double step = std::abs(force[i] - force[i - 1]);
-        const double level = std::abs(force[i]);
-        if (level >= 0.1 * peak && level <= 0.9 * peak) {
-            ++steps;
-            zero += step <= dust;
-        }
-        if (step > dust && (smallest == 0 || step < smallest)) smallest = step;
-    }
-    return steps > 0 && static_cast<double>(zero) >= 0.05 * static_cast<double>(steps) ? smallest : 0;
-}
-
-double noise(std::span<const double> force, double resolution) {
-    constexpr std::size_t places = 65536;
-    const std::size_t n = force.size();
-    double worst = resolution / std::sqrt(12.0);
-    std::vector<double> d;
-    for (const std::size_t lag : {1U, 2U, 4U, 8U, 16U}) {
-        if (n <= 2 * lag || (lag > 1 && lag * 400 > n)) break;
-        const std::size_t count = n - 2 * lag, stride = (count + places - 1) / places;
-        d.clear();
-        for (std::size_t i = 0; i < count; i += stride)
-            d.push_back(std::abs(force[i + 2 * lag] - 2 * force[i + lag] + force[i]));
-        const auto mid = d.begin() + static_cast<std::ptrdiff_t>(d.size() / 2);
-        std::nth_element(d.begin(), mid, d.end());
-        worst = std::max(worst, 1.4826 * *mid / std::sqrt(6.0));
-    }
-    return worst;
-}
-
-std::vector<std::size_t> removeSpikes(std::span<double> f, double noise, double resolution) {
-    const double gap = std::max(6 * noise, 3 * resolution);
-    const std::size_t n = f.size();
-    std::vector<std::size_t> found;
-    const auto offMedian = [&](std::size_t at) {
-        std::array<double, 11> w{};
-        const std::size_t from = at >= 5 ? at - 5 : 0, to = std::min(n, at + 6);
-        const std::size_t count = to - from;
-        const auto median = [&] {
-            std::nth_element(w.begin(), w.begin() + count / 2, w.begin() + count);
-            return w[count / 2];
-        };
-        std::copy(f.begin() + static_cast<std::ptrdiff_t>(from), f.begin() + static_cast<std::ptrdiff_t>(to),
-                  w.begin());
-        const double m = median();
-        for (std::size_t k = 0; k < count; ++k)
-            w[k] = std::abs(f[from + k] - m);
-        const double mad = median();
-        return std::abs(f[at] - m) > std::max(6 * 1.4826 * mad, gap);
-    };
-    for (std::size_t i = 1; i + 1 < n; ++i) {
-        if (std::abs(f[i] - f[i - 1]) <= gap) continue;
-        for (std::size_t k = 1; k <= 3 && i + k < n; ++k) {
-            const double a = f[i - 1], b = f[i + k];
-            const double high = std::max(a, b) + gap, low = std::min(a, b) - gap;
-            bool above = true, below = true;
-            for (std::size_t j = i; j < i + k; ++j) {
-                above = above && f[j] > high;
-                below = below && f[j] < low;
-            }
-            if (!above && !below) continue;
-            bool spike = true;
-            for (std::size_t j = i; j < i + k && spike; ++j)
-                spike = offMedian(j);
-            if (!spike) continue;
-            for (std::size_t j = i; j < i + k; ++j) {
-                f[j] = a + (b - a) * static_cast<double>(j - i + 1) / static_cast<double>(k + 1);
-                found.push_back(j);
-            }
-            i += k - 1;
-            break;
-        }
-    }
-    return found;
 }
 
 } // namespace anvil::curve

@@ -13,83 +13,7 @@ double median(std::vector<double> v) {
     return 0.5 * (*mid + *std::max_element(v.begin(), mid));
 }
 
-std::vector<double> slice(std::span<const double> f, std::size_t from, std::size_t to) {
-    // A median of some ten thousand samples is as good as one of a million.
-    const std::size_t stride = std::max<std::size_t>(1, (to - from) / 20000);
-    std::vector<double> out;
-    for (std::size_t i = from; i < to; i += stride)
-        out.push_back(f[i]);
-    return out;
-}
-
 } // namespace
-
-Baseline findBaseline(std::span<const double> f, double noise) {
-    const std::size_t n = f.size();
-    if (n < 5) return {};
-    double level = median(slice(f, 0, 5));
-    std::size_t end = 0;
-    for (int pass = 0; pass < 2; ++pass) {
-        std::size_t away = 0, i = 0;
-        for (; i < n && away < 3; ++i)
-            away = std::abs(f[i] - level) > 5 * noise ? away + 1 : 0;
-        end = away == 3 ? i - 3 : n;
-        if (end < 5) return {};
-        level = median(slice(f, 0, end));
-    }
-    return {level, end == n ? 0 : end};
-}
-
-bool flatTop(std::span<const double> f, double noise, double resolution) {
-    const double top = *std::max_element(f.begin(), f.end());
-    std::size_t best = 0, start = 0;
-    for (std::size_t i = 0; i < f.size();) {
-        std::size_t j = i;
-        while (j < f.size() && f[j] == top)
-            ++j;
-        if (j - i > best) {
-            best = j - i;
-            start = i;
-        }
-        i = j + 1;
-    }
-    if (best < 5) return false;
-    if (start < best) return true;
-    std::vector<double> index(best), before(f.begin() + static_cast<std::ptrdiff_t>(start - best),
-                                            f.begin() + static_cast<std::ptrdiff_t>(start));
-    for (std::size_t i = 0; i < best; ++i)
-        index[i] = static_cast<double>(i);
-    const auto line = fitLine(index, before, 0, best - 1);
-    const double middle = static_cast<double>(best) + 0.5 * static_cast<double>(best - 1);
-    return line.intercept + line.slope * middle - top > std::max({0.01 * top, 8 * resolution, 6 * noise});
-}
-
-std::optional<std::size_t> firstSlip(std::span<const double> f, std::size_t departure, std::size_t peak,
-                                     double noise, double resolution) {
-    if (peak <= departure) return std::nullopt;
-    const std::size_t m = std::max<std::size_t>(1, (peak - departure) / 1000);
-    double best = 0;
-    std::size_t bestAt = departure;
-    for (std::size_t i = departure; i < peak; i += m) {
-        const std::size_t end = std::min(i + m, peak);
-        double mean = 0;
-        for (std::size_t k = i; k < end; ++k)
-            mean += f[k];
-        mean /= static_cast<double>(end - i);
-        if (mean > best) {
-            best = mean;
-            bestAt = i;
-        } else if (best > 0.1 * f[peak] && best - mean > std::max({0.03 * best, 8 * noise, 2 * resolution})) {
-            const std::size_t from = bestAt >= departure + m ? bestAt - m : departure,
-                              to = std::min(bestAt + 2 * m, i);
-            const auto top =
-                std::max_element(f.begin() + static_cast<std::ptrdiff_t>(from),
-                                 f.begin() + static_cast<std::ptrdiff_t>(std::max(to, from + 1)));
-            return static_cast<std::size_t>(top - f.begin());
-        }
-    }
-    return std::nullopt;
-}
 
 std::optional<StraightPart> straightSteepPart(std::span<const double> x, std::span<const double> f,
                                               std::size_t departure, std::size_t end, double reference,
@@ -136,7 +60,7 @@ std::optional<StraightPart> straightSteepPart(std::span<const double> x, std::sp
     }
     if (!steepest) return StraightPart{bestFit, sums.index(bestA), sums.index(bestB), isStraight(bestFit)};
 
-    const double k0 = steepest->fit.slope, least = k0 - std::max(0.01 * k0, 3 * steepest->fit.standardError);
+    const double k0 = steepest->fit.slope, least = k0 - std::max(0.003 * k0, 3 * steepest->fit.standardError);
     const double step = 0.02 * reference;
     StraightPart grown = *steepest;
     const auto tryGrow = [&](std::size_t a, std::size_t b) {

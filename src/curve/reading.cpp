@@ -56,27 +56,48 @@ struct Reader {
         return m;
     }
 
+    bool reachesLimit(std::span<const double> rawForce, const std::vector<std::size_t>& spikes) const {
+        if (!(settings.rigLimit.value_or(0) > 0)) return false;
+        std::size_t s = 0;
+        for (std::size_t i = 0; i < rawForce.size(); ++i) {
+            if (s < spikes.size() && spikes[s] == i)
+                ++s;
+            else if (std::abs(rawForce[i]) >= 0.998 * *settings.rigLimit)
+                return true;
+        }
+        return false;
+    }
+
+    /// Whether the top is the piece's own, the rig's end, or somebody should look.
+    void judgeTop(std::span<const double> rawForce, const std::vector<std::size_t>& spikes) {
+        r.offScale = reachesLimit(rawForce, spikes);
+        if (r.offScale) return;
+        const std::size_t top = peakIndex(f);
+        if (flatTop(f, r.noise, r.resolution)) {
+            const double limit = settings.rigLimit.value_or(0), shown = std::abs(rawForce[top]);
+            r.offScale = !(limit > 0) || shown >= 0.9 * limit;
+            if (r.offScale)
+                r.warnings.push_back(
+                    "The top of the curve is flat: it was clipped somewhere in the chain, so "
+                    "the peak is \"at least\".");
+            else
+                r.warnings.push_back(
+                    fmt::format("The top of the curve is flat far below the rig's limit: it "
+                                "counts as a plateau, at {} of the limit. Look whether it is "
+                                "one.",
+                                percent(shown / limit)));
+        } else if (clippedUnderNoise(f, top, r.noise, r.resolution)) {
+            r.warnings.push_back("The top of the curve is flat within its noise, at the end of a steep rise: "
+                                 "was it clipped somewhere in the chain? Then the peak is \"at least\".");
+        }
+    }
+
     void findPeakAndScale(std::span<const double> rawForce, const std::vector<std::size_t>& spikes) {
-        std::size_t at = static_cast<std::size_t>(std::max_element(f.begin(), f.end()) - f.begin());
+        std::size_t at = peakIndex(f);
         const bool byHand = settings.peak && !settings.peak->none;
         if (byHand) at = nearest(t, settings.peak->time);
         r.peak = landmark(at, byHand);
-        if (settings.rigLimit && *settings.rigLimit > 0) {
-            const double limit = 0.998 * *settings.rigLimit;
-            std::size_t s = 0;
-            for (std::size_t i = 0; i < rawForce.size() && !r.offScale; ++i) {
-                if (s < spikes.size() && spikes[s] == i) {
-                    ++s;
-                    continue;
-                }
-                r.offScale = std::abs(rawForce[i]) >= limit;
-            }
-        }
-        if (!r.offScale && flatTop(f, r.noise, r.resolution)) {
-            r.offScale = true;
-            r.warnings.push_back("The top of the curve is flat: it was clipped somewhere in the chain, so "
-                                 "the peak is \"at least\".");
-        }
+        judgeTop(rawForce, spikes);
         if (const double shown = r.peak.force + r.baseline;
             settings.calibratedTo && *settings.calibratedTo > 0 && shown > *settings.calibratedTo) {
             r.guessed = true;
@@ -94,10 +115,16 @@ struct Reader {
                 percent(r.noise / r.peak.force), percent(peakPickingBias(f, at, r.noise) / r.peak.force)));
     }
 
+    /// Whether the displacement went back with the force between the peak and sample `i`.
+    bool letDown(std::size_t i) const {
+        if (x.empty()) return false;
+        return x[r.peak.index] - x[i] > 0.05 * (x[r.peak.index] - x[r.departure]);
+    }
+
     void findSlipAndBreak() {
         if (settings.firstSlip) {
             if (!settings.firstSlip->none) r.firstSlip = landmark(nearest(t, settings.firstSlip->time), true);
-        } else if (const auto slip = firstSlip(f, r.departure, r.peak.index, r.noise, r.resolution)) {
+        } else if (const auto slip = firstSlip(f, t, x, r.departure, r.peak.index, r.noise, r.resolution)) {
             r.firstSlip = landmark(*slip);
         }
         if (settings.breakPoint) {
@@ -106,11 +133,14 @@ struct Reader {
             return;
         }
         const double level = settings.breakShare * r.peak.force;
-        for (std::size_t i = r.peak.index + 1; i < f.size(); ++i)
-            if (f[i] < level) {
-                r.breakPoint = landmark(i);
-                break;
-            }
+        std::size_t i = r.peak.index + 1;
+        while (i < f.size() && f[i] >= level)
+            ++i;
+        if (i >= f.size()) return;
+        if (letDown(i))
+            r.notes.push_back("The piece was let down after the peak: it did not break.");
+        else
+            r.breakPoint = landmark(i);
     }
 
     void findStiffness() {
@@ -228,14 +258,16 @@ Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, 
     Cleaned c;
     c.force.assign(ordered.force.begin(), ordered.force.end());
     r.resolution = resolution(ordered.force);
-    r.noise = noise(ordered.force, r.resolution);
+    r.noise = noise(ordered.force, r.resolution, longestLag(ordered.time));
     c.spikes = removeSpikes(c.force, r.noise, r.resolution);
     r.spikes = c.spikes.size();
 
-    const auto zero = findBaseline(c.force, r.noise);
+    const auto zero = findBaseline(c.force, r.noise, r.resolution);
     r.departure = zero.end;
     if (zero.level) {
         r.baseline = *zero.level;
+        if (zero.setAgain)
+            r.notes.push_back("The zero was set again before the load came: the last one counts.");
     } else {
         r.warnings.push_back("The log starts under load: no zero could be read, so forces are as logged.");
         r.departure = 0;
@@ -275,6 +307,12 @@ Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, 
         reader.x = along;
         r.notes.push_back("Displacement was logged as negative and has been turned round.");
     }
+    if (const auto jump =
+            jumpUnderLoad(reader.f, r.departure, r.peak.index, sign * r.baseline, r.noise, r.resolution))
+        r.warnings.push_back(
+            fmt::format("The force jumps at {:.4g} s and goes on from there: was the zero set again "
+                        "under load? Then the peak is off by as much.",
+                        reader.t[*jump]));
     reader.findSlipAndBreak();
     reader.findStiffness();
     reader.measureFromToe();

@@ -408,79 +408,6 @@ Columns parseColumns(std::string_view text, const Layout& layout, unsigned threa
     return all;
 }
 
-std::vector<curve::Curve> splitAtZeroLoad(const curve::Curve& c) {
-    const std::size_t n = c.force.size();
-    if (n < 100) return {c};
-    // The level without load is the most common of the quiet ends; pulls are judged by their distance from
-    // it.
-    std::vector<double> head(c.force.begin(), c.force.begin() + 5);
-    std::nth_element(head.begin(), head.begin() + 2, head.end());
-    const double zero = head[2];
-    double top = 0;
-    for (std::size_t i = 0; i + 3 < n; ++i) {
-        double held = std::abs(c.force[i] - zero);
-        for (std::size_t k = 1; k < 4; ++k)
-            held = std::min(held, std::abs(c.force[i + k] - zero));
-        top = std::max(top, held);
-    }
-    struct Event {
-        std::size_t from, to;
-    };
-    std::vector<Event> pulls;
-    std::size_t lastHigh = 0;
-    bool inside = false;
-    for (std::size_t i = 0; i + 3 < n; ++i) {
-        double held = std::abs(c.force[i] - zero);
-        for (std::size_t k = 1; k < 4; ++k)
-            held = std::min(held, std::abs(c.force[i + k] - zero));
-        if (held > 0.3 * top) {
-            if (!inside) {
-                bool quiet = !pulls.empty();
-                std::size_t low = 0;
-                double since = 0;
-                for (std::size_t j = lastHigh; quiet && j < i; ++j)
-                    if (std::abs(c.force[j] - zero) < 0.04 * top) {
-                        ++low;
-                        since = since == 0 ? (c.time.empty() ? 1e9 : c.time[j]) : since;
-                    }
-                const double lasted = c.time.empty() ? 1e9 : c.time[i] - since;
-                if (!pulls.empty() && low >= 20 && lasted >= 1)
-                    pulls.push_back({i, i});
-                else if (pulls.empty())
-                    pulls.push_back({i, i});
-                inside = true;
-            }
-            pulls.back().to = i + 3;
-            lastHigh = i + 3;
-        } else if (std::abs(c.force[i] - zero) < 0.04 * top) {
-            inside = false;
-        }
-    }
-    if (pulls.size() < 2) return {c};
-    std::vector<curve::Curve> runs;
-    std::size_t from = 0;
-    for (std::size_t k = 0; k < pulls.size(); ++k) {
-        // Cut in the middle of the quiet stretch: the next pull keeps a zero, this one its tail.
-        std::size_t to = n;
-        if (k + 1 < pulls.size()) {
-            std::size_t lastQuiet = pulls[k + 1].from, firstQuiet = pulls[k].to;
-            while (firstQuiet < lastQuiet && std::abs(c.force[firstQuiet] - zero) >= 0.04 * top)
-                ++firstQuiet;
-            while (lastQuiet > firstQuiet && std::abs(c.force[lastQuiet - 1] - zero) >= 0.04 * top)
-                --lastQuiet;
-            to = firstQuiet + (lastQuiet - firstQuiet) / 2;
-        }
-        const auto part = [&](const std::vector<double>& v) {
-            return v.empty() ? v
-                             : std::vector<double>(v.begin() + static_cast<std::ptrdiff_t>(from),
-                                                   v.begin() + static_cast<std::ptrdiff_t>(to));
-        };
-        runs.push_back({part(c.time), part(c.force), part(c.displacement)});
-        from = to;
-    }
-    return runs;
-}
-
 Expected<Log> readLog(std::string_view bytes, const Hints& hints, unsigned threads) {
     Text text;
     if (auto ok = decode(bytes, text); !ok) return tl::unexpected(ok.error());
@@ -572,8 +499,8 @@ Expected<Log> readLog(std::string_view bytes, const Hints& hints, unsigned threa
                 log.runs.push_back({"", std::move(part)});
                 continue;
             }
-            auto pulls = splitAtZeroLoad(part);
-            if (pulls.size() == 1) {
+            auto pulls = curve::splitAtPulls(part);
+            if (pulls.empty()) {
                 log.runs.push_back({"", std::move(part)});
                 continue;
             }

@@ -44,27 +44,44 @@ struct Ordered {
     Curve storage;
 };
 
-/// Puts the clock in order: drops non-finite samples and identical rows, sorts stamps displaced by up to ten
-/// places, ends the run at a larger step back, spreads equal stamps evenly up to the next one. `storage`
-/// keeps what had to be copied, so the result must not outlive `raw`. A curve without a clock is numbered 0,
-/// 1, 2 … s.
+/// Puts the clock in order: drops non-finite samples, sorts stamps displaced by up to ten places, ends the
+/// run at a larger step back, spreads equal stamps evenly up to the next one. Identical rows are dropped as
+/// repeats only where fewer than 2 % of the rows share a stamp: under whole-second stamps they are readings.
+/// `storage` keeps what had to be copied, so the result must not outlive `raw`. A curve without a clock is
+/// numbered 0, 1, 2 … s.
 Ordered order(const Curve& raw);
 
 /// Splits at every step back in time of more than ten places; a curve without a clock is one run.
 std::vector<Curve> splitAtClockResets(const Curve& raw);
 
-/// Resolution q of a quantised signal in N: the smallest non-zero step between successive samples if at least
-/// 5 % of the steps between 10 and 90 % of the peak are zero, else 0.
+/// The pulls of a log that goes on over several pieces under one clock: a new one begins where the load broke
+/// off and came again, or where the displacement went back, unloaded, before the next rise. A piece that is
+/// let down gradually and loaded again stays one run (bedding-in, proof load, cycles). The cuts lie in the
+/// middle of the stretch without load. Where there is one pull the result is empty, and nothing is copied.
+std::vector<Curve> splitAtPulls(const Curve& raw);
+
+/// The part of a curve from sample `from` up to but without sample `to`, all its channels.
+Curve part(const Curve& curve, std::size_t from, std::size_t to);
+
+/// Resolution q of a quantised signal in N: the smallest gap between distinct recorded values if at least 5 %
+/// of the samples repeat another's value and the gaps are whole multiples of it, else 0. The even step of a
+/// ramp between still ends is no resolution. From at most 65 536 evenly strided samples.
 double resolution(std::span<const double> force);
 
 /// Standard deviation of the noise in N: the greater of q/√12 and a robust estimate from second differences
-/// at lags 1 … 16 (1.4826 · median |F[i+2L] − 2F[i+L] + F[i]| / √6), which a straight ramp does not inflate.
-double noise(std::span<const double> force, double resolution);
+/// at lags 1, 2, 4 … up to `longestLag` samples, none beyond a 400th of the signal
+/// (1.4826 · median |F[i+2L] − 2F[i+L] + F[i]| / √6), which a straight ramp does not inflate. Mains hum needs
+/// lags of 20 ms.
+double noise(std::span<const double> force, double resolution, std::size_t longestLag = 16);
 
-/// Replaces spikes of up to three samples by a straight line, in place, and returns how many samples that
-/// were. A spike lies beyond both neighbours on one side by more than max(6 noise, 3q) and off the 11-sample
-/// median by more than max(6 · 1.4826 · MAD, 6 noise, 3q); the drop at a break and real peaks of four samples
-/// survive.
+/// 20 ms in samples of this clock, at least 16: the longest lag at which noise is looked for.
+std::size_t longestLag(std::span<const double> time);
+
+/// Replaces spikes of up to three samples by a straight line, in place, and returns which samples those
+/// were. A spike lies beyond both neighbours on one side by more than max(6 noise, 3q), off the 11-sample
+/// median by more than max(6 · 1.4826 · MAD, 6 noise, 3q), and off both the line through the five samples
+/// before it and the one through the five after, which agree: the signal comes back to where it was heading.
+/// The drop at a break, a peak before it however fast the log, and real peaks of four samples survive.
 std::vector<std::size_t> removeSpikes(std::span<double> force, double noise, double resolution);
 
 } // namespace anvil::curve

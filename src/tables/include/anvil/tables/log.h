@@ -96,8 +96,4 @@ struct Columns {
 };
 Columns parseColumns(std::string_view text, const Layout& layout, unsigned threads);
 
-/// Cuts a log at its zero-load gaps: stretches of at least 20 samples and 1 s near zero between pulls of at
-/// least 30 % of the greatest.
-std::vector<curve::Curve> splitAtZeroLoad(const curve::Curve& curve);
-
 } // namespace anvil::tables

@@ -1,0 +1,154 @@
+#include <anvil/curve/curve.h>
+
+#include <algorithm>
+#include <cmath>
+#include <optional>
+
+namespace anvil::curve {
+namespace {
+
+/// Shares of the greatest load in the log: a pull rises above the first, between two it stays under the
+/// second.
+constexpr double loadedShare = 0.3, quietShare = 0.04;
+/// So long, at least, it must stay there.
+constexpr double quietSeconds = 1;
+constexpr std::size_t quietSamples = 5, quietSamplesWithoutClock = 20;
+/// The way down over the way up between 10 and 40 % of a pull's own greatest load: below, it broke off.
+constexpr double brokeOffRatio = 0.25;
+/// Share of a pull's travel by which the displacement goes back, unloaded, before another piece.
+constexpr double wentBackShare = 0.5;
+
+/// Loads as distances from the level without load.
+std::vector<double> loadsOf(const Curve& c) {
+    std::vector<double> head(c.force.begin(), c.force.begin() + 5), loads(c.force.size());
+    std::nth_element(head.begin(), head.begin() + 2, head.end());
+    for (std::size_t i = 0; i < loads.size(); ++i)
+        loads[i] = std::abs(c.force[i] - head[2]);
+    return loads;
+}
+
+/// The same, each held for four samples: blind to short spikes.
+std::vector<double> heldLoads(std::vector<double> held) {
+    for (std::size_t i = 0; i + 3 < held.size(); ++i)
+        held[i] = std::min(std::min(held[i], held[i + 1]), std::min(held[i + 2], held[i + 3]));
+    return held;
+}
+
+/// From the first to the last loaded sample of one rise and fall.
+struct Hump {
+    std::size_t first = 0, last = 0;
+};
+
+std::vector<Hump> humpsOf(const std::vector<double>& load, double top) {
+    std::vector<Hump> humps;
+    bool inside = false;
+    for (std::size_t i = 0; i < load.size(); ++i) {
+        if (load[i] > loadedShare * top) {
+            if (!inside) humps.push_back({i, i});
+            humps.back().last = i;
+            inside = true;
+        } else if (load[i] < quietShare * top) {
+            inside = false;
+        }
+    }
+    return humps;
+}
+
+/// The stretch without load between two humps, or nothing where it is too short.
+std::optional<Hump> quietBetween(const Curve& c, const std::vector<double>& load, double top, const Hump& a,
+                                 const Hump& b) {
+    std::size_t first = a.last, last = b.first, quiet = 0;
+    while (first < b.first && load[first] >= quietShare * top)
+        ++first;
+    while (last > first && load[last - 1] >= quietShare * top)
+        --last;
+    for (std::size_t i = first; i < last; ++i)
+        quiet += load[i] < quietShare * top;
+    if (quiet < (c.time.empty() ? quietSamplesWithoutClock : quietSamples)) return {};
+    if (!c.time.empty() && c.time[last - 1] - c.time[first] < quietSeconds) return {};
+    return Hump{first, last};
+}
+
+/// Whether the piece of this hump let go, or was let down.
+bool brokeOff(const Curve& c, const std::vector<double>& load, const Hump& hump, std::size_t quiet) {
+    const auto begin = load.begin() + static_cast<std::ptrdiff_t>(hump.first);
+    const auto end = load.begin() + static_cast<std::ptrdiff_t>(hump.last + 1);
+    const double own = *std::max_element(begin, end), high = 0.4 * own, low = 0.1 * own;
+    std::size_t highDown = hump.last;
+    while (highDown > hump.first && load[highDown] < high)
+        --highDown;
+    std::size_t lowDown = highDown;
+    while (lowDown < quiet && load[lowDown] >= low)
+        ++lowDown;
+    std::size_t highUp = hump.first;
+    while (highUp < highDown && load[highUp] < high)
+        ++highUp;
+    std::size_t lowUp = highUp;
+    while (lowUp > 0 && load[lowUp] >= low)
+        --lowUp;
+    if (!c.displacement.empty()) {
+        const auto& x = c.displacement;
+        const double up = x[highUp] - x[lowUp], down = x[lowDown] - x[highDown];
+        if (up != 0 && down / up < -0.05) return false; // it sprang back as it was let down
+    }
+    const auto lasted = [&](std::size_t from, std::size_t to) {
+        return c.time.empty() ? static_cast<double>(to - from) : c.time[to] - c.time[from];
+    };
+    return lasted(highDown, lowDown) < brokeOffRatio * lasted(lowUp, highUp);
+}
+
+/// Whether the displacement went back over the stretch without load by much of what the hump had travelled.
+bool wentBack(const Curve& c, const Hump& hump, const Hump& quiet) {
+    if (c.displacement.empty()) return false;
+    const auto& x = c.displacement;
+    const auto [least, most] = std::minmax_element(x.begin() + static_cast<std::ptrdiff_t>(hump.first),
+                                                   x.begin() + static_cast<std::ptrdiff_t>(hump.last + 1));
+    const double direction = x[hump.last] >= x[hump.first] ? 1 : -1;
+    double farthest = direction * x[quiet.first], back = 0;
+    for (std::size_t i = quiet.first; i < quiet.last; ++i) {
+        farthest = std::max(farthest, direction * x[i]);
+        back = std::max(back, farthest - direction * x[i]);
+    }
+    return back > wentBackShare * (*most - *least) && back > 0;
+}
+
+} // namespace
+
+Curve part(const Curve& c, std::size_t from, std::size_t to) {
+    const auto cut = [&](const std::vector<double>& v) {
+        if (v.empty()) return v;
+        return std::vector<double>(v.begin() + static_cast<std::ptrdiff_t>(from),
+                                   v.begin() + static_cast<std::ptrdiff_t>(to));
+    };
+    Curve out{cut(c.time), cut(c.force), cut(c.displacement), {}, c.load, c.travel};
+    for (const auto& other : c.others)
+        out.others.push_back({other.name, other.unit, cut(other.values)});
+    return out;
+}
+
+std::vector<Curve> splitAtPulls(const Curve& c) {
+    const std::size_t n = c.force.size();
+    if (n < 100) return {};
+    const auto load = loadsOf(c), held = heldLoads(load);
+    const double top = *std::max_element(held.begin(), held.end() - 3);
+    const auto humps = humpsOf(held, top);
+    std::vector<std::size_t> cuts{0};
+    Hump pull = humps.empty() ? Hump{} : humps.front();
+    for (std::size_t k = 1; k < humps.size(); ++k) {
+        const auto quiet = quietBetween(c, load, top, pull, humps[k]);
+        if (quiet && (brokeOff(c, load, pull, quiet->first) || wentBack(c, pull, *quiet))) {
+            cuts.push_back(quiet->first + (quiet->last - quiet->first) / 2);
+            pull = humps[k];
+        } else {
+            pull.last = humps[k].last; // a cycle: the next fall decides for the whole
+        }
+    }
+    if (cuts.size() < 2) return {};
+    cuts.push_back(n);
+    std::vector<Curve> pulls;
+    for (std::size_t k = 0; k + 1 < cuts.size(); ++k)
+        pulls.push_back(part(c, cuts[k], cuts[k + 1]));
+    return pulls;
+}
+
+} // namespace anvil::curve
