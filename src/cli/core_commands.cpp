@@ -90,6 +90,7 @@ Json landmark(const std::optional<curve::Landmark>& m) { return m ? landmark(*m)
 
 struct ReadOptions {
     std::string file, time, force, displacement, forceUnit, displacementUnit, timeUnit, rigLimit;
+    std::size_t run = 1; ///< which of the file's runs, from 1
 };
 
 Expected<Output> read(const ReadOptions& o) {
@@ -115,7 +116,10 @@ Expected<Output> read(const ReadOptions& o) {
     if (!bytes) return tl::unexpected(bytes.error());
     const auto log = tables::readLog(*bytes, hints);
     if (!log) return fail(o.file + ": " + log.error().message);
-    auto reading = curve::read(log->runs.front().curve, settings);
+    if (o.run < 1 || o.run > log->runs.size())
+        return fail(
+            fmt::format("{}: there is no run {}: the file holds {}.", o.file, o.run, log->runs.size()));
+    auto reading = curve::read(log->runs[o.run - 1].curve, settings);
     if (!reading) return fail(o.file + ": " + reading.error().message);
     std::vector<std::string> warnings;
     if (!log->forceUnitKnown) warnings.emplace_back("The file names no force unit: newtons are assumed.");
@@ -124,7 +128,8 @@ Expected<Output> read(const ReadOptions& o) {
     if (log->layout.decimalUnsure)
         warnings.emplace_back("Every comma is followed by three digits: it is taken as the decimal mark.");
     if (log->runs.size() > 1)
-        warnings.push_back(fmt::format("The file holds {} runs; the first is read.", log->runs.size()));
+        warnings.push_back(fmt::format("The file holds {} runs: run {} is read, --run N chooses another.",
+                                       log->runs.size(), o.run));
     warnings.insert(warnings.end(), log->notes.begin(), log->notes.end());
     for (const auto& p : log->problems)
         warnings.push_back(fmt::format("Line {} {}: left out.", p.line, p.reason));
@@ -233,6 +238,7 @@ void addCoreCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>& 
     r->add_option("--force-unit", options.forceUnit);
     r->add_option("--time-unit", options.timeUnit);
     r->add_option("--displacement-unit", options.displacementUnit);
+    r->add_option("--run", options.run, "which of the file's runs to read, counted from 1");
     r->add_option("--rig-limit", options.rigLimit, "what the rig can show, such as \"5 kN\"");
     commands.emplace_back(r, [] { return read(options); });
 

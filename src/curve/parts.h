@@ -34,6 +34,10 @@ bool flatTop(std::span<const double> force, double noise, double resolution);
 /// noise was added.
 bool clippedUnderNoise(std::span<const double> force, std::size_t peak, double noise, double resolution);
 
+/// Whether the displacement `x` stood still while the force stayed at its top: the piece was held there.
+bool stoodStill(std::span<const double> x, std::span<const double> force, std::size_t departure,
+                std::size_t peak, double noise);
+
 /// First local maximum before the peak, above 10 % of it, followed by a fall of more than max(3 % of it, 1 %
 /// of the peak, 8 noise, 2q) while the displacement `x` (or empty) goes on. Without displacement a fall that
 /// lasts longer than a tenth of the time since departure is none: the piece was let down, or relaxed.

@@ -97,19 +97,20 @@ bool brokeOff(const Curve& c, const std::vector<double>& load, const Hump& hump,
     return lasted(highDown, lowDown) < brokeOffRatio * lasted(lowUp, highUp);
 }
 
-/// Whether the displacement went back over the stretch without load by much of what the hump had travelled.
-bool wentBack(const Curve& c, const Hump& hump, const Hump& quiet) {
+/// Whether the displacement went back over the stretch without load by much of what the pull, that began at
+/// sample `begin`, had travelled.
+bool wentBack(const Curve& c, std::size_t begin, const Hump& pull, const Hump& quiet) {
     if (c.displacement.empty()) return false;
     const auto& x = c.displacement;
-    const auto [least, most] = std::minmax_element(x.begin() + static_cast<std::ptrdiff_t>(hump.first),
-                                                   x.begin() + static_cast<std::ptrdiff_t>(hump.last + 1));
-    const double direction = x[hump.last] >= x[hump.first] ? 1 : -1;
-    double farthest = direction * x[quiet.first], back = 0;
+    const double direction = x[pull.last] >= x[begin] ? 1 : -1;
+    double travel = 0, farthest = direction * x[quiet.first], back = 0;
+    for (std::size_t i = begin; i <= pull.last; ++i)
+        travel = std::max(travel, direction * (x[i] - x[begin]));
     for (std::size_t i = quiet.first; i < quiet.last; ++i) {
         farthest = std::max(farthest, direction * x[i]);
         back = std::max(back, farthest - direction * x[i]);
     }
-    return back > wentBackShare * (*most - *least) && back > 0;
+    return back > wentBackShare * travel && back > 0;
 }
 
 } // namespace
@@ -136,7 +137,7 @@ std::vector<Curve> splitAtPulls(const Curve& c) {
     Hump pull = humps.empty() ? Hump{} : humps.front();
     for (std::size_t k = 1; k < humps.size(); ++k) {
         const auto quiet = quietBetween(c, load, top, pull, humps[k]);
-        if (quiet && (brokeOff(c, load, pull, quiet->first) || wentBack(c, pull, *quiet))) {
+        if (quiet && (brokeOff(c, load, pull, quiet->first) || wentBack(c, cuts.back(), pull, *quiet))) {
             cuts.push_back(quiet->first + (quiet->last - quiet->first) / 2);
             pull = humps[k];
         } else {

@@ -47,7 +47,8 @@ namespace {
 struct Reader {
     const ReadingSettings& settings;
     Reading r;
-    std::span<const double> t, f, x; ///< x: displacement along the pull, or empty
+    std::span<const double> t, f, x;   ///< x: displacement along the pull, or empty
+    std::optional<std::size_t> jump{}; ///< sample before which the level jumped under load
 
     std::span<const double> abscissa() const { return x.empty() ? t : x; }
 
@@ -73,6 +74,7 @@ struct Reader {
         r.offScale = reachesLimit(rawForce, spikes);
         if (r.offScale) return;
         const std::size_t top = peakIndex(f);
+        if (stoodStill(x, f, r.departure, top, r.noise)) return; // held there, on purpose
         if (flatTop(f, r.noise, r.resolution)) {
             const double limit = settings.rigLimit.value_or(0), shown = std::abs(rawForce[top]);
             r.offScale = !(limit > 0) || shown >= 0.9 * limit;
@@ -115,6 +117,15 @@ struct Reader {
                 percent(r.noise / r.peak.force), percent(peakPickingBias(f, at, r.noise) / r.peak.force)));
     }
 
+    void findJump(double baseline) {
+        jump = jumpUnderLoad(f, r.departure, r.peak.index, baseline, r.noise, r.resolution);
+        if (jump)
+            r.warnings.push_back(
+                fmt::format("The force jumps at {:.4g} s and goes on from there: was the zero set "
+                            "again under load? Then the peak is off by as much.",
+                            t[*jump]));
+    }
+
     /// Whether the displacement went back with the force between the peak and sample `i`.
     bool letDown(std::size_t i) const {
         if (x.empty()) return false;
@@ -124,7 +135,8 @@ struct Reader {
     void findSlipAndBreak() {
         if (settings.firstSlip) {
             if (!settings.firstSlip->none) r.firstSlip = landmark(nearest(t, settings.firstSlip->time), true);
-        } else if (const auto slip = firstSlip(f, t, x, r.departure, r.peak.index, r.noise, r.resolution)) {
+        } else if (const auto slip = firstSlip(f, t, x, r.departure, r.peak.index, r.noise, r.resolution);
+                   slip && !(jump && *slip < *jump && *jump - *slip <= 2)) {
             r.firstSlip = landmark(*slip);
         }
         if (settings.breakPoint) {
@@ -307,12 +319,7 @@ Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, 
         reader.x = along;
         r.notes.push_back("Displacement was logged as negative and has been turned round.");
     }
-    if (const auto jump =
-            jumpUnderLoad(reader.f, r.departure, r.peak.index, sign * r.baseline, r.noise, r.resolution))
-        r.warnings.push_back(
-            fmt::format("The force jumps at {:.4g} s and goes on from there: was the zero set again "
-                        "under load? Then the peak is off by as much.",
-                        reader.t[*jump]));
+    reader.findJump(sign * r.baseline);
     reader.findSlipAndBreak();
     reader.findStiffness();
     reader.measureFromToe();

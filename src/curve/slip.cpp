@@ -6,7 +6,7 @@
 namespace anvil::curve {
 namespace {
 
-/// Without displacement: a fall that lasts longer than this share of the time since departure is no slip.
+/// Without displacement: a fall that lasts longer than this share of the time it rose before is no slip.
 constexpr double longestFallShare = 0.1;
 /// With it: below this share of the pace before the fall the piece stands still.
 constexpr double standingShare = 0.1;
@@ -57,7 +57,7 @@ std::optional<std::size_t> firstSlip(std::span<const double> f, std::span<const 
     const auto least = [&](double top) {
         return std::max({0.03 * top, 0.01 * f[peak], 8 * noise, 2 * resolution});
     };
-    std::size_t top = 0;
+    std::size_t top = 0, rising = 0; ///< since the departure, or since it was last let down
     for (std::size_t b = 0; b < blocks; ++b) {
         if (mean[b] >= mean[top]) top = b;
         if (mean[top] <= 0.1 * f[peak] || mean[top] - mean[b] <= least(mean[top])) continue;
@@ -73,9 +73,9 @@ std::optional<std::size_t> firstSlip(std::span<const double> f, std::span<const 
                                                       f.begin() + static_cast<std::ptrdiff_t>(to)) -
                                      f.begin());
         const auto way = x.empty() ? Way::unknown : wayOver(x, t, departure, at, begin(trough));
-        const bool quick = t[begin(trough)] - t[at] <= longestFallShare * (t[at] - t[departure]);
+        const bool quick = t[begin(trough)] - t[at] <= longestFallShare * (t[at] - t[begin(rising)]);
         if (way == Way::on || (way == Way::unknown && quick)) return at;
-        b = top = trough; // let down, or left standing: what comes after is looked at afresh
+        b = top = rising = trough; // let down, or left standing: what comes after is looked at afresh
     }
     return std::nullopt;
 }

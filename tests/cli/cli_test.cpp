@@ -239,7 +239,7 @@ TEST_F(Cli, WordsForPeopleNameUnitsAndSayHowSure) {
     EXPECT_TRUE(line("Peak").endsWith(" N"));
     EXPECT_TRUE(line("Stiffness").endsWith(" N/mm"));
     EXPECT_TRUE(line("Energy to peak").endsWith(" J"));
-    EXPECT_TRUE(text.contains("The file holds 3 runs; the first is read."));
+    EXPECT_TRUE(text.contains("The file holds 3 runs: run 1 is read, --run N chooses another."));
     EXPECT_EQ(run({"replicates", "--cv", "12", "--difference", "15"}, false).out, "12 of each\n");
 }
 

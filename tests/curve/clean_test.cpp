@@ -163,4 +163,57 @@ TEST(Spikes, DownwardSpikesAndSpikesNearTheEnds) {
     EXPECT_TRUE(removeSpikes(f, 1, 0).empty());
 }
 
+TEST(Spikes, FiveSamplesUpAndGoneIsAPull) {
+    for (const std::size_t samples : {4U, 5U, 7U, 12U}) {
+        std::vector<double> f(100, 3.0);
+        for (std::size_t i = 0; i < samples; ++i)
+            f[50 + i] = 3 + 1000.0 * static_cast<double>(i + 1) / static_cast<double>(samples);
+        const auto before = f;
+        EXPECT_TRUE(removeSpikes(f, 1, 0).empty()) << samples;
+        EXPECT_EQ(f, before) << samples;
+    }
+}
+
+TEST(Spikes, TheLongestIsTriedFirstAndNeighboursDoNotHideEachOther) {
+    std::vector<double> f(100, 10.0), flat = f;
+    f[40] = f[41] = f[42] = 800; // one event of three, not three of one
+    f[45] = -600;
+    EXPECT_EQ(removeSpikes(f, 1, 0), (std::vector<std::size_t>{40, 41, 42, 45}));
+    EXPECT_EQ(f, flat);
+}
+
+TEST(Spikes, AStepIsNone) { // the signal does not come back
+    std::vector<double> f(100, 10.0);
+    for (std::size_t i = 50; i < 100; ++i)
+        f[i] = 500;
+    const auto before = f;
+    EXPECT_TRUE(removeSpikes(f, 1, 0).empty());
+    EXPECT_EQ(f, before);
+}
+
+TEST(Resolution, AScaleThatHoldsStillBetweenLargeSteps) { // 1 N steps at ten readings a second
+    std::vector<double> f;
+    for (int i = 0; i < 40; ++i)
+        f.push_back(std::round(0.4 * (i % 3)));
+    for (int i = 0; i < 30; ++i)
+        f.push_back(std::round(17.3 * i));
+    for (int i = 0; i < 30; ++i)
+        f.push_back(500 + (i % 4 == 0));
+    EXPECT_EQ(resolution(f), 1);
+    for (auto& v : f)
+        v = v * 9.80665; // the same in kilograms-force
+    EXPECT_NEAR(resolution(f), 9.80665, 1e-9);
+}
+
+TEST(Noise, HumAtAHighRateIsNoise) {
+    std::vector<double> f, time;
+    for (int i = 0; i < 170000; ++i) {
+        time.push_back(i / 20000.0);
+        f.push_back(0.05 * i + 4 * std::sin(2 * 3.14159265358979 * 50 * i / 20000));
+    }
+    EXPECT_EQ(longestLag(time), 400U);
+    EXPECT_LT(noise(f, 0), 0.1) << "between near samples it does not show";
+    EXPECT_GT(noise(f, 0, longestLag(time)), 4 / std::sqrt(2.0));
+}
+
 } // namespace
