@@ -89,12 +89,16 @@ Json landmark(const curve::Landmark& m) {
 Json landmark(const std::optional<curve::Landmark>& m) { return m ? landmark(*m) : Json(nullptr); }
 
 struct ReadOptions {
-    std::string file, time, force, displacement, forceUnit, displacementUnit, timeUnit, rigLimit;
+    std::string file, time, force, displacement, sheet, forceUnit, displacementUnit, timeUnit, rigLimit;
     std::size_t run = 1; ///< which of the file's runs, from 1
 };
 
 Expected<Output> read(const ReadOptions& o) {
-    tables::Hints hints{o.time, o.force, o.displacement, nullptr, nullptr, nullptr};
+    tables::Hints hints;
+    hints.time = o.time;
+    hints.force = o.force;
+    hints.displacement = o.displacement;
+    hints.sheet = o.sheet;
     for (const auto& [text, dimension, target] :
          {std::tuple{&o.forceUnit, Dimension::force, &hints.forceUnit},
           std::tuple{&o.timeUnit, Dimension::time, &hints.timeUnit},
@@ -235,6 +239,7 @@ void addCoreCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>& 
     r->add_option("--time", options.time, "column of the time, by heading or number");
     r->add_option("--force", options.force, "column of the force");
     r->add_option("--displacement", options.displacement, "column of the displacement");
+    r->add_option("--sheet", options.sheet, "sheet of a spreadsheet, by name or number");
     r->add_option("--force-unit", options.forceUnit);
     r->add_option("--time-unit", options.timeUnit);
     r->add_option("--displacement-unit", options.displacementUnit);

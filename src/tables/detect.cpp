@@ -225,7 +225,14 @@ Expected<void> assignByHeadings(Layout& layout, const std::vector<Heading>& head
     }
     for (std::size_t i = 0; i < headings.size(); ++i) {
         const auto role = headings[i].role;
-        if (role == Role::ignore || role == Role::force || (role != Role::run && layout.find(role))) continue;
+        if (role == Role::ignore || role == Role::force) continue;
+        if (const auto taken = layout.find(role); taken && role != Role::run) {
+            // Elapsed seconds beside a stamp of whole ones are the better clock.
+            const bool better = role == Role::time && layout.columns[*taken].clock &&
+                                !layout.columns[i].clock && headings[i].unit && !headings[*taken].unit;
+            if (!better) continue;
+            layout.columns[*taken].role = Role::ignore;
+        }
         layout.columns[i].role = role;
     }
     for (std::size_t i = 0; i < headings.size(); ++i) // words beside the numbers tell the runs apart

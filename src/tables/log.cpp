@@ -1,5 +1,7 @@
 #include <anvil/tables/log.h>
 
+#include "documents.h"
+#include "forms.h"
 #include "headings.h"
 #include "labelled.h"
 #include "numbers.h"
@@ -408,21 +410,50 @@ Columns parseColumns(std::string_view text, const Layout& layout, unsigned threa
     return all;
 }
 
-Expected<Log> readLog(std::string_view bytes, const Hints& hints, unsigned threads) {
-    Text text;
-    if (auto ok = decode(bytes, text); !ok) return tl::unexpected(ok.error());
-    auto layout = detect(text.view, hints);
-    Columns columns;
-    if (layout) columns = parseColumns(text.view, *layout, threads);
-    if (columns.force.size() < 3 && hints.force.empty())
-        if (auto table = fromLabelled(text.view)) { // lines that say what they measure
-            text.storage = std::move(*table);
-            text.view = text.storage;
-            layout = detect(text.view, hints);
-            if (layout) columns = parseColumns(text.view, *layout, threads);
-            for (auto& p : columns.problems)
-                --p.line; // its heading is ours
+namespace {
+
+/// What a text says once it is laid out in columns, and how many lines of it are not the file's own.
+struct Laid {
+    Expected<Layout> layout = fail("");
+    Columns columns{};
+    bool enough() const { return layout && columns.force.size() >= 3; }
+};
+
+Laid lay(std::string_view text, const Hints& hints, unsigned threads) {
+    Laid out;
+    out.layout = detect(text, hints);
+    if (out.layout) out.columns = parseColumns(text, *out.layout, threads);
+    return out;
+}
+
+/// The text as it is or, where nothing can be read so, in the form in which it can; `text` is what was read.
+Laid layInAnyForm(Text& text, const Hints& hints, unsigned threads) {
+    auto plain = lay(text.view, hints, threads);
+    if (plain.enough()) return plain;
+    using Form = std::optional<std::string> (*)(std::string_view);
+    bool recognised = false;
+    for (const Form form :
+         {&fromJson, &fromTuples, &fromOtherHeading, &fromLong, &fromTransposed, &fromPairs, &fromLabelled}) {
+        auto made = form(text.view);
+        if (!made) continue;
+        auto laid = lay(*made, hints, threads);
+        if (!laid.enough()) {
+            if (!recognised && !plain.layout) plain.layout = std::move(laid.layout);
+            recognised = true;
+            continue;
         }
+        if (form == &fromLabelled) // its heading is ours
+            for (auto& p : laid.columns.problems)
+                --p.line;
+        text.storage = std::move(*made);
+        text.view = text.storage;
+        return laid;
+    }
+    return plain;
+}
+
+Expected<Log> readText(Text& text, const Hints& hints, unsigned threads) {
+    auto [layout, columns] = layInAnyForm(text, hints, threads);
     if (!layout) return tl::unexpected(layout.error());
     Log log;
     log.layout = *layout;
@@ -514,6 +545,88 @@ Expected<Log> readLog(std::string_view bytes, const Hints& hints, unsigned threa
             log.runs[i].label = log.runs.size() == 1 ? "" : fmt::format("{}", i + 1);
     if (log.runs.empty()) return fail("no run in it has three rows of numbers");
     return log;
+}
+
+std::string names(const std::vector<Sheet>& sheets) {
+    std::string out;
+    for (const auto& s : sheets)
+        out += (out.empty() ? "" : ", ") + fmt::format("\"{}\"", shortened(s.name, 60));
+    return out;
+}
+
+Expected<Log> readSheet(const Sheet& sheet, const std::string& kind, const Hints& hints, unsigned threads) {
+    Text text;
+    text.view = sheet.text;
+    text.encoding = kind;
+    auto log = readText(text, hints, threads);
+    if (log) log->sheet = sheet.name;
+    return log;
+}
+
+/// Whether two logs have the same columns for the same things.
+bool sameColumns(const Layout& a, const Layout& b) {
+    return std::equal(a.columns.begin(), a.columns.end(), b.columns.begin(), b.columns.end(),
+                      [](const Column& x, const Column& y) {
+                          return x.header == y.header && x.role == y.role && x.unit == y.unit;
+                      });
+}
+
+/// The sheet that is asked for, the only one that holds a curve, or all of them where they are alike: a run
+/// each.
+Expected<Log> readDocument(const Document& doc, const Hints& hints, unsigned threads) {
+    if (!hints.sheet.empty()) {
+        for (std::size_t i = 0; i < doc.sheets.size(); ++i)
+            if (lowered(doc.sheets[i].name) == lowered(hints.sheet) ||
+                fmt::format("{}", i + 1) == hints.sheet)
+                return readSheet(doc.sheets[i], doc.kind, hints, threads);
+        return fail(
+            fmt::format("there is no sheet \"{}\"; the sheets are {}", hints.sheet, names(doc.sheets)));
+    }
+    std::vector<Log> read;
+    std::vector<Sheet> with, without;
+    Expected<Log> first = fail("");
+    for (const auto& sheet : doc.sheets) {
+        auto log = readSheet(sheet, doc.kind, hints, threads);
+        if (&sheet == &doc.sheets.front()) first = log;
+        (log ? with : without).push_back({sheet.name, ""});
+        if (log) read.push_back(std::move(*log));
+    }
+    if (read.empty()) return first;
+    auto& all = read.front();
+    if (read.size() > 1) {
+        for (const auto& other : read)
+            if (!sameColumns(all.layout, other.layout))
+                return fail(
+                    fmt::format("several of its sheets could be meant ({}): {}", names(with), asksForSheet));
+        all.sheet.clear();
+        for (std::size_t k = 0; k < read.size(); ++k) {
+            for (auto& run : read[k].runs) {
+                run.label = with[k].name + (run.label.empty() ? "" : " " + run.label);
+                if (k > 0) all.runs.push_back(std::move(run));
+            }
+            if (k == 0) continue;
+            all.rowsLeftOut += read[k].rowsLeftOut;
+            for (auto& p : read[k].problems)
+                if (all.problems.size() < mostProblems) all.problems.push_back(std::move(p));
+        }
+        all.notes.push_back(fmt::format("Its sheets {} are runs of their own.", names(with)));
+    }
+    if (!without.empty()) all.notes.push_back(fmt::format("Nothing was read from {}.", names(without)));
+    return std::move(all);
+}
+
+} // namespace
+
+Expected<Log> readLog(std::string_view bytes, const Hints& hints, unsigned threads) {
+    const auto loose = unpacked(bytes);
+    if (!loose) return tl::unexpected(loose.error());
+    if (*loose) bytes = **loose;
+    const auto document = openDocument(bytes);
+    if (!document) return tl::unexpected(document.error());
+    if (*document) return readDocument(**document, hints, threads);
+    Text text;
+    if (auto ok = decode(bytes, text); !ok) return tl::unexpected(ok.error());
+    return readText(text, hints, threads);
 }
 
 } // namespace anvil::tables

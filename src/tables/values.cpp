@@ -1,5 +1,6 @@
 #include <anvil/tables/values.h>
 
+#include "documents.h"
 #include "headings.h"
 #include <algorithm>
 #include <cctype>
@@ -119,9 +120,9 @@ bool placeByName(Places& p, std::size_t i, const std::string& header, std::strin
 
 } // namespace
 
-Expected<ValueTable> readValues(std::string_view bytes) {
-    Text text;
-    if (auto ok = decode(bytes, text); !ok) return tl::unexpected(ok.error());
+namespace {
+
+Expected<ValueTable> valuesIn(const Text& text) {
     const auto lines = splitLines(text.view);
     char delimiter = ',';
     std::size_t most = 0;
@@ -140,7 +141,7 @@ Expected<ValueTable> readValues(std::string_view bytes) {
     Places places;
     std::string headerUnit;
     bool started = false;
-    std::string lastOption;
+    std::string lastOption, lastCondition;
     std::optional<bool> once;
     const auto merged = [&] {
         return once ? *once : *(once = writtenOnce(lines, delimiter, *places.option));
@@ -188,11 +189,15 @@ Expected<ValueTable> readValues(std::string_view bytes) {
             bad(fmt::format("is a summary (\"{}\"), not a result", shortened(row.option, 40)));
             continue;
         }
-        if (row.option.empty() && !row.asTyped.empty() && merged()) row.option = lastOption;
+        if (row.option.empty() && !row.asTyped.empty() && merged()) {
+            row.option = lastOption;
+            if (row.condition.empty()) row.condition = lastCondition;
+        }
         if (row.option.empty()) {
             bad("has no option");
             continue;
         }
+        lastCondition = row.condition;
         lastOption = row.option = sameSpelling(row.option, options);
         row.condition = sameSpelling(row.condition, conditions);
         if (row.asTyped.empty()) {
@@ -262,6 +267,40 @@ Expected<ValueTable> readValues(std::string_view bytes) {
                                            : fmt::format("no row can be used: line {} {}",
                                                          table.problems[0].line, table.problems[0].reason));
     return table;
+}
+
+} // namespace
+
+Expected<ValueTable> readValues(std::string_view bytes, const std::string& sheet) {
+    const auto loose = unpacked(bytes);
+    if (!loose) return tl::unexpected(loose.error());
+    if (*loose) bytes = **loose;
+    const auto document = openDocument(bytes);
+    if (!document) return tl::unexpected(document.error());
+    Text text;
+    if (!*document) {
+        if (auto ok = decode(bytes, text); !ok) return tl::unexpected(ok.error());
+        return valuesIn(text);
+    }
+    std::vector<std::string> with;
+    Expected<ValueTable> found = fail(""), first = fail("");
+    for (std::size_t i = 0; i < (*document)->sheets.size(); ++i) {
+        const auto& s = (*document)->sheets[i];
+        const bool named = lowered(s.name) == lowered(sheet) || fmt::format("{}", i + 1) == sheet;
+        if (!sheet.empty() && !named) continue;
+        text.view = s.text;
+        auto table = valuesIn(text);
+        if (with.empty() && !first) first = table;
+        if (!table) continue;
+        if (with.empty()) found = std::move(table);
+        with.push_back(s.name);
+    }
+    if (with.size() > 1)
+        return fail(fmt::format("several of its sheets hold results (\"{}\" and \"{}\"): {}", with[0],
+                                with[1], asksForSheet));
+    if (with.size() == 1) return found;
+    if (!first && first.error().message.empty()) return fail(fmt::format("there is no sheet \"{}\"", sheet));
+    return first;
 }
 
 Expected<const quantity::Unit*> unify(std::vector<ValueRow>& rows) {

@@ -36,6 +36,7 @@ struct Layout {
 /// What the person already knows; empty members are detected. Columns by header or by number from 1.
 struct Hints {
     std::string time, force, displacement;
+    std::string sheet; ///< of a spreadsheet, by name or by number from 1
     const quantity::Unit* forceUnit = nullptr;
     const quantity::Unit* displacementUnit = nullptr;
     const quantity::Unit* timeUnit = nullptr;
@@ -58,7 +59,8 @@ struct Run {
 /// Everything a file held.
 struct Log {
     Layout layout;
-    std::string encoding;
+    std::string encoding; ///< "UTF-8", or the kind of spreadsheet
+    std::string sheet;    ///< the sheet that was read, if the file has some
     std::vector<Run> runs;
     std::vector<Problem> problems;  ///< the first thousand
     std::vector<std::string> notes; ///< what was put right, in sentences
@@ -69,15 +71,17 @@ struct Log {
 
 /// How a sentence ends that asks which column is what; whoever shows it says how to answer.
 inline constexpr std::string_view asksForColumns = "say which column is the load";
+inline constexpr std::string_view asksForSheet = "say which sheet";
 
 /// Finds delimiter, decimal mark, header and unit rows, and what each column is. Error: no rows of numbers,
 /// no force column.
 Expected<Layout> detect(std::string_view text, const Hints& hints = {});
 
-/// Reads a log of any common shape: CSV or TSV, UTF-8, UTF-16 or Latin-1, clock stamps, several runs by blank
-/// lines, repeated headers, a run column, clock resets or zero-load gaps. What cannot be read is named by
-/// line and reason; the rest is returned. Forces without a known unit are taken as newtons and flagged in
-/// `forceUnitKnown`, lengths as millimetres. Threads: how many to parse with.
+/// Reads a log of any common shape: CSV or TSV in any common encoding, packed or not, spreadsheets, web
+/// pages, JSON, labelled lines, clock stamps, several runs by blank lines, repeated headers, a run column,
+/// clock resets or pulls one after another. What cannot be read is named by line and reason; the rest is
+/// returned. Forces without a known unit are taken as newtons and flagged in `forceUnitKnown`, lengths as
+/// millimetres. Threads: how many to parse with.
 Expected<Log> readLog(std::string_view bytes, const Hints& hints = {}, unsigned threads = 2);
 
 /// The numbers of a file by column, before they are cut into runs; the hot loop, used by readLog.

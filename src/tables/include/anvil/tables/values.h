@@ -24,8 +24,10 @@ struct ValueTable {
 /// Reads a table with columns option and value, and optionally condition, unit, state (or standing), upper,
 /// block, note, found by their headings; without headings: option, value or option, condition, value. A value
 /// may carry its own unit and doubt ("> 9 kN"). States: exact, above, below, between, aside (also "at least",
-/// "at most", "set aside", "counts"). Error: a sentence when no column of options and values can be found.
-Expected<ValueTable> readValues(std::string_view bytes);
+/// "at most", "set aside", "counts"). Of a spreadsheet or web page the sheet is read that holds results, or
+/// `sheet` (name or number). Error: a sentence when no column of options and values can be found, or several
+/// sheets hold some.
+Expected<ValueTable> readValues(std::string_view bytes, const std::string& sheet = {});
 
 /// All rows in the unit of the first one. Error: mixed dimensions, or some rows with and some without a unit.
 Expected<const quantity::Unit*> unify(std::vector<ValueRow>& rows);
