@@ -10,26 +10,33 @@ namespace {
 using quantity::Dimension;
 using Words = std::vector<std::string>;
 
-template <std::size_t n> bool any(const Words& words, const std::array<std::string_view, n>& wanted) {
+template <class Wanted> bool any(const Words& words, const Wanted& wanted) {
     return std::any_of(words.begin(), words.end(), [&](const std::string& w) {
-        return std::find(wanted.begin(), wanted.end(), w) != wanted.end();
+        return std::find(std::begin(wanted), std::end(wanted), w) != std::end(wanted);
     });
 }
 
-constexpr std::array<std::string_view, 19> timeWords{
-    "time", "zeit", "temps", "elapsed", "stamp",    "timestamp", "clock",  "uhrzeit", "seconds", "secs",
-    "sec",  "t",    "tempo", "tiempo",  "datetime", "millis",    "micros", "uptime",  "время"};
-constexpr std::array<std::string_view, 18> travelWords{
-    "displacement", "disp",         "travel",      "position",   "pos",      "extension", "ext",
-    "stroke",       "crosshead",    "deflection",  "weg",        "distance", "x",         "elongation",
-    "deplacement",  "verschiebung", "déplacement", "перемещение"};
-constexpr std::array<std::string_view, 19> loadWords{
-    "force",  "load",  "loads", "kraft", "weight",   "pull", "tension",  "f",      "effort", "last",
-    "fuerza", "carga", "forza", "cell",  "loadcell", "сила", "нагрузка", "усилие", "scale"};
-constexpr std::array<std::string_view, 8> runWords{"run",   "test",  "specimen", "piece",
-                                                   "trial", "probe", "versuch",  "pullno"};
+constexpr std::string_view timeWords[] = {
+    "time",   "elapsed", "stamp",  "timestamp", "clock", "seconds", "secs",  "sec",  "t",      "datetime",
+    "millis", "micros",  "uptime", "zeit",      "uhrzeit", "temps", "tempo", "tiempo", "tijd", "tid",
+    "czas",   "čas",     "cas",    "aika",      "idő",   "zaman",   "süre",  "время", "χρόνος", "时间",
+    "時間",   "시간",    "duration", "laufzeit", "messzeit"};
+constexpr std::string_view travelWords[] = {
+    "displacement", "disp",   "travel",  "position", "pos",     "extension",   "ext",          "stroke",
+    "crosshead",    "deflection", "weg", "distance", "x",       "elongation",  "deplacement",  "verschiebung",
+    "déplacement",  "dehnweg", "spostamento", "desplazamiento", "deslocamento", "verplaatsing", "överföring",
+    "przemieszczenie", "przesunięcie", "dráha", "draha", "siirtymä", "elmozdulás", "перемещение", "удлинение",
+    "μετατόπιση",   "变位",   "变形",    "位移",     "変位",    "변위",        "traverse",     "hub"};
+constexpr std::string_view loadWords[] = {
+    "force",  "load",   "loads",   "kraft",  "weight", "pull",  "tension", "f",     "effort",   "last",
+    "fuerza", "carga",  "forza",   "carico", "cell",   "loadcell", "scale", "força", "forca",   "kracht",
+    "siła",   "sila",   "síla",    "voima",  "erő",    "kuvvet", "yük",    "сила",  "нагрузка", "усилие",
+    "δύναμη", "力",     "载荷",    "負荷",   "负荷",   "荷重",  "拉力",    "하중",  "힘",       "zugkraft",
+    "prüfkraft", "gewicht", "poids", "peso"};
+constexpr std::string_view runWords[] = {"run",   "test",    "specimen", "piece",  "trial",  "probe",
+                                         "versuch", "pullno", "essai",   "prova",  "ensayo", "образец"};
 /// These say that a column speaks of the load without being it.
-constexpr std::array<std::string_view, 36> against{
+constexpr std::string_view against[] = {
     "rate",    "raw",     "setpoint", "target",      "limit",  "min",     "max",      "mean",    "avg",
     "average", "minimum", "maximum",  "temperature", "temp",   "voltage", "volt",     "volts",   "angle",
     "no",      "number",  "nr",       "count",       "counts", "adc",     "zero",     "offset",  "tare",
@@ -85,9 +92,11 @@ Words wordsIn(std::string_view name) {
         const bool letter = std::isalnum(c) || c >= 0x80;
         const bool hump = i > 0 && std::isupper(c) && std::islower(static_cast<unsigned char>(name[i - 1]));
         if ((!letter || hump) && !out.back().empty()) out.emplace_back();
-        if (letter) out.back() += static_cast<char>(std::tolower(c));
+        if (letter) out.back() += name[i];
     }
     if (out.back().empty()) out.pop_back();
+    for (auto& word : out)
+        word = lowered(word);
     return out;
 }
 

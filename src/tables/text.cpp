@@ -1,5 +1,6 @@
 #include <anvil/tables/text.h>
 
+#include "code_pages.h"
 #include "numbers.h"
 #include <algorithm>
 #include <cctype>
@@ -10,25 +11,6 @@ namespace anvil::tables {
 namespace {
 
 constexpr std::size_t mostLineBytes = 1'000'000;
-
-void append(std::string& out, char32_t c) {
-    const auto byte = [&](unsigned v) { out += static_cast<char>(v); };
-    if (c < 0x80) {
-        byte(c);
-    } else if (c < 0x800) {
-        byte(0xC0 | (c >> 6));
-        byte(0x80 | (c & 0x3F));
-    } else if (c < 0x10000) {
-        byte(0xE0 | (c >> 12));
-        byte(0x80 | ((c >> 6) & 0x3F));
-        byte(0x80 | (c & 0x3F));
-    } else {
-        byte(0xF0 | (c >> 18));
-        byte(0x80 | ((c >> 12) & 0x3F));
-        byte(0x80 | ((c >> 6) & 0x3F));
-        byte(0x80 | (c & 0x3F));
-    }
-}
 
 std::string fromUtf16(std::string_view bytes, bool bigEndian) {
     std::string out;
@@ -45,7 +27,7 @@ std::string fromUtf16(std::string_view bytes, bool bigEndian) {
                 i += 2;
             }
         }
-        append(out, c >= 0xD800 && c < 0xE000 ? U'\uFFFD' : c); // half a pair is no character
+        appendUtf8(out, c >= 0xD800 && c < 0xE000 ? U'\uFFFD' : c); // half a pair is no character
     }
     return out;
 }
@@ -114,6 +96,11 @@ Expected<void> decodeAny(std::string_view bytes, Text& out) {
     out.encoding = "UTF-8";
     if (bytes.starts_with("\xEF\xBB\xBF")) {
         bytes.remove_prefix(3);
+    } else if (auto wide = fromUtf32(bytes)) {
+        out.encoding = "UTF-32";
+        out.storage = std::move(*wide);
+        out.view = out.storage;
+        return {};
     } else if (bytes.starts_with("\xFF\xFE") || bytes.starts_with("\xFE\xFF")) {
         out.encoding = "UTF-16";
         out.storage = fromUtf16(bytes.substr(2), bytes[0] == '\xFE');
@@ -146,11 +133,9 @@ Expected<void> decodeAny(std::string_view bytes, Text& out) {
         out.view = bytes;
         return {};
     }
-    out.encoding = "Latin-1";
-    std::string converted;
-    for (const char c : bytes)
-        append(converted, static_cast<unsigned char>(c));
-    out.storage = std::move(converted);
+    auto decoded = fromCodePage(bytes);
+    out.encoding = std::move(decoded.encoding);
+    out.storage = std::move(decoded.text);
     out.view = out.storage;
     return {};
 }
@@ -194,10 +179,49 @@ std::string_view trimmed(std::string_view s) {
     return s;
 }
 
+namespace {
+
+/// The small letter of a capital of the Latin, Greek and Cyrillic alphabets in two bytes of UTF-8; else itself.
+unsigned lowerOf(unsigned c) {
+    if ((c >= 0xC0 && c <= 0xDE && c != 0xD7) || (c >= 0x391 && c <= 0x3A9) || (c >= 0x410 && c <= 0x42F))
+        return c + 0x20;
+    if (c >= 0x400 && c <= 0x40F) return c + 0x50;
+    const bool evenCapital = (c >= 0x100 && c <= 0x137) || (c >= 0x14A && c <= 0x177);
+    const bool oddCapital = (c >= 0x139 && c <= 0x148) || (c >= 0x179 && c <= 0x17E);
+    if ((evenCapital && c % 2 == 0 && c != 0x130) || (oddCapital && c % 2 == 1)) return c + 1;
+    switch (c) { // Greek with accents
+    case 0x386:
+        return 0x3AC;
+    case 0x388:
+    case 0x389:
+    case 0x38A:
+        return c + 0x25;
+    case 0x38C:
+        return 0x3CC;
+    case 0x38E:
+    case 0x38F:
+        return c + 0x3F;
+    default:
+        return c;
+    }
+}
+
+} // namespace
+
 std::string lowered(std::string_view text) {
     std::string out(text);
-    std::transform(out.begin(), out.end(), out.begin(),
-                   [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+    for (std::size_t i = 0; i < out.size(); ++i) {
+        const auto c = static_cast<unsigned char>(out[i]);
+        if (c < 0x80) {
+            out[i] = static_cast<char>(std::tolower(c));
+        } else if (c >= 0xC3 && c <= 0xD1 && i + 1 < out.size()) {
+            const unsigned whole = (c & 0x1FU) << 6 | (static_cast<unsigned char>(out[i + 1]) & 0x3FU);
+            const unsigned small = lowerOf(whole);
+            out[i] = static_cast<char>(0xC0 | (small >> 6));
+            out[i + 1] = static_cast<char>(0x80 | (small & 0x3F));
+            ++i;
+        }
+    }
     return out;
 }
 

@@ -12,7 +12,7 @@ namespace anvil::tables {
 struct Text {
     std::string_view view;
     std::string storage;
-    std::string encoding; ///< "UTF-8", "UTF-16", "Latin-1"
+    std::string encoding; ///< "UTF-8", "UTF-16", "Latin-1", "Windows-1251" …
 
     Text() = default;
     Text(const Text&) = delete;
@@ -20,8 +20,8 @@ struct Text {
     Text(Text&&) = delete;
 };
 
-/// Decodes UTF-8 (with or without mark), UTF-16 (with mark, or recognised by its zero bytes) and Latin-1 into
-/// `out`. Error: empty, or not text.
+/// Decodes UTF-8 (with or without mark), UTF-16 and UTF-32 (with mark, or recognised by their zero bytes) and the
+/// common code pages into `out`. Error: empty, or not text.
 Expected<void> decode(std::string_view bytes, Text& out);
 
 /// Splits one line at a delimiter; ' ' stands for any run of blanks. Fields in double quotes may hold the
@@ -37,7 +37,7 @@ std::string csvField(std::string_view text);
 /// Without blanks around it and, if it has them, without its quotes.
 std::string_view trimmed(std::string_view field);
 
-/// Lower case for ASCII letters.
+/// Lower case, for the letters of the Latin, Greek and Cyrillic alphabets.
 std::string lowered(std::string_view text);
 
 /// Lines without their ends (LF, CRLF or CR).
