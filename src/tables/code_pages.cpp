@@ -43,18 +43,34 @@ struct Page {
 };
 
 constexpr Page pages[] = {
-    {"CP1251", "Windows-1251", {"врем", "сил", "нагрузк", "усили", "перемещ", "удлин", "образец", "масс", "вес", "время"}},
-    {"KOI8-R", "KOI8-R", {"врем", "сил", "нагрузк", "усили", "перемещ", "удлин", "образец", "масс", "вес", "время"}},
-    {"CP866", "DOS 866", {"врем", "сил", "нагрузк", "усили", "перемещ", "удлин", "образец", "масс", "вес", "время"}},
-    {"CP1253", "Windows-1253", {"χρόν", "χρον", "δύναμ", "δυναμ", "φορτί", "μετατόπ", "μετατοπ", "βάρος", "επιμήκ", "δοκίμ"}},
-    {"CP1250", "Windows-1250", {"siła", "czas [s]", "čas", "síla", "dráha", "erő", "idő", "przesunię", "wydłuż", "zatížen"}},
+    {"CP1251",
+     "Windows-1251",
+     {"врем", "сил", "нагрузк", "усили", "перемещ", "удлин", "образец", "масс", "вес", "время"}},
+    {"KOI8-R",
+     "KOI8-R",
+     {"врем", "сил", "нагрузк", "усили", "перемещ", "удлин", "образец", "масс", "вес", "время"}},
+    {"CP866",
+     "DOS 866",
+     {"врем", "сил", "нагрузк", "усили", "перемещ", "удлин", "образец", "масс", "вес", "время"}},
+    {"CP1253",
+     "Windows-1253",
+     {"χρόν", "χρον", "δύναμ", "δυναμ", "φορτί", "μετατόπ", "μετατοπ", "βάρος", "επιμήκ", "δοκίμ"}},
+    {"CP1250",
+     "Windows-1250",
+     {"siła", "czas [s]", "čas", "síla", "dráha", "erő", "idő", "przesunię", "wydłuż", "zatížen"}},
     {"CP1254", "Windows-1254", {"ağırlık", "yük (", "süre", "kuvvet (", "değiş", "zaman ("}},
     {"SHIFT_JIS", "Shift JIS", {"荷重", "時間", "変位", "試験", "力", "伸び"}},
     {"GB18030", "GB 18030", {"载荷", "时间", "位移", "负荷", "力", "拉力", "试样"}},
     {"BIG5", "Big5", {"載荷", "時間", "位移", "負荷", "力", "拉力", "試樣"}},
     {"EUC-KR", "EUC-KR", {"하중", "시간", "변위", "힘", "시험", "신율"}},
-    {"CP850", "DOS 850", {"verlängerung", "länge", "größe", "déplacement", "température", "durée", "höhe", "zähler", "wägezelle"}},
-    {"MACINTOSH", "Mac Roman", {"verlängerung", "länge", "größe", "déplacement", "température", "durée", "höhe", "zähler", "wägezelle"}},
+    {"CP850",
+     "DOS 850",
+     {"verlängerung", "länge", "größe", "déplacement", "température", "durée", "höhe", "zähler",
+      "wägezelle"}},
+    {"MACINTOSH",
+     "Mac Roman",
+     {"verlängerung", "länge", "größe", "déplacement", "température", "durée", "höhe", "zähler",
+      "wägezelle"}},
 };
 
 /// How many of a page's words stand in a text.
@@ -121,7 +137,8 @@ std::optional<std::string> fromUtf32(std::string_view bytes) {
     for (std::size_t i = marked ? 4 : 0; i + 3 < bytes.size(); i += 4) {
         char32_t c = 0;
         for (std::size_t k = 0; k < 4; ++k)
-            c |= static_cast<char32_t>(static_cast<unsigned char>(bytes[i + (little ? k : 3 - k)])) << (8 * k);
+            c |= static_cast<char32_t>(static_cast<unsigned char>(bytes[i + (little ? k : 3 - k)]))
+                 << (8 * k);
         appendUtf8(out, c > 0x10FFFF || (c >= 0xD800 && c < 0xE000) ? U'\uFFFD' : c);
     }
     return out;

@@ -1,4 +1,5 @@
-// Text in one of the code pages from before Unicode: which one, by the words of a heading that come out right.
+// Text in one of the code pages from before Unicode: which one, by the words of a heading that come out
+// right.
 #pragma once
 
 #include <optional>

@@ -7,6 +7,7 @@
 #include <cctype>
 #include <fmt/format.h>
 #include <map>
+#include <set>
 
 namespace anvil::tables {
 namespace {
@@ -38,7 +39,9 @@ Shape tryShape(const std::vector<std::string_view>& lines, char delimiter, char 
             filled += !f.empty();
             numbers += numeric(f, decimal);
         }
-        if (numbers == 0 || numbers + 1 < filled) continue;
+        // One word a row, or between cells that are clearly parted as many words as numbers.
+        const bool wordy = delimiter != ' ' && numbers >= 2 && 2 * numbers >= filled;
+        if (numbers == 0 || (numbers + 1 < filled && !wordy)) continue;
         auto& s = byWidth[fields.size()];
         if (s.rows++ == 0) s.firstRow = i;
         s.columns = std::max(s.columns, numbers);
@@ -136,8 +139,10 @@ Expected<void> refuseSplitDecimals(const std::vector<std::string_view>& lines, c
 }
 
 /// The cells of a heading line, laid out like the rows: names of several words joined where blanks part the
-/// columns, and a blank cell put before names that leave out the row numbers. Empty: it is none.
-std::vector<std::string> headingCells(std::string_view line, const Layout& layout, std::size_t width) {
+/// columns, and a blank cell put before names that leave out the row numbers, or behind them where the rows
+/// end in a delimiter. Empty: it is none.
+std::vector<std::string> headingCells(std::string_view line, const Layout& layout, std::size_t width,
+                                      bool endsBlank) {
     auto bare = trimmed(line);
     for (const std::string_view mark : {"#", "//", ";", "%"})
         if (bare.starts_with(mark) && !(mark == ";" && layout.delimiter == ';'))
@@ -154,7 +159,7 @@ std::vector<std::string> headingCells(std::string_view line, const Layout& layou
             std::erase(c, '"');
         cells = std::move(joined);
     }
-    if (cells.size() + 1 == width) cells.insert(cells.begin(), std::string());
+    if (cells.size() + 1 == width) cells.insert(endsBlank ? cells.end() : cells.begin(), std::string());
     if (cells.size() != width) return {};
     const bool numbers =
         std::any_of(cells.begin(), cells.end(), [&](const auto& c) { return numeric(c, layout.decimal); });
@@ -165,9 +170,10 @@ std::vector<std::string> headingCells(std::string_view line, const Layout& layou
 /// units, with a line of units below it if there is one. Empty: there are none.
 std::vector<Heading> headingsAbove(const std::vector<std::string_view>& lines, Layout& layout,
                                    std::size_t width) {
+    const bool endsBlank = splitFields(lines[layout.firstRow], layout.delimiter).back().empty();
     std::vector<std::vector<std::string>> above; // nearest first
     for (std::size_t i = layout.firstRow; i-- > 0 && above.size() < 4;) {
-        auto cells = headingCells(lines[i], layout, width);
+        auto cells = headingCells(lines[i], layout, width, endsBlank);
         if (cells.empty()) break;
         above.push_back(std::move(cells));
     }
@@ -209,7 +215,38 @@ std::string listed(const Layout& layout, const std::vector<std::size_t>& columns
     return out;
 }
 
-Expected<void> assignByHeadings(Layout& layout, const std::vector<Heading>& headings, const Hints& hints) {
+/// Of columns that show one load in several units the one with the finest steps; nothing where they differ by
+/// more than rounding, or stand still.
+std::optional<std::size_t> oneLoadInManyUnits(const std::vector<std::string_view>& lines,
+                                              const Layout& layout, const std::vector<std::size_t>& loads) {
+    struct Shown {
+        std::vector<double> values;
+        double step = 0;
+    };
+    std::vector<Shown> all;
+    for (const auto i : loads) {
+        if (!layout.columns[i].unit) return {};
+        Shown shown{sample(lines, layout, i), 0};
+        std::set<double> distinct;
+        for (auto& v : shown.values)
+            distinct.insert(v = layout.columns[i].unit->toSi(v));
+        if (distinct.size() < 10) return {};
+        for (auto a = distinct.begin(), b = std::next(a); b != distinct.end(); ++a, ++b)
+            if (shown.step == 0 || *b - *a < shown.step) shown.step = *b - *a;
+        all.push_back(std::move(shown));
+    }
+    std::size_t finest = 0;
+    for (std::size_t k = 1; k < all.size(); ++k) {
+        if (all[k].values.size() != all[0].values.size()) return {};
+        for (std::size_t i = 0; i < all[0].values.size(); ++i)
+            if (std::abs(all[k].values[i] - all[0].values[i]) > 0.51 * (all[k].step + all[0].step)) return {};
+        if (all[k].step < all[finest].step) finest = k;
+    }
+    return loads[finest];
+}
+
+Expected<void> assignByHeadings(const std::vector<std::string_view>& lines, Layout& layout,
+                                const std::vector<Heading>& headings, const Hints& hints) {
     auto best = LoadClaim::unlikely;
     std::vector<std::size_t> loads;
     for (std::size_t i = 0; i < headings.size(); ++i) {
@@ -240,6 +277,15 @@ Expected<void> assignByHeadings(Layout& layout, const std::vector<Heading>& head
             tellsWhat(layout.columns[i].header))
             layout.columns[i].role = Role::run;
     if (!hints.force.empty()) return {}; // the person says which
+    if (loads.size() > 1)
+        if (const auto finest = oneLoadInManyUnits(lines, layout, loads)) {
+            for (const auto i : loads)
+                if (i != *finest)
+                    layout.notes.push_back(fmt::format("\"{} ({})\" shows the same load in another unit.",
+                                                       layout.columns[i].header,
+                                                       layout.columns[i].unit->symbol));
+            loads = {*finest};
+        }
     if (loads.size() > 1)
         return fail(fmt::format("more than one column could be the load ({}): {}", listed(layout, loads),
                                 asksForColumns));
@@ -323,6 +369,43 @@ Expected<void> applyHint(Layout& layout, const std::string& hint, Role role) {
     return fail(fmt::format("there is no column \"{}\"; the columns are {}", hint, names));
 }
 
+/// A column of units beside the numbers: it is the load's, where the load names none itself.
+void assignUnits(const std::vector<std::string_view>& lines, Layout& layout) {
+    const auto force = layout.find(Role::force);
+    if (!force || layout.columns[*force].unit) return;
+    const auto first = splitFields(lines[layout.firstRow], layout.delimiter);
+    for (std::size_t i = *force + 1; i < layout.columns.size() && i < first.size(); ++i) {
+        auto& c = layout.columns[i];
+        const auto u = quantity::findUnit(first[i], Dimension::force);
+        if (!c.words || c.role != Role::ignore || first[i].empty() || !u) continue;
+        c.role = Role::unit;
+        layout.columns[*force].unit = *u;
+        return;
+    }
+}
+
+/// A clock without a name is the time; the only column with a name that says nothing ("value", "field1") the
+/// load.
+void takeNeutral(Layout& layout, const std::vector<Heading>& headings) {
+    std::optional<std::size_t> only;
+    for (std::size_t i = 0; i < headings.size(); ++i) {
+        auto& c = layout.columns[i];
+        if (c.words) return; // it may say of each row what that shows
+        if (c.role != Role::ignore) continue;
+        if (c.clock) {
+            if (!layout.find(Role::time)) c.role = Role::time;
+            continue;
+        }
+        if (headings[i].against) continue;
+        if (!saysNothing(c.header) || headings[i].unit || headings[i].unknownUnit || only) return;
+        only = i;
+    }
+    if (!only) return;
+    layout.columns[*only].role = Role::force;
+    layout.notes.push_back(
+        fmt::format("\"{}\" is taken as the load: nothing else can be it.", layout.columns[*only].header));
+}
+
 } // namespace
 
 std::optional<std::size_t> Layout::find(Role role) const {
@@ -362,14 +445,17 @@ Expected<Layout> detect(std::string_view text, const Hints& hints) {
     if (auto ok = refuseSplitDecimals(lines, layout, first.size()); !ok) return tl::unexpected(ok.error());
     const auto headings = headingsAbove(lines, layout, first.size());
     if (!headings.empty()) {
-        if (auto ok = assignByHeadings(layout, headings, hints); !ok) return tl::unexpected(ok.error());
+        if (auto ok = assignByHeadings(lines, layout, headings, hints); !ok)
+            return tl::unexpected(ok.error());
     } else if (auto ok = assignByBehaviour(lines, layout, hints); !ok) {
         return tl::unexpected(ok.error());
     }
+    assignUnits(lines, layout);
     if (auto ok = applyHint(layout, hints.time, Role::time); !ok) return tl::unexpected(ok.error());
     if (auto ok = applyHint(layout, hints.displacement, Role::displacement); !ok)
         return tl::unexpected(ok.error());
     if (auto ok = applyHint(layout, hints.force, Role::force); !ok) return tl::unexpected(ok.error());
+    if (!layout.find(Role::force)) takeNeutral(layout, headings);
     if (!layout.find(Role::force)) {
         std::string list;
         for (const auto& c : layout.columns)

@@ -17,24 +17,57 @@ template <class Wanted> bool any(const Words& words, const Wanted& wanted) {
 }
 
 constexpr std::string_view timeWords[] = {
-    "time",   "elapsed", "stamp",  "timestamp", "clock", "seconds", "secs",  "sec",  "t",      "datetime",
-    "millis", "micros",  "uptime", "zeit",      "uhrzeit", "temps", "tempo", "tiempo", "tijd", "tid",
-    "czas",   "čas",     "cas",    "aika",      "idő",   "zaman",   "süre",  "время", "χρόνος", "时间",
-    "時間",   "시간",    "duration", "laufzeit", "messzeit"};
-constexpr std::string_view travelWords[] = {
-    "displacement", "disp",   "travel",  "position", "pos",     "extension",   "ext",          "stroke",
-    "crosshead",    "deflection", "weg", "distance", "x",       "elongation",  "deplacement",  "verschiebung",
-    "déplacement",  "dehnweg", "spostamento", "desplazamiento", "deslocamento", "verplaatsing", "överföring",
-    "przemieszczenie", "przesunięcie", "dráha", "draha", "siirtymä", "elmozdulás", "перемещение", "удлинение",
-    "μετατόπιση",   "变位",   "变形",    "位移",     "変位",    "변위",        "traverse",     "hub"};
+    "time",     "elapsed", "stamp",  "timestamp", "clock", "seconds",  "secs",     "sec",     "t",
+    "datetime", "millis",  "micros", "uptime",    "zeit",  "uhrzeit",  "temps",    "tempo",   "tiempo",
+    "tijd",     "tid",     "czas",   "čas",       "cas",   "aika",     "idő",      "zaman",   "süre",
+    "время",    "χρόνος",  "时间",   "時間",      "시간",  "duration", "laufzeit", "messzeit"};
+constexpr std::string_view travelWords[] = {"displacement",
+                                            "disp",
+                                            "travel",
+                                            "position",
+                                            "pos",
+                                            "extension",
+                                            "ext",
+                                            "stroke",
+                                            "crosshead",
+                                            "deflection",
+                                            "weg",
+                                            "distance",
+                                            "x",
+                                            "elongation",
+                                            "deplacement",
+                                            "verschiebung",
+                                            "déplacement",
+                                            "dehnweg",
+                                            "spostamento",
+                                            "desplazamiento",
+                                            "deslocamento",
+                                            "verplaatsing",
+                                            "överföring",
+                                            "przemieszczenie",
+                                            "przesunięcie",
+                                            "dráha",
+                                            "draha",
+                                            "siirtymä",
+                                            "elmozdulás",
+                                            "перемещение",
+                                            "удлинение",
+                                            "μετατόπιση",
+                                            "变位",
+                                            "变形",
+                                            "位移",
+                                            "変位",
+                                            "변위",
+                                            "traverse",
+                                            "hub"};
 constexpr std::string_view loadWords[] = {
-    "force",  "load",   "loads",   "kraft",  "weight", "pull",  "tension", "f",     "effort",   "last",
-    "fuerza", "carga",  "forza",   "carico", "cell",   "loadcell", "scale", "força", "forca",   "kracht",
-    "siła",   "sila",   "síla",    "voima",  "erő",    "kuvvet", "yük",    "сила",  "нагрузка", "усилие",
-    "δύναμη", "力",     "载荷",    "負荷",   "负荷",   "荷重",  "拉力",    "하중",  "힘",       "zugkraft",
-    "prüfkraft", "gewicht", "poids", "peso"};
-constexpr std::string_view runWords[] = {"run",   "test",    "specimen", "piece",  "trial",  "probe",
-                                         "versuch", "pullno", "essai",   "prova",  "ensayo", "образец"};
+    "force", "load",     "loads",  "kraft",    "weight",    "pull",    "tension",  "f",      "effort",
+    "last",  "fuerza",   "carga",  "forza",    "carico",    "cell",    "loadcell", "scale",  "força",
+    "forca", "kracht",   "siła",   "sila",     "síla",      "voima",   "erő",      "kuvvet", "yük",
+    "сила",  "нагрузка", "усилие", "δύναμη",   "力",        "载荷",    "負荷",     "负荷",   "荷重",
+    "拉力",  "하중",     "힘",     "zugkraft", "prüfkraft", "gewicht", "poids",    "peso"};
+constexpr std::string_view runWords[] = {"run",     "test",   "specimen", "piece", "trial",  "probe",
+                                         "versuch", "pullno", "essai",    "prova", "ensayo", "образец"};
 /// These say that a column speaks of the load without being it.
 constexpr std::string_view against[] = {
     "rate",    "raw",     "setpoint", "target",      "limit",  "min",     "max",      "mean",    "avg",
@@ -119,6 +152,19 @@ std::pair<std::string, std::string> nameAndUnit(std::string_view heading) {
 }
 
 bool looksLikeUnit(std::string_view text) { return unitNamed(text) != nullptr || isOther(text); }
+
+bool saysNothing(std::string_view name) {
+    static constexpr std::string_view nothing[] = {"value",  "values",      "reading",  "readings", "data",
+                                                   "signal", "field",       "messwert", "wert",     "valeur",
+                                                   "valor",  "measurement", "measured", "output"};
+    for (auto word : wordsIn(name)) {
+        while (!word.empty() && std::isdigit(static_cast<unsigned char>(word.back())))
+            word.pop_back();
+        if (!word.empty() && std::find(std::begin(nothing), std::end(nothing), word) == std::end(nothing))
+            return false;
+    }
+    return !name.empty();
+}
 
 bool tellsWhat(std::string_view heading) {
     static constexpr std::array<std::string_view, 8> what{"product", "option",    "material",  "sample",

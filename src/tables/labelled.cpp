@@ -46,6 +46,15 @@ std::optional<std::pair<std::string, std::string>> numberWithUnit(std::string_vi
     return std::pair(std::string(head), std::string(tail));
 }
 
+/// "logger[812]:", as system logs put it before a line.
+bool fromProcess(std::string_view word) {
+    if (word.ends_with(":")) word.remove_suffix(1);
+    const auto open = word.find('[');
+    return open != std::string_view::npos && open > 0 && word.ends_with("]") &&
+           word.substr(open + 1, word.size() - open - 2).find_first_not_of("0123456789") ==
+               std::string_view::npos;
+}
+
 /// The numbers of a line; empty where it has none.
 std::vector<Item> itemsOf(std::string_view line, UnitWords& isUnit) {
     std::string spaced; // "F=1.2;x=3" → words, a label ends with its mark
@@ -70,6 +79,19 @@ std::vector<Item> itemsOf(std::string_view line, UnitWords& isUnit) {
         }
         if (clockSeconds(w)) {
             items.push_back({"Time", "", stamp, true});
+            continue;
+        }
+        if (i + 2 < words.size() && w.size() >= 3 && std::isalpha(static_cast<unsigned char>(w[0])) &&
+            words[i + 2].find(':') != std::string::npos) { // "Mar 02 14:05:33"
+            const auto whole = stamp + " " + words[i + 1] + " " + words[i + 2];
+            if (clockSeconds(whole)) {
+                items.push_back({"Time", "", whole, true});
+                i += 2;
+                continue;
+            }
+        }
+        if (fromProcess(w)) { // "bench logger[812]:" says who wrote the line, not what it measures
+            label.clear();
             continue;
         }
         if (isNumber(w)) {

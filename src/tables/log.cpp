@@ -30,7 +30,7 @@ public:
         for (std::size_t i = 0; i < layout.columns.size(); ++i) {
             const auto& c = layout.columns[i];
             m_roles.push_back(c.role);
-            m_slow = m_slow || c.role == Role::run || c.clock;
+            m_slow = m_slow || c.role == Role::run || c.role == Role::unit || c.clock;
             if (c.role != Role::ignore) m_lastNeeded = i;
         }
         m_slow = m_slow || layout.delimiter == ' ' || layout.grouped;
@@ -126,10 +126,11 @@ private:
         const auto heading = readHeading(fields[*load]);
         const auto& column = m_layout.columns[*load];
         if (heading.name.empty() || lowered(heading.name) != lowered(column.header)) return false;
-        if (heading.unit && column.unit && heading.unit != column.unit && columns.otherUnitAt == 0)
-            columns.otherUnitAt = lines + 1;
         m_started = true;
         breakHere();
+        if (heading.unit && column.unit && heading.unit->dimension == column.unit->dimension &&
+            !columns.breaks.empty() && columns.breaks.back().row == columns.force.size())
+            columns.breaks.back().unit = heading.unit;
         return true;
     }
 
@@ -164,6 +165,11 @@ private:
                 return problem(fmt::format("has {} field{} where {} are needed", fields.size(),
                                            fields.size() == 1 ? "" : "s", m_lastNeeded + 1));
             const auto& f = fields[i];
+            if (m_roles[i] == Role::unit) {
+                if (m_unit.empty()) m_unit = f;
+                if (f != m_unit && columns.otherUnitAt == 0) columns.otherUnitAt = lines + 1;
+                continue;
+            }
             if (m_roles[i] == Role::run) {
                 label += (label.empty() || f.empty() ? "" : " ") + f;
                 continue;
@@ -208,7 +214,7 @@ private:
     std::vector<Role> m_roles;
     std::size_t m_lastNeeded = 0;
     bool m_slow = false, m_started = false, m_labelled = false;
-    std::string m_label;
+    std::string m_label, m_unit;
 };
 
 void toSi(std::vector<double>& values, double factor) {
@@ -224,6 +230,20 @@ void unwrapMidnight(std::vector<double>& time) {
         if (t < last - 43200) add += 86400;
         last = t;
         t += add;
+    }
+}
+
+/// What stands below a heading that names another unit of the load is in that one.
+void inTheirUnits(Columns& columns, const quantity::Unit& first, Log& log) {
+    const auto* unit = &first;
+    for (std::size_t k = 0; k < columns.breaks.size(); ++k) {
+        const auto& b = columns.breaks[k];
+        if (b.unit && b.unit != unit)
+            log.notes.push_back(fmt::format("From row {} on its load is in {}.", b.row + 1, b.unit->symbol));
+        if (b.unit) unit = b.unit;
+        const auto end = k + 1 < columns.breaks.size() ? columns.breaks[k + 1].row : columns.force.size();
+        for (std::size_t i = b.row; i < end && unit != &first; ++i)
+            columns.force[i] *= unit->factor / first.factor;
     }
 }
 
@@ -392,7 +412,7 @@ Columns parseColumns(std::string_view text, const Layout& layout, unsigned threa
         auto& part = parsers[k].columns;
         const std::size_t rows = all.force.size();
         for (auto& b : part.breaks)
-            all.breaks.push_back({rows + b.row, std::move(b.label)});
+            all.breaks.push_back({rows + b.row, std::move(b.label), b.unit});
         for (auto& p : part.problems)
             if (all.problems.size() < mostProblems)
                 all.problems.push_back({p.line + lines, std::move(p.reason)});
@@ -457,6 +477,7 @@ Expected<Log> readText(Text& text, const Hints& hints, unsigned threads) {
     if (!layout) return tl::unexpected(layout.error());
     Log log;
     log.layout = *layout;
+    log.notes = layout->notes;
     log.encoding = text.encoding;
     log.problems = std::move(columns.problems);
     log.rowsLeftOut = columns.rowsLeftOut;
@@ -466,9 +487,10 @@ Expected<Log> readText(Text& text, const Hints& hints, unsigned threads) {
     log.forceUnitKnown = unitOf(Role::force) != nullptr;
     log.displacementUnitKnown = !layout->find(Role::displacement) || unitOf(Role::displacement) != nullptr;
     if (columns.otherUnitAt)
-        return fail(fmt::format("its heading names another unit of the load at line {}: cut the file there",
+        return fail(fmt::format("another unit stands beside the load from line {} on: cut the file there",
                                 columns.otherUnitAt));
     toSi(columns.force, log.forceUnitKnown ? unitOf(Role::force)->factor : 1);
+    if (log.forceUnitKnown) inTheirUnits(columns, *unitOf(Role::force), log);
     toSi(columns.displacement, unitOf(Role::displacement) ? unitOf(Role::displacement)->factor : 0.001);
     if (const auto t = layout->find(Role::time)) {
         turnNewestFirst(columns, log);

@@ -1,16 +1,53 @@
 #include "numbers.h"
 
+#include <algorithm>
 #include <anvil/tables/text.h>
 #include <cctype>
 #include <charconv>
 #include <chrono>
 #include <fast_float/fast_float.h>
 #include <string>
+#include <vector>
 
 namespace anvil::tables {
 
+namespace {
+
+/// Signs and blanks of other keyboards as the plain ones: "−1 250" with a thin blank, "1’250".
+std::string plainMarks(std::string_view field) {
+    static constexpr std::pair<std::string_view, char> marks[] = {
+        {"\u2212", '-'},  {"\u2013", '-'},  {"\ufe63", '-'}, {"\uff0d", '-'},
+        {"\u00a0", ' '},  {"\u202f", ' '},  {"\u2009", ' '}, {"\u2007", ' '},
+        {"\u2019", '\''}, {"\u02bc", '\''}, {"\uff0e", '.'}, {"\uff0c", ','}};
+    std::string out;
+    for (std::size_t i = 0; i < field.size();) {
+        const auto* mark = static_cast<unsigned char>(field[i]) < 0x80
+                               ? std::end(marks)
+                               : std::find_if(std::begin(marks), std::end(marks), [&](const auto& m) {
+                                     return field.substr(i).starts_with(m.first);
+                                 });
+        if (mark != std::end(marks)) {
+            out += mark->second;
+            i += mark->first.size();
+        } else {
+            out += field[i++];
+        }
+    }
+    return out;
+}
+
+bool plainAscii(std::string_view s) {
+    return std::none_of(s.begin(), s.end(), [](char c) { return static_cast<unsigned char>(c) >= 0x80; });
+}
+
+} // namespace
+
 std::optional<double> readNumber(std::string_view field, char decimal) {
     field = trimmed(field);
+    if (!plainAscii(field)) {
+        const auto plain = plainMarks(field);
+        return plainAscii(plain) ? readNumber(plain, decimal) : std::nullopt;
+    }
     if (field.starts_with("+")) field.remove_prefix(1);
     if (field.empty()) return std::nullopt;
     double value = 0;
@@ -23,21 +60,26 @@ std::optional<double> readNumber(std::string_view field, char decimal) {
 
 std::optional<double> readGrouped(std::string_view field, char decimal) {
     field = trimmed(field);
+    if (!plainAscii(field)) {
+        const auto text = plainMarks(field);
+        return plainAscii(text) ? readGrouped(text, decimal) : std::nullopt;
+    }
     const char group = decimal == '.' ? ',' : '.';
     std::string plain;
     std::size_t sinceGroup = 0;
-    bool grouped = false, past = false;
+    char mark = '\0';
+    bool past = false;
     for (std::size_t i = 0; i < field.size(); ++i) {
         const char c = field[i];
-        if ((c == group || c == ' ') && !past) {
-            if (plain.empty() || (grouped ? sinceGroup != 3 : sinceGroup > 3 || sinceGroup == 0))
+        if ((c == group || c == ' ' || c == '\'') && !past) {
+            if (plain.empty() || (mark ? c != mark || sinceGroup != 3 : sinceGroup > 3 || sinceGroup == 0))
                 return std::nullopt;
-            grouped = true;
+            mark = c;
             sinceGroup = 0;
             continue;
         }
         if (c == decimal) {
-            if (grouped && sinceGroup != 3) return std::nullopt;
+            if (mark && sinceGroup != 3) return std::nullopt;
             past = true;
         } else if (std::isdigit(static_cast<unsigned char>(c))) {
             sinceGroup += !past;
@@ -46,7 +88,7 @@ std::optional<double> readGrouped(std::string_view field, char decimal) {
         }
         plain += c;
     }
-    if (!grouped || (!past && sinceGroup != 3)) return std::nullopt;
+    if (!mark || (!past && sinceGroup != 3)) return std::nullopt;
     return readNumber(plain, decimal);
 }
 
@@ -61,25 +103,89 @@ std::optional<int> whole(std::string_view s) {
                                                                                 : std::optional(v);
 }
 
-/// Days since 1970 of 2026-03-02, 2026/3/2, 2.3.2026, 2/3/2026 or, where `monthFirst`, 3/2/2026.
-std::optional<double> daysOf(std::string_view date, bool monthFirst) {
-    const auto one = date.find_first_of("-/.");
-    if (one == std::string_view::npos) return std::nullopt;
-    const auto two = date.find(date[one], one + 1);
-    if (two == std::string_view::npos) return std::nullopt;
-    auto a = whole(date.substr(0, one)), b = whole(date.substr(one + 1, two - one - 1)),
-         c = whole(date.substr(two + 1));
-    if (!a || !b || !c) return std::nullopt;
-    const bool yearFirst = one == 4;
-    if (!yearFirst && date.size() - two - 1 != 4) return std::nullopt;
-    int year = yearFirst ? *a : *c, month = *b, day = yearFirst ? *c : *a;
-    if (!yearFirst && (monthFirst || month > 12)) std::swap(month, day);
+/// Days since 1970; nothing where there is no such day.
+std::optional<double> daysOf(int year, int month, int day) {
     if (month < 1 || day < 1 || year < 1900 || year > 2200) return std::nullopt;
     const std::chrono::year_month_day ymd{std::chrono::year(year),
                                           std::chrono::month(static_cast<unsigned>(month)),
                                           std::chrono::day(static_cast<unsigned>(day))};
     if (!ymd.ok()) return std::nullopt;
     return std::chrono::sys_days(ymd).time_since_epoch().count();
+}
+
+/// 1 for "Mar", "März", "march" …; months of the languages loggers speak.
+std::optional<int> monthOf(std::string_view word) {
+    static constexpr std::pair<std::string_view, int> months[] = {
+        {"jan", 1},  {"ene", 1},  {"gen", 1},  {"feb", 2},  {"fév", 2},  {"mar", 3},  {"mär", 3},
+        {"mrz", 3},  {"apr", 4},  {"avr", 4},  {"abr", 4},  {"may", 5},  {"mai", 5},  {"mag", 5},
+        {"jun", 6},  {"juin", 6}, {"giu", 6},  {"jul", 7},  {"juil", 7}, {"lug", 7},  {"aug", 8},
+        {"aoû", 8},  {"ago", 8},  {"sep", 9},  {"set", 9},  {"oct", 10}, {"okt", 10}, {"ott", 10},
+        {"nov", 11}, {"dec", 12}, {"dez", 12}, {"déc", 12}, {"dic", 12}};
+    const auto w = lowered(word);
+    for (const auto& [stem, month] : months)
+        if (w.starts_with(stem) && w.size() <= 11) return month;
+    return std::nullopt;
+}
+
+/// 2026-03-02, 2026/3/2, 2.3.2026, 02.03.26, 26-03-02, 2/3/2026 or, where `monthFirst`, 3/2/2026; 2-Mar-2026.
+std::optional<double> dayOf(std::string_view date, bool monthFirst) {
+    while (date.ends_with(".") || date.ends_with(","))
+        date.remove_suffix(1);
+    const auto one = date.find_first_of("-/.");
+    if (one == std::string_view::npos) return std::nullopt;
+    const auto two = date.find(date[one], one + 1);
+    if (two == std::string_view::npos) return std::nullopt;
+    const auto middle = date.substr(one + 1, two - one - 1);
+    auto a = whole(date.substr(0, one)), b = whole(middle), c = whole(date.substr(two + 1));
+    const auto named = b ? std::nullopt : monthOf(middle);
+    if (named) b = named;
+    if (!a || !b || !c) return std::nullopt;
+    const std::size_t lastDigits = date.size() - two - 1;
+    // Two digits are a year last, but for 26-03-02, which is written as ISO is.
+    const bool yearFirst = one == 4 || (one == 2 && lastDigits == 2 && date[one] == '-' && !named);
+    if (!yearFirst && lastDigits != 4 && lastDigits != 2) return std::nullopt;
+    int year = yearFirst ? *a : *c, month = *b, day = yearFirst ? *c : *a;
+    if (year < 100) year += 2000;
+    if (!yearFirst && !named && (monthFirst || month > 12)) std::swap(month, day);
+    return daysOf(year, month, day);
+}
+
+bool zoneOrWeekday(std::string_view word) {
+    static constexpr std::string_view days[] = {"mon", "tue", "wed", "thu", "fri", "sat", "sun",
+                                                "mo",  "di",  "mi",  "do",  "fr",  "sa",  "so"};
+    const auto w = lowered(word);
+    if (std::any_of(std::begin(days), std::end(days), [&](auto d) {
+            return w == d || (d.size() == 3 && w.starts_with(d) && w.ends_with("day"));
+        }))
+        return true;
+    return word.size() >= 2 && word.size() <= 5 &&
+           std::all_of(word.begin(), word.end(), [](unsigned char c) { return std::isupper(c); });
+}
+
+/// The date in the words beside a time of day: one as above, or a month by name, a day and perhaps a year.
+/// Names of days and zones say nothing more. Without a year a leap year stands in.
+std::optional<double> dayOf(const std::vector<std::string>& words, bool monthFirst) {
+    std::optional<int> month, day, year;
+    std::optional<double> date;
+    for (const auto& w : words) {
+        if (const auto asOne = dayOf(w, monthFirst); asOne && !date) {
+            date = asOne;
+            continue;
+        }
+        auto bare = w;
+        while (bare.size() > 1 && (bare.back() == '.' || bare.back() == ','))
+            bare.pop_back();
+        if (const auto n = whole(bare); n && !date)
+            (bare.size() == 4 ? year : day) = *n;
+        else if (const auto m = monthOf(bare); m && !month && !date)
+            month = m;
+        else if (!zoneOrWeekday(bare))
+            return std::nullopt;
+    }
+    if (date) return date;
+    if (!month && !day && !year) return 0; // a zone alone: 14:05 UTC
+    if (!month || !day) return std::nullopt;
+    return daysOf(year.value_or(2000), *month, *day);
 }
 
 /// Takes "Z", "+01:00", "-0500" off the end: the zone is the same for a whole log.
@@ -109,11 +215,29 @@ std::optional<double> clockSeconds(std::string_view field) {
     dropZone(field);
     const auto half = takeHalfDay(field);
     double days = 0;
-    if (const auto gap = field.find_first_of(" T"); gap != std::string_view::npos && gap >= 6) {
-        const auto date = daysOf(field.substr(0, gap), half.has_value());
+    std::string time;
+    if (const auto t = field.find('T'); t != std::string_view::npos && t >= 6 && t + 1 < field.size() &&
+                                        std::isdigit(static_cast<unsigned char>(field[t - 1])) &&
+                                        std::isdigit(static_cast<unsigned char>(field[t + 1]))) {
+        const auto date = dayOf(field.substr(0, t), false);
         if (!date) return std::nullopt;
         days = *date;
-        field = trimmed(field.substr(gap + 1));
+        field = field.substr(t + 1);
+    } else if (field.find(' ') != std::string_view::npos) {
+        std::vector<std::string> beside;
+        for (auto& w : splitFields(field, ' ')) {
+            if (w.find(':') == std::string::npos)
+                beside.push_back(std::move(w));
+            else if (time.empty())
+                time = std::move(w);
+            else
+                return std::nullopt;
+        }
+        if (beside.size() > 5) return std::nullopt;
+        const auto date = dayOf(beside, half.has_value());
+        if (!date) return std::nullopt;
+        days = *date;
+        field = time;
     }
     const auto one = field.find(':');
     if (one == std::string_view::npos) return std::nullopt;

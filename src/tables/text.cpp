@@ -181,7 +181,8 @@ std::string_view trimmed(std::string_view s) {
 
 namespace {
 
-/// The small letter of a capital of the Latin, Greek and Cyrillic alphabets in two bytes of UTF-8; else itself.
+/// The small letter of a capital of the Latin, Greek and Cyrillic alphabets in two bytes of UTF-8; else
+/// itself.
 unsigned lowerOf(unsigned c) {
     if ((c >= 0xC0 && c <= 0xDE && c != 0xD7) || (c >= 0x391 && c <= 0x3A9) || (c >= 0x410 && c <= 0x42F))
         return c + 0x20;

@@ -10,7 +10,7 @@
 
 namespace anvil::tables {
 
-enum class Role { ignore, time, force, displacement, run };
+enum class Role { ignore, time, force, displacement, run, unit };
 
 struct Column {
     std::string header; ///< as in the file, without its unit; "column 2" when the file has none
@@ -29,6 +29,7 @@ struct Layout {
     std::size_t firstRow = 0;   ///< line index (0-based) of the first row of numbers
     std::string headerLine;     ///< empty when the file has none; met again, it begins another run
     std::vector<Column> columns;
+    std::vector<std::string> notes; ///< what was decided about them, in sentences
 
     std::optional<std::size_t> find(Role role) const;
 };
@@ -91,12 +92,13 @@ struct Columns {
     struct Break {
         std::size_t row = 0;
         std::string label{};
+        const quantity::Unit* unit = nullptr; ///< of the load from here on, where a heading names another
     };
     std::vector<Break> breaks; ///< with a run column that column alone decides
     std::vector<Problem> problems;
     std::size_t rowsLeftOut = 0;
     std::size_t blankWays = 0;   ///< rows without a displacement, which is NaN there
-    std::size_t otherUnitAt = 0; ///< line of a heading that names another unit; 0: there is none
+    std::size_t otherUnitAt = 0; ///< line from which on another unit stands beside the load; 0: there is none
 };
 Columns parseColumns(std::string_view text, const Layout& layout, unsigned threads);
 

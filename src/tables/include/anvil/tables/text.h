@@ -20,8 +20,8 @@ struct Text {
     Text(Text&&) = delete;
 };
 
-/// Decodes UTF-8 (with or without mark), UTF-16 and UTF-32 (with mark, or recognised by their zero bytes) and the
-/// common code pages into `out`. Error: empty, or not text.
+/// Decodes UTF-8 (with or without mark), UTF-16 and UTF-32 (with mark, or recognised by their zero bytes) and
+/// the common code pages into `out`. Error: empty, or not text.
 Expected<void> decode(std::string_view bytes, Text& out);
 
 /// Splits one line at a delimiter; ' ' stands for any run of blanks. Fields in double quotes may hold the
