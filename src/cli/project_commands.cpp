@@ -19,7 +19,7 @@ using quantity::Dimension;
 
 struct ImportOptions {
     std::string project, study, option, condition, forceUnit, displacementUnit, timeUnit, rigLimit, comma,
-        force, time, displacement;
+        force, time, displacement, sheet;
     std::vector<std::string> files;
     bool values = false, allowLoss = false;
 };
@@ -31,6 +31,8 @@ Expected<std::unique_ptr<work::OpenProject>> openOrMake(const std::string& path)
 
 /// How a question about columns is answered here; empty: it is none.
 std::string howToChoose(const std::string& message) {
+    if (message.find(tables::asksForSheet) != std::string::npos)
+        return " With --sheet NAME, or its number from 1.";
     return message.find(tables::asksForColumns) == std::string::npos
                ? std::string()
                : " With --force COLUMN (and --time, --displacement), by name or by number from 1.";
@@ -114,6 +116,84 @@ Json notUsedIn(const work::ImportPlan& plan) {
     return out;
 }
 
+/// The contract's words for standings.
+std::string_view stateName(stats::State state) {
+    using enum stats::State;
+    switch (state) {
+    case exact:
+        return "exact";
+    case above:
+        return "above";
+    case below:
+        return "below";
+    case between:
+        return "between";
+    case aside:
+        return "aside";
+    }
+    return "exact";
+}
+
+/// Tables of single results, each as one journal entry.
+Expected<Output> importTables(const ImportOptions& o, work::OpenProject& project, study::StudyData into,
+                              const tables::Hints& hints) {
+    const auto title = into.study.title;
+    int pulls = 0;
+    std::size_t rowsLeftOut = 0;
+    Json values = Json::array(), leftOut = Json::array(), notUsed = Json::array();
+    std::vector<std::pair<std::string, tables::ValueTable>> read;
+    for (const auto& f : o.files) { // all are looked at before one goes in
+        const auto bytes = readFile(f);
+        if (!bytes) return tl::unexpected(bytes.error());
+        auto table = tables::readValues(*bytes, hints.sheet);
+        if (!table) return fail(f + ": " + table.error().message);
+        if (table->losesMuch() && !o.allowLoss)
+            return fail(f + ": " + table->lossText() +
+                        ": mend the table, or take the rest with --allow-loss");
+        read.emplace_back(f, std::move(*table));
+    }
+    for (const auto& [f, table] : read) {
+        const auto name = QFileInfo(QString::fromStdString(f)).fileName();
+        auto done = work::importValues(project.file(), into, table, hints.forceUnit, name);
+        if (!done) return fail(f + ": " + done.error().message);
+        pulls += done->pulls;
+        for (const auto& row : table.rows) {
+            const auto* unit = row.unit ? row.unit : hints.forceUnit;
+            const bool between = row.value.state == stats::State::between;
+            values.push_back({{"file", name.toStdString()},
+                              {"line", row.line},
+                              {"option", row.option},
+                              {"condition", row.condition.empty() ? Json(nullptr) : Json(row.condition)},
+                              {"value", row.value.value},
+                              {"upper", between ? Json(row.value.upper) : Json(nullptr)},
+                              {"state", std::string(stateName(row.value.state))},
+                              {"unit", unit ? Json(std::string(unit->symbol)) : Json(nullptr)}});
+        }
+        rowsLeftOut += table.problems.size();
+        for (const auto& p : table.problems)
+            leftOut.push_back({{"file", name.toStdString()}, {"line", p.line}, {"reason", p.reason}});
+        if (!table.notUsed.empty())
+            notUsed.push_back({{"file", name.toStdString()}, {"columns", table.notUsed}});
+        if (auto ok = project.adopt(done->journal, done->what); !ok) return tl::unexpected(ok.error());
+        for (const auto& s : project.studies())
+            if (s.study.title == title) into = s;
+    }
+    auto text = fmt::format("{} results imported into \"{}\".\n", pulls, title);
+    for (const auto& l : leftOut)
+        text += fmt::format("{}: line {} {}: left out.\n", l["file"].get<std::string>(),
+                            l["line"].get<std::size_t>(), l["reason"].get<std::string>());
+    return Output{{{"study", title},
+                   {"imported", pulls},
+                   {"repeats", 0},
+                   {"unread", Json::array()},
+                   {"runs", Json::array()},
+                   {"values", values},
+                   {"rows_left_out", rowsLeftOut},
+                   {"left_out", leftOut},
+                   {"columns_not_used", notUsed}},
+                  text};
+}
+
 Expected<Output> importInto(const ImportOptions& o) {
     work::ImportChoices choices;
     for (const auto& [text, dimension, target] :
@@ -136,6 +216,7 @@ Expected<Output> importInto(const ImportOptions& o) {
     choices.hints.force = o.force;
     choices.hints.time = o.time;
     choices.hints.displacement = o.displacement;
+    choices.hints.sheet = o.sheet;
     choices.lossAllowed = o.allowLoss;
     QStringList paths;
     for (const auto& f : o.files)
@@ -148,29 +229,7 @@ Expected<Output> importInto(const ImportOptions& o) {
     into.study.title = title;
     for (const auto& s : (*project)->studies())
         if (s.study.title == title) into = s;
-    if (o.values) {
-        int pulls = 0;
-        for (const auto& f : o.files) {
-            const auto bytes = readFile(f);
-            if (!bytes) return tl::unexpected(bytes.error());
-            const auto table = tables::readValues(*bytes);
-            if (!table) return fail(f + ": " + table.error().message);
-            auto done = work::importValues((*project)->file(), into, *table, choices.hints.forceUnit,
-                                           QFileInfo(QString::fromStdString(f)).fileName());
-            if (!done) return fail(f + ": " + done.error().message);
-            pulls += done->pulls;
-            if (auto ok = (*project)->adopt(done->journal, done->what); !ok)
-                return tl::unexpected(ok.error());
-            for (const auto& s : (*project)->studies())
-                if (s.study.title == title) into = s;
-        }
-        return Output{{{"study", title},
-                       {"imported", pulls},
-                       {"repeats", 0},
-                       {"unread", Json::array()},
-                       {"rows_left_out", 0}},
-                      fmt::format("{} results imported into \"{}\".\n", pulls, title)};
-    }
+    if (o.values) return importTables(o, **project, into, choices.hints);
     const auto known = (*project)->file().curveDigests();
     if (!known) return tl::unexpected(known.error());
     auto plan = work::lookAt(paths, choices, *known);
@@ -293,6 +352,7 @@ void addProjectCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>
     i->add_option("--force", options.force, "column of the load, by name or number from 1");
     i->add_option("--time", options.time);
     i->add_option("--displacement", options.displacement);
+    i->add_option("--sheet", options.sheet, "sheet of a spreadsheet, by name or number");
     i->add_option("--force-unit", options.forceUnit, "of files that name none");
     i->add_option("--time-unit", options.timeUnit);
     i->add_option("--displacement-unit", options.displacementUnit);

@@ -33,11 +33,21 @@ struct Compared {
     std::vector<std::string> problems;
 };
 
-Expected<Compared> compareFile(const std::string& file, double margin) {
+/// A table of results, and which of its sheets.
+struct TableFile {
+    std::string path, sheet;
+    bool allowLoss = false; ///< take what can be read of it
+};
+
+Expected<Compared> compareFile(const TableFile& from, double margin) {
+    const auto& file = from.path;
     const auto bytes = readFile(file);
     if (!bytes) return tl::unexpected(bytes.error());
-    auto values = tables::readValues(*bytes);
+    auto values = tables::readValues(*bytes, from.sheet);
     if (!values) return fail(file + ": " + values.error().message);
+    if (values->losesMuch() && !from.allowLoss)
+        return fail(file + ": " + values->lossText() +
+                    ": mend the table, or take the rest with --allow-loss");
     const auto unit = tables::unify(values->rows);
     if (!unit) return fail(file + ": " + unit.error().message);
     Compared out;
@@ -100,7 +110,7 @@ Json interval(const std::optional<std::pair<double, double>>& v) {
     return v ? Json{number(v->first), number(v->second)} : Json(nullptr);
 }
 
-Expected<Output> statistics(const std::string& file, double marginPercent) {
+Expected<Output> statistics(const TableFile& file, double marginPercent) {
     if (!(marginPercent > 0)) return fail("The margin must be more than 0 %.");
     const auto data = compareFile(file, marginPercent / 100);
     if (!data) return tl::unexpected(data.error());
@@ -183,7 +193,7 @@ Expected<Output> statistics(const std::string& file, double marginPercent) {
 }
 
 /// Ranking by means; the drawn probabilities are not there yet and stay null.
-Expected<Output> rank(const std::string& file) {
+Expected<Output> rank(const TableFile& file) {
     const auto data = compareFile(file, 0.1);
     if (!data) return tl::unexpected(data.error());
     std::vector<std::string> conditions;
@@ -241,16 +251,22 @@ Expected<Output> rank(const std::string& file) {
 } // namespace
 
 void addStatsCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>& commands) {
-    static std::string file;
+    static TableFile file;
     static double margin = 10;
     auto* s = app.add_subcommand(
         "stats", "Summaries and comparisons of a table of results (option, value, condition, unit, state …)");
-    s->add_option("FILE", file)->required();
+    const auto addFile = [](CLI::App* command) {
+        command->add_option("FILE", file.path)->required();
+        command->add_option("--sheet", file.sheet, "sheet of a spreadsheet, by name or number");
+        command->add_flag("--allow-loss", file.allowLoss,
+                          "take a table of which more than 2 % cannot be read");
+    };
+    addFile(s);
     s->add_option("--margin", margin, "smallest difference that matters, in percent");
     commands.emplace_back(s, [] { return statistics(file, margin); });
 
     auto* r = app.add_subcommand("rank", "Rank the options of a table of results by their means");
-    r->add_option("FILE", file)->required();
+    addFile(r);
     static std::uint64_t seed = 1;
     static int draws = 20000;
     r->add_option("--seed", seed, "accepted for scripts; ranking by means draws nothing");

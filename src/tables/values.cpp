@@ -2,274 +2,164 @@
 
 #include "documents.h"
 #include "headings.h"
+#include "value_cell.h"
+#include "value_layout.h"
 #include <algorithm>
-#include <cctype>
 #include <fmt/format.h>
 #include <map>
 
 namespace anvil::tables {
 namespace {
 
-struct Places {
-    std::optional<std::size_t> option, condition, value, unit, state, upper, block, note;
-};
-
-std::optional<stats::State> stateFrom(const std::string& text) {
-    using stats::State;
-    const auto t = lowered(text);
-    const auto is = [&](std::initializer_list<const char*> words) {
-        return std::any_of(words.begin(), words.end(), [&](const char* w) { return t == w; });
-    };
-    if (t.empty() ||
-        is({"exact", "counts", "=", "ok", "broke", "broken", "failed", "fail", "break", "valid", "—", "-"}))
-        return State::exact;
-    if (is({"above", "at least", "at_least", ">", "≥", ">=", "off scale", "off_scale", "overload",
-            "topped out", "held", "no break", "not broken", "did not break"}))
-        return State::above;
-    if (is({"below", "at most", "at_most", "<", "≤", "<="})) return State::below;
-    if (t == "between") return State::between;
-    if (is({"aside", "set aside", "set_aside", "void", "invalid", "excluded", "discard", "discarded"}))
-        return State::aside;
-    return std::nullopt;
-}
-
-/// "Mean", "Max", "Std dev", "Total": a row about the rows, not one of them.
-bool isSummary(const std::string& option) {
-    static constexpr std::string_view words[] = {
-        "mean", "average", "avg", "max", "min",   "maximum",    "minimum", "total", "sum",   "median",
-        "std",  "stdev",   "sd",  "cv",  "count", "mittelwert", "summe",   "n",     "range", "moyenne"};
-    const auto in = wordsIn(option);
-    return !in.empty() && in.size() <= 3 &&
-           std::find(std::begin(words), std::end(words), in[0]) != std::end(words);
-}
-
 /// One spelling for names that differ in case and blanks only: the first one met.
 std::string sameSpelling(const std::string& name, std::map<std::string, std::string>& known) {
-    std::string folded;
-    for (const auto& w : splitFields(name, ' '))
+    std::string folded, clean;
+    for (const auto& w : splitFields(name, ' ')) {
         folded += (folded.empty() ? "" : " ") + lowered(w);
-    std::string clean;
-    for (const auto& w : splitFields(name, ' '))
         clean += (clean.empty() ? "" : " ") + w;
+    }
     return known.try_emplace(folded, clean).first->second;
 }
 
-/// Names stand in the first row of their group only, as merged cells come out: half of the cells are blank.
-bool writtenOnce(const std::vector<std::string_view>& lines, char delimiter, std::size_t column) {
-    std::size_t rows = 0, blank = 0;
-    for (const auto& line : lines) {
-        const auto f = splitFields(line, delimiter);
-        if (trimmed(line).empty() || column >= f.size()) continue;
-        ++rows;
-        blank += f[column].empty();
-    }
-    return 2 * blank >= rows; // the heading counts as one
-}
-
-/// 1, 2, 3 … or 1, 2, 3, 1, 2 …: numbers that only count the pulls.
-bool countsPulls(const std::vector<std::string_view>& lines, char delimiter, std::size_t column) {
-    double last = 0;
-    std::size_t rows = 0;
-    for (const auto& line : lines) {
-        const auto f = splitFields(line, delimiter);
-        if (column >= f.size()) continue;
-        const auto v = quantity::parseNumber(f[column]);
-        if (!v || (*v != 1 && *v != last + 1)) return false;
-        last = *v;
-        ++rows;
-    }
-    return rows > 2;
-}
-
-bool placeByName(Places& p, std::size_t i, const std::string& header, std::string& unit) {
-    const auto [name, inner] = nameAndUnit(header);
-    const auto h = lowered(name);
-    const auto is = [&](std::initializer_list<const char*> words) {
-        return std::any_of(words.begin(), words.end(), [&](const char* w) { return h == w; });
-    };
-    const auto set = [&](std::optional<std::size_t>& place) {
-        if (place) return false;
-        place = i;
-        return true;
-    };
-    if (is({"option", "name", "product", "kind", "group", "sample", "material", "item"}))
-        return set(p.option);
-    if (is({"condition", "setting", "treatment"})) return set(p.condition);
-    static constexpr std::string_view valueWords[] = {"value",    "result",  "peak",    "force", "load",
-                                                      "strength", "reading", "fmax",    "max",   "maximum",
-                                                      "breaking", "break",   "ultimate"};
-    const auto words = wordsIn(name);
-    if (!words.empty() && !p.value && std::all_of(words.begin(), words.end(), [](const auto& w) {
-            return std::find(std::begin(valueWords), std::end(valueWords), w) != std::end(valueWords);
-        })) {
-        if (!inner.empty()) unit = inner; // of this column, never of a later one
-        return set(p.value);
-    }
-    if (is({"unit", "units"})) return set(p.unit);
-    if (!p.value &&
-        quantity::findUnit(header, quantity::Dimension::force)) { // headed by nothing but its unit
-        unit = header;
-        return set(p.value);
-    }
-    if (is({"state", "standing"})) return set(p.state);
-    if (is({"upper", "to"})) return set(p.upper);
-    if (is({"block", "batch", "piece"})) return set(p.block);
-    if (is({"note", "remark", "comment", "reason"})) return set(p.note);
-    return false;
-}
-
-} // namespace
-
-namespace {
-
-Expected<ValueTable> valuesIn(const Text& text) {
-    const auto lines = splitLines(text.view);
-    char delimiter = ',';
-    std::size_t most = 0;
-    for (const char d : {'\t', ';', ','}) {
-        std::size_t count = 0;
-        for (std::size_t i = 0; i < std::min<std::size_t>(lines.size(), 50); ++i)
-            count += splitFields(lines[i], d).size() >= 2;
-        if (count > most) {
-            most = count;
-            delimiter = d;
+/// Goes through the rows of a table under a layout.
+class Rows {
+public:
+    Rows(const ValueLayout& layout, const std::vector<std::string_view>& lines) : m_layout(layout) {
+        std::vector<std::string> values;
+        std::size_t rows = 0, blank = 0;
+        for (std::size_t i = layout.firstRow; i < lines.size(); ++i) {
+            if (trimmed(lines[i]).empty()) continue;
+            const auto cells = cellsOf(lines[i], layout);
+            for (const auto& v : layout.values)
+                if (v.at < cells.size()) values.push_back(cells[v.at]);
+            if (!layout.option || *layout.option >= cells.size()) continue;
+            ++rows;
+            blank += cells[*layout.option].empty();
         }
+        m_comma = commasIn(values);
+        m_merged = 2 * blank + 1 >= rows && blank > 0;
     }
-    if (most == 0)
-        return fail("no columns can be told apart in it: a table of option, condition and value is needed");
+
+    bool commaUnsure() const { return m_comma == Comma::unsure; }
     ValueTable table;
-    Places places;
-    std::string headerUnit;
-    bool started = false;
-    std::string lastOption, lastCondition;
-    std::optional<bool> once;
-    const auto merged = [&] {
-        return once ? *once : *(once = writtenOnce(lines, delimiter, *places.option));
-    };
-    std::map<std::string, std::string> options, conditions; // as first spelled
-    for (std::size_t i = 0; i < lines.size(); ++i) {
-        if (trimmed(lines[i]).empty()) continue;
-        if (const auto bare = trimmed(lines[i]); bare.starts_with("#") || bare.starts_with("//"))
-            continue; // a remark
-        const auto f = splitFields(lines[i], delimiter);
-        if (!started) {
-            started = true;
-            Places named;
-            bool any = false;
-            const bool heading = std::none_of(f.begin(), f.end(), [](const auto& cell) {
-                return quantity::parseNumber(cell) || quantity::parseEntry(cell);
-            });
-            for (std::size_t k = 0; k < f.size() && heading; ++k)
-                any = placeByName(named, k, f[k], headerUnit) || any;
-            if (any && (!named.option || !named.value))
-                return fail(
-                    fmt::format("the heading has no column named {}", named.option ? "value" : "option"));
-            if (any) {
-                places = named;
-                continue;
-            }
-            places.option = 0;
-            places.value = f.size() == 2 ? 1 : 2;
-            if (f.size() >= 3 && !countsPulls(lines, delimiter, 1)) places.condition = 1;
-            if (f.size() >= 4) places.unit = 3;
-            if (f.size() >= 5) places.state = 4;
-        }
+
+    void add(std::size_t line, const std::vector<std::string>& cells) {
         const auto at = [&](const std::optional<std::size_t>& place) {
-            return place && *place < f.size() ? f[*place] : std::string();
+            return place && *place < cells.size() ? cells[*place] : std::string();
         };
-        const auto bad = [&](std::string why) { table.problems.push_back({i + 1, std::move(why)}); };
+        std::string option = at(m_layout.option), condition;
+        for (const auto place : m_layout.conditions)
+            if (const auto c = at(place); !c.empty()) condition += (condition.empty() ? "" : " ") + c;
+        const auto& first = m_layout.option ? option : cells.empty() ? option : cells[0];
+        if (isSummary(first) && !table.rows.empty()) {
+            bad(line, fmt::format("is a summary (\"{}\"), not a result", shortened(first, 40)), false);
+            return;
+        }
+        if (m_layout.option && option.empty() && m_merged) { // written in the first row of its group only
+            option = m_lastOption;
+            if (condition.empty()) condition = m_lastCondition;
+        }
+        m_lastOption = option;
+        m_lastCondition = condition;
+        bool any = false;
+        for (const auto& column : m_layout.values) {
+            const auto text = at(column.at);
+            if (text.empty() && m_layout.values.size() > 1) continue; // fewer pulls of this option
+            any = true;
+            addValue(line, column.option.empty() ? option : column.option, condition, column, text, at);
+        }
+        if (!any) bad(line, "has no value", false);
+    }
+
+private:
+    void bad(std::size_t line, std::string why, bool mayHideAResult = true) {
+        if (mayHideAResult && table.lost++ == 0) table.firstLost = table.problems.size();
+        table.problems.push_back({line, std::move(why)});
+    }
+
+    template <class At>
+    void addValue(std::size_t line, const std::string& option, const std::string& condition,
+                  const ValueColumn& column, const std::string& text, const At& at) {
+        if (option.empty()) return bad(line, "has no option");
+        if (text.empty() || text == "-" || text == "—" || text == "–" || lowered(text) == "n/a")
+            return bad(line, "has no value", false);
         ValueRow row;
-        row.line = i + 1;
-        row.option = at(places.option);
-        row.condition = at(places.condition);
-        row.block = at(places.block);
-        row.note = at(places.note);
-        row.asTyped = at(places.value);
-        if (isSummary(row.option) && !table.rows.empty()) {
-            bad(fmt::format("is a summary (\"{}\"), not a result", shortened(row.option, 40)));
-            continue;
-        }
-        if (row.option.empty() && !row.asTyped.empty() && merged()) {
-            row.option = lastOption;
-            if (row.condition.empty()) row.condition = lastCondition;
-        }
-        if (row.option.empty()) {
-            bad("has no option");
-            continue;
-        }
-        lastCondition = row.condition;
-        lastOption = row.option = sameSpelling(row.option, options);
-        row.condition = sameSpelling(row.condition, conditions);
-        if (row.asTyped.empty()) {
-            bad("has no value");
-            continue;
-        }
-        std::string unitText = at(places.unit);
-        if (unitText.empty()) unitText = headerUnit;
+        row.line = line;
+        row.option = sameSpelling(option, m_options);
+        row.condition = sameSpelling(condition, m_conditions);
+        row.block = at(m_layout.block);
+        row.note = at(m_layout.note);
+        row.asTyped = text;
+        auto unitText = at(m_layout.unit);
+        if (unitText.empty()) unitText = column.unitText;
+        const quantity::Unit* unit = nullptr;
         if (!unitText.empty()) {
             auto u = quantity::findUnit(unitText, quantity::Dimension::force);
             if (!u) u = quantity::findUnit(unitText);
-            if (!u) {
-                bad(u.error().message);
-                continue;
-            }
-            row.unit = *u;
+            if (!u) return bad(line, u.error().message);
+            unit = *u;
         }
-        const auto state = stateFrom(at(places.state));
-        if (!state) {
-            bad(fmt::format("\"{}\" is not a standing: use exact, above, below, between or aside",
-                            at(places.state)));
-            continue;
-        }
-        row.value.state = *state;
-        if (const auto plain = quantity::parseNumber(row.asTyped)) {
-            row.value.value = *plain;
-        } else {
-            auto entry = quantity::parseEntry(row.asTyped,
-                                              row.unit ? std::optional(row.unit->dimension) : std::nullopt,
-                                              row.unit ? row.unit : &quantity::unit("N"));
-            if (entry && entry->unit->dimension == quantity::Dimension::mass) // a load given in kg
-                entry = quantity::parseEntry(row.asTyped, quantity::Dimension::force, row.unit);
-            if (!entry) {
-                bad(entry.error().message);
-                continue;
-            }
-            if (!row.unit && entry->unit->symbol != "N")
-                row.unit = entry->unit;
-            else if (!row.unit && row.asTyped.find('N') != std::string::npos)
-                row.unit = entry->unit;
-            const auto shown = [&](double si) { return row.unit ? row.unit->fromSi(si) : si; };
-            row.value.value = shown(entry->si);
-            row.value.upper = shown(entry->upperSi);
-            if (*state == stats::State::exact && entry->doubt == quantity::Doubt::above)
-                row.value.state = stats::State::above;
-            if (*state == stats::State::exact && entry->doubt == quantity::Doubt::below)
-                row.value.state = stats::State::below;
-            if (*state == stats::State::exact && entry->doubt == quantity::Doubt::between)
-                row.value.state = stats::State::between;
-        }
-        if (row.value.state == stats::State::between && !at(places.upper).empty()) {
-            const auto upper = quantity::parseNumber(at(places.upper));
-            if (!upper || *upper < row.value.value) {
-                bad(fmt::format("\"{}\" cannot be the upper bound of {}", at(places.upper), row.asTyped));
-                continue;
-            }
+        const auto state = stateFrom(at(m_layout.state));
+        if (!state)
+            return bad(line,
+                       fmt::format("\"{}\" is not a standing: use exact, above, below, between or aside",
+                                   at(m_layout.state)));
+        auto cell = readCell(text, unit, m_comma);
+        if (!cell) return bad(line, cell.error().message, stateFrom(text) != stats::State::aside);
+        row.unit = cell->unit;
+        row.value = cell->value;
+        if (*state != stats::State::exact) row.value.state = *state;
+        if (row.value.state == stats::State::between && !at(m_layout.upper).empty()) {
+            const auto upper = quantity::parseNumber(at(m_layout.upper));
+            if (!upper || *upper < row.value.value)
+                return bad(line,
+                           fmt::format("\"{}\" cannot be the upper bound of {}", at(m_layout.upper), text));
             row.value.upper = *upper;
         } else if (row.value.state == stats::State::between && row.value.upper < row.value.value) {
-            bad("says between but gives no upper bound");
-            continue;
+            return bad(line, "says between but gives no upper bound");
         }
         table.hasConditions = table.hasConditions || !row.condition.empty();
         table.rows.push_back(std::move(row));
     }
+
+    const ValueLayout& m_layout;
+    Comma m_comma = Comma::none;
+    bool m_merged = false;
+    std::string m_lastOption, m_lastCondition;
+    std::map<std::string, std::string> m_options, m_conditions; ///< as first spelled
+};
+
+Expected<ValueTable> valuesIn(const Text& text) {
+    const auto lines = splitLines(text.view);
+    const auto layout = layOutValues(lines);
+    if (!layout) return tl::unexpected(layout.error());
+    Rows rows(*layout, lines);
+    if (rows.commaUnsure())
+        return fail(
+            "every comma in its values is followed by three digits, and 1,250 can be 1.25 or 1250: write "
+            "them with points, or without grouping marks");
+    for (std::size_t i = layout->firstRow; i < lines.size(); ++i) {
+        const auto bare = trimmed(lines[i]);
+        if (bare.empty() || bare.starts_with("#") || bare.starts_with("//")) continue; // a remark
+        rows.add(i + 1, cellsOf(lines[i], *layout));
+    }
+    auto& table = rows.table;
+    table.notUsed = layout->notUsed;
     if (table.rows.empty())
         return fail(table.problems.empty() ? std::string("there are no rows of results in it")
                                            : fmt::format("no row can be used: line {} {}",
                                                          table.problems[0].line, table.problems[0].reason));
-    return table;
+    return std::move(table);
 }
 
 } // namespace
+
+std::string ValueTable::lossText() const {
+    if (lost == 0) return {};
+    const auto& p = problems[firstLost];
+    return fmt::format("{} of its {} results would be left out (line {} {})", lost, rows.size() + lost,
+                       p.line, p.reason);
+}
 
 Expected<ValueTable> readValues(std::string_view bytes, const std::string& sheet) {
     const auto loose = unpacked(bytes);
@@ -319,74 +209,6 @@ Expected<const quantity::Unit*> unify(std::vector<ValueRow>& rows) {
         r.unit = first;
     }
     return first;
-}
-
-std::vector<std::string> wordsOf(const std::string& fileName) {
-    std::string stem = fileName;
-    if (const auto slash = stem.find_last_of("/\\"); slash != std::string::npos)
-        stem = stem.substr(slash + 1);
-    if (const auto dot = stem.find_last_of('.'); dot != std::string::npos && dot > 0)
-        stem = stem.substr(0, dot);
-    const std::string marks = stem.find('_') != std::string::npos   ? "_"
-                              : stem.find(' ') != std::string::npos ? " "
-                                                                    : "-";
-    std::vector<std::string> words;
-    std::size_t i = 0;
-    while (i <= stem.size()) {
-        const auto end = std::min(stem.find_first_of(marks, i), stem.size());
-        if (end > i) words.push_back(stem.substr(i, end - i));
-        i = end + 1;
-    }
-    return words;
-}
-
-NameParts partsOf(const std::string& fileName, const NamePattern& pattern) {
-    auto words = wordsOf(fileName);
-    NameParts parts;
-    const auto digits = [](const std::string& w) {
-        return !w.empty() && w.size() <= 4 &&
-               std::all_of(w.begin(), w.end(), [](unsigned char c) { return std::isdigit(c); });
-    };
-    if (words.size() > 1) {
-        std::string last = words.back();
-        const auto head = last.find_first_of("0123456789");
-        const auto prefix = lowered(last.substr(0, head == std::string::npos ? 0 : head));
-        if (head != std::string::npos &&
-            (prefix == "r" || prefix == "rep" || prefix == "run" || prefix == "n" || prefix == "#" ||
-             prefix.empty()) &&
-            digits(last.substr(head))) {
-            parts.replicate = std::stoi(last.substr(head));
-            words.pop_back();
-        }
-    }
-    const auto join = [&](const std::vector<std::size_t>& places) {
-        std::string out;
-        for (const auto p : places)
-            if (p < words.size()) out += (out.empty() ? "" : " ") + words[p];
-        std::replace(out.begin(), out.end(), '-', ' ');
-        return out;
-    };
-    parts.option = join(pattern.option);
-    parts.condition = join(pattern.condition);
-    return parts;
-}
-
-std::optional<std::vector<std::size_t>> learn(const std::string& fileName, const std::string& corrected) {
-    const auto words = wordsOf(fileName);
-    const auto plain = [](std::string s) {
-        std::replace(s.begin(), s.end(), '-', ' ');
-        return lowered(s);
-    };
-    for (std::size_t from = 0; from < words.size(); ++from) {
-        std::string joined;
-        std::vector<std::size_t> places;
-        for (std::size_t to = from; to < words.size(); ++to) {
-            joined += (joined.empty() ? "" : " ") + words[to];
-            places.push_back(to);
-            if (plain(joined) == plain(corrected)) return places;
-        }
-    }
-    return std::nullopt;
 }
 
 } // namespace anvil::tables

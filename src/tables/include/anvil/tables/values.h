@@ -18,11 +18,21 @@ struct ValueRow {
 struct ValueTable {
     std::vector<ValueRow> rows;
     std::vector<Problem> problems;
+    std::size_t lost =
+        0; ///< of the problems those that may hide a result: no summary, nothing set aside or blank
+    std::size_t firstLost = 0;        ///< the first of them, as an index into `problems`
+    std::vector<std::string> notUsed; ///< headings of columns nothing was taken from
     bool hasConditions = false;
+
+    /// More than one result in fifty would be lost: somebody has to say that this is all right.
+    bool losesMuch() const { return 50 * lost > rows.size() + lost; }
+    /// How many would be lost and why, in a sentence without its end.
+    std::string lossText() const;
 };
 
-/// Reads a table with columns option and value, and optionally condition, unit, state (or standing), upper,
-/// block, note, found by their headings; without headings: option, value or option, condition, value. A value
+/// Reads a table with columns option and value, and optionally conditions, unit, state (or standing), upper,
+/// block, note, found by their headings; or one row an option with its results side by side; or one column an
+/// option; without headings: option, value or option, condition, value. A value
 /// may carry its own unit and doubt ("> 9 kN"). States: exact, above, below, between, aside (also "at least",
 /// "at most", "set aside", "counts"). Of a spreadsheet or web page the sheet is read that holds results, or
 /// `sheet` (name or number). Error: a sentence when no column of options and values can be found, or several
