@@ -274,8 +274,10 @@ Expected<void> assignByHeadings(const std::vector<std::string_view>& lines, Layo
     }
     for (std::size_t i = 0; i < headings.size(); ++i) // words beside the numbers tell the runs apart
         if (layout.columns[i].role == Role::ignore && layout.columns[i].words &&
-            tellsWhat(layout.columns[i].header))
+            tellsWhat(layout.columns[i].header)) {
             layout.columns[i].role = Role::run;
+            layout.columns[i].tells = whatItTells(layout.columns[i].header);
+        }
     if (!hints.force.empty()) return {}; // the person says which
     if (loads.size() > 1)
         if (const auto finest = oneLoadInManyUnits(lines, layout, loads)) {

@@ -166,10 +166,26 @@ bool saysNothing(std::string_view name) {
     return !name.empty();
 }
 
+namespace {
+
+constexpr std::string_view optionColumns[] = {"product", "option",  "material",
+                                              "article", "variant", "produkt"};
+constexpr std::string_view conditionColumns[] = {"condition", "treatment", "substrate", "environment",
+                                                 "exposure"};
+
+} // namespace
+
+Tells whatItTells(std::string_view heading) {
+    const auto words = wordsIn(heading);
+    return any(words, optionColumns)      ? Tells::option
+           : any(words, conditionColumns) ? Tells::condition
+                                          : Tells::run;
+}
+
 bool tellsWhat(std::string_view heading) {
-    static constexpr std::array<std::string_view, 8> what{"product", "option",    "material",  "sample",
-                                                          "article", "condition", "treatment", "substrate"};
-    return any(wordsIn(heading), what) || any(wordsIn(heading), runWords);
+    const auto words = wordsIn(heading);
+    return any(words, optionColumns) || any(words, conditionColumns) || any(words, runWords) ||
+           any(words, std::array<std::string_view, 1>{"sample"});
 }
 
 Heading readHeading(std::string_view text, std::string_view unitBelow) {

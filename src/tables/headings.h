@@ -26,6 +26,8 @@ std::pair<std::string, std::string> nameAndUnit(std::string_view heading);
 std::vector<std::string> wordsIn(std::string_view name);
 /// Whether a heading speaks of what was pulled: product, option, material, condition …
 bool tellsWhat(std::string_view heading);
+/// Which of these it speaks of.
+Tells whatItTells(std::string_view heading);
 /// Whether a name says nothing of what is measured: value, reading, field1, data …
 bool saysNothing(std::string_view name);
 /// Whether a text is a known unit, or one of something that is no load, length or time (mV/V, °C, N/s, %).

@@ -157,7 +157,7 @@ private:
         }
         const auto fields = splitFields(line, m_layout.delimiter);
         std::vector<double> values(m_roles.size(), 0);
-        std::string label;
+        std::string label, option, condition;
         for (std::size_t i = 0; i < m_roles.size(); ++i) {
             if (m_roles[i] == Role::ignore) continue;
             const auto& column = m_layout.columns[i];
@@ -171,7 +171,10 @@ private:
                 continue;
             }
             if (m_roles[i] == Role::run) {
-                label += (label.empty() || f.empty() ? "" : " ") + f;
+                const auto add = [&f](std::string& to) { to += (to.empty() || f.empty() ? "" : " ") + f; };
+                add(label);
+                if (column.tells == Tells::option) add(option);
+                if (column.tells == Tells::condition) add(condition);
                 continue;
             }
             std::optional<double> v = column.clock       ? clockSeconds(f)
@@ -198,7 +201,7 @@ private:
             values[i] = *v;
         }
         if (m_layout.find(Role::run) && (!m_labelled || label != m_label)) {
-            columns.breaks.push_back({columns.force.size(), label});
+            columns.breaks.push_back({columns.force.size(), label, option, condition});
             m_label = label;
             m_labelled = true;
         }
@@ -412,7 +415,7 @@ Columns parseColumns(std::string_view text, const Layout& layout, unsigned threa
         auto& part = parsers[k].columns;
         const std::size_t rows = all.force.size();
         for (auto& b : part.breaks)
-            all.breaks.push_back({rows + b.row, std::move(b.label), b.unit});
+            all.breaks.push_back(std::move(b)), all.breaks.back().row += rows;
         for (auto& p : part.problems)
             if (all.problems.size() < mostProblems)
                 all.problems.push_back({p.line + lines, std::move(p.reason)});
@@ -518,7 +521,7 @@ Expected<Log> readText(Text& text, const Hints& hints, unsigned threads) {
     const bool hasLabels = labelled(*layout);
     std::vector<Run> runs;
     std::size_t from = 0;
-    std::string label;
+    Columns::Break begun;
     for (auto& next : columns.breaks) {
         const auto to = next.row;
         if (to > from) {
@@ -533,10 +536,11 @@ Expected<Log> readText(Text& text, const Hints& hints, unsigned threads) {
                 };
                 part = {cut(whole.time), cut(whole.force), cut(whole.displacement)};
             }
-            runs.push_back({std::move(label), std::move(part)});
+            runs.push_back({std::move(begun.label), std::move(begun.option), std::move(begun.condition),
+                            std::move(part)});
         }
         from = to;
-        label = std::move(next.label);
+        begun = std::move(next);
     }
     for (auto& r : runs) {
         if (hasLabels) {
@@ -549,16 +553,16 @@ Expected<Log> readText(Text& text, const Hints& hints, unsigned threads) {
         if (byClock.empty()) byClock.push_back(std::move(r.curve));
         for (auto& part : byClock) {
             if (byClock.size() > 1 || runs.size() > 1) {
-                log.runs.push_back({"", std::move(part)});
+                log.runs.push_back({r.label, r.option, r.condition, std::move(part)});
                 continue;
             }
             auto pulls = curve::splitAtPulls(part);
             if (pulls.empty()) {
-                log.runs.push_back({"", std::move(part)});
+                log.runs.push_back({r.label, r.option, r.condition, std::move(part)});
                 continue;
             }
             for (auto& pull : pulls)
-                log.runs.push_back({"", std::move(pull)});
+                log.runs.push_back({r.label, r.option, r.condition, std::move(pull)});
         }
     }
     std::erase_if(log.runs, [](const Run& r) { return r.curve.force.size() < 3; });

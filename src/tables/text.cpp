@@ -5,7 +5,11 @@
 #include <algorithm>
 #include <cctype>
 #include <cstdint>
+#include <cstdlib>
 #include <cstring>
+#include <memory>
+#include <unicase.h>
+#include <uninorm.h>
 
 namespace anvil::tables {
 namespace {
@@ -181,49 +185,32 @@ std::string_view trimmed(std::string_view s) {
 
 namespace {
 
-/// The small letter of a capital of the Latin, Greek and Cyrillic alphabets in two bytes of UTF-8; else
-/// itself.
-unsigned lowerOf(unsigned c) {
-    if ((c >= 0xC0 && c <= 0xDE && c != 0xD7) || (c >= 0x391 && c <= 0x3A9) || (c >= 0x410 && c <= 0x42F))
-        return c + 0x20;
-    if (c >= 0x400 && c <= 0x40F) return c + 0x50;
-    const bool evenCapital = (c >= 0x100 && c <= 0x137) || (c >= 0x14A && c <= 0x177);
-    const bool oddCapital = (c >= 0x139 && c <= 0x148) || (c >= 0x179 && c <= 0x17E);
-    if ((evenCapital && c % 2 == 0 && c != 0x130) || (oddCapital && c % 2 == 1)) return c + 1;
-    switch (c) { // Greek with accents
-    case 0x386:
-        return 0x3AC;
-    case 0x388:
-    case 0x389:
-    case 0x38A:
-        return c + 0x25;
-    case 0x38C:
-        return 0x3CC;
-    case 0x38E:
-    case 0x38F:
-        return c + 0x3F;
-    default:
-        return c;
-    }
+/// What a function of the library makes of a text in UTF-8; the text itself where it cannot.
+template <class Make> std::string made(std::string_view text, Make make) {
+    std::size_t length = 0;
+    const std::unique_ptr<std::uint8_t, decltype(&std::free)> out(
+        make(reinterpret_cast<const std::uint8_t*>(text.data()), text.size(), &length), &std::free);
+    return out ? std::string(reinterpret_cast<const char*>(out.get()), length) : std::string(text);
 }
 
 } // namespace
 
 std::string lowered(std::string_view text) {
+    if (!isAscii(text))
+        return made(text, [](const std::uint8_t* s, std::size_t n, std::size_t* length) {
+            return u8_tolower(s, n, nullptr, nullptr, nullptr, length);
+        });
     std::string out(text);
-    for (std::size_t i = 0; i < out.size(); ++i) {
-        const auto c = static_cast<unsigned char>(out[i]);
-        if (c < 0x80) {
-            out[i] = static_cast<char>(std::tolower(c));
-        } else if (c >= 0xC3 && c <= 0xD1 && i + 1 < out.size()) {
-            const unsigned whole = (c & 0x1FU) << 6 | (static_cast<unsigned char>(out[i + 1]) & 0x3FU);
-            const unsigned small = lowerOf(whole);
-            out[i] = static_cast<char>(0xC0 | (small >> 6));
-            out[i + 1] = static_cast<char>(0x80 | (small & 0x3F));
-            ++i;
-        }
-    }
+    std::transform(out.begin(), out.end(), out.begin(),
+                   [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
     return out;
+}
+
+std::string composed(std::string_view text) {
+    if (isAscii(text)) return std::string(text);
+    return made(text, [](const std::uint8_t* s, std::size_t n, std::size_t* length) {
+        return u8_normalize(UNINORM_NFC, s, n, nullptr, length);
+    });
 }
 
 std::vector<std::string> splitFields(std::string_view line, char delimiter) {

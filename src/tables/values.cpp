@@ -14,7 +14,7 @@ namespace {
 /// One spelling for names that differ in case and blanks only: the first one met.
 std::string sameSpelling(const std::string& name, std::map<std::string, std::string>& known) {
     std::string folded, clean;
-    for (const auto& w : splitFields(name, ' ')) {
+    for (const auto& w : splitFields(composed(name), ' ')) {
         folded += (folded.empty() ? "" : " ") + lowered(w);
         clean += (clean.empty() ? "" : " ") + w;
     }

@@ -1,5 +1,7 @@
 #include <anvil/work/import.h>
 
+#include "import_names.h"
+
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
@@ -11,18 +13,6 @@
 
 namespace anvil::work {
 namespace {
-
-QString sentenceCase(QString text) {
-    if (!text.isEmpty()) text[0] = text[0].toUpper();
-    return text;
-}
-
-void assignNames(ImportRow& row, const tables::NamePattern& pattern) {
-    const auto parts = tables::partsOf(row.file.toStdString(), pattern);
-    row.option = sentenceCase(QString::fromStdString(parts.option));
-    row.condition = sentenceCase(QString::fromStdString(parts.condition));
-    row.replicate = parts.replicate;
-}
 
 QString layoutText(const tables::Layout& layout) {
     QStringList parts;
@@ -119,16 +109,12 @@ int ImportPlan::alike() const {
 
 int ImportPlan::needYou() const { return static_cast<int>(rows.size()) - alike(); }
 
-QString sameName(const QString& name, const QStringList& known) {
-    for (const auto& k : known)
-        if (k.simplified().compare(name.simplified(), Qt::CaseInsensitive) == 0) return k;
-    return name;
-}
-
-ImportPlan lookAt(const QStringList& paths, const ImportChoices& choices, const std::map<QString, Id>& known,
+ImportPlan lookAt(const QStringList& given, const ImportChoices& choices, const std::map<QString, Id>& known,
                   const std::function<void(double)>& progress, const std::atomic<bool>* stop) {
     ImportPlan plan;
-    plan.pattern = choices.pattern;
+    const auto paths = filesIn(given);
+    const auto names = namesOf(paths);
+    plan.pattern = choices.pattern.value_or(tables::patternOf(names));
     plan.rigLimit = choices.rigLimit;
     std::set<QString> seen;
     for (qsizetype i = 0; i < paths.size() && !(stop && *stop); ++i) {
@@ -160,6 +146,9 @@ ImportPlan lookAt(const QStringList& paths, const ImportChoices& choices, const 
         for (auto& run : log->runs) {
             ImportRow row;
             row.file = file.name;
+            row.naming = names[static_cast<std::size_t>(i)];
+            row.ownOption = sentenceCase(QString::fromStdString(run.option));
+            row.ownCondition = sentenceCase(QString::fromStdString(run.condition));
             row.fileIndex = fileIndex;
             row.run = QString::fromStdString(run.label);
             row.digest = store::digest(run.curve);
@@ -214,22 +203,6 @@ ImportPlan lookAt(const QStringList& paths, const ImportChoices& choices, const 
         used.insert(row.replicate);
     }
     return plan;
-}
-
-void relearn(ImportPlan& plan, std::size_t index) {
-    auto& row = plan.rows[index];
-    row.corrected = true;
-    const auto name = row.file.toStdString();
-    if (const auto places = tables::learn(name, row.option.toStdString())) plan.pattern.option = *places;
-    if (const auto places = row.condition.isEmpty() ? std::optional(std::vector<std::size_t>{})
-                                                    : tables::learn(name, row.condition.toStdString()))
-        plan.pattern.condition = *places;
-    for (auto& other : plan.rows)
-        if (!other.corrected) {
-            const int replicate = other.replicate;
-            assignNames(other, plan.pattern);
-            if (other.replicate == 0) other.replicate = replicate;
-        }
 }
 
 Expected<Imported> importRuns(store::Project& project, const study::StudyData& into, const ImportPlan& plan,

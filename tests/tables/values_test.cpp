@@ -100,29 +100,6 @@ TEST(Values, UnifyConvertsToTheFirstRowsUnit) {
               "line 3 has no unit although line 2 has one: give all rows a unit or none");
 }
 
-TEST(Names, WordsOfAFileName) {
-    const auto p = partsOf("/logs/wedge-socket_salt-soaked_3.csv", {});
-    EXPECT_EQ(p.option, "wedge socket");
-    EXPECT_EQ(p.condition, "salt soaked");
-    EXPECT_EQ(p.replicate, 3);
-    EXPECT_EQ(partsOf("pin_rep07.log", {}).replicate, 7);
-    EXPECT_EQ(partsOf("pin.csv", {}).option, "pin");
-    EXPECT_EQ(partsOf("pin.csv", {}).replicate, 0);
-}
-
-TEST(Names, ACorrectionTeachesWhereTheWordsStand) {
-    const auto places = learn("2026_dry_pin_3.csv", "pin");
-    ASSERT_TRUE(places);
-    NamePattern pattern;
-    pattern.option = *places;
-    pattern.condition = *learn("2026_dry_pin_3.csv", "Dry");
-    const auto p = partsOf("2026_wet_bolt_4.csv", pattern);
-    EXPECT_EQ(p.option, "bolt");
-    EXPECT_EQ(p.condition, "wet");
-    EXPECT_EQ(p.replicate, 4);
-    EXPECT_FALSE(learn("2026_dry_pin_3.csv", "screw"));
-}
-
 std::string told(const std::string& text) {
     const auto t = readValues(text);
     if (!t) return t.error().message;

@@ -81,10 +81,10 @@ TEST_F(Import, OnlyFilesOfLinesAreRead) {
     const auto endless = file("endless.csv", "Time,Force\n" + QByteArray(3'000'000, '7'));
     const auto sparse = file("huge.csv", "1,2\n");
     ASSERT_TRUE(QFile::resize(sparse, 1'000'000'000));
-    const auto plan = look({"/dev/zero", pipe, dir.path(), endless, sparse, dir.filePath("none.csv")});
+    const auto plan = look({"/dev/zero", pipe, endless, sparse, dir.filePath("none.csv")});
     EXPECT_TRUE(plan.rows.empty());
     const auto said = plan.unread.join('\n');
-    EXPECT_EQ(said.count("no file of data"), 3) << said.toStdString();
+    EXPECT_EQ(said.count("no file of data"), 2) << said.toStdString();
     EXPECT_TRUE(said.contains("endless.csv: a line of it is longer than 1 MB"));
     EXPECT_TRUE(said.contains("huge.csv: it is larger than 400 MB"));
     EXPECT_TRUE(said.contains("none.csv: there is no such file"));
@@ -115,6 +115,37 @@ TEST_F(Import, CorrectingOneNameReReadsAll) {
     plan.rows[1].option = "Something else"; // stands nowhere in the name: only this row
     relearn(plan, 1);
     EXPECT_EQ(plan.rows[0].option, "Pin");
+}
+
+/// A folder stands for the logs below it, and names what is only numbered in it.
+TEST_F(Import, FoldersNameWhatIsNumbered) {
+    QDir(dir.path()).mkpath("rig/gorse hook/dry");
+    QDir(dir.path()).mkpath("rig/gorse hook/wet");
+    int peak = 10;
+    for (const char* name : {"dry/1.csv", "dry/2.csv", "wet/1.csv", "wet/photo.png"})
+        file(QString("rig/gorse hook/%1").arg(name), log(80, ++peak));
+    const auto plan = look({dir.filePath("rig")});
+    ASSERT_EQ(plan.rows.size(), 3U);
+    EXPECT_TRUE(plan.unread.isEmpty()) << "a picture is passed over";
+    for (const auto& row : plan.rows)
+        EXPECT_EQ(row.option, "Gorse hook");
+    EXPECT_EQ(plan.rows[0].condition, "Dry");
+    EXPECT_EQ(plan.rows[2].condition, "Wet");
+    EXPECT_EQ(plan.rows[1].replicate, 2);
+    EXPECT_EQ(look({dir.filePath("rig/gorse hook/dry/1.csv")}).rows[0].option, "Gorse hook");
+}
+
+TEST_F(Import, ColumnsOfProductAndConditionAreWhatTheySay) {
+    QByteArray text = "Product,Condition,Time (s),Force (N),Travel (mm)\n";
+    for (const char* what : {"Gorse hook,dry", "Gorse hook,wet", "Alder clip,dry"})
+        for (int i = 0; i < 60; ++i)
+            text += QByteArray(what) + "," + QByteArray::number(i * 0.1) + "," +
+                    QByteArray::number(i < 50 ? i * 20 : 0) + "," + QByteArray::number(i * 0.05) + "\n";
+    const auto plan = look({file("all_3.csv", text)});
+    ASSERT_EQ(plan.rows.size(), 3U);
+    EXPECT_EQ(plan.rows[1].option, "Gorse hook");
+    EXPECT_EQ(plan.rows[1].condition, "Wet");
+    EXPECT_EQ(plan.rows[2].option, "Alder clip");
 }
 
 TEST_F(Import, AMissingUnitIsAskedNotGuessed) {

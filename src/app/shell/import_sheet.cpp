@@ -157,10 +157,15 @@ ImportSheet::ImportSheet(Session& session, const QStringList& paths, QWidget* pa
     m_table->setColumnWidth(replicateColumn, 72);
     m_table->horizontalHeader()->setSectionResizeMode(remarkColumn, QHeaderView::Stretch);
     layout->addWidget(m_table, 1);
-    auto* hint = plainLabel(tr(
-        "Option and condition come from the file names. Correct one, and all that are named alike follow."));
-    hint->setObjectName("faint");
-    layout->addWidget(hint);
+    m_pattern = plainLabel();
+    m_pattern->setObjectName("faint");
+    m_pattern->setWordWrap(true);
+    layout->addWidget(m_pattern);
+    m_words = new QWidget;
+    m_words->setObjectName("nameWords");
+    new QHBoxLayout(m_words);
+    m_words->layout()->setContentsMargins(0, 0, 0, 0);
+    layout->addWidget(m_words);
     auto* bottom = new QHBoxLayout;
     m_bar = new QProgressBar;
     m_bar->setRange(0, 100);
@@ -256,7 +261,6 @@ void ImportSheet::look() {
     m_choices.hints.time = m_time->text().trimmed().toStdString();
     m_choices.hints.displacement = m_way->text().trimmed().toStdString();
     m_choices.rigLimit.reset();
-    m_choices.pattern = m_plan.pattern;
     m_trouble->clear();
     if (!m_limit->text().trimmed().isEmpty()) {
         const auto limit = quantity::parseEntry(m_limit->text().toStdString(), quantity::Dimension::force,
@@ -349,7 +353,57 @@ void ImportSheet::fill() {
         }
     }
     m_filling = false;
+    showNames();
     summarise();
+}
+
+void ImportSheet::showNames() {
+    m_pattern->setText(
+        (m_plan.patternSentence() + " " +
+         tr("Say below what a word is, or correct a row, and all that are named alike follow."))
+            .trimmed());
+    m_pattern->setVisible(!m_plan.rows.empty());
+    const auto row = std::find_if(m_plan.rows.begin(), m_plan.rows.end(),
+                                  [](const auto& r) { return !r.corrected && r.ownOption.isEmpty(); });
+    const auto words = row == m_plan.rows.end() ? std::vector<std::string>{} : tables::wordsOf(row->naming);
+    constexpr std::size_t mostWords = 7;
+    const bool shown = words.size() > 1 && words.size() <= mostWords;
+    m_words->setVisible(shown);
+    qDeleteAll(m_words->findChildren<QWidget*>(Qt::FindDirectChildrenOnly));
+    m_wordBoxes.clear();
+    auto* layout = qobject_cast<QHBoxLayout*>(m_words->layout());
+    while (auto* item = layout->takeAt(0))
+        delete item;
+    for (std::size_t i = 0; i < words.size() && shown; ++i) {
+        const auto word = qs(words[i]);
+        auto* label = plainLabel(word.size() > 18 ? word.left(17) + QStringLiteral("\u2026") : word);
+        setTip(label, word);
+        auto* box = new QComboBox;
+        box->setObjectName(QStringLiteral("word%1").arg(i + 1));
+        box->setAccessibleName(tr("What the word %1 is").arg(word));
+        box->addItems({tr("not used"), tr("option"), tr("condition")});
+        const auto in = [i](const std::vector<std::size_t>& places) {
+            return std::find(places.begin(), places.end(), i) != places.end();
+        };
+        box->setCurrentIndex(in(m_plan.pattern.option) ? 1 : in(m_plan.pattern.condition) ? 2 : 0);
+        connect(box, &QComboBox::activated, this, &ImportSheet::namesChosen);
+        m_wordBoxes.push_back(box);
+        layout->addWidget(label);
+        layout->addWidget(box);
+        layout->addSpacing(10);
+    }
+    layout->addStretch();
+}
+
+void ImportSheet::namesChosen() {
+    tables::NamePattern pattern{{}, {}};
+    for (std::size_t i = 0; i < m_wordBoxes.size(); ++i) {
+        if (m_wordBoxes[i]->currentIndex() == 1) pattern.option.push_back(i);
+        if (m_wordBoxes[i]->currentIndex() == 2) pattern.condition.push_back(i);
+    }
+    work::rename(m_plan, pattern);
+    m_choices.pattern = pattern;
+    QTimer::singleShot(0, this, &ImportSheet::fill); // the box that was used is made anew there
 }
 
 void ImportSheet::summarise() {
@@ -395,6 +449,7 @@ void ImportSheet::edited(int i, int column) {
     }
     (column == optionColumn ? row.option : row.condition) = text;
     work::relearn(m_plan, static_cast<std::size_t>(i));
+    m_choices.pattern = m_plan.pattern;
     fill();
 }
 

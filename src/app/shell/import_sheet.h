@@ -34,6 +34,9 @@ private:
     void looked();
     void fill();
     void summarise();
+    /// The words of the first name, and what each of them is.
+    void showNames();
+    void namesChosen();
     void edited(int row, int column);
     void import();
 
@@ -48,7 +51,9 @@ private:
     bool m_filling = false, m_again = false;
     bool m_written = true; ///< what was written has been taken over; the watcher is done before that
     int m_imported = 0;
-    QLabel *m_summary, *m_trouble;
+    QLabel *m_summary, *m_trouble, *m_pattern;
+    QWidget* m_words;
+    std::vector<QComboBox*> m_wordBoxes;
     QWidget *m_asks, *m_forceAsk, *m_lengthAsk, *m_decimalAsk, *m_columnAsk;
     QComboBox *m_forceUnit, *m_lengthUnit, *m_decimal, *m_study;
     QLineEdit *m_limit, *m_load, *m_time, *m_way;

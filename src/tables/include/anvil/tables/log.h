@@ -12,12 +12,16 @@ namespace anvil::tables {
 
 enum class Role { ignore, time, force, displacement, run, unit };
 
+/// What a column that tells runs apart says of them.
+enum class Tells { run, option, condition };
+
 struct Column {
     std::string header; ///< as in the file, without its unit; "column 2" when the file has none
     Role role = Role::ignore;
     const quantity::Unit* unit = nullptr; ///< as found in the file; empty when it names none
     bool clock = false;                   ///< time of day or date and time, not a number
     bool words = false;                   ///< no numbers
+    Tells tells = Tells::run;             ///< of a column that tells runs apart: by what
 };
 
 /// How a file is laid out. Found by `detect`; may be corrected before `readLog`.
@@ -53,7 +57,8 @@ struct Problem {
 
 /// One run of a file, in SI units.
 struct Run {
-    std::string label; ///< from the run column, else its number in the file
+    std::string label;                 ///< from the run column, else its number in the file
+    std::string option{}, condition{}; ///< as columns of the file say
     curve::Curve curve;
 };
 
@@ -92,6 +97,7 @@ struct Columns {
     struct Break {
         std::size_t row = 0;
         std::string label{};
+        std::string option{}, condition{};
         const quantity::Unit* unit = nullptr; ///< of the load from here on, where a heading names another
     };
     std::vector<Break> breaks; ///< with a run column that column alone decides

@@ -37,8 +37,11 @@ std::string csvField(std::string_view text);
 /// Without blanks around it and, if it has them, without its quotes.
 std::string_view trimmed(std::string_view field);
 
-/// Lower case, for the letters of the Latin, Greek and Cyrillic alphabets.
+/// Lower case, in any alphabet.
 std::string lowered(std::string_view text);
+/// Letters with their accents as one character each (Unicode's composed form), so that names typed on two
+/// machines are one.
+std::string composed(std::string_view text);
 
 /// Lines without their ends (LF, CRLF or CR).
 std::vector<std::string_view> splitLines(std::string_view text,

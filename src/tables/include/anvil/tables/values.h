@@ -42,27 +42,4 @@ Expected<ValueTable> readValues(std::string_view bytes, const std::string& sheet
 /// All rows in the unit of the first one. Error: mixed dimensions, or some rows with and some without a unit.
 Expected<const quantity::Unit*> unify(std::vector<ValueRow>& rows);
 
-/// What a file name says: option, condition and replicate, by the place of its words.
-struct NameParts {
-    std::string option, condition;
-    int replicate = 0; ///< 0: not told
-};
-
-/// Which words of a file name (split at _ - and blanks, counted from 0) make option and condition.
-struct NamePattern {
-    std::vector<std::size_t> option{0};
-    std::vector<std::size_t> condition{1};
-};
-
-/// Splits "crimp-sleeve_salt_03.csv" by a pattern; the last word of digits is the replicate. Underscores part
-/// words if there are any, so that hyphens and blanks may stay inside a name.
-NameParts partsOf(const std::string& fileName, const NamePattern& pattern);
-
-/// The words of a file name, without its ending.
-std::vector<std::string> wordsOf(const std::string& fileName);
-
-/// The pattern under which this name's option (or condition) reads as corrected, or nothing if no run of
-/// words does.
-std::optional<std::vector<std::size_t>> learn(const std::string& fileName, const std::string& corrected);
-
 } // namespace anvil::tables

@@ -3,6 +3,7 @@
 
 #include <QStringList>
 #include <anvil/tables/log.h>
+#include <anvil/tables/names.h>
 #include <anvil/tables/values.h>
 #include <anvil/work/open_project.h>
 #include <atomic>
@@ -13,12 +14,15 @@ namespace anvil::work {
 /// One run found in the files, as a row of the import sheet.
 struct ImportRow {
     QString file; ///< name without folder
+    std::string
+        naming; ///< what its option and condition are read from: the path below the files' common folder
     int fileIndex = 0;
     QString run; ///< its label within the file; empty when the file holds one
     curve::Curve curve;
     std::optional<curve::Reading> reading; ///< for the preview; empty when it cannot be read
     std::string error;
     QString option, condition;
+    QString ownOption, ownCondition; ///< as columns of the file say; they win over its name
     int replicate = 0;
     QString digest;
     bool repeat = false; ///< the same samples are in the project already, or earlier in this sheet
@@ -57,6 +61,8 @@ struct ImportPlan {
     tables::NamePattern pattern;
     std::optional<double> rigLimit; ///< N, for all runs
 
+    /// What the pattern makes of the first file's name, in a sentence; empty where there is no file.
+    QString patternSentence() const;
     /// Something has to be answered before this can go in.
     bool open() const { return needsForceUnit || needsDisplacementUnit || unsureDecimal; }
     int alike() const;   ///< rows with nothing to say
@@ -66,15 +72,21 @@ struct ImportPlan {
 /// Answers that steer a look at files.
 struct ImportChoices {
     tables::Hints hints;
-    tables::NamePattern pattern;
+    std::optional<tables::NamePattern> pattern; ///< which words of the names are what; found if not given
     std::optional<double> rigLimit;
     bool columnsWhereNeeded =
         false;                ///< columns in `hints` serve only files that have them, or need to be told
     bool lossAllowed = false; ///< files that lose more than one row in fifty are taken all the same
 };
 
-/// Reads the files and makes a plan. `known` are the digests already in the project. `progress` gets 0 … 1
-/// and may run on any thread; `stop` cancels between files.
+/// The files of a list in which folders stand for all the files below them that can hold a log or a table.
+QStringList filesIn(const QStringList& paths);
+
+/// Another pattern for the names of all rows that were not typed by hand.
+void rename(ImportPlan& plan, const tables::NamePattern& pattern);
+
+/// Reads the files (folders stand for what is in them) and makes a plan. `known` are the digests already in
+/// the project. `progress` gets 0 … 1 and may run on any thread; `stop` cancels between files.
 ImportPlan lookAt(const QStringList& paths, const ImportChoices& choices, const std::map<QString, Id>& known,
                   const std::function<void(double)>& progress = {}, const std::atomic<bool>* stop = nullptr);
 
