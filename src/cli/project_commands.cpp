@@ -45,6 +45,15 @@ Json columnFor(const work::ImportFile& file, tables::Role role) {
     return nullptr;
 }
 
+/// Why a column was taken as this, in a word for scripts; null where none was.
+Json whyFor(const work::ImportFile& file, tables::Role role) {
+    static constexpr const char* words[] = {"nothing", "name_and_unit", "unit",  "name",
+                                            "numbers", "only_one",      "person"};
+    for (const auto& c : file.columns)
+        if (c.role == role) return words[static_cast<int>(c.why)];
+    return nullptr;
+}
+
 /// Where a landmark lies among the raw samples, some of which the reading may have dropped or spread over a
 /// whole second's stamp: the greatest load at the stamp next to it.
 std::optional<std::size_t> placeOf(const curve::Landmark& mark, const curve::Curve& raw) {
@@ -63,9 +72,7 @@ Json runsOf(const work::ImportPlan& plan) {
     for (const auto& row : plan.rows) {
         const auto& file = plan.files[static_cast<std::size_t>(row.fileIndex)];
         const auto* peak = row.reading ? &row.reading->peak : nullptr;
-        Json unit = nullptr;
-        for (const auto& c : file.columns)
-            if (c.role == tables::Role::force && c.unit) unit = std::string(c.unit->symbol);
+        const Json unit = file.forceUnit ? Json(std::string(file.forceUnit->symbol)) : Json(nullptr);
         std::vector<std::string> remarks;
         for (const auto& r : row.doubts + row.notes)
             remarks.push_back(r.toStdString());
@@ -85,6 +92,9 @@ Json runsOf(const work::ImportPlan& plan) {
              {"force_unit", unit},
              {"time_from", columnFor(file, tables::Role::time)},
              {"displacement_from", columnFor(file, tables::Role::displacement)},
+             {"force_why", whyFor(file, tables::Role::force)},
+             {"time_why", whyFor(file, tables::Role::time)},
+             {"displacement_why", whyFor(file, tables::Role::displacement)},
              {"peak_N", number(peak ? std::optional(peak->force) : std::nullopt)},
              {"peak_time_s", since(c.time, 1)},
              {"peak_displacement_mm", since(c.displacement, 1000)},

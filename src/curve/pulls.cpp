@@ -74,7 +74,7 @@ bool brokeOff(const Curve& c, const std::vector<double>& load, const Hump& hump,
     const auto begin = load.begin() + static_cast<std::ptrdiff_t>(hump.first);
     const auto end = load.begin() + static_cast<std::ptrdiff_t>(hump.last + 1);
     const double own = *std::max_element(begin, end), high = 0.4 * own, low = 0.1 * own;
-    std::size_t highDown = hump.last;
+    std::size_t highDown = quiet;
     while (highDown > hump.first && load[highDown] < high)
         --highDown;
     std::size_t lowDown = highDown;
@@ -127,7 +127,7 @@ Curve part(const Curve& c, std::size_t from, std::size_t to) {
     return out;
 }
 
-std::vector<Curve> splitAtPulls(const Curve& c) {
+std::vector<Curve> splitAtPulls(const Curve& c, Cut cut) {
     const std::size_t n = c.force.size();
     if (n < 100) return {};
     const auto load = loadsOf(c), held = heldLoads(load);
@@ -137,7 +137,8 @@ std::vector<Curve> splitAtPulls(const Curve& c) {
     Hump pull = humps.empty() ? Hump{} : humps.front();
     for (std::size_t k = 1; k < humps.size(); ++k) {
         const auto quiet = quietBetween(c, load, top, pull, humps[k]);
-        if (quiet && (brokeOff(c, load, pull, quiet->first) || wentBack(c, cuts.back(), pull, *quiet))) {
+        if (quiet && (cut == Cut::atEveryRise || brokeOff(c, load, pull, quiet->first) ||
+                      wentBack(c, cuts.back(), pull, *quiet))) {
             cuts.push_back(quiet->first + (quiet->last - quiet->first) / 2);
             pull = humps[k];
         } else {

@@ -208,6 +208,11 @@ std::vector<Heading> headingsAbove(const std::vector<std::string_view>& lines, L
     return out;
 }
 
+Why whyOf(const Heading& h) {
+    if (h.load == LoadClaim::unitOnly) return Why::unit;
+    return h.unit ? Why::nameAndUnit : Why::name;
+}
+
 std::string listed(const Layout& layout, const std::vector<std::size_t>& columns) {
     std::string out;
     for (const auto i : columns)
@@ -271,6 +276,7 @@ Expected<void> assignByHeadings(const std::vector<std::string_view>& lines, Layo
             layout.columns[*taken].role = Role::ignore;
         }
         layout.columns[i].role = role;
+        layout.columns[i].why = whyOf(headings[i]);
     }
     for (std::size_t i = 0; i < headings.size(); ++i) // words beside the numbers tell the runs apart
         if (layout.columns[i].role == Role::ignore && layout.columns[i].words &&
@@ -298,6 +304,7 @@ Expected<void> assignByHeadings(const std::vector<std::string_view>& lines, Layo
                                 "or lbf into the heading",
                                 h.unitText, h.name));
     layout.columns[loads[0]].role = Role::force;
+    layout.columns[loads[0]].why = whyOf(h);
     return {};
 }
 
@@ -315,6 +322,7 @@ Expected<void> assignByBehaviour(const std::vector<std::string_view>& lines, Lay
     auto& columns = layout.columns;
     if (columns.size() == 1) {
         columns[0].role = Role::force;
+        columns[0].why = Why::onlyOne;
         return {};
     }
     if (!hints.force.empty() || !hints.time.empty()) return {};
@@ -326,12 +334,15 @@ Expected<void> assignByBehaviour(const std::vector<std::string_view>& lines, Lay
     if (columns.size() == 2 && rising.size() == 1) {
         columns[rising[0]].role = Role::time;
         columns[others[0]].role = Role::force;
+        columns[0].why = columns[1].why = Why::numbers;
         return {};
     }
     if (columns.size() == 3 && !rising.empty() && rising[0] == 0 && !counter) {
         columns[0].role = Role::time;
         columns[1].role = Role::force;
         columns[2].role = Role::displacement;
+        for (auto& c : columns)
+            c.why = Why::numbers;
         const auto falls = [&](std::size_t i) { // goes back by more than a tenth of its range
             const auto v = sample(lines, layout, i);
             double top = v.empty() ? 0 : v[0], low = top, back = 0;
@@ -359,6 +370,7 @@ Expected<void> applyHint(Layout& layout, const std::string& hint, Role role) {
         if (lowered(c.header) != lowered(hint) && fmt::format("{}", i + 1) != hint) continue;
         if (const auto old = layout.find(role); old && *old != i) layout.columns[*old].role = Role::ignore;
         c.role = role;
+        c.why = Why::person;
         const auto wanted = role == Role::force  ? Dimension::force
                             : role == Role::time ? Dimension::time
                                                  : Dimension::length;
@@ -395,7 +407,10 @@ void takeNeutral(Layout& layout, const std::vector<Heading>& headings) {
         if (c.words) return; // it may say of each row what that shows
         if (c.role != Role::ignore) continue;
         if (c.clock) {
-            if (!layout.find(Role::time)) c.role = Role::time;
+            if (!layout.find(Role::time)) {
+                c.role = Role::time;
+                c.why = Why::numbers;
+            }
             continue;
         }
         if (headings[i].against) continue;
@@ -404,6 +419,7 @@ void takeNeutral(Layout& layout, const std::vector<Heading>& headings) {
     }
     if (!only) return;
     layout.columns[*only].role = Role::force;
+    layout.columns[*only].why = Why::onlyOne;
     layout.notes.push_back(
         fmt::format("\"{}\" is taken as the load: nothing else can be it.", layout.columns[*only].header));
 }
@@ -464,6 +480,7 @@ Expected<Layout> detect(std::string_view text, const Hints& hints) {
             list += (list.empty() ? "" : ", ") + c.header;
         if (layout.columns.size() == 1 && (headings.empty() || !(headings[0].against || headings[0].unit))) {
             layout.columns[0].role = Role::force;
+            layout.columns[0].why = Why::onlyOne;
         } else {
             return fail(
                 fmt::format("no column looks like a force (the columns are {}): {}", list, asksForColumns));

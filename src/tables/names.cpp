@@ -21,9 +21,9 @@ constexpr std::string_view conditions[] = {
     "nass",    "feucht", "kalt",  "warm",       "sec",    "mouillé", "humide",    "froid",     "chaud",
     "before",  "after",  "blank", "as-received"};
 /// Words a logger puts before every name.
-constexpr std::string_view empty[] = {"test",    "pull",    "data",     "log",     "export", "file",
-                                      "run",     "sample",  "specimen", "results", "result", "curve",
-                                      "messung", "versuch", "logger",   "record",  "output"};
+constexpr std::string_view empty[] = {
+    "test",   "pull",  "data",    "log",     "export", "file",   "run",    "sample", "specimen", "results",
+    "result", "curve", "messung", "versuch", "logger", "record", "output", "bench",  "rig",      "lab"};
 
 template <std::size_t n> bool in(const std::string& word, const std::string_view (&words)[n]) {
     const auto w = lowered(word);
@@ -168,6 +168,18 @@ NamePattern patternOf(const std::vector<std::string>& fileNames) {
             different.insert(i < words.size() ? lowered(words[i]) : std::string());
         (different.size() > 1 ? varying : shared).push_back(i);
     }
+    const auto wordAt = [&](std::size_t file, std::size_t place) {
+        return place < all[file].size() ? lowered(all[file][place]) : std::string();
+    };
+    for (std::size_t k = varying.size(); k-- > 1;) // a folder that says again what the name says
+        for (std::size_t i = 0; i < k; ++i) {
+            bool same = true;
+            for (std::size_t file = 0; file < all.size() && same; ++file)
+                same = wordAt(file, varying[i]) == wordAt(file, varying[k]);
+            if (!same) continue;
+            varying.erase(varying.begin() + static_cast<std::ptrdiff_t>(i));
+            break;
+        }
     const auto allConditions = [&](std::size_t place) {
         return std::all_of(all.begin(), all.end(), [&](const auto& words) {
             return place >= words.size() || isCondition(words[place]);

@@ -14,22 +14,50 @@
 namespace anvil::work {
 namespace {
 
+QString becauseOf(tables::Why why) {
+    using enum tables::Why;
+    switch (why) {
+    case nameAndUnit:
+        return " (by name and unit)";
+    case unit:
+        return " (by its unit)";
+    case name:
+        return " (by its name)";
+    case numbers:
+        return " (by how its numbers run)";
+    case onlyOne:
+        return " (nothing else can be it)";
+    case person:
+        return " (as you said)";
+    case nothing:
+        break;
+    }
+    return {};
+}
+
 QString layoutText(const tables::Layout& layout) {
     QStringList parts;
+    for (const auto& [role, what] :
+         {std::pair{tables::Role::force, "load"}, std::pair{tables::Role::time, "time"},
+          std::pair{tables::Role::displacement, "way"}})
+        if (const auto i = layout.find(role)) {
+            const auto& c = layout.columns[*i];
+            parts << QStringLiteral("%1 from \"%2\"%3%4")
+                         .arg(what, QString::fromStdString(c.header),
+                              c.unit ? " in " + QString::fromStdString(std::string(c.unit->symbol))
+                                     : QString(),
+                              becauseOf(c.why));
+        }
+    QStringList unused;
+    for (const auto& c : layout.columns)
+        if (c.role == tables::Role::ignore && !c.words) unused << QString::fromStdString(c.header);
+    if (!unused.isEmpty()) parts << "not used: " + unused.join(", ");
     parts << (layout.delimiter == '\t'  ? "tabs"
               : layout.delimiter == ' ' ? "blanks"
               : layout.delimiter == ';' ? "semicolons"
               : layout.delimiter == '|' ? "bars"
                                         : "commas");
     if (layout.decimal == ',') parts << "decimal comma";
-    for (const auto& c : layout.columns)
-        if (c.role == tables::Role::force)
-            parts << QStringLiteral("force from \"%1\"%2")
-                         .arg(QString::fromStdString(c.header),
-                              c.unit ? QStringLiteral(" in ") +
-                                           QString::fromUtf8(c.unit->symbol.data(),
-                                                             static_cast<qsizetype>(c.unit->symbol.size()))
-                                     : QString());
     return parts.join(", ");
 }
 
@@ -91,7 +119,90 @@ Expected<tables::Log> read(const std::string& bytes, const ImportChoices& choice
     return plain ? plain : log;
 }
 
+/// Reads a row's curve for the preview, and says what somebody should look at.
+void readInto(ImportRow& row, const std::optional<double>& rigLimit) {
+    row.digest = store::digest(row.curve);
+    row.reading.reset();
+    row.error.clear();
+    curve::ReadingSettings settings;
+    settings.rigLimit = rigLimit;
+    auto reading = curve::read(row.curve, settings);
+    if (!reading) {
+        row.error = reading.error().message;
+        row.doubts << QString::fromStdString(row.error);
+        row.include = false;
+        return;
+    }
+    row.reading = std::move(*reading);
+    if (row.reading->offScale) row.doubts << "topped out: \"at least\"";
+    if (row.reading->spikes)
+        row.notes << (row.reading->spikes == 1
+                          ? QStringLiteral("1 spike bridged")
+                          : QStringLiteral("%1 spike samples bridged").arg(row.reading->spikes));
+    for (const auto& w : row.reading->warnings)
+        row.doubts << QString::fromStdString(w);
+    for (const auto& n : row.reading->notes)
+        row.notes << QString::fromStdString(n);
+}
+
+/// Numbers runs of the same square one after another where their names number none, or two alike.
+void numberReplicates(ImportPlan& plan) {
+    std::map<std::pair<QString, QString>, std::set<int>> taken;
+    for (auto& row : plan.rows) {
+        auto& used = taken[{row.option, row.condition}];
+        if (row.replicate <= 0 || used.contains(row.replicate))
+            for (row.replicate = 1; used.contains(row.replicate);)
+                ++row.replicate;
+        used.insert(row.replicate);
+    }
+}
+
 } // namespace
+
+void joinWithAbove(ImportPlan& plan, std::size_t index) {
+    if (index == 0 || index >= plan.rows.size() ||
+        plan.rows[index].fileIndex != plan.rows[index - 1].fileIndex)
+        return;
+    auto& above = plan.rows[index - 1];
+    auto& c = above.curve;
+    auto& more = plan.rows[index].curve;
+    if (!c.time.empty() && !more.time.empty() && more.time.front() <= c.time.back()) {
+        const double step =
+            c.time.size() > 1 ? (c.time.back() - c.time.front()) / static_cast<double>(c.time.size() - 1) : 1;
+        const double shift = c.time.back() + step - more.time.front();
+        for (auto& t : more.time)
+            t += shift;
+    }
+    for (const auto v : {&curve::Curve::time, &curve::Curve::force, &curve::Curve::displacement})
+        (c.*v).insert((c.*v).end(), (more.*v).begin(), (more.*v).end());
+    above.run += "+" + plan.rows[index].run;
+    above.doubts.clear();
+    above.notes = QStringList{QStringLiteral("runs joined by hand")};
+    above.include = true;
+    readInto(above, plan.rigLimit);
+    plan.rows.erase(plan.rows.begin() + static_cast<std::ptrdiff_t>(index));
+}
+
+bool splitAtRises(ImportPlan& plan, std::size_t index) {
+    if (index >= plan.rows.size()) return false;
+    const auto whole = plan.rows[index];
+    const auto parts = curve::splitAtPulls(whole.curve, curve::Cut::atEveryRise);
+    if (parts.size() < 2) return false;
+    plan.rows.erase(plan.rows.begin() + static_cast<std::ptrdiff_t>(index));
+    for (std::size_t k = 0; k < parts.size(); ++k) {
+        auto row = whole;
+        row.curve = parts[k];
+        row.run = (whole.run.isEmpty() ? QString() : whole.run + ".") + QString::number(k + 1);
+        row.doubts.clear();
+        row.notes = QStringList{QStringLiteral("split by hand")};
+        row.include = true;
+        row.replicate = k == 0 ? whole.replicate : 0;
+        readInto(row, plan.rigLimit);
+        plan.rows.insert(plan.rows.begin() + static_cast<std::ptrdiff_t>(index + k), std::move(row));
+    }
+    numberReplicates(plan);
+    return true;
+}
 
 QString ImportFile::lossText() const {
     auto text = QStringLiteral("%1 of %2 rows would be left out").arg(rowsLeftOut).arg(rows + rowsLeftOut);
@@ -139,6 +250,8 @@ ImportPlan lookAt(const QStringList& given, const ImportChoices& choices, const 
             file.rows += run.curve.force.size();
         file.encoding = QString::fromStdString(log->encoding);
         file.layout = layoutText(log->layout);
+        if (const auto force = log->layout.find(tables::Role::force))
+            file.forceUnit = log->layout.columns[*force].unit;
         plan.needsForceUnit = plan.needsForceUnit || !log->forceUnitKnown;
         plan.needsDisplacementUnit = plan.needsDisplacementUnit || !log->displacementUnitKnown;
         plan.unsureDecimal = plan.unsureDecimal || log->layout.decimalUnsure;
@@ -151,26 +264,8 @@ ImportPlan lookAt(const QStringList& given, const ImportChoices& choices, const 
             row.ownCondition = sentenceCase(QString::fromStdString(run.condition));
             row.fileIndex = fileIndex;
             row.run = QString::fromStdString(run.label);
-            row.digest = store::digest(run.curve);
             row.curve = std::move(run.curve);
-            curve::ReadingSettings settings;
-            settings.rigLimit = choices.rigLimit;
-            if (auto reading = curve::read(row.curve, settings)) {
-                row.reading = std::move(*reading);
-                if (row.reading->offScale) row.doubts << "topped out: \"at least\"";
-                if (row.reading->spikes)
-                    row.notes << (row.reading->spikes == 1
-                                      ? QStringLiteral("1 spike bridged")
-                                      : QStringLiteral("%1 spike samples bridged").arg(row.reading->spikes));
-                for (const auto& w : row.reading->warnings)
-                    row.doubts << QString::fromStdString(w);
-                for (const auto& n : row.reading->notes)
-                    row.notes << QString::fromStdString(n);
-            } else {
-                row.error = reading.error().message;
-                row.doubts << QString::fromStdString(row.error);
-                row.include = false;
-            }
+            readInto(row, choices.rigLimit);
             assignNames(row, plan.pattern);
             if (known.contains(row.digest) || !seen.insert(row.digest).second) {
                 row.repeat = true;
@@ -193,15 +288,7 @@ ImportPlan lookAt(const QStringList& given, const ImportChoices& choices, const 
         plan.files.push_back(std::move(file));
         if (progress) progress(static_cast<double>(i + 1) / static_cast<double>(paths.size()));
     }
-    // Runs of one file share its name; number them within their square.
-    std::map<std::pair<QString, QString>, std::set<int>> taken;
-    for (auto& row : plan.rows) {
-        auto& used = taken[{row.option, row.condition}];
-        if (row.replicate <= 0 || used.contains(row.replicate))
-            for (row.replicate = 1; used.contains(row.replicate);)
-                ++row.replicate;
-        used.insert(row.replicate);
-    }
+    numberReplicates(plan);
     return plan;
 }
 
@@ -313,7 +400,7 @@ Expected<Imported> importValues(store::Project& project, const study::StudyData&
 study::Study studyFor(const QStringList& paths, int position) {
     study::Study s;
     s.position = position;
-    const auto folder = paths.isEmpty() ? QString() : QFileInfo(paths.first()).absoluteDir().dirName();
+    const auto folder = QDir(commonFolder(filesIn(paths))).dirName();
     s.title = (folder.isEmpty() ? QStringLiteral("New study")
                                 : sentenceCase(QString(folder).replace('_', ' ').replace('-', ' ')))
                   .toStdString();

@@ -16,7 +16,8 @@ const QStringList& endings() {
     return all;
 }
 
-/// The folder below which all files lie.
+} // namespace
+
 QString commonFolder(const QStringList& paths) {
     QStringList common;
     for (qsizetype i = 0; i < paths.size(); ++i) {
@@ -32,15 +33,6 @@ QString commonFolder(const QStringList& paths) {
     }
     return common.join('/');
 }
-
-QString ordinals(const std::vector<std::size_t>& places) {
-    QStringList out;
-    for (const auto p : places)
-        out << QString::number(p + 1);
-    return out.join(" and ");
-}
-
-} // namespace
 
 QString sentenceCase(QString text) {
     text = text.normalized(QString::NormalizationForm_C);
@@ -112,17 +104,15 @@ QString ImportPlan::patternSentence() const {
     if (row == rows.end()) return {};
     const auto parts = tables::partsOf(row->naming, pattern);
     QStringList out;
-    const auto say = [&](const QString& what, const std::string& text,
-                         const std::vector<std::size_t>& places) {
-        if (!text.empty())
-            out << QStringLiteral("%1 \u201c%2\u201d is word %3")
-                       .arg(what, QString::fromStdString(text), ordinals(places));
-    };
-    say("the option", parts.option, pattern.option);
-    say("the condition", parts.condition, pattern.condition);
-    if (parts.replicate > 0) out << QStringLiteral("%1 at the end counts the pulls").arg(parts.replicate);
+    if (!parts.option.empty())
+        out << QStringLiteral("the option is \u201c%1\u201d").arg(QString::fromStdString(parts.option));
+    if (!parts.condition.empty())
+        out << QStringLiteral("the condition \u201c%1\u201d").arg(QString::fromStdString(parts.condition));
+    if (parts.replicate > 0) out << QStringLiteral("%1 counts the pulls").arg(parts.replicate);
     if (out.isEmpty()) return {};
-    return QStringLiteral("In \u201c%1\u201d %2.").arg(QString::fromStdString(row->naming), out.join(", "));
+    const auto last = out.size() > 1 ? QStringLiteral(" and ") + out.takeLast() : QString();
+    return QStringLiteral("In \u201c%1\u201d %2%3.")
+        .arg(QString::fromStdString(row->naming), out.join(", "), last);
 }
 
 void rename(ImportPlan& plan, const tables::NamePattern& pattern) {

@@ -6,6 +6,8 @@
 namespace anvil::work {
 
 QString sentenceCase(QString text);
+/// The folder below which all files lie; empty for none.
+QString commonFolder(const QStringList& paths);
 /// What each file's option and condition are read from: its path below the folder that all have in common, or
 /// from that folder on where the files are but numbered.
 std::vector<std::string> namesOf(const QStringList& paths);

@@ -587,6 +587,38 @@ TEST_F(Window, TheLoadsColumnIsChosenInTheSheet) {
     sheet->reject();
 }
 
+/// What each word of the file names is, said once for all; what was taken as what is shown with each run.
+TEST_F(Window, TheWordsOfFileNamesAreSaidOnceForAll) {
+    openDemo();
+    QStringList files;
+    for (const char* name : {"A12_gorse_dry_1.csv", "B07_alder_wet_2.csv"}) {
+        QFile log(dir.filePath(name));
+        ASSERT_TRUE(log.open(QIODevice::WriteOnly));
+        log.write("Time (s),Load (lbf)\n");
+        for (int i = 0; i < 60; ++i)
+            log.write(QByteArray::number(i * 0.1) + "," + QByteArray::number(i * (files.size() + 1)) + "\n");
+        files << log.fileName();
+    }
+    auto* sheet = window->importFiles(files);
+    ASSERT_TRUE(waitFor([&] { return !sheet->looking() && sheet->plan().rows.size() == 2; }));
+    EXPECT_EQ(sheet->plan().rows[1].option, "B07 alder");
+    QCoreApplication::processEvents();
+    auto* first = sheet->findChild<QComboBox*>("word1");
+    ASSERT_TRUE(first && first->isVisible());
+    first->setFocus();
+    QTest::keyClick(first, Qt::Key_Home); // not used
+    ASSERT_TRUE(waitFor([&] { return sheet->plan().rows[1].option == "Alder"; }));
+    EXPECT_EQ(sheet->plan().rows[0].option, "Gorse");
+    EXPECT_EQ(sheet->plan().rows[0].condition, "Dry");
+    QCoreApplication::processEvents();
+    auto* table = sheet->findChild<QTableWidget*>("runs");
+    EXPECT_TRUE(table->item(0, 2)->text().contains("load from \"Load\" in lbf (by name and unit)"))
+        << table->item(0, 2)->text().toStdString();
+    EXPECT_EQ(table->item(0, 3)->text().simplified(), "59.00 lbf") << "in the unit of its file";
+    EXPECT_TRUE(visibleTexts(sheet).join('\n').contains("the option is \u201cgorse\u201d"));
+    sheet->reject();
+}
+
 /// Whatever Esc meets, the window shows what is in the file.
 TEST_F(Window, CancellingAnImportLeavesWindowAndFileAlike) {
     openDemo();

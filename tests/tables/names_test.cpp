@@ -78,6 +78,9 @@ TEST(Names, FoldersNameWhatIsNumbered) {
     EXPECT_EQ(told({"gorse hook/dry/1.csv", "gorse hook/wet/1.csv", "alder/dry/01.csv"}),
               "gorse hook|dry#1, gorse hook|wet#1, alder|dry#1");
     EXPECT_EQ(told({"gorse/1.csv", "alder/1.csv"}), "gorse#1, alder#1");
+    EXPECT_EQ(told({"dry/bench_M8_zinc_dry_1.csv", "wet/bench_M8_zinc_wet_1.csv"}),
+              "M8 zinc|dry#1, M8 zinc|wet#1")
+        << "said twice";
     EXPECT_EQ(told({"dry/gorse_1.csv", "wet/gorse_1.csv"}), "gorse|dry#1, gorse|wet#1");
 }
 

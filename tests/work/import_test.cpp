@@ -148,6 +148,48 @@ TEST_F(Import, ColumnsOfProductAndConditionAreWhatTheySay) {
     EXPECT_EQ(plan.rows[2].option, "Alder clip");
 }
 
+/// What the program cut can be joined, what it kept whole can be split; not a sample is lost.
+TEST_F(Import, RunsAreJoinedAndSplitByHand) {
+    const auto rises = [](const char* pace) { // two rises of one piece, or of two
+        QByteArray text = "Time (s),Force (N)\n";
+        int row = 0;
+        const auto add = [&](double f) {
+            text += QByteArray::number(0.1 * row++) + "," + QByteArray::number(f) + "\n";
+        };
+        for (int rise = 0; rise < 2; ++rise) {
+            for (int i = 0; i < 30; ++i)
+                add(0.1 * (i % 2));
+            for (int i = 0; i < 50; ++i)
+                add(i * 20);
+            for (int i = 50; i > 0 && *pace == 's'; --i)
+                add(i * 20);
+        }
+        for (int i = 0; i < 30; ++i)
+            add(0.1 * (i % 2));
+        return text;
+    };
+    auto plan = look({file("gorse_cycles.csv", rises("slowly"))});
+    ASSERT_EQ(plan.rows.size(), 1U) << "let down slowly: one piece";
+    ASSERT_TRUE(splitAtRises(plan, 0));
+    ASSERT_EQ(plan.rows.size(), 2U);
+    EXPECT_EQ(plan.rows[0].curve.force.size() + plan.rows[1].curve.force.size(), 290U);
+    EXPECT_EQ(plan.rows[1].replicate, 2);
+    EXPECT_NE(plan.rows[0].digest, plan.rows[1].digest);
+    joinWithAbove(plan, 1);
+    ASSERT_EQ(plan.rows.size(), 1U);
+    EXPECT_EQ(plan.rows[0].curve.force.size(), 290U);
+    EXPECT_FALSE(splitAtRises(plan, 7)) << "no such row";
+    auto two = look({file("gorse_two.csv", rises("at once")), file("alder.csv", log(80, 10))});
+    ASSERT_EQ(two.rows.size(), 3U);
+    joinWithAbove(two, 2);
+    EXPECT_EQ(two.rows.size(), 3U) << "not across files";
+    joinWithAbove(two, 1);
+    ASSERT_EQ(two.rows.size(), 2U);
+    EXPECT_EQ(two.rows[0].curve.force.size(), 190U);
+    EXPECT_TRUE(std::is_sorted(two.rows[0].curve.time.begin(), two.rows[0].curve.time.end()));
+    EXPECT_FALSE(splitAtRises(two, 1)) << "it rises only once";
+}
+
 TEST_F(Import, AMissingUnitIsAskedNotGuessed) {
     const auto path = file("pin.csv", log(80, 10, "Time,Force,Travel\n"));
     auto plan = look({path});

@@ -3,14 +3,18 @@
 #include "theme/theme.h"
 #include "widgets/plain_text.h"
 #include <QComboBox>
+#include <QCompleter>
 #include <QDialogButtonBox>
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLabel>
 #include <QLineEdit>
+#include <QMenu>
 #include <QPainter>
 #include <QProgressBar>
 #include <QPushButton>
+#include <QSettings>
+#include <QStringListModel>
 #include <QTableWidget>
 #include <QTimer>
 #include <QVBoxLayout>
@@ -18,6 +22,7 @@
 #include <anvil/chart/charts.h>
 #include <anvil/chart/painter.h>
 #include <anvil/quantity/entry.h>
+#include <anvil/quantity/print.h>
 
 namespace anvil::app {
 namespace {
@@ -119,7 +124,15 @@ ImportSheet::ImportSheet(Session& session, const QStringList& paths, QWidget* pa
     m_load = column(tr("The load is in column"), "loadColumn");
     m_time = column(tr("the time in"), "timeColumn");
     m_way = column(tr("the way in"), "wayColumn");
+    m_sheet = column(tr("of the sheet"), "sheetName");
     columns->addStretch();
+    m_headings = new QStringListModel(this);
+    for (auto* edit : {m_load, m_time, m_way}) {
+        auto* completer = new QCompleter(m_headings, edit);
+        completer->setCaseSensitivity(Qt::CaseInsensitive);
+        completer->setCompletionMode(QCompleter::UnfilteredPopupCompletion);
+        edit->setCompleter(completer);
+    }
     layout->addWidget(m_columnAsk);
     m_columnAsk->hide();
     auto* limitLabel = plainLabel(tr("Rig limit, if it had one"));
@@ -141,17 +154,25 @@ ImportSheet::ImportSheet(Session& session, const QStringList& paths, QWidget* pa
     m_study->setCurrentIndex(session.studyId() ? m_study->findData(session.studyId()) : m_study->count() - 1);
     asks->addWidget(m_study);
     asks->addStretch();
+    auto* change = new QPushButton(tr("Change columns…"));
+    change->setObjectName("changeColumns");
+    change->setAutoDefault(false);
+    asks->addWidget(change);
+    connect(change, &QPushButton::clicked, this, [this] {
+        m_columnAsk->show();
+        m_load->setFocus();
+    });
     layout->addWidget(m_asks);
     m_table = new QTableWidget(0, columnCount);
     m_table->setObjectName("runs");
     m_table->setHorizontalHeaderLabels({tr("In"), tr("Curve"), tr("File, run"), tr("Peak"), tr("Option"),
                                         tr("Condition"), tr("Replicate"), tr("Remark")});
     m_table->verticalHeader()->hide();
-    m_table->verticalHeader()->setDefaultSectionSize(34);
+    m_table->verticalHeader()->setDefaultSectionSize(46);
     m_table->setColumnWidth(includeColumn, 34);
     m_table->setColumnWidth(curveColumn, 96);
-    m_table->setColumnWidth(fileColumn, 245);
-    m_table->setColumnWidth(peakColumn, 92);
+    m_table->setColumnWidth(fileColumn, 270);
+    m_table->horizontalHeader()->setSectionResizeMode(peakColumn, QHeaderView::ResizeToContents);
     m_table->setColumnWidth(optionColumn, 140);
     m_table->setColumnWidth(conditionColumn, 110);
     m_table->setColumnWidth(replicateColumn, 72);
@@ -183,6 +204,8 @@ ImportSheet::ImportSheet(Session& session, const QStringList& paths, QWidget* pa
     connect(m_cancel, &QPushButton::clicked, this, &ImportSheet::reject);
     connect(m_go, &QPushButton::clicked, this, &ImportSheet::import);
     connect(m_table, &QTableWidget::cellChanged, this, &ImportSheet::edited);
+    m_table->setContextMenuPolicy(Qt::CustomContextMenu);
+    connect(m_table, &QTableWidget::customContextMenuRequested, this, &ImportSheet::showRowMenu);
     connect(m_limit, &QLineEdit::editingFinished, this, [this] {
         if (m_limit->isModified()) {
             m_limit->setModified(false);
@@ -227,8 +250,23 @@ void ImportSheet::written() {
         return;
     }
     m_imported = result->pulls;
+    showInTheirUnit();
     m_session.tell(m_session.project()->adopt(result->journal, result->what));
     accept();
+}
+
+/// Who never chose a unit sees the one the files use.
+void ImportSheet::showInTheirUnit() {
+    if (QSettings().contains("units/force")) return;
+    const quantity::Unit* unit = nullptr;
+    for (const auto& f : m_plan.files) {
+        if (!f.forceUnit || f.forceUnit->dimension != quantity::Dimension::force ||
+            (unit && f.forceUnit != unit))
+            return;
+        unit = f.forceUnit;
+    }
+    if (unit)
+        m_session.setUnits(qs(std::string(unit->symbol)), qs(std::string(m_session.units().length->symbol)));
 }
 
 /// The writer reads the rows: nobody changes them meanwhile.
@@ -260,6 +298,7 @@ void ImportSheet::look() {
     m_choices.hints.force = m_load->text().trimmed().toStdString();
     m_choices.hints.time = m_time->text().trimmed().toStdString();
     m_choices.hints.displacement = m_way->text().trimmed().toStdString();
+    m_choices.hints.sheet = m_sheet->text().trimmed().toStdString();
     m_choices.rigLimit.reset();
     m_trouble->clear();
     if (!m_limit->text().trimmed().isEmpty()) {
@@ -311,6 +350,11 @@ void ImportSheet::looked() {
     m_lengthAsk->setVisible(m_plan.needsDisplacementUnit || lengthAsked);
     m_decimalAsk->setVisible(m_plan.unsureDecimal || decimalAsked);
     m_columnAsk->setVisible(!m_plan.unread.isEmpty() || m_columnAsk->isVisible());
+    QStringList headings;
+    for (const auto& f : m_plan.files)
+        for (const auto& c : f.columns)
+            if (const auto h = qs(c.header); !headings.contains(h)) headings << h;
+    m_headings->setStringList(headings);
     m_bar->hide();
     fill();
 }
@@ -328,10 +372,13 @@ void ImportSheet::fill() {
         picture->setData(Qt::DecorationRole, smallCurve(row.curve));
         picture->setFlags(Qt::ItemIsEnabled);
         m_table->setItem(i, curveColumn, picture);
+        const auto& file = m_plan.files[static_cast<std::size_t>(row.fileIndex)];
+        const auto& unit = file.forceUnit ? *file.forceUnit : *m_session.units().force;
         const QString peak = row.reading ? (row.reading->offScale ? tr("at least ") : QString()) +
-                                               m_session.force(row.reading->peak.force)
+                                               qs(quantity::withUnit(row.reading->peak.force, unit))
                                          : QStringLiteral("–");
-        const QStringList texts{row.run.isEmpty() ? row.file : tr("%1, run %2").arg(row.file, row.run),
+        const QStringList texts{(row.run.isEmpty() ? row.file : tr("%1, run %2").arg(row.file, row.run)) +
+                                    "\n" + file.layout,
                                 m_plan.needsForceUnit ? tr("unit?") : peak,
                                 row.option,
                                 row.condition,
@@ -355,6 +402,27 @@ void ImportSheet::fill() {
     m_filling = false;
     showNames();
     summarise();
+}
+
+/// Runs of one file can be joined, and a run can be parted at every stretch without load.
+void ImportSheet::showRowMenu(const QPoint& at) {
+    const int row = m_table->rowAt(at.y());
+    if (row < 0 || row >= static_cast<int>(m_plan.rows.size())) return;
+    const auto index = static_cast<std::size_t>(row);
+    auto* menu = new QMenu(this);
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    menu->setObjectName("rowMenu");
+    auto* join = menu->addAction(tr("Join with the run above"), this, [this, index] {
+        work::joinWithAbove(m_plan, index);
+        fill();
+    });
+    join->setEnabled(index > 0 && m_plan.rows[index].fileIndex == m_plan.rows[index - 1].fileIndex);
+    menu->addAction(tr("Split wherever the load is off"), this, [this, index] {
+        if (work::splitAtRises(m_plan, index)) return fill();
+        m_trouble->setText(tr("This run rises from nothing only once: there is nothing to split."));
+        m_trouble->show();
+    });
+    menu->popup(m_table->viewport()->mapToGlobal(at));
 }
 
 void ImportSheet::showNames() {

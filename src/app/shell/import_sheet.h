@@ -12,6 +12,7 @@ class QLabel;
 class QLineEdit;
 class QProgressBar;
 class QPushButton;
+class QStringListModel;
 class QTableWidget;
 
 namespace anvil::app {
@@ -37,6 +38,8 @@ private:
     /// The words of the first name, and what each of them is.
     void showNames();
     void namesChosen();
+    void showRowMenu(const QPoint& at);
+    void showInTheirUnit();
     void edited(int row, int column);
     void import();
 
@@ -56,7 +59,8 @@ private:
     std::vector<QComboBox*> m_wordBoxes;
     QWidget *m_asks, *m_forceAsk, *m_lengthAsk, *m_decimalAsk, *m_columnAsk;
     QComboBox *m_forceUnit, *m_lengthUnit, *m_decimal, *m_study;
-    QLineEdit *m_limit, *m_load, *m_time, *m_way;
+    QLineEdit *m_limit, *m_load, *m_time, *m_way, *m_sheet;
+    QStringListModel* m_headings;
     QTableWidget* m_table;
     QProgressBar* m_bar;
     QPushButton *m_go, *m_cancel;

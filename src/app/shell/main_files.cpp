@@ -20,9 +20,11 @@
 namespace anvil::app {
 
 void MainWindow::chooseFiles() {
-    const auto paths = QFileDialog::getOpenFileNames(
-        this, tr("Import logger files"), QSettings().value("folders/import").toString(),
-        tr("Logger files (*.csv *.tsv *.txt *.log *.dat);;All files (*)"));
+    const auto paths = QFileDialog::getOpenFileNames(this, tr("Import logger files"),
+                                                     QSettings().value("folders/import").toString(),
+                                                     tr("Logs and spreadsheets (*.csv *.tsv *.txt *.log "
+                                                        "*.dat *.asc *.xlsx *.xls *.ods *.html *.htm *.json "
+                                                        "*.jsonl *.gz);;All files (*)"));
     if (paths.isEmpty()) return;
     QSettings().setValue("folders/import", QFileInfo(paths.first()).absolutePath());
     importFiles(paths);
@@ -111,10 +113,7 @@ void MainWindow::dropEvent(QDropEvent* event) {
     for (const auto& url : event->mimeData()->urls()) {
         const QFileInfo info(url.toLocalFile());
         if (info.isDir())
-            for (const auto& inside :
-                 QDir(info.absoluteFilePath())
-                     .entryInfoList({"*.csv", "*.tsv", "*.txt", "*.log", "*.dat"}, QDir::Files))
-                logs << inside.absoluteFilePath();
+            logs << work::filesIn({info.absoluteFilePath()});
         else if (info.suffix() == "anvil")
             return void(openPath(info.absoluteFilePath()));
         else if (info.isFile())

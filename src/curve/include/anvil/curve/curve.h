@@ -54,11 +54,17 @@ Ordered order(const Curve& raw);
 /// Splits at every step back in time of more than ten places; a curve without a clock is one run.
 std::vector<Curve> splitAtClockResets(const Curve& raw);
 
+/// Where a log under one clock is cut.
+enum class Cut {
+    betweenPieces, ///< where the load broke off, or the displacement went back unloaded
+    atEveryRise    ///< at every stretch without load
+};
+
 /// The pulls of a log that goes on over several pieces under one clock: a new one begins where the load broke
 /// off and came again, or where the displacement went back, unloaded, before the next rise. A piece that is
 /// let down gradually and loaded again stays one run (bedding-in, proof load, cycles). The cuts lie in the
 /// middle of the stretch without load. Where there is one pull the result is empty, and nothing is copied.
-std::vector<Curve> splitAtPulls(const Curve& raw);
+std::vector<Curve> splitAtPulls(const Curve& raw, Cut cut = Cut::betweenPieces);
 
 /// The part of a curve from sample `from` up to but without sample `to`, all its channels.
 Curve part(const Curve& curve, std::size_t from, std::size_t to);

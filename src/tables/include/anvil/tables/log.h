@@ -12,12 +12,16 @@ namespace anvil::tables {
 
 enum class Role { ignore, time, force, displacement, run, unit };
 
+/// Why a column was taken for what it was taken.
+enum class Why { nothing, nameAndUnit, unit, name, numbers, onlyOne, person };
+
 /// What a column that tells runs apart says of them.
 enum class Tells { run, option, condition };
 
 struct Column {
     std::string header; ///< as in the file, without its unit; "column 2" when the file has none
     Role role = Role::ignore;
+    Why why = Why::nothing;
     const quantity::Unit* unit = nullptr; ///< as found in the file; empty when it names none
     bool clock = false;                   ///< time of day or date and time, not a number
     bool words = false;                   ///< no numbers

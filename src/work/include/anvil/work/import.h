@@ -43,8 +43,9 @@ struct ImportFile {
     store::ImportedFile kept; ///< as it will be stored
     std::vector<tables::Problem> problems;
     std::size_t rowsLeftOut = 0, rows = 0; ///< rows: those that were read
-    QString encoding, layout;
-    std::vector<tables::Column> columns; ///< what each was taken as
+    QString encoding, layout;              ///< layout: how it is written, and what was taken as what and why
+    const quantity::Unit* forceUnit = nullptr; ///< as the file names it
+    std::vector<tables::Column> columns;       ///< what each was taken as
 
     /// More than one row in fifty would be lost: somebody has to say that this is all right.
     bool losesMuch() const { return 50 * rowsLeftOut > rows + rowsLeftOut; }
@@ -89,6 +90,13 @@ void rename(ImportPlan& plan, const tables::NamePattern& pattern);
 /// the project. `progress` gets 0 … 1 and may run on any thread; `stop` cancels between files.
 ImportPlan lookAt(const QStringList& paths, const ImportChoices& choices, const std::map<QString, Id>& known,
                   const std::function<void(double)>& progress = {}, const std::atomic<bool>* stop = nullptr);
+
+/// Makes one run of a row and the row above it, which must be of the same file; where the clock begins anew
+/// it goes on instead. Nothing where there is no such row.
+void joinWithAbove(ImportPlan& plan, std::size_t row);
+/// Makes a run of every rise of a row's curve from nothing, cycles of one piece too. Whether there were
+/// several.
+bool splitAtRises(ImportPlan& plan, std::size_t row);
 
 /// After a row's option or condition was corrected: learns where it stands in the file name and re-reads all
 /// rows not typed by hand.
