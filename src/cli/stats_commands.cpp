@@ -16,7 +16,8 @@ using quantity::significant;
 struct Group {
     std::string option, condition;
     std::vector<stats::Value> values;
-    stats::Summary summary;
+    std::vector<std::string> blocks{}; ///< of each value; empty where it names none
+    stats::Summary summary{};
 };
 
 struct Pair {
@@ -32,6 +33,17 @@ struct Compared {
     std::vector<Pair> pairs;
     std::vector<std::string> problems;
 };
+
+/// The group as a side of a pair: by its blocks where every value has one.
+stats::Side sideOf(const Group& g) {
+    stats::Side side(g.summary);
+    for (std::size_t i = 0; i < g.values.size(); ++i) {
+        if (g.values[i].state == stats::State::aside) continue;
+        if (g.values[i].state != stats::State::exact || g.blocks[i].empty()) return {g.summary};
+        side.blocked.emplace_back(g.blocks[i], g.values[i].value);
+    }
+    return side;
+}
 
 /// A table of results, and which of its sheets.
 struct TableFile {
@@ -66,18 +78,19 @@ Expected<Compared> compareFile(const TableFile& from, double margin) {
             return g.option == row.option && g.condition == row.condition;
         });
         if (at == out.groups.end())
-            at = out.groups.insert(out.groups.end(), Group{row.option, row.condition, {}, {}});
+            at = out.groups.insert(out.groups.end(), Group{row.option, row.condition, {}});
         at->values.push_back(row.value);
+        at->blocks.push_back(row.block);
     }
     for (auto& g : out.groups)
         g.summary = stats::summarise(g.values);
     const auto addFamily = [&](const std::vector<std::size_t>& members, bool across) {
         std::vector<Pair> family;
-        std::vector<std::pair<stats::Summary, stats::Summary>> sides;
+        std::vector<std::pair<stats::Side, stats::Side>> sides;
         for (std::size_t i = 0; i < members.size(); ++i)
             for (std::size_t j = i + 1; j < members.size(); ++j) {
                 family.push_back({members[i], members[j], across, {}});
-                sides.emplace_back(out.groups[members[i]].summary, out.groups[members[j]].summary);
+                sides.emplace_back(sideOf(out.groups[members[i]]), sideOf(out.groups[members[j]]));
             }
         std::vector<stats::Comparison> results(family.size());
         stats::decide(results, sides, margin);
@@ -163,7 +176,7 @@ Expected<Output> statistics(const TableFile& file, double marginPercent) {
         Json row = {{"a", p.acrossConditions ? named(a.condition) : Json(a.option)},
                     {"b", p.acrossConditions ? named(b.condition) : Json(b.option)},
                     {"condition", p.acrossConditions ? Json(nullptr) : named(a.condition)},
-                    {"test", c.p ? Json("welch") : Json(nullptr)},
+                    {"test", c.test == stats::PairTest::none ? Json(nullptr) : Json(stats::word(c.test))},
                     {"ratio", number(c.ratio)},
                     {"ratio_ci95", interval(c.ratioInterval)},
                     {"t", number(c.t)},

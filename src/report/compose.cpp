@@ -255,15 +255,16 @@ Document compose(const Source& source, const Units& units) {
             d.blocks.push_back(Paragraph{Paragraph::Style::caution, text(c)});
     }
     d.blocks.push_back(Heading{2, "How it was worked out"});
-    d.blocks.push_back(
-        Bullets{{"Every curve is read by the same rule: zero from the unloaded start, spikes of up to three "
-                 "samples bridged, the peak is the greatest sample. Raw samples are kept unchanged.",
-                 "s is the standard deviation with n − 1; the interval is Student's t at 95 %. A group that "
-                 "holds an \"at least\" has a mean of \"at least\" and no interval.",
-                 QStringLiteral("Pairs are compared by Welch's t-test, p-values by Holm within a condition. "
-                                "\"The same\" means within %1, by two one-sided tests.")
-                     .arg(text(quantity::percent(data.study.margin))),
-                 "Void pulls and those set aside are listed with their reason and are in no mean."}});
+    d.blocks.push_back(Bullets{
+        {"Every curve is read by the same rule: zero from the unloaded start, spikes of up to three "
+         "samples bridged, the peak is the greatest sample. Raw samples are kept unchanged.",
+         "s is the standard deviation with n − 1; the interval is Student's t at 95 %. A group that "
+         "holds an \"at least\" has a mean of \"at least\" and no interval.",
+         QStringLiteral("Pairs are compared by Welch's t-test, or by the paired t-test where every block "
+                        "holds one piece of each; p-values by Holm within a condition. "
+                        "\"The same\" means within %1, by two one-sided tests.")
+             .arg(text(quantity::percent(data.study.margin))),
+         "Void pulls and those set aside are listed with their reason and are in no mean."}});
     if (!data.study.note.empty())
         d.blocks.push_back(Paragraph{Paragraph::Style::plain, text(data.study.note)});
     d.blocks.push_back(Heading{2, "Cautions"});

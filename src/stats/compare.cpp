@@ -3,6 +3,7 @@
 #include "distributions.h"
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 namespace anvil::stats {
 
@@ -12,7 +13,69 @@ const char* word(PairVerdict verdict) {
     return words[static_cast<int>(verdict)];
 }
 
-Comparison compare(const Summary& a, const Summary& b, double margin) {
+const char* word(PairTest test) {
+    static constexpr const char* words[] = {"", "welch", "paired_t"};
+    return words[static_cast<int>(test)];
+}
+
+namespace {
+
+/// The two sides' values block by block; empty unless every block holds one of each.
+std::vector<std::pair<double, double>> inBlocks(const Side& a, const Side& b) {
+    if (a.blocked.empty() || a.blocked.size() != b.blocked.size()) return {};
+    const std::map<std::string, double> left(a.blocked.begin(), a.blocked.end()),
+        right(b.blocked.begin(), b.blocked.end());
+    if (left.size() != a.blocked.size() || right.size() != b.blocked.size()) return {}; // a block holds two
+    std::vector<std::pair<double, double>> pairs;
+    for (const auto& [block, value] : left) {
+        const auto other = right.find(block);
+        if (other == right.end()) return {};
+        pairs.emplace_back(value, other->second);
+    }
+    return pairs;
+}
+
+/// Fills ratio interval and equivalence from the logarithm of the ratio and its standard error.
+void onLogs(Comparison& c, double log, double se, double df, double margin) {
+    const double half = studentQuantile(df, 0.975) * se;
+    if (!std::isfinite(std::exp(log + half))) return;
+    c.ratioInterval = {std::exp(log - half), std::exp(log + half)};
+    const double edge = std::log1p(margin);
+    c.tostP = std::max(studentUpperTail(df, (log + edge) / se), studentUpperTail(df, (edge - log) / se));
+}
+
+/// The pair by the differences within blocks.
+void comparePaired(Comparison& c, const std::vector<std::pair<double, double>>& pairs, double ma, double mb,
+                   double margin) {
+    const auto n = static_cast<double>(pairs.size());
+    double saa = 0, sbb = 0, sab = 0, sdd = 0;
+    const double scale = std::max(std::abs(ma), std::abs(mb));
+    for (const auto& [x, y] :
+         pairs) { // in shares of the greater mean, so that no square leaves what a double holds
+        const double a = (x - ma) / scale, b = (y - mb) / scale;
+        saa += a * a;
+        sbb += b * b;
+        sab += a * b;
+        sdd += (a - b) * (a - b);
+    }
+    const double df = n - 1, se = std::sqrt(sdd / df / n);
+    constexpr double rounding = 1e-12; // of the mean: no spread at all
+    if (!(se > rounding)) return;
+    c.test = PairTest::paired;
+    c.t = (ma - mb) / scale / se;
+    c.df = df;
+    c.p = std::min(1.0, 2 * studentUpperTail(df, std::abs(*c.t)));
+    if (!(ma > 0 && mb > 0)) return;
+    const double ra = ma / scale, rb = mb / scale;
+    const double variance = (saa / (ra * ra) + sbb / (rb * rb) - 2 * sab / (ra * rb)) / df / n;
+    if (variance > rounding * rounding)
+        onLogs(c, std::log(ma) - std::log(mb), std::sqrt(variance), df, margin);
+}
+
+} // namespace
+
+Comparison compare(const Side& sideA, const Side& sideB, double margin) {
+    const auto &a = sideA.summary, &b = sideB.summary;
     Comparison c;
     if (!a.mean || !b.mean) return c;
     if (a.censored() || b.censored()) return c; // a ratio of bounds says nothing
@@ -21,6 +84,10 @@ Comparison compare(const Summary& a, const Summary& b, double margin) {
     const bool positive = ma > 0 && mb > 0;
     if (positive) c.ratio = finite(ma / mb);
     if (a.n < 2 || b.n < 2) return c;
+    if (const auto pairs = inBlocks(sideA, sideB); pairs.size() > 1 && pairs.size() == a.n) {
+        comparePaired(c, pairs, ma, mb, margin);
+        return c;
+    }
     const auto na = static_cast<double>(a.n), nb = static_cast<double>(b.n);
     // Welch's degrees of freedom by the share of one side, so that no square leaves what a double holds.
     const auto welchDf = [&](double ea, double eb) { // standard errors of the two sides
@@ -30,22 +97,18 @@ Comparison compare(const Summary& a, const Summary& b, double margin) {
     const double ea = *a.sd / std::sqrt(na), eb = *b.sd / std::sqrt(nb);
     if (ea == 0 && eb == 0) return c;
     if (const double se = std::hypot(ea, eb), df = welchDf(ea, eb); std::isfinite((ma - mb) / se)) {
+        c.test = PairTest::welch;
         c.t = (ma - mb) / se;
         c.df = df;
         c.p = std::min(1.0, 2 * studentUpperTail(df, std::abs(*c.t)));
     }
     if (!positive || !c.p) return c;
-    const double ra = ea / ma, rb = eb / mb, se = std::hypot(ra, rb), df = welchDf(ra, rb);
-    const double log = std::log(ma) - std::log(mb), half = studentQuantile(df, 0.975) * se;
-    if (!std::isfinite(std::exp(log + half))) return c;
-    c.ratioInterval = {std::exp(log - half), std::exp(log + half)};
-    const double edge = std::log1p(margin);
-    c.tostP = std::max(studentUpperTail(df, (log + edge) / se), studentUpperTail(df, (edge - log) / se));
+    const double ra = ea / ma, rb = eb / mb;
+    onLogs(c, std::log(ma) - std::log(mb), std::hypot(ra, rb), welchDf(ra, rb), margin);
     return c;
 }
 
-void decide(std::span<Comparison> family, std::span<const std::pair<Summary, Summary>> groups,
-            double margin) {
+void decide(std::span<Comparison> family, std::span<const std::pair<Side, Side>> groups, double margin) {
     std::vector<std::size_t> tested;
     for (std::size_t i = 0; i < family.size(); ++i) {
         family[i] = compare(groups[i].first, groups[i].second, margin);
@@ -61,7 +124,7 @@ void decide(std::span<Comparison> family, std::span<const std::pair<Summary, Sum
     }
     for (std::size_t i = 0; i < family.size(); ++i) {
         auto& c = family[i];
-        const auto& [a, b] = groups[i];
+        const auto &a = groups[i].first.summary, &b = groups[i].second.summary;
         if (a.n < 2 || b.n < 2)
             c.verdict = PairVerdict::notEnough;
         else if (a.censored() || b.censored())
@@ -74,7 +137,9 @@ void decide(std::span<Comparison> family, std::span<const std::pair<Summary, Sum
             c.verdict = PairVerdict::tooClose;
         if (c.verdict == PairVerdict::tooClose && c.tostP) { // costly, and asked for here only
             const double cv = std::hypot(*a.cv, *b.cv) / std::sqrt(2.0);
-            if (const auto n = replicatesFor(cv, margin))
+            const double level =
+                0.05 / static_cast<double>(std::max<std::size_t>(1, tested.size())); // after Holm
+            if (const auto n = replicatesFor(cv, margin, 0.8, level))
                 c.moreEach = std::max(0, *n - static_cast<int>(std::min(a.n, b.n)));
         }
     }

@@ -7,37 +7,38 @@
 
 namespace anvil::stats {
 
-double powerOf(int n, double cv, double difference) {
+double powerOf(int n, double cv, double difference, double alpha) {
     const double df = 2.0 * n - 2, shift = difference / cv * std::sqrt(n / 2.0);
-    const double critical = studentQuantile(df, 0.975);
+    const double critical = studentQuantile(df, 1 - alpha / 2);
     if (shift > 37) // beyond the reach of the series; the power is 1 to every digit
         return 1;
     const quietly::NonCentralT t(df, shift);
     return boost::math::cdf(boost::math::complement(t, critical)) + boost::math::cdf(t, -critical);
 }
 
-std::optional<int> replicatesFor(double cv, double difference, double power) {
-    if (!(cv > 0) || !(difference > 0) || !(power > 0 && power < 1)) return std::nullopt;
+std::optional<int> replicatesFor(double cv, double difference, double power, double alpha) {
+    if (!(cv > 0) || !(difference > 0) || !(power > 0 && power < 1) || !(alpha > 0 && alpha < 1))
+        return std::nullopt;
     // Power rises with n. The normal distribution's answer is a little short of it: from there upwards.
     constexpr int most = 200'000;
-    const double z =
-        boost::math::quantile(quietly::Normal(), 0.975) + boost::math::quantile(quietly::Normal(), power);
+    const double z = boost::math::quantile(quietly::Normal(), 1 - alpha / 2) +
+                     boost::math::quantile(quietly::Normal(), power);
     const double guess = 2 * (z * cv / difference) * (z * cv / difference);
     if (!(guess < most)) return std::nullopt;
     int high = std::max(2, static_cast<int>(guess)), low = high - 1, step = 2;
-    while (low > 1 && powerOf(low, cv, difference) >= power) {
+    while (low > 1 && powerOf(low, cv, difference, alpha) >= power) {
         high = low;
         low = std::max(1, low - step);
         step *= 2;
     }
-    for (step = 2; powerOf(high, cv, difference) < power; step *= 2) {
+    for (step = 2; powerOf(high, cv, difference, alpha) < power; step *= 2) {
         low = high;
         high += step;
         if (high > most) return std::nullopt;
     }
     while (high - low > 1) {
         const int mid = low + (high - low) / 2;
-        (powerOf(mid, cv, difference) < power ? low : high) = mid;
+        (powerOf(mid, cv, difference, alpha) < power ? low : high) = mid;
     }
     return high;
 }

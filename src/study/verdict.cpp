@@ -21,6 +21,18 @@ std::string ratioText(const stats::Comparison& c) {
     return text;
 }
 
+/// The group as a side of a pair: by the blocks of its pieces where each value has one.
+stats::Side sideOf(const StudyData& data, const Group& g) {
+    stats::Side side(g.summary);
+    for (const auto& v : g.values) {
+        if (v.value.state == stats::State::aside) continue;
+        const auto* s = data.specimen(v.specimen);
+        if (v.value.state != stats::State::exact || !s || s->block.empty()) return {g.summary};
+        side.blocked.emplace_back(s->block, v.value.value);
+    }
+    return side;
+}
+
 std::string plural(std::size_t n, const char* one) {
     return fmt::format("{} {}{}", n, one, n == 1 ? "" : "s");
 }
@@ -254,13 +266,13 @@ Verdict evaluate(const StudyData& data, const Readings& readings, Metric metric,
                           : position(v.groups[i].option) < position(v.groups[j].option);
         });
         std::vector<PairResult> family;
-        std::vector<std::pair<stats::Summary, stats::Summary>> sides;
+        std::vector<std::pair<stats::Side, stats::Side>> sides;
         for (std::size_t i = 0; i < members.size(); ++i)
             for (std::size_t j = i + 1; j < members.size(); ++j) {
                 const auto &a = v.groups[members[i]], &b = v.groups[members[j]];
                 if (a.summary.n == 0 || b.summary.n == 0) continue;
                 family.push_back({members[i], members[j], across, {}, {}});
-                sides.emplace_back(a.summary, b.summary);
+                sides.emplace_back(sideOf(data, a), sideOf(data, b));
             }
         std::vector<stats::Comparison> results(family.size());
         stats::decide(results, sides, margin);

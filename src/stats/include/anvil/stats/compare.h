@@ -24,24 +24,45 @@ enum class PairVerdict {
 /// The word used by scripts: "stronger", "too_close" …
 const char* word(PairVerdict verdict);
 
+/// What a pair was tested by.
+enum class PairTest {
+    none,
+    welch, ///< Welch (1947): each group by its own spread
+    paired ///< Student (1908) on the differences within blocks that hold both
+};
+/// The word used by scripts: "welch", "paired_t"; empty for none.
+const char* word(PairTest test);
+
+/// A group as one side of a pair: what was found, and each value with the block it was pulled in.
+struct Side {
+    Summary summary;
+    std::vector<std::pair<std::string, double>>
+        blocked; ///< empty where any value has no block, or is a bound
+    Side() = default;
+    Side(Summary s) : summary(std::move(s)) {} // NOLINT: a summary is a side without blocks
+};
+
 /// One pair. Optional members are empty where they cannot be computed.
 struct Comparison {
     std::optional<double> ratio;                            ///< mean a / mean b
     std::optional<std::pair<double, double>> ratioInterval; ///< 95 %, delta method on logs, Welch df
     std::optional<double> difference;                       ///< mean a − mean b
-    std::optional<double> t, df, p;                         ///< Welch (1947), two-sided
-    std::optional<double> pHolm;                            ///< Holm (1979) within its family
-    std::optional<double> tostP; ///< two one-sided tests against 1/(1+m) … (1+m), Schuirmann (1987)
+    PairTest test = PairTest::none;
+    std::optional<double> t, df, p; ///< of that test, two-sided
+    std::optional<double> pHolm;    ///< Holm (1979) within its family
+    std::optional<double> tostP;    ///< two one-sided tests against 1/(1+m) … (1+m), Schuirmann (1987)
     PairVerdict verdict = PairVerdict::notEnough;
     std::optional<int> moreEach; ///< further pulls a side that would settle a difference of the margin
 };
 
 /// Everything but pHolm, verdict and moreEach, which need the whole family. `margin` is a share, 0.1 for 10
-/// %, > 0.
-Comparison compare(const Summary& a, const Summary& b, double margin);
+/// %, > 0. Where every block holds one value of each side the pair is tested on the differences within
+/// blocks: paired t; ratio with se² = A + B − 2·cov/(n·m_a·m_b), df n − 1.
+Comparison compare(const Side& a, const Side& b, double margin);
 
-/// Fills pHolm over the pairs that have a p, then gives every pair its verdict at 5 %.
-void decide(std::span<Comparison> family, std::span<const std::pair<Summary, Summary>> groups, double margin);
+/// Fills pHolm over the pairs that have a p, then gives every pair its verdict at 5 %. `moreEach` is counted
+/// so that the difference of the margin shows after Holm: at 5 % over the pairs that were tested.
+void decide(std::span<Comparison> family, std::span<const std::pair<Side, Side>> groups, double margin);
 
 /// Tie letters for groups listed best first: maximal sets in which no pair is called stronger or weaker (a
 /// pair that could not be tested is no tie) share a letter. verdict(i, j) is that of group i against group j,

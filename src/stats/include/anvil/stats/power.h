@@ -5,12 +5,13 @@
 
 namespace anvil::stats {
 
-/// Smallest n per group with at least `power` for a two-sided 5 % t-test of a difference (share of the mean)
-/// at CV (share); non-central t with 2n − 2 df. Empty above 100 000 or when an argument is not positive.
-std::optional<int> replicatesFor(double cv, double difference, double power = 0.8);
+/// Smallest n per group with at least `power` for a two-sided t-test at the level `alpha` of a difference
+/// (share of the mean) at CV (share); non-central t with 2n − 2 df. Empty above 200 000 or when an argument
+/// is not positive.
+std::optional<int> replicatesFor(double cv, double difference, double power = 0.8, double alpha = 0.05);
 
 /// Power of that test with n ≥ 2 per group.
-double powerOf(int n, double cv, double difference);
+double powerOf(int n, double cv, double difference, double alpha = 0.05);
 
 /// Smallest difference (share of the mean) that n per group show with `power`; the inverse of replicatesFor.
 /// Empty for n < 2 or a CV that is not positive. Accurate to 1e-9.
