@@ -1,5 +1,6 @@
 #include "chunks.h"
 
+#include "packing.h"
 #include "samples.h"
 #include <anvil/study/bounds.h>
 
@@ -43,6 +44,7 @@ Expected<QString> readSamples(const QSqlDatabase& db, Id curve,
     if (!row) return tl::unexpected(row.error());
     SamplesDigest digest;
     QString wrong;
+    std::vector<double> values;
     qlonglong channel = -1, held = 0;
     int channels = 0;
     const auto endChannel = [&] {
@@ -51,12 +53,13 @@ Expected<QString> readSamples(const QSqlDatabase& db, Id curve,
     };
     const auto read =
         each(db,
-             "SELECT c.number, c.kind, c.name, c.unit, k.data, k.checksum, k.samples FROM channel c JOIN "
+             "SELECT c.number, c.kind, c.name, c.unit, k.data, k.checksum, k.samples, k.packing FROM channel "
+             "c JOIN "
              "chunk k ON "
              "k.curve = c.curve AND k.channel = c.number WHERE c.curve = ? ORDER BY c.number, k.sequence",
              {static_cast<qlonglong>(curve)}, [&](const Query& q) {
                  if (!wrong.isEmpty()) return;
-                 const ChunkRow c{q.id(0), q.string(1), q.string(2), q.string(3), q.bytes(4)};
+                 ChunkRow c{q.id(0), q.string(1), q.string(2), q.string(3), {}};
                  const auto name = c.name.isEmpty() ? c.kind : c.name;
                  if (c.channel != channel) {
                      endChannel();
@@ -65,10 +68,16 @@ Expected<QString> readSamples(const QSqlDatabase& db, Id curve,
                      ++channels;
                      digest.channel(c.kind.toStdString(), c.name.toStdString());
                  }
-                 held += c.data.size() / 8;
-                 digest.values(c.data.constData(), static_cast<std::size_t>(c.data.size()));
-                 if (checksum(c.data) != q.id(5) || c.data.size() != q.id(6) * 8 || !take(c))
-                     wrong = QStringLiteral("checksum of a stretch of %1").arg(name);
+                 const auto data = q.bytes(4);
+                 const auto samples = q.id(6);
+                 values.clear();
+                 const bool sound = samples >= 0 && checksum(data) == q.id(5) &&
+                                    unpacked(static_cast<Packing>(q.integer(7)), data,
+                                             static_cast<std::size_t>(samples), values);
+                 c.values = values;
+                 held += samples;
+                 digest.values(values.data(), values.size() * sizeof(double));
+                 if (!sound || !take(c)) wrong = QStringLiteral("checksum of a stretch of %1").arg(name);
              });
     if (!read) return damaged(curve, QString::fromStdString(read.error().message).chopped(1));
     endChannel();

@@ -3,6 +3,7 @@
 
 #include "query.h"
 #include <functional>
+#include <span>
 
 namespace anvil::store {
 
@@ -10,7 +11,7 @@ namespace anvil::store {
 struct ChunkRow {
     qlonglong channel = 0;
     QString kind, name, unit;
-    QByteArray data;
+    std::span<const double> values;
 };
 
 /// Hands out every chunk of a curve, channel by channel, in order; `take` says whether it fits. Returns

@@ -1,4 +1,5 @@
 // Recordings that a crash or a power cut broke off: brought to an end when the project is opened.
+#include "packing.h"
 #include "project_private.h"
 #include "recorded_curve.h"
 #include "samples.h"
@@ -31,12 +32,15 @@ Expected<std::optional<Held>> held(const QSqlDatabase& db, Id curve) {
     Held h{static_cast<std::size_t>(q.id(0)), q.integer(1)};
     const auto read =
         each(db,
-             "SELECT (SELECT data FROM chunk WHERE curve = c.curve AND channel = c.number ORDER BY "
-             "sequence DESC LIMIT 1) FROM channel c WHERE curve = ? AND kind = 'displacement'",
+             "SELECT k.data, k.samples, k.packing FROM channel c JOIN chunk k ON k.curve = c.curve AND "
+             "k.channel = "
+             "c.number WHERE c.curve = ? AND c.kind = 'displacement' ORDER BY k.sequence DESC LIMIT 1",
              {id}, [&](const Query& last) {
                  h.hasDisplacement = true;
                  std::vector<double> values;
-                 if (unpack(last.bytes(0), values) && !values.empty()) h.displacement = values.back();
+                 if (last.id(1) > 0 && unpacked(static_cast<Packing>(last.integer(2)), last.bytes(0),
+                                                static_cast<std::size_t>(last.id(1)), values))
+                     h.displacement = values.back();
              });
     if (!read) return tl::unexpected(read.error());
     return std::optional(h);

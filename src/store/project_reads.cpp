@@ -213,8 +213,10 @@ Expected<std::vector<Id>> Project::curvesBeside(Id id) const {
 
 Expected<curve::Curve> Project::ownSamples(Id id) const {
     curve::Curve out;
-    const auto read = readSamples(
-        d->reader(), id, [&](const ChunkRow& c) { return putChunk(out, c.kind, c.name, c.unit, c.data); });
+    const auto read = readSamples(d->reader(), id, [&](const ChunkRow& c) {
+        putChunk(out, c.kind, c.name, c.unit, c.values);
+        return true;
+    });
     if (!read) return tl::unexpected(read.error());
     return out;
 }

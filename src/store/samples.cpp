@@ -3,7 +3,6 @@
 #include <anvil/store/project.h>
 #include <anvil/study/bounds.h>
 #include <bit>
-#include <cstring>
 #include <memory>
 #include <xxhash.h>
 #include <zstd.h>
@@ -25,26 +24,27 @@ std::vector<ChannelView> channelsOf(const curve::Curve& curve) {
     return out;
 }
 
-bool putChunk(curve::Curve& curve, const QString& kind, const QString& name, const QString& unit,
-              const QByteArray& data) {
-    if (kind == QLatin1String("time")) return unpack(data, curve.time);
+void putChunk(curve::Curve& curve, const QString& kind, const QString& name, const QString& unit,
+              std::span<const double> values) {
+    const auto append = [&](std::vector<double>& to) { to.insert(to.end(), values.begin(), values.end()); };
+    if (kind == QLatin1String("time")) return append(curve.time);
     const auto dimension = [&](quantity::Dimension usual) {
         const auto known = quantity::findUnit(unit.toStdString());
         return known ? (*known)->dimension : usual;
     };
     if (kind == QLatin1String("force")) {
         curve.load = dimension(quantity::Dimension::force);
-        return unpack(data, curve.force);
+        return append(curve.force);
     }
     if (kind == QLatin1String("displacement")) {
         curve.travel = dimension(quantity::Dimension::length);
-        return unpack(data, curve.displacement);
+        return append(curve.displacement);
     }
     // Chunks come channel by channel, and names are unique within a curve.
     const auto wanted = name.toStdString();
     if (curve.others.empty() || curve.others.back().name != wanted)
         curve.others.push_back({wanted, unit.toStdString(), {}});
-    return unpack(data, curve.others.back().values);
+    append(curve.others.back().values);
 }
 
 std::size_t samplesIn(const curve::Curve& curve) {
@@ -52,17 +52,9 @@ std::size_t samplesIn(const curve::Curve& curve) {
                                                         : curve.others.front().values.size();
 }
 
-QByteArray pack(std::span<const double> values) {
+QByteArray bytesOf(std::span<const double> values) {
     return QByteArray::fromRawData(reinterpret_cast<const char*>(values.data()),
                                    static_cast<qsizetype>(values.size_bytes()));
-}
-
-bool unpack(const QByteArray& data, std::vector<double>& to) {
-    if (data.size() % 8) return false;
-    const std::size_t at = to.size();
-    to.resize(at + static_cast<std::size_t>(data.size()) / 8);
-    if (!data.isEmpty()) std::memcpy(to.data() + at, data.constData(), static_cast<std::size_t>(data.size()));
-    return true;
 }
 
 qint64 checksum(const QByteArray& data) {

@@ -1,4 +1,4 @@
-// Samples as stored: little-endian float64 in checksummed chunks.
+// The samples of a curve by channels, and what is made of all of them.
 #pragma once
 
 #include <QByteArray>
@@ -23,10 +23,9 @@ struct ChannelView {
 };
 std::vector<ChannelView> channelsOf(const curve::Curve& curve);
 
-/// Puts one stored chunk into the curve it belongs to; `number` is its channel's. False when its size is
-/// wrong.
-bool putChunk(curve::Curve& curve, const QString& kind, const QString& name, const QString& unit,
-              const QByteArray& data);
+/// Puts the samples of one stored chunk into the curve they belong to.
+void putChunk(curve::Curve& curve, const QString& kind, const QString& name, const QString& unit,
+              std::span<const double> values);
 /// Samples of a curve, whichever channels it has.
 std::size_t samplesIn(const curve::Curve& curve);
 
@@ -46,8 +45,7 @@ private:
 };
 
 /// The bytes of the values where they lie: not a copy.
-QByteArray pack(std::span<const double> values);
-bool unpack(const QByteArray& data, std::vector<double>& to); ///< false when the size is no multiple of 8
-qint64 checksum(const QByteArray& data);                      ///< XXH3, 64 bits
+QByteArray bytesOf(std::span<const double> values);
+qint64 checksum(const QByteArray& data); ///< XXH3, 64 bits
 
 } // namespace anvil::store

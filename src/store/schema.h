@@ -50,8 +50,8 @@ inline constexpr const char* schema[] = {
     " PRIMARY KEY (curve, number)) WITHOUT ROWID",
     "CREATE TABLE chunk (id INTEGER PRIMARY KEY, curve INTEGER NOT NULL REFERENCES curve, channel INTEGER "
     "NOT NULL, sequence INTEGER NOT NULL,"
-    " samples INTEGER NOT NULL, checksum INTEGER NOT NULL, data BLOB NOT NULL, UNIQUE (curve, channel, "
-    "sequence))",
+    " samples INTEGER NOT NULL, checksum INTEGER NOT NULL, data BLOB NOT NULL, packing INTEGER NOT NULL "
+    "DEFAULT 0, UNIQUE (curve, channel, sequence))",
     "CREATE TABLE pyramid (curve INTEGER NOT NULL REFERENCES curve, level INTEGER NOT NULL, data BLOB NOT "
     "NULL, PRIMARY KEY (curve, level))",
     "CREATE TABLE file (id INTEGER PRIMARY KEY AUTOINCREMENT, name TEXT NOT NULL, digest TEXT NOT NULL "
@@ -96,6 +96,8 @@ inline constexpr const char* toVersion3[] = {
     attachmentTable,
 };
 inline constexpr const char* toVersion4[] = {sealTable}; // its rows are made by sealAll
-inline constexpr std::span<const char* const> migrations[] = {toVersion2, toVersion3, toVersion4};
+inline constexpr const char* toVersion5[] = {
+    "ALTER TABLE chunk ADD COLUMN packing INTEGER NOT NULL DEFAULT 0"};
+inline constexpr std::span<const char* const> migrations[] = {toVersion2, toVersion3, toVersion4, toVersion5};
 
 } // namespace anvil::store

@@ -8,19 +8,16 @@ namespace anvil::store {
 Expected<CurveSummary> summarizeOne(const QSqlDatabase& db, Id id) {
     CurveSummary out{id, 0, 0, 0, {}, {}};
     curve::Pyramid::Builder pyramid;
-    std::vector<double> values;
     qlonglong channel = -1;
     auto read = readSamples(db, id, [&](const ChunkRow& c) {
-        values.clear();
-        if (!unpack(c.data, values)) return false;
         if (c.channel != channel) {
             channel = c.channel;
             ++out.channels;
             out.samples = 0;
         }
         ++out.chunks;
-        out.samples += values.size();
-        if (c.kind == QLatin1String("force")) pyramid.add(values);
+        out.samples += c.values.size();
+        if (c.kind == QLatin1String("force")) pyramid.add(c.values);
         return true;
     });
     if (!read) return tl::unexpected(read.error());

@@ -1,10 +1,14 @@
-#include "samples.h"
-#include "seal.h"
 #include <anvil/store/project.h>
 
+#include "chunks.h"
+#include "packing.h"
+#include "samples.h"
+#include "seal.h"
 #include <QJsonDocument>
 #include <QSqlRecord>
 #include <anvil/curve/pyramid.h>
+#include <atomic>
+#include <future>
 
 namespace anvil::store {
 
@@ -124,11 +128,11 @@ Id Writer::run(const QString& sql, const QVariantList& values) {
     return ok ? q.lastInsertId().toLongLong() : 0;
 }
 
-void Writer::addChunk(Id curve, int channel, int sequence, std::span<const double> values) {
-    const auto data = pack(values);
-    run("INSERT INTO chunk (curve, channel, sequence, samples, checksum, data) VALUES (?, ?, ?, ?, ?, ?)",
-        {static_cast<qlonglong>(curve), channel, sequence, static_cast<qlonglong>(values.size()),
-         checksum(data), data});
+void Writer::addChunk(Id curve, int channel, int sequence, std::size_t samples, const PackedChunk& chunk) {
+    run("INSERT INTO chunk (curve, channel, sequence, samples, checksum, data, packing) VALUES (?, ?, ?, ?, "
+        "?, ?, ?)",
+        {static_cast<qlonglong>(curve), channel, sequence, static_cast<qlonglong>(samples),
+         checksum(chunk.data), chunk.data, static_cast<int>(chunk.packing)});
 }
 
 void Writer::addPyramid(Id curve, const curve::Pyramid& pyramid) {
@@ -165,15 +169,35 @@ void Writer::addChannels(Id id, const curve::Curve& curve) {
 }
 
 void Writer::addChunks(Id id, const curve::Curve& curve) {
+    struct Piece {
+        int channel = 0, sequence = 0;
+        std::span<const double> values;
+        PackedChunk chunk;
+    };
+    std::vector<Piece> pieces;
     int number = 0;
     for (const auto& channel : channelsOf(curve)) {
-        const auto& values = *channel.values;
+        const std::span<const double> values(*channel.values);
         int sequence = 0;
         for (std::size_t from = 0; from < values.size(); from += samplesPerChunk)
-            addChunk(id, number, sequence++,
-                     std::span(values).subspan(from, std::min(samplesPerChunk, values.size() - from)));
+            pieces.push_back({number,
+                              sequence++,
+                              values.subspan(from, std::min(samplesPerChunk, values.size() - from)),
+                              {}});
         ++number;
     }
+    std::atomic<std::size_t> next{0};
+    const auto packSome = [&] {
+        for (std::size_t k = 0; (k = next++) < pieces.size();)
+            pieces[k].chunk = packed(pieces[k].values);
+    };
+    constexpr std::size_t worthAHelper = 4;
+    auto helper =
+        pieces.size() >= worthAHelper ? std::async(std::launch::async, packSome) : std::future<void>();
+    packSome();
+    if (helper.valid()) helper.get();
+    for (const auto& p : pieces)
+        addChunk(id, p.channel, p.sequence, p.values.size(), p.chunk);
 }
 
 Id Writer::beginCurve(const curve::Curve& shape, Id beside) {
@@ -189,7 +213,8 @@ Id Writer::beginCurve(const curve::Curve& shape, Id beside) {
 void Writer::appendSamples(Id curve, int sequence, const curve::Curve& part) {
     int number = 0;
     for (const auto& channel : channelsOf(part))
-        addChunk(curve, number++, sequence, *channel.values);
+        addChunk(curve, number++, sequence, channel.values->size(),
+                 {Packing::plain, bytesOf(*channel.values)});
     run("UPDATE curve SET samples = samples + ? WHERE id = ?",
         {static_cast<qlonglong>(samplesIn(part)), static_cast<qlonglong>(curve)});
     seal("curve", curve);
@@ -210,16 +235,11 @@ void Writer::layTogether(const CurveSummary& summary) {
     if (failed()) return;
     const auto id = summary.curve;
     curve::Curve whole;
-    bool fits = true;
-    const auto read = each(m_database,
-                           "SELECT c.kind, k.data, c.name, c.unit FROM channel c JOIN chunk k ON k.curve = "
-                           "c.curve AND k.channel = c.number WHERE c.curve = ? ORDER BY c.number, k.sequence",
-                           {static_cast<qlonglong>(id)}, [&](const Query& q) {
-                               fits =
-                                   fits && putChunk(whole, q.string(0), q.string(2), q.string(3), q.bytes(1));
-                           });
-    if (!read) return failWith(QString::fromStdString(read.error().message));
-    if (!fits || digest(whole) != summary.digest)
+    const auto read = readSamples(m_database, id, [&](const ChunkRow& c) {
+        putChunk(whole, c.kind, c.name, c.unit, c.values);
+        return true;
+    });
+    if (!read || digest(whole) != summary.digest)
         return; // better in many pieces than not as they were recorded
     run("DELETE FROM chunk WHERE curve = ?", {static_cast<qlonglong>(id)});
     addChunks(id, whole);

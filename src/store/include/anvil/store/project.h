@@ -19,10 +19,12 @@ class QSqlDatabase;
 
 namespace anvil::store {
 
+struct PackedChunk;
+
 using study::Id;
 
 /// Version of the schema this program writes.
-inline constexpr int schemaVersion = 4;
+inline constexpr int schemaVersion = 5;
 
 /// One journal row: who changed what, when, and every touched row before and after.
 struct JournalEntry {
@@ -94,7 +96,7 @@ private:
     bool known(const QString& table);
     Id run(const QString& sql, const QVariantList& values); ///< the id of the row it made, if it did
     void seal(const QString& table, Id key);
-    void addChunk(Id curve, int channel, int sequence, std::span<const double> values);
+    void addChunk(Id curve, int channel, int sequence, std::size_t samples, const PackedChunk& chunk);
     void addPyramid(Id curve, const curve::Pyramid& pyramid);
     void addChannels(Id curve, const curve::Curve& shape);
     void addChunks(Id curve, const curve::Curve& samples);
