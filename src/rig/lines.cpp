@@ -1,5 +1,7 @@
 #include <anvil/rig/lines.h>
 
+#include "labelled_lines.h"
+
 #include <algorithm>
 #include <anvil/quantity/unit.h>
 #include <array>
@@ -229,6 +231,16 @@ Layout simulatedLayout(quantity::Dimension load) {
 
 std::optional<std::vector<double>> numbersOf(std::string_view line, const Layout& layout) {
     std::vector<double> out;
+    if (layout.labelled) {
+        std::size_t at = 0;
+        for (auto n = nextNumber(line, at, layout.decimal); n && out.size() < mostColumns;
+             n = nextNumber(line, at, layout.decimal)) {
+            out.push_back(n->value);
+            at = n->to;
+        }
+        if (out.empty() || out.size() < layout.columns.size()) return std::nullopt;
+        return out;
+    }
     bool ok = true;
     fields(line, layout.delimiter, [&](std::string_view f) {
         if (!ok || out.size() >= mostColumns) {
@@ -242,6 +254,34 @@ std::optional<std::vector<double>> numbersOf(std::string_view line, const Layout
     if (!ok || out.empty() || out.size() < layout.columns.size()) return std::nullopt;
     return out;
 }
+
+namespace {
+
+/// Lines that say what they measure: the roles follow from labels and units; a single number is the load, and
+/// so is the first that can be none other.
+Layout named(Layout l) {
+    for (auto& c : l.columns) {
+        auto guessed = columnFrom(c.unit.empty() ? c.name : c.name + " [" + c.unit + "]");
+        guessed.name = c.name;
+        guessed.unit = c.unit;
+        c = std::move(guessed);
+    }
+    if (!l.find(Role::force))
+        for (auto& c : l.columns)
+            if (c.role == Role::none && (c.unit.empty() || l.columns.size() == 1)) {
+                c.role = Role::force;
+                break;
+            }
+    bool force = false; // of two loads the first leads, the other is a leg
+    for (auto& c : l.columns) {
+        if (c.role == Role::force && force) c.role = Role::other;
+        force = force || c.role == Role::force;
+        if (c.name.empty()) c.name = c.role == Role::force ? "load" : "";
+    }
+    return l;
+}
+
+} // namespace
 
 Expected<Layout> guessLayout(std::span<const std::string> lines) {
     Layout best;
@@ -260,6 +300,7 @@ Expected<Layout> guessLayout(std::span<const std::string> lines) {
                     best.decimal = decimal;
                 }
         }
+    if (auto [labelled, count] = guessLabelled(lines); count > bestLines) return named(std::move(labelled));
     if (bestLines == 0) return fail("Nothing that arrived is a line of numbers: check speed and wiring.");
     std::vector<std::vector<double>> rows;
     best.columns.assign(bestColumns, {});
@@ -368,9 +409,8 @@ std::optional<RawSample> SampleMaker::operator()(std::string_view line) const {
     RawSample s;
     std::size_t column = 0;
     bool ok = true;
-    fields(line, m_layout.delimiter, [&](std::string_view f) {
+    const auto take = [&](const std::optional<double>& value) {
         if (ok && column < m_uses.size() && m_uses[column] != unused) {
-            const auto value = numberIn(f, m_layout.decimal);
             const auto use = m_uses[column];
             if (!value)
                 ok = false;
@@ -386,7 +426,19 @@ std::optional<RawSample> SampleMaker::operator()(std::string_view line) const {
                     m_others[static_cast<std::size_t>(use - 3)].offset;
         }
         ++column;
-    });
+    };
+    if (m_layout.labelled) {
+        std::size_t at = 0;
+        while (column < m_uses.size()) {
+            const auto n = nextNumber(line, at, m_layout.decimal);
+            if (!n) break;
+            take(n->value);
+            at = n->to;
+        }
+        s.overload = saysOverload(line);
+    } else {
+        fields(line, m_layout.delimiter, [&](std::string_view f) { take(numberIn(f, m_layout.decimal)); });
+    }
     if (!ok || column < m_uses.size()) return std::nullopt;
     return s;
 }

@@ -73,6 +73,7 @@ Json layoutToJson(const Layout& l) {
     return {{"delimiter", std::string(1, l.delimiter)},
             {"decimal", std::string(1, l.decimal)},
             {"rate", l.rate},
+            {"labelled", l.labelled},
             {"columns", columnsToJson(l.columns)}};
 }
 
@@ -85,6 +86,7 @@ Layout layoutFrom(const Json& o) {
     l.delimiter = first("delimiter", ',');
     l.decimal = first("decimal", '.');
     l.rate = o.value("rate", 0.0);
+    l.labelled = o.value("labelled", false);
     l.columns = columnsFromJson(o.value("columns", Json::array()));
     return l;
 }

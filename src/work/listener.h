@@ -51,6 +51,8 @@ private:
 
     const QElapsedTimer& m_clock;
     Ear m_ear;
+    bool m_labelled = false;
+    std::optional<rig::RawSample> m_last; ///< for a line that says no more than overload
     link::Device m_device;
     Expected<rig::SampleMaker> m_maker;
     std::optional<rig::Dialogue> m_dialogue; ///< of a device that answers

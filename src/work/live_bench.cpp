@@ -105,6 +105,7 @@ public:
             m_live.saved = false;
             m_live.trouble.clear();
         }
+        m_overload = false;
         m_recorder.arm(limited);
         if (!m_setup.onArm.empty()) send(QByteArray::fromStdString(m_setup.onArm));
         publish();
@@ -204,6 +205,7 @@ private:
         m_displacement = s.displacement;
         const auto before = m_recorder.state();
         m_recorder.feed(s);
+        m_overload = m_overload || (raw.overload && m_recorder.state() == rig::RecorderState::loading);
         if (before == rig::RecorderState::loading || m_recorder.state() == rig::RecorderState::loading) {
             const std::lock_guard lock(m_mutex);
             m_trace.add(s.time, s.force);
@@ -242,6 +244,7 @@ private:
         l.time = m_recorder.time();
         l.inside = m_inside;
         l.rawLevel = m_rawLevel;
+        l.overload = m_overload;
         l.displacement = m_displacement;
         if (slow) {
             l.channels = channels();
@@ -349,7 +352,7 @@ private:
     double m_countedAt = 0, m_perSecond = 0, m_rawLevel = 0, m_lastTime = 0;
     ChannelGroup m_channels; ///< of the main device
     std::vector<std::unique_ptr<SideStream>> m_sides;
-    bool m_inside = true, m_rawKnown = false;
+    bool m_inside = true, m_rawKnown = false, m_overload = false;
     std::optional<double> m_displacement;
     std::uint64_t m_arrived = 0, m_counted = 0;
     mutable std::mutex m_mutex;

@@ -103,7 +103,8 @@ void PullFlow::follow(const Live& live, qint64 now) {
         return;
     case PullStep::saving:
         if (!live.saved && live.trouble.isEmpty()) return;
-        m_limit = live.ending == rig::Ending::linkLost || live.ending == rig::Ending::cannotSave
+        m_limit = live.overload ? study::Limit::toppedOut
+                  : live.ending == rig::Ending::linkLost || live.ending == rig::Ending::cannotSave
                       ? study::Limit::linkLost
                   : live.ending == rig::Ending::stopped || live.ending == rig::Ending::held
                       ? study::Limit::stopped

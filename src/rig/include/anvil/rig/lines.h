@@ -55,6 +55,9 @@ struct Layout {
     char decimal = '.';
     std::vector<Column> columns;
     double rate = 0; ///< samples a second where no column tells the time; 0: by arrival
+    /// The lines say what they measure ("Load: 71.6 kg", "ST,GS,+0012.34kg"): a column is a number in its order,
+    /// whatever stands between.
+    bool labelled = false;
     bool operator==(const Layout&) const = default;
     std::optional<std::size_t> find(Role role) const;
 };
@@ -113,6 +116,7 @@ Expected<Layout> guessLayout(std::span<const std::string> lines);
 
 /// One sample in SI, at the cell, as a device gave it.
 struct RawSample {
+    bool overload = false; ///< the device says that it cannot show as much: the load is at least this
     std::optional<double> time;              ///< s, the device's own clock
     double force = 0;                        ///< N
     std::optional<double> displacement;      ///< m
@@ -151,5 +155,17 @@ private:
 /// that measures the same as `unit` (a symbol), the number is converted to that: "0.5 kN" gives 500 for "N".
 /// Other words are passed over. Nothing when it holds no number, or a unit that measures something else.
 std::optional<double> answerOf(std::string_view line, std::string_view unit = {});
+
+/// A part of a line and what it is taken as.
+struct LinePart {
+    enum class Kind { label, number, unit, status, clock, other };
+    Kind kind = Kind::other;
+    std::size_t from = 0, to = 0; ///< bytes
+    int column = -1;              ///< of a number: which one
+};
+/// What is seen in a line that says what it measures, from left to right.
+std::vector<LinePart> partsOf(std::string_view line, char decimal = '.');
+/// Whether a line says overload: "OL", "O.L", "OVERLOAD", a row of dashes where a number should be.
+bool saysOverload(std::string_view line);
 
 } // namespace anvil::rig

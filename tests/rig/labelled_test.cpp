@@ -1,0 +1,122 @@
+// Lines that say what they measure, as home-made loggers and scales print them.
+#include <anvil/rig/lines.h>
+#include <fmt/format.h>
+#include <gtest/gtest.h>
+
+using namespace anvil;
+using namespace anvil::rig;
+
+namespace {
+
+struct Said {
+    const char* line; ///< {} is the reading
+    double newtons;   ///< a reading of 1
+    const char* columns;
+};
+
+constexpr double kg = 9.80665;
+
+TEST(Labelled, LoadsAreFoundInWhatDevicesPrint) {
+    for (const auto& [line, newtons, columns] :
+         {Said{"Load: {:.2f} kg", kg, "Load [kgf]"},
+          {"Load: {:.2f}kg", kg, "Load [kgf]"},
+          {"ST,GS,+{:07.2f}kg", kg, "load [kgf]"},
+          {"US,NT,+  {:.2f} lb", 4.4482216152605, "load [lbf]"},
+          {"weight={:.3f}", 1, "weight"},
+          {"Reading: {:.1f} lbs calibration_factor: -7050.00", 4.4482216152605, "Reading [lbf], -"},
+          {"12:05:33.125 -> Load: {:.2f} N", 1, "Load [N]"},
+          {"2026-03-02 12:05:33 bench logger[812]: Force {:.2f} kN", 1000, "bench logger Force [kN]"},
+          {"t: 12 ms F: {:.2f} N x: 3.5 mm", 1, "t [ms], F [N], x [mm]"},
+          {"HX711 load {:.2f} N", 1, "HX711 load [N]"}}) {
+        std::vector<std::string> lines{"hello, this is the logger"};
+        for (int i = 0; i < 12; ++i)
+            lines.push_back(fmt::format(fmt::runtime(line), 100.0 + i));
+        const auto layout = guessLayout(lines);
+        ASSERT_TRUE(layout) << line << ": " << layout.error().message;
+        EXPECT_EQ(columnsText(layout->columns), columns) << line;
+        const auto maker = SampleMaker::make(*layout);
+        ASSERT_TRUE(maker) << line << ": " << maker.error().message;
+        for (int i = 0; i < 12; ++i) {
+            const auto sample = (*maker)(lines[static_cast<std::size_t>(i) + 1]);
+            ASSERT_TRUE(sample) << lines[static_cast<std::size_t>(i) + 1];
+            EXPECT_NEAR(sample->force, (100.0 + i) * newtons, 1e-6) << line;
+            EXPECT_FALSE(sample->overload);
+        }
+        EXPECT_FALSE((*maker)("hello, this is the logger")) << "a greeting is no sample";
+    }
+}
+
+TEST(Labelled, MinusCommaAndPowersAreRead) {
+    std::vector<std::string> lines;
+    for (int i = 0; i < 6; ++i)
+        lines.push_back(fmt::format("Kraft: -{},25 kN", i));
+    const auto layout = guessLayout(lines);
+    ASSERT_TRUE(layout);
+    EXPECT_EQ(layout->decimal, ',');
+    EXPECT_NEAR((*SampleMaker::make(*layout))("Kraft: -3,25 kN")->force, -3250, 1e-9);
+    EXPECT_NEAR((*SampleMaker::make(*layout))("Kraft: - 3,25 kN")->force, -3250, 1e-9);
+    EXPECT_NEAR((*SampleMaker::make(*layout))("Kraft: 1,5e-3 kN")->force, 1.5, 1e-9);
+}
+
+TEST(Labelled, PlainColumnsStayPlain) {
+    const auto layout = guessLayout(std::vector<std::string>{"time_s,force_N", "0.1,5", "0.2,6", "0.3,7"});
+    ASSERT_TRUE(layout);
+    EXPECT_FALSE(layout->labelled);
+    EXPECT_EQ(layout->delimiter, ',');
+}
+
+TEST(Labelled, OverloadIsHeard) {
+    for (const char* line : {"OL,GS,+9999.99kg", "ST,OL", "Load: OVERLOAD", "O.L", "Load: ------ kg", "over"})
+        EXPECT_TRUE(saysOverload(line)) << line;
+    for (const char* line : {"ST,GS,+0012.34kg", "Load: 12.5 kg", "Holding: 3", "lower -- 3"})
+        EXPECT_FALSE(saysOverload(line)) << line;
+    Layout l;
+    l.labelled = true;
+    l.columns = {{"load", Role::force, "kgf"}};
+    const auto sample = (*SampleMaker::make(l))("OL,GS,+99.99kg");
+    ASSERT_TRUE(sample);
+    EXPECT_TRUE(sample->overload);
+    EXPECT_FALSE((*SampleMaker::make(l))("OL")) << "no number: whoever listens knows the last one";
+}
+
+TEST(Labelled, PartsOfALine) {
+    using Kind = LinePart::Kind;
+    const std::string line = "12:05:33 ST,Load: +12.5 kg x 3";
+    std::string out;
+    for (const auto& p : partsOf(line))
+        out += fmt::format("{}{}({}) ", p.kind == Kind::label    ? "label"
+                                        : p.kind == Kind::number ? "number"
+                                        : p.kind == Kind::unit   ? "unit"
+                                        : p.kind == Kind::status ? "status"
+                                        : p.kind == Kind::clock  ? "clock"
+                                                                 : "other",
+                           p.column, line.substr(p.from, p.to - p.from));
+    EXPECT_EQ(out, "clock-1(12:05:33) status-1(ST) label-1(Load) number0(+12.5) unit0( kg) label-1(x) number1(3) ");
+}
+
+TEST(Labelled, AnyBytesGiveAnAnswer) {
+    unsigned state = 5;
+    const char alphabet[] = "0123456789+-.,:/eE \t[]#abkgNOLxyz\xc2\xb1\xff=";
+    Layout l;
+    l.labelled = true;
+    l.columns = {{"load", Role::force, "kgf"}};
+    const auto maker = SampleMaker::make(l);
+    std::vector<std::string> lines;
+    for (int round = 0; round < 20000; ++round) {
+        std::string line;
+        for (unsigned n = (state = state * 1664525 + 1013904223) % 40; n > 0; --n) {
+            state = state * 1664525 + 1013904223;
+            line += alphabet[state / 65536 % (sizeof alphabet - 1)];
+        }
+        const auto sample = (*maker)(line);
+        if (sample) {
+            EXPECT_TRUE(std::isfinite(sample->force)) << line;
+        }
+        for (const auto& p : partsOf(line))
+            EXPECT_LE(p.to, line.size());
+        if (lines.size() < 40) lines.push_back(line);
+    }
+    (void)guessLayout(lines);
+}
+
+} // namespace
