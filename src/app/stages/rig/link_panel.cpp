@@ -3,16 +3,20 @@
 #include "shell/rig_desk.h"
 #include "theme/theme.h"
 #include "widgets/plain_text.h"
+#include "widgets/seen_line.h"
 #include <QComboBox>
 #include <QGridLayout>
 #include <QHeaderView>
 #include <QLabel>
 #include <QLineEdit>
+#include <QMenu>
 #include <QPlainTextEdit>
 #include <QPushButton>
 #include <QTableWidget>
 #include <QTimer>
 #include <algorithm>
+#include <anvil/link/device.h>
+#include <anvil/link/speed_finder.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
 
@@ -31,6 +35,10 @@ LinkPanel::LinkPanel(Session& session, QWidget* parent) : Panel(session, parent)
     m_protocol->addItem(tr("sends lines"));
     m_protocol->addItem(tr("answers questions"));
     m_protocol->setSizePolicy(QSizePolicy::Fixed, QSizePolicy::Fixed);
+    m_find = new QPushButton(tr("Find…"));
+    m_find->setObjectName("findPort");
+    setTip(m_find, tr("Serial ports of this machine, and the speed a device speaks at"));
+    row->addWidget(m_find);
     m_connect = new QPushButton(tr("Connect"));
     m_connect->setObjectName("primary");
     row->addWidget(m_connect);
@@ -63,6 +71,9 @@ LinkPanel::LinkPanel(Session& session, QWidget* parent) : Panel(session, parent)
     m_lines->setFont(figures(12));
     m_lines->setMaximumBlockCount(60);
     left->addWidget(m_lines, 1);
+    m_seen = new SeenLine;
+    left->addWidget(m_seen);
+    m_seen->hide();
     columns->addLayout(left, 1);
     auto* right = new QVBoxLayout;
     m_meaning = plainLabel();
@@ -90,6 +101,7 @@ LinkPanel::LinkPanel(Session& session, QWidget* parent) : Panel(session, parent)
         m_session.rig().use(m_session.rig().setup());
     });
     connect(m_guess, &QPushButton::clicked, this, &LinkPanel::guess);
+    connect(m_find, &QPushButton::clicked, this, &LinkPanel::showPorts);
     for (auto* edit : {m_name, m_address, m_rate, m_forceQuery, m_travelQuery, m_moreQueries})
         connect(edit, &QLineEdit::editingFinished, this, &LinkPanel::save);
     connect(m_protocol, &QComboBox::activated, this, &LinkPanel::save);
@@ -145,12 +157,71 @@ void LinkPanel::fill() {
     }
 }
 
+/// Ports of this machine with what the system knows of them; the chosen one is listened to at one speed after
+/// another.
+void LinkPanel::showPorts() {
+    auto* menu = new QMenu(this);
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    menu->setObjectName("portMenu");
+    const auto ports = link::serialPorts();
+    for (const auto& p : ports)
+        menu->addAction(p.about.isEmpty() ? p.address : p.address + QStringLiteral("  ") + p.about, this,
+                        [this, address = p.address] { findSpeed(address, {}); });
+    if (ports.isEmpty()) menu->addAction(tr("This machine knows of no serial port"))->setEnabled(false);
+    const auto typed = link::addressFrom(m_address->text(), true);
+    if (typed && typed->kind == link::Address::Kind::serial) {
+        menu->addSeparator();
+        menu->addAction(tr("Listen at %1").arg(typed->host), this, [this, host = typed->host] { findSpeed(host, {}); });
+        menu->addAction(tr("Ask the device at %1 the usual questions").arg(typed->host), this,
+                        [this, host = typed->host] { findSpeed(host, link::usualQuestions()); });
+    }
+    menu->popup(m_find->mapToGlobal(QPoint(0, m_find->height())));
+}
+
+void LinkPanel::findSpeed(const QString& port, const QList<QByteArray>& questions) {
+    m_session.rig().disconnectRig(); // only one can have the port open
+    m_finder = std::make_unique<link::SpeedFinder>(port, questions);
+    m_finding = tr("Looking for %1…").arg(port);
+    m_find->setEnabled(false);
+    connect(m_finder.get(), &link::SpeedFinder::trying, this,
+            [this, port](int speed) { m_finding = tr("Listening to %1 at %2…").arg(port).arg(speed); });
+    connect(m_finder.get(), &link::SpeedFinder::found, this,
+            [this, port](int speed, const QByteArray& question, const QString& line) {
+                doneFinding();
+                m_address->setText(QStringLiteral("serial:%1@%2").arg(port).arg(speed));
+                if (!question.isEmpty()) {
+                    m_protocol->setCurrentIndex(1);
+                    m_forceQuery->setText(QString::fromLatin1(question).trimmed());
+                }
+                save();
+                m_session.say(question.isEmpty()
+                                  ? tr("It speaks at %1: \"%2\". Connect, then guess from what arrives.").arg(speed).arg(line)
+                                  : tr("It answers %1 at %2: \"%3\".").arg(QString::fromLatin1(question).trimmed()).arg(speed).arg(line));
+                refill();
+            });
+    connect(m_finder.get(), &link::SpeedFinder::notFound, this, [this, port, asked = !questions.isEmpty()](const QString& why) {
+        doneFinding();
+        m_address->setText(QStringLiteral("serial:%1@%2").arg(port).arg(link::SpeedFinder::speeds().front()));
+        m_session.say(asked ? why : why + " " + tr("Under Find… you can have it asked the usual questions."), true);
+    });
+    m_finder->start();
+}
+
+void LinkPanel::doneFinding() {
+    m_find->setEnabled(true);
+    m_finding.clear();
+    m_finder.release()->deleteLater(); // it is the one that is telling us
+}
+
 void LinkPanel::tick() {
     if (!isVisible()) return;
+    if (!m_finding.isEmpty()) return m_state->setText(m_finding);
     const auto live = m_session.rig().live();
     const auto lines = m_session.rig().bench().lines();
     if (live.link != work::LinkState::none)
         m_lines->setPlainText(lines.mid(std::max<qsizetype>(0, lines.size() - 12)).join('\n'));
+    const auto& layout = m_session.rig().setup().layout;
+    m_seen->show(layout.labelled && live.link == work::LinkState::connected ? lines.value(lines.size() - 1) : QString(), layout);
     QString text = live.link == work::LinkState::none ? tr("Not connected.") : live.said;
     if (live.link == work::LinkState::connected) {
         text += tr("  %1 samples a second.").arg(qRound(live.perSecond));

@@ -2,6 +2,8 @@
 #pragma once
 
 #include "widgets/panel.h"
+#include <anvil/link/speed_finder.h>
+#include <memory>
 
 class QComboBox;
 class QPlainTextEdit;
@@ -9,6 +11,8 @@ class QPushButton;
 class QTableWidget;
 
 namespace anvil::app {
+
+class SeenLine;
 
 class LinkPanel : public Panel {
     Q_OBJECT
@@ -21,9 +25,16 @@ private:
     void guess();
     void save();
     void saveColumns();
+    void showPorts();
+    /// Listens at the usual speeds; with questions it asks each of them. The tester has agreed to that.
+    void findSpeed(const QString& port, const QList<QByteArray>& questions);
+    void doneFinding();
     QLineEdit *m_name, *m_address, *m_rate, *m_forceQuery, *m_travelQuery, *m_moreQueries;
     QComboBox* m_protocol;
-    QPushButton *m_connect, *m_guess;
+    QPushButton *m_connect, *m_guess, *m_find;
+    SeenLine* m_seen;
+    std::unique_ptr<link::SpeedFinder> m_finder;
+    QString m_finding; ///< what the finder is at; empty: nothing
     QLabel *m_state, *m_value, *m_queries, *m_further, *m_meaning;
     QPlainTextEdit* m_lines;
     QTableWidget* m_columns;
