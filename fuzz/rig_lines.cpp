@@ -20,6 +20,11 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
                 if (const auto s = (*make)(l))
                     if (!std::isfinite(s->force) || (s->time && !std::isfinite(*s->time))) std::abort();
     }
+    for (const auto& l : lines) {
+        for (const auto& part : partsOf(l))
+            if (part.from > part.to || part.to > l.size()) std::abort();
+        (void)saysOverload(l);
+    }
     for (const auto& l : lines)
         if (const auto a = answerOf(l))
             if (!std::isfinite(*a)) std::abort();

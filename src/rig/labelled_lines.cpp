@@ -12,20 +12,24 @@ constexpr double tooLarge = 1e15; // no sensor shows this in any unit
 constexpr std::size_t longestGap = 8, longestUnit = 10, mostNumbers = 32;
 
 /// What scales send before or behind a reading: stable, unstable, gross, net, tare …
-constexpr std::string_view statusWords[] = {"st", "us", "gs", "nt", "tr", "s", "ns", "stable", "unstable", "motion", "g",
-                                            "n",  "net", "gross", "ok", "sd", "wt", "hold", "pk", "peak", "zero"};
-constexpr std::string_view overloadWords[] = {"ol", "o.l", "o.l.", "overload", "over", "ovld", "ovl", "oload", "err4"};
+constexpr std::string_view statusWords[] = {"st",     "us",       "gs",     "nt",   "tr", "s",    "ns",
+                                            "stable", "unstable", "motion", "g",    "n",  "net",  "gross",
+                                            "ok",     "sd",       "wt",     "hold", "pk", "peak", "zero"};
+constexpr std::string_view overloadWords[] = {"ol",   "o.l", "o.l.",  "overload", "over",
+                                              "ovld", "ovl", "oload", "err4"};
 
 bool digit(char c) { return c >= '0' && c <= '9'; }
 bool blank(char c) { return c == ' ' || c == '\t'; }
 bool letter(char c) {
-    return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || c == '_' || static_cast<unsigned char>(c) >= 0x80;
+    return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z') || c == '_' ||
+           static_cast<unsigned char>(c) >= 0x80;
 }
 bool digitAt(std::string_view s, std::size_t i) { return i < s.size() && digit(s[i]); }
 
 std::string lowered(std::string_view text) {
     std::string out(text);
-    std::transform(out.begin(), out.end(), out.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+    std::transform(out.begin(), out.end(), out.begin(),
+                   [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
     return out;
 }
 
@@ -40,9 +44,11 @@ std::size_t pastClock(std::string_view s, std::size_t at) {
         ++i;
     const std::size_t first = i - at;
     if (first == 0 || i + 1 >= s.size() || !digit(s[i + 1])) return at;
-    const bool time = s[i] == ':' && first <= 2, date = (s[i] == '-' || s[i] == '/') && (first == 4 || first <= 2);
+    const bool time = s[i] == ':' && first <= 2,
+               date = (s[i] == '-' || s[i] == '/') && (first == 4 || first <= 2);
     if (!time && !date) return at;
-    while (i < s.size() && (digit(s[i]) || s[i] == ':' || s[i] == '-' || s[i] == '/' || ((s[i] == '.' || s[i] == ',') && digitAt(s, i + 1))))
+    while (i < s.size() && (digit(s[i]) || s[i] == ':' || s[i] == '-' || s[i] == '/' ||
+                            ((s[i] == '.' || s[i] == ',') && digitAt(s, i + 1))))
         ++i;
     return i;
 }
@@ -53,7 +59,8 @@ std::size_t unitFrom(std::string_view s, std::size_t at, std::string* unit) {
     while (from < s.size() && blank(s[from]) && from - at < 3)
         ++from;
     std::size_t to = from;
-    while (to < s.size() && (letter(s[to]) || s[to] == '/' || s[to] == '%' || (to > from && digit(s[to]))) && to - from < longestUnit)
+    while (to < s.size() && (letter(s[to]) || s[to] == '/' || s[to] == '%' || (to > from && digit(s[to]))) &&
+           to - from < longestUnit)
         ++to;
     const bool label = to < s.size() && (s[to] == ':' || s[to] == '=');
     if (to == from || label) return at;
@@ -74,7 +81,8 @@ std::size_t unitFrom(std::string_view s, std::size_t at, std::string* unit) {
 std::string labelIn(std::string_view s) {
     std::string out, word;
     const auto end = [&] {
-        if (!word.empty() && !among(word, statusWords) && !among(word, overloadWords)) out += (out.empty() ? "" : " ") + word;
+        if (!word.empty() && !among(word, statusWords) && !among(word, overloadWords))
+            out += (out.empty() ? "" : " ") + word;
         word.clear();
     };
     for (std::size_t i = 0; i < s.size(); ++i) {
@@ -119,7 +127,8 @@ std::vector<Item> itemsOf(std::string_view line, char decimal) {
 
 std::optional<LabelledNumber> nextNumber(std::string_view s, std::size_t at, char decimal) {
     for (std::size_t i = at; i < s.size(); ++i) {
-        const bool glued = i > 0 && (letter(s[i - 1]) || digit(s[i - 1]) || s[i - 1] == '.' || s[i - 1] == '[' || s[i - 1] == '#');
+        const bool glued = i > 0 && (letter(s[i - 1]) || digit(s[i - 1]) || s[i - 1] == '.' ||
+                                     s[i - 1] == '[' || s[i - 1] == '#');
         if (digit(s[i]) && glued) { // "M8", "HX711", "logger[812]"
             while (i + 1 < s.size() && (digit(s[i + 1]) || letter(s[i + 1])))
                 ++i;
@@ -141,13 +150,15 @@ std::optional<LabelledNumber> nextNumber(std::string_view s, std::size_t at, cha
         std::size_t n = 0, to = from;
         if (sign && s[i] == '-') text[n++] = '-';
         bool mark = false;
-        while (to < s.size() && n < sizeof text - 6 && (digit(s[to]) || (s[to] == decimal && !mark && digitAt(s, to + 1)))) {
+        while (to < s.size() && n < sizeof text - 6 &&
+               (digit(s[to]) || (s[to] == decimal && !mark && digitAt(s, to + 1)))) {
             mark = mark || s[to] == decimal;
             text[n++] = s[to] == decimal ? '.' : s[to];
             ++to;
         }
         if (to < s.size() && (s[to] == 'e' || s[to] == 'E') &&
-            (digitAt(s, to + 1) || ((to + 1 < s.size() && (s[to + 1] == '-' || s[to + 1] == '+')) && digitAt(s, to + 2)))) {
+            (digitAt(s, to + 1) ||
+             ((to + 1 < s.size() && (s[to + 1] == '-' || s[to + 1] == '+')) && digitAt(s, to + 2)))) {
             text[n++] = 'e';
             ++to;
             while (to < s.size() && n < sizeof text && (digit(s[to]) || s[to] == '-' || s[to] == '+')) {
@@ -171,8 +182,10 @@ std::pair<Layout, std::size_t> guessLabelled(std::span<const std::string> lines)
             if (auto items = itemsOf(line, decimal); !items.empty()) all.push_back(std::move(items));
         for (const auto& kind : all) {
             const auto alike = static_cast<std::size_t>(std::count(all.begin(), all.end(), kind));
-            const bool says = std::any_of(kind.begin(), kind.end(), [](const Item& i) { return !i.label.empty() || !i.unit.empty(); });
-            const bool better = alike > best.second || (alike == best.second && kind.size() < best.first.columns.size());
+            const bool says = std::any_of(kind.begin(), kind.end(),
+                                          [](const Item& i) { return !i.label.empty() || !i.unit.empty(); });
+            const bool better =
+                alike > best.second || (alike == best.second && kind.size() < best.first.columns.size());
             if (!says || !better) continue; // "3,25" is one number before it is two
             Layout l;
             l.labelled = true;
@@ -221,7 +234,9 @@ std::vector<LinePart> partsOf(std::string_view line, char decimal) {
                 ++k;
             if (k > i) {
                 const auto word = line.substr(i, k - i);
-                out.push_back({among(word, statusWords) || among(word, overloadWords) ? Kind::status : Kind::label, i, k, -1});
+                out.push_back(
+                    {among(word, statusWords) || among(word, overloadWords) ? Kind::status : Kind::label, i,
+                     k, -1});
                 i = k;
             } else {
                 ++i;

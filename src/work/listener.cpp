@@ -38,7 +38,8 @@ std::optional<rig::RawSample> Listener::sampleIn(std::string_view line) {
     auto sample = (*m_maker)(line);
     if (sample) {
         m_last = sample;
-    } else if (m_labelled && m_last && rig::saysOverload(line)) { // no number: the load is at least the last one
+    } else if (m_labelled && m_last &&
+               rig::saysOverload(line)) { // no number: the load is at least the last one
         sample = m_last;
         sample->overload = true;
         sample->time.reset();

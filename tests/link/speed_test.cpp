@@ -27,7 +27,9 @@ struct StandIn {
         close(slave);
         close(master);
     }
-    void say(const QByteArray& text) const { EXPECT_EQ(write(master, text.constData(), static_cast<std::size_t>(text.size())), text.size()); }
+    void say(const QByteArray& text) const {
+        EXPECT_EQ(write(master, text.constData(), static_cast<std::size_t>(text.size())), text.size());
+    }
 };
 
 struct Outcome {

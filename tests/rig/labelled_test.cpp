@@ -84,14 +84,16 @@ TEST(Labelled, PartsOfALine) {
     const std::string line = "12:05:33 ST,Load: +12.5 kg x 3";
     std::string out;
     for (const auto& p : partsOf(line))
-        out += fmt::format("{}{}({}) ", p.kind == Kind::label    ? "label"
-                                        : p.kind == Kind::number ? "number"
-                                        : p.kind == Kind::unit   ? "unit"
-                                        : p.kind == Kind::status ? "status"
-                                        : p.kind == Kind::clock  ? "clock"
-                                                                 : "other",
+        out += fmt::format("{}{}({}) ",
+                           p.kind == Kind::label    ? "label"
+                           : p.kind == Kind::number ? "number"
+                           : p.kind == Kind::unit   ? "unit"
+                           : p.kind == Kind::status ? "status"
+                           : p.kind == Kind::clock  ? "clock"
+                                                    : "other",
                            p.column, line.substr(p.from, p.to - p.from));
-    EXPECT_EQ(out, "clock-1(12:05:33) status-1(ST) label-1(Load) number0(+12.5) unit0( kg) label-1(x) number1(3) ");
+    EXPECT_EQ(
+        out, "clock-1(12:05:33) status-1(ST) label-1(Load) number0(+12.5) unit0( kg) label-1(x) number1(3) ");
 }
 
 TEST(Labelled, AnyBytesGiveAnAnswer) {

@@ -27,8 +27,8 @@ QString meaningOf(const rig::Column& column) {
 
 chart::Ink inkOf(rig::LinePart::Kind kind) {
     using Kind = rig::LinePart::Kind;
-    return kind == Kind::number ? chart::Ink::series0
-           : kind == Kind::unit ? chart::Ink::series1
+    return kind == Kind::number  ? chart::Ink::series0
+           : kind == Kind::unit  ? chart::Ink::series1
            : kind == Kind::label ? chart::Ink::series2
                                  : chart::Ink::faint;
 }
@@ -52,7 +52,8 @@ void SeenLine::show(const QString& line, const rig::Layout& layout) {
             piece.meaning = tr("label");
             break;
         case Kind::number:
-            piece.meaning = column < layout.columns.size() ? meaningOf(layout.columns[column]) : tr("not wanted");
+            piece.meaning =
+                column < layout.columns.size() ? meaningOf(layout.columns[column]) : tr("not wanted");
             break;
         case Kind::unit:
             piece.meaning = tr("unit");

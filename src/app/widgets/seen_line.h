@@ -12,7 +12,8 @@ public:
     explicit SeenLine(QWidget* parent = nullptr);
     /// Shows the parts of a line under a layout; nothing for an empty line.
     void show(const QString& line, const rig::Layout& layout);
-    /// The parts with their meanings, "Load = label | 71.61 = force | kg = unit", for those who hear the window.
+    /// The parts with their meanings, "Load = label | 71.61 = force | kg = unit", for those who hear the
+    /// window.
     QString text() const;
     QSize sizeHint() const override;
 

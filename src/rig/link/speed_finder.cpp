@@ -1,7 +1,7 @@
 #include <anvil/link/speed_finder.h>
 
-#include <QSerialPort>
 #include <QRegularExpression>
+#include <QSerialPort>
 #include <QSerialPortInfo>
 #include <algorithm>
 
@@ -22,7 +22,9 @@ QList<PortFound> serialPorts() {
         for (const auto& text : {p.manufacturer(), p.description()})
             if (!text.isEmpty() && !about.contains(text)) about << text;
         if (p.hasVendorIdentifier())
-            about << QStringLiteral("%1:%2").arg(p.vendorIdentifier(), 4, 16, QLatin1Char('0')).arg(p.productIdentifier(), 4, 16, QLatin1Char('0'));
+            about << QStringLiteral("%1:%2")
+                         .arg(p.vendorIdentifier(), 4, 16, QLatin1Char('0'))
+                         .arg(p.productIdentifier(), 4, 16, QLatin1Char('0'));
         out.append({p.systemLocation(), about.join(", ")});
     }
     return out;
@@ -35,7 +37,9 @@ double textShare(const QByteArray& bytes) {
     return static_cast<double>(good) / static_cast<double>(bytes.size());
 }
 
-QList<QByteArray> usualQuestions() { return {"READ?\n", "MEAS?\n", "W\r\n", "SI\r\n", "P\r\n", "R\r\n", "?\r\n", "\r\n"}; }
+QList<QByteArray> usualQuestions() {
+    return {"READ?\n", "MEAS?\n", "W\r\n", "SI\r\n", "P\r\n", "R\r\n", "?\r\n", "\r\n"};
+}
 
 const QList<int>& SpeedFinder::speeds() {
     static const QList<int> all{115200, 9600, 57600, 38400, 19200, 4800, 2400, 1200, 230400};
@@ -56,8 +60,9 @@ void SpeedFinder::next() {
     const auto perSpeed = std::max<qsizetype>(1, m_questions.size());
     if (++m_step >= perSpeed * speeds().size()) {
         m_io.reset();
-        emit notFound(m_questions.isEmpty() ? tr("Nothing came at any usual speed: it may have to be asked.")
-                                            : tr("It answered none of the usual questions at any usual speed."));
+        emit notFound(m_questions.isEmpty()
+                          ? tr("Nothing came at any usual speed: it may have to be asked.")
+                          : tr("It answered none of the usual questions at any usual speed."));
         return;
     }
     const int speed = speeds()[m_step / perSpeed];
@@ -90,7 +95,8 @@ void SpeedFinder::judge(bool last) {
         m_timer.stop();
         const auto perSpeed = std::max<qsizetype>(1, m_questions.size());
         const int speed = speeds()[m_step / perSpeed];
-        const auto lines = QString::fromLatin1(m_heard).split(QRegularExpression("[\r\n]+"), Qt::SkipEmptyParts);
+        const auto lines =
+            QString::fromLatin1(m_heard).split(QRegularExpression("[\r\n]+"), Qt::SkipEmptyParts);
         m_io->disconnect(this);
         m_io.release()->deleteLater(); // it may be the one that is telling us
         emit found(speed, m_questions.value(m_step % perSpeed), lines.value(lines.size() > 1 ? 1 : 0));

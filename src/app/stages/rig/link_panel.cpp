@@ -171,7 +171,8 @@ void LinkPanel::showPorts() {
     const auto typed = link::addressFrom(m_address->text(), true);
     if (typed && typed->kind == link::Address::Kind::serial) {
         menu->addSeparator();
-        menu->addAction(tr("Listen at %1").arg(typed->host), this, [this, host = typed->host] { findSpeed(host, {}); });
+        menu->addAction(tr("Listen at %1").arg(typed->host), this,
+                        [this, host = typed->host] { findSpeed(host, {}); });
         menu->addAction(tr("Ask the device at %1 the usual questions").arg(typed->host), this,
                         [this, host = typed->host] { findSpeed(host, link::usualQuestions()); });
     }
@@ -195,15 +196,24 @@ void LinkPanel::findSpeed(const QString& port, const QList<QByteArray>& question
                 }
                 save();
                 m_session.say(question.isEmpty()
-                                  ? tr("It speaks at %1: \"%2\". Connect, then guess from what arrives.").arg(speed).arg(line)
-                                  : tr("It answers %1 at %2: \"%3\".").arg(QString::fromLatin1(question).trimmed()).arg(speed).arg(line));
+                                  ? tr("It speaks at %1: \"%2\". Connect, then guess from what arrives.")
+                                        .arg(speed)
+                                        .arg(line)
+                                  : tr("It answers %1 at %2: \"%3\".")
+                                        .arg(QString::fromLatin1(question).trimmed())
+                                        .arg(speed)
+                                        .arg(line));
                 refill();
             });
-    connect(m_finder.get(), &link::SpeedFinder::notFound, this, [this, port, asked = !questions.isEmpty()](const QString& why) {
-        doneFinding();
-        m_address->setText(QStringLiteral("serial:%1@%2").arg(port).arg(link::SpeedFinder::speeds().front()));
-        m_session.say(asked ? why : why + " " + tr("Under Find… you can have it asked the usual questions."), true);
-    });
+    connect(m_finder.get(), &link::SpeedFinder::notFound, this,
+            [this, port, asked = !questions.isEmpty()](const QString& why) {
+                doneFinding();
+                m_address->setText(
+                    QStringLiteral("serial:%1@%2").arg(port).arg(link::SpeedFinder::speeds().front()));
+                m_session.say(
+                    asked ? why : why + " " + tr("Under Find… you can have it asked the usual questions."),
+                    true);
+            });
     m_finder->start();
 }
 
@@ -221,7 +231,9 @@ void LinkPanel::tick() {
     if (live.link != work::LinkState::none)
         m_lines->setPlainText(lines.mid(std::max<qsizetype>(0, lines.size() - 12)).join('\n'));
     const auto& layout = m_session.rig().setup().layout;
-    m_seen->show(layout.labelled && live.link == work::LinkState::connected ? lines.value(lines.size() - 1) : QString(), layout);
+    m_seen->show(layout.labelled && live.link == work::LinkState::connected ? lines.value(lines.size() - 1)
+                                                                            : QString(),
+                 layout);
     QString text = live.link == work::LinkState::none ? tr("Not connected.") : live.said;
     if (live.link == work::LinkState::connected) {
         text += tr("  %1 samples a second.").arg(qRound(live.perSecond));

@@ -55,8 +55,8 @@ struct Layout {
     char decimal = '.';
     std::vector<Column> columns;
     double rate = 0; ///< samples a second where no column tells the time; 0: by arrival
-    /// The lines say what they measure ("Load: 71.6 kg", "ST,GS,+0012.34kg"): a column is a number in its order,
-    /// whatever stands between.
+    /// The lines say what they measure ("Load: 71.6 kg", "ST,GS,+0012.34kg"): a column is a number in its
+    /// order, whatever stands between.
     bool labelled = false;
     bool operator==(const Layout&) const = default;
     std::optional<std::size_t> find(Role role) const;
@@ -116,9 +116,9 @@ Expected<Layout> guessLayout(std::span<const std::string> lines);
 
 /// One sample in SI, at the cell, as a device gave it.
 struct RawSample {
-    bool overload = false; ///< the device says that it cannot show as much: the load is at least this
-    std::optional<double> time;              ///< s, the device's own clock
-    double force = 0;                        ///< N
+    bool overload = false;      ///< the device says that it cannot show as much: the load is at least this
+    std::optional<double> time; ///< s, the device's own clock
+    double force = 0;           ///< N
     std::optional<double> displacement;      ///< m
     std::array<double, mostOthers> others{}; ///< SI, in the order of SampleMaker::others
 };
