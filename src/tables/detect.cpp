@@ -172,10 +172,15 @@ std::vector<Heading> headingsAbove(const std::vector<std::string_view>& lines, L
                                    std::size_t width) {
     const bool endsBlank = splitFields(lines[layout.firstRow], layout.delimiter).back().empty();
     std::vector<std::vector<std::string>> above; // nearest first
+    std::vector<std::size_t> at;                 // and the lines they stand in
+    const bool blankBetween =
+        layout.firstRow + 1 < lines.size() && trimmed(lines[layout.firstRow + 1]).empty();
     for (std::size_t i = layout.firstRow; i-- > 0 && above.size() < 4;) {
+        if (trimmed(lines[i]).empty() && blankBetween) continue;
         auto cells = headingCells(lines[i], layout, width, endsBlank);
         if (cells.empty()) break;
         above.push_back(std::move(cells));
+        at.push_back(i);
     }
     if (above.empty()) return {};
     const auto isUnits = [](const std::vector<std::string>& row) {
@@ -204,7 +209,7 @@ std::vector<Heading> headingsAbove(const std::vector<std::string_view>& lines, L
             out = std::move(headings);
         }
     }
-    layout.headerLine = std::string(trimmed(lines[layout.firstRow - 1 - best]));
+    layout.headerLine = std::string(trimmed(lines[at[best]]));
     return out;
 }
 
@@ -220,6 +225,19 @@ std::string listed(const Layout& layout, const std::vector<std::size_t>& columns
     return out;
 }
 
+/// The step a column is written with, in SI units: its last decimal.
+double writtenStep(const std::vector<std::string_view>& lines, const Layout& layout, std::size_t column) {
+    int most = 0;
+    for (std::size_t i = layout.firstRow; i < lines.size(); ++i) {
+        const auto fields = splitFields(lines[i], layout.delimiter);
+        if (column >= fields.size() || !readNumber(fields[column], layout.decimal)) continue;
+        const auto mark = fields[column].find(layout.decimal);
+        if (mark != std::string::npos)
+            most = std::max(most, static_cast<int>(fields[column].size() - mark - 1));
+    }
+    return std::pow(10.0, -most) * layout.columns[column].unit->factor;
+}
+
 /// Of columns that show one load in several units the one with the finest steps; nothing where they differ by
 /// more than rounding, or stand still.
 std::optional<std::size_t> oneLoadInManyUnits(const std::vector<std::string_view>& lines,
@@ -231,13 +249,11 @@ std::optional<std::size_t> oneLoadInManyUnits(const std::vector<std::string_view
     std::vector<Shown> all;
     for (const auto i : loads) {
         if (!layout.columns[i].unit) return {};
-        Shown shown{sample(lines, layout, i), 0};
+        Shown shown{sample(lines, layout, i), writtenStep(lines, layout, i)};
         std::set<double> distinct;
         for (auto& v : shown.values)
             distinct.insert(v = layout.columns[i].unit->toSi(v));
         if (distinct.size() < 10) return {};
-        for (auto a = distinct.begin(), b = std::next(a); b != distinct.end(); ++a, ++b)
-            if (shown.step == 0 || *b - *a < shown.step) shown.step = *b - *a;
         all.push_back(std::move(shown));
     }
     std::size_t finest = 0;
@@ -259,6 +275,7 @@ Expected<void> assignByHeadings(const std::vector<std::string_view>& lines, Layo
         const auto& h = headings[i];
         if (!h.name.empty()) c.header = h.name;
         if (h.unit) c.unit = h.unit;
+        if (c.words) continue; // says in words what the numbers are
         if (h.load > best) {
             best = h.load;
             loads.clear();

@@ -70,10 +70,11 @@ constexpr std::string_view runWords[] = {"run",     "test",   "specimen", "piece
                                          "versuch", "pullno", "essai",    "prova", "ensayo", "образец"};
 /// These say that a column speaks of the load without being it.
 constexpr std::string_view against[] = {
-    "rate",    "raw",     "setpoint", "target",      "limit",  "min",     "max",      "mean",    "avg",
-    "average", "minimum", "maximum",  "temperature", "temp",   "voltage", "volt",     "volts",   "angle",
-    "no",      "number",  "nr",       "count",       "counts", "adc",     "zero",     "offset",  "tare",
-    "status",  "state",   "sollwert", "set",         "alarm",  "speed",   "velocity", "percent", "id"};
+    "rate",    "raw",     "setpoint", "target",      "limit",  "min",     "max",  "mean",     "avg",
+    "average", "minimum", "maximum",  "temperature", "temp",   "voltage", "volt", "volts",    "angle",
+    "no",      "number",  "nr",       "count",       "counts", "adc",     "zero", "offset",   "tare",
+    "status",  "state",   "sollwert", "set",         "alarm",  "gauge",   "gage", "diameter", "thickness",
+    "width",   "speed",   "velocity", "percent",     "id"};
 /// Units of what is neither load nor length nor time, beyond those the program knows.
 constexpr std::array<std::string_view, 27> otherUnits{
     "v",    "mv",    "mv/v",   "uv",    "µv",  "a",     "ma",  "hz",   "khz",

@@ -58,8 +58,12 @@ bool fromProcess(std::string_view word) {
 /// The numbers of a line; empty where it has none.
 std::vector<Item> itemsOf(std::string_view line, UnitWords& isUnit) {
     std::string spaced; // "F=1.2;x=3" → words, a label ends with its mark
-    for (const char c : line) {
-        if (c == '=' || c == ';' || c == '\t' || c == ',') {
+    for (std::size_t i = 0; i < line.size(); ++i) {
+        const char c = line[i];
+        const bool label = i > 0 && std::isalpha(static_cast<unsigned char>(line[i - 1]));
+        if (c == ':' && label && i + 1 < line.size() && line[i + 1] != ' ') { // "load:12.5"
+            spaced += ": ";
+        } else if (c == '=' || c == ';' || c == '\t' || c == ',') {
             if (c == '=') spaced += '=';
             spaced += ' ';
         } else {

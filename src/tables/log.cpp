@@ -294,6 +294,32 @@ Expected<void> minutesOrHours(std::string_view text, const Layout& layout, std::
     return {};
 }
 
+/// A counter of 32 bits that went past its end goes on.
+void unwrapCounter(std::vector<double>& time, Log& log) {
+    constexpr double turn = 4294967296.0;
+    double add = 0;
+    bool wrapped = false;
+    for (std::size_t i = 0; i < time.size(); ++i) {
+        if (time[i] != std::floor(time[i]) || time[i] < 0 || time[i] >= turn) break;
+        const double before = i > 0 ? time[i - 1] - add : 0;
+        if (i > 0 && before > 0.9 * turn && time[i] < 0.1 * turn) {
+            add += turn;
+            wrapped = true;
+        }
+        time[i] += add;
+    }
+    if (wrapped) log.notes.emplace_back("The clock's counter went past its end; it goes on from there.");
+}
+
+/// Blank lines behind every row, or nearly, are how the file is written, not where runs begin.
+void dropRegularBreaks(Columns& columns) {
+    const auto bare =
+        static_cast<std::size_t>(std::count_if(columns.breaks.begin(), columns.breaks.end(),
+                                               [](const auto& b) { return b.label.empty() && !b.unit; }));
+    if (bare * 3 < columns.force.size() || bare < 5) return;
+    std::erase_if(columns.breaks, [](const auto& b) { return b.label.empty() && !b.unit; });
+}
+
 /// The unit of a time column that names none, by what it counts. Error: it cannot be seconds, and nobody
 /// knows.
 Expected<void> guessTimeUnit(std::vector<double>& time, const std::string& header, Log& log) {
@@ -303,6 +329,9 @@ Expected<void> guessTimeUnit(std::vector<double>& time, const std::string& heade
         toSi(time, factor);
         log.notes.push_back(fmt::format("\"{}\" is taken as {}.", header, what));
     };
+    const auto name = lowered(header);
+    if (name.find("micros") != std::string::npos) return take(1e-6, "microseconds"), Expected<void>();
+    if (name.find("millis") != std::string::npos) return take(1e-3, "milliseconds"), Expected<void>();
     const auto since1970 = [&](double unit) { return at > 1e9 * unit && at < 4e9 * unit; }; // 2001 to 2096
     if (since1970(1e9))
         take(1e-9, "nanoseconds since 1970");
@@ -489,6 +518,7 @@ Expected<Log> readText(Text& text, const Hints& hints, unsigned threads) {
     };
     log.forceUnitKnown = unitOf(Role::force) != nullptr;
     log.displacementUnitKnown = !layout->find(Role::displacement) || unitOf(Role::displacement) != nullptr;
+    dropRegularBreaks(columns);
     if (columns.otherUnitAt)
         return fail(fmt::format("another unit stands beside the load from line {} on: cut the file there",
                                 columns.otherUnitAt));
@@ -496,6 +526,7 @@ Expected<Log> readText(Text& text, const Hints& hints, unsigned threads) {
     if (log.forceUnitKnown) inTheirUnits(columns, *unitOf(Role::force), log);
     toSi(columns.displacement, unitOf(Role::displacement) ? unitOf(Role::displacement)->factor : 0.001);
     if (const auto t = layout->find(Role::time)) {
+        if (!layout->columns[*t].clock) unwrapCounter(columns.time, log);
         turnNewestFirst(columns, log);
         if (layout->columns[*t].clock) {
             if (auto ok = minutesOrHours(text.view, *layout, columns.time, log); !ok)

@@ -1,0 +1,212 @@
+// The same curve in other clothes: no layout, unit, decimal mark or order of columns changes a number by more
+// than the rounding it was written with.
+#include <algorithm>
+#include <anvil/quantity/unit.h>
+#include <anvil/tables/log.h>
+#include <cmath>
+#include <fmt/format.h>
+#include <gtest/gtest.h>
+
+using namespace anvil;
+using namespace anvil::tables;
+
+namespace {
+
+constexpr std::size_t rows = 160;
+
+double timeAt(std::size_t i) { return static_cast<double>(i) * 0.05; }
+double forceAt(std::size_t i) {
+    const double t = timeAt(i), wobble = 0.25 * static_cast<double>((i * 7) % 5) - 0.5;
+    return t < 2 ? wobble : t < 7 ? (t - 2) * 317.5 + wobble : wobble;
+}
+double wayAt(std::size_t i) { return std::max(0.0, timeAt(i) - 2) * 0.4e-3; }
+
+struct Clothes {
+    char delimiter = ',', decimal = '.';
+    const char* forceUnit = "N";
+    const char* wayUnit = "mm";
+    const char* timeUnit = "s";
+    int order = 0;   ///< which of the six orders of columns
+    int heading = 0; ///< how name and unit stand together
+    int line = 0;    ///< ends of lines
+    bool grouped = false, quoted = false, preamble = false;
+};
+
+std::string number(double v, int decimals, const Clothes& c) {
+    auto text = fmt::format("{:.{}f}", v, decimals);
+    if (c.grouped) {
+        const auto point = text.find('.');
+        for (auto at = static_cast<std::ptrdiff_t>(point) - 3; at > (text[0] == '-' ? 1 : 0); at -= 3)
+            text.insert(static_cast<std::size_t>(at), 1, '\'');
+    }
+    std::replace(text.begin(), text.end(), '.', c.decimal);
+    return c.quoted ? "\"" + text + "\"" : text;
+}
+
+std::string heading(const char* name, const char* unit, const Clothes& c) {
+    constexpr const char* forms[] = {"{} ({})", "{} [{}]", "{}/{}", "{}_{}", "{} in {}"};
+    return fmt::format(fmt::runtime(forms[c.heading % 5]), name, unit);
+}
+
+std::string written(const Clothes& c) {
+    constexpr int orders[6][3] = {{0, 1, 2}, {0, 2, 1}, {1, 0, 2}, {1, 2, 0}, {2, 0, 1}, {2, 1, 0}};
+    constexpr const char* ends[] = {"\n", "\r\n", "\r", "\r\r\n"};
+    const auto& force = quantity::unit(c.forceUnit);
+    const auto& way = quantity::unit(c.wayUnit);
+    const auto& time = quantity::unit(c.timeUnit);
+    const std::string mark = c.delimiter == ' ' ? "  " : std::string(1, c.delimiter);
+    const auto row = [&](const std::string(&cells)[3]) {
+        const auto& o = orders[c.order % 6];
+        return cells[o[0]] + mark + cells[o[1]] + mark + cells[o[2]] + ends[c.line % 4];
+    };
+    std::string out =
+        c.preamble ? std::string("Made by nobody") + ends[c.line % 4] + "Rate 20 Hz" + ends[c.line % 4] : "";
+    out += row(
+        {heading("Time", c.timeUnit, c), heading("Force", c.forceUnit, c), heading("Travel", c.wayUnit, c)});
+    for (std::size_t i = 0; i < rows; ++i)
+        out += row({number(time.fromSi(timeAt(i)), 6, c), number(force.fromSi(forceAt(i)), 8, c),
+                    number(way.fromSi(wayAt(i)), 7, c)});
+    return out;
+}
+
+TEST(Layouts, NoneChangesANumber) {
+    constexpr const char* forces[] = {"N", "kN", "kgf", "lbf", "daN", "tf"};
+    constexpr const char* ways[] = {"mm", "cm", "in", "m"};
+    constexpr const char* times[] = {"s", "ms", "min"};
+    std::size_t read = 0;
+    unsigned state = 20260302;
+    const auto pick = [&](std::size_t n) {
+        return (state = state * 1664525 + 1013904223) / 65536 % static_cast<unsigned>(n);
+    };
+    for (int round = 0; round < 400; ++round) {
+        Clothes c;
+        constexpr char delimiters[] = {',', ';', '\t', '|', ' '};
+        c.delimiter = delimiters[pick(5)];
+        c.decimal = c.delimiter == ',' || pick(2) ? '.' : ',';
+        c.forceUnit = forces[pick(6)];
+        c.wayUnit = ways[pick(4)];
+        c.timeUnit = times[pick(3)];
+        c.order = static_cast<int>(pick(6));
+        c.heading =
+            c.delimiter == ' ' ? 3 : static_cast<int>(pick(5)); // a blank would part the name from its unit
+        c.line = static_cast<int>(pick(4));
+        c.grouped = pick(4) == 0;
+        c.quoted = c.delimiter != ' ' && pick(4) == 0;
+        c.preamble = pick(3) == 0;
+        const auto text = written(c);
+        const auto log = readLog(text);
+        ASSERT_TRUE(log) << log.error().message << "\n" << text.substr(0, 200);
+        ASSERT_EQ(log->runs.size(), 1U) << text.substr(0, 200);
+        const auto& curve = log->runs[0].curve;
+        ASSERT_EQ(curve.force.size(), rows) << text.substr(0, 200);
+        ASSERT_EQ(curve.time.size(), rows) << text.substr(0, 200);
+        ASSERT_EQ(curve.displacement.size(), rows) << text.substr(0, 200);
+        const double forceStep = quantity::unit(c.forceUnit).factor * 0.51e-8,
+                     wayStep = quantity::unit(c.wayUnit).factor * 0.51e-7,
+                     timeStep = quantity::unit(c.timeUnit).factor * 0.51e-6;
+        for (std::size_t i = 0; i < rows; ++i) {
+            ASSERT_NEAR(curve.force[i], forceAt(i), forceStep + 1e-10) << i << "\n" << text.substr(0, 200);
+            ASSERT_NEAR(curve.displacement[i], wayAt(i), wayStep + 1e-15) << i << "\n" << text.substr(0, 200);
+            ASSERT_NEAR(curve.time[i], timeAt(i), timeStep + 1e-12) << i << "\n" << text.substr(0, 200);
+        }
+        ++read;
+    }
+    EXPECT_EQ(read, 400U);
+}
+
+/// Causes by which columns were taken wrongly or refused, each with what it must come to.
+TEST(Layouts, WhatLoggersWrite) {
+    const auto peakOf = [](const std::string& heading, const std::function<std::string(std::size_t)>& row,
+                           const Hints& hints = {}) -> double {
+        std::string text = heading;
+        for (std::size_t i = 0; i < rows; ++i)
+            text += row(i);
+        const auto log = readLog(text, hints);
+        if (!log) {
+            ADD_FAILURE() << heading << log.error().message;
+            return 0;
+        }
+        EXPECT_EQ(log->runs.size(), 1U) << heading;
+        const auto& f = log->runs[0].curve.force;
+        return *std::max_element(f.begin(), f.end());
+    };
+    const double peak = forceAt(139);
+    const auto two = [](double a, double b) { return fmt::format("{:.2f},{:.4f}\n", a, b); };
+    EXPECT_NEAR(
+        peakOf("Time (s),Gauge length (mm),Force (N)\n",
+               [&](std::size_t i) { return fmt::format("{:.2f},50,{:.4f}\n", timeAt(i), forceAt(i)); }),
+        peak, 1e-3);
+    EXPECT_NEAR(
+        peakOf("Time (s),Force (N)\n\n", [&](std::size_t i) { return two(timeAt(i), forceAt(i)) + "\n"; }),
+        peak, 1e-3)
+        << "a blank line behind each row";
+    EXPECT_NEAR(
+        peakOf("",
+               [&](std::size_t i) { return fmt::format("t:{:.2f}\tload:{:.4f}\n", timeAt(i), forceAt(i)); }),
+        peak, 1e-3);
+    EXPECT_NEAR(peakOf("micros,Force (N)\n",
+                       [&](std::size_t i) {
+                           return fmt::format("{},{:.4f}\n", (4294000000ULL + i * 50000) % 4294967296ULL,
+                                              forceAt(i));
+                       }),
+                peak, 1e-3)
+        << "a counter that wraps";
+    EXPECT_NEAR(
+        peakOf("", [&](std::size_t i) { return fmt::format("({:.2f}, {:.4f})\n", timeAt(i), forceAt(i)); }),
+        peak, 1e-3);
+    EXPECT_NEAR(peakOf("Time (s);Force (N)\n", [&](std::size_t i) { return two(timeAt(i), forceAt(i)); }),
+                peak, 1e-3)
+        << "a heading with another mark";
+    EXPECT_NEAR(peakOf("Time (s),channel,value\n",
+                       [&](std::size_t i) {
+                           return fmt::format("{0:.2f},Force (N),{1:.4f}\n{0:.2f},Travel (mm),{2:.4f}\n",
+                                              timeAt(i), forceAt(i), wayAt(i) * 1000);
+                       }),
+                peak, 1e-3);
+    EXPECT_NEAR(peakOf("",
+                       [&](std::size_t i) {
+                           return fmt::format(
+                               "{{\"t\":{:.2f},\"load\":{{\"value\":{:.4f},\"unit\":\"N\"}}}}\n", timeAt(i),
+                               forceAt(i));
+                       }),
+                peak, 1e-3);
+    EXPECT_NEAR(peakOf("No.,Date,Time,Weight,Unit\n",
+                       [&](std::size_t i) {
+                           return fmt::format("{},2026-03-02,14:05:{:06.3f},{:.4f},kg\n", i + 1,
+                                              33 + timeAt(i), forceAt(i));
+                       }),
+                peak * 9.80665, 1e-2)
+        << "a unit in a column of its own";
+    EXPECT_NEAR(peakOf("time [s],force [kN],force [t]\n",
+                       [&](std::size_t i) {
+                           return fmt::format("{:.2f},{:.5f},{:.5f}\n", timeAt(i), forceAt(i) / 1000,
+                                              forceAt(i) / 9806.65);
+                       }),
+                peak, 0.01)
+        << "one load in two units";
+    EXPECT_NEAR(peakOf("Stamp,Force (N)\n",
+                       [&](std::size_t i) {
+                           return fmt::format("Mon Mar  2 14:05:{:06.3f} 2026,{:.4f}\n", 33 + timeAt(i),
+                                              forceAt(i));
+                       }),
+                peak, 1e-3);
+}
+
+TEST(Layouts, SideBySideAndAcross) {
+    std::string pairs = "t1,F1,t2,F2\n", across = "Time (s)", force = "Force (N)";
+    for (std::size_t i = 0; i < rows; ++i) {
+        pairs += fmt::format("{0:.2f},{1:.4f},{0:.2f},{2:.4f}\n", timeAt(i), forceAt(i), 2 * forceAt(i));
+        across += fmt::format(",{:.2f}", timeAt(i));
+        force += fmt::format(",{:.4f}", forceAt(i));
+    }
+    const auto two = readLog(pairs);
+    ASSERT_TRUE(two) << two.error().message;
+    ASSERT_EQ(two->runs.size(), 2U);
+    EXPECT_NEAR(two->runs[1].curve.force[100], 2 * two->runs[0].curve.force[100], 1e-3);
+    const auto one = readLog(across + "\n" + force + "\n");
+    ASSERT_TRUE(one) << one.error().message;
+    EXPECT_EQ(one->runs[0].curve.force.size(), rows);
+    EXPECT_TRUE(one->forceUnitKnown);
+}
+
+} // namespace
