@@ -18,36 +18,42 @@ constexpr double brokeOffRatio = 0.25;
 /// Share of a pull's travel by which the displacement goes back, unloaded, before another piece.
 constexpr double wentBackShare = 0.5;
 
-/// Loads as distances from the level without load.
-std::vector<double> loadsOf(const Curve& c) {
-    std::vector<double> head(c.force.begin(), c.force.begin() + 5), loads(c.force.size());
-    std::nth_element(head.begin(), head.begin() + 2, head.end());
-    for (std::size_t i = 0; i < loads.size(); ++i)
-        loads[i] = std::abs(c.force[i] - head[2]);
-    return loads;
-}
+/// Loads as distances from the level without load, worked out as they are asked for: a log can be long.
+class Loads {
+public:
+    explicit Loads(const std::vector<double>& force) : m_force(force) {
+        std::vector<double> head(force.begin(), force.begin() + 5);
+        std::nth_element(head.begin(), head.begin() + 2, head.end());
+        m_zero = head[2];
+    }
+    std::size_t size() const { return m_force.size(); }
+    double operator[](std::size_t i) const { return std::abs(m_force[i] - m_zero); }
+    /// Held for four samples from here on: blind to short spikes.
+    double held(std::size_t i) const {
+        if (i + 3 >= size()) return (*this)[i];
+        return std::min(std::min((*this)[i], (*this)[i + 1]), std::min((*this)[i + 2], (*this)[i + 3]));
+    }
 
-/// The same, each held for four samples: blind to short spikes.
-std::vector<double> heldLoads(std::vector<double> held) {
-    for (std::size_t i = 0; i + 3 < held.size(); ++i)
-        held[i] = std::min(std::min(held[i], held[i + 1]), std::min(held[i + 2], held[i + 3]));
-    return held;
-}
+private:
+    const std::vector<double>& m_force;
+    double m_zero = 0;
+};
 
 /// From the first to the last loaded sample of one rise and fall.
 struct Hump {
     std::size_t first = 0, last = 0;
 };
 
-std::vector<Hump> humpsOf(const std::vector<double>& load, double top) {
+std::vector<Hump> humpsOf(const Loads& load, double top) {
     std::vector<Hump> humps;
     bool inside = false;
     for (std::size_t i = 0; i < load.size(); ++i) {
-        if (load[i] > loadedShare * top) {
+        const double held = load.held(i);
+        if (held > loadedShare * top) {
             if (!inside) humps.push_back({i, i});
             humps.back().last = i;
             inside = true;
-        } else if (load[i] < quietShare * top) {
+        } else if (held < quietShare * top) {
             inside = false;
         }
     }
@@ -55,7 +61,7 @@ std::vector<Hump> humpsOf(const std::vector<double>& load, double top) {
 }
 
 /// The stretch without load between two humps, or nothing where it is too short.
-std::optional<Hump> quietBetween(const Curve& c, const std::vector<double>& load, double top, const Hump& a,
+std::optional<Hump> quietBetween(const Curve& c, const Loads& load, double top, const Hump& a,
                                  const Hump& b) {
     std::size_t first = a.last, last = b.first, quiet = 0;
     while (first < b.first && load[first] >= quietShare * top)
@@ -70,10 +76,11 @@ std::optional<Hump> quietBetween(const Curve& c, const std::vector<double>& load
 }
 
 /// Whether the piece of this hump let go, or was let down.
-bool brokeOff(const Curve& c, const std::vector<double>& load, const Hump& hump, std::size_t quiet) {
-    const auto begin = load.begin() + static_cast<std::ptrdiff_t>(hump.first);
-    const auto end = load.begin() + static_cast<std::ptrdiff_t>(hump.last + 1);
-    const double own = *std::max_element(begin, end), high = 0.4 * own, low = 0.1 * own;
+bool brokeOff(const Curve& c, const Loads& load, const Hump& hump, std::size_t quiet) {
+    double own = 0;
+    for (std::size_t i = hump.first; i <= hump.last; ++i)
+        own = std::max(own, load[i]);
+    const double high = 0.4 * own, low = 0.1 * own;
     std::size_t highDown = quiet;
     while (highDown > hump.first && load[highDown] < high)
         --highDown;
@@ -130,9 +137,11 @@ Curve part(const Curve& c, std::size_t from, std::size_t to) {
 std::vector<Curve> splitAtPulls(const Curve& c, Cut cut) {
     const std::size_t n = c.force.size();
     if (n < 100) return {};
-    const auto load = loadsOf(c), held = heldLoads(load);
-    const double top = *std::max_element(held.begin(), held.end() - 3);
-    const auto humps = humpsOf(held, top);
+    const Loads load(c.force);
+    double top = 0;
+    for (std::size_t i = 0; i + 3 < n; ++i)
+        top = std::max(top, load.held(i));
+    const auto humps = humpsOf(load, top);
     std::vector<std::size_t> cuts{0};
     Hump pull = humps.empty() ? Hump{} : humps.front();
     for (std::size_t k = 1; k < humps.size(); ++k) {

@@ -46,10 +46,10 @@ struct Live {
     std::optional<double> displacement, forceRate, speed;
     std::uint64_t nearLimitTimes = 0; ///< how often it has come there in a pull, however shortly
     bool nearLimit = false, offZero = false,
-         fresh = false;       ///< fresh: something arrived within the last second
+         fresh = false,       ///< something arrived within the last second
+        overload = false;     ///< the device said in this pull that it cannot show as much
     double perSecond = 0;     ///< samples a second that arrive
     std::size_t recorded = 0; ///< samples of the present pull
-    bool overload = false;    ///< the device said in this pull that it cannot show as much
     std::uint64_t noise = 0;  ///< lines that were none of numbers
     int clockJumps = 0;
     std::optional<double> skew; ///< by how much the main device's clock runs fast, as a share
