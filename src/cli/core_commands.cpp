@@ -134,6 +134,7 @@ Expected<Output> read(const ReadOptions& o) {
     if (log->runs.size() > 1)
         warnings.push_back(fmt::format("The file holds {} runs: run {} is read, --run N chooses another.",
                                        log->runs.size(), o.run));
+    if (!log->overload.empty()) warnings.push_back(log->overload);
     warnings.insert(warnings.end(), log->notes.begin(), log->notes.end());
     for (const auto& p : log->problems)
         warnings.push_back(fmt::format("Line {} {}: left out.", p.line, p.reason));

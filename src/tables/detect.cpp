@@ -415,6 +415,22 @@ void assignUnits(const std::vector<std::string_view>& lines, Layout& layout) {
     }
 }
 
+/// A column of words that says of each row whether it is one: "status", "quality", "valid".
+void assignStanding(Layout& layout) {
+    for (auto& c : layout.columns) {
+        if (!c.words || c.role != Role::ignore) continue;
+        const auto words = wordsIn(c.header);
+        static constexpr std::string_view standing[] = {"status",  "state", "valid", "validity",
+                                                        "quality", "flag",  "ok",    "check"};
+        if (std::any_of(words.begin(), words.end(), [](const auto& w) {
+                return std::find(std::begin(standing), std::end(standing), w) != std::end(standing);
+            })) {
+            c.role = Role::standing;
+            return;
+        }
+    }
+}
+
 /// A clock without a name is the time; the only column with a name that says nothing ("value", "field1") the
 /// load.
 void takeNeutral(Layout& layout, const std::vector<Heading>& headings) {
@@ -486,6 +502,7 @@ Expected<Layout> detect(std::string_view text, const Hints& hints) {
         return tl::unexpected(ok.error());
     }
     assignUnits(lines, layout);
+    assignStanding(layout);
     if (auto ok = applyHint(layout, hints.time, Role::time); !ok) return tl::unexpected(ok.error());
     if (auto ok = applyHint(layout, hints.displacement, Role::displacement); !ok)
         return tl::unexpected(ok.error());

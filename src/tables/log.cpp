@@ -20,6 +20,16 @@ constexpr std::size_t mostProblems = 1000;
 constexpr double tooLarge = 1e15; // no load cell shows this in any unit
 constexpr double tooLate = 1e19;  // nor any clock this, were it in nanoseconds
 
+/// What a logger writes beside a row that is none, or that its cell could not show.
+constexpr std::string_view invalidWords[] = {"invalid", "bad", "error",    "err",    "fault",
+                                             "void",    "nok", "rejected", "discard"};
+constexpr std::string_view overloadWords[] = {"overload", "overrange", "over range", "ol",
+                                              "over",     "saturated", "clipped"};
+
+template <std::size_t n> bool isMarked(const std::string& cell, const std::string_view (&words)[n]) {
+    return std::find(std::begin(words), std::end(words), lowered(cell)) != std::end(words);
+}
+
 /// Parses whole lines of [begin, end). One instance a thread.
 class Parser {
 public:
@@ -30,7 +40,8 @@ public:
         for (std::size_t i = 0; i < layout.columns.size(); ++i) {
             const auto& c = layout.columns[i];
             m_roles.push_back(c.role);
-            m_slow = m_slow || c.role == Role::run || c.role == Role::unit || c.clock;
+            m_slow =
+                m_slow || c.role == Role::run || c.role == Role::unit || c.role == Role::standing || c.clock;
             if (c.role != Role::ignore) m_lastNeeded = i;
         }
         m_slow = m_slow || layout.delimiter == ' ' || layout.grouped;
@@ -165,6 +176,12 @@ private:
                 return problem(fmt::format("has {} field{} where {} are needed", fields.size(),
                                            fields.size() == 1 ? "" : "s", m_lastNeeded + 1));
             const auto& f = fields[i];
+            if (m_roles[i] == Role::standing) {
+                if (isMarked(f, invalidWords))
+                    return problem(fmt::format("is marked \"{}\"", shortened(f, 40)));
+                if (isMarked(f, overloadWords) && columns.overloadAt == 0) columns.overloadAt = lines + 1;
+                continue;
+            }
             if (m_roles[i] == Role::unit) {
                 if (m_unit.empty()) m_unit = f;
                 if (f != m_unit && columns.otherUnitAt == 0) columns.otherUnitAt = lines + 1;
@@ -440,6 +457,7 @@ Columns parseColumns(std::string_view text, const Layout& layout, unsigned threa
     for (auto& p : all.problems)
         p.line += layout.firstRow;
     if (all.otherUnitAt) all.otherUnitAt += layout.firstRow;
+    if (all.overloadAt) all.overloadAt += layout.firstRow;
     for (std::size_t k = 1; k < parsers.size(); ++k) {
         auto& part = parsers[k].columns;
         const std::size_t rows = all.force.size();
@@ -451,6 +469,7 @@ Columns parseColumns(std::string_view text, const Layout& layout, unsigned threa
         all.rowsLeftOut += part.rowsLeftOut;
         all.blankWays += part.blankWays;
         if (part.otherUnitAt && !all.otherUnitAt) all.otherUnitAt = part.otherUnitAt + lines;
+        if (part.overloadAt && !all.overloadAt) all.overloadAt = part.overloadAt + lines;
         const auto append = [](std::vector<double>& to, const std::vector<double>& more) {
             to.insert(to.end(), more.begin(), more.end());
         };
@@ -519,6 +538,9 @@ Expected<Log> readText(Text& text, const Hints& hints, unsigned threads) {
     log.forceUnitKnown = unitOf(Role::force) != nullptr;
     log.displacementUnitKnown = !layout->find(Role::displacement) || unitOf(Role::displacement) != nullptr;
     dropRegularBreaks(columns);
+    if (columns.overloadAt)
+        log.overload = fmt::format("From line {} on it says overload: a peak there is \"at least\".",
+                                   columns.overloadAt);
     if (columns.otherUnitAt)
         return fail(fmt::format("another unit stands beside the load from line {} on: cut the file there",
                                 columns.otherUnitAt));

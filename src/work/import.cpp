@@ -272,6 +272,7 @@ ImportPlan lookAt(const QStringList& given, const ImportChoices& choices, const 
                 row.include = false;
                 row.doubts.prepend("already here: the same samples");
             }
+            if (!log->overload.empty()) row.doubts << QString::fromStdString(log->overload);
             for (const auto& n : log->notes)
                 row.notes << QString::fromStdString(n);
             if (file.losesMuch() && !choices.lossAllowed) {

@@ -209,4 +209,19 @@ TEST(Layouts, SideBySideAndAcross) {
     EXPECT_TRUE(one->forceUnitKnown);
 }
 
+TEST(Layouts, RowsThatSayOfThemselvesThatTheyAreNone) {
+    std::string text = "Time (s),Force (N),Status\n";
+    for (std::size_t i = 0; i < rows; ++i)
+        text += fmt::format("{:.2f},{:.4f},{}\n", timeAt(i), i == 50 ? 9999.0 : forceAt(i),
+                            i == 50              ? "invalid"
+                            : i > 130 && i < 140 ? "overload"
+                                                 : "ok");
+    const auto log = readLog(text);
+    ASSERT_TRUE(log) << log.error().message;
+    EXPECT_EQ(log->rowsLeftOut, 1U);
+    EXPECT_EQ(log->problems.at(0).reason, "is marked \"invalid\"");
+    EXPECT_EQ(log->runs.at(0).curve.force.size(), rows - 1);
+    EXPECT_EQ(log->overload, "From line 133 on it says overload: a peak there is \"at least\".");
+}
+
 } // namespace

@@ -10,7 +10,7 @@
 
 namespace anvil::tables {
 
-enum class Role { ignore, time, force, displacement, run, unit };
+enum class Role { ignore, time, force, displacement, run, unit, standing };
 
 /// Why a column was taken for what it was taken.
 enum class Why { nothing, nameAndUnit, unit, name, numbers, onlyOne, person };
@@ -74,6 +74,7 @@ struct Log {
     std::vector<Run> runs;
     std::vector<Problem> problems;  ///< the first thousand
     std::vector<std::string> notes; ///< what was put right, in sentences
+    std::string overload; ///< the file's own word that the cell could not show all of it; empty: none
     std::size_t rowsLeftOut = 0;
     bool forceUnitKnown = false,
          displacementUnitKnown = false; ///< false: the file names no unit and none was given
@@ -108,6 +109,7 @@ struct Columns {
     std::vector<Problem> problems;
     std::size_t rowsLeftOut = 0;
     std::size_t blankWays = 0;   ///< rows without a displacement, which is NaN there
+    std::size_t overloadAt = 0;  ///< line of the first row that says overload; 0: none does
     std::size_t otherUnitAt = 0; ///< line from which on another unit stands beside the load; 0: there is none
 };
 Columns parseColumns(std::string_view text, const Layout& layout, unsigned threads);
