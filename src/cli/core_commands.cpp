@@ -53,7 +53,7 @@ Expected<Output> convert(const std::string& text, const std::string& to) {
     const auto& [entry, target] = *typed;
     // Through the ratio of the factors: 3 1/4 in is 82.55 mm, without the dust of going through metres.
     const auto in = [&, from = entry.unit, into = target](double si) -> Expected<double> {
-        const auto value = quantity::convert(quantity::tidy(from->fromSi(si)), *from, *into);
+        auto value = quantity::convert(quantity::tidy(from->fromSi(si)), *from, *into);
         if (!value) return value;
         return quantity::tidy(*value);
     };
