@@ -84,7 +84,7 @@ private:
         m_run.peak = std::max(m_run.peak, force);
     }
     void level(double seconds) {
-        for (double t = 0; t < seconds; t += 1 / m_rate)
+        for (int i = 0; i < seconds * m_rate; ++i)
             emit(m_share > 0 ? elastic(m_share) : 0);
     }
     void moveTo(double share, double pace = 1) {
@@ -113,8 +113,8 @@ private:
         const double held = elastic(m_share), lost = m_random.uniform(0.01, 0.02),
                      seconds = m_random.uniform(8, 40);
         double force = held;
-        for (double t = 0; t < seconds; t += 1 / m_rate)
-            emit(force = held * (1 - lost * std::log1p(t)));
+        for (int i = 0; i < seconds * m_rate; ++i)
+            emit(force = held * (1 - lost * std::log1p(i / m_rate)));
         const double short_ = held - force; // goes on up, the relaxed share missing
         const double from = m_share, step = 1 / (m_seconds * m_rate);
         while (m_share + step < 1) {
