@@ -76,10 +76,6 @@ bool flat(std::span<const double> f, const Stretch& s, double noise, std::size_t
     return along <= limit;
 }
 
-} // namespace
-
-namespace {
-
 /// Whether the level jumps from one stretch to the next: both keep their level up to the jump.
 bool jumps(std::span<const double> f, const Stretch& a, const Stretch& b, double noise) {
     constexpr std::size_t reach = 8;
