@@ -134,7 +134,8 @@ Expected<Output> read(const ReadOptions& o) {
     if (log->runs.size() > 1)
         warnings.push_back(fmt::format("The file holds {} runs: run {} is read, --run N chooses another.",
                                        log->runs.size(), o.run));
-    if (!log->overload.empty()) warnings.push_back(log->overload);
+    const bool overload = log->runs[o.run - 1].overload;
+    if (overload) warnings.push_back(log->overload);
     warnings.insert(warnings.end(), log->notes.begin(), log->notes.end());
     for (const auto& p : log->problems)
         warnings.push_back(fmt::format("Line {} {}: left out.", p.line, p.reason));
@@ -161,7 +162,7 @@ Expected<Output> read(const ReadOptions& o) {
                 {"spikes", r.spikes},
                 {"baseline_N", number(r.baseline)},
                 {"noise_N", number(r.noise)},
-                {"off_scale", r.offScale},
+                {"off_scale", r.offScale || overload},
                 {"peak", landmark(r.peak)},
                 {"first_slip", landmark(r.firstSlip)},
                 {"break", landmark(r.breakPoint)},
@@ -176,7 +177,7 @@ Expected<Output> read(const ReadOptions& o) {
                 {"warnings", warnings}};
     const auto& N = quantity::unit("N");
     std::vector<std::vector<std::string>> rows{
-        {"Peak", (r.offScale ? "at least " : "") + quantity::withUnit(r.peak.force, N)}};
+        {"Peak", (r.offScale || overload ? "at least " : "") + quantity::withUnit(r.peak.force, N)}};
     if (r.firstSlip) rows.push_back({"First slip", quantity::withUnit(r.firstSlip->force, N)});
     if (r.stiffness)
         rows.push_back({"Stiffness", quantity::withUnit(r.stiffness->value, quantity::unit("N/mm"))});

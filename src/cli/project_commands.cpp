@@ -99,7 +99,7 @@ Json runsOf(const work::ImportPlan& plan) {
              {"peak_time_s", since(c.time, 1)},
              {"peak_displacement_mm", since(c.displacement, 1000)},
              {"state", !row.reading            ? "unread"
-                       : row.reading->offScale ? "above"
+                       : row.isBound()          ? "above"
                                                : "exact"},
              {"remarks", remarks}});
     }

@@ -179,7 +179,7 @@ private:
             if (m_roles[i] == Role::standing) {
                 if (isMarked(f, invalidWords))
                     return problem(fmt::format("is marked \"{}\"", shortened(f, 40)));
-                if (isMarked(f, overloadWords) && columns.overloadAt == 0) columns.overloadAt = lines + 1;
+                if (isMarked(f, overloadWords)) saysOverload();
                 continue;
             }
             if (m_roles[i] == Role::unit) {
@@ -205,6 +205,10 @@ private:
                 continue;
             }
             if (!v && isHeading(fields)) return;
+            if (!v && m_roles[i] == Role::force && isMarked(f, overloadWords)) {
+                saysOverload();
+                return problem(fmt::format("says \"{}\" instead of a number", shortened(f, 40)));
+            }
             if (f.empty()) return problem(fmt::format("has nothing under {}", shortened(column.header, 60)));
             if (!v)
                 return problem(fmt::format("\"{}\" under {} is not a number", trimmed(shortened(f, 40)),
@@ -225,6 +229,12 @@ private:
         for (std::size_t i = 0; i < m_roles.size(); ++i)
             if (auto* column = columnFor(m_roles[i])) column->push_back(values[i]);
         m_started = true;
+    }
+
+    void saysOverload() {
+        if (columns.overloadAt == 0) columns.overloadAt = lines + 1;
+        const auto row = columns.force.size();
+        if (columns.overloads.empty() || columns.overloads.back() != row) columns.overloads.push_back(row);
     }
 
     const Layout& m_layout;
@@ -289,7 +299,29 @@ void turnNewestFirst(Columns& columns, Log& log) {
     if (down + 1 + t.size() / 50 < t.size()) return;
     for (auto* v : {&columns.time, &columns.force, &columns.displacement})
         std::reverse(v->begin(), v->end());
+    for (auto& row : columns.overloads)
+        row = t.size() - std::min(row + 1, t.size());
+    std::reverse(columns.overloads.begin(), columns.overloads.end());
     log.notes.emplace_back("The newest row stands first in the file; it was turned round.");
+}
+
+/// Marks the runs, cut in order from `force`, in or at the end of which a row says overload.
+void markOverloads(std::vector<Run>& runs, const std::vector<double>& force,
+                   const std::vector<std::size_t>& overloads) {
+    auto from = force.begin();
+    for (auto& run : runs) {
+        const auto& part = run.curve.force;
+        const auto at = std::search(from, force.end(), part.begin(), part.end());
+        if (at == force.end()) { // put together anew: any of its rows may be meant
+            run.overload = true;
+            continue;
+        }
+        const auto first = static_cast<std::size_t>(at - force.begin());
+        run.overload = std::any_of(overloads.begin(), overloads.end(), [&](std::size_t row) {
+            return row >= first && row <= first + part.size();
+        });
+        from = at + static_cast<std::ptrdiff_t>(part.size());
+    }
 }
 
 /// "00:59" of a clock with two parts: an elapsed time of minutes and seconds where it begins at nothing.
@@ -470,6 +502,8 @@ Columns parseColumns(std::string_view text, const Layout& layout, unsigned threa
         all.blankWays += part.blankWays;
         if (part.otherUnitAt && !all.otherUnitAt) all.otherUnitAt = part.otherUnitAt + lines;
         if (part.overloadAt && !all.overloadAt) all.overloadAt = part.overloadAt + lines;
+        for (const auto row : part.overloads)
+            all.overloads.push_back(row + rows);
         const auto append = [](std::vector<double>& to, const std::vector<double>& more) {
             to.insert(to.end(), more.begin(), more.end());
         };
@@ -569,6 +603,7 @@ Expected<Log> readText(Text& text, const Hints& hints, unsigned threads) {
                                                                    log.problems[0].reason)));
     fillBlankWays(columns, log);
     if (auto ok = refuseCutsUnderLoad(columns, labelled(*layout)); !ok) return tl::unexpected(ok.error());
+    const auto marked = columns.overloads.empty() ? std::vector<double>{} : columns.force;
     curve::Curve whole{std::move(columns.time), std::move(columns.force), std::move(columns.displacement)};
     columns.breaks.push_back({rows});
     const bool hasLabels = labelled(*layout);
@@ -623,6 +658,7 @@ Expected<Log> readText(Text& text, const Hints& hints, unsigned threads) {
         if (log.runs[i].label.empty())
             log.runs[i].label = log.runs.size() == 1 ? "" : fmt::format("{}", i + 1);
     if (log.runs.empty()) return fail("no run in it has three rows of numbers");
+    if (!marked.empty()) markOverloads(log.runs, marked, columns.overloads);
     return log;
 }
 

@@ -134,7 +134,7 @@ void readInto(ImportRow& row, const std::optional<double>& rigLimit) {
         return;
     }
     row.reading = std::move(*reading);
-    if (row.reading->offScale) row.doubts << "topped out: \"at least\"";
+    if (row.isBound()) row.doubts << "topped out: \"at least\"";
     if (row.reading->spikes)
         row.notes << (row.reading->spikes == 1
                           ? QStringLiteral("1 spike bridged")
@@ -175,6 +175,7 @@ void joinWithAbove(ImportPlan& plan, std::size_t index) {
     }
     for (const auto v : {&curve::Curve::time, &curve::Curve::force, &curve::Curve::displacement})
         (c.*v).insert((c.*v).end(), (more.*v).begin(), (more.*v).end());
+    above.overload = above.overload || plan.rows[index].overload;
     above.run += "+" + plan.rows[index].run;
     above.doubts.clear();
     above.notes = QStringList{QStringLiteral("runs joined by hand")};
@@ -265,6 +266,7 @@ ImportPlan lookAt(const QStringList& given, const ImportChoices& choices, const 
             row.fileIndex = fileIndex;
             row.run = QString::fromStdString(run.label);
             row.curve = std::move(run.curve);
+            row.overload = run.overload;
             readInto(row, choices.rigLimit);
             assignNames(row, plan.pattern);
             if (known.contains(row.digest) || !seen.insert(row.digest).second) {
@@ -272,7 +274,7 @@ ImportPlan lookAt(const QStringList& given, const ImportChoices& choices, const 
                 row.include = false;
                 row.doubts.prepend("already here: the same samples");
             }
-            if (!log->overload.empty()) row.doubts << QString::fromStdString(log->overload);
+            if (run.overload) row.doubts << QString::fromStdString(log->overload);
             for (const auto& n : log->notes)
                 row.notes << QString::fromStdString(n);
             if (file.losesMuch() && !choices.lossAllowed) {
@@ -326,7 +328,7 @@ Expected<Imported> importRuns(store::Project& project, const study::StudyData& i
                                    .toString(Qt::ISODate)
                                    .toStdString();
             pull.settings.rigLimit = plan.rigLimit;
-            if (row.reading && row.reading->offScale) {
+            if (row.isBound()) {
                 pull.standing = study::Standing::atLeast;
                 pull.reason = "The rig topped out.";
             }

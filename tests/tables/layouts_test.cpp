@@ -222,6 +222,34 @@ TEST(Layouts, RowsThatSayOfThemselvesThatTheyAreNone) {
     EXPECT_EQ(log->problems.at(0).reason, "is marked \"invalid\"");
     EXPECT_EQ(log->runs.at(0).curve.force.size(), rows - 1);
     EXPECT_EQ(log->overload, "From line 133 on it says overload: a peak there is \"at least\".");
+    EXPECT_TRUE(log->runs.at(0).overload);
+}
+
+TEST(Layouts, OnlyTheRunThatSaysOverloadIsABound) {
+    // Three pulls one after another, oldest or newest first; the second has no numbers at its top.
+    std::vector<std::string> lines;
+    for (std::size_t k = 0; k < 3; ++k)
+        for (std::size_t i = 0; i < rows; ++i)
+            lines.push_back(fmt::format("{:.2f},{}\n", timeAt(k * rows + i),
+                                        k == 1 && (i == 140 || i == 141)
+                                            ? std::string("OL")
+                                            : fmt::format("{:.4f}", forceAt(i))));
+    const auto bounds = [](const std::vector<std::string>& all) {
+        std::string text = "Time (s),Force (N)\n";
+        for (const auto& l : all)
+            text += l;
+        const auto log = readLog(text);
+        std::vector<bool> out;
+        if (log)
+            for (const auto& run : log->runs)
+                out.push_back(run.overload);
+        EXPECT_EQ(log ? log->problems.at(0).reason : "", "says \"OL\" instead of a number");
+        return out;
+    };
+    const std::vector<bool> second{false, true, false};
+    EXPECT_EQ(bounds(lines), second);
+    std::reverse(lines.begin(), lines.end());
+    EXPECT_EQ(bounds(lines), second);
 }
 
 } // namespace

@@ -230,6 +230,24 @@ TEST_F(Import, ToppedOutPullsComeInAsAtLeast) {
     EXPECT_EQ(only().pulls[1].standing, study::Standing::counts);
 }
 
+TEST_F(Import, AFileThatSaysOverloadGivesABound) {
+    QByteArray text = "Time (s),Force (kgf),Status\n";
+    for (int i = 0; i < 200; ++i)
+        text += QStringLiteral("%1,%2,%3\n")
+                    .arg(i * 0.02, 0, 'f', 2)
+                    .arg(i < 20 ? 0.1 * (i % 2) : i < 180 ? i - 20.0 : 0.1 * (i % 2), 0, 'f', 1)
+                    .arg(i > 170 && i < 180 ? "OL" : "OK")
+                    .toLatin1();
+    const auto plan = look({file("Hook 1.csv", text)});
+    ASSERT_EQ(plan.rows.size(), 1U);
+    EXPECT_TRUE(plan.rows[0].isBound());
+    EXPECT_FALSE(plan.rows[0].reading->offScale); // no flat top: only the file says so
+    const auto done = importRuns(p->file(), fresh(), plan);
+    ASSERT_TRUE(p->adopt(done->journal, done->what));
+    EXPECT_EQ(only().pulls[0].standing, study::Standing::atLeast);
+    EXPECT_EQ(only().pulls[0].reason, "The rig topped out.");
+}
+
 TEST_F(Import, WhatCannotBeReadIsNamedAndTheRestGoesIn) {
     const auto plan =
         look({file("broken.csv", "nothing here\n"), dir.filePath("gone.csv"), file("pin.csv", log(80, 10)),

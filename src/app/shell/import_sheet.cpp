@@ -374,7 +374,7 @@ void ImportSheet::fill() {
         m_table->setItem(i, curveColumn, picture);
         const auto& file = m_plan.files[static_cast<std::size_t>(row.fileIndex)];
         const auto& unit = file.forceUnit ? *file.forceUnit : *m_session.units().force;
-        const QString peak = row.reading ? (row.reading->offScale ? tr("at least ") : QString()) +
+        const QString peak = row.reading ? (row.isBound() ? tr("at least ") : QString()) +
                                                qs(quantity::withUnit(row.reading->peak.force, unit))
                                          : QStringLiteral("–");
         const QStringList texts{(row.run.isEmpty() ? row.file : tr("%1, run %2").arg(row.file, row.run)) +

@@ -64,6 +64,7 @@ struct Run {
     std::string label;                 ///< from the run column, else its number in the file
     std::string option{}, condition{}; ///< as columns of the file say
     curve::Curve curve;
+    bool overload = false; ///< the file says in it that the cell could not show all of it
 };
 
 /// Everything a file held.
@@ -110,6 +111,7 @@ struct Columns {
     std::size_t rowsLeftOut = 0;
     std::size_t blankWays = 0;   ///< rows without a displacement, which is NaN there
     std::size_t overloadAt = 0;  ///< line of the first row that says overload; 0: none does
+    std::vector<std::size_t> overloads; ///< rows that say so, or that follow one without a number
     std::size_t otherUnitAt = 0; ///< line from which on another unit stands beside the load; 0: there is none
 };
 Columns parseColumns(std::string_view text, const Layout& layout, unsigned threads);

@@ -25,6 +25,7 @@ struct ImportRow {
     QString ownOption, ownCondition; ///< as columns of the file say; they win over its name
     int replicate = 0;
     QString digest;
+    bool overload = false; ///< the file says that its cell could not show all of this pull
     bool repeat = false; ///< the same samples are in the project already, or earlier in this sheet
     bool include = true;
     bool corrected = false; ///< option and condition were typed by hand
@@ -34,6 +35,8 @@ struct ImportRow {
     bool needsYou() const {
         return !include || reading == std::nullopt || option.isEmpty() || !doubts.isEmpty();
     }
+    /// Its peak is "at least": it topped out.
+    bool isBound() const { return overload || (reading && reading->offScale); }
     QString remark() const { return (doubts + notes).join("; "); }
 };
 
