@@ -44,9 +44,12 @@ std::size_t pastClock(std::string_view s, std::size_t at) {
         ++i;
     const std::size_t first = i - at;
     if (first == 0 || i + 1 >= s.size() || !digit(s[i + 1])) return at;
+    const bool dotted = s[i] == '.' && first <= 2 && s.size() - i > 5 &&
+                        std::count(s.begin() + static_cast<std::ptrdiff_t>(i),
+                                   s.begin() + static_cast<std::ptrdiff_t>(i) + 4, '.') == 2;
     const bool time = s[i] == ':' && first <= 2,
                date = (s[i] == '-' || s[i] == '/') && (first == 4 || first <= 2);
-    if (!time && !date) return at;
+    if (!time && !date && !dotted) return at;
     while (i < s.size() && (digit(s[i]) || s[i] == ':' || s[i] == '-' || s[i] == '/' ||
                             ((s[i] == '.' || s[i] == ',') && digitAt(s, i + 1))))
         ++i;
@@ -107,7 +110,14 @@ std::string labelIn(std::string_view s) {
 struct Item {
     std::string label, unit;
     double value = 0;
-    bool operator==(const Item& o) const { return label == o.label && unit == o.unit; }
+    bool glued = false; ///< a comma and a digit follow at once
+    /// Of the same thing: the unit may follow the size of the number.
+    bool operator==(const Item& o) const {
+        if (label != o.label) return false;
+        if (unit == o.unit) return true;
+        const auto mine = quantity::findUnit(unit);
+        return mine && quantity::findUnit(o.unit, (*mine)->dimension).has_value();
+    }
 };
 
 std::vector<Item> itemsOf(std::string_view line, char decimal) {
@@ -116,14 +126,73 @@ std::vector<Item> itemsOf(std::string_view line, char decimal) {
     while (items.size() < mostNumbers) {
         const auto n = nextNumber(line, at, decimal);
         if (!n) break;
-        Item item{labelIn(line.substr(at, n->from - at)), {}, n->value};
+        if (std::isnan(n->value)) return {};
+        const bool glued = n->to < line.size() && line[n->to] == ',' && digitAt(line, n->to + 1);
+        Item item{labelIn(line.substr(at, n->from - at)), {}, n->value, glued};
         at = unitFrom(line, n->to, &item.unit);
         items.push_back(std::move(item));
     }
     return items;
 }
 
+/// The end of thousands set apart by marks ("1,234.5", "1,234 kg"); `from` where there are none, or where the
+/// mark may as well be the decimal one ("0,250 kg", "1,250").
+std::size_t grouped(std::string_view s, std::size_t from, char decimal) {
+    const char group = decimal == '.' ? ',' : '.';
+    std::size_t to = from;
+    while (digitAt(s, to))
+        ++to;
+    if (to == from || to - from > 3 || s[from] == '0') return from;
+    const auto first = to;
+    while (to < s.size() && s[to] == group && digitAt(s, to + 1) && digitAt(s, to + 2) &&
+           digitAt(s, to + 3) && !digitAt(s, to + 4))
+        to += 4;
+    if (to == first) return from;
+    return to < s.size() && s[to] == decimal && digitAt(s, to + 1) ? to : from;
+}
+
+/// Whether `full` is `end` or ends with it as words: a stamp or a name in front may change.
+bool endsWithWords(std::string_view full, std::string_view end) {
+    return full.size() >= end.size() && full.substr(full.size() - end.size()) == end &&
+           (full.size() == end.size() || end.empty() || full[full.size() - end.size() - 1] == ' ');
+}
+
+/// The number in the unit its column prints; nothing where it is another one.
+std::optional<double> asColumn(const Item& item, const Column& column) {
+    double value = item.value;
+    const auto was = quantity::findUnit(column.printed);
+    const bool same = item.unit == column.printed;
+    if (was && !same && !item.unit.empty()) {
+        const auto is = quantity::findUnit(item.unit, (*was)->dimension);
+        if (!is) return std::nullopt;
+        value = (*was)->fromSi((*is)->toSi(value));
+    }
+    const bool bare = item.label.empty();
+    const bool meant =
+        column.label.empty() // a status word unknown here may stand before a reading
+            ? column.printed.empty() || same || bare
+            : bare ? same
+                   : endsWithWords(item.label, column.label) || endsWithWords(column.label, item.label);
+    return meant ? std::optional(value) : std::nullopt;
+}
+
 } // namespace
+
+std::optional<std::vector<double>> labelledNumbers(std::string_view line, const Layout& layout) {
+    const auto items = itemsOf(line, layout.decimal);
+    if (items.size() < layout.columns.size()) return std::nullopt;
+    if (items.size() > layout.columns.size()) // "1,234 kg" is neither 1 nor certainly 1234
+        for (std::size_t i = 0; i < layout.columns.size(); ++i)
+            if (items[i].glued) return std::nullopt;
+    std::vector<double> out;
+    for (std::size_t i = 0; i < items.size(); ++i) {
+        const auto value =
+            i < layout.columns.size() ? asColumn(items[i], layout.columns[i]) : std::optional(items[i].value);
+        if (!value) return std::nullopt;
+        out.push_back(*value);
+    }
+    return out;
+}
 
 std::optional<LabelledNumber> nextNumber(std::string_view s, std::size_t at, char decimal) {
     for (std::size_t i = at; i < s.size(); ++i) {
@@ -150,11 +219,19 @@ std::optional<LabelledNumber> nextNumber(std::string_view s, std::size_t at, cha
         std::size_t n = 0, to = from;
         if (sign && s[i] == '-') text[n++] = '-';
         bool mark = false;
+        const char group = decimal == '.' ? ',' : '.';
+        const auto pastGroups = grouped(s, from, decimal);
         while (to < s.size() && n < sizeof text - 6 &&
-               (digit(s[to]) || (s[to] == decimal && !mark && digitAt(s, to + 1)))) {
+               (digit(s[to]) || (to < pastGroups && s[to] == group) ||
+                (s[to] == decimal && !mark && digitAt(s, to + 1)))) {
             mark = mark || s[to] == decimal;
-            text[n++] = s[to] == decimal ? '.' : s[to];
+            if (to >= pastGroups || s[to] != group) text[n++] = s[to] == decimal ? '.' : s[to];
             ++to;
+        }
+        if (to < s.size() && s[to] == '.' && digitAt(s, to + 1)) { // "1.2.3", or "1.234" where a comma is due
+            while (to < s.size() && (digit(s[to]) || s[to] == '.'))
+                ++to;
+            return LabelledNumber{std::nan(""), i, to};
         }
         if (to < s.size() && (s[to] == 'e' || s[to] == 'E') &&
             (digitAt(s, to + 1) ||

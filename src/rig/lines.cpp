@@ -179,6 +179,10 @@ std::vector<Column> keepingWhatIsKnown(std::vector<Column> typed, std::span<cons
                 c.question = std::move(question);
                 c.role = role;
             }
+    for (std::size_t i = 0; typed.size() == before.size() && i < typed.size(); ++i) {
+        typed[i].label = before[i].label;
+        typed[i].printed = before[i].printed;
+    }
     return typed;
 }
 
@@ -232,14 +236,9 @@ Layout simulatedLayout(quantity::Dimension load) {
 std::optional<std::vector<double>> numbersOf(std::string_view line, const Layout& layout) {
     std::vector<double> out;
     if (layout.labelled) {
-        std::size_t at = 0;
-        for (auto n = nextNumber(line, at, layout.decimal); n && out.size() < mostColumns;
-             n = nextNumber(line, at, layout.decimal)) {
-            out.push_back(n->value);
-            at = n->to;
-        }
-        if (out.empty() || out.size() < layout.columns.size()) return std::nullopt;
-        return out;
+        auto said = labelledNumbers(line, layout);
+        if (!said || said->empty()) return std::nullopt;
+        return said;
     }
     bool ok = true;
     fields(line, layout.delimiter, [&](std::string_view f) {
@@ -262,8 +261,8 @@ namespace {
 Layout named(Layout l) {
     for (auto& c : l.columns) {
         auto guessed = columnFrom(c.unit.empty() ? c.name : c.name + " [" + c.unit + "]");
-        guessed.name = c.name;
-        guessed.unit = c.unit;
+        guessed.name = guessed.label = c.name;
+        guessed.unit = guessed.printed = c.unit;
         c = std::move(guessed);
     }
     if (!l.find(Role::force))
@@ -428,13 +427,10 @@ std::optional<RawSample> SampleMaker::operator()(std::string_view line) const {
         ++column;
     };
     if (m_layout.labelled) {
-        std::size_t at = 0;
-        while (column < m_uses.size()) {
-            const auto n = nextNumber(line, at, m_layout.decimal);
-            if (!n) break;
-            take(n->value);
-            at = n->to;
-        }
+        const auto said = labelledNumbers(line, m_layout);
+        if (!said) return std::nullopt;
+        for (const double v : *said)
+            take(v);
         s.overload = saysOverload(line);
     } else {
         fields(line, m_layout.delimiter, [&](std::string_view f) { take(numberIn(f, m_layout.decimal)); });

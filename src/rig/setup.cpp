@@ -55,6 +55,8 @@ Json columnsToJson(const std::vector<Column>& from) {
         if (c.flipped) o["flipped"] = true;
         put(o, "limit", c.limit);
         put(o, "question", c.question);
+        put(o, "label", c.label);
+        put(o, "printed", c.printed);
         put(o, c.calibration);
         columns.push_back(std::move(o));
     }
@@ -65,7 +67,8 @@ std::vector<Column> columnsFromJson(const Json& columns) {
     std::vector<Column> out;
     for (const auto& c : columns)
         out.push_back({text(c, "name"), roleFromKey(text(c, "role")).value_or(Role::none), text(c, "unit"),
-                       c.value("flipped", false), number(c, "limit"), recordFrom(c), text(c, "question")});
+                       c.value("flipped", false), number(c, "limit"), recordFrom(c), text(c, "question"),
+                       text(c, "label"), text(c, "printed")});
     return out;
 }
 

@@ -26,6 +26,7 @@ TEST(Labelled, LoadsAreFoundInWhatDevicesPrint) {
           {"Reading: {:.1f} lbs calibration_factor: -7050.00", 4.4482216152605, "Reading [lbf], -"},
           {"12:05:33.125 -> Load: {:.2f} N", 1, "Load [N]"},
           {"2026-03-02 12:05:33 bench logger[812]: Force {:.2f} kN", 1000, "bench logger Force [kN]"},
+          {"27.11.2026 12:05:33 Load: {:.2f} N", 1, "Load [N]"},
           {"t: 12 ms F: {:.2f} N x: 3.5 mm", 1, "t [ms], F [N], x [mm]"},
           {"HX711 load {:.2f} N", 1, "HX711 load [N]"}}) {
         std::vector<std::string> lines{"hello, this is the logger"};
@@ -56,6 +57,58 @@ TEST(Labelled, MinusCommaAndPowersAreRead) {
     EXPECT_NEAR((*SampleMaker::make(*layout))("Kraft: -3,25 kN")->force, -3250, 1e-9);
     EXPECT_NEAR((*SampleMaker::make(*layout))("Kraft: - 3,25 kN")->force, -3250, 1e-9);
     EXPECT_NEAR((*SampleMaker::make(*layout))("Kraft: 1,5e-3 kN")->force, 1.5, 1e-9);
+}
+
+/// A device that changes its unit with the reading, or speaks of other things between.
+TEST(Labelled, EachLineIsTakenAsItSays) {
+    std::vector<std::string> lines;
+    for (int i = 0; i < 6; ++i)
+        lines.push_back(fmt::format("Load: {}.250 kg", i + 1));
+    auto layout = *guessLayout(lines);
+    const auto read = [&](const char* line) -> std::optional<double> {
+        const auto maker = SampleMaker::make(layout);
+        EXPECT_TRUE(maker);
+        const auto sample = (*maker)(line);
+        return sample ? std::optional(sample->force) : std::nullopt;
+    };
+    EXPECT_NEAR(read("Load: 950 g").value(), 0.95 * kg, 1e-9);
+    EXPECT_NEAR(read("Load: 2 kN").value(), 2000, 1e-9);
+    EXPECT_NEAR(read("Cell A Load: 1.5 kg").value(), 1.5 * kg, 1e-9);
+    EXPECT_NEAR(read("1.5 kg").value(), 1.5 * kg, 1e-9);
+    EXPECT_NEAR(read("Load: 1.5").value(), 1.5 * kg, 1e-9);
+    for (const char* other : {"Battery: 3 V", "Temperature: 21.5", "Load: 21 °C", "21.5", "Limit: 500 kg"})
+        EXPECT_FALSE(read(other)) << other;
+    // What a tester says of the unit holds for what the device prints, however it prints it.
+    layout.columns = keepingWhatIsKnown(*columnsFrom("leg A [lbf]"), layout.columns);
+    layout.columns[0].role = Role::force;
+    EXPECT_NEAR(read("Load: 1.5 kg").value(), 1.5 * 4.4482216152605, 1e-9);
+    EXPECT_NEAR(read("Load: 1500 g").value(), 1.5 * 4.4482216152605, 1e-9);
+    EXPECT_FALSE(read("Battery: 3 V"));
+}
+
+/// As signal tools print a channel: its unit follows the size of the number.
+TEST(Labelled, UnitsThatFollowTheNumber) {
+    const std::vector<std::string> lines{"A1: 0.0 mN", "A1: 3.0902 N", "A1: 5.8779 N", "A1: 9.5106 N"};
+    const auto layout = guessLayout(lines);
+    ASSERT_TRUE(layout);
+    const auto maker = SampleMaker::make(*layout);
+    ASSERT_TRUE(maker);
+    EXPECT_NEAR((*maker)("A1: 730.5 mN")->force, 0.7305, 1e-12);
+    EXPECT_NEAR((*maker)("A1: 9.5106 N")->force, 9.5106, 1e-12);
+}
+
+TEST(Labelled, ThousandsSetApart) {
+    const auto point = guessLayout(std::vector<std::string>{"Load: 0.5 kg", "Load: 1.0 kg", "Load: 1.5 kg"});
+    const auto maker = *SampleMaker::make(*point);
+    EXPECT_NEAR(maker("Load: 1,234.5 kg")->force, 1234.5 * kg, 1e-9);
+    EXPECT_NEAR(maker("Load: 12,345,678.5 kg")->force, 12345678.5 * kg, 1e-6);
+    const auto comma = guessLayout(std::vector<std::string>{"Load: 0,5 kg", "Load: 1,0 kg", "Load: 1,5 kg"});
+    const auto other = *SampleMaker::make(*comma);
+    EXPECT_NEAR(other("Load: 1.234,5 kg")->force, 1234.5 * kg, 1e-9);
+    for (const char* unclear : {"Load: 1.234 kg", "Load: 1.2.3 kg"})
+        EXPECT_FALSE(other(unclear)) << unclear;
+    EXPECT_FALSE(maker("Load: 1,234 kg") && maker("Load: 1,234 kg")->force < 1000 * kg)
+        << "a thousand is not one";
 }
 
 TEST(Labelled, PlainColumnsStayPlain) {

@@ -2,7 +2,10 @@
 #include "wait.h"
 #include <QCoreApplication>
 #include <QElapsedTimer>
+#include <QTcpServer>
+#include <QTcpSocket>
 #include <QTemporaryDir>
+#include <QTimer>
 #include <algorithm>
 #include <anvil/link/rig_server.h>
 #include <anvil/work/live_bench.h>
@@ -122,6 +125,46 @@ TEST_F(LiveRig, RecordsAPullFromAWire) {
     ASSERT_TRUE(readings.byPull.contains(pull.id));
     EXPECT_NEAR(readings.byPull.at(pull.id).peak.force, server.rig().truth().peak, 25);
     EXPECT_TRUE(project->file().check().problems.isEmpty());
+}
+
+/// A scale that says in words that it can show no more: the pull is kept, and known as a bound.
+TEST_F(LiveRig, AScaleThatOverloadsGivesABound) {
+    QTcpServer scale;
+    ASSERT_TRUE(scale.listen(QHostAddress::LocalHost));
+    QTcpSocket* wire = nullptr;
+    QObject::connect(&scale, &QTcpServer::newConnection, [&] { wire = scale.nextPendingConnection(); });
+    QTimer pace;
+    int line = 0, pullFrom = -1;
+    QObject::connect(&pace, &QTimer::timeout, [&] {
+        if (!wire) return;
+        const int at = pullFrom < 0 ? -1 : line - pullFrom;
+        ++line;
+        const double kg = at < 0 ? 0 : at < 100 ? at * 0.6 : at < 140 ? 60 : 0;
+        wire->write(
+            at >= 100 && at < 140
+                ? QByteArray("ST,GS, ------ kg\r\n")
+                : QByteArray("ST,GS,+" + QByteArray::number(kg + 0.01 * (line % 2), 'f', 2) + "kg\r\n"));
+        if (line % 7 == 0) wire->write("Battery: 87 %\r\n"); // not a load, whatever its number
+    });
+    pace.start(10);
+    setup.onArm.clear();
+    setup.layout = *rig::guessLayout(
+        std::vector<std::string>{"ST,GS,+0.01kg", "ST,GS,+0.00kg", "Battery: 87 %", "ST,GS,+0.01kg"});
+    setup.address = QStringLiteral("tcp:127.0.0.1:%1").arg(scale.serverPort()).toStdString();
+    ASSERT_TRUE(bench.connectTo(setup));
+    ASSERT_TRUE(runUntil([&] { return bench.live().perSecond > 50; }));
+    bench.arm(project->file(), blank(), {});
+    ASSERT_TRUE(runUntil([&] { return bench.live().recorder == rig::RecorderState::armed; }));
+    pullFrom = line + 30;
+    ASSERT_TRUE(runUntil([&] { return bench.live().recorder == rig::RecorderState::done; }, 20000));
+    EXPECT_TRUE(bench.live().overload);
+    ASSERT_TRUE(runUntil([&] { return bench.live().saved; }));
+    bench.reset();
+    ASSERT_TRUE(project->reload());
+    const auto& pull = project->studies()[0].pulls.at(0);
+    EXPECT_EQ(pull.recording, study::Recording::done);
+    const auto& readings = project->readings(project->studies()[0].study.id);
+    EXPECT_NEAR(readings.byPull.at(pull.id).peak.force, 59.4 * 9.80665, 0.2);
 }
 
 TEST_F(LiveRig, SeveralCellsAndDevicesAreRecordedTogether) {

@@ -37,6 +37,8 @@ struct Column {
     std::optional<double> limit{};   ///< what its sensor can show, SI
     CalibrationRecord calibration{}; ///< reading → true, SI
     std::string question{};          ///< by which a device that answers is asked for it
+    // Of a line that says what it measures, as it stands there; empty: whatever it says.
+    std::string label{}, printed{}; ///< the words before the number, the unit behind it
     bool operator==(const Column&) const = default;
 };
 
@@ -46,7 +48,8 @@ struct Column {
 Expected<std::vector<Column>> columnsFrom(const std::string& text);
 std::string columnsText(std::span<const Column> columns);
 
-/// Columns typed anew, each with what was known of the one of its name and unit: sign, limit, calibration.
+/// Columns typed anew, each with what was known of the one of its name and unit: sign, limit, calibration;
+/// and of the one in its place: what a line says beside it.
 std::vector<Column> keepingWhatIsKnown(std::vector<Column> typed, std::span<const Column> before);
 
 /// How lines are cut into numbers.
@@ -56,7 +59,7 @@ struct Layout {
     std::vector<Column> columns;
     double rate = 0; ///< samples a second where no column tells the time; 0: by arrival
     /// The lines say what they measure ("Load: 71.6 kg", "ST,GS,+0012.34kg"): a column is a number in its
-    /// order, whatever stands between.
+    /// order; a line with other words or a unit of another kind is none of these.
     bool labelled = false;
     bool operator==(const Layout&) const = default;
     std::optional<std::size_t> find(Role role) const;
