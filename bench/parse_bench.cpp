@@ -3,11 +3,15 @@
 #include "inputs.h"
 
 #include <QFile>
+#include <QProcess>
 #include <QTemporaryDir>
+#include <anvil/curve/reading.h>
+#include <anvil/tables/file.h>
 #include <anvil/tables/log.h>
 #include <anvil/work/import.h>
 #include <benchmark/benchmark.h>
 #include <charconv>
+#include <cmath>
 #include <cstdio>
 #include <map>
 
@@ -58,6 +62,78 @@ void parseTwoThreads(benchmark::State& state) {
     }
 }
 BENCHMARK(parseTwoThreads)->Unit(benchmark::kMillisecond)->UseRealTime()->Repetitions(5);
+
+/// The same log as another logger writes it: clock stamps, decimal commas, thousands set apart.
+const std::string& awkwardLog() {
+    static std::string text;
+    if (!text.empty()) return text;
+    text = "Time;Force (N);Displacement (mm)\n";
+    text.reserve(rows * 40);
+    const auto c = pull(rows);
+    char line[96];
+    for (std::size_t i = 0; i < rows; ++i) {
+        const double t = c.time[i];
+        auto n = static_cast<std::size_t>(std::snprintf(
+            line, sizeof line, "%02d:%02d:%07.4f;%.3f;%.5f\n", 8 + static_cast<int>(t / 3600) % 12,
+            static_cast<int>(t / 60) % 60, std::fmod(t, 60), c.force[i], c.displacement[i] * 1000));
+        for (std::size_t k = 8; k < n; ++k)
+            if (line[k] == '.') line[k] = ',';
+        text.append(line, n);
+    }
+    return text;
+}
+
+void parseTolerantly(benchmark::State& state) {
+    const auto& text = awkwardLog();
+    const auto layout = tables::detect(text);
+    if (!layout) return state.SkipWithError(layout.error().message.c_str());
+    for (auto _ : state) {
+        const auto columns = tables::parseColumns(text, *layout, 2);
+        if (columns.force.size() != rows) state.SkipWithError("rows are missing");
+        benchmark::DoNotOptimize(columns.force.data());
+    }
+}
+BENCHMARK(parseTolerantly)->Unit(benchmark::kMillisecond)->UseRealTime()->Repetitions(3);
+
+/// The file of the plain log on disk, for what reads files.
+QString logFile() {
+    static const QTemporaryDir dir;
+    const auto path = dir.filePath("log.csv");
+    if (!QFile::exists(path)) {
+        QFile file(path);
+        if (file.open(QIODevice::WriteOnly))
+            file.write(log(rows).data(), static_cast<qint64>(log(rows).size()));
+    }
+    return path;
+}
+
+/// A well-known reader of delimited text with two threads, where R and its data.table are installed.
+void freadTwoThreads(benchmark::State& state) {
+    QProcess r;
+    r.start("Rscript", {"-e",
+                        "suppressMessages(library(data.table)); setDTthreads(2); f <- commandArgs(TRUE)[1]; "
+                        "cat(min(replicate(5, system.time(fread(f, showProgress=FALSE))[[3]])))",
+                        logFile()});
+    const bool ran = r.waitForFinished(300'000) && r.exitCode() == 0;
+    const double seconds = r.readAllStandardOutput().trimmed().toDouble();
+    if (!ran || !(seconds > 0)) return state.SkipWithError("R with data.table is not installed");
+    for (auto _ : state)
+        state.SetIterationTime(seconds);
+}
+BENCHMARK(freadTwoThreads)->Unit(benchmark::kMillisecond)->UseManualTime()->Iterations(1);
+
+/// A log with all its landmarks, from the bytes of the file.
+void readWithLandmarks(benchmark::State& state) {
+    const auto path = logFile().toStdString();
+    for (auto _ : state) {
+        const auto bytes = tables::readFile(path);
+        const auto all = bytes ? tables::readLog(*bytes, {}, 2) : tl::unexpected(bytes.error());
+        if (!all) return state.SkipWithError(all.error().message.c_str());
+        const auto reading = curve::read(all->runs.at(0).curve);
+        benchmark::DoNotOptimize(reading->peak.force);
+    }
+}
+BENCHMARK(readWithLandmarks)->Unit(benchmark::kMillisecond)->UseRealTime()->Repetitions(3);
 
 /// File to project: look, read, store with checksums, pyramid and the file itself, committed to disk.
 void wholeStoredImport(benchmark::State& state) {

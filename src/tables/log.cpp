@@ -40,11 +40,10 @@ public:
         for (std::size_t i = 0; i < layout.columns.size(); ++i) {
             const auto& c = layout.columns[i];
             m_roles.push_back(c.role);
-            m_slow =
-                m_slow || c.role == Role::run || c.role == Role::unit || c.role == Role::standing || c.clock;
+            m_slow = m_slow || c.role == Role::run || c.role == Role::unit || c.role == Role::standing;
             if (c.role != Role::ignore) m_lastNeeded = i;
         }
-        m_slow = m_slow || layout.delimiter == ' ' || layout.grouped;
+        m_slow = m_slow || layout.grouped;
         const auto rows = static_cast<std::size_t>(expected) / (layout.columns.size() * 8) + 16;
         for (const auto role : m_roles)
             if (auto* column = columnFor(role)) column->reserve(rows);
@@ -83,6 +82,56 @@ private:
         if (m_p < m_end && *m_p == '\n') ++m_p;
     }
 
+    /// "08:05:33.25" from `p` on, after the date of the rows before where there is one: the seconds, and `p`
+    /// behind them. False for any other form of clock.
+    bool plainClock(const char*& p, double& seconds) const {
+        const char* c = p;
+        if (!m_date.empty()) {
+            if (static_cast<std::size_t>(m_end - c) < m_date.size() ||
+                std::memcmp(c, m_date.data(), m_date.size()) != 0)
+                return false;
+            c += m_date.size();
+        }
+        const auto digit = [&] { return c < m_end && *c >= '0' && *c <= '9'; };
+        const auto number = [&](double& out) {
+            const char* from = c;
+            for (out = 0; digit() && c - from < 2; ++c)
+                out = out * 10 + (*c - '0');
+            return c > from && c < m_end && *c == ':';
+        };
+        double hours = 0, minutes = 0, rest = 0;
+        if (!number(hours) || !(++c, number(minutes)) || minutes > 59) return false;
+        ++c;
+        const char* e = c;
+        while (e < m_end &&
+               ((*e >= '0' && *e <= '9') || *e == '.' || (*e == ',' && m_layout.delimiter != ',')))
+            ++e;
+        fast_float::parse_options as(fast_float::chars_format::fixed, '.');
+        if (std::memchr(c, ',', static_cast<std::size_t>(e - c))) as.decimal_point = ',';
+        if (!digit()) return false;
+        const auto got = fast_float::from_chars_advanced(c, e, rest, as);
+        const bool ends =
+            e == m_end || *e == ' ' || *e == '"' || *e == m_layout.delimiter || *e == '\n' || *e == '\r';
+        if (got.ec != std::errc{} || got.ptr != e || rest >= 61 || !ends) return false;
+        seconds = m_days + hours * 3600 + minutes * 60 + rest;
+        p = e;
+        return true;
+    }
+
+    /// Keeps the date in front of a clock for the rows to come, if it stands there as "2026-03-02 " or "…T".
+    void rememberDate(std::string_view field) {
+        const auto time = field.find(':');
+        const auto at = time == std::string_view::npos ? time : field.find_last_of(" T", time);
+        m_date.clear();
+        m_days = 0;
+        if (at == std::string_view::npos) return;
+        const auto date = field.substr(0, at + 1);
+        if (const auto days = clockSeconds(std::string(date) + "00:00:00")) {
+            m_date = date;
+            m_days = *days;
+        }
+    }
+
     /// A well-formed row of plain numbers; anything else is left to slowRow.
     bool fastRow() {
         double values[64];
@@ -92,9 +141,13 @@ private:
         for (std::size_t i = 0; i < width; ++i) {
             while (p < m_end && *p == ' ')
                 ++p;
+            const bool quoted = m_roles[i] != Role::ignore && p < m_end && *p == '"';
+            p += quoted;
             if (m_roles[i] == Role::ignore) {
                 while (p < m_end && *p != m_layout.delimiter && *p != '\n' && *p != '\r' && *p != '"')
                     ++p;
+            } else if (m_layout.columns[i].clock) {
+                if (!plainClock(p, values[i])) return false;
             } else {
                 const auto got = fast_float::from_chars_advanced(p, m_end, values[i], m_options);
                 if (got.ec != std::errc{} ||
@@ -102,9 +155,13 @@ private:
                     return false;
                 p = got.ptr;
             }
+            if (quoted && (p == m_end || *p++ != '"')) return false;
+            const char* after = p;
             while (p < m_end && *p == ' ')
                 ++p;
-            if (i + 1 < width) {
+            if (i + 1 < width && m_layout.delimiter == ' ') {
+                if (p == after) return false;
+            } else if (i + 1 < width) {
                 if (p == m_end || *p != m_layout.delimiter) return false;
                 ++p;
             }
@@ -220,6 +277,7 @@ private:
                 return problem(fmt::format("\"{}\" under {} is too large to be a reading",
                                            trimmed(shortened(f, 40)), shortened(column.header, 60)));
             values[i] = *v;
+            if (column.clock) rememberDate(f);
         }
         if (m_layout.find(Role::run) && (!m_labelled || label != m_label)) {
             columns.breaks.push_back({columns.force.size(), label, option, condition});
@@ -245,6 +303,8 @@ private:
     std::size_t m_lastNeeded = 0;
     bool m_slow = false, m_started = false, m_labelled = false;
     std::string m_label, m_unit;
+    std::string m_date; ///< in front of the clock, with its blank; its days in seconds:
+    double m_days = 0;
 };
 
 void toSi(std::vector<double>& values, double factor) {

@@ -225,15 +225,51 @@ TEST(Layouts, RowsThatSayOfThemselvesThatTheyAreNone) {
     EXPECT_TRUE(log->runs.at(0).overload);
 }
 
+/// Clocks and columns set apart by blanks are read the same whether a row is plain or needs the long way.
+TEST(Layouts, PlainRowsAndAwkwardOnesGiveTheSameClock) {
+    struct Written {
+        const char *head, *row;
+    };
+    for (const auto& [head, row] : {Written{"Time,Force (N)", "08:{:02d}:{:06.3f},{:.4f}\n"},
+                                    {"Time,Force (N)", "2026-03-02 08:{:02d}:{:06.3f},{:.4f}\n"},
+                                    {"Time,Force (N)", "2026-03-02T08:{:02d}:{:06.3f},{:.4f}\n"},
+                                    {"Time;Force (N)", "02.03.2026 08:{:02d}:{:06.3f};{:.4f}\n"},
+                                    {"Time Force_N", "08:{:02d}:{:06.3f}   {:.4f}\n"}}) {
+        std::string plain = std::string(head) + "\n", awkward = plain;
+        for (std::size_t i = 0; i < rows; ++i) {
+            const auto ms = static_cast<int>(i) * 330;
+            const auto line = fmt::format(fmt::runtime(row), ms / 60000, ms % 60000 / 1000.0, forceAt(i));
+            plain += line;
+            awkward += i % 2 && line.find(' ') == std::string::npos // quoted, or with blanks at its end
+                           ? "\"" + line.substr(0, line.find_first_of(",;")) + "\"" +
+                                 line.substr(line.find_first_of(",;"))
+                           : line.substr(0, line.size() - 1) + "  \n";
+        }
+        const auto a = readLog(plain), b = readLog(awkward);
+        ASSERT_TRUE(a && b) << row;
+        EXPECT_EQ(a->runs.at(0).curve.time, b->runs.at(0).curve.time) << row;
+        EXPECT_EQ(a->runs.at(0).curve.force, b->runs.at(0).curve.force) << row;
+        EXPECT_NEAR(a->runs.at(0).curve.time.back() - a->runs.at(0).curve.time.front(),
+                    0.33 * static_cast<double>(rows - 1), 1e-6);
+    }
+    // Over midnight, with the date in front.
+    std::string text = "Time,Force (N)\n";
+    for (int i = 0; i < 60; ++i)
+        text += fmt::format("2026-03-0{} {:02d}:{:02d}:{:02d},{}\n", i < 30 ? 2 : 3, i < 30 ? 23 : 0,
+                            i < 30 ? 59 : 0, i % 30 + (i < 30 ? 30 : 0), i < 50 ? i : 0);
+    const auto log = readLog(text);
+    ASSERT_TRUE(log) << log.error().message;
+    EXPECT_EQ(log->runs.at(0).curve.time.back() - log->runs.at(0).curve.time.front(), 59);
+}
+
 TEST(Layouts, OnlyTheRunThatSaysOverloadIsABound) {
     // Three pulls one after another, oldest or newest first; the second has no numbers at its top.
     std::vector<std::string> lines;
     for (std::size_t k = 0; k < 3; ++k)
         for (std::size_t i = 0; i < rows; ++i)
-            lines.push_back(fmt::format("{:.2f},{}\n", timeAt(k * rows + i),
-                                        k == 1 && (i == 140 || i == 141)
-                                            ? std::string("OL")
-                                            : fmt::format("{:.4f}", forceAt(i))));
+            lines.push_back(fmt::format(
+                "{:.2f},{}\n", timeAt(k * rows + i),
+                k == 1 && (i == 140 || i == 141) ? std::string("OL") : fmt::format("{:.4f}", forceAt(i))));
     const auto bounds = [](const std::vector<std::string>& all) {
         std::string text = "Time (s),Force (N)\n";
         for (const auto& l : all)
