@@ -177,7 +177,7 @@ void use(const QString& path) {
     (void)project.file().check();
     for (const auto& data : project.studies()) {
         const auto& readings = project.readings(data.study.id);
-        const auto& verdict = project.verdict(data.study.id, data.study.metric);
+        const auto& verdict = project.verdict(data.study.id, data.study.goal.metric);
         (void)study::fairness(data, readings);
         (void)study::scoreForecasts(data, verdict);
         (void)study::missingPieces(data);

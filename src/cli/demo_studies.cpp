@@ -57,11 +57,11 @@ Expected<void> fittings(work::OpenProject& project) {
         s.note = "Fallow Lane Growers, orchard nets. Wire from one coil, fittings from one box each; pulled "
                  "at about 0.7 mm/s.";
         s.plan.method = "axial-pull";
-        s.plan.part = "the fitting";
+        s.goal.part = "the fitting";
         s.plan.connector = "8 mm shackle";
         s.plan.speed = 0.0007;
         s.plan.minutesEach = 6;
-        s.plan.need = 3000;
+        s.goal.need = 3000;
         s.plan.replicates = 5;
         s.plan.rig = {rigLimit, std::nullopt, 1, 0.06};
         s.plan.chain = {{"Fitting", 4400, 0.05, true, "forecast"},
@@ -87,13 +87,13 @@ Expected<void> fittings(work::OpenProject& project) {
             c.name = fittingConditions[i];
             conditions[i] = w.insert("condition", store::toRow(c));
         }
-        s.plan.control = options[1];
+        s.goal.control = options[1];
         static constexpr double expected[4] = {4600, 4800, 3600, 3000};
         for (int i = 0; i < 4; ++i)
             s.plan.squareFor(options[i], conditions[0]).forecasts = {
                 {"Ines", expected[i], 0.08, i == 1 ? "net wire" : "the fitting", "gut feeling", {}},
                 {"Tobin", expected[3 - i], 0.15, "", "last year's storm", 0.02}};
-        w.update("study", studyId, {{"plan", store::planToJson(s.plan)}});
+        w.update("study", studyId, {{"plan", store::planToJson(s.plan, s.goal)}});
         for (int replicate = 1; replicate <= 5; ++replicate)
             for (int condition = 0; condition < 2; ++condition)
                 for (int option = 0; option < 4; ++option) {
@@ -162,9 +162,9 @@ Expected<void> rivets(work::OpenProject& project) {
             if (k == 0) {
                 s.plan.method = "lap-shear";
                 s.plan.replicates = 6;
-                s.plan.control = option;
+                s.goal.control = option;
                 s.plan.rig = {rigLimit, std::nullopt, 1, std::nullopt};
-                w.update("study", studyId, {{"plan", store::planToJson(s.plan)}});
+                w.update("study", studyId, {{"plan", store::planToJson(s.plan, s.goal)}});
             }
             for (int replicate = 1; replicate <= 6; ++replicate) {
                 sim::Random random(static_cast<std::uint64_t>(2000 + 10 * k + replicate));
@@ -219,7 +219,7 @@ Expected<void> hooks(work::OpenProject& project) {
         s.question = "Which glue keeps a hook on tunnel glazing when the sheet is cold, mild or hot?";
         s.note = "Fallow Lane Growers, polytunnels. Hooks on offcuts of glazing, pulled straight off.";
         s.plan.method = "axial-pull";
-        s.plan.part = "the bond";
+        s.goal.part = "the bond";
         s.plan.replicates = 5;
         s.plan.minutesEach = 8;
         s.plan.apart = 0.06;
@@ -265,7 +265,7 @@ Expected<void> hooks(work::OpenProject& project) {
             data.conditions.push_back(c);
         }
         auto& plan = data.study.plan;
-        plan.control = data.options[0].id;
+        data.study.goal.control = data.options[0].id;
         for (std::size_t k = 0; k < 4; ++k)
             plan.squareFor(data.options[k].id, data.conditions[1].id).forecasts = {
                 {"Tobin", expected[k], 0.2, "the bond", "gut feeling", {}}};
@@ -293,7 +293,7 @@ Expected<void> hooks(work::OpenProject& project) {
                  {{"measured", store::measuredToJson(data.specimens[3].measured)}});
         plan.seed = 17;
         plan.runOrder = study::drawRunOrder(data, plan.seed, true);
-        w.update("study", id, {{"plan", store::planToJson(plan)}});
+        w.update("study", id, {{"plan", store::planToJson(plan, data.study.goal)}});
     });
     return done ? Expected<void>{} : tl::unexpected(done.error());
 }

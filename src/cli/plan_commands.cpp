@@ -35,7 +35,7 @@ Expected<Output> plan(const std::string& path, const std::string& title, const s
         return fail(title.empty() ? "The project has no study yet."
                                   : "The project has no study called \"" + title + "\".");
     const auto& p = data->study.plan;
-    const auto& verdict = project.verdict(data->study.id, data->study.metric);
+    const auto& verdict = project.verdict(data->study.id, data->study.goal.metric);
     Json squares = Json::array(), findings = Json::array();
     std::vector<std::vector<std::string>> rows{
         {"Option", "Condition", "Planned", "Made", "Pulled", "Head-room"}};

@@ -98,9 +98,9 @@ Json runsOf(const work::ImportPlan& plan) {
              {"peak_N", number(peak ? std::optional(peak->force) : std::nullopt)},
              {"peak_time_s", since(c.time, 1)},
              {"peak_displacement_mm", since(c.displacement, 1000)},
-             {"state", !row.reading            ? "unread"
-                       : row.isBound()          ? "above"
-                                               : "exact"},
+             {"state", !row.reading    ? "unread"
+                       : row.isBound() ? "above"
+                                       : "exact"},
              {"remarks", remarks}});
     }
     return out;

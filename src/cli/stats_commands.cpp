@@ -5,6 +5,7 @@
 #include <anvil/stats/compare.h>
 #include <anvil/study/verdict.h>
 #include <anvil/tables/values.h>
+#include <anvil/words/verdict.h>
 #include <fmt/format.h>
 #include <map>
 
@@ -168,6 +169,8 @@ Expected<Output> statistics(const TableFile& file, double marginPercent) {
                                        : "–",
                         shown(s.sd), s.cv ? quantity::percent(*s.cv) : "–", shown(s.lowest)});
     }
+    study::Goal goal;
+    goal.margin = marginPercent / 100;
     Output out;
     out.text = table(rows);
     for (const auto& p : data->pairs) {
@@ -190,10 +193,9 @@ Expected<Output> statistics(const TableFile& file, double marginPercent) {
                     {"more_each", c.moreEach ? Json(*c.moreEach) : Json(nullptr)}};
         if (p.acrossConditions) row["option"] = a.option;
         comparisons.push_back(row);
-        out.text += study::sentence(p.acrossConditions ? a.option + " " + a.condition : a.option,
+        out.text += words::sentence(p.acrossConditions ? a.option + " " + a.condition : a.option,
                                     p.acrossConditions ? b.condition : b.option,
-                                    p.acrossConditions ? "" : a.condition, c, a.summary, b.summary,
-                                    marginPercent / 100) +
+                                    p.acrossConditions ? "" : a.condition, c, a.summary, b.summary, goal) +
                     "\n";
     }
     for (const auto& p : data->problems)

@@ -5,6 +5,7 @@
 #include <anvil/study/entries.h>
 #include <anvil/study/forecasts.h>
 #include <anvil/study/planning.h>
+#include <anvil/words/verdict.h>
 #include <map>
 
 namespace anvil::report {
@@ -149,7 +150,7 @@ chart::CurveChart overlayOf(const Source& source, study::Id option, study::Id co
 
 Document compose(const Source& source, const Units& units) {
     const auto& data = *source.study;
-    const auto metric = data.study.metric;
+    const auto metric = data.study.goal.metric;
     const auto& verdict = source.verdict(metric);
     const auto& unit = units.of(study::info(metric));
     Document d;
@@ -165,12 +166,13 @@ Document compose(const Source& source, const Units& units) {
                                                .arg(data.conditions.size())
                                                .arg(data.conditions.size() == 1 ? "" : "s")});
     d.blocks.push_back(Heading{2, "What was found"});
-    if (verdict.headlines.empty()) {
+    const auto headlines = words::headlines(data, verdict);
+    if (headlines.empty()) {
         d.blocks.push_back(Paragraph{Paragraph::Style::plain,
                                      "No pull has been recorded yet, so there is nothing to rank."});
     } else {
         QStringList lines;
-        for (const auto& h : verdict.headlines)
+        for (const auto& h : headlines)
             lines << text(h);
         d.blocks.push_back(Bullets{lines});
         if (!verdict.empty())
@@ -192,7 +194,7 @@ Document compose(const Source& source, const Units& units) {
         if (m == metric) {
             QStringList options, conditions;
             for (const auto& p : v.pairs)
-                (p.acrossConditions ? conditions : options) << text(p.sentence);
+                (p.acrossConditions ? conditions : options) << text(words::sentence(data, v, p));
             if (!options.isEmpty()) {
                 d.blocks.push_back(Heading{3, "Option against option"});
                 d.blocks.push_back(Bullets{options});
@@ -201,9 +203,10 @@ Document compose(const Source& source, const Units& units) {
                 d.blocks.push_back(Heading{3, "Condition against condition"});
                 d.blocks.push_back(Bullets{conditions});
             }
-            if (!v.next.empty()) {
+            const auto settling = words::next(data, v);
+            if (!settling.empty()) {
                 QStringList next;
-                for (const auto& n : v.next)
+                for (const auto& n : settling)
                     next << text(n);
                 d.blocks.push_back(Heading{3, "What would settle more"});
                 d.blocks.push_back(Bullets{next});
@@ -263,7 +266,7 @@ Document compose(const Source& source, const Units& units) {
          QStringLiteral("Pairs are compared by Welch's t-test, or by the paired t-test where every block "
                         "holds one piece of each; p-values by Holm within a condition. "
                         "\"The same\" means within %1, by two one-sided tests.")
-             .arg(text(quantity::percent(data.study.margin))),
+             .arg(text(quantity::percent(data.study.goal.margin))),
          "Void pulls and those set aside are listed with their reason and are in no mean."}});
     if (!data.study.note.empty())
         d.blocks.push_back(Paragraph{Paragraph::Style::plain, text(data.study.note)});

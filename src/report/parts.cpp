@@ -23,9 +23,9 @@ constexpr std::size_t mostMetrics = 3; // more columns would leave no room for w
 std::vector<study::Metric> columnsOf(const study::Study& study) {
     auto out = study::metricsOf(study.plan.method);
     if (out.size() > mostMetrics) out.resize(mostMetrics);
-    if (std::find(out.begin(), out.end(), study.metric) == out.end()) {
+    if (std::find(out.begin(), out.end(), study.goal.metric) == out.end()) {
         if (out.size() == mostMetrics) out.pop_back();
-        out.push_back(study.metric);
+        out.push_back(study.goal.metric);
     }
     return out;
 }
@@ -170,8 +170,9 @@ QStringList testedHow(const Source& source, const Units& units) {
         const auto line = QStringLiteral("%1: it tells %2").arg(text(std::string(method->title)), tells);
         out << (line.endsWith('.') ? line : line + '.');
     }
-    if (!plan.part.empty())
-        out << QStringLiteral("The strength asked for is that of %1.").arg(text(plan.part));
+    if (!source.study->study.goal.part.empty())
+        out << QStringLiteral("The strength asked for is that of %1.")
+                   .arg(text(source.study->study.goal.part));
     if (plan.speed)
         out << QStringLiteral("Pulled at %1.").arg(text(withUnit(*plan.speed, quantity::unit("mm/s"))));
     if (!plan.connector.empty()) out << QStringLiteral("Joined to the rig by: %1.").arg(text(plan.connector));

@@ -108,6 +108,39 @@ Comparison compare(const Side& sideA, const Side& sideB, double margin) {
     return c;
 }
 
+namespace {
+
+/// The replicates that settle the margin at each spread, which is sorted here. They rise with it, so that
+/// between two spreads that need as many nothing has to be computed: a family of 500 options has 124 750
+/// pairs.
+std::vector<std::optional<int>> replicatesForEach(std::vector<std::pair<double, std::size_t>>& close,
+                                                  double margin, double level) {
+    std::sort(close.begin(), close.end());
+    std::vector<std::optional<int>> out(close.size());
+    if (close.empty()) return out;
+    const auto at = [&](std::size_t k) { return replicatesFor(close[k].first, margin, 0.8, level); };
+    std::vector<std::pair<std::size_t, std::size_t>> open{{0, close.size() - 1}}; // both ends known
+    out.front() = at(0);
+    out.back() = at(close.size() - 1);
+    while (!open.empty()) {
+        const auto [low, high] = open.back();
+        open.pop_back();
+        if (high - low < 2) continue;
+        if (out[low] == out[high] && close[low].first > 0) {
+            std::fill(out.begin() + static_cast<std::ptrdiff_t>(low) + 1,
+                      out.begin() + static_cast<std::ptrdiff_t>(high), out[low]);
+            continue;
+        }
+        const auto middle = low + (high - low) / 2;
+        out[middle] = at(middle);
+        open.emplace_back(low, middle);
+        open.emplace_back(middle, high);
+    }
+    return out;
+}
+
+} // namespace
+
 void decide(std::span<Comparison> family, std::span<const std::pair<Side, Side>> groups, double margin) {
     std::vector<std::size_t> tested;
     for (std::size_t i = 0; i < family.size(); ++i) {
@@ -122,6 +155,7 @@ void decide(std::span<Comparison> family, std::span<const std::pair<Side, Side>>
             std::max(running, std::min(1.0, static_cast<double>(tested.size() - k) * *family[tested[k]].p));
         family[tested[k]].pHolm = running;
     }
+    std::vector<std::pair<double, std::size_t>> close; // spread and place of pairs that are too close
     for (std::size_t i = 0; i < family.size(); ++i) {
         auto& c = family[i];
         const auto &a = groups[i].first.summary, &b = groups[i].second.summary;
@@ -135,13 +169,15 @@ void decide(std::span<Comparison> family, std::span<const std::pair<Side, Side>>
             c.verdict = *c.t > 0 ? PairVerdict::stronger : PairVerdict::weaker;
         else
             c.verdict = PairVerdict::tooClose;
-        if (c.verdict == PairVerdict::tooClose && c.tostP) { // costly, and asked for here only
-            const double cv = std::hypot(*a.cv, *b.cv) / std::sqrt(2.0);
-            const double level =
-                0.05 / static_cast<double>(std::max<std::size_t>(1, tested.size())); // after Holm
-            if (const auto n = replicatesFor(cv, margin, 0.8, level))
-                c.moreEach = std::max(0, *n - static_cast<int>(std::min(a.n, b.n)));
-        }
+        if (c.verdict == PairVerdict::tooClose && c.tostP)
+            close.emplace_back(std::hypot(*a.cv, *b.cv) / std::sqrt(2.0), i);
+    }
+    const double level = 0.05 / static_cast<double>(std::max<std::size_t>(1, tested.size())); // after Holm
+    const auto needed = replicatesForEach(close, margin, level);
+    for (std::size_t k = 0; k < close.size(); ++k) {
+        const auto i = close[k].second;
+        const auto fewer = std::min(groups[i].first.summary.n, groups[i].second.summary.n);
+        if (needed[k]) family[i].moreEach = std::max(0, *needed[k] - static_cast<int>(fewer));
     }
 }
 

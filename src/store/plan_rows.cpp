@@ -71,20 +71,22 @@ QJsonObject step(const study::RecipeStep& s) {
     return o;
 }
 
-constexpr const char* directions[] = {"more", "less", "window"};
+/// As in the file: "window" is what is called inside elsewhere.
+constexpr const char* senses[] = {"more", "less", "window"};
+static_assert(std::size(senses) == static_cast<std::size_t>(study::Sense::inside) + 1);
 
 } // namespace
 
-QString planToJson(const study::Plan& p) {
+QString planToJson(const study::Plan& p, const study::Goal& goal) {
     QJsonObject o;
     putNumber(o, "replicates", p.replicates, 0);
     putList(o, "squares", p.squares, square);
-    if (p.control) o["control"] = p.control;
+    if (goal.control) o["control"] = goal.control;
     put(o, "method", p.method);
     putList(o, "rating_words", p.ratingWords, [](const study::RatingWord& w) {
         return QJsonObject{{"step", w.step}, {"words", text(w.words)}};
     });
-    put(o, "part", p.part);
+    put(o, "part", goal.part);
     put(o, "connector", p.connector);
     put(o, "speed_m_per_s", p.speed);
     if (p.reused) o["reused"] = true;
@@ -103,10 +105,10 @@ QString planToJson(const study::Plan& p) {
     put(o, "label_scheme", p.labelScheme);
     putNumber(o, "work_from", p.workFrom, 0);
     putNumber(o, "work_to", p.workTo, 1440);
-    if (p.direction != study::Direction::more) o["direction"] = directions[static_cast<int>(p.direction)];
-    if (p.window) o["window"] = QJsonArray{p.window->first, p.window->second};
-    put(o, "need", p.need);
-    put(o, "ceiling", p.ceiling);
+    if (goal.sense != study::Sense::more) o["direction"] = senses[static_cast<std::size_t>(goal.sense)];
+    if (goal.window) o["window"] = QJsonArray{goal.window->first, goal.window->second};
+    put(o, "need", goal.need);
+    put(o, "ceiling", goal.ceiling);
     put(o, "axis", p.axis);
     put(o, "axis_unit", p.axisUnit);
     put(o, "rig_limit_n", p.rig.limit);
@@ -154,13 +156,13 @@ study::RecipeStep stepFrom(const JsonFields& s) {
             s.text("expires")};
 }
 
-study::Direction directionFrom(const JsonFields& o) {
-    if (!o.has("direction")) return study::Direction::more;
+study::Sense senseFrom(const JsonFields& o) {
+    if (!o.has("direction")) return study::Sense::more;
     const auto word = o.text("direction");
-    for (int i = 0; i < 3; ++i)
-        if (word == directions[i]) return static_cast<study::Direction>(i);
+    for (std::size_t i = 0; i < std::size(senses); ++i)
+        if (word == senses[i]) return static_cast<study::Sense>(i);
     o.trouble().say(QStringLiteral("there is no direction \"%1\"").arg(text(word)));
-    return study::Direction::more;
+    return study::Sense::more;
 }
 
 std::uint64_t seedFrom(const JsonFields& o) {
@@ -171,22 +173,24 @@ std::uint64_t seedFrom(const JsonFields& o) {
     return seed;
 }
 
-/// What counts: direction, limits and what the conditions vary.
-void goalFrom(study::Plan& p, const JsonFields& o) {
-    p.direction = directionFrom(o);
+/// What is wanted, without the metric and the margin, which have columns of their own.
+study::Goal goalFrom(const JsonFields& o) {
+    study::Goal goal;
+    goal.sense = senseFrom(o);
     if (o.has("window")) {
         const auto w = jsonList(o.value("window"), 2, o.trouble());
-        p.window = {jsonNumber(w[0], o.trouble()), jsonNumber(w[1], o.trouble())};
+        goal.window = {jsonNumber(w[0], o.trouble()), jsonNumber(w[1], o.trouble())};
     }
-    p.need = o.number("need");
-    p.ceiling = o.number("ceiling");
-    p.axis = o.text("axis");
-    p.axisUnit = o.text("axis_unit");
+    goal.need = o.number("need");
+    goal.ceiling = o.number("ceiling");
+    goal.control = o.id("control");
+    goal.part = o.text("part");
+    return goal;
 }
 
 } // namespace
 
-Expected<study::Plan> planFromJson(const QString& json) {
+Expected<StoredPlan> planFromJson(const QString& json) {
     JsonTrouble trouble;
     const JsonFields o(json, trouble);
     const auto texts = [&](const char* key, std::vector<std::string>& to) {
@@ -195,15 +199,15 @@ Expected<study::Plan> planFromJson(const QString& json) {
     const auto objects = [&](const char* key, const auto& take) {
         o.list(key, [&](const QJsonValue& v) { take(JsonFields(v, trouble)); });
     };
-    study::Plan p;
+    StoredPlan stored;
+    stored.goal = goalFrom(o);
+    auto& p = stored.plan;
     p.replicates = o.integer("replicates", 0);
     objects("squares", [&](const JsonFields& s) { p.squares.push_back(squareFrom(s)); });
-    p.control = o.id("control");
     p.method = o.text("method");
     objects("rating_words", [&](const JsonFields& w) {
         p.ratingWords.push_back({w.number("step", 0), w.text("words")});
     });
-    p.part = o.text("part");
     p.connector = o.text("connector");
     p.speed = o.number("speed_m_per_s");
     p.reused = o.flag("reused");
@@ -219,7 +223,8 @@ Expected<study::Plan> planFromJson(const QString& json) {
     p.labelScheme = o.text("label_scheme");
     p.workFrom = o.integer("work_from", 0);
     p.workTo = o.integer("work_to", 1440);
-    goalFrom(p, o);
+    p.axis = o.text("axis");
+    p.axisUnit = o.text("axis_unit");
     p.rig = {o.number("rig_limit_n"), o.number("cell_limit_n"), o.number("ratio", 1), o.number("travel_m")};
     objects("chain", [&](const JsonFields& c) {
         p.chain.push_back({c.text("name"), c.number("strength_n", 0), c.number("cv", 0.1), c.flag("specimen"),
@@ -237,7 +242,7 @@ Expected<study::Plan> planFromJson(const QString& json) {
         p.stepsDone.emplace_back(jsonText(pair[0], trouble), jsonText(pair[1], trouble));
     });
     if (auto ok = trouble.done("The plan of a study"); !ok) return tl::unexpected(ok.error());
-    return p;
+    return stored;
 }
 
 QString measuredToJson(const std::vector<study::Measured>& measured) {

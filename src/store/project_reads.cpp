@@ -63,15 +63,17 @@ private:
              "position, id",
              [&](const Query& q) {
                  study::StudyData s;
+                 auto stored = taken(planFromJson(q.string(8)));
+                 stored.goal.metric = meant(study::metricFromKey(q.text(5)), "metric", q.string(5));
+                 stored.goal.margin = q.number(6).value_or(0);
                  s.study = {q.id(0),
                             q.integer(1),
                             q.text(2),
                             q.text(3),
                             q.text(7),
                             meant(study::intentFromKey(q.text(4)), "intent", q.string(4)),
-                            meant(study::metricFromKey(q.text(5)), "metric", q.string(5)),
-                            q.number(6).value_or(0),
-                            taken(planFromJson(q.string(8)))};
+                            std::move(stored.goal),
+                            std::move(stored.plan)};
                  m_all.push_back(std::move(s));
              });
     }

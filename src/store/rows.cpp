@@ -19,10 +19,10 @@ QJsonObject toRow(const study::Study& s) {
             {"title", text(s.title)},
             {"question", text(s.question)},
             {"intent", study::key(s.intent)},
-            {"metric", study::info(s.metric).key},
-            {"margin", s.margin},
+            {"metric", study::info(s.goal.metric).key},
+            {"margin", s.goal.margin},
             {"note", text(s.note)},
-            {"plan", planToJson(s.plan)}};
+            {"plan", planToJson(s.plan, s.goal)}};
 }
 
 QJsonObject toRow(const study::Option& o) {

@@ -38,7 +38,7 @@ void Judge::replicates() {
 
 void Judge::control() {
     if (m_data.options.size() < 2) return;
-    if (m_plan.control && m_data.option(m_plan.control)) return;
+    if (m_data.option(m_data.study.goal.control)) return;
     add("control", "No option is named as the control, so nothing says what the others are compared with.",
         fmt::format("Take {} as the control", m_data.options.front().name));
 }

@@ -19,34 +19,6 @@ constexpr const char* standingKeys[] = {"counts", "at_least", "at_most", "betwee
 
 } // namespace
 
-const MetricInfo& info(Metric metric) {
-    using quantity::Dimension;
-    static constexpr MetricInfo infos[] = {
-        {"peak", "Peak force", "peak force", Dimension::force},
-        {"first_slip", "First slip", "force at first slip", Dimension::force},
-        {"stiffness", "Stiffness", "stiffness", Dimension::stiffness},
-        {"energy", "Energy to peak", "energy to peak", Dimension::energy},
-        {"residual", "Residual grip", "force still held after the peak", Dimension::force},
-        {"holding", "Holding load", "load at which it starts to move", Dimension::force},
-        {"moment", "Moment", "moment at failure", Dimension::torque},
-        {"breakaway", "Breakaway torque", "breakaway torque", Dimension::torque},
-        {"running", "Running torque", "running torque", Dimension::torque},
-        {"sag", "Sag", "sag", Dimension::length},
-        {"creep", "Creep", "creep", Dimension::length},
-        {"impact", "Energy swallowed", "energy swallowed", Dimension::energy},
-        {"shock", "Peak deceleration", "peak deceleration", Dimension::acceleration, "g₀"},
-        {"successes", "Success rate", "share of tries that worked", Dimension::ratio, "%"},
-        {"rating", "Rating by eye", "rating", Dimension::ratio},
-    };
-    return infos[static_cast<int>(metric)];
-}
-
-std::optional<Metric> metricFromKey(const std::string& key) {
-    for (const auto m : allMetrics)
-        if (key == info(m).key) return m;
-    return std::nullopt;
-}
-
 const char* word(Standing standing) {
     static constexpr const char* words[] = {"counts",    "at least", "at most", "between",
                                             "set aside", "void",     "not read"};

@@ -39,7 +39,7 @@ std::vector<std::string> breakableParts(const StudyData& data) {
             out.push_back(part);
     };
     const auto& plan = data.study.plan;
-    add(plan.part);
+    add(data.study.goal.part);
     for (const auto& p : plan.chain)
         if (p.specimen) add(p.name);
     if (out.empty()) add("the piece");

@@ -394,9 +394,7 @@ std::vector<FollowUp> followUps(const StudyData& data, const Verdict& verdict) {
                (data.conditions.size() > 1 ? " in " + data.conditionAt(g.condition).name : std::string());
     };
     for (const auto& p : verdict.pairs) {
-        if (p.acrossConditions || p.comparison.verdict != stats::PairVerdict::tooClose ||
-            p.comparison.moreEach.value_or(0) < 1)
-            continue;
+        if (!p.open) continue;
         const auto &a = verdict.groups[p.a], &b = verdict.groups[p.b];
         out.push_back({fmt::format("{} and {} are too close to call: {} more of each would settle it.",
                                    name(a), data.optionAt(b.option).name, *p.comparison.moreEach),

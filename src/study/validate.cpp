@@ -38,6 +38,16 @@ template <class T> std::set<Id> idsOf(const std::vector<T>& all) {
     return out;
 }
 
+void goal(Check& c, const Goal& g) {
+    c.number(g.margin, 1e-9, bounds::margin, "the margin that matters");
+    c.value(g.need, "the need");
+    c.value(g.ceiling, "what is enough");
+    if (g.window) {
+        c.value(g.window->first, "an end of the window");
+        c.value(g.window->second, "an end of the window");
+    }
+}
+
 void plan(Check& c, const Plan& p) {
     c.number(p.replicates, 0, bounds::replicates, "the number of replicates");
     c.number(p.joints, 1, bounds::joints, "the number of joints");
@@ -45,15 +55,11 @@ void plan(Check& c, const Plan& p) {
     c.number(p.workFrom, 0, 1440, "the hour when work begins");
     c.number(p.workTo, 0, 1440, "the hour when work ends");
     c.number(p.rig.ratio, -bounds::ratio, bounds::ratio, "the rig's ratio");
-    for (const auto& v : {p.speed, p.apart, p.gaugeEvery, p.need, p.ceiling, p.rig.limit, p.rig.cell,
-                          p.rig.travel, p.ladder.distance})
+    for (const auto& v :
+         {p.speed, p.apart, p.gaugeEvery, p.rig.limit, p.rig.cell, p.rig.travel, p.ladder.distance})
         c.value(v, "a number of the plan");
     for (const double v : {p.ladder.first, p.ladder.more, p.ladder.further})
         c.value(v, "a step of the ladder");
-    if (p.window) {
-        c.value(p.window->first, "an end of the window");
-        c.value(p.window->second, "an end of the window");
-    }
     for (const auto& s : p.squares) {
         if (s.replicates)
             c.number(*s.replicates, 0, bounds::replicates, "the number of replicates of a square");
@@ -84,7 +90,7 @@ void typed(Check& c, const TypedValue& v) {
 
 Expected<void> validate(const StudyData& data) {
     Check c(data.study.title);
-    c.number(data.study.margin, 1e-9, bounds::margin, "the margin that matters");
+    goal(c, data.study.goal);
     plan(c, data.study.plan);
     for (const auto& o : data.options) {
         c.number(o.position, 0, bounds::position, "the place of an option");

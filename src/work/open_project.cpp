@@ -121,8 +121,9 @@ const study::Verdict& OpenProject::verdict(Id studyId, study::Metric metric) {
     const auto known = m_verdicts.find(key);
     if (known != m_verdicts.end()) return known->second;
     const auto* data = study(studyId);
-    return m_verdicts[key] = data ? study::evaluate(*data, readings(studyId), metric, data->study.margin)
-                                  : study::Verdict{};
+    return m_verdicts[key] =
+               data ? study::evaluate(*data, readings(studyId), study::goalFor(data->study.goal, metric))
+                    : study::Verdict{};
 }
 
 Expected<Id> OpenProject::run(const QString& what, const std::function<void(store::Writer&)>& change) {
@@ -185,13 +186,13 @@ void OpenProject::together(const std::function<void()>& commands) {
 OpenProject::Spread OpenProject::expectedSpread(Id studyId) {
     const auto* data = study(studyId);
     if (!data) return {0.12, "a usual guess"};
-    if (const auto own = study::ownCv(verdict(studyId, data->study.metric)))
+    if (const auto own = study::ownCv(verdict(studyId, data->study.goal.metric)))
         return {*own, "from the pulls of this study"};
     const auto kind = data->options.empty() ? std::string() : data->options.front().kind;
     if (!kind.empty())
         for (const auto& s : m_studies)
             if (s.study.id != studyId && !s.options.empty() && s.options.front().kind == kind)
-                if (const auto own = study::ownCv(verdict(s.study.id, s.study.metric)))
+                if (const auto own = study::ownCv(verdict(s.study.id, s.study.goal.metric)))
                     return {*own, "from your study \"" + s.study.title + "\""};
     return {study::defaultCv(kind), kind.empty() ? "a usual guess" : "usual for a " + kind};
 }

@@ -43,6 +43,13 @@ template <class T> std::vector<Id> idsOf(const std::vector<T>& all) {
     return out;
 }
 
+/// The columns of a study that hold its plan and its goal.
+QJsonObject goalFields(const study::Plan& plan, const study::Goal& goal) {
+    return {{"plan", store::planToJson(plan, goal)},
+            {"metric", study::info(goal.metric).key},
+            {"margin", goal.margin}};
+}
+
 } // namespace
 
 Expected<void> OpenProject::addNames(const QString& table, Id studyId, const QStringList& names) {
@@ -126,7 +133,16 @@ Expected<void> OpenProject::changePlan(Id studyId, const QString& what,
     if (!data) return fail("There is no such study any more.");
     auto plan = data->study.plan;
     change(plan);
-    return changeStudy(studyId, {{"plan", store::planToJson(plan)}}, what);
+    return changeStudy(studyId, {{"plan", store::planToJson(plan, data->study.goal)}}, what);
+}
+
+Expected<void> OpenProject::changeGoal(Id studyId, const QString& what,
+                                       const std::function<void(study::Goal&)>& change) {
+    const auto* data = study(studyId);
+    if (!data) return fail("There is no such study any more.");
+    auto goal = data->study.goal;
+    change(goal);
+    return changeStudy(studyId, goalFields(data->study.plan, goal), what);
 }
 
 Expected<void> OpenProject::setMethod(Id id, const std::string& method) {
@@ -134,23 +150,16 @@ Expected<void> OpenProject::setMethod(Id id, const std::string& method) {
     if (!data) return fail("There is no such study any more.");
     auto plan = data->study.plan;
     plan.method = method;
-    auto metric = data->study.metric;
+    auto goal = data->study.goal;
     const auto offered = study::metricsOf(method);
-    if (std::find(offered.begin(), offered.end(), metric) == offered.end()) {
-        using study::Metric;
-        metric = offered.front();
-        const bool less = metric == Metric::sag || metric == Metric::creep || metric == Metric::shock;
-        if (plan.direction != study::Direction::window)
-            plan.direction = less ? study::Direction::less : study::Direction::more;
-    }
+    if (std::find(offered.begin(), offered.end(), goal.metric) == offered.end())
+        study::decideBy(goal, offered.front());
     const auto* about = methods::find(method);
     const auto done = run(
         tr("Method: %1")
             .arg(about ? QString::fromUtf8(about->title.data(), static_cast<qsizetype>(about->title.size()))
                        : tr("not said yet")),
-        [&](store::Writer& w) {
-            w.update("study", id, {{"plan", store::planToJson(plan)}, {"metric", study::info(metric).key}});
-        });
+        [&](store::Writer& w) { w.update("study", id, goalFields(plan, goal)); });
     return done ? Expected<void>{} : tl::unexpected(done.error());
 }
 
@@ -206,7 +215,7 @@ Expected<void> OpenProject::countWeakestJoints(const study::StudyData& data) {
     const auto valueOf = [&](const study::Pull& p) {
         const auto r = known.byPull.find(p.id);
         const auto v =
-            study::valueOf(p, r == known.byPull.end() ? nullptr : &r->second, data.study.metric).value;
+            study::valueOf(p, r == known.byPull.end() ? nullptr : &r->second, data.study.goal.metric).value;
         return v ? v->value : 0.0;
     };
     return done(run(tr("Count the joint that failed"), [&](store::Writer& w) {
@@ -239,8 +248,8 @@ Expected<void> OpenProject::applyRemedy(Id studyId, const std::string& rule) {
             if (p.replicates > 0 && p.replicates < 3) p.replicates = 3;
         });
     if (rule == "control" && !data->options.empty())
-        return changePlan(studyId, tr("Control: %1").arg(QString::fromStdString(data->options.front().name)),
-                          [&](study::Plan& p) { p.control = data->options.front().id; });
+        return changeGoal(studyId, tr("Control: %1").arg(QString::fromStdString(data->options.front().name)),
+                          [&](study::Goal& g) { g.control = data->options.front().id; });
     if (rule == "batch")
         return done(run(tr("One batch for all"), [&](store::Writer& w) {
             for (const auto& s : data->specimens)
@@ -351,8 +360,9 @@ Expected<Id> OpenProject::startFrom(Id studyId, const QString& title, const QStr
             }
             auto plan = old;
             leaveBehind(plan);
-            plan.control = ids.contains(old.control) ? ids[old.control] : 0;
-            w.update("study", made, {{"plan", store::planToJson(plan)}});
+            auto goal = from->study.goal;
+            goal.control = ids.contains(goal.control) ? ids[goal.control] : 0;
+            w.update("study", made, goalFields(plan, goal));
         });
     if (!entry) return entry;
     return made;
@@ -408,13 +418,14 @@ Expected<Id> OpenProject::followUpStudy(Id studyId, const QString& title,
             conditions[was] = w.insert("condition", store::toRow(c));
         }
         leaveBehind(plan);
-        plan.control = options.contains(plan.control) ? options[plan.control] : 0;
+        auto goal = s.goal;
+        goal.control = options.contains(goal.control) ? options[goal.control] : 0;
         plan.replicates = std::clamp(more, 1, mostReplicates);
         for (const auto& [o, newOption] : options)
             for (const auto& [c, newCondition] : conditions)
                 if (std::find(squares.begin(), squares.end(), std::pair(o, c)) == squares.end())
                     plan.squareFor(newOption, newCondition).struck = true;
-        w.update("study", made, {{"plan", store::planToJson(plan)}});
+        w.update("study", made, goalFields(plan, goal));
     });
     if (!entry) return entry;
     return made;

@@ -27,7 +27,7 @@ Expected<Id> OpenProject::addPracticeStudy(std::uint64_t seed) {
         s.question = "Practice: which of three unknown pins is the strongest?";
         s.plan.practice = true;
         s.plan.replicates = 5;
-        s.plan.part = "the pin";
+        s.goal.part = "the pin";
         s.plan.method = "axial-pull";
         s.plan.seed = seed;
         made = w.insert("study", store::toRow(s));
@@ -48,14 +48,14 @@ Expected<Id> OpenProject::addPracticeStudy(std::uint64_t seed) {
         c.name = "Virtual bench";
         c.id = w.insert("condition", store::toRow(c));
         data.conditions.push_back(c);
-        data.study.plan.control = data.options[0].id;
+        data.study.goal.control = data.options[0].id;
         for (auto& piece : study::missingPieces(data)) {
             piece.batch = "made up";
             piece.id = w.insert("specimen", store::toRow(piece));
             data.specimens.push_back(piece);
         }
         data.study.plan.runOrder = study::drawRunOrder(data, seed);
-        w.update("study", made, {{"plan", store::planToJson(data.study.plan)}});
+        w.update("study", made, {{"plan", store::planToJson(data.study.plan, data.study.goal)}});
     });
     if (!entry) return entry;
     return made;
@@ -71,7 +71,7 @@ std::vector<std::string> practiceScore(const study::StudyData& data, const study
         ++read;
         zeroed += std::abs(r->second.baseline) <= std::max(4 * r->second.noise, 0.01 * r->second.peak.force);
         slack += r->second.slack.value_or(0) < 0.003;
-        told += p.whatBroke.starts_with(data.study.plan.part);
+        told += p.whatBroke.starts_with(data.study.goal.part);
         if (r->second.forceRate) rates.push_back(*r->second.forceRate);
     }
     std::vector<std::string> out;

@@ -64,7 +64,7 @@ Expected<Id> OpenProject::addRigCheckPiece(const std::string& rig) {
         study::Study s;
         s.title = tr("Rig checks").toStdString();
         s.question = tr("How much does the rig itself give way?").toStdString();
-        s.metric = study::Metric::stiffness;
+        s.goal.metric = study::Metric::stiffness;
         s.position = static_cast<int>(m_studies.size());
         s.plan.rigCheck = true;
         s.plan.reused = true;
@@ -80,7 +80,7 @@ Expected<Id> OpenProject::addTypedPull(const TypedPull& typed) {
     for (const auto& s : m_studies)
         if (s.specimen(typed.specimen)) data = &s;
     if (!data) return fail("There is no piece left that the number could belong to.");
-    const auto metric = data->study.metric;
+    const auto metric = data->study.goal.metric;
     study::Pull p;
     p.specimen = typed.specimen;
     p.performedAt = typed.performedAt;

@@ -7,6 +7,7 @@
 #include <QRegularExpression>
 #include <QTableWidget>
 #include <anvil/quantity/print.h>
+#include <anvil/words/verdict.h>
 
 using namespace anvil;
 using namespace anvil::app;
@@ -64,9 +65,11 @@ TEST_F(Agreement, EveryNumberOfTheVerdictIsTheSameTextInWindowHtmlAndPdf) {
             for (int row = 0; row < table->rowCount(); ++row)
                 EXPECT_TRUE(drawn.contains(plain(table->item(row, 4)->text())))
                     << table->item(row, 4)->text().toStdString();
-            for (const auto& p : session().verdict(session().study()->study.metric).pairs) {
-                EXPECT_TRUE(html.contains(plain(qs(p.sentence)))) << p.sentence;
-                EXPECT_TRUE(tight.contains(plain(qs(p.sentence)).remove(' '))) << p.sentence;
+            const auto& verdict = session().verdict(session().study()->study.goal.metric);
+            for (const auto& p : verdict.pairs) {
+                const auto said = words::sentence(*session().study(), verdict, p);
+                EXPECT_TRUE(html.contains(plain(qs(said)))) << said;
+                EXPECT_TRUE(tight.contains(plain(qs(said)).remove(' '))) << said;
             }
         }
     }

@@ -284,11 +284,11 @@ TEST_F(Stages, MethodNeedAndCautionsAreKept) {
     auto* ceiling = child<QLineEdit>("ceiling");
     need->setText("4 kN");
     emit need->editingFinished();
-    EXPECT_EQ(*study().study.plan.need, 4000);
+    EXPECT_EQ(*study().study.goal.need, 4000);
     ceiling->setText("3 kN");
     emit ceiling->editingFinished();
-    EXPECT_TRUE(window->messageText().contains("cannot be less than the need"));
-    EXPECT_FALSE(study().study.plan.ceiling);
+    EXPECT_TRUE(window->messageText().contains("must meet the need"));
+    EXPECT_FALSE(study().study.goal.ceiling);
     showTab("planTabs", "Safety");
     auto* own = child<QPlainTextEdit>("ownCautions");
     own->setFocus();
@@ -367,7 +367,7 @@ TEST_F(Stages, AStudyIsStartedFromAnEarlierOne) {
     EXPECT_EQ(study().conditions.size(), 1U);
     EXPECT_EQ(study().conditions[0].name, "Two seasons");
     EXPECT_EQ(study().study.plan.replicates, 5);
-    EXPECT_EQ(study().option(study().study.plan.control)->name, "Wedge socket");
+    EXPECT_EQ(study().option(study().study.goal.control)->name, "Wedge socket");
     EXPECT_TRUE(study().specimens.empty());
     EXPECT_FALSE(session().project()->startFrom(first, " ", ""));
 }
@@ -436,13 +436,13 @@ TEST_F(Stages, WhatIsTheSameForAllAndWhereASquareDiffers) {
     showTab("planTabs", "Method");
     child<QComboBox>("direction")->setCurrentIndex(2);
     emit child<QComboBox>("direction")->activated(2);
-    EXPECT_EQ(study().study.plan.direction, study::Direction::window);
+    EXPECT_EQ(study().study.goal.sense, study::Sense::inside);
     type("windowLow", "2 kN");
     EXPECT_EQ(child<QLineEdit>("windowLow")->text(), "2 kN") << "half a window waits for its other end";
     type("windowHigh", "1 kN");
     EXPECT_TRUE(window->messageText().contains("must end above where it begins"));
     type("windowHigh", "3 kN");
-    EXPECT_EQ(study().study.plan.window, std::pair(2000.0, 3000.0));
+    EXPECT_EQ(study().study.goal.window, std::pair(2000.0, 3000.0));
 }
 
 TEST_F(Stages, TravelIsHeadRoomToo) {
@@ -481,7 +481,7 @@ TEST_F(Stages, ForecastsAreScoredWhenPulled) {
     showTab("planTabs", "Forecasts");
     settle(5);
     const auto& data = study();
-    const auto scores = study::scoreForecasts(data, session().verdict(data.study.metric));
+    const auto scores = study::scoreForecasts(data, session().verdict(data.study.goal.metric));
     ASSERT_FALSE(scores.empty());
     EXPECT_TRUE(child<QLabel>("forecastScores")->text().contains(qs(study::sentence(scores[0]))));
     EXPECT_TRUE(report::toHtml(report::compose(session().source(), session().units()))

@@ -41,7 +41,7 @@ struct Small {
         add(3, 11, {990, 1010, 1040});
         add(1, 12, {800, 810}, Standing::aside);
         add(2, 12, {1500, 1550, 1450});
-        verdict = study::evaluate(data, {}, study::Metric::peak, 0.1);
+        verdict = study::evaluate(data, {}, {});
     }
     /// The last value gets `last` as its standing.
     void add(study::Id option, study::Id condition, std::vector<double> values,
@@ -119,7 +119,7 @@ TEST(Ladder, SaysWhatItsMarksMeanAndNoMore) {
                                      "at least", "set aside"}));
     Small one;
     one.data.pulls.resize(1);
-    one.verdict = study::evaluate(one.data, {}, study::Metric::peak, 0.1);
+    one.verdict = study::evaluate(one.data, {}, {});
     EXPECT_EQ(words(one.picture()), (std::set<std::string>{"mean", "one pull"}))
         << "one pull has no interval";
     EXPECT_TRUE(words(ladder({}, {}, quantity::unit("N"), 500)).empty());

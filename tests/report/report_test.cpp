@@ -6,6 +6,7 @@
 #include <anvil/quantity/entry.h>
 #include <anvil/report/pages.h>
 #include <anvil/sim/specimen.h>
+#include <anvil/words/verdict.h>
 #include <gtest/gtest.h>
 
 using namespace anvil;
@@ -59,7 +60,7 @@ struct Study {
         return {&data,
                 &readings,
                 [this](study::Metric m) -> const study::Verdict& {
-                    return verdicts[m] = study::evaluate(data, readings, m, 0.1);
+                    return verdicts[m] = study::evaluate(data, readings, study::goalFor({}, m));
                 },
                 [this](study::Id id) { return curves[id]; },
                 "pegs",
@@ -162,13 +163,14 @@ TEST(Report, ADamagedCurveIsSaidAndDoesNotCount) {
     s.data.pulls[1].looked = true;
     s.readings.byPull.erase(pull);
     s.readings.unreadable[pull] = "The samples of curve 5 are damaged (checksum of a stretch of force).";
-    const auto verdict = study::evaluate(s.data, s.readings, study::Metric::peak, 0.1);
+    const auto verdict = study::evaluate(s.data, s.readings, {});
     const auto found = std::find_if(verdict.groups.begin(), verdict.groups.end(),
                                     [](const auto& g) { return g.option == 1; });
     EXPECT_EQ(found->summary.n, 3U);
-    EXPECT_NE(verdict.headlines[0].find("One pull is not counted, for its curve cannot be read: see P102."),
+    const auto said = words::headlines(s.data, verdict).at(0);
+    EXPECT_NE(said.find("One pull is not counted, for its curve cannot be read: see P102."),
               std::string::npos)
-        << verdict.headlines[0];
+        << said;
     const auto html = toHtml(compose(s.source(), unitsFrom("N", "mm")));
     EXPECT_TRUE(html.contains("One pull is not counted"));
     EXPECT_TRUE(html.contains("The samples of curve 5 are damaged"));
@@ -221,7 +223,7 @@ TEST(Units, FollowTheChoice) {
 TEST(Report, ATorqueStudyNeverSpeaksOfNewtonsAlone) {
     Study s(2, 3);
     s.data.study.plan.method = "torque";
-    s.data.study.metric = study::Metric::breakaway;
+    s.data.study.goal.metric = study::Metric::breakaway;
     for (auto& [id, reading] : s.readings.byPull) {
         reading.load = quantity::Dimension::torque;
         reading.travel = quantity::Dimension::angle;
@@ -258,7 +260,7 @@ QStringList sectionOf(const Document& d, const QString& title) {
 TEST(Report, EveryPullShowsWhatItsMethodTells) {
     Study s(1, 2);
     s.data.study.plan.method = "torque";
-    s.data.study.metric = study::Metric::breakaway;
+    s.data.study.goal.metric = study::Metric::breakaway;
     s.readings = {};
     s.curves = {};
     for (auto& p : s.data.pulls) {
@@ -321,7 +323,7 @@ TEST(Report, TellsHowItWasTestedAndOnWhat) {
     plan.method = "axial-pull";
     plan.speed = 0.005;
     plan.connector = "8 mm shackle";
-    plan.part = "the peg";
+    s.data.study.goal.part = "the peg";
     plan.ratingWords = {{0, "loose"}, {5, "firm"}};
     s.data.pulls[0].setup = 3;
     auto source = s.source();

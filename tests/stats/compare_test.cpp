@@ -293,4 +293,36 @@ TEST(Pairs, MoreEachHoldsAfterHolm) {
     EXPECT_EQ(*told[0].moreEach, *n - 2);
 }
 
+/// What is not computed for each pair is what it would have been.
+TEST(Decide, MoreEachOfManyPairsIsThatOfEach) {
+    std::vector<Summary> groups;
+    unsigned state = 3;
+    const auto next = [&] {
+        return static_cast<double>((state = state * 1664525 + 1013904223) >> 8) / (1 << 24);
+    };
+    for (int i = 0; i < 40; ++i) {
+        const double spread = i % 5 ? 0.3 * next() : 30 * next(); // some far too wide to settle anything
+        groups.push_back(
+            summarise(std::vector<Value>{{1 + spread * next()}, {1 - spread * next()}, {1 + 0.01 * next()}}));
+    }
+    std::vector<std::pair<Side, Side>> sides;
+    for (std::size_t i = 0; i < groups.size(); ++i)
+        for (std::size_t j = i + 1; j < groups.size(); ++j)
+            sides.emplace_back(groups[i], groups[j]);
+    std::vector<Comparison> family(sides.size());
+    decide(family, sides, 0.1);
+    const auto tested = static_cast<double>(
+        std::count_if(family.begin(), family.end(), [](const auto& c) { return c.p.has_value(); }));
+    std::size_t told = 0;
+    for (std::size_t k = 0; k < family.size(); ++k) {
+        if (family[k].verdict != PairVerdict::tooClose || !family[k].tostP) continue;
+        const double cv =
+            std::hypot(*sides[k].first.summary.cv, *sides[k].second.summary.cv) / std::sqrt(2.0);
+        const auto n = replicatesFor(cv, 0.1, 0.8, 0.05 / tested);
+        EXPECT_EQ(family[k].moreEach, n ? std::optional(std::max(0, *n - 3)) : std::nullopt) << cv;
+        told += n.has_value();
+    }
+    EXPECT_GT(told, 100U);
+}
+
 } // namespace

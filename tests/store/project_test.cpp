@@ -34,8 +34,20 @@ curve::Curve sampleCurve(std::size_t n, double scale = 1) {
 study::StudyData fill(Project& p, const curve::Curve& curve) {
     study::StudyData d;
     auto ok = p.write("Fill", [&](Writer& w) {
-        d.study = {0,   0, "Study \"one\"", "Which?", "note", study::Intent::asUsed, study::Metric::stiffness,
-                   0.15};
+        d.study = {0,
+                   0,
+                   "Study \"one\"",
+                   "Which?",
+                   "note",
+                   study::Intent::asUsed,
+                   {study::Metric::stiffness,
+                    study::Sense::inside,
+                    {{2000.0, 3000.0}},
+                    1500,
+                    {},
+                    0.15,
+                    0,
+                    "the peg"}};
         d.study.id = w.insert("study", toRow(d.study));
         study::Option o{0, d.study.id, 0, "Pin µ ; DROP TABLE pull", "peg", "EUR", "", 0.35, 0.012};
         o.id = w.insert("option", toRow(o));
@@ -523,7 +535,8 @@ TEST(StoredJson, WhatCannotBeIsASentence) {
         EXPECT_FALSE(measuredFromJson(broken)) << broken;
     for (const char* broken : {"not json", "{\"peak_s\": \"nothing\"}", "{\"rig_limit_n\": \"5 kN\"}"})
         EXPECT_FALSE(settingsFromJson(broken)) << broken;
-    EXPECT_EQ(planFromJson("{}").value(), study::Plan{});
+    EXPECT_EQ(planFromJson("{}").value().plan, study::Plan{});
+    EXPECT_EQ(planFromJson("{}").value().goal, study::Goal{});
     EXPECT_EQ(settingsFromJson("").value(), curve::ReadingSettings{});
     EXPECT_TRUE(measuredFromJson("[]").value().empty());
 }

@@ -38,12 +38,12 @@ StudyData pulledStudy() {
 
 TEST(Forecasts, AreScoredByDistanceBandAndPart) {
     auto d = pulledStudy();
-    d.study.plan.part = "the glue";
+    d.study.goal.part = "the glue";
     d.study.plan.chain = {{"Hook", 300, 0.1, false, ""}};
     d.study.plan.squareFor(1, 11).forecasts = {{"Ines", 90, 0.2, "glue", ""},
                                                {"Tobin", 1000, 0.2, "hook", ""}};
     d.study.plan.squareFor(2, 11).forecasts = {{"Ines", 160, 0.2, "glue", ""}};
-    const auto scores = scoreForecasts(d, evaluate(d, {}, Metric::peak, 0.1));
+    const auto scores = scoreForecasts(d, evaluate(d, {}, {}));
     ASSERT_EQ(scores.size(), 2U);
     EXPECT_EQ(scores[0].by, "Ines") << "nearest first";
     EXPECT_EQ(scores[0].squares, 2);
@@ -61,12 +61,12 @@ TEST(Forecasts, AreScoredByDistanceBandAndPart) {
 
 TEST(Forecasts, AtLeastIsNoMeasureOfAForecast) {
     auto d = pulledStudy();
-    d.study.plan.part = "glue";
+    d.study.goal.part = "glue";
     d.study.plan.squareFor(1, 11).forecasts = {{"Ines", 100, 0.2, "the glue", ""}};
     d.pulls[0].standing = Standing::atLeast;
     d.pulls[0].whatBroke = "Glue, tore";
     d.pulls[1].whatBroke = "no idea"; // names no part, so it tells nothing
-    const auto scores = scoreForecasts(d, evaluate(d, {}, Metric::peak, 0.1));
+    const auto scores = scoreForecasts(d, evaluate(d, {}, {}));
     ASSERT_EQ(scores.size(), 1U);
     EXPECT_EQ(scores[0].squares, 0);
     EXPECT_EQ(scores[0].parts, 1);
@@ -78,7 +78,7 @@ TEST(Forecasts, WithoutResultsThereIsNothingToScore) {
     auto d = pulledStudy();
     d.study.plan.squareFor(1, 11).forecasts = {{"Ines", 90, 0.2, "", ""}};
     d.pulls.clear();
-    EXPECT_TRUE(scoreForecasts(d, evaluate(d, {}, Metric::peak, 0.1)).empty());
+    EXPECT_TRUE(scoreForecasts(d, evaluate(d, {}, {})).empty());
     EXPECT_TRUE(scoreForecasts({}, {}).empty());
 }
 

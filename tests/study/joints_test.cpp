@@ -48,7 +48,7 @@ TEST_F(TwoEnds, TheOneThatFailsIsExactTheOtherAtLeast) {
     EXPECT_EQ(standingAtEnd(d, d.pulls[0], d.specimens[0], 2), Standing::atLeast);
     EXPECT_EQ(standingAtEnd(d, d.pulls[1], d.specimens[1], 1), Standing::atLeast);
     EXPECT_EQ(standingAtEnd(d, d.pulls[1], d.specimens[1], 2), Standing::counts);
-    const auto v = evaluate(d, {}, Metric::peak, 0.1);
+    const auto v = evaluate(d, {}, {});
     ASSERT_EQ(v.groups.size(), 2U) << "no piece was made for the splice alone";
     for (const auto& g : v.groups) {
         EXPECT_EQ(g.summary.n, 2U);

@@ -8,7 +8,7 @@ namespace {
 
 StudyData plain() {
     StudyData d;
-    d.study.plan.part = "the fitting";
+    d.study.goal.part = "the fitting";
     d.study.plan.chain = {{"Fitting", 4000, 0.1, true, ""}, {"Net wire", 5000, 0.1, false, ""}};
     d.study.plan.connector = "8 mm shackle";
     for (int i = 1; i <= 3; ++i) {

@@ -27,7 +27,7 @@ StudyData small(int each = 3, int options = 2, int conditions = 2) {
         c.name = i == 1 ? "Dry" : "Wet" + std::to_string(i);
         d.conditions.push_back(c);
     }
-    d.study.plan.control = 1;
+    d.study.goal.control = 1;
     for (auto& s : missingPieces(d)) {
         s.id = 100 + static_cast<Id>(d.specimens.size());
         s.batch = "one";
@@ -85,7 +85,7 @@ TEST(Pieces, AreMadeFromThePlanWithLabelsThatAreNeverReused) {
 TEST(Reach, FromResultsForecastsAndRatings) {
     auto d = small();
     d.study.plan.rig.limit = 1000;
-    const auto none = headRoom(d, evaluate(d, {}, Metric::peak, 0.1), 1, 11);
+    const auto none = headRoom(d, evaluate(d, {}, {}), 1, 11);
     EXPECT_EQ(none.reach, Reach::unknown);
     EXPECT_NE(none.sentence.find("give a forecast or a rating"), std::string::npos);
     d.options[0].rating = 400;
@@ -100,16 +100,16 @@ TEST(Reach, FromResultsForecastsAndRatings) {
     EXPECT_NEAR(h.upper, 780 * 1.1645, 1e-9);
     for (std::size_t i = 0; i < 3; ++i)
         pullOf(d, i, 900 + 50.0 * static_cast<double>(i)); // mean 950, s 50, n 3
-    h = headRoom(d, evaluate(d, {}, Metric::peak, 0.1), 1, 11);
+    h = headRoom(d, evaluate(d, {}, {}), 1, 11);
     EXPECT_NEAR(h.upper, 950 + 2.919986 * 50 * std::sqrt(4.0 / 3), 1e-3) << "t(0.95; 2) = 2.919986";
     EXPECT_EQ(h.reach, Reach::topsOut);
     EXPECT_NE(h.sentence.find("two-part line"), std::string::npos);
     d.study.plan.rig = {std::nullopt, 500, 2, std::nullopt};
-    EXPECT_EQ(headRoom(d, evaluate(d, {}, Metric::peak, 0.1), 1, 11).limit, 1000) << "cell limit × ratio";
+    EXPECT_EQ(headRoom(d, evaluate(d, {}, {}), 1, 11).limit, 1000) << "cell limit × ratio";
     d.study.plan.rig = {std::nullopt, 50000, 1, std::nullopt};
-    EXPECT_EQ(headRoom(d, evaluate(d, {}, Metric::peak, 0.1), 1, 11).reach, Reach::tooSmall);
+    EXPECT_EQ(headRoom(d, evaluate(d, {}, {}), 1, 11).reach, Reach::tooSmall);
     d.study.plan.rig = {};
-    EXPECT_EQ(headRoom(d, evaluate(d, {}, Metric::peak, 0.1), 1, 11).reach, Reach::unknown);
+    EXPECT_EQ(headRoom(d, evaluate(d, {}, {}), 1, 11).reach, Reach::unknown);
 }
 
 // Two normal strengths: P(first is the weaker) = Φ((m₂ − m₁)/√(s₁² + s₂²)), closed form.
@@ -186,7 +186,7 @@ TEST(HowMany, SchoolsAndSpreads) {
     pullOf(d, 1, 110); // CV √2·10/100
     pullOf(d, 2, 200);
     pullOf(d, 3, 200);
-    EXPECT_NEAR(*ownCv(evaluate(d, {}, Metric::peak, 0.1)), std::sqrt(0.02 / 2), 1e-12);
+    EXPECT_NEAR(*ownCv(evaluate(d, {}, {})), std::sqrt(0.02 / 2), 1e-12);
     EXPECT_FALSE(ownCv({}));
 }
 
@@ -229,7 +229,7 @@ TEST(Fairness, Replicates) {
 
 TEST(Fairness, Control) {
     auto d = small();
-    d.study.plan.control = 0;
+    d.study.goal.control = 0;
     const auto all = fairness(d, {});
     ASSERT_EQ(all.size(), 1U);
     EXPECT_EQ(all[0].sentence,
@@ -447,16 +447,14 @@ TEST(Totals, TimeOfThePlan) {
 TEST(Practice, NeverCounts) {
     auto d = small();
     pullOf(d, 0, 100).practice = true;
-    const auto real = evaluate(d, {}, Metric::peak, 0.1);
+    const auto real = evaluate(d, {}, {});
     ASSERT_EQ(real.groups.size(), 1U);
     EXPECT_TRUE(real.groups[0].values.empty());
     EXPECT_EQ(real.groups[0].leftOut[0].why, "pulled for practice");
     d.study.plan.practice = true;
-    EXPECT_EQ(evaluate(d, {}, Metric::peak, 0.1).groups[0].values.size(), 1U)
-        << "but it does in a practice study";
+    EXPECT_EQ(evaluate(d, {}, {}).groups[0].values.size(), 1U) << "but it does in a practice study";
     d.pulls[0].practice = false;
-    EXPECT_TRUE(evaluate(d, {}, Metric::peak, 0.1).groups[0].values.empty())
-        << "and there a real one does not";
+    EXPECT_TRUE(evaluate(d, {}, {}).groups[0].values.empty()) << "and there a real one does not";
     d.pulls[0].recording = Recording::interrupted;
     EXPECT_FALSE(valueOf(d.pulls[0], nullptr, Metric::peak).value);
 }
@@ -489,7 +487,7 @@ TEST(FollowUps, NameWhatTheResultsLeaveOpen) {
         pullOf(d, i, 100 + 20.0 * static_cast<double>(i));
     for (std::size_t i = 3; i < 6; ++i)
         pullOf(d, i, 110 + 20.0 * static_cast<double>(i - 3));
-    auto all = followUps(d, evaluate(d, {}, Metric::peak, 0.1));
+    auto all = followUps(d, evaluate(d, {}, {}));
     ASSERT_EQ(all.size(), 2U);
     EXPECT_NE(all[0].sentence.find("A and B are too close to call"), std::string::npos) << all[0].sentence;
     EXPECT_EQ(all[0].squares.size(), 2U);
@@ -497,7 +495,7 @@ TEST(FollowUps, NameWhatTheResultsLeaveOpen) {
     d.pulls[0].standing = d.pulls[1].standing = Standing::atLeast;
     d.pulls[0].reason = "The rig topped out.";
     d.pulls[1].reason = "The shackle broke.";
-    all = followUps(d, evaluate(d, {}, Metric::peak, 0.1));
+    all = followUps(d, evaluate(d, {}, {}));
     EXPECT_EQ(all[0].sentence, "1 of A topped out the rig: pull them again with more reach.");
     EXPECT_EQ(all[1].sentence, "In 1 of A another part broke: pull them again with that part stronger.");
     EXPECT_TRUE(followUps(small(), {}).empty()) << "nothing pulled leaves nothing open";

@@ -50,7 +50,7 @@ StudyData drawn(std::uint64_t seed) {
     return d;
 }
 
-Verdict judged(const StudyData& d) { return evaluate(d, {}, Metric::peak, 0.1); }
+Verdict judged(const StudyData& d) { return evaluate(d, {}, {}); }
 
 const Group& groupOf(const Verdict& v, Id option) {
     return *std::find_if(v.groups.begin(), v.groups.end(),
@@ -161,7 +161,6 @@ TEST(VerdictProperties, SentencesAndRanksAgree) {
                 << seed << ": who is stronger shares no letter";
             EXPECT_FALSE(a.summary.censored() || b.summary.censored()) << seed << ": bounds decide nothing";
         }
-        EXPECT_FALSE(v.headlines.front().empty());
     }
     EXPECT_GT(decided, 100) << "else nothing was tried";
 }

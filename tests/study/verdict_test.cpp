@@ -1,5 +1,5 @@
+#include "study_maker.h"
 #include <algorithm>
-#include <anvil/study/verdict.h>
 #include <cmath>
 #include <gtest/gtest.h>
 
@@ -7,54 +7,6 @@ using namespace anvil;
 using namespace anvil::study;
 
 namespace {
-
-/// A study of typed peaks: options A, B … in conditions, one list of values a square.
-struct Maker {
-    StudyData data;
-    Readings readings;
-    Id next = 100;
-
-    Maker() { data.study.id = 1; }
-    Maker& option(const char* name) {
-        data.options.push_back({});
-        data.options.back().id = static_cast<Id>(data.options.size());
-        data.options.back().name = name;
-        return *this;
-    }
-    Maker& condition(const char* name) {
-        data.conditions.push_back({});
-        data.conditions.back().id = static_cast<Id>(10 + data.conditions.size());
-        data.conditions.back().name = name;
-        return *this;
-    }
-    Pull& pull(Id option, Id condition, double value, Standing standing = Standing::counts) {
-        Specimen s;
-        s.id = next++;
-        s.option = option;
-        s.condition = condition;
-        s.label = "P" + std::to_string(s.id);
-        data.specimens.push_back(s);
-        Pull p;
-        p.id = next++;
-        p.specimen = s.id;
-        p.standing = standing;
-        p.reason = standing == Standing::counts ? "" : "because";
-        p.typed = TypedValue{Metric::peak, value, value, ""};
-        data.pulls.push_back(p);
-        return data.pulls.back();
-    }
-    Maker& square(Id option, Id condition, std::initializer_list<double> values) {
-        for (const double v : values)
-            pull(option, condition, v);
-        return *this;
-    }
-    Verdict verdict(Metric metric = Metric::peak) const { return evaluate(data, readings, metric, 0.1); }
-};
-
-bool contains(const std::vector<std::string>& all, const std::string& what) {
-    return std::any_of(all.begin(), all.end(),
-                       [&](const auto& s) { return s.find(what) != std::string::npos; });
-}
 
 TEST(Verdict, RanksWithinAConditionAndSaysWhoIsStronger) {
     Maker m;
@@ -67,12 +19,6 @@ TEST(Verdict, RanksWithinAConditionAndSaysWhoIsStronger) {
     ASSERT_EQ(v.pairs.size(), 1U);
     EXPECT_EQ(v.pairs[0].comparison.verdict, stats::PairVerdict::weaker) << "Pin stands first on the board";
     EXPECT_NEAR(*v.pairs[0].comparison.ratio, 0.5, 1e-12);
-    EXPECT_TRUE(
-        v.pairs[0].sentence.starts_with("Pin is weaker than Bolt in Dry: 0.500 times (95 % interval "))
-        << v.pairs[0].sentence;
-    ASSERT_EQ(v.headlines.size(), 1U);
-    EXPECT_TRUE(v.headlines[0].starts_with("Dry: Bolt is the strongest by peak force, 2.00 times Pin"))
-        << v.headlines[0];
 }
 
 TEST(Verdict, ATieIsCalledOneAndSaysHowManyMore) {
@@ -80,10 +26,9 @@ TEST(Verdict, ATieIsCalledOneAndSaysHowManyMore) {
     m.option("Pin").option("Bolt").condition("Dry");
     m.square(1, 11, {100, 120, 140}).square(2, 11, {110, 130, 150});
     const auto v = m.verdict();
-    EXPECT_TRUE(v.headlines[0].find("too close to call against Pin") != std::string::npos) << v.headlines[0];
     EXPECT_EQ(v.groups[0].letters, "a");
     EXPECT_EQ(sharedLetters(v, v.groups[0]), "a");
-    EXPECT_TRUE(contains(v.next, "more pulls of each."));
+    EXPECT_TRUE(v.pairs[0].open);
 }
 
 TEST(Verdict, AtLeastIsKeptApart) {
@@ -95,10 +40,6 @@ TEST(Verdict, AtLeastIsKeptApart) {
     EXPECT_EQ(v.groups[0].summary.basis, stats::MeanBasis::bound);
     EXPECT_FALSE(v.groups[0].summary.meanInterval);
     EXPECT_EQ(v.pairs[0].comparison.verdict, stats::PairVerdict::notYet);
-    EXPECT_EQ(v.pairs[0].sentence,
-              "Pin against Bolt in Dry cannot be told yet: 1 of 3 pulls of Bolt give only a bound.");
-    EXPECT_TRUE(v.headlines[0].find("so how far ahead it is cannot be told yet") != std::string::npos)
-        << v.headlines[0];
 }
 
 TEST(Verdict, VoidAndSetAsideAreListedNotCounted) {
@@ -114,7 +55,6 @@ TEST(Verdict, VoidAndSetAsideAreListedNotCounted) {
     EXPECT_DOUBLE_EQ(*v.groups[0].summary.mean, 101);
     ASSERT_EQ(v.groups[0].leftOut.size(), 3U);
     EXPECT_EQ(v.groups[0].leftOut[0].why, "set aside: because");
-    EXPECT_TRUE(contains(v.next, "three is the least"));
 }
 
 TEST(Verdict, HolmsFamilyIsOneCondition) {
@@ -220,19 +160,12 @@ TEST(Verdict, SaysHowManyValuesAreGuesses) {
     };
     EXPECT_EQ(m.verdict().guessesIn(11), 0U);
     beyond(Standing::counts);
-    EXPECT_TRUE(m.verdict().headlines[0].ends_with(
-        " One value was read beyond the end of the calibration table, which makes it a guess."))
-        << m.verdict().headlines[0];
     beyond(Standing::atLeast);
     beyond(Standing::aside);
     beyond(Standing::voided);
     const auto v = m.verdict();
     EXPECT_EQ(v.guessesIn(11), 2U) << "what is set aside or void is in no mean";
     EXPECT_EQ(v.guessesIn(12), 0U);
-    EXPECT_TRUE(v.headlines[0].ends_with(" 2 values were read beyond the end of the calibration table, which "
-                                         "makes them guesses."))
-        << v.headlines[0];
-    EXPECT_EQ(v.headlines[1].find("guess"), std::string::npos);
 }
 
 TEST(Verdict, NothingPulledIsEmptyNotZero) {
@@ -243,7 +176,6 @@ TEST(Verdict, NothingPulledIsEmptyNotZero) {
     m.pull(1, 11, 100, Standing::voided);
     const auto v = m.verdict();
     EXPECT_EQ(v.groups[0].rank, 0);
-    EXPECT_EQ(v.headlines[0], "Dry: no pull has a peak force yet.");
 }
 
 TEST(Keys, RoundTrip) {

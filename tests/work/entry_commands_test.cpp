@@ -36,19 +36,19 @@ struct Entries : testing::Test {
 
 TEST_F(Entries, AMethodBringsItsMetricAndDirectionAndOneUndoTakesBoth) {
     ASSERT_TRUE(p->setMethod(study, "sag"));
-    EXPECT_EQ(data().study.metric, study::Metric::sag);
-    EXPECT_EQ(data().study.plan.direction, study::Direction::less);
+    EXPECT_EQ(data().study.goal.metric, study::Metric::sag);
+    EXPECT_EQ(data().study.goal.sense, study::Sense::less);
     ASSERT_TRUE(p->setMethod(study, "axial-pull"));
-    EXPECT_EQ(data().study.metric, study::Metric::peak);
-    EXPECT_EQ(data().study.plan.direction, study::Direction::more);
+    EXPECT_EQ(data().study.goal.metric, study::Metric::peak);
+    EXPECT_EQ(data().study.goal.sense, study::Sense::more);
     ASSERT_TRUE(p->undo());
-    EXPECT_EQ(data().study.metric, study::Metric::sag);
+    EXPECT_EQ(data().study.goal.metric, study::Metric::sag);
     EXPECT_EQ(data().study.plan.method, "sag");
     // What decides stays where the new method tells it too.
     ASSERT_TRUE(p->setMethod(study, "axial-pull"));
     ASSERT_TRUE(p->changeStudy(study, {{"metric", "stiffness"}}, "x"));
     ASSERT_TRUE(p->setMethod(study, "compression"));
-    EXPECT_EQ(data().study.metric, study::Metric::stiffness);
+    EXPECT_EQ(data().study.goal.metric, study::Metric::stiffness);
     EXPECT_FALSE(p->setMethod(99, "sag"));
 }
 

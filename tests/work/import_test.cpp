@@ -235,7 +235,10 @@ TEST_F(Import, AFileThatSaysOverloadGivesABound) {
     for (int i = 0; i < 200; ++i)
         text += QStringLiteral("%1,%2,%3\n")
                     .arg(i * 0.02, 0, 'f', 2)
-                    .arg(i < 20 ? 0.1 * (i % 2) : i < 180 ? i - 20.0 : 0.1 * (i % 2), 0, 'f', 1)
+                    .arg(i < 20    ? 0.1 * (i % 2)
+                         : i < 180 ? i - 20.0
+                                   : 0.1 * (i % 2),
+                         0, 'f', 1)
                     .arg(i > 170 && i < 180 ? "OL" : "OK")
                     .toLatin1();
     const auto plan = look({file("Hook 1.csv", text)});

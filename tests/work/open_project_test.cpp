@@ -170,13 +170,13 @@ TEST_F(Commands, TogetherIsOneUndo) {
 }
 
 TEST_F(Commands, AFollowUpTakesOnlyWhatWasLeftOpen) {
-    ASSERT_TRUE(p->changePlan(study, "c", [&](study::Plan& plan) { plan.control = option; }));
+    ASSERT_TRUE(p->changeGoal(study, "c", [&](study::Goal& goal) { goal.control = option; }));
     const auto made = p->followUpStudy(study, "Again", {{option, wet}, {other, condition}}, 4);
     ASSERT_TRUE(made);
     const auto& again = *p->study(*made);
     ASSERT_EQ(again.options.size(), 2U);
     ASSERT_EQ(again.conditions.size(), 2U);
-    EXPECT_EQ(again.option(again.study.plan.control)->name, "Pin");
+    EXPECT_EQ(again.option(again.study.goal.control)->name, "Pin");
     EXPECT_EQ(study::totals(again).replicates, 8) << "two squares of four";
     EXPECT_EQ(again.study.plan.replicatesOf(again.options[0].id, again.conditions[0].id), 0);
     EXPECT_EQ(again.study.plan.replicatesOf(again.options[0].id, again.conditions[1].id), 4);
@@ -242,7 +242,7 @@ TEST_F(Bench, ThePracticeScoreTellsGoodFromBad) {
         r.forceRate = 300;
         data.pulls.push_back(pull);
     }
-    const auto verdict = [&] { return study::evaluate(data, readings, study::Metric::peak, 0.1); };
+    const auto verdict = [&] { return study::evaluate(data, readings, {}); };
     auto score = practiceScore(data, readings, verdict());
     ASSERT_EQ(score.size(), 6U);
     for (const auto& line : score)

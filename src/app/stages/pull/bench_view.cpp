@@ -278,7 +278,7 @@ void BenchView::showStep() {
     QStringList said{m_flow.sentence()};
     if (data && data->study.plan.practice && m_flow.step() == PullStep::finished)
         for (const auto& line :
-             work::practiceScore(*data, m_session.readings(), m_session.verdict(data->study.metric)))
+             work::practiceScore(*data, m_session.readings(), m_session.verdict(data->study.goal.metric)))
             said << qs(line);
     m_sentence->setText(said.join('\n'));
     const auto action = m_flow.action();

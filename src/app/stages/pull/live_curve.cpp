@@ -46,7 +46,7 @@ void LiveCurve::setSquare(Id option, Id condition) {
                        .draw(time, (*read)->cleaned.force, 0, time.back() + 1e-9, 300);
         m_pull.earlier.push_back(std::move(t));
     }
-    const auto room = study::headRoom(*data, m_session.verdict(data->study.metric), option, condition);
+    const auto room = study::headRoom(*data, m_session.verdict(data->study.goal.metric), option, condition);
     if (room.upper > 0) m_pull.expected = {room.expected, room.upper};
     build();
 }

@@ -69,7 +69,7 @@ void HowManyPanel::fill() {
     const auto* data = m_session.study();
     const auto spread =
         data ? m_session.project()->expectedSpread(data->study.id) : work::OpenProject::Spread{};
-    const double cv = spread.cv, margin = data ? data->study.margin : 0.1;
+    const double cv = spread.cv, margin = data ? data->study.goal.margin : 0.1;
     const int planned = data ? data->study.plan.replicates : 0;
     const auto settle = stats::replicatesFor(cv, margin);
     m_spread->setText(

@@ -111,9 +111,9 @@ QLayout* MethodPanel::makeTargets() {
     column->addStretch();
     connect(m_direction, &QComboBox::activated, this, [this](int index) {
         if (m_session.study())
-            m_session.tell(m_session.project()->changePlan(
+            m_session.tell(m_session.project()->changeGoal(
                 m_session.studyId(), m_direction->currentText(),
-                [&](study::Plan& p) { p.direction = static_cast<study::Direction>(index); }));
+                [&](study::Goal& g) { g.sense = static_cast<study::Sense>(index); }));
     });
     for (auto* edit : {m_part, m_need, m_ceiling, m_low, m_high})
         connect(edit, &QLineEdit::editingFinished, this, &MethodPanel::saveTargets);
@@ -219,12 +219,12 @@ void MethodPanel::saveSquare() {
 void MethodPanel::saveTargets() {
     const auto* data = m_session.study();
     if (filling() || !data) return;
-    auto plan = data->study.plan;
-    plan.part = m_part->text().simplified().toStdString();
-    const auto& metric = study::info(data->study.metric);
+    auto goal = data->study.goal;
+    goal.part = m_part->text().simplified().toStdString();
+    const auto& metric = study::info(data->study.goal.metric);
     std::optional<double> low, high;
-    if (plan.window) low = plan.window->first, high = plan.window->second;
-    for (const auto& [edit, target] : {std::pair{m_need, &plan.need}, std::pair{m_ceiling, &plan.ceiling},
+    if (goal.window) low = goal.window->first, high = goal.window->second;
+    for (const auto& [edit, target] : {std::pair{m_need, &goal.need}, std::pair{m_ceiling, &goal.ceiling},
                                        std::pair{m_low, &low}, std::pair{m_high, &high}}) {
         if (edit->text().trimmed().isEmpty()) {
             target->reset();
@@ -236,19 +236,20 @@ void MethodPanel::saveTargets() {
         if (!*target || std::abs(**target - entry->si) > 5e-5 * std::abs(entry->si))
             *target = entry->si; // what only looks rounded stays as it was
     }
-    if (plan.need && plan.ceiling && *plan.ceiling < *plan.need)
-        return m_session.say(tr("More than anybody needs cannot be less than the need."), true);
+    if (goal.ceiling && study::meetsNeed(goal, *goal.ceiling) == std::optional(false))
+        return m_session.say(tr("What is enough must meet the need."), true);
     if (low && high && !(*low < *high))
         return m_session.say(tr("The window must end above where it begins."), true);
-    plan.window = low && high ? std::optional(std::pair(*low, *high)) : std::nullopt;
-    if (plan == data->study.plan) return;
-    m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("What is needed"),
-                                                   [&](study::Plan& p) { p = plan; }));
+    goal.window = low && high ? std::optional(std::pair(*low, *high)) : std::nullopt;
+    if (goal == data->study.goal) return;
+    m_session.tell(m_session.project()->changeGoal(m_session.studyId(), tr("What is needed"),
+                                                   [&](study::Goal& g) { g = goal; }));
 }
 
 void MethodPanel::fill() {
     const auto* data = m_session.study();
     const auto plan = data ? data->study.plan : study::Plan{};
+    const auto goal = data ? data->study.goal : study::Goal{};
     const auto* method = methods::find(plan.method);
     m_method->setCurrentIndex(std::max(0, m_method->findData(qs(plan.method))));
     m_about->setText(method
@@ -260,21 +261,21 @@ void MethodPanel::fill() {
         const auto action = method->action;
         m_picture->setBuild([action](double) { return chart::methodPicture(action); });
     }
-    m_direction->setCurrentIndex(static_cast<int>(plan.direction));
-    m_part->setText(qs(plan.part));
-    const auto& unit = m_session.units().of(study::info(data ? data->study.metric : study::Metric::peak));
+    m_direction->setCurrentIndex(static_cast<int>(goal.sense));
+    m_part->setText(qs(goal.part));
+    const auto& unit = m_session.units().of(study::info(goal.metric));
     const auto shown = [&](const std::optional<double>& v) {
         return v ? qs(quantity::withUnit(*v, unit)) : QString();
     };
-    m_need->setText(shown(plan.need));
-    m_ceiling->setText(shown(plan.ceiling));
-    const bool window = plan.direction == study::Direction::window;
+    m_need->setText(shown(goal.need));
+    m_ceiling->setText(shown(goal.ceiling));
+    const bool window = goal.sense == study::Sense::inside;
     for (QWidget* w :
          {static_cast<QWidget*>(m_low), static_cast<QWidget*>(m_to), static_cast<QWidget*>(m_high)})
         w->setVisible(window);
-    if (plan.window || !window) { // half a window that is being typed stays
-        m_low->setText(plan.window ? shown(plan.window->first) : QString());
-        m_high->setText(plan.window ? shown(plan.window->second) : QString());
+    if (goal.window || !window) { // half a window that is being typed stays
+        m_low->setText(goal.window ? shown(goal.window->first) : QString());
+        m_high->setText(goal.window ? shown(goal.window->second) : QString());
     }
     m_connector->setText(qs(plan.connector));
     m_speed->setText(speedText(plan.speed));

@@ -107,7 +107,7 @@ void PlanBoard::refresh() {
         each > 0, tr("Replicates of every square that says nothing of its own"));
     for (int r = 1; r <= options; ++r) {
         const auto& o = data->options[static_cast<std::size_t>(r - 1)];
-        const bool control = o.id == data->study.plan.control;
+        const bool control = o.id == data->study.goal.control;
         put(r, 0, qs(o.name), true, t.text, true,
             control ? tr("%1, the control. Alt with the arrow keys moves it.").arg(qs(o.name))
                     : tr("%1. Alt with the arrow keys moves it.").arg(qs(o.name)));
@@ -120,7 +120,7 @@ void PlanBoard::refresh() {
         tr("Type an option, or paste a column of names"));
     put(0, conditions + 1, tr("+ condition"), true, t.faint, false,
         tr("Type a condition, or paste a row of names"));
-    const auto& verdict = m_session.verdict(data ? data->study.metric : study::Metric::peak);
+    const auto& verdict = m_session.verdict(data ? data->study.goal.metric : study::Metric::peak);
     for (int r = 1; r <= options + 1; ++r)
         for (int c = 1; c <= conditions + 1; ++c) {
             const auto option = optionAt(r), condition = conditionAt(c);

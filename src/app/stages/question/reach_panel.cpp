@@ -73,8 +73,8 @@ void ReachPanel::fill() {
     m_ratio->setText(qs(quantity::shortest(rig.ratio)));
     m_bars->setBuild([this](double width) {
         const auto* now = m_session.study();
-        return now ? chart::reachBars(*now, m_session.verdict(now->study.metric), *m_session.units().force,
-                                      width)
+        return now ? chart::reachBars(*now, m_session.verdict(now->study.goal.metric),
+                                      *m_session.units().force, width)
                    : chart::Picture{};
     });
     m_travelHead->setVisible(rig.travel.has_value());
@@ -87,12 +87,12 @@ void ReachPanel::fill() {
     const auto* option = data ? data->option(m_session.option()) : nullptr;
     const auto* condition = data ? data->condition(m_session.condition()) : nullptr;
     if (option && condition)
-        m_sentence->setText(
-            tr("%1, %2: %3")
-                .arg(qs(option->name), qs(condition->name),
-                     qs(study::squareRoom(*data, m_session.readings(), m_session.verdict(data->study.metric),
-                                          option->id, condition->id)
-                            .sentence)));
+        m_sentence->setText(tr("%1, %2: %3")
+                                .arg(qs(option->name), qs(condition->name),
+                                     qs(study::squareRoom(*data, m_session.readings(),
+                                                          m_session.verdict(data->study.goal.metric),
+                                                          option->id, condition->id)
+                                            .sentence)));
     else
         m_sentence->setText(tr("Select a square on the board to read about it here."));
 }

@@ -59,8 +59,13 @@ StudyFields::StudyFields(Session& session, QWidget* parent) : Panel(session, par
     });
     connect(m_question, &QLineEdit::editingFinished, this,
             [this] { save("question", m_question->text().trimmed(), tr("The question")); });
-    connect(m_metric, &QComboBox::activated, this,
-            [this] { save("metric", study::info(m_metric->metric()).key, tr("What decides")); });
+    connect(m_metric, &QComboBox::activated, this, [this] {
+        const auto metric = m_metric->metric();
+        if (!filling() && m_session.project() && m_session.study())
+            m_session.tell(
+                m_session.project()->changeGoal(m_session.studyId(), tr("What decides"),
+                                                [&](study::Goal& g) { study::decideBy(g, metric); }));
+    });
     connect(m_intent, &QComboBox::activated, this,
             [this] { save("intent", m_intent->currentData().toString(), tr("Intent")); });
     connect(m_margin, &QDoubleSpinBox::editingFinished, this,
@@ -68,9 +73,9 @@ StudyFields::StudyFields(Session& session, QWidget* parent) : Panel(session, par
     connect(m_control, &QComboBox::activated, this, [this] {
         const auto id = m_control->currentData().toLongLong();
         if (m_session.study())
-            m_session.tell(m_session.project()->changePlan(m_session.studyId(),
+            m_session.tell(m_session.project()->changeGoal(m_session.studyId(),
                                                            tr("Control: %1").arg(m_control->currentText()),
-                                                           [&](study::Plan& p) { p.control = id; }));
+                                                           [&](study::Goal& g) { g.control = id; }));
     });
     follow();
 }
@@ -101,7 +106,7 @@ void StudyFields::saveAxis() {
     plan.axis = name;
     plan.axisUnit = unitText.toStdString();
     m_session.tell(m_session.project()->run(tr("What the conditions vary"), [&](store::Writer& w) {
-        w.update("study", data->study.id, {{"plan", store::planToJson(plan)}});
+        w.update("study", data->study.id, {{"plan", store::planToJson(plan, data->study.goal)}});
         for (const auto& c : data->conditions) {
             const auto value =
                 unit ? quantity::parseEntry(c.name, unit->dimension, unit) : tl::unexpected(Error{});
@@ -116,9 +121,9 @@ void StudyFields::fill() {
     m_title->setText(data ? qs(data->study.title) : QString());
     m_question->setText(data ? qs(data->study.question) : QString());
     m_metric->offer(data);
-    m_metric->choose(data ? data->study.metric : study::Metric::peak);
+    m_metric->choose(data ? data->study.goal.metric : study::Metric::peak);
     m_intent->setCurrentIndex(data ? static_cast<int>(data->study.intent) : 0);
-    m_margin->setValue(data ? data->study.margin * 100 : 10);
+    m_margin->setValue(data ? data->study.goal.margin * 100 : 10);
     m_axis->setText(!data || data->study.plan.axis.empty() ? QString()
                     : data->study.plan.axisUnit.empty()
                         ? qs(data->study.plan.axis)
@@ -128,7 +133,7 @@ void StudyFields::fill() {
     if (data)
         for (const auto& o : data->options)
             m_control->addItem(qs(o.name), o.id);
-    m_control->setCurrentIndex(std::max(0, m_control->findData(data ? data->study.plan.control : Id{0})));
+    m_control->setCurrentIndex(std::max(0, m_control->findData(data ? data->study.goal.control : Id{0})));
 }
 
 } // namespace anvil::app

@@ -19,6 +19,7 @@
 #include <QTimer>
 #include <anvil/quantity/print.h>
 #include <anvil/study/planning.h>
+#include <anvil/words/verdict.h>
 
 namespace anvil::app {
 
@@ -127,7 +128,7 @@ void VerdictStage::refresh() {
         m_metricChosen = false;
     }
     m_metric->offer(data);
-    if (data && !m_metricChosen) m_metric->choose(data->study.metric);
+    if (data && !m_metricChosen) m_metric->choose(data->study.goal.metric);
     const auto waiting = static_cast<int>(m_session.needingLook().size());
     m_look->setText(waiting == 1 ? tr("1 curve needs a look (F8)")
                                  : tr("%1 curves need a look (F8)").arg(waiting));
@@ -142,7 +143,7 @@ void VerdictStage::refresh() {
         return;
     }
     QStringList lines;
-    for (const auto& h : v.headlines)
+    for (const auto& h : words::headlines(*data, v))
         lines << qs(h);
     m_headline->setText(lines.join("\n"));
     const auto& unit = m_session.units().of(study::info(metric()));
@@ -155,7 +156,7 @@ void VerdictStage::refresh() {
     QTimer::singleShot(0, this, &VerdictStage::fitLadder); // once the headline has its height
     m_sentences->clear();
     for (const auto& p : v.pairs)
-        m_sentences->addItem(qs(p.sentence));
+        m_sentences->addItem(qs(words::sentence(*data, v, p)));
     m_next->show(study::followUps(*data, v));
 
     const QStringList heads{tr("Rank"),

@@ -207,8 +207,13 @@ QString settingsToJson(const curve::ReadingSettings& settings);
 Expected<curve::ReadingSettings> settingsFromJson(const QString& json);
 QString outcomeToJson(const study::Outcome& outcome);
 Expected<study::Outcome> outcomeFromJson(const QString& json);
-QString planToJson(const study::Plan& plan);
-Expected<study::Plan> planFromJson(const QString& json);
+/// What the column `plan` of a study holds: the plan, and the goal but for metric and margin.
+struct StoredPlan {
+    study::Plan plan;
+    study::Goal goal;
+};
+QString planToJson(const study::Plan& plan, const study::Goal& goal);
+Expected<StoredPlan> planFromJson(const QString& json);
 QString measuredToJson(const std::vector<study::Measured>& measured);
 Expected<std::vector<study::Measured>> measuredFromJson(const QString& json);
 

@@ -5,6 +5,7 @@
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/unit.h>
 #include <anvil/stats/summary.h>
+#include <anvil/study/goal.h>
 #include <anvil/study/plan.h>
 #include <cstdint>
 #include <map>
@@ -20,41 +21,6 @@ enum class Intent { controlled, exploratory, asUsed };
 /// What a pull's number may be used for. In statistics: exact, right-, left-, interval-censored, excluded.
 enum class Standing { counts, atLeast, atMost, between, aside, voided, notRead };
 
-/// A number offered to the verdict.
-enum class Metric {
-    peak,
-    firstSlip,
-    stiffness,
-    energy,
-    residual, // of a force curve
-    holding,
-    moment,
-    breakaway,
-    running,
-    sag,
-    creep,
-    impact,
-    shock, // typed
-    successes,
-    rating
-};
-inline constexpr Metric curveMetrics[] = {Metric::peak, Metric::firstSlip, Metric::stiffness, Metric::energy,
-                                          Metric::residual};
-inline constexpr Metric allMetrics[] = {
-    Metric::peak,    Metric::firstSlip, Metric::stiffness, Metric::energy,    Metric::residual,
-    Metric::holding, Metric::moment,    Metric::breakaway, Metric::running,   Metric::sag,
-    Metric::creep,   Metric::impact,    Metric::shock,     Metric::successes, Metric::rating};
-
-struct MetricInfo {
-    const char* key;   ///< for files and scripts
-    const char* title; ///< "Peak force"
-    const char* noun;  ///< "peak force", inside a sentence
-    quantity::Dimension dimension;
-    const char* unit = nullptr; ///< symbol it is shown in whatever the menu says; nullptr: by dimension
-};
-const MetricInfo& info(Metric metric);
-std::optional<Metric> metricFromKey(const std::string& key);
-
 /// Words for a standing: "counts", "at least" …
 const char* word(Standing standing);
 const char* key(Standing standing);
@@ -68,8 +34,7 @@ struct Study {
     int position = 0;
     std::string title, question, note;
     Intent intent = Intent::controlled;
-    Metric metric = Metric::peak; ///< the one that decides
-    double margin = 0.10;         ///< the smallest difference that matters, as a share
+    Goal goal{};
     Plan plan{};
     bool operator==(const Study&) const = default;
 };

@@ -2,6 +2,7 @@
 // values, SI units.
 #pragma once
 
+#include <anvil/study/goal.h>
 #include <cstdint>
 #include <optional>
 #include <string>
@@ -9,11 +10,6 @@
 #include <vector>
 
 namespace anvil::study {
-
-using Id = long long; ///< 64 bits; 0: none
-
-/// Which values of the metric are wanted.
-enum class Direction { more, less, window };
 
 /// What somebody expects of a square before it is pulled.
 struct Forecast {
@@ -98,8 +94,7 @@ struct RecipeStep {
 struct Plan {
     int replicates = 0; ///< of every square unless it says otherwise; 0: not planned
     std::vector<PlannedSquare> squares;
-    Id control = 0; ///< the option everything is compared with
-    std::string method, part;
+    std::string method;
     std::string connector{};       ///< what joins every piece to the rig
     std::optional<double> speed{}; ///< m/s that every piece is pulled at
     bool reused = false;           ///< articles are not destroyed: a replicate is a deployment
@@ -113,10 +108,7 @@ struct Plan {
     std::vector<RatingWord> ratingWords{}; ///< by step
     std::string labelScheme{};             ///< of new pieces; empty: the usual one, see freshLabel
     int workFrom = 0, workTo = 1440;       ///< minutes after local midnight when somebody is there
-    Direction direction = Direction::more;
-    std::optional<std::pair<double, double>> window; ///< wanted range, SI
-    std::optional<double> need, ceiling;             ///< SI: the value to be met; more than anybody needs
-    std::string axis, axisUnit;                      ///< what the conditions vary
+    std::string axis, axisUnit;            ///< what the conditions vary
     RigReach rig;
     std::vector<ChainPart> chain;
     std::uint64_t seed = 1;

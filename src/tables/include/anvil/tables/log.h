@@ -109,8 +109,8 @@ struct Columns {
     std::vector<Break> breaks; ///< with a run column that column alone decides
     std::vector<Problem> problems;
     std::size_t rowsLeftOut = 0;
-    std::size_t blankWays = 0;   ///< rows without a displacement, which is NaN there
-    std::size_t overloadAt = 0;  ///< line of the first row that says overload; 0: none does
+    std::size_t blankWays = 0;          ///< rows without a displacement, which is NaN there
+    std::size_t overloadAt = 0;         ///< line of the first row that says overload; 0: none does
     std::vector<std::size_t> overloads; ///< rows that say so, or that follow one without a number
     std::size_t otherUnitAt = 0; ///< line from which on another unit stands beside the load; 0: there is none
 };

@@ -26,7 +26,7 @@ struct ImportRow {
     int replicate = 0;
     QString digest;
     bool overload = false; ///< the file says that its cell could not show all of this pull
-    bool repeat = false; ///< the same samples are in the project already, or earlier in this sheet
+    bool repeat = false;   ///< the same samples are in the project already, or earlier in this sheet
     bool include = true;
     bool corrected = false; ///< option and condition were typed by hand
     QStringList doubts;     ///< what somebody should look at

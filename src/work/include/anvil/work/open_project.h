@@ -65,6 +65,8 @@ public:
     Expected<void> moveCondition(Id condition, int place);
     /// Changes the plan of a study. `what` names it for undo and journal.
     Expected<void> changePlan(Id study, const QString& what, const std::function<void(study::Plan&)>& change);
+    /// Likewise of what is wanted: the metric that decides, its sense, limits, margin, control and part.
+    Expected<void> changeGoal(Id study, const QString& what, const std::function<void(study::Goal&)>& change);
     /// Sets the method; where it does not tell what decides so far, its usual metric decides, and less is
     /// wanted of a sag, a creep and a shock. Empty: no method.
     Expected<void> setMethod(Id study, const std::string& method);

@@ -1,0 +1,274 @@
+#include <anvil/words/verdict.h>
+
+#include <algorithm>
+#include <anvil/quantity/print.h>
+#include <fmt/format.h>
+
+namespace anvil::words {
+namespace {
+
+using quantity::significant;
+using stats::PairVerdict;
+using namespace study;
+
+std::string plural(std::size_t n, const char* one) {
+    return fmt::format("{} {}{}", n, one, n == 1 ? "" : "s");
+}
+
+std::string listed(const std::vector<std::string>& names) {
+    std::string out;
+    for (std::size_t i = 0; i < names.size(); ++i)
+        out += (i == 0 ? "" : i + 1 == names.size() ? " and " : ", ") + names[i];
+    return out;
+}
+
+std::string intervalText(double low, double high) {
+    return fmt::format("(95 % interval {} to {})", significant(low, 3), significant(high, 3));
+}
+
+std::string ratioText(const stats::Comparison& c) {
+    if (!c.ratio) return {};
+    std::string text = significant(*c.ratio, 3) + " times";
+    if (c.ratioInterval) text += " " + intervalText(c.ratioInterval->first, c.ratioInterval->second);
+    return text;
+}
+
+std::string nameOf(const StudyData& data, const Group& g) { return data.optionAt(g.option).name; }
+
+/// The ranked groups of a condition, best first.
+std::vector<std::size_t> rankedIn(const Verdict& v, Id condition) {
+    std::vector<std::size_t> out;
+    for (const auto i : v.inCondition(condition))
+        if (v.groups[i].rank > 0) out.push_back(i);
+    return out;
+}
+
+/// How the leader stands to all others of its condition.
+struct Lead {
+    std::vector<std::string> ties;    ///< too close to call against these
+    bool untold = false, few = false; ///< some give only bounds; some have too few pulls
+    const PairResult* toSecond = nullptr;
+};
+
+Lead leadOf(const StudyData& data, const Verdict& v, const std::vector<std::size_t>& ranked) {
+    Lead lead;
+    for (const auto& p : v.pairs) {
+        if (p.acrossConditions || (p.a != ranked[0] && p.b != ranked[0])) continue;
+        const std::size_t other = p.a == ranked[0] ? p.b : p.a;
+        const auto verdict = p.comparison.verdict;
+        if (verdict == PairVerdict::tooClose || verdict == PairVerdict::same)
+            lead.ties.push_back(nameOf(data, v.groups[other]));
+        lead.untold = lead.untold || verdict == PairVerdict::notYet;
+        lead.few = lead.few || verdict == PairVerdict::notEnough;
+        if (other == ranked[1]) lead.toSecond = &p;
+    }
+    return lead;
+}
+
+/// ", 1.4 times the second (95 % interval …)".
+std::string byHowMuch(const StudyData& data, const Verdict& v, const std::vector<std::size_t>& ranked,
+                      const PairResult* toSecond) {
+    if (!toSecond || !toSecond->comparison.ratio) return {};
+    const auto& c = toSecond->comparison;
+    const bool turned = toSecond->b == ranked[0];
+    auto by = fmt::format(", {} times {}", significant(turned ? 1 / *c.ratio : *c.ratio, 3),
+                          nameOf(data, v.groups[ranked[1]]));
+    if (c.ratioInterval) {
+        const auto [low, high] = *c.ratioInterval;
+        by += " " + intervalText(turned ? 1 / high : low, turned ? 1 / low : high);
+    }
+    return by;
+}
+
+/// Who lies inside the window how often; the two that do so most.
+std::string windowHeadline(const StudyData& data, const Verdict& v, const Condition& condition,
+                           const std::vector<std::size_t>& ranked) {
+    const auto share = [&](const Group& g) {
+        return fmt::format("{} of {}", g.inside->inside, plural(g.inside->of, "pull"));
+    };
+    const auto& first = v.groups[ranked[0]];
+    if (!first.inside)
+        return fmt::format("{}: a window is wanted, but its ends have not been said yet.", condition.name);
+    auto text = fmt::format("{}: {} lies inside the window most often: {}", condition.name,
+                            nameOf(data, first), share(first));
+    if (ranked.size() > 1) {
+        const auto& second = v.groups[ranked[1]];
+        if (second.rank == first.rank)
+            text = fmt::format("{}: {} and {} lie inside the window equally often: {}", condition.name,
+                               nameOf(data, first), nameOf(data, second), share(first));
+        else
+            text += fmt::format("; {} in {}", nameOf(data, second), share(second));
+    }
+    return text + ".";
+}
+
+std::string leaderHeadline(const StudyData& data, const Verdict& v, const Condition& condition,
+                           const std::vector<std::size_t>& ranked) {
+    const auto& goal = v.goal;
+    const char* noun = info(goal.metric).noun;
+    const auto leader = nameOf(data, v.groups[ranked[0]]);
+    std::vector<std::string> enough;
+    for (const auto i : ranked)
+        if (v.groups[i].enough) enough.push_back(nameOf(data, v.groups[i]));
+    if (enough.size() > 1)
+        return fmt::format(
+            "{}: {} are beyond what is enough by their mean {}, so they count as equally good.",
+            condition.name, listed(enough), noun);
+    const auto lead = leadOf(data, v, ranked);
+    const char* most = goal.sense == Sense::less ? "lowest" : "highest";
+    if (lead.few)
+        return fmt::format("{}: {} has the {} mean {}, but some options have too few pulls to say more.",
+                           condition.name, leader, most, noun);
+    if (lead.untold)
+        return fmt::format(
+            "{}: {} leads, but {} pulls say only \"at least\", so how far ahead it is cannot be told yet.",
+            condition.name, leader, v.groups[ranked[0]].summary.censored() ? "some of its" : "some other");
+    if (!lead.ties.empty())
+        return fmt::format("{}: {} has the {} mean {}, but it is too close to call against {}.",
+                           condition.name, leader, most, noun, listed(lead.ties));
+    const auto is = goal.sense == Sense::less ? fmt::format("has the lowest {}", noun)
+                                              : fmt::format("is the strongest by {}", noun);
+    const bool strength = info(goal.metric).dimension == quantity::Dimension::force ||
+                          info(goal.metric).dimension == quantity::Dimension::torque;
+    return fmt::format("{}: {} {}{}.", condition.name, leader,
+                       strength || goal.sense == Sense::less ? is : fmt::format("has the highest {}", noun),
+                       byHowMuch(data, v, ranked, lead.toSecond));
+}
+
+/// Whose mean does not meet the need; empty: nobody's.
+std::string shortOfNeed(const StudyData& data, const Verdict& v, const std::vector<std::size_t>& ranked) {
+    std::vector<std::string> names;
+    for (const auto i : ranked)
+        if (v.groups[i].meetsNeed == std::optional(false)) names.push_back(nameOf(data, v.groups[i]));
+    if (names.empty()) return {};
+    return fmt::format(" The mean of {} does not meet the need.", listed(names));
+}
+
+std::string guesses(const Verdict& v, const Condition& condition) {
+    const auto n = v.guessesIn(condition.id);
+    if (n == 0) return {};
+    return fmt::format(" {} read beyond the end of the calibration table, which makes {}.",
+                       n == 1 ? "One value was" : fmt::format("{} values were", n),
+                       n == 1 ? "it a guess" : "them guesses");
+}
+
+/// What is not counted because its curve cannot be read, as a sentence; empty: nothing.
+std::string unreadable(const StudyData& data, const Verdict& v, const Condition& condition) {
+    std::vector<std::string> labels;
+    for (const auto i : v.inCondition(condition.id))
+        for (const auto& l : v.groups[i].leftOut)
+            if (l.unreadable) labels.push_back(data.specimenAt(l.specimen).label);
+    const auto n = labels.size();
+    if (n == 0) return {};
+    std::string all;
+    for (const auto& l : labels)
+        all += (all.empty() ? "" : ", ") + l;
+    return fmt::format(" {} not counted, for {} curve{} cannot be read: see {}.",
+                       n == 1 ? "One pull is" : plural(n, "pull") + " are", n == 1 ? "its" : "their",
+                       n == 1 ? "" : "s", all);
+}
+
+std::string tooClose(const std::string& who, const stats::Comparison& c, const std::string& p,
+                     double margin) {
+    if (!c.p) return fmt::format("{} is too close to call: no spread can be seen at this resolution.", who);
+    std::string more;
+    if (c.moreEach)
+        more = *c.moreEach > 0 ? fmt::format(" {} of each would settle a difference of {}.",
+                                             plural(static_cast<std::size_t>(*c.moreEach), "more pull"),
+                                             quantity::percent(margin))
+                               : fmt::format(" A difference of {} would have shown with so many pulls.",
+                                             quantity::percent(margin));
+    return fmt::format("{} is too close to call: {}.{}", who, c.ratio ? ratioText(c) : p, more);
+}
+
+} // namespace
+
+std::string headline(const StudyData& data, const Verdict& v, const Condition& condition) {
+    const auto ranked = rankedIn(v, condition.id);
+    const char* noun = info(v.goal.metric).noun;
+    std::string text;
+    if (ranked.empty())
+        text = fmt::format("{}: no pull has a {} yet.", condition.name, noun);
+    else if (v.goal.sense == Sense::inside)
+        text = windowHeadline(data, v, condition, ranked);
+    else if (ranked.size() == 1)
+        text = fmt::format("{}: only {} has been pulled; there is nothing to compare it with yet.",
+                           condition.name, nameOf(data, v.groups[ranked[0]]));
+    else
+        text = leaderHeadline(data, v, condition, ranked);
+    return text + shortOfNeed(data, v, ranked) + guesses(v, condition) + unreadable(data, v, condition);
+}
+
+std::vector<std::string> headlines(const StudyData& data, const Verdict& v) {
+    std::vector<std::string> out;
+    for (const auto& condition : data.conditions)
+        if (!v.inCondition(condition.id).empty()) out.push_back(headline(data, v, condition));
+    return out;
+}
+
+std::string sentence(const std::string& a, const std::string& b, const std::string& where,
+                     const stats::Comparison& c, const stats::Summary& left, const stats::Summary& right,
+                     const Goal& goal) {
+    const auto in = where.empty() ? std::string() : " in " + where;
+    const auto p = c.pHolm ? (*c.pHolm < 0.001 ? std::string("p < 0.001") : "p = " + significant(*c.pHolm, 2))
+                           : std::string();
+    switch (c.verdict) {
+    case PairVerdict::stronger:
+    case PairVerdict::weaker: {
+        const auto& metric = info(goal.metric);
+        return fmt::format("{} {} {}{}{} ({} after Holm).", a,
+                           c.verdict == PairVerdict::stronger ? metric.more : metric.less, b, in,
+                           c.ratio ? ": " + ratioText(c) : "", p);
+    }
+    case PairVerdict::same:
+        return fmt::format("{} and {} are the same within {}{}: {}.", a, b, quantity::percent(goal.margin),
+                           in, ratioText(c));
+    case PairVerdict::tooClose:
+        return tooClose(fmt::format("{} against {}{}", a, b, in), c, p, goal.margin);
+    case PairVerdict::notYet: {
+        const auto side = [&](const std::string& name, const stats::Summary& s) {
+            return fmt::format("{} of {} pulls of {}", s.above + s.below + s.between, s.n, name);
+        };
+        std::string who = left.censored() ? side(a, left) : "";
+        if (right.censored()) who += (who.empty() ? "" : " and ") + side(b, right);
+        return fmt::format("{} against {}{} cannot be told yet: {} give only a bound.", a, b, in, who);
+    }
+    case PairVerdict::notEnough:
+        return fmt::format("{} against {}{}: not enough pulls ({} and {}; two of each is the least).", a, b,
+                           in, left.n, right.n);
+    }
+    return {};
+}
+
+std::string sentence(const StudyData& data, const Verdict& v, const PairResult& pair) {
+    const auto &left = v.groups[pair.a], &right = v.groups[pair.b];
+    const auto& c = pair.comparison;
+    const auto where = data.conditionAt(left.condition).name;
+    if (pair.acrossConditions)
+        return sentence(nameOf(data, left) + " " + where, data.conditionAt(right.condition).name, "", c,
+                        left.summary, right.summary, v.goal);
+    if (left.enough && right.enough)
+        return fmt::format("{} and {} are both beyond what is enough in {}, so they count as equally good{}.",
+                           nameOf(data, left), nameOf(data, right), where,
+                           c.ratio ? ": " + ratioText(c) : "");
+    return sentence(nameOf(data, left), nameOf(data, right), where, c, left.summary, right.summary, v.goal);
+}
+
+std::vector<std::string> next(const StudyData& data, const Verdict& v) {
+    std::vector<std::string> out;
+    for (const auto& p : v.pairs) {
+        const auto &a = v.groups[p.a], &b = v.groups[p.b];
+        if (p.open)
+            out.push_back(fmt::format("{} and {} in {}: {} of each.", nameOf(data, a), nameOf(data, b),
+                                      data.conditionAt(a.condition).name,
+                                      plural(static_cast<std::size_t>(*p.comparison.moreEach), "more pull")));
+    }
+    for (const auto& g : v.groups)
+        if (g.summary.n > 0 && g.summary.n < 3)
+            out.push_back(fmt::format("{} in {} has {}: three is the least for a comparison worth having.",
+                                      nameOf(data, g), data.conditionAt(g.condition).name,
+                                      plural(g.summary.n, "pull")));
+    return out;
+}
+
+} // namespace anvil::words
