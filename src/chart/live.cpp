@@ -1,5 +1,6 @@
 #include <algorithm>
 #include <anvil/chart/charts.h>
+#include <anvil/study/outcomes.h>
 
 namespace anvil::chart {
 
@@ -40,8 +41,9 @@ Picture livePull(const LivePull& pull, const quantity::Unit& unit, double width,
     }
     if (live.points.size() > 400) live.width = 1; // a thick zigzag of noise costs many times a thin one
     c.traces.push_back(std::move(live));
-    for (const auto& m : pull.marks)
-        c.pins.push_back({m.text, m.at - begin, unit.fromSi(0.05 * top), false, 0, true, false});
+    for (std::size_t k = 0; k < pull.marks.size(); ++k)
+        c.pins.push_back({study::markName(pull.marks, k), pull.marks[k].at - begin, unit.fromSi(0.05 * top),
+                          false, 0, true, false});
     if (pull.limit) {
         c.limit = unit.fromSi(*pull.limit);
         if (top > 0.5 * *pull.limit) top = std::max(top, *pull.limit);

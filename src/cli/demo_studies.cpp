@@ -27,26 +27,26 @@ QString pulledAt(int day, int minute) {
 struct PullNotes {
     study::Standing standing = study::Standing::counts;
     const char* reason = "";
-    const char* broke = "";
+    const char* part = "";
+    const char* mode = "";
     const char* note = "";
 };
 
 PullNotes notesFor(int option, int condition, int replicate, bool saturated) {
     using study::Standing;
-    if (saturated) return {Standing::atLeast, "The rig topped out.", "Nothing broke", ""};
+    if (saturated) return {}; // its curve says what it is
     if (option == 1 && condition == 0 && (replicate == 2 || replicate == 5))
-        return {Standing::atLeast, "The wire broke, not the fitting.", "Net wire, broke outside the fitting",
-                ""};
+        return {Standing::atLeast, "The wire broke, not the fitting.", "Net wire",
+                "broke outside the fitting", ""};
     if (option == 2 && condition == 0 && replicate == 4)
-        return {Standing::aside, "Mislabelled: the piece turned out to be a tucked splice.",
-                "the fitting, splice drew out", "Found when the jaws were opened."};
+        return {Standing::aside, "Mislabelled: the piece turned out to be a tucked splice.", "the fitting",
+                "splice drew out", "Found when the jaws were opened."};
     if (option == 3 && condition == 1 && replicate == 3)
-        return {Standing::voided, "Zeroed under load: the reading means nothing.", "",
+        return {Standing::voided, "Zeroed under load: the reading means nothing.", "", "",
                 "Battery changed afterwards."};
-    static constexpr const char* broke[4] = {
-        "the fitting, wire drew out of the sleeve", "the fitting, wedge slipped",
-        "the fitting, wire slid through the clamps", "the fitting, splice drew out"};
-    return {Standing::counts, "", broke[option], ""};
+    static constexpr const char* modes[4] = {"wire drew out of the sleeve", "wedge slipped",
+                                             "wire slid through the clamps", "splice drew out"};
+    return {Standing::counts, "", "the fitting", modes[option], ""};
 }
 
 Expected<void> fittings(work::OpenProject& project) {
@@ -114,7 +114,8 @@ Expected<void> fittings(work::OpenProject& project) {
                     p.sourceName = "simulated bench";
                     p.standing = notes.standing;
                     p.reason = notes.reason;
-                    p.whatBroke = notes.broke;
+                    p.outcome.part = notes.part;
+                    p.outcome.mode = notes.mode;
                     p.note = notes.note;
                     p.settings.rigLimit = rigLimit;
                     w.insert("pull", store::toRow(p));
@@ -199,7 +200,8 @@ Expected<void> rivets(work::OpenProject& project) {
                 p.curve = w.addCurve(run.curve);
                 p.performedAt = pulledAt(7, 7 * (replicate * 5 + k)).toStdString();
                 p.sourceName = "simulated bench";
-                p.whatBroke = k == 3 ? "Legs pulled through the hole" : "Rivet body sheared";
+                p.outcome.part = "the rivet";
+                p.outcome.mode = k == 3 ? "legs pulled through the hole" : "body sheared";
                 p.settings.rigLimit = rigLimit;
                 w.insert("pull", store::toRow(p));
             }

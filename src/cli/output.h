@@ -22,6 +22,7 @@ struct Output {
 using Command = std::function<Expected<Output>()>;
 
 void addCoreCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>& commands);
+void addMethodCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>& commands);
 void addStatsCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>& commands);
 void addPlanCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>& commands);
 void addProjectCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>& commands);

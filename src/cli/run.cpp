@@ -35,6 +35,7 @@ int run(int argc, char** argv) {
     app.add_flag("--json", json, "print one JSON object");
     std::vector<std::pair<CLI::App*, Command>> commands;
     addCoreCommands(app, commands);
+    addMethodCommands(app, commands);
     addStatsCommands(app, commands);
     addPlanCommands(app, commands);
     addProjectCommands(app, commands);

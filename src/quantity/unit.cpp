@@ -110,6 +110,12 @@ constexpr Unit table[] = {
     {"", ratio, 1},
     {"%", ratio, 0.01, 0, "percent"},
     {"", money, 1},
+    {"J/m²", energyPerArea, 1, 0, "J/m2"},
+    {"kJ/m²", energyPerArea, 1000, 0, "kJ/m2"},
+    {"J/cm²", energyPerArea, 1e4, 0, "J/cm2"},
+    {"N·m²", bendingStiffness, 1, 0, "Nm2"},
+    {"N·mm²", bendingStiffness, 1e-6, 0, "Nmm2"},
+    {"kN·m²", bendingStiffness, 1000, 0, "kNm2"},
 };
 
 /// Characters that join a unit's parts, or are written another way in plain text.
@@ -191,9 +197,24 @@ std::string symbolsOf(std::optional<Dimension> wanted) {
 } // namespace
 
 std::string_view name(Dimension dimension) {
-    static constexpr std::string_view names[] = {
-        "force",        "length", "area",      "mass",  "time",        "torque", "stress", "energy",
-        "acceleration", "speed",  "stiffness", "angle", "temperature", "ratio",  "money"};
+    static constexpr std::string_view names[] = {"force",
+                                                 "length",
+                                                 "area",
+                                                 "mass",
+                                                 "time",
+                                                 "torque",
+                                                 "stress",
+                                                 "energy",
+                                                 "acceleration",
+                                                 "speed",
+                                                 "stiffness",
+                                                 "angle",
+                                                 "temperature",
+                                                 "ratio",
+                                                 "money",
+                                                 "energy per area",
+                                                 "bending stiffness"};
+    static_assert(std::size(names) == static_cast<std::size_t>(Dimension::bendingStiffness) + 1);
     return names[static_cast<int>(dimension)];
 }
 

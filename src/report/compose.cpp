@@ -122,9 +122,10 @@ chart::CurveChart overlayOf(const Source& source, study::Id option, study::Id co
                 v = force.fromSi(v);
             const bool out = p.standing == study::Standing::voided || p.standing == study::Standing::aside;
             chart::Trace t;
-            t.name = s.label + (p.standing == study::Standing::counts
-                                    ? ""
-                                    : std::string(" (") + study::word(p.standing) + ")");
+            const auto standing = study::standingOf(p, source.readings->find(p.id));
+            t.name =
+                s.label +
+                (standing == study::Standing::counts ? "" : std::string(" (") + study::word(standing) + ")");
             t.ink = out ? chart::Ink::faint : chart::seriesInk(n);
             t.dash = out ? chart::Dash::dotted : chart::seriesDash(n);
             t.pull = p.id;

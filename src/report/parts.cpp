@@ -36,8 +36,7 @@ QString headOf(study::Metric metric) {
 
 QString cell(const Source& source, const study::Pull& p, const study::Specimen& s, study::Metric metric,
              const Units& units) {
-    const auto reading = source.readings->byPull.find(p.id);
-    const auto* r = reading == source.readings->byPull.end() ? nullptr : &reading->second;
+    const auto* r = source.readings->find(p.id);
     const auto& unit = units.of(study::info(metric));
     const auto got = study::valueAtEnd(*source.study, p, s, s.option, r, metric);
     if (got.value) return text(chart::valueText(*got.value, unit, got.guess));
@@ -55,12 +54,12 @@ QStringList remarksOn(const Source& source, const study::Pull& p, const study::S
     const auto add = [&](const std::string& words) {
         if (!words.empty()) out << text(words);
     };
-    add(p.whatBroke);
+    add(study::brokeText(p.outcome));
     for (const auto& words : study::remarksOf(p.outcome))
         add(words);
     if (const int held = study::jointsThatHeld(*source.study, p, s); held > 0)
         add(held == 1 ? "its other end held at least that" : "its other joints held at least that");
-    add(p.reason);
+    add(study::reasonOf(p, source.readings->find(p.id)));
     for (const auto& words : p.outcome.entered.remarks)
         add(words);
     auto phases = text(study::phasesText(p.outcome.phases,
@@ -127,7 +126,9 @@ Table pullTable(const Source& source, const Units& units) {
             const bool unread = bad != source.readings->unreadable.end();
             auto remarks = remarksOn(source, p, s, units);
             if (unread) remarks.prepend(text(bad->second));
-            row << study::word(unread ? study::Standing::notRead : study::standingAtEnd(data, p, s, s.option))
+            row << study::word(unread
+                                   ? study::Standing::notRead
+                                   : study::standingAtEnd(data, p, source.readings->find(p.id), s, s.option))
                 << remarks.join("; ");
             t.rows.push_back(std::move(row));
         }

@@ -22,6 +22,7 @@ QString migrate(const QString& file, int version) {
             for (auto v = static_cast<std::size_t>(version); v < schemaVersion; ++v)
                 for (const char* sql : migrations[v - 1])
                     must(sql);
+            must("DELETE FROM seal"); // they were looked at, and the rows have changed
             must(QStringLiteral("PRAGMA user_version = %1").arg(schemaVersion));
         }
         if (error.isEmpty())
@@ -34,8 +35,8 @@ QString migrate(const QString& file, int version) {
     return error.simplified();
 }
 
-/// What is wrong with a file that has no seals yet: pages and references.
-QString damageOfOld(const QSqlDatabase& db) {
+/// What is wrong with a file of an older version: pages, references and, where it has them, seals.
+QString damageOfOld(const QSqlDatabase& db, int version) {
     QStringList problems;
     const auto ask = [&](const char* pragma, const auto& sentence) {
         if (auto ok = each(db, QStringLiteral("PRAGMA %1").arg(pragma), {},
@@ -49,6 +50,8 @@ QString damageOfOld(const QSqlDatabase& db) {
     ask("foreign_key_check", [](const Query& q) {
         return QStringLiteral("a row of %1 points to a %2 that is not there").arg(q.string(0), q.string(2));
     });
+    for (const auto& table : sealedTablesOf(version))
+        if (problems.isEmpty()) problems << brokenSeals(db, table);
     return problems.isEmpty() ? QString() : problems.first().simplified();
 }
 
@@ -74,7 +77,7 @@ Expected<void> Project::Private::bringUpToDate(int version) {
     } else {
         kept = oldCopyPath(version);
     }
-    damage = damageOfOld(reader()); // what is sealed from now on must be sound
+    damage = damageOfOld(reader(), version); // what is sealed from now on must be sound
     if (damage.isEmpty()) why = copyTo(kept);
     closeReaders();
     const auto name = QFileInfo(path).fileName();

@@ -106,8 +106,11 @@ std::optional<study::TypedValue> typedFrom(const JsonFields& o) {
 
 QString outcomeToJson(const study::Outcome& outcome) {
     QJsonObject o;
+    put(o, "part", outcome.part);
+    put(o, "mode", outcome.mode);
+    if (outcome.end) o["end"] = outcome.end;
     put(o, "where", outcome.where);
-    put(o, "limited_by", outcome.limitedBy);
+    if (outcome.limit) o["limited_by"] = study::key(*outcome.limit);
     put(o, "afterwards", outcome.afterwards);
     if (outcome.whileUnloading) o["while_unloading"] = true;
     QJsonArray shares, marks, phases, more;
@@ -146,8 +149,16 @@ Expected<study::Outcome> outcomeFromJson(const QString& json) {
         o.list(key, [&](const QJsonValue& v) { take(JsonFields(v, trouble)); });
     };
     study::Outcome out;
+    out.part = o.text("part");
+    out.mode = o.text("mode");
+    out.end = o.integer("end", 0);
+    if (out.end < 0) trouble.say(QStringLiteral("there is no end %1").arg(out.end));
     out.where = o.text("where");
-    out.limitedBy = o.text("limited_by");
+    if (o.has("limited_by")) {
+        out.limit = study::limitFromKey(o.text("limited_by"));
+        if (!out.limit)
+            trouble.say(QStringLiteral("nothing ends a pull as \"%1\"").arg(text(o.text("limited_by"))));
+    }
     out.afterwards = o.text("afterwards");
     out.whileUnloading = o.flag("while_unloading");
     objects("shares", [&](const JsonFields& s) {

@@ -109,7 +109,7 @@ private:
              });
     }
     void pulls() {
-        rows("SELECT id, specimen, curve, performed_at, source_name, what_broke, note, reason, standing, "
+        rows("SELECT id, specimen, curve, performed_at, source_name, note, reason, standing, "
              "looked, metric, value, upper, as_typed, reading, operator, setup, outcome, recording, practice"
              " FROM pull ORDER BY id",
              [&](const Query& q) {
@@ -126,20 +126,19 @@ private:
         p.curve = q.id(2);
         p.performedAt = q.text(3);
         p.sourceName = q.text(4);
-        p.whatBroke = q.text(5);
-        p.note = q.text(6);
-        p.reason = q.text(7);
-        p.standing = meant(study::standingFromKey(q.text(8)), "standing", q.string(8));
-        p.looked = q.integer(9) != 0;
-        if (!q.null(11))
-            p.typed = study::TypedValue{meant(study::metricFromKey(q.text(10)), "metric", q.string(10)),
-                                        q.number(11).value_or(0), q.number(12).value_or(0), q.text(13)};
-        p.settings = taken(settingsFromJson(q.string(14)));
-        p.operatorName = q.text(15);
-        p.setup = q.id(16);
-        p.outcome = taken(outcomeFromJson(q.string(17)));
-        p.recording = meant(study::recordingFromKey(q.text(18)), "state of a recording", q.string(18));
-        p.practice = q.integer(19) != 0;
+        p.note = q.text(5);
+        p.reason = q.text(6);
+        p.standing = meant(study::standingFromKey(q.text(7)), "standing", q.string(7));
+        p.looked = q.integer(8) != 0;
+        if (!q.null(10))
+            p.typed = study::TypedValue{meant(study::metricFromKey(q.text(9)), "metric", q.string(9)),
+                                        q.number(10).value_or(0), q.number(11).value_or(0), q.text(12)};
+        p.settings = taken(settingsFromJson(q.string(13)));
+        p.operatorName = q.text(14);
+        p.setup = q.id(15);
+        p.outcome = taken(outcomeFromJson(q.string(16)));
+        p.recording = meant(study::recordingFromKey(q.text(17)), "state of a recording", q.string(17));
+        p.practice = q.integer(18) != 0;
         return p;
     }
     void attachments() {

@@ -70,7 +70,6 @@ QJsonObject toRow(const study::Pull& p) {
                     {"source_name", text(p.sourceName)},
                     {"standing", study::key(p.standing)},
                     {"reason", text(p.reason)},
-                    {"what_broke", text(p.whatBroke)},
                     {"note", text(p.note)},
                     {"looked", p.looked ? 1 : 0},
                     {"metric", QJsonValue::Null},

@@ -61,7 +61,7 @@ inline constexpr const char* schema[] = {
     "DEFERRABLE INITIALLY DEFERRED,"
     " curve INTEGER REFERENCES curve DEFERRABLE INITIALLY DEFERRED, performed_at TEXT NOT NULL, source_name "
     "TEXT NOT NULL, standing TEXT NOT NULL,"
-    " reason TEXT NOT NULL, what_broke TEXT NOT NULL, note TEXT NOT NULL, looked INTEGER NOT NULL, metric "
+    " reason TEXT NOT NULL, note TEXT NOT NULL, looked INTEGER NOT NULL, metric "
     "TEXT, value REAL, upper REAL, as_typed TEXT,"
     " reading TEXT NOT NULL, operator TEXT NOT NULL DEFAULT '', setup INTEGER REFERENCES setup DEFERRABLE "
     "INITIALLY DEFERRED, outcome TEXT NOT NULL DEFAULT '{}', recording TEXT NOT NULL DEFAULT '', practice "
@@ -98,6 +98,39 @@ inline constexpr const char* toVersion3[] = {
 inline constexpr const char* toVersion4[] = {sealTable}; // its rows are made by sealAll
 inline constexpr const char* toVersion5[] = {
     "ALTER TABLE chunk ADD COLUMN packing INTEGER NOT NULL DEFAULT 0"};
-inline constexpr std::span<const char* const> migrations[] = {toVersion2, toVersion3, toVersion4, toVersion5};
+/// What broke, which end and what ended a pull were words in one text: they become fields of the outcome, the
+/// old text is read once. "the splice, drew out": a part and how it failed.
+inline constexpr const char* toVersion6[] = {
+    "UPDATE pull SET outcome = json_set(outcome, '$.part', trim(substr(what_broke, 1, instr(what_broke || "
+    "',', "
+    "',') - 1))) WHERE what_broke <> '' AND what_broke <> 'Nothing broke'",
+    "UPDATE pull SET outcome = json_set(outcome, '$.mode', trim(substr(what_broke, instr(what_broke, ',') + "
+    "1))) "
+    "WHERE instr(what_broke, ',') > 0",
+    "UPDATE pull SET outcome = json_set(outcome, '$.end', CAST(substr(json_extract(outcome, '$.where'), 5) "
+    "AS "
+    "INTEGER)) WHERE json_extract(outcome, '$.where') GLOB 'end [1-9]*'",
+    "UPDATE pull SET outcome = json_remove(outcome, '$.where') WHERE json_extract(outcome, '$.where') = 'end "
+    "' || "
+    "json_extract(outcome, '$.end')",
+    "UPDATE pull SET outcome = json_set(outcome, '$.limited_by', CASE json_extract(outcome, '$.limited_by')"
+    " WHEN 'rig topped out' THEN 'topped_out' WHEN 'stopped on purpose' THEN 'stopped'"
+    " WHEN 'rig fell silent' THEN 'link_lost' WHEN 'set up wrongly' THEN 'wrong_setup'"
+    " WHEN 'number lost' THEN 'lost' WHEN 'out of travel' THEN 'out_of_travel' WHEN 'it slipped' THEN "
+    "'slipped'"
+    " WHEN 'it tipped' THEN 'tipped' WHEN 'power gone' THEN 'power_gone'"
+    " ELSE json_extract(outcome, '$.limited_by') END) WHERE json_extract(outcome, '$.limited_by') IS NOT "
+    "NULL",
+    "UPDATE pull SET outcome = json_set(outcome, '$.limited_by', 'topped_out') WHERE reason = 'The rig "
+    "topped "
+    "out.' AND json_extract(outcome, '$.limited_by') IS NULL",
+    "UPDATE pull SET outcome = json_set(outcome, '$.marks', (SELECT json_group_array(CASE WHEN "
+    "json_extract(value, '$.text') GLOB 'mark [0-9]*' THEN json_set(value, '$.text', '') ELSE json(value) "
+    "END) "
+    "FROM json_each(outcome, '$.marks'))) WHERE json_extract(outcome, '$.marks') IS NOT NULL",
+    "ALTER TABLE pull DROP COLUMN what_broke",
+};
+inline constexpr std::span<const char* const> migrations[] = {toVersion2, toVersion3, toVersion4, toVersion5,
+                                                              toVersion6};
 
 } // namespace anvil::store

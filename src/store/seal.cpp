@@ -74,6 +74,17 @@ Expected<void> seal(const QSqlDatabase& db, const SealedTable& table, Id key) {
     return Query(db, "DELETE FROM seal WHERE of = ? AND row = ?", {QString(table.table), id}).done();
 }
 
+std::vector<SealedTable> sealedTablesOf(int version) {
+    if (version < 4) return {};
+    std::vector<SealedTable> out(std::begin(sealedTables), std::end(sealedTables));
+    for (auto& t : out)
+        if (version < 6 && t.table == std::string_view("pull"))
+            t.columns =
+                "id, specimen, curve, performed_at, source_name, standing, reason, what_broke, note, looked, "
+                "metric, value, upper, as_typed, reading, operator, setup, outcome, recording, practice";
+    return out;
+}
+
 Expected<void> sealAll(const QSqlDatabase& db) {
     for (const auto& table : sealedTables) {
         std::vector<std::pair<Id, qint64>> all;

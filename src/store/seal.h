@@ -3,6 +3,7 @@
 
 #include "query.h"
 #include <QStringList>
+#include <vector>
 
 namespace anvil::store {
 
@@ -23,7 +24,7 @@ inline constexpr SealedTable sealedTables[] = {
     {"specimen", "id", "id = ?",
      "id, study, option, condition, replicate, label, note, batch, block, measured, history, x_m, y_m"},
     {"pull", "id", "id = ?",
-     "id, specimen, curve, performed_at, source_name, standing, reason, what_broke, note, looked, metric, "
+     "id, specimen, curve, performed_at, source_name, standing, reason, note, looked, metric, "
      "value, upper, as_typed, reading, operator, setup, outcome, recording, practice"},
     {"setup", "id", "id = ?", "id, rig, version, made_at, setup"},
     {"attachment", "id", "id = ?", "id, pull, at_s, name, file"},
@@ -34,6 +35,9 @@ inline constexpr SealedTable sealedTables[] = {
     {"journal", "id", "id = ?", "id, at, who, what, undoes, changes"},
 };
 const SealedTable& sealedTable(const QString& table);
+
+/// The tables that a file of this version has sealed, as they were then; none before version 4.
+std::vector<SealedTable> sealedTablesOf(int version);
 
 /// Checksum (XXH3, 64 bits) of the columns of the current row from `first` on: a byte for each one's type,
 /// then its value; text and blobs with their length before them.

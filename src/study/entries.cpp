@@ -436,7 +436,7 @@ const Specimen* nextOnLadder(const StudyData& data, const std::set<Id>& skip) {
     for (const auto& p : data.pulls) {
         const auto& steps = p.outcome.entered.steps;
         if (!steps.empty() && steps.back().held && !skip.contains(p.specimen) &&
-            p.standing == Standing::atLeast && p.outcome.limitedBy.empty())
+            p.standing == Standing::atLeast && !p.outcome.limit)
             return data.specimen(p.specimen);
     }
     return nextSpecimen(data, skip);

@@ -22,7 +22,7 @@ std::vector<ForecastScore> scoreForecasts(const StudyData& data, const Verdict& 
             std::vector<std::string> broke; // a part of the load path, for each pull that names one
             for (const auto& v : g.values)
                 if (const auto* p = data.pull(v.pull))
-                    if (const auto part = partOf(p->whatBroke);
+                    if (const auto& part = p->outcome.part;
                         std::any_of(parts.begin(), parts.end(),
                                     [&](const auto& known) { return samePart(known, part); }))
                         broke.push_back(part);

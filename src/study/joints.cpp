@@ -1,7 +1,6 @@
 #include <anvil/study/joints.h>
 
 #include <algorithm>
-#include <charconv>
 
 namespace anvil::study {
 namespace {
@@ -32,20 +31,12 @@ std::vector<std::string> endNames(const StudyData& data, const Specimen* piece) 
     return out;
 }
 
-int endThatFailed(const Pull& pull) {
-    const std::string_view where = pull.outcome.where;
-    if (!where.starts_with("end ")) return 0;
-    int n = 0;
-    std::from_chars(where.data() + 4, where.data() + where.size(), n);
-    return std::max(0, n);
-}
-
 MetricValue valueAtEnd(const StudyData& data, const Pull& pull, const Specimen& piece, Id option,
                        const curve::Reading* reading, Metric metric) {
     auto got = valueOf(pull, reading, metric);
     const auto other = otherEndOf(data, piece);
     if (!got.value || !other || got.value->state == stats::State::aside) return got;
-    const int failed = endThatFailed(pull);
+    const int failed = pull.outcome.end;
     if (failed == (option == other ? 2 : 1)) return got;
     if (!seenAtFailure(metric))
         return {std::nullopt, "its other end failed, so this was not seen of it", false};
@@ -63,23 +54,24 @@ MetricValue valueAtEnd(const StudyData& data, const Pull& pull, const Specimen& 
     return got;
 }
 
-Standing standingAtEnd(const StudyData& data, const Pull& pull, const Specimen& piece, Id option) {
+Standing standingAtEnd(const StudyData& data, const Pull& pull, const curve::Reading* reading,
+                       const Specimen& piece, Id option) {
+    const auto standing = standingOf(pull, reading);
     const auto other = otherEndOf(data, piece);
-    if (!other || endThatFailed(pull) == (option == other ? 2 : 1)) return pull.standing;
-    switch (pull.standing) {
+    if (!other || pull.outcome.end == (option == other ? 2 : 1)) return standing;
+    switch (standing) {
     case Standing::counts:
     case Standing::between:
         return Standing::atLeast;
     case Standing::atMost:
         return Standing::notRead;
     default:
-        return pull.standing;
+        return standing;
     }
 }
 
 int jointsThatHeld(const StudyData& data, const Pull& pull, const Specimen& piece) {
-    if (pull.standing != Standing::counts || otherEndOf(data, piece) != 0 || endThatFailed(pull) == 0)
-        return 0;
+    if (pull.standing != Standing::counts || otherEndOf(data, piece) != 0 || pull.outcome.end == 0) return 0;
     return std::max(0, data.study.plan.joints - 1);
 }
 

@@ -52,6 +52,20 @@ std::optional<Enum> fromKey(const char* const (&keys)[n], const std::string& key
 }
 } // namespace
 
+namespace {
+constexpr const char* limitWords[] = {
+    "broke",       "rig topped out", "stopped on purpose", "rig fell silent", "set up wrongly",
+    "number lost", "out of travel",  "it slipped",         "it tipped",       "power gone"};
+constexpr const char* limitKeys[] = {"broke", "topped_out",    "stopped", "link_lost", "wrong_setup",
+                                     "lost",  "out_of_travel", "slipped", "tipped",    "power_gone"};
+constexpr auto limits = static_cast<std::size_t>(Limit::powerGone) + 1;
+static_assert(std::size(limitWords) == limits && std::size(limitKeys) == limits);
+} // namespace
+
+const char* word(Limit limit) { return limitWords[static_cast<std::size_t>(limit)]; }
+const char* key(Limit limit) { return limitKeys[static_cast<std::size_t>(limit)]; }
+std::optional<Limit> limitFromKey(const std::string& key) { return fromKey<Limit>(limitKeys, key); }
+
 const char* key(Intent intent) { return intentKeys[static_cast<int>(intent)]; }
 std::optional<Intent> intentFromKey(const std::string& key) { return fromKey<Intent>(intentKeys, key); }
 const char* key(Recording recording) { return recordingKeys[static_cast<int>(recording)]; }
@@ -160,6 +174,23 @@ std::vector<Specimen> missingPieces(const StudyData& data) {
     return made;
 }
 
+const curve::Reading* Readings::find(Id pull) const {
+    const auto found = byPull.find(pull);
+    return found == byPull.end() ? nullptr : &found->second;
+}
+
+bool toppedOut(const Pull& pull, const curve::Reading* reading) {
+    return pull.outcome.limit == Limit::toppedOut || (reading && reading->offScale);
+}
+
+Standing standingOf(const Pull& pull, const curve::Reading* reading) {
+    return pull.standing == Standing::counts && toppedOut(pull, reading) ? Standing::atLeast : pull.standing;
+}
+
+std::string reasonOf(const Pull& pull, const curve::Reading* reading) {
+    return standingOf(pull, reading) == pull.standing ? pull.reason : "The rig topped out.";
+}
+
 MetricValue valueOf(const Pull& pull, const curve::Reading* reading, Metric metric) {
     using stats::State;
     const auto none = [](std::string why) { return MetricValue{std::nullopt, std::move(why), false}; };
@@ -167,8 +198,9 @@ MetricValue valueOf(const Pull& pull, const curve::Reading* reading, Metric metr
     if (pull.recording == Recording::interrupted) return none("its recording was interrupted");
     if (pull.standing == Standing::voided) return none("void");
     if (pull.standing == Standing::notRead) return none("the number was not read");
+    const auto standing = standingOf(pull, reading);
     State state = State::exact;
-    switch (pull.standing) {
+    switch (standing) {
     case Standing::atLeast:
         state = State::above;
         break;
@@ -196,7 +228,6 @@ MetricValue valueOf(const Pull& pull, const curve::Reading* reading, Metric metr
     }
     if (!reading) return none("its curve cannot be read");
     const bool aside = state == State::aside;
-    if (reading->offScale && state == State::exact) state = State::above;
     const auto early = aside ? State::aside : State::exact; // seen before whatever stopped the pull
     const auto value = [](double v, State s) { return MetricValue{stats::Value{v, s, v}, {}, false}; };
     const double tableEnd = pull.settings.calibratedTo.value_or(0);
@@ -230,7 +261,7 @@ MetricValue valueOf(const Pull& pull, const curve::Reading* reading, Metric metr
         if (!reading->stiffness) return none("no displacement channel, so no stiffness");
         return value(reading->stiffness->value, early);
     case Metric::residual:
-        if (reading->offScale || pull.standing == Standing::atLeast)
+        if (reading->offScale || standing == Standing::atLeast)
             return none("the true peak was not seen, so what it held afterwards cannot be told");
         if (!reading->residual) return none("the log ends too soon after the peak");
         return load(reading->residual->force, early);
@@ -248,8 +279,6 @@ std::vector<std::string> needsLook(const Pull& pull, const Readings& readings) {
     if (pull.recording == Recording::interrupted)
         why.emplace_back("Its recording was interrupted: say what it may be used for.");
     if (const auto r = readings.byPull.find(pull.id); r != readings.byPull.end()) {
-        if (r->second.offScale && pull.standing == Standing::counts)
-            why.emplace_back("The rig topped out: the peak is only \"at least\".");
         for (const auto& w : r->second.warnings)
             why.push_back(w);
     }

@@ -1,6 +1,7 @@
 #include <anvil/study/outcomes.h>
 
 #include <algorithm>
+#include <anvil/methods/method.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
 #include <cctype>
@@ -15,11 +16,6 @@ std::string lowered(std::string s) {
     std::transform(s.begin(), s.end(), s.begin(),
                    [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
     return s;
-}
-
-bool holds(const std::string& text, std::initializer_list<const char*> words) {
-    return std::any_of(words.begin(), words.end(),
-                       [&](const char* w) { return text.find(w) != std::string::npos; });
 }
 
 /// "the fitting" and "Fitting" are one part.
@@ -51,30 +47,31 @@ std::vector<std::string> breakableParts(const StudyData& data) {
     return out;
 }
 
-std::string partOf(const std::string& whatBroke) { return whatBroke.substr(0, whatBroke.find(',')); }
+std::string brokeText(const Outcome& o) {
+    return o.part + (o.part.empty() || o.mode.empty() ? "" : ", ") + o.mode;
+}
+
+std::string markName(const std::vector<Mark>& marks, std::size_t index) {
+    return marks[index].text.empty() ? "mark " + std::to_string(index + 1) : marks[index].text;
+}
 
 bool samePart(const std::string& a, const std::string& b) { return plain(a) == plain(b); }
 
 std::vector<std::string> failureModes(const std::string& kind) {
-    const auto k = lowered(kind);
-    if (holds(k, {"adhesive", "glue", "bond", "tape"}))
-        return {"let go from the base", "let go from the piece", "tore within the glue",
-                "base tore or cracked", "slid off slowly"};
-    if (holds(k, {"rope", "wire", "cable", "knot", "sling", "line"}))
-        return {"pulled out", "slipped", "broke at the end", "broke in the free length", "strand by strand"};
-    if (holds(k, {"rivet", "bolt", "screw", "nail", "pin", "peg", "anchor", "fasten"}))
-        return {"pulled out",          "sheared off", "snapped in tension", "thread stripped",
-                "head pulled through", "bent",        "base split"};
-    if (holds(k, {"plastic", "sheet", "slat", "tube", "bar", "beam"}))
-        return {"snapped", "cracked", "bent and stayed bent", "tore", "buckled", "broke at the grip"};
-    return {"pulled out", "snapped", "sheared", "tore", "cracked", "bent", "slipped", "let go"};
+    std::vector<std::string> out;
+    for (const auto& m : methods::failureModes(methods::pieceKind(kind)))
+        out.emplace_back(m.words);
+    return out;
 }
 
-const char* word(Limit limit) {
-    static constexpr const char* words[] = {
-        "broke",       "rig topped out", "stopped on purpose", "rig fell silent", "set up wrongly",
-        "number lost", "out of travel",  "it slipped",         "it tipped",       "power gone"};
-    return words[static_cast<int>(limit)];
+std::vector<std::string> cautionsOf(const StudyData& data) {
+    std::vector<const methods::Method*> used{methods::find(data.study.plan.method)};
+    for (const auto& s : data.study.plan.squares)
+        if (!s.struck && !s.method.empty()) used.push_back(methods::find(s.method));
+    std::vector<methods::PieceKind> kinds;
+    for (const auto& o : data.options)
+        kinds.push_back(methods::pieceKind(o.kind));
+    return methods::cautions(used, kinds);
 }
 
 std::vector<Limit> limitsWithoutBreak() {
@@ -84,20 +81,33 @@ std::vector<Limit> limitsWithoutBreak() {
 
 Proposal proposeStanding(const StudyData& data, const curve::Reading* reading, const std::string& broke,
                          Limit limit) {
-    if (limit == Limit::wrongSetup) return {Standing::voided, "It was set up wrongly."};
-    if (limit == Limit::lost) return {Standing::notRead, "The number was lost."};
-    if (limit == Limit::toppedOut || (reading && reading->offScale))
-        return {Standing::atLeast, "The rig topped out."};
-    if (limit == Limit::linkLost) return {Standing::atLeast, "The rig fell silent before it broke."};
-    if (limit == Limit::outOfTravel) return {Standing::atLeast, "The rig ran out of travel before it broke."};
-    if (limit == Limit::powerGone) return {Standing::atLeast, "The power went before it broke."};
-    // What slips or tips shows all it holds: the greatest load is its strength.
-    if (limit == Limit::slipped || limit == Limit::tipped) return {};
-    if (broke.empty()) return {Standing::atLeast, "Stopped before it broke."};
+    const Proposal derived{Standing::atLeast, "The rig topped out.", true};
+    const bool offScale = reading && reading->offScale;
+    switch (limit) {
+    case Limit::wrongSetup:
+        return {Standing::voided, "It was set up wrongly."};
+    case Limit::lost:
+        return {Standing::notRead, "The number was lost."};
+    case Limit::toppedOut:
+        return derived;
+    case Limit::linkLost:
+        return {Standing::atLeast, "The rig fell silent before it broke."};
+    case Limit::outOfTravel:
+        return {Standing::atLeast, "The rig ran out of travel before it broke."};
+    case Limit::powerGone:
+        return {Standing::atLeast, "The power went before it broke."};
+    case Limit::slipped: // what slips or tips shows all it holds: the greatest load is its strength
+    case Limit::tipped:
+        return offScale ? derived : Proposal{};
+    case Limit::broke:
+    case Limit::stopped:
+        break;
+    }
+    if (broke.empty()) return offScale ? derived : Proposal{Standing::atLeast, "Stopped before it broke."};
     const auto parts = breakableParts(data);
     if (!parts.empty() && !samePart(broke, parts.front()))
         return {Standing::atLeast, "Not " + parts.front() + " but " + broke + " failed."};
-    return {};
+    return offScale ? derived : Proposal{};
 }
 
 Expected<std::vector<ModeShare>> sharesFrom(const std::string& text) {
@@ -134,14 +144,14 @@ std::string sharesText(const std::vector<ModeShare>& shares) {
 
 std::vector<std::string> remarksOf(const Outcome& o) {
     std::vector<std::string> out;
+    if (o.end > 0) out.push_back("end " + std::to_string(o.end));
     if (!o.where.empty()) out.push_back(o.where);
     if (!o.shares.empty()) out.push_back(sharesText(o.shares));
-    if (!o.limitedBy.empty() && o.limitedBy != word(Limit::broke)) out.push_back(o.limitedBy);
+    if (o.limit && o.limit != Limit::broke) out.emplace_back(word(*o.limit));
     if (o.whileUnloading) out.emplace_back("broke while being unloaded or handled");
     if (!o.afterwards.empty()) out.push_back(o.afterwards + " afterwards");
     for (const auto& m : o.marks) // one that was only pressed says nothing by itself
-        if (!m.text.empty() && !m.text.starts_with("mark "))
-            out.push_back("at " + quantity::significant(m.at, 3) + " s: " + m.text);
+        if (!m.text.empty()) out.push_back("at " + quantity::significant(m.at, 3) + " s: " + m.text);
     return out;
 }
 

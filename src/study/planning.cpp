@@ -2,6 +2,7 @@
 #include <anvil/study/timetable.h>
 
 #include <algorithm>
+#include <anvil/methods/piece_kind.h>
 #include <anvil/quantity/print.h>
 #include <cmath>
 #include <fmt/format.h>
@@ -278,16 +279,7 @@ std::vector<Replication> schools(double cv, int planned) {
     return out;
 }
 
-double defaultCv(const std::string& kind) {
-    const auto has = [&](const char* word) { return kind.find(word) != std::string::npos; };
-    if (has("rope") || has("knot") || has("splice") || has("sling")) return 0.08;
-    if (has("bond") || has("adhesive") || has("glue")) return 0.20;
-    if (has("screw") || has("nail") || has("peg") || has("anchor")) return 0.15;
-    if (has("rivet") || has("bolt") || has("fitting") || has("clamp")) return 0.07;
-    if (has("plastic") || has("slat")) return 0.10;
-    if (has("metal") || has("steel") || has("aluminium")) return 0.04;
-    return 0.12;
-}
+double defaultCv(const std::string& kind) { return methods::pieceKind(kind).cv; }
 
 std::optional<double> ownCv(const Verdict& verdict) {
     double sum = 0, weight = 0;
@@ -402,11 +394,12 @@ std::vector<FollowUp> followUps(const StudyData& data, const Verdict& verdict) {
                        *p.comparison.moreEach});
     }
     for (const auto& g : verdict.groups) {
-        int topped = 0, other = 0;
+        int topped = 0, other = 0, ended = 0;
         for (const auto& v : g.values) {
             if (v.value.state != stats::State::above) continue;
             const auto* pull = data.pull(v.pull);
-            (pull && pull->reason.find("topped out") != std::string::npos ? topped : other) += 1;
+            const bool part = pull && !pull->outcome.part.empty();
+            (v.toppedOut ? topped : part ? other : ended) += 1;
         }
         if (topped)
             out.push_back({fmt::format("{} of {} topped out the rig: pull them again with more reach.",
@@ -419,6 +412,11 @@ std::vector<FollowUp> followUps(const StudyData& data, const Verdict& verdict) {
                              other, name(g)),
                  {{g.option, g.condition}},
                  other});
+        if (ended)
+            out.push_back({fmt::format("{} of {} ended before anything broke: pull them again until it does.",
+                                       ended, name(g)),
+                           {{g.option, g.condition}},
+                           ended});
     }
     for (const auto& o : data.options)
         for (const auto& c : data.conditions) {

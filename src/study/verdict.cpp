@@ -32,9 +32,8 @@ Group groupOf(const StudyData& data, const Readings& readings, const Goal& goal,
         const auto* s = data.specimen(pull.specimen);
         if (!s || s->condition != condition) continue;
         if (s->option != option && otherEndOf(data, *s) != option) continue;
-        const auto reading = readings.byPull.find(pull.id);
-        auto got = valueAtEnd(data, pull, *s, option,
-                              reading == readings.byPull.end() ? nullptr : &reading->second, goal.metric);
+        const auto* reading = readings.find(pull.id);
+        auto got = valueAtEnd(data, pull, *s, option, reading, goal.metric);
         if (pull.practice != data.study.plan.practice)
             got = {std::nullopt, pull.practice ? "pulled for practice" : "not pulled for practice", false};
         const auto bad = readings.unreadable.find(pull.id);
@@ -45,7 +44,7 @@ Group groupOf(const StudyData& data, const Readings& readings, const Goal& goal,
         }
         if (got.value->state == stats::State::aside)
             g.leftOut.push_back({pull.id, s->id, "set aside: " + pull.reason, false});
-        g.values.push_back({pull.id, s->id, *got.value, got.guess});
+        g.values.push_back({pull.id, s->id, *got.value, got.guess, toppedOut(pull, reading)});
         values.push_back(*got.value);
     }
     g.summary = stats::summarise(values);

@@ -65,7 +65,7 @@ Expected<Id> OpenProject::addEntry(const Entry& entry) {
     pull.performedAt = entry.performedAt;
     pull.operatorName = entry.operatorName;
     pull.sourceName = "entered at the bench";
-    pull.whatBroke = entry.whatBroke;
+    pull.outcome.part = entry.part;
     pull.practice = data->study.plan.practice;
     pull.outcome.entered.kind = study::key(entry.kind);
     pull.outcome.entered.fields = result->fields;
@@ -74,9 +74,8 @@ Expected<Id> OpenProject::addEntry(const Entry& entry) {
         if (const auto means = study::meaningOf(pull.typed->value, data->study.plan.ratingWords);
             !means.empty())
             pull.outcome.entered.remarks.insert(pull.outcome.entered.remarks.begin(), means);
-    if (const auto part = study::partOf(entry.whatBroke);
-        pull.standing == study::Standing::counts && !part.empty()) {
-        const auto proposal = study::proposeStanding(*data, nullptr, part, study::Limit::broke);
+    if (pull.standing == study::Standing::counts && !entry.part.empty()) {
+        const auto proposal = study::proposeStanding(*data, nullptr, entry.part, study::Limit::broke);
         pull.standing = proposal.standing;
         pull.reason = proposal.reason;
     }
@@ -118,7 +117,7 @@ Expected<void> OpenProject::ladderBroke(Id id, const std::string& part) {
     const auto* known = data ? data->pull(id) : nullptr;
     if (!known) return fail("There is no such pull any more.");
     auto pull = *known;
-    pull.whatBroke = part;
+    pull.outcome.part = part;
     const auto proposal = study::proposeStanding(*data, nullptr, part, study::Limit::broke);
     if (proposal.standing != study::Standing::counts && pull.typed) {
         const bool held =

@@ -328,10 +328,7 @@ Expected<Imported> importRuns(store::Project& project, const study::StudyData& i
                                    .toString(Qt::ISODate)
                                    .toStdString();
             pull.settings.rigLimit = plan.rigLimit;
-            if (row.isBound()) {
-                pull.standing = study::Standing::atLeast;
-                pull.reason = "The rig topped out.";
-            }
+            if (row.overload) pull.outcome.limit = study::Limit::toppedOut;
             w.insert("pull", store::toRow(pull));
         }
     });

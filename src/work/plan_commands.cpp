@@ -213,16 +213,15 @@ Expected<int> OpenProject::makePieces(Id studyId, const QString& batch) {
 Expected<void> OpenProject::countWeakestJoints(const study::StudyData& data) {
     const auto& known = readings(data.study.id);
     const auto valueOf = [&](const study::Pull& p) {
-        const auto r = known.byPull.find(p.id);
-        const auto v =
-            study::valueOf(p, r == known.byPull.end() ? nullptr : &r->second, data.study.goal.metric).value;
+        const auto v = study::valueOf(p, known.find(p.id), data.study.goal.metric).value;
         return v ? v->value : 0.0;
     };
     return done(run(tr("Count the joint that failed"), [&](store::Writer& w) {
         for (const auto& s : data.specimens) {
             std::vector<const study::Pull*> counted;
             for (const auto& p : data.pulls)
-                if (p.specimen == s.id && p.standing == study::Standing::counts) counted.push_back(&p);
+                if (p.specimen == s.id && study::standingOf(p, known.find(p.id)) == study::Standing::counts)
+                    counted.push_back(&p);
             if (counted.size() < 2) continue;
             const auto* weakest =
                 *std::min_element(counted.begin(), counted.end(),

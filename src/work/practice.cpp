@@ -71,7 +71,7 @@ std::vector<std::string> practiceScore(const study::StudyData& data, const study
         ++read;
         zeroed += std::abs(r->second.baseline) <= std::max(4 * r->second.noise, 0.01 * r->second.peak.force);
         slack += r->second.slack.value_or(0) < 0.003;
-        told += p.whatBroke.starts_with(data.study.goal.part);
+        told += study::samePart(p.outcome.part, data.study.goal.part);
         if (r->second.forceRate) rates.push_back(*r->second.forceRate);
     }
     std::vector<std::string> out;

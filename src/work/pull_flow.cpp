@@ -39,7 +39,7 @@ void PullFlow::setRules(std::vector<std::string> ends, double lookEvery) {
 void PullFlow::begin() {
     m_part.clear();
     m_how.clear();
-    m_where.clear();
+    m_end = 0;
     m_afterwards.clear();
     m_unloading = false;
     m_nextLook = m_lookEvery;
@@ -192,7 +192,7 @@ PullAction PullFlow::digit(int n, qint64 now) {
     case PullStep::end:
         if (n == 0) go(PullStep::part, now);
         if (n >= 1 && at < m_ends.size()) {
-            m_where = "end " + std::to_string(n);
+            m_end = n;
             go(PullStep::accept, now);
         }
         return PullAction::nothing;

@@ -86,7 +86,7 @@ Expected<Id> OpenProject::addTypedPull(const TypedPull& typed) {
     p.performedAt = typed.performedAt;
     p.operatorName = typed.operatorName;
     p.sourceName = "read off a display";
-    p.whatBroke = typed.whatBroke;
+    p.outcome.part = typed.part;
     p.practice = data->study.plan.practice;
     if (typed.text.empty()) {
         p.standing = study::Standing::notRead;
@@ -111,9 +111,8 @@ Expected<Id> OpenProject::addTypedPull(const TypedPull& typed) {
             p.reason = "Held the lower, failed at the upper.";
             break;
         default:
-            const auto part = study::partOf(typed.whatBroke);
-            if (!part.empty()) {
-                const auto proposal = study::proposeStanding(*data, nullptr, part, study::Limit::broke);
+            if (!typed.part.empty()) {
+                const auto proposal = study::proposeStanding(*data, nullptr, typed.part, study::Limit::broke);
                 p.standing = proposal.standing;
                 p.reason = proposal.reason;
             }
@@ -133,22 +132,28 @@ Expected<void> OpenProject::judge(Id pullId, const Judgement& j) {
     if (!data) return fail("There is no such pull any more.");
     const auto* pull = data->pull(pullId);
     auto outcome = pull->outcome;
-    outcome.limitedBy = study::word(j.limit);
+    outcome.part = j.part;
+    outcome.mode = j.mode;
+    outcome.limit = j.limit;
     outcome.marks.insert(outcome.marks.end(), j.marks.begin(), j.marks.end());
-    if (!j.where.empty()) outcome.where = j.where;
+    if (j.end) outcome.end = j.end;
     if (!j.afterwards.empty()) outcome.afterwards = j.afterwards;
     outcome.whileUnloading = outcome.whileUnloading || j.whileUnloading;
     const auto label = QString::fromStdString(data->specimenAt(pull->specimen).label);
+    const auto set = j.standing.derived ? study::Proposal{} : j.standing; // what follows is not frozen
     const auto entry = run(tr("%1: %2").arg(label, QString::fromUtf8(study::word(j.standing.standing))),
                            [&](store::Writer& w) {
                                w.update("pull", pullId,
-                                        {{"what_broke", QString::fromStdString(j.whatBroke)},
-                                         {"standing", study::key(j.standing.standing)},
-                                         {"reason", QString::fromStdString(j.standing.reason)},
+                                        {{"standing", study::key(set.standing)},
+                                         {"reason", QString::fromStdString(set.reason)},
                                          {"outcome", store::outcomeToJson(outcome)},
                                          {"recording", ""}});
                            });
     return entry ? Expected<void>{} : tl::unexpected(entry.error());
+}
+
+Expected<void> OpenProject::changeOutcome(Id pull, const study::Outcome& outcome, const QString& what) {
+    return changePull(pull, {{"outcome", store::outcomeToJson(outcome)}}, what);
 }
 
 } // namespace anvil::work

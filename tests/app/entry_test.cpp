@@ -153,13 +153,13 @@ TEST_F(Entering, ALadderByGlovesAlone) {
     EXPECT_EQ(last().typed->value, 150);
     EXPECT_EQ(last().typed->upper, 200);
     press(Qt::Key_Space); // the piece broke
-    EXPECT_FALSE(last().whatBroke.empty());
+    EXPECT_FALSE(last().outcome.part.empty());
     press(Qt::Key_Space); // next piece
     press(Qt::Key_2);     // enough: it holds this much
     press(Qt::Key_1);     // the third at once
     press(Qt::Key_3);     // and not the part asked for
     ASSERT_EQ(study().pulls.size(), 3U);
-    EXPECT_EQ(study().pulls[1].outcome.limitedBy, "stopped on purpose");
+    EXPECT_EQ(study().pulls[1].outcome.limit, study::Limit::stopped);
     EXPECT_EQ(study().pulls[1].standing, study::Standing::atLeast);
     EXPECT_EQ(study().pulls[2].standing, study::Standing::aside)
         << "another part failed before anything was held: that is no lower bound";
@@ -242,9 +242,11 @@ TEST_F(Entering, TwoEndsOfAPieceRankEachOther) {
     ASSERT_TRUE(pull) << pull.error().message;
     session().selectPull(*pull);
     settle();
-    auto* where = child<QLineEdit>("where");
-    where->setText("end 2");
-    emit where->editingFinished();
+    auto* end = child<QComboBox>("end");
+    ASSERT_TRUE(end->isVisible());
+    end->setCurrentIndex(end->findText("end 2: Splice"));
+    emit end->activated(end->currentIndex());
+    EXPECT_EQ(study().pulls.back().outcome.end, 2);
     const auto& v = session().verdict(study::Metric::peak);
     ASSERT_EQ(v.groups.size(), 2U);
     for (const auto& g : v.groups)

@@ -152,11 +152,12 @@ TEST_F(AtTheRig, SevenSpecimensBySpaceAndDigitsAlone) {
     for (const auto& p : study().pulls) {
         EXPECT_EQ(p.recording, study::Recording::done);
         EXPECT_EQ(p.setup, session().rig().setupId());
-        EXPECT_FALSE(p.whatBroke.empty());
-        EXPECT_EQ(p.outcome.limitedBy, "broke");
+        EXPECT_FALSE(p.outcome.part.empty());
+        EXPECT_FALSE(p.outcome.mode.empty());
+        EXPECT_EQ(p.outcome.limit, study::Limit::broke);
     }
     EXPECT_EQ(study().pulls[2].outcome.marks.size(), 1U);
-    EXPECT_EQ(study().pulls[3].standing, study::Standing::atLeast) << study().pulls[3].whatBroke;
+    EXPECT_EQ(study().pulls[3].standing, study::Standing::atLeast) << study().pulls[3].outcome.part;
     EXPECT_FALSE(study().pulls[3].reason.empty());
     const auto& v = session().verdict(study::Metric::peak);
     ASSERT_EQ(v.groups.size(), 1U);
@@ -228,7 +229,7 @@ TEST_F(AtTheRig, AWindowThatIsHeldUpMissesNoPull) {
         press(Qt::Key_Space);
         ASSERT_EQ(study().pulls.size(), i + 1);
         EXPECT_EQ(study().pulls[i].recording, study::Recording::done);
-        EXPECT_FALSE(study().pulls[i].whatBroke.empty());
+        EXPECT_FALSE(study().pulls[i].outcome.part.empty());
         EXPECT_NEAR(session().readings().byPull.at(study().pulls[i].id).peak.force, 2000, 500);
     }
     program.kill();
@@ -716,7 +717,7 @@ TEST_F(AtTheRig, NumbersReadOffADisplayKeepTheirDoubt) {
     settle(5);
     ASSERT_EQ(study().pulls.size(), 5U);
     EXPECT_EQ(study().pulls[0].typed->value, 4200);
-    EXPECT_EQ(study().pulls[0].whatBroke, "the piece");
+    EXPECT_EQ(study().pulls[0].outcome.part, "the piece");
     EXPECT_EQ(study().pulls[0].standing, study::Standing::counts);
     EXPECT_EQ(study().pulls[1].standing, study::Standing::atLeast);
     EXPECT_EQ(study().pulls[2].standing, study::Standing::between);

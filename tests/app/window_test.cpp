@@ -223,12 +223,12 @@ TEST_F(Curves, OverlayShowsEveryReplicateOfTheSquare) {
 
 TEST_F(Curves, F8WalksWhatNeedsALookAndTickingItEmptiesTheList) {
     openDemo();
-    int made = 0;
-    for (const auto& p : std::vector(study().pulls)) // two topped-out pulls that somebody counted in full
-        if (made < 2 && session().readings().byPull.at(p.id).offScale) {
-            ASSERT_TRUE(session().project()->setStanding(p.id, study::Standing::counts, ""));
-            ++made;
-        }
+    EXPECT_TRUE(session().needingLook().empty())
+        << "that a rig topped out is read from the curve, and nobody has to look";
+    ASSERT_TRUE(session().project()->run("Power cut", [&](store::Writer& w) {
+        for (std::size_t k = 0; k < 2; ++k)
+            w.update("pull", study().pulls[k].id, {{"recording", "interrupted"}});
+    }));
     const auto waiting = session().needingLook();
     ASSERT_EQ(waiting.size(), 2U);
     window->goTo(Stage::verdict);
@@ -278,7 +278,16 @@ TEST_F(Ledgers, NotesAndWhatBrokeAreKept) {
     broke->lineEdit()->selectAll();
     QTest::keyClicks(broke->lineEdit(), "Eye of the fitting");
     QTest::keyClick(broke->lineEdit(), Qt::Key_Return);
-    EXPECT_EQ(study().pull(session().pull())->whatBroke, "Eye of the fitting");
+    EXPECT_EQ(study().pull(session().pull())->outcome.part, "Eye of the fitting");
+    auto* mode = child<QComboBox>("mode");
+    EXPECT_GE(mode->findText("wire drew out of the sleeve"), 0)
+        << "what was noted of another pull is offered";
+    mode->setFocus();
+    mode->lineEdit()->selectAll();
+    QTest::keyClicks(mode->lineEdit(), "tore, slowly");
+    QTest::keyClick(mode->lineEdit(), Qt::Key_Return);
+    EXPECT_EQ(study().pull(session().pull())->outcome.mode, "tore, slowly") << "a comma is no seam";
+    EXPECT_EQ(study().pull(session().pull())->outcome.part, "Eye of the fitting");
 }
 
 /// Texts that speak of a unit: a number directly before it, or it alone in brackets.

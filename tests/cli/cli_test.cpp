@@ -10,6 +10,7 @@
 #include <QTemporaryDir>
 #include <cmath>
 #include <gtest/gtest.h>
+#include <map>
 
 namespace {
 
@@ -333,6 +334,92 @@ TEST_F(Cli, ImportCheckReport) {
     expectFails(3, {"import", dir.filePath("fresh.anvil"), dir.filePath("bad.csv")}, "no rows of numbers");
     EXPECT_FALSE(QFileInfo::exists(dir.filePath("fresh.anvil")))
         << "a failed import leaves no empty project behind";
+}
+
+/// The keys are fixed: scripts use them.
+TEST_F(Cli, MethodsHaveTheirKeys) {
+    const auto all = run({"methods"});
+    EXPECT_EQ(all.status, 0);
+    expectKeys(all.json(), "methods");
+    const std::map<QString, const char*> metrics{
+        {"axial-pull", "peak first_slip stiffness energy residual peak_per_length"},
+        {"tension-coupon", "peak strength yield_strength modulus elongation"},
+        {"compression", "peak strength"},
+        {"pin-shear", "peak shear_strength"},
+        {"lap-shear", "peak shear_strength"},
+        {"three-point-bend", "peak bending_strength bending_modulus strain_at_peak short_beam_shear"},
+        {"lever-bend", "moment bending_stress"},
+        {"sag", "sag stiffness bending_stiffness permanent_set"},
+        {"torsion", "peak_torque shear_stress greatest_angle"},
+        {"torque", "breakaway running"},
+        {"hammer", "energy energy_per_area"},
+        {"drop", "peak_deceleration severity pulse_width velocity_change energy"},
+        {"creep", "creep rate_per_decade recovery permanent_set time_to_limit"},
+        {"attempts", "success_rate"},
+        {"load-share", "unevenness greatest_share residual"},
+        {"advantage", "advantage efficiency"},
+        {"holding", "holding creeping holding_per_weight"},
+        {"step-ladder", "holding"},
+        {"by-eye", "rating"}};
+    const auto methods = all.json()["methods"].toArray();
+    ASSERT_EQ(static_cast<std::size_t>(methods.size()), metrics.size());
+    for (const auto& v : methods) {
+        const auto m = v.toObject();
+        expectKeys(m, "key title inputs metrics");
+        QStringList keys;
+        for (const auto& x : m["metrics"].toArray()) {
+            expectKeys(x.toObject(), "key title dimension unit sense");
+            keys << x.toObject()["key"].toString();
+        }
+        const auto key = m["key"].toString();
+        ASSERT_TRUE(metrics.contains(key)) << key.toStdString();
+        for (const auto& wanted : QString(metrics.at(key)).split(' '))
+            EXPECT_TRUE(keys.contains(wanted)) << key.toStdString() << " " << wanted.toStdString();
+        for (const auto& x : m["inputs"].toArray())
+            expectKeys(x.toObject(), "key title of form dimension needed");
+    }
+    const auto one = run({"methods", "pin-shear"}).json()["methods"].toArray();
+    ASSERT_EQ(one.size(), 1);
+    const auto planes = one[0].toObject()["inputs"].toArray()[2].toObject();
+    EXPECT_EQ(planes["key"], "planes");
+    EXPECT_EQ(planes["of"], "specimen");
+    EXPECT_EQ(planes["form"], "one");
+    EXPECT_EQ(planes["needed"], false);
+    expectFails(3, {"methods", "wishing"}, "There is no method \"wishing\"");
+}
+
+TEST_F(Cli, DeriveGivesNumbersAndReasons) {
+    const auto r = run({"derive", "pin-shear", "diameter=4 mm", "peak=>3 kN"});
+    EXPECT_EQ(r.status, 0) << r.err.toStdString();
+    expectKeys(r.json(), "results notes");
+    const auto results = r.json()["results"].toObject();
+    expectKeys(results, "peak shear_strength");
+    const auto strength = results["shear_strength"].toObject();
+    expectKeys(strength, "value unit state upper");
+    EXPECT_NEAR(strength["value"].toDouble(), 3000 / (M_PI * 4e-6), 1e-3);
+    EXPECT_EQ(strength["unit"], "Pa");
+    EXPECT_EQ(strength["state"], "above");
+    EXPECT_TRUE(strength["upper"].isNull());
+    const auto missing = run({"derive", "pin-shear", "peak=3 kN"}).json();
+    EXPECT_TRUE(missing["results"].toObject()["shear_strength"].isNull());
+    EXPECT_TRUE(
+        missing["notes"].toArray().contains("Shear strength: it needs the diameter or the cross-section."));
+    const auto steps =
+        run({"derive", "step-ladder", "steps=10 N held; 12 N failed"}).json()["results"].toObject();
+    EXPECT_EQ(steps["holding"].toObject()["state"], "between");
+    EXPECT_EQ(steps["holding"].toObject()["upper"], 12);
+    const auto series =
+        run({"derive", "creep", "gauge=0 s: 12 mm; 3600 s: 12.4 mm"}).json()["results"].toObject();
+    EXPECT_NEAR(series["creep"].toObject()["value"].toDouble(), 0.0004, 1e-12);
+    const auto legs = run({"derive", "load-share", "leg.1=3 kN", "leg.2=1 kN"}).json()["results"].toObject();
+    EXPECT_EQ(legs["unevenness"].toObject()["value"], 1.5);
+    EXPECT_TRUE(run({"derive", "lever-bend", "steps=25 lb at 14 in held"}, false)
+                    .out.startsWith("Moment: at least "));
+    expectFails(3, {"derive", "pin-shear", "diameter=4 N"}, "Diameter");
+    expectFails(3, {"derive", "pin-shear", "colour=red"}, "has no input");
+    expectFails(3, {"derive", "pin-shear", "red"}, "is no entry");
+    expectFails(3, {"derive", "hammer", "mass=2 kg", "from=600 mm", "to=210 m"}, "energy cannot come out");
+    expectFails(2, {"derive"}, "METHOD");
 }
 
 TEST_F(Cli, Replicates) {

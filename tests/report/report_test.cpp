@@ -46,7 +46,7 @@ struct Study {
                 p.id = 1000 + s.id;
                 p.specimen = s.id;
                 p.curve = p.id;
-                p.whatBroke = "the cord";
+                p.outcome.part = "the cord";
                 const auto seed = static_cast<std::uint64_t>(s.id);
                 const auto bench = sim::typicalBench(sim::Model::pullOut, seed);
                 auto read = curve::readAndKeep(sim::pull(bench.specimen, bench.logger, seed).curve);
@@ -281,7 +281,7 @@ TEST(Report, EveryPullShowsWhatItsMethodTells) {
     EXPECT_EQ(t.rows[1].last(), "the cord; wrong socket");
     Study curves(1, 1);
     auto& outcome = curves.data.pulls[0].outcome;
-    outcome.where = "end 2";
+    outcome.end = 2;
     outcome.afterwards = "bent";
     outcome.phases = {{"set", "down", "held", {*quantity::parseEntry("1.5 kN")}, {}}};
     curves.data.study.plan.joints = 2;
@@ -307,8 +307,8 @@ TEST(Report, MarksGuessesAndTheEndThatFailed) {
     EXPECT_TRUE(text().contains("4 values were read beyond the end of the calibration table"));
     s.data.study.plan.joints = 2;
     s.data.study.plan.squareFor(1, 11).otherEnd = 2;
-    s.data.pulls[0].outcome.where = "end 1";
-    s.data.pulls[1].outcome.where = "end 2";
+    s.data.pulls[0].outcome.end = 1;
+    s.data.pulls[1].outcome.end = 2;
     t = tableWith(compose(s.source(), unitsFrom("kN", "mm")), "Specimen");
     EXPECT_EQ(t.rows[0][6], "counts");
     EXPECT_EQ(t.rows[1][6], "at least") << "the other end failed";

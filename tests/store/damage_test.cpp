@@ -178,6 +178,22 @@ TEST_F(DamagedFile, ADamagedOldFileIsNotBroughtUpToDate) {
     EXPECT_EQ(QDir(dir.path()).entryList(QDir::Files), QStringList{"p.anvil"});
 }
 
+/// Neither is one whose seals tell that a row was changed.
+TEST_F(DamagedFile, AnOldFileWithABrokenSealIsNotSealedAnew) {
+    const auto old = dir.filePath("old.anvil");
+    ASSERT_TRUE(QFile::copy(QStringLiteral(TEST_DATA "/projects/version-5.anvil"), old));
+    QFile(old).setPermissions(QFile::ReadOwner | QFile::WriteOwner);
+    {
+        auto db = QSqlDatabase::addDatabase("QSQLITE", "break");
+        db.setDatabaseName(old);
+        ASSERT_TRUE(db.open());
+        EXPECT_TRUE(QSqlQuery(db).exec("UPDATE pull SET value = value + 1 WHERE id = 3"));
+    }
+    QSqlDatabase::removeDatabase("break");
+    EXPECT_NE(loadError(old).find("In pull, row 3 is not as it was written"), std::string::npos)
+        << loadError(old);
+}
+
 /// One flipped bit, one page wiped, cut off or exchanged for another: it is told, or every number is right.
 /// ANVIL_DAMAGES: how many projects.
 TEST_F(DamagedFile, OneDamagedPageIsToldOrHarmless) {

@@ -65,7 +65,10 @@ study::StudyData fill(Project& p, const curve::Curve& curve) {
         pull.sourceName = "log.csv";
         pull.standing = study::Standing::atLeast;
         pull.reason = "topped out";
-        pull.whatBroke = "nothing";
+        pull.outcome.part = "the cord";
+        pull.outcome.mode = "snapped, slowly";
+        pull.outcome.end = 2;
+        pull.outcome.limit = study::Limit::tipped;
         pull.note = "two\nlines";
         pull.looked = true;
         pull.settings.rigLimit = 5000;
@@ -486,11 +489,55 @@ TEST_F(ProjectFile, AFileOfVersionTwoKeepsItsRigsAndOutcomes) {
     EXPECT_TRUE((*p)->check().problems.isEmpty());
 }
 
+/// What was one text in version 5 is fields now, and every number is what it was.
+TEST_F(ProjectFile, AFileOfVersionFiveKeepsWhatBroke) {
+    ASSERT_TRUE(QFile::copy(QStringLiteral(TEST_DATA "/projects/version-5.anvil"), path()));
+    QFile(path()).setPermissions(QFile::ReadOwner | QFile::WriteOwner);
+    auto p = Project::open(path());
+    ASSERT_TRUE(p) << p.error().message;
+    EXPECT_TRUE(QFile::exists(path("p.version-5.anvil")));
+    const auto data = (*p)->load();
+    ASSERT_TRUE(data) << data.error().message;
+    const auto& s = data->at(0);
+    EXPECT_EQ(s.study.goal.need, 2000);
+    EXPECT_EQ(s.study.goal.margin, 0.12);
+    EXPECT_EQ(s.study.goal.part, "the splice");
+    ASSERT_EQ(s.pulls.size(), 5U);
+    const auto& o = s.pulls[0].outcome;
+    EXPECT_EQ(o.part, "the splice");
+    EXPECT_EQ(o.mode, "drew out");
+    EXPECT_EQ(o.end, 2);
+    EXPECT_EQ(o.where, "");
+    EXPECT_EQ(o.limit, study::Limit::broke);
+    EXPECT_EQ(o.marks, (std::vector<study::Mark>{{1.5, ""}, {2, "creak"}}));
+    EXPECT_EQ(s.pulls[1].outcome.part, "Net wire");
+    EXPECT_EQ(s.pulls[1].outcome.mode, "broke outside the splice, near the drum");
+    EXPECT_EQ(s.pulls[1].outcome.end, 1);
+    EXPECT_EQ(s.pulls[1].outcome.where, "end 1: at the second tuck") << "what else was noted stays";
+    EXPECT_EQ(s.pulls[2].outcome.part, "");
+    EXPECT_EQ(s.pulls[2].outcome.limit, study::Limit::toppedOut);
+    EXPECT_EQ(s.pulls[2].standing, study::Standing::atLeast);
+    EXPECT_EQ(s.pulls[3].outcome.where, "by the drum");
+    EXPECT_EQ(s.pulls[4].outcome.part, "the splice");
+    EXPECT_EQ(s.pulls[4].outcome.mode, "");
+    for (std::size_t i = 1; i < 5; ++i)
+        EXPECT_EQ(s.pulls[i].typed->value, 1800 + 100 * static_cast<double>(i));
+    const auto raw = (*p)->curve(s.pulls[0].curve);
+    ASSERT_TRUE(raw);
+    ASSERT_EQ(raw->force.size(), 400U);
+    for (std::size_t k = 50; k < 350; ++k)
+        EXPECT_EQ(raw->force[k], (static_cast<double>(k) - 50) * 8);
+    EXPECT_TRUE((*p)->check().problems.isEmpty());
+}
+
 TEST_F(ProjectFile, OutcomesSurviveTheirJson) {
     study::Outcome o;
     EXPECT_EQ(outcomeFromJson(outcomeToJson(o)), o);
     o.where = "at the \"tuck\"";
-    o.limitedBy = "broke";
+    o.part = "the splice";
+    o.mode = "drew out, then tore";
+    o.end = 2;
+    o.limit = study::Limit::outOfTravel;
     o.afterwards = "bent";
     o.whileUnloading = true;
     o.shares = {{"let go", 0.6}, {"tore", 0.4}};

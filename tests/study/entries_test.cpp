@@ -23,9 +23,9 @@ Expected<Result> form(EntryKind kind, std::vector<FieldText> fields) { return re
 std::string refusal(const Expected<Result>& r) { return r ? "it was taken" : r.error().message; }
 
 TEST(Entries, EveryMethodOffersAMetricAndEveryKindSurvivesItsKey) {
-    for (const auto& m : methods::all()) {
-        const auto metrics = metricsOf(m.key);
-        ASSERT_FALSE(metrics.empty()) << m.key;
+    for (const auto* m : methods::all()) {
+        const auto metrics = metricsOf(m->key);
+        ASSERT_FALSE(metrics.empty()) << m->key;
         for (const auto metric : metrics)
             EXPECT_EQ(metricFromKey(info(metric).key), metric);
     }
@@ -309,16 +309,24 @@ TEST(Outcomes, WhatWasNotedInWords) {
     Outcome o;
     EXPECT_TRUE(remarksOf(o).empty());
     o.where = "at the second tuck";
-    o.limitedBy = word(Limit::broke);
+    o.limit = Limit::broke;
     o.shares = {{"let go", 0.6}, {"tore", 0.4}};
     o.whileUnloading = true;
     o.afterwards = "bent";
-    o.marks = {{1.25, "mark 1"}, {2.5, "creak"}};
-    EXPECT_EQ(remarksOf(o), (std::vector<std::string>{"at the second tuck", "60 % let go, 40 % tore",
+    o.marks = {{1.25, ""}, {2.5, "creak"}};
+    EXPECT_EQ(markName(o.marks, 0), "mark 1");
+    EXPECT_EQ(markName(o.marks, 1), "creak");
+    EXPECT_EQ(brokeText(o), "");
+    o.mode = "tore";
+    EXPECT_EQ(brokeText(o), "tore");
+    o.part = "the cord";
+    EXPECT_EQ(brokeText(o), "the cord, tore");
+    o.end = 2;
+    EXPECT_EQ(remarksOf(o), (std::vector<std::string>{"end 2", "at the second tuck", "60 % let go, 40 % tore",
                                                       "broke while being unloaded or handled",
                                                       "bent afterwards", "at 2.50 s: creak"}));
     o = {};
-    o.limitedBy = word(Limit::tipped);
+    o.limit = Limit::tipped;
     EXPECT_EQ(remarksOf(o), std::vector<std::string>{"it tipped"});
 }
 

@@ -29,7 +29,7 @@ StudyData pulledStudy() {
             p.specimen = s.id;
             const double value = 100 * o + (k ? 5 : -5);
             p.typed = TypedValue{Metric::peak, value, value, ""};
-            p.whatBroke = o == 1 ? "glue" : "hook";
+            p.outcome.part = o == 1 ? "glue" : "hook";
             d.pulls.push_back(p);
         }
     }
@@ -64,8 +64,9 @@ TEST(Forecasts, AtLeastIsNoMeasureOfAForecast) {
     d.study.goal.part = "glue";
     d.study.plan.squareFor(1, 11).forecasts = {{"Ines", 100, 0.2, "the glue", ""}};
     d.pulls[0].standing = Standing::atLeast;
-    d.pulls[0].whatBroke = "Glue, tore";
-    d.pulls[1].whatBroke = "no idea"; // names no part, so it tells nothing
+    d.pulls[0].outcome.part = "Glue";
+    d.pulls[0].outcome.mode = "tore";
+    d.pulls[1].outcome.part = "no idea"; // names no part, so it tells nothing
     const auto scores = scoreForecasts(d, evaluate(d, {}, {}));
     ASSERT_EQ(scores.size(), 1U);
     EXPECT_EQ(scores[0].squares, 0);

@@ -31,13 +31,21 @@ TEST(Outcomes, PartsAskedForComeFirstAndOnlyOnce) {
     EXPECT_EQ(breakableParts(many).size(), 8U) << "one digit each";
 }
 
-TEST(Outcomes, ModesFollowTheKind) {
-    EXPECT_EQ(failureModes("adhesive bond").front(), "let go from the base");
-    EXPECT_EQ(failureModes("Blind rivet")[1], "sheared off");
-    for (const char* kind : {"", "rope", "glue", "rivet", "plastic slat", "thing"}) {
-        EXPECT_FALSE(failureModes(kind).empty()) << kind;
-        EXPECT_LE(failureModes(kind).size(), 8U) << kind;
-    }
+TEST(Outcomes, CautionsComeFromAllOptionsAndMethods) {
+    auto d = plain();
+    d.study.plan.method = "sag";
+    d.options = {{1, 1, 0, "Slat", "plastic slat", "", "", {}, {}},
+                 {2, 1, 1, "Hook", "Adhesive bond", "", "", {}, {}}};
+    d.study.plan.squareFor(1, 7).method = "torque";
+    const auto all = cautionsOf(d);
+    const auto says = [&](const char* words) {
+        return std::any_of(all.begin(), all.end(),
+                           [&](const auto& c) { return c.find(words) != std::string::npos; });
+    };
+    EXPECT_TRUE(says("solvents")) << "of the second option";
+    EXPECT_TRUE(says("fly in pieces")) << "of the first";
+    EXPECT_TRUE(says("trap hands")) << "of the method of one square";
+    EXPECT_EQ(failureModes("rope").front(), "pulled out");
 }
 
 TEST(Outcomes, StandingsAreProposedWithTheirReason) {
@@ -47,7 +55,11 @@ TEST(Outcomes, StandingsAreProposedWithTheirReason) {
     EXPECT_EQ(proposeStanding(d, &on, "Fitting", Limit::broke), Proposal{});
     EXPECT_EQ(proposeStanding(d, &on, "the fitting", Limit::broke), Proposal{});
     EXPECT_EQ(proposeStanding(d, &off, "the fitting", Limit::broke),
-              (Proposal{Standing::atLeast, "The rig topped out."}));
+              (Proposal{Standing::atLeast, "The rig topped out.", true}))
+        << "it follows from the curve";
+    EXPECT_TRUE(proposeStanding(d, &on, "", Limit::toppedOut).derived);
+    EXPECT_FALSE(proposeStanding(d, &off, "Net wire", Limit::broke).derived)
+        << "holds whatever becomes of the limit";
     EXPECT_EQ(proposeStanding(d, &on, "Net wire", Limit::broke),
               (Proposal{Standing::atLeast, "Not the fitting but Net wire failed."}));
     EXPECT_EQ(proposeStanding(d, &on, "", Limit::stopped),
@@ -57,6 +69,32 @@ TEST(Outcomes, StandingsAreProposedWithTheirReason) {
     EXPECT_EQ(proposeStanding(d, nullptr, "", Limit::lost).standing, Standing::notRead);
     EXPECT_EQ(proposeStanding(d, &on, "the fitting", Limit::stopped), Proposal{})
         << "stopped after it had failed";
+}
+
+TEST(Outcomes, OffScaleFollowsFromTheCurveUnlessSomebodySaysOtherwise) {
+    Pull p;
+    curve::Reading on, off;
+    on.peak.force = off.peak.force = 500;
+    off.offScale = true;
+    EXPECT_EQ(standingOf(p, &on), Standing::counts);
+    EXPECT_EQ(standingOf(p, &off), Standing::atLeast);
+    EXPECT_EQ(reasonOf(p, &off), "The rig topped out.");
+    EXPECT_EQ(valueOf(p, &off, Metric::peak).value->state, stats::State::above);
+    EXPECT_EQ(valueOf(p, &on, Metric::peak).value->state, stats::State::exact) << "the limit was corrected";
+    p.outcome.limit = Limit::toppedOut;
+    EXPECT_EQ(standingOf(p, &on), Standing::atLeast) << "somebody said so";
+    p.outcome.limit = Limit::broke;
+    p.standing = Standing::aside;
+    p.reason = "Mislabelled.";
+    EXPECT_EQ(standingOf(p, &off), Standing::aside);
+    EXPECT_EQ(reasonOf(p, &off), "Mislabelled.");
+    EXPECT_EQ(standingOf(p, nullptr), Standing::aside);
+}
+
+TEST(Outcomes, KeysOfWhatEndsAPullRoundTrip) {
+    for (int i = 0; i <= static_cast<int>(Limit::powerGone); ++i)
+        EXPECT_EQ(limitFromKey(key(static_cast<Limit>(i))), static_cast<Limit>(i));
+    EXPECT_FALSE(limitFromKey("rig topped out"));
 }
 
 TEST(Outcomes, NextFollowsTheRunList) {

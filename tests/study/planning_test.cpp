@@ -493,11 +493,13 @@ TEST(FollowUps, NameWhatTheResultsLeaveOpen) {
     EXPECT_EQ(all[0].squares.size(), 2U);
     EXPECT_EQ(all[1].sentence, "C in Dry has not been tested.");
     d.pulls[0].standing = d.pulls[1].standing = Standing::atLeast;
-    d.pulls[0].reason = "The rig topped out.";
-    d.pulls[1].reason = "The shackle broke.";
+    d.pulls[0].outcome.limit = Limit::toppedOut;
+    d.pulls[1].outcome.part = "the shackle";
+    d.pulls[2].standing = Standing::atLeast;
     all = followUps(d, evaluate(d, {}, {}));
     EXPECT_EQ(all[0].sentence, "1 of A topped out the rig: pull them again with more reach.");
     EXPECT_EQ(all[1].sentence, "In 1 of A another part broke: pull them again with that part stronger.");
+    EXPECT_EQ(all[2].sentence, "1 of A ended before anything broke: pull them again until it does.");
     EXPECT_TRUE(followUps(small(), {}).empty()) << "nothing pulled leaves nothing open";
 }
 

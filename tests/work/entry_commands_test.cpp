@@ -58,7 +58,7 @@ TEST_F(Entries, AFormMakesAPullAndCanBeFilledInAgain) {
     e.kind = study::EntryKind::torque;
     e.fields = {{"breakaway", "4 N·m"}, {"running", "1 N·m"}};
     e.unitOf = si;
-    e.whatBroke = "";
+    e.part = "";
     const auto made = p->addEntry(e);
     ASSERT_TRUE(made) << made.error().message;
     e.pull = *made;
@@ -87,7 +87,7 @@ TEST_F(Entries, AFailureElsewhereIsABound) {
     e.kind = study::EntryKind::hold;
     e.fields = {{"moves", "900 N"}};
     e.unitOf = si;
-    e.whatBroke = "the grip";
+    e.part = "the grip";
     ASSERT_TRUE(p->addEntry(e));
     EXPECT_EQ(data().pulls[0].standing, study::Standing::atLeast);
     EXPECT_FALSE(data().pulls[0].reason.empty());

@@ -232,7 +232,8 @@ TEST_F(Bench, ThePracticeScoreTellsGoodFromBad) {
         pull.id = 1000 + s.id;
         pull.specimen = s.id;
         pull.practice = true;
-        pull.whatBroke = "the pin, snapped";
+        pull.outcome.part = "Pin";
+        pull.outcome.mode = "snapped";
         const double strength = practiceStrength(5, data.option(s.option)->position);
         pull.typed = study::TypedValue{study::Metric::peak, strength + s.replicate, 0, ""};
         auto& r = readings.byPull[pull.id];
@@ -249,7 +250,7 @@ TEST_F(Bench, ThePracticeScoreTellsGoodFromBad) {
         EXPECT_TRUE(line.starts_with("\u2713")) << line;
     readings.byPull.begin()->second.baseline = 500;
     readings.byPull.rbegin()->second.slack = 0.02;
-    data.pulls[3].whatBroke = "the grip, slipped";
+    data.pulls[3].outcome.part = "the grip";
     for (auto& [id, r] : readings.byPull)
         r.forceRate = id % 2 ? 300 : 900;
     score = practiceScore(data, readings, verdict());

@@ -189,7 +189,7 @@ TEST_F(Flow, WhatEndedItWhatItIsLikeNowAndWhichEnd) {
     digit(2);
     ASSERT_EQ(flow.step(), PullStep::accept);
     EXPECT_EQ(flow.limit(), study::Limit::broke);
-    EXPECT_EQ(flow.where(), "end 2");
+    EXPECT_EQ(flow.end(), 2);
     digit(5);
     digit(6);
     EXPECT_TRUE(flow.whileUnloading());
@@ -204,7 +204,7 @@ TEST_F(Flow, WhatEndedItWhatItIsLikeNowAndWhichEnd) {
     live.recorder = rig::RecorderState::idle;
     see(rig::RecorderState::armed);
     see(rig::RecorderState::loading);
-    EXPECT_TRUE(flow.where().empty());
+    EXPECT_EQ(flow.end(), 0);
     EXPECT_TRUE(flow.afterwards().empty());
     EXPECT_FALSE(flow.whileUnloading());
 }

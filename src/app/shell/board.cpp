@@ -77,11 +77,8 @@ void Board::relayout() {
                     static constexpr State states[] = {State::counts,  State::atLeast, State::atMost,
                                                        State::between, State::aside,   State::voided,
                                                        State::notRead};
-                    mark.state = states[static_cast<int>(study::standingAtEnd(*data, p, s, option.id))];
-                    const auto reading = m_session.readings().byPull.find(p.id);
-                    if (mark.state == State::counts && reading != m_session.readings().byPull.end() &&
-                        reading->second.offScale)
-                        mark.state = State::atLeast;
+                    mark.state = states[static_cast<int>(
+                        study::standingAtEnd(*data, p, m_session.readings().find(p.id), s, option.id))];
                 }
                 marks.push_back(mark);
             }

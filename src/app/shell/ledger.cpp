@@ -69,8 +69,11 @@ Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(s
             const auto* data = m_session.study();
             const auto* pull = data ? data->pull(m_session.pull()) : nullptr;
             if (pull)
-                m_session.tell(m_session.project()->judge(
-                    pull->id, {pull->whatBroke, study::Limit::linkLost, {s, r.toStdString()}, {}}));
+                m_session.tell(m_session.project()->judge(pull->id, {pull->outcome.part,
+                                                                     pull->outcome.mode,
+                                                                     study::Limit::linkLost,
+                                                                     {s, r.toStdString()},
+                                                                     {}}));
         });
     }
     edits->addWidget(m_interrupted);
@@ -107,6 +110,19 @@ Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(s
     m_broke->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     m_broke->setMinimumContentsLength(8);
     edits->addWidget(m_broke);
+    m_mode = new QComboBox;
+    m_mode->setObjectName("mode");
+    m_mode->setAccessibleName(tr("How it failed"));
+    m_mode->setEditable(true);
+    m_mode->setInsertPolicy(QComboBox::NoInsert);
+    m_mode->lineEdit()->setPlaceholderText(tr("how: pulled out, snapped"));
+    m_mode->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    m_mode->setMinimumContentsLength(8);
+    edits->addWidget(m_mode);
+    m_end = new QComboBox;
+    m_end->setObjectName("end");
+    m_end->setAccessibleName(tr("Which end failed"));
+    edits->addWidget(m_end);
     m_where = new QLineEdit;
     m_where->setObjectName("where");
     m_where->setPlaceholderText(tr("where: at the second tuck"));
@@ -179,11 +195,11 @@ Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(s
     });
     connect(m_reason, &QLineEdit::returnPressed, this, &Ledger::applyStanding);
     connect(m_apply, &QPushButton::clicked, this, &Ledger::applyStanding);
-    const auto saveBroke = [this] {
-        saveText("what_broke", m_broke->currentText().trimmed(), tr("what broke"));
-    };
-    connect(m_broke->lineEdit(), &QLineEdit::editingFinished, this, saveBroke);
-    connect(m_broke, &QComboBox::activated, this, saveBroke);
+    for (auto* box : {m_broke, m_mode}) {
+        connect(box->lineEdit(), &QLineEdit::editingFinished, this, &Ledger::saveOutcome);
+        connect(box, &QComboBox::activated, this, &Ledger::saveOutcome);
+    }
+    connect(m_end, &QComboBox::activated, this, &Ledger::saveOutcome);
     for (auto* edit : {m_where, m_shares, m_afterwards})
         connect(edit, &QLineEdit::editingFinished, this, &Ledger::saveOutcome);
     connect(m_unloading, &QCheckBox::clicked, this, &Ledger::saveOutcome);
@@ -200,20 +216,18 @@ Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(s
 }
 
 bool Ledger::eventFilter(QObject* watched, QEvent* event) {
-    if (watched == m_note && event->type() == QEvent::FocusOut)
-        saveText("note", m_note->toPlainText().trimmed(), tr("note"));
+    if (watched == m_note && event->type() == QEvent::FocusOut) saveNote();
     if (watched == m_phases && event->type() == QEvent::FocusOut) savePhases();
     return QWidget::eventFilter(watched, event);
 }
 
-void Ledger::saveText(const char* field, const QString& text, const QString& what) {
+void Ledger::saveNote() {
     const auto* data = m_session.study();
     const auto* pull = data ? data->pull(m_session.pull()) : nullptr;
-    if (m_filling || !pull ||
-        text == qs(QLatin1String(field) == QLatin1String("note") ? pull->note : pull->whatBroke))
-        return;
-    m_session.tell(m_session.project()->changePull(pull->id, {{QLatin1String(field), text}},
-                                                   tr("%1: %2").arg(m_title->text(), what)));
+    const auto text = m_note->toPlainText().trimmed();
+    if (m_filling || !pull || text == qs(pull->note)) return;
+    m_session.tell(
+        m_session.project()->changePull(pull->id, {{"note", text}}, tr("%1: note").arg(m_title->text())));
 }
 
 void Ledger::saveOutcome() {
@@ -224,18 +238,54 @@ void Ledger::saveOutcome() {
     const auto shares = study::sharesFrom(m_shares->text().toStdString());
     if (!m_session.tell(shares)) return;
     outcome.shares = *shares;
+    outcome.part = m_broke->currentText().simplified().toStdString();
+    outcome.mode = m_mode->currentText().simplified().toStdString();
+    outcome.end = m_end->currentData().toInt();
     outcome.where = m_where->text().simplified().toStdString();
     outcome.afterwards = m_afterwards->text().simplified().toStdString();
     outcome.whileUnloading = m_unloading->isChecked();
     if (outcome != pull->outcome)
-        m_session.tell(m_session.project()->changePull(pull->id, {{"outcome", store::outcomeToJson(outcome)}},
-                                                       tr("%1: how it failed").arg(m_title->text())));
+        m_session.tell(m_session.project()->changeOutcome(pull->id, outcome,
+                                                          tr("%1: how it failed").arg(m_title->text())));
 }
 
 std::string Ledger::phasesText(const study::Pull& pull) const {
     return study::phasesText(pull.outcome.phases, [this](quantity::Dimension d) -> const quantity::Unit& {
         return m_session.units().of(d);
     });
+}
+
+/// The parts of the load path and the ways this kind of piece fails, with what was noted elsewhere.
+void Ledger::fillBroke(const study::StudyData& data, const study::Pull& pull, const study::Specimen& piece) {
+    std::vector<std::string> parts = study::breakableParts(data),
+                             modes = study::failureModes(data.optionAt(piece.option).kind);
+    for (const auto& p : data.pulls) {
+        const auto& o = p.outcome;
+        const auto add = [](std::vector<std::string>& to, const std::string& text, bool known) {
+            if (!text.empty() && !known) to.push_back(text);
+        };
+        add(parts, o.part, std::any_of(parts.begin(), parts.end(), [&](const auto& k) {
+                return study::samePart(k, o.part);
+            }));
+        add(modes, o.mode, std::find(modes.begin(), modes.end(), o.mode) != modes.end());
+    }
+    for (const auto& [box, all, now] :
+         {std::tuple{m_broke, &parts, &pull.outcome.part}, std::tuple{m_mode, &modes, &pull.outcome.mode}}) {
+        box->clear();
+        for (const auto& text : *all)
+            box->addItem(qs(text));
+        box->setCurrentIndex(box->findText(qs(*now)));
+        box->setEditText(qs(*now));
+    }
+    m_end->clear();
+    const auto ends = study::endNames(data, &piece);
+    m_end->addItem(tr("which end: not noted"), 0);
+    for (int k = 0; k < std::max(static_cast<int>(ends.size()), pull.outcome.end); ++k)
+        m_end->addItem(k < static_cast<int>(ends.size()) ? qs(ends[static_cast<std::size_t>(k)])
+                                                         : tr("end %1").arg(k + 1),
+                       k + 1);
+    m_end->setCurrentIndex(m_end->findData(pull.outcome.end));
+    m_end->setVisible(ends.size() > 1 || pull.outcome.end > 0);
 }
 
 void Ledger::savePhases() {
@@ -300,25 +350,20 @@ void Ledger::refresh() {
     m_place->setText(tr("%1, %2, replicate %3")
                          .arg(qs(data->optionAt(s->option).name), qs(data->conditionAt(s->condition).name))
                          .arg(s->replicate));
-    int at = m_standing->findData(static_cast<int>(pull->standing));
+    const auto* curve = m_session.readings().find(pull->id);
+    const auto standing = study::standingOf(*pull, curve);
+    int at = m_standing->findData(static_cast<int>(standing));
     if (at < 0) { // at most and between come only from typed results
-        m_standing->addItem(QString::fromUtf8(study::word(pull->standing)), static_cast<int>(pull->standing));
+        m_standing->addItem(QString::fromUtf8(study::word(standing)), static_cast<int>(standing));
         at = m_standing->count() - 1;
     }
     m_standing->setCurrentIndex(at);
-    const bool counts = pull->standing == study::Standing::counts;
-    m_reason->setText(qs(pull->reason));
+    const bool counts = standing == study::Standing::counts;
+    m_reason->setText(qs(study::reasonOf(*pull, curve)));
     m_reason->setVisible(!counts);
     m_reasonHint->setVisible(!counts);
     m_apply->setVisible(!counts);
-    std::set<QString> broke;
-    for (const auto& p : data->pulls)
-        if (!p.whatBroke.empty()) broke.insert(qs(p.whatBroke));
-    m_broke->clear();
-    for (const auto& b : broke)
-        m_broke->addItem(b);
-    m_broke->setCurrentIndex(m_broke->findText(qs(pull->whatBroke)));
-    m_broke->setEditText(qs(pull->whatBroke));
+    fillBroke(*data, *pull, *s);
     m_where->setText(qs(pull->outcome.where));
     m_shares->setText(qs(study::sharesText(pull->outcome.shares)));
     m_afterwards->setText(qs(pull->outcome.afterwards));
@@ -348,9 +393,12 @@ void Ledger::refresh() {
     if (const auto timing = work::wallTiming(*data, *pull); !timing.empty())
         facts << QStringLiteral("\u26a0 ") + timing.c_str();
     if (!pull->operatorName.empty()) facts << tr("By: %1").arg(qs(pull->operatorName));
-    if (!pull->outcome.limitedBy.empty()) facts << tr("Ended: %1").arg(qs(pull->outcome.limitedBy));
-    for (const auto& m : pull->outcome.marks)
-        facts << tr("%1 at %2 s").arg(qs(m.text), qs(quantity::significant(m.at, 4)));
+    if (pull->outcome.limit)
+        facts << tr("Ended: %1").arg(QString::fromUtf8(study::word(*pull->outcome.limit)));
+    for (std::size_t k = 0; k < pull->outcome.marks.size(); ++k)
+        facts << tr("%1 at %2 s")
+                     .arg(qs(study::markName(pull->outcome.marks, k)),
+                          qs(quantity::significant(pull->outcome.marks[k].at, 4)));
     const auto r = m_session.readings().byPull.find(pull->id);
     const bool read = r != m_session.readings().byPull.end();
     const auto load = read ? r->second.load : quantity::Dimension::force;

@@ -28,13 +28,14 @@ private:
     void savePhases();
     std::string phasesText(const study::Pull& pull) const;
     QString steadyText(Id pull) const;
-    void saveText(const char* field, const QString& text, const QString& what);
+    void saveNote();
+    void fillBroke(const study::StudyData& data, const study::Pull& pull, const study::Specimen& piece);
     bool eventFilter(QObject* watched, QEvent* event) override;
 
     Session& m_session;
     bool m_filling = false;
     QLabel *m_title, *m_place, *m_facts, *m_remarks, *m_history, *m_reasonHint;
-    QComboBox *m_standing, *m_broke;
+    QComboBox *m_standing, *m_broke, *m_mode, *m_end;
     QLineEdit *m_reason, *m_where, *m_shares, *m_afterwards;
     QPushButton* m_apply;
     QPlainTextEdit *m_note, *m_phases;

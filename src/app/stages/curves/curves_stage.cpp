@@ -177,7 +177,7 @@ void CurvesStage::fillNumbers(const curve::ReadCurve& c, const study::Pull& pull
                                : qs(withUnit(m.time, quantity::unit("s")))) +
                hand(m.byHand);
     };
-    const bool bound = r.offScale || pull.standing == study::Standing::atLeast;
+    const bool bound = study::standingOf(pull, &r) == study::Standing::atLeast;
     rows.push_back({tr("Peak"),
                     (bound ? tr("at least ") : QString()) + (r.guessed ? "~" : "") + load(r.peak.force),
                     where(r.peak) + (r.guessed ? tr(", beyond the calibration table: a guess") : QString())});

@@ -24,19 +24,24 @@ using work::PullStep;
 
 namespace {
 
-QStringList cautionsOf(const study::StudyData& data) {
+QStringList cautionLines(const study::StudyData& data) {
     QStringList out;
-    for (const auto& c : methods::cautions(methods::find(data.study.plan.method),
-                                           data.options.empty() ? std::string() : data.options.front().kind))
+    for (const auto& c : study::cautionsOf(data))
         out << qs(c);
     for (const auto& c : data.study.plan.cautions)
         out << qs(c);
     return out;
 }
 
+/// The kind of the piece that is due; of the first option where none is.
+std::string kindOf(const study::StudyData& data, const study::Specimen* piece) {
+    const auto* option = piece ? data.option(piece->option) : nullptr;
+    return option ? option->kind : data.options.empty() ? std::string() : data.options.front().kind;
+}
+
 /// A way to fail, drawn small.
 QLabel* drawingOf(const QString& mode) {
-    const auto picture = chart::failurePicture(mode.toStdString());
+    const auto picture = chart::failurePicture(methods::failureOf(mode.toStdString()));
     constexpr double scale = 0.6, sharp = 2;
     QPixmap pixmap(QSizeF(picture.width * scale * sharp, picture.height * scale * sharp).toSize());
     pixmap.fill(Qt::transparent);
@@ -124,7 +129,7 @@ void BenchView::studyChanged() {
     const auto* piece = next();
     m_flow.setRules(study::endNames(*data, data->specimen(m_piece)), m_session.rig().setup().lookEvery);
     m_flow.setPieces(study::breakableParts(*data),
-                     study::failureModes(data->options.empty() ? std::string() : data->options.front().kind),
+                     study::failureModes(kindOf(*data, m_pull ? data->specimen(m_piece) : piece)),
                      piece != nullptr, now());
     const auto step = m_flow.step();
     if (piece && (step == PullStep::ready || step == PullStep::zero || step == PullStep::noRig ||
@@ -141,7 +146,7 @@ void BenchView::rigChanged() {
     follow();
     if (m_setup != m_session.rig().setupId()) {
         m_setup = m_session.rig().setupId();
-        m_flow.restart(cautionsOf(*data), m_session.rig().safetySeen(), now());
+        m_flow.restart(cautionLines(*data), m_session.rig().safetySeen(), now());
         m_flow.setRules(study::endNames(*data, data->specimen(m_piece)), m_session.rig().setup().lookEvery);
     }
     showStep();
@@ -361,7 +366,7 @@ void BenchView::carryOut(PullAction action) {
         if (!next()) m_skipped.clear(); // round again
         return studyChanged();
     case PullAction::mark:
-        m_marks.push_back({m_session.rig().live().time, tr("mark %1").arg(m_marks.size() + 1).toStdString()});
+        m_marks.push_back({m_session.rig().live().time, {}});
         return;
     case PullAction::nothing:
         return;
@@ -371,12 +376,12 @@ void BenchView::carryOut(PullAction action) {
 void BenchView::accept() {
     if (m_pull) {
         work::OpenProject::Judgement j;
-        j.whatBroke = m_flow.part();
-        if (!m_flow.how().empty()) j.whatBroke += ", " + m_flow.how();
+        j.part = m_flow.part();
+        j.mode = m_flow.how();
         j.limit = m_flow.limit();
         j.standing = m_flow.proposal();
         j.marks = m_marks;
-        j.where = m_flow.where();
+        j.end = m_flow.end();
         j.afterwards = m_flow.afterwards();
         j.whileUnloading = m_flow.whileUnloading();
         if (!m_session.tell(m_session.project()->judge(m_pull, j))) return;

@@ -184,7 +184,7 @@ void EntryPanel::keep() {
     entry.unitOf = [this](quantity::Dimension d) -> const quantity::Unit& {
         return d == quantity::Dimension::acceleration ? quantity::unit("g₀") : m_session.units().of(d);
     };
-    entry.whatBroke = m_broke->currentData().toString().toStdString();
+    entry.part = m_broke->currentData().toString().toStdString();
     entry.performedAt = m_session.now().toString(Qt::ISODate).toStdString();
     entry.operatorName = QSettings().value("rig/operator").toString().toStdString();
     const auto label = m_piece->text().section('\n', 0, 0);

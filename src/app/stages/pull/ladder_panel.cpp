@@ -201,7 +201,7 @@ void LadderPanel::digit(int n) {
     }
     if (n == 2 && known) {
         auto outcome = known->outcome;
-        outcome.limitedBy = study::word(study::Limit::stopped);
+        outcome.limit = study::Limit::stopped;
         m_session.tell(
             m_session.project()->changePull(known->id, {{"outcome", store::outcomeToJson(outcome)}},
                                             tr("%1: stopped").arg(m_piece->text().section('\n', 0, 0))));

@@ -76,7 +76,7 @@ void TypedRow::keep(bool lost) {
     typed.specimen = m_next;
     typed.text = lost ? std::string() : m_value->text().trimmed().toStdString();
     typed.fallback = &m_session.units().of(study::info(data->study.goal.metric));
-    typed.whatBroke = m_broke->currentData().toString().toStdString();
+    typed.part = m_broke->currentData().toString().toStdString();
     typed.performedAt = m_session.now().toString(Qt::ISODate).toStdString();
     typed.operatorName = QSettings().value("rig/operator").toString().toStdString();
     const auto label = m_piece->text();

@@ -21,8 +21,8 @@ constexpr int pictureWidth = 150;
 
 void addMethods(QComboBox* box, const QString& none) {
     box->addItem(none, QString());
-    for (const auto& m : methods::all())
-        box->addItem(qs(std::string(m.title)), qs(std::string(m.key)));
+    for (const auto* m : methods::all())
+        box->addItem(qs(std::string(m->title)), qs(std::string(m->key)));
     box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     box->setMinimumContentsLength(14);
 }

@@ -60,9 +60,7 @@ void SafetyPanel::fill() {
     const auto* data = m_session.study();
     const auto plan = data ? data->study.plan : study::Plan{};
     QStringList card;
-    for (const auto& c :
-         methods::cautions(methods::find(plan.method),
-                           data && !data->options.empty() ? data->options.front().kind : std::string()))
+    for (const auto& c : study::cautionsOf(data ? *data : study::StudyData{}))
         card << QStringLiteral("\u26a0 ") + qs(c);
     m_card->setText(card.join("\n"));
     if (m_own->hasFocus()) return;

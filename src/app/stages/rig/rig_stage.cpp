@@ -103,9 +103,7 @@ void RigStage::refresh() {
     m_state->setVisible(imported || !data);
     m_tabs->setVisible(m_session.project() && !m_session.readOnly());
     QStringList card;
-    for (const auto& c :
-         methods::cautions(methods::find(data ? data->study.plan.method : std::string()),
-                           data && !data->options.empty() ? data->options.front().kind : std::string()))
+    for (const auto& c : study::cautionsOf(data ? *data : study::StudyData{}))
         card << QStringLiteral("\u26a0 ") + qs(c);
     if (data)
         for (const auto& c : data->study.plan.cautions)

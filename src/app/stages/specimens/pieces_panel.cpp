@@ -193,7 +193,7 @@ void PiecesPanel::fillRow(int row, const study::Specimen& s) {
     for (const auto& p : data.pulls)
         if (p.specimen == s.id && !p.practice) {
             pull = p.id;
-            state = QString::fromUtf8(study::word(p.standing));
+            state = QString::fromUtf8(study::word(study::standingOf(p, m_session.readings().find(p.id))));
         }
     const auto* o = &data.optionAt(s.option);
     const auto* c = &data.conditionAt(s.condition);

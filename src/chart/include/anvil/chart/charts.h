@@ -122,9 +122,8 @@ Picture powerCurve(double cv, int planned, double margin, double width, double h
 /// A small drawing of what a method does to a piece.
 Picture methodPicture(methods::Action action);
 
-/// A small drawing of how a piece failed, by the words of study::failureModes; what is not known is drawn
-/// snapped.
-Picture failurePicture(const std::string& mode);
+/// A small drawing of how a piece failed.
+Picture failurePicture(methods::Failure failure);
 
 /// The x a curve is drawn against: displacement from the toe where there is one, else time from the departure
 /// of the load; in SI.

@@ -1,10 +1,15 @@
-// The test methods: what each measures, what it needs, and what can hurt. Adding one is an entry in the
-// registry.
+// The test methods: what each measures, what has to be entered, what follows from it, and what can hurt. A
+// method is one file of its own and one line in registry.cpp.
 #pragma once
 
+#include <anvil/methods/evidence.h>
+#include <anvil/methods/piece_kind.h>
+#include <anvil/quantity/error.h>
+#include <anvil/quantity/unit.h>
 #include <span>
 #include <string>
 #include <string_view>
+#include <utility>
 #include <vector>
 
 namespace anvil::methods {
@@ -12,22 +17,74 @@ namespace anvil::methods {
 /// What is done to the piece; picks the drawing and the cautions.
 enum class Action { pull, press, shear, bend, twist, swing, drop, hang, hold, share, step, look };
 
+/// What an input belongs to.
+enum class Of { study, specimen, pull };
+/// How often it is entered: once, as readings to be averaged, against time, step by step, or for every leg.
+enum class Form { one, repeated, series, steps, perLeg };
+std::string_view key(Of of);     ///< "study", "specimen", "pull"
+std::string_view key(Form form); ///< "one", "repeated", "series", "steps", "per_leg"
+
+/// Something that is entered.
+struct Input {
+    std::string_view key, title, hint;
+    quantity::Dimension dimension = quantity::Dimension::length;
+    Of of = Of::pull;
+    Form form = Form::one;
+    bool needed = false;
+    bool mayBeBound = false; ///< ">9 kN" says something of it
+    bool mayBeZero = false;  ///< zero, or on the other side of it, can be
+    std::optional<quantity::Dimension>
+        orElse{}; ///< what may be entered instead, such as an angle for a height
+};
+
+/// Which values of a metric are usually wanted.
+enum class Wanted { more, less, inside };
+std::string_view key(Wanted wanted); ///< "more", "less", "inside"
+
+/// A number offered to the verdict.
+struct Metric {
+    std::string_view key;   ///< for files and scripts
+    std::string_view title; ///< "Peak force"
+    std::string_view noun;  ///< "peak force", inside a sentence
+    quantity::Dimension dimension = quantity::Dimension::force;
+    Wanted wanted = Wanted::more;
+    std::string_view unit = {}; ///< it is shown in, whatever the menu says; empty: by dimension
+};
+
 struct Method {
     std::string_view key;      ///< for files and scripts
     std::string_view title;    ///< "Axial pull"
     std::string_view measures; ///< what it tells
     std::string_view needs;    ///< what has to be there
     Action action = Action::pull;
+    std::span<const Input> inputs;
+    std::span<const Metric> metrics; ///< the usual one first
+    /// The numbers, from evidence that has been looked at. Error: what was entered cannot be.
+    Expected<Measured> (*formulas)(const Method& method, const Evidence& evidence) = nullptr;
+
+    const Input* input(std::string_view key) const;   ///< null where there is none
+    const Metric* metric(std::string_view key) const; ///< null where there is none
 };
 
 /// Every method known, in the order they are offered.
-std::span<const Method> all();
+std::span<const Method* const> all();
 
 /// By key; nullptr when unknown or empty.
 const Method* find(std::string_view key);
 
-/// The cautions of a method, most pressing first, and those of a kind of piece ("rope", "adhesive", "plastic"
-/// …); each once.
-std::vector<std::string> cautions(const Method* method, std::string_view kind);
+/// What a pull says by this method. Every metric has a number or the reason why not. Error, as a sentence: an
+/// input the method does not have, of another dimension, below zero, or a bound where only a number will do;
+/// and what the formulas refuse, such as a hammer that gains energy.
+Expected<Measured> measure(const Method& method, const Evidence& evidence);
+
+/// The evidence in words, as typed: key and text ("412 mm", ">9 kN"); of a series "0 s: 12 mm; 3600 s: 12.4
+/// mm", of steps "10 N held; 12 N failed" or "25 lb at 14 in held", of legs a key for each ("leg.1",
+/// "leg.2"). Error: a text that is no quantity of the input's dimension, or a key the method does not have.
+Expected<Evidence> evidenceFrom(const Method& method,
+                                std::span<const std::pair<std::string, std::string>> typed);
+
+/// The cautions of these methods and kinds of piece together, most pressing first, each once. No method, or
+/// null: what holds for a pull.
+std::vector<std::string> cautions(std::span<const Method* const> methods, std::span<const PieceKind> kinds);
 
 } // namespace anvil::methods

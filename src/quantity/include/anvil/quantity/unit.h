@@ -25,7 +25,9 @@ enum class Dimension {
     angle,
     temperature,
     ratio,
-    money
+    money,
+    energyPerArea,
+    bendingStiffness
 };
 
 /// The dimension in words: "force", "length" …

@@ -24,7 +24,7 @@ struct PackedChunk;
 using study::Id;
 
 /// Version of the schema this program writes.
-inline constexpr int schemaVersion = 5;
+inline constexpr int schemaVersion = 6;
 
 /// One journal row: who changed what, when, and every touched row before and after.
 struct JournalEntry {
@@ -211,6 +211,7 @@ Expected<study::Outcome> outcomeFromJson(const QString& json);
 struct StoredPlan {
     study::Plan plan;
     study::Goal goal;
+    bool operator==(const StoredPlan&) const = default;
 };
 QString planToJson(const study::Plan& plan, const study::Goal& goal);
 Expected<StoredPlan> planFromJson(const QString& json);

@@ -15,9 +15,6 @@ Id otherEndOf(const StudyData& data, const Specimen& piece);
 /// where the ends differ.
 std::vector<std::string> endNames(const StudyData& data, const Specimen* piece);
 
-/// Which end failed, by what was noted of where: 1, 2 …; 0 where nothing tells.
-int endThatFailed(const Pull& pull);
-
 /// What a pull says of one of the options its piece carries; as valueOf(), but where the ends differ the one
 /// that held is a bound for what was seen at the failure (the peak, the energy) and has no more than that.
 /// Where nobody noted which end failed, both are bounds: neither was seen to fail.
@@ -26,7 +23,8 @@ MetricValue valueAtEnd(const StudyData& data, const Pull& pull, const Specimen& 
 
 /// How a pull stands for one of the options its piece carries: as it stands for the end that failed; for the
 /// one that held "at least", or "not read" where not even that is known.
-Standing standingAtEnd(const StudyData& data, const Pull& pull, const Specimen& piece, Id option);
+Standing standingAtEnd(const StudyData& data, const Pull& pull, const curve::Reading* reading,
+                       const Specimen& piece, Id option);
 
 /// How many joints of a piece held when one of the same kind failed: each is at least as strong. They are of
 /// one piece with the one that failed, and so are listed beside it instead of being counted. 0 where nothing

@@ -108,8 +108,8 @@ struct ModeShare {
 
 /// Something that was noticed in mid-pull, at an instant of the curve.
 struct Mark {
-    double at = 0; ///< s on the curve's own clock
-    std::string text;
+    double at = 0;    ///< s on the curve's own clock
+    std::string text; ///< empty: only the instant was marked
     bool operator==(const Mark&) const = default;
 };
 
@@ -155,13 +155,33 @@ struct Entered {
     bool operator==(const Entered&) const = default;
 };
 
+/// What ended a pull.
+enum class Limit {
+    broke,
+    toppedOut,
+    stopped,
+    linkLost,
+    wrongSetup,
+    lost,
+    outOfTravel,
+    slipped,
+    tipped,
+    powerGone
+};
+const char* word(Limit limit);
+const char* key(Limit limit); ///< as stored: "broke", "topped_out" …
+std::optional<Limit> limitFromKey(const std::string& key);
+
 /// What happened beside the number.
 struct Outcome {
-    std::string where;             ///< on the piece
-    std::string limitedBy;         ///< what ended the pull: broke, rig topped out, out of travel, stopped …
+    std::string part;              ///< what broke: a part of the load path; empty: nothing, or not said
+    std::string mode;              ///< how it failed; of a mixed failure the shares tell more
+    std::vector<ModeShare> shares; ///< of a mixed failure
+    int end = 0;                   ///< which end of the piece failed, from 1; 0: not noted
+    std::string where;             ///< on the piece, in words
+    std::optional<Limit> limit{};  ///< what ended the pull; empty: nobody said
     std::string afterwards;        ///< bent, stuck, still works
     bool whileUnloading = false;   ///< broke while being unloaded or handled: the greatest load before counts
-    std::vector<ModeShare> shares; ///< of a mixed failure
     std::vector<Mark> marks;
     Entered entered{};
     std::vector<Phase> phases{};
@@ -178,7 +198,7 @@ std::optional<Recording> recordingFromKey(const std::string& key);
 struct Pull {
     Id id = 0, specimen = 0;
     Id curve = 0; ///< its samples; 0 when the result was typed
-    std::string performedAt, sourceName, whatBroke, note, reason;
+    std::string performedAt, sourceName, note, reason;
     Standing standing = Standing::counts;
     std::optional<TypedValue> typed;
     curve::ReadingSettings settings; ///< how its curve is read, with what was moved by hand
@@ -234,6 +254,7 @@ std::vector<Specimen> missingPieces(const StudyData& data);
 struct Readings {
     std::map<Id, curve::Reading> byPull;
     std::map<Id, std::string> unreadable;
+    const curve::Reading* find(Id pull) const; ///< null where there is none
 };
 
 /// A pull's value for a metric, or the reason it has none.
@@ -242,6 +263,15 @@ struct MetricValue {
     std::string whyNot;
     bool guess = false; ///< read, all or in part, beyond the end of the rig's calibration table
 };
+
+/// Whether the rig topped out: its curve shows it by the limit that holds for it now, or somebody said so.
+bool toppedOut(const Pull& pull, const curve::Reading* reading);
+
+/// How a pull stands: as somebody set it; one that counts and topped out is "at least". So correcting a limit
+/// corrects the standing.
+Standing standingOf(const Pull& pull, const curve::Reading* reading);
+/// Why it stands so; empty where it counts.
+std::string reasonOf(const Pull& pull, const curve::Reading* reading);
 
 /// What a pull says about a metric. A peak off scale, or a pull whose standing is "at least", is a bound for
 /// peak and energy and says nothing about the residual; first slip and stiffness were seen before that and

@@ -11,35 +11,28 @@ namespace anvil::study {
 
 /// The parts that may break, the one asked for first, then the rest of the load path; eight at most.
 std::vector<std::string> breakableParts(const StudyData& data);
-/// The part in what is noted to have broken: "the fitting, pulled out" → "the fitting".
-std::string partOf(const std::string& whatBroke);
+/// What broke and how, in words: "the fitting, pulled out"; empty where neither is said.
+std::string brokeText(const Outcome& outcome);
+/// What a mark is called: its text, or its number where only the instant was marked.
+std::string markName(const std::vector<Mark>& marks, std::size_t index);
 /// Whether two names mean one part: "the fitting" and "Fitting" do.
 bool samePart(const std::string& a, const std::string& b);
-/// The ways a part fails, by the kind of piece ("rope", "adhesive", "rivet", "plastic" …), the likeliest
-/// first; eight at most.
+/// The ways a part fails, by the kind of piece ("Rope", "adhesive bond" …), the likeliest first; eight at
+/// most.
 std::vector<std::string> failureModes(const std::string& kind);
 
-/// What ended a pull.
-enum class Limit {
-    broke,
-    toppedOut,
-    stopped,
-    linkLost,
-    wrongSetup,
-    lost,
-    outOfTravel,
-    slipped,
-    tipped,
-    powerGone
-};
-const char* word(Limit limit);
+/// What can hurt in this study: by its methods, also where a square has its own, and the kinds of all
+/// options.
+std::vector<std::string> cautionsOf(const StudyData& data);
+
 /// What may have ended a pull in which nothing broke, the likeliest first.
 std::vector<Limit> limitsWithoutBreak();
 
 /// A standing with its reason, as proposed; the tester decides.
 struct Proposal {
     Standing standing = Standing::counts;
-    std::string reason;
+    std::string reason{};
+    bool derived = false; ///< follows from the curve or what ended it, so that nothing has to be set
     bool operator==(const Proposal&) const = default;
 };
 

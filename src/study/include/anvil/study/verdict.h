@@ -11,7 +11,8 @@ namespace anvil::study {
 struct GroupValue {
     Id pull = 0, specimen = 0;
     stats::Value value;
-    bool guess = false; ///< read beyond the end of the rig's calibration table
+    bool guess = false;     ///< read beyond the end of the rig's calibration table
+    bool toppedOut = false; ///< the rig ended it, not the piece
 };
 
 /// A pull of the square that gives no value for the metric, and why.

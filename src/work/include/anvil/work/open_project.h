@@ -136,8 +136,8 @@ public:
     struct TypedPull {
         Id specimen = 0;
         std::string text;
-        const quantity::Unit* fallback = nullptr; ///< of a number without a unit
-        std::string whatBroke, performedAt, operatorName;
+        const quantity::Unit* fallback = nullptr;    ///< of a number without a unit
+        std::string part, performedAt, operatorName; ///< part: what broke; empty: not said
     };
     Expected<Id> addTypedPull(const TypedPull& typed);
     // Results that are no curve: study/entries.h says what is typed and what follows.
@@ -148,7 +148,7 @@ public:
         study::EntryKind kind = study::EntryKind::curve;
         std::vector<study::FieldText> fields;
         std::function<const quantity::Unit&(quantity::Dimension)> unitOf;
-        std::string whatBroke, performedAt, operatorName;
+        std::string part, performedAt, operatorName;
     };
     Expected<Id> addEntry(const Entry& entry);
     /// One more step of a piece's ladder; the first one makes the pull. Returns the pull. Error: a step that
@@ -179,14 +179,17 @@ public:
 
     /// What the tester said of a pull that has just been recorded, or was interrupted, as one command.
     struct Judgement {
-        std::string whatBroke;
+        std::string part, mode; ///< what broke and how; empty: nothing
         study::Limit limit = study::Limit::broke;
         study::Proposal standing;
         std::vector<study::Mark> marks;
-        std::string where{}, afterwards{};
+        int end = 0; ///< which end failed; 0: not noted
+        std::string afterwards{};
         bool whileUnloading = false;
     };
     Expected<void> judge(Id pull, const Judgement& judgement);
+    /// What is noted of a pull beside its number, changed by hand.
+    Expected<void> changeOutcome(Id pull, const study::Outcome& outcome, const QString& what);
 
     /// Runs several commands so that one undo takes them all back.
     void together(const std::function<void()>& commands);

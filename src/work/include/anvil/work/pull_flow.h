@@ -67,7 +67,7 @@ public:
     study::Limit limit() const { return m_limit; }
     const study::Proposal& proposal() const { return m_proposal; }
     /// Which end failed, what it is like now: "end 1", "bent"; empty: nothing said.
-    const std::string& where() const { return m_where; }
+    int end() const { return m_end; }
     const std::string& afterwards() const { return m_afterwards; }
     bool whileUnloading() const { return m_unloading; }
     bool safetyDone() const { return m_seen >= m_cautions.size(); }
@@ -84,7 +84,8 @@ private:
     void take(const Live& live, qint64 now); ///< what has become of the arming
     void begin();                            ///< a new pull: nothing is known of how it will end
     void broken(qint64 now);
-    std::string m_part, m_how, m_where, m_afterwards;
+    std::string m_part, m_how, m_afterwards;
+    int m_end = 0;
     bool m_unloading = false;
     std::uint64_t m_armings = 0; ///< at the last look
     std::vector<std::string> m_ends;

@@ -1,0 +1,42 @@
+// Attempts: how often it works.
+#include "common_metrics.h"
+#include "tell.h"
+
+namespace anvil::methods {
+namespace {
+
+constexpr Input inputs[] = {
+    {"successes", "It worked", "times", Dimension::ratio, Of::pull, Form::one, true, false, true},
+    {"tries", "of", "tries", Dimension::ratio, Of::pull, Form::one, true},
+};
+constexpr Metric metrics[] = {
+    {"success_rate", "Success rate", "share of tries that worked", Dimension::ratio, Wanted::more, "%"},
+};
+
+Expected<Measured> formulas(const Method& method, const Evidence& e) {
+    Tell tell(method, e);
+    const auto k = e.value("successes"), n = e.value("tries");
+    if (!k || !n) {
+        tell.without("success_rate", "it needs successes and tries");
+        return tell.done();
+    }
+    if (*k != std::floor(*k) || *n != std::floor(*n)) return fail("Successes and tries are whole numbers.");
+    if (*k < 0 || *k > *n) return fail(fmt::format("{:.0f} successes in {:.0f} tries cannot be.", *k, *n));
+    tell.exact("success_rate", *k / *n);
+    if (*n < 10) tell.note("So few tries say little: a rate from them can lie far off.");
+    return tell.done();
+}
+
+} // namespace
+
+extern const Method attempts;
+const Method attempts{"attempts",
+                      "Attempts",
+                      "How often it works out of so many tries.",
+                      "A count of tries and successes.",
+                      Action::look,
+                      inputs,
+                      metrics,
+                      formulas};
+
+} // namespace anvil::methods

@@ -1,0 +1,45 @@
+// Axial pull: withdrawal, tie-down, hook, peg, along the line of pull.
+#include "common_metrics.h"
+#include "tell.h"
+
+namespace anvil::methods {
+namespace {
+
+constexpr Input inputs[] = {
+    {"engagement", "Engagement", "how deep it sits, such as 40 mm", Dimension::length, Of::specimen},
+    peakInput,
+};
+constexpr Metric metrics[] = {
+    peakRow,
+    firstSlipRow,
+    stiffnessRow,
+    energyRow,
+    residualRow,
+    {"peak_per_length", "Peak per length", "peak force for each length of engagement", Dimension::stiffness},
+};
+
+/// Peak over engagement, N/m; the rest from the curve.
+Expected<Measured> formulas(const Method& method, const Evidence& e) {
+    Tell tell(method, e);
+    tellForceCurve(tell, e);
+    const auto peak = peakOf(e);
+    if (const auto engagement = e.value("engagement"); engagement && peak.value)
+        tell.number("peak_per_length", times(*peak.value, 1 / *engagement), peak.guess);
+    else
+        tell.without("peak_per_length", engagement ? peak.whyNot : "no engagement was entered");
+    return tell.done();
+}
+
+} // namespace
+
+extern const Method axialPull;
+const Method axialPull{"axial-pull",
+                       "Axial pull",
+                       "Peak, first slip, stiffness, energy and what is still held, along the line of pull.",
+                       "A pulling rig and a load cell; a displacement sensor for stiffness and energy.",
+                       Action::pull,
+                       inputs,
+                       metrics,
+                       formulas};
+
+} // namespace anvil::methods

@@ -1,0 +1,56 @@
+// Compression of a block or cylinder between flat plates.
+#include "common_metrics.h"
+#include "tell.h"
+
+#include <algorithm>
+
+namespace anvil::methods {
+namespace {
+
+constexpr Input inputs[] = {
+    {"breadth", "Breadth", "such as 20 mm", Dimension::length, Of::specimen, Form::repeated},
+    {"depth", "Depth", "such as 20 mm", Dimension::length, Of::specimen, Form::repeated},
+    {"diameter", "Diameter", "of a round one", Dimension::length, Of::specimen, Form::repeated},
+    {"area", "Cross-section", "such as 400 mm²", Dimension::area, Of::specimen, Form::one, true},
+    {"height", "Height", "such as 40 mm", Dimension::length, Of::specimen, Form::repeated},
+    peakInput,
+};
+constexpr Metric metrics[] = {
+    peakRow,
+    {"strength", "Compressive strength", "compressive strength", Dimension::stress},
+};
+
+/// σ = F/A. A block much lower or higher than 1–2 times its width is told.
+Expected<Measured> formulas(const Method& method, const Evidence& e) {
+    Tell tell(method, e);
+    tellForceCurve(tell, e);
+    const auto peak = peakOf(e);
+    const auto area = areaOf(e);
+    if (area && peak.value) tell.number("strength", times(*peak.value, 1 / *area), peak.guess);
+    tell.without("strength",
+                 area ? peak.whyNot : "it needs the cross-section: breadth and depth, diameter, or area");
+    const auto breadth = e.value("breadth"), depth = e.value("depth"), height = e.value("height");
+    const auto width = breadth && depth ? std::optional(std::min(*breadth, *depth)) : e.value("diameter");
+    if (width && height) {
+        const double slenderness = *height / *width;
+        if (slenderness > 2)
+            tell.note("It is more than twice as high as wide: it may bend aside before it crushes.");
+        if (slenderness < 1)
+            tell.note("It is lower than wide: the plates hold it together, so it looks stronger.");
+    }
+    return tell.done();
+}
+
+} // namespace
+
+extern const Method compression;
+const Method compression{"compression",
+                         "Compression of a block",
+                         "Stress at crushing.",
+                         "Breadth, depth and height; a press with flat, parallel plates.",
+                         Action::press,
+                         inputs,
+                         metrics,
+                         formulas};
+
+} // namespace anvil::methods

@@ -1,0 +1,113 @@
+// Creep: how a held load moves on over days.
+#include "common_metrics.h"
+#include "tell.h"
+
+#include <algorithm>
+
+namespace anvil::methods {
+namespace {
+
+constexpr Input inputs[] = {
+    {"gauge_length", "Gauge length", "if a strain is wanted", Dimension::length, Of::specimen},
+    {"gauge", "Gauge", "such as 12.4 mm, at its time", Dimension::length, Of::pull, Form::series, true, false,
+     true},
+    {"unloaded_at", "Unloaded at", "from then on the gauge tells the recovery", Dimension::time, Of::pull,
+     Form::one, false, false, true},
+    {"limit", "Limit", "how far it may move", Dimension::length, Of::study},
+};
+constexpr Metric metrics[] = {
+    {"creep", "Creep", "creep", Dimension::length, Wanted::less},
+    {"rate_per_decade", "Creep for every tenfold time", "creep for every tenfold time", Dimension::length,
+     Wanted::less},
+    {"recovery", "Recovery", "share of the creep that came back", Dimension::ratio, Wanted::more, "%"},
+    {"permanent_set", "Permanent set", "creep that stayed", Dimension::length, Wanted::less},
+    {"time_to_limit", "Time to the limit", "time to the limit", Dimension::time},
+};
+
+struct Series {
+    std::vector<SeriesPoint> loaded, after;
+};
+
+/// Slope of the movement against log₁₀ of the time since loading, least squares; empty with fewer than two
+/// different times.
+std::optional<double> ratePerDecade(const std::vector<SeriesPoint>& loaded) {
+    double n = 0, mx = 0, my = 0, xx = 0, xy = 0;
+    for (const auto& g : loaded)
+        if (g.at > loaded.front().at) {
+            const double x = std::log10(g.at - loaded.front().at),
+                         y = std::abs(g.value - loaded.front().value);
+            ++n;
+            xx += x * x;
+            xy += x * y;
+            mx += x;
+            my += y;
+        }
+    if (n < 2 || !(n * xx > mx * mx * (1 + 1e-12))) return std::nullopt;
+    return (n * xy - mx * my) / (n * xx - mx * mx);
+}
+
+/// When the movement first reaches the limit, on the line between two readings; above the last time where it
+/// does not.
+stats::Value timeTo(double limit, const std::vector<SeriesPoint>& loaded) {
+    const auto moved = [&](const SeriesPoint& g) { return std::abs(g.value - loaded.front().value); };
+    for (std::size_t i = 1; i < loaded.size(); ++i)
+        if (moved(loaded[i]) >= limit) {
+            const double before = moved(loaded[i - 1]),
+                         share = (limit - before) / (moved(loaded[i]) - before);
+            const double at =
+                loaded[i - 1].at + share * (loaded[i].at - loaded[i - 1].at) - loaded.front().at;
+            return {at, stats::State::exact, at};
+        }
+    const double last = loaded.back().at - loaded.front().at;
+    return {last, stats::State::above, last};
+}
+
+/// Movement since the first reading under load.
+Expected<Measured> formulas(const Method& method, const Evidence& e) {
+    Tell tell(method, e);
+    Series s;
+    const auto unloaded = e.value("unloaded_at");
+    if (const auto at = e.series.find("gauge"); at != e.series.end())
+        for (const auto& g : at->second)
+            (unloaded && g.at >= *unloaded ? s.after : s.loaded).push_back(g);
+    for (const auto* part : {&s.loaded, &s.after})
+        for (std::size_t i = 1; i < part->size(); ++i)
+            if (!((*part)[i].at > (*part)[i - 1].at))
+                return fail("Every reading must be later than the one before.");
+    if (s.loaded.size() < 2) {
+        for (const auto& m : method.metrics)
+            tell.without(m.key, "creep needs at least two readings under load");
+        return tell.done();
+    }
+    const double first = s.loaded.front().value, creep = std::abs(s.loaded.back().value - first);
+    tell.exact("creep", creep);
+    const double hours = (s.loaded.back().at - s.loaded.front().at) / 3600;
+    tell.note(hours < 48 ? fmt::format("Over {:.1f} hours.", hours)
+                         : fmt::format("Over {:.1f} days.", hours / 24));
+    if (const auto rate = ratePerDecade(s.loaded)) tell.exact("rate_per_decade", *rate);
+    tell.without("rate_per_decade", "it needs readings at two times after the first");
+    if (!s.after.empty()) {
+        const double left = std::abs(s.after.back().value - first);
+        if (creep > 0) tell.exact("recovery", (creep - left) / creep);
+        tell.exact("permanent_set", left);
+    }
+    tell.without("recovery", s.after.empty() ? "it has not been unloaded" : "it did not creep");
+    tell.without("permanent_set", "it has not been unloaded");
+    if (const auto limit = e.value("limit")) tell.number("time_to_limit", timeTo(*limit, s.loaded));
+    tell.without("time_to_limit", "no limit was set");
+    return tell.done();
+}
+
+} // namespace
+
+extern const Method creep;
+const Method creep{"creep",
+                   "Creep",
+                   "How a held load moves on over days.",
+                   "Gauge readings at noted times.",
+                   Action::hang,
+                   inputs,
+                   metrics,
+                   formulas};
+
+} // namespace anvil::methods

@@ -1,0 +1,83 @@
+// Swinging hammer: the energy a piece swallows in breaking.
+#include "common_metrics.h"
+#include "tell.h"
+
+#include <anvil/quantity/print.h>
+
+namespace anvil::methods {
+namespace {
+
+constexpr Input inputs[] = {
+    {"breadth", "Breadth", "of the section that breaks", Dimension::length, Of::specimen, Form::repeated},
+    {"depth", "Depth", "likewise", Dimension::length, Of::specimen, Form::repeated},
+    {"mass", "Hammer", "its mass, such as 2 kg", Dimension::mass, Of::pull, Form::one, true},
+    {"from", "Let go at", "such as 600 mm, or 90°", Dimension::length, Of::pull, Form::one, true, false,
+     false, Dimension::angle},
+    {"to", "Rose to", "such as 210 mm, or 40°", Dimension::length, Of::pull, Form::one, true, false, true,
+     Dimension::angle},
+    {"free", "Rises freely to", "without a piece; empty: no loss", Dimension::length, Of::pull, Form::one,
+     false, false, false, Dimension::angle},
+    {"arm", "Length of its arm", "where angles are read", Dimension::length, Of::pull},
+};
+constexpr Metric metrics[] = {
+    {"energy", "Energy swallowed", "energy swallowed", Dimension::energy},
+    {"energy_per_area", "Energy per area", "energy swallowed for each area", Dimension::energyPerArea},
+};
+
+/// The height an entry stands for: itself, or R(1 − cos θ) of an angle. Error: an angle without an arm.
+Expected<std::optional<double>> heightOf(const Evidence& e, const char* key) {
+    const auto at = e.inputs.find(key);
+    if (at == e.inputs.end()) return std::optional<double>{};
+    const bool angle = at->second.unit && at->second.unit->dimension == Dimension::angle;
+    if (!angle) return std::optional(at->second.si);
+    const auto arm = e.value("arm");
+    if (!arm) return fail("An angle needs the length of the hammer's arm.");
+    if (std::abs(at->second.si) > std::numbers::pi) return fail("A hammer swings through 180° at most.");
+    return std::optional(*arm * (1 - std::cos(at->second.si)));
+}
+
+/// E = m·g·(h₀ − h₁) less what a free swing loses, m·g·(h₀ − h_free).
+Expected<Measured> formulas(const Method& method, const Evidence& e) {
+    Tell tell(method, e);
+    const auto mass = e.value("mass");
+    const auto from = heightOf(e, "from"), to = heightOf(e, "to"), free = heightOf(e, "free");
+    for (const auto* h : {&from, &to, &free})
+        if (!*h) return tl::unexpected(h->error());
+    if (!mass || !*from || !*to) {
+        for (const auto& m : method.metrics)
+            tell.without(m.key, "it needs the hammer's mass, and where it was let go and rose to");
+        return tell.done();
+    }
+    if (!(**from > 0)) return fail("A hammer needs a mass and a height above zero.");
+    const double freely = free->value_or(**from);
+    if (**to > freely)
+        return fail(
+            "The hammer rose higher than it does without a piece: energy cannot come out of one. Check the "
+            "heights and their units.");
+    if (freely > **from) return fail("A free swing cannot rise higher than it was let go.");
+    const double energy = *mass * g0 * (freely - **to);
+    const bool stopped = **to <= 0 && e.state == stats::State::exact;
+    const stats::Value value{energy, stopped ? stats::State::above : e.state, energy};
+    tell.number("energy", value);
+    const auto breadth = e.value("breadth"), depth = e.value("depth");
+    if (breadth && depth) tell.number("energy_per_area", times(value, 1 / (*breadth * *depth)));
+    tell.without("energy_per_area", "it needs breadth and depth of the section");
+    if (stopped) tell.note("The hammer was stopped: it swallowed all there was.");
+    tell.note(fmt::format("Of {} that the hammer had.",
+                          quantity::withUnit(*mass * g0 * **from, quantity::unit("J"))));
+    return tell.done();
+}
+
+} // namespace
+
+extern const Method hammer;
+const Method hammer{"hammer",
+                    "Swinging hammer",
+                    "Energy swallowed in breaking.",
+                    "Hammer mass, drop and rise heights or angles, the free swing.",
+                    Action::swing,
+                    inputs,
+                    metrics,
+                    formulas};
+
+} // namespace anvil::methods

@@ -1,0 +1,68 @@
+// Holding and drag: the load that is held for a while at a creep that is slow enough.
+#include "common_metrics.h"
+#include "tell.h"
+
+#include <anvil/quantity/print.h>
+
+namespace anvil::methods {
+namespace {
+
+constexpr Input inputs[] = {
+    {"weight", "Its own weight", "such as 12 kg", Dimension::force, Of::specimen},
+    {"moves", "Starts to move at", "such as 1.8 kN, >2 kN", Dimension::force, Of::pull, Form::one, true,
+     true},
+    {"creeps", "Creeps at", "the load it creeps at", Dimension::force, Of::pull, Form::one, false, true},
+    {"seconds", "Held for", "such as 30 s", Dimension::time, Of::pull},
+    {"speed", "At a speed of", "such as 2 mm/min", Dimension::speed, Of::pull, Form::one, false, false, true},
+};
+constexpr Metric metrics[] = {
+    {"holding", "Holding load", "load at which it starts to move", Dimension::force},
+    {"creeping", "Load while creeping", "load while creeping", Dimension::force},
+    {"holding_per_weight", "Holding per weight", "holding load for each of its own weight", Dimension::ratio},
+    peakRow,
+    firstSlipRow,
+};
+
+/// The load at which it starts to move: as entered, or the first slip of its curve.
+Expected<Measured> formulas(const Method& method, const Evidence& e) {
+    Tell tell(method, e);
+    auto moves = e.doubted("moves");
+    bool guess = false;
+    if (e.reading) {
+        tellForceCurve(tell, e);
+        const bool slipped = e.reading->load == Dimension::force && e.reading->firstSlip;
+        if (!moves && slipped) {
+            const double v = e.reading->firstSlip->force;
+            moves = stats::Value{v, tell.seen(), v};
+            guess = e.calibratedTo > 0 && v + e.reading->baseline > e.calibratedTo;
+        }
+    }
+    tell.number("holding", moves, guess);
+    tell.without("holding", e.reading ? "it never slipped before its peak" : "no load was entered");
+    for (const char* metric : {"peak", "first_slip"})
+        tell.without(metric, "there is no curve");
+    tell.number("creeping", e.doubted("creeps"));
+    tell.without("creeping", "no load while creeping was entered");
+    const auto weight = e.value("weight");
+    if (moves && weight) tell.number("holding_per_weight", times(*moves, 1 / *weight), guess);
+    tell.without("holding_per_weight", "it needs its own weight");
+    if (const auto at = e.inputs.find("creeps"); at != e.inputs.end())
+        tell.note(fmt::format("It creeps at {}.", quantity::print(at->second)));
+    if (const auto at = e.inputs.find("seconds"); at != e.inputs.end())
+        tell.note(fmt::format("Held for {}.", quantity::print(at->second)));
+    return tell.done();
+}
+
+} // namespace
+
+extern const Method holding;
+const Method holding{"holding",
+                     "Holding and drag",
+                     "The load that is held for a while at a creep that is slow enough.",
+                     "A steady pull and a way to see movement.",
+                     Action::hold,
+                     inputs,
+                     metrics,
+                     formulas};
+
+} // namespace anvil::methods

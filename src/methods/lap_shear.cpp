@@ -1,0 +1,42 @@
+// Lap shear: two sheets joined over an overlap are drawn apart.
+#include "common_metrics.h"
+#include "tell.h"
+
+namespace anvil::methods {
+namespace {
+
+constexpr Input inputs[] = {
+    {"width", "Width", "such as 25 mm", Dimension::length, Of::specimen, Form::repeated, true},
+    {"overlap", "Overlap", "such as 12.5 mm", Dimension::length, Of::specimen, Form::repeated, true},
+    peakInput,
+};
+constexpr Metric metrics[] = {
+    peakRow,
+    {"shear_strength", "Shear strength", "shear strength of the joint", Dimension::stress},
+};
+
+/// τ = F/(width·overlap), the mean over the overlap.
+Expected<Measured> formulas(const Method& method, const Evidence& e) {
+    Tell tell(method, e);
+    tellForceCurve(tell, e);
+    const auto peak = peakOf(e);
+    const auto width = e.value("width"), overlap = e.value("overlap");
+    if (width && overlap && peak.value)
+        tell.number("shear_strength", times(*peak.value, 1 / (*width * *overlap)), peak.guess);
+    tell.without("shear_strength", width && overlap ? peak.whyNot : "it needs width and overlap");
+    return tell.done();
+}
+
+} // namespace
+
+extern const Method lapShear;
+const Method lapShear{"lap-shear",
+                      "Shear of a joint",
+                      "Shear stress of a bond at failure.",
+                      "Overlap and width of every piece.",
+                      Action::shear,
+                      inputs,
+                      metrics,
+                      formulas};
+
+} // namespace anvil::methods

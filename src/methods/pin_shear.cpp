@@ -1,0 +1,46 @@
+// Pin shear: a pin, bolt or rivet is cut across in one or two planes.
+#include "common_metrics.h"
+#include "tell.h"
+
+namespace anvil::methods {
+namespace {
+
+constexpr Input inputs[] = {
+    {"diameter", "Diameter", "such as 4.8 mm", Dimension::length, Of::specimen, Form::repeated, true},
+    {"area", "Cross-section", "instead of the diameter", Dimension::area, Of::specimen, Form::one, true},
+    {"planes", "Shear planes", "1 or 2", Dimension::ratio, Of::specimen},
+    peakInput,
+};
+constexpr Metric metrics[] = {
+    peakRow,
+    {"shear_strength", "Shear strength", "shear strength", Dimension::stress},
+};
+
+/// τ = F/(m·A) over m planes, one where nobody says.
+Expected<Measured> formulas(const Method& method, const Evidence& e) {
+    const double planes = e.value("planes").value_or(1);
+    if (planes != 1 && planes != 2) return fail("A pin is sheared in 1 or in 2 planes.");
+    Tell tell(method, e);
+    tellForceCurve(tell, e);
+    const auto peak = peakOf(e);
+    const auto area = areaOf(e);
+    if (area && peak.value)
+        tell.number("shear_strength", times(*peak.value, 1 / (planes * *area)), peak.guess);
+    tell.without("shear_strength", area ? peak.whyNot : "it needs the diameter or the cross-section");
+    if (!e.has("planes")) tell.note("One shear plane is taken.");
+    return tell.done();
+}
+
+} // namespace
+
+extern const Method pinShear;
+const Method pinShear{"pin-shear",
+                      "Shear of a pin",
+                      "Shear stress at which a pin, bolt or rivet is cut across.",
+                      "Its diameter or cross-section, and the number of shear planes.",
+                      Action::shear,
+                      inputs,
+                      metrics,
+                      formulas};
+
+} // namespace anvil::methods

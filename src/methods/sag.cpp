@@ -1,0 +1,64 @@
+// Sag under a dead weight: stiffness without breaking anything.
+#include "common_metrics.h"
+#include "tell.h"
+
+#include <algorithm>
+
+namespace anvil::methods {
+namespace {
+
+constexpr Input inputs[] = {
+    {"span", "Span", "between the supports", Dimension::length, Of::specimen},
+    {"weight", "Weight", "such as 5 kg", Dimension::force, Of::pull, Form::one, true},
+    {"unloaded", "Height unloaded", "such as 412 mm", Dimension::length, Of::pull, Form::one, true, false,
+     true},
+    {"loaded", "Height loaded", "such as 398 mm", Dimension::length, Of::pull, Form::one, true, false, true},
+    {"after", "Height unloaded again", "if it was looked at", Dimension::length, Of::pull, Form::one, false,
+     false, true},
+};
+constexpr Metric metrics[] = {
+    {"sag", "Sag", "sag", Dimension::length, Wanted::less},
+    stiffnessRow,
+    {"bending_stiffness", "Bending stiffness EI", "bending stiffness", Dimension::bendingStiffness},
+    {"permanent_set", "Permanent set", "sag that stayed", Dimension::length, Wanted::less},
+};
+
+/// δ = height unloaded − height loaded; k = W/δ; EI = W·L³/(48·δ), a beam on two supports with its load at
+/// mid-span.
+Expected<Measured> formulas(const Method& method, const Evidence& e) {
+    Tell tell(method, e);
+    const auto unloaded = e.value("unloaded"), loaded = e.value("loaded"), weight = e.value("weight"),
+               span = e.value("span"), after = e.value("after");
+    if (!unloaded || !loaded) {
+        for (const auto& m : method.metrics)
+            tell.without(m.key, "it needs the height unloaded and loaded");
+        return tell.done();
+    }
+    const double sag = *unloaded - *loaded;
+    if (sag < 0)
+        return fail(
+            "Loaded it stood higher than unloaded: a sag below zero cannot be. Are the two heights swapped?");
+    tell.exact("sag", sag);
+    if (weight && sag > 0) tell.exact("stiffness", *weight / sag);
+    tell.without("stiffness", sag > 0 ? "it needs the weight" : "it did not sag");
+    if (weight && span && sag > 0)
+        tell.exact("bending_stiffness", *weight * *span * *span * *span / (48 * sag));
+    tell.without("bending_stiffness", sag > 0 ? "it needs the weight and the span" : "it did not sag");
+    if (after) tell.exact("permanent_set", std::max(0.0, *unloaded - *after));
+    tell.without("permanent_set", "nobody looked at its height after unloading");
+    return tell.done();
+}
+
+} // namespace
+
+extern const Method sag;
+const Method sag{"sag",
+                 "Sag under a dead weight",
+                 "Stiffness without breaking anything.",
+                 "Heights unloaded and loaded, span and weight.",
+                 Action::hang,
+                 inputs,
+                 metrics,
+                 formulas};
+
+} // namespace anvil::methods

@@ -1,0 +1,84 @@
+#include "tell.h"
+
+#include <anvil/quantity/print.h>
+
+namespace anvil::methods {
+namespace {
+
+using stats::State;
+using stats::Value;
+
+bool beyond(const Evidence& e, double load) {
+    return e.calibratedTo > 0 && load + e.reading->baseline > e.calibratedTo;
+}
+
+} // namespace
+
+void Tell::without(std::string_view metric, std::string_view why) {
+    if (auto* n = find(metric); n && !n->value && n->whyNot.empty()) n->whyNot = why;
+}
+
+void Tell::note(std::string_view text) { m_out.notes.emplace_back(text); }
+
+Peak peakOf(const Evidence& e, quantity::Dimension load) {
+    if (auto typed = e.doubted("peak")) return {typed, false, {}};
+    if (!e.reading) return {{}, false, "no peak was entered and there is no curve"};
+    if (e.reading->load != load)
+        return {{},
+                false,
+                fmt::format("its curve is of {}, not of {}", quantity::name(e.reading->load),
+                            quantity::name(load))};
+    const double v = e.reading->peak.force;
+    return {Value{v, e.state, v}, beyond(e, v), {}};
+}
+
+void tellForceCurve(Tell& tell, const Evidence& e) {
+    const auto peak = peakOf(e);
+    tell.number("peak", peak.value, peak.guess);
+    tell.without("peak", peak.whyNot);
+    const auto* r = e.reading && e.reading->load == quantity::Dimension::force ? e.reading : nullptr;
+    const auto seen = [&](double v) { return Value{v, tell.seen(), v}; };
+    if (!r) {
+        for (const char* metric : {"first_slip", "energy", "residual"})
+            tell.without(metric, "only its peak was recorded");
+        if (const auto k = stiffnessOf(e)) tell.exact("stiffness", *k);
+        return tell.without("stiffness", "only its peak was recorded");
+    }
+    if (r->firstSlip)
+        tell.number("first_slip", seen(r->firstSlip->force), beyond(e, r->firstSlip->force));
+    else
+        tell.without("first_slip", "it never slipped before its peak");
+    if (const auto k = stiffnessOf(e))
+        tell.number("stiffness", seen(*k));
+    else
+        tell.without("stiffness", "no displacement channel, so no stiffness");
+    if (r->energyToPeak)
+        tell.number("energy", Value{*r->energyToPeak, e.state, *r->energyToPeak}, r->guessed);
+    else
+        tell.without("energy", "no displacement channel, so no energy");
+    if (e.state == State::above)
+        tell.without("residual", "the true peak was not seen, so what it held afterwards cannot be told");
+    else if (r->residual)
+        tell.number("residual", seen(r->residual->force), beyond(e, r->residual->force));
+    else
+        tell.without("residual", "the log ends too soon after the peak");
+}
+
+std::optional<double> stiffnessOf(const Evidence& e) {
+    if (const auto typed = e.value("stiffness")) return typed;
+    const bool read = e.reading && e.reading->load == quantity::Dimension::force && e.reading->stiffness;
+    return read ? std::optional(e.reading->stiffness->value) : std::nullopt;
+}
+
+std::optional<double> areaOf(const Evidence& e) {
+    if (const auto area = e.value("area")) return area;
+    const auto breadth = e.value("breadth"),
+               thickness = e.has("thickness") ? e.value("thickness") : e.value("depth"),
+               diameter = e.value("diameter"), wall = e.value("wall");
+    if (breadth && thickness) return *breadth * *thickness;
+    if (!diameter) return std::nullopt;
+    const double inner = wall ? *diameter - 2 * *wall : 0;
+    return std::numbers::pi / 4 * (*diameter * *diameter - inner * inner);
+}
+
+} // namespace anvil::methods

@@ -1,0 +1,78 @@
+// How a method's file gives back its numbers.
+#pragma once
+
+#include <anvil/methods/method.h>
+#include <cmath>
+#include <fmt/format.h>
+#include <numbers>
+
+namespace anvil::methods {
+
+inline constexpr double g0 = 9.80665; ///< m/s², standard gravity (CGPM 1901)
+
+/// Gathers the numbers of one pull; metrics that nobody speaks of say why.
+class Tell {
+public:
+    Tell(const Method& method, const Evidence& evidence) : m_evidence(evidence) {
+        for (const auto& metric : method.metrics)
+            m_out.numbers.push_back({&metric, {}, false, {}});
+    }
+    /// A value of a metric of this method.
+    void number(std::string_view metric, const std::optional<stats::Value>& value, bool guess = false) {
+        if (auto* n = find(metric); n && value) {
+            n->value = value;
+            n->guess = guess;
+        }
+    }
+    void exact(std::string_view metric, double value) { number(metric, stats::Value{value, seen(), value}); }
+    /// Why a metric has no value; the first reason stands.
+    void without(std::string_view metric, std::string_view why);
+    void note(std::string_view text);
+    bool tells(std::string_view metric) {
+        const auto* n = find(metric);
+        return n && n->value;
+    }
+    /// The state of what was seen before the end: exact, or aside with its pull.
+    stats::State seen() const {
+        return m_evidence.state == stats::State::aside ? stats::State::aside : stats::State::exact;
+    }
+    Measured done() { return std::move(m_out); }
+
+private:
+    Number* find(std::string_view metric) {
+        for (auto& n : m_out.numbers)
+            if (n.metric->key == metric) return &n;
+        return nullptr;
+    }
+    const Evidence& m_evidence;
+    Measured m_out;
+};
+
+/// A value times a factor above zero: a bound stays one.
+inline stats::Value times(stats::Value v, double factor) {
+    v.value *= factor;
+    v.upper *= factor;
+    return v;
+}
+
+/// The greatest load: as entered under "peak", else read from a curve of this load, with the state of its
+/// pull.
+struct Peak {
+    std::optional<stats::Value> value;
+    bool guess = false;
+    std::string whyNot;
+};
+Peak peakOf(const Evidence& evidence, quantity::Dimension load = quantity::Dimension::force);
+
+/// What a force curve says of the metrics peak, first_slip, stiffness, energy and residual, of those the
+/// method has. A bound leaves no residual; first slip and stiffness were seen before it.
+void tellForceCurve(Tell& tell, const Evidence& evidence);
+
+/// The stiffness of a force curve or as entered, N/m; empty: neither.
+std::optional<double> stiffnessOf(const Evidence& evidence);
+
+/// The cross-section, m²: as entered under "area", from breadth and thickness (or depth), or from diameter
+/// (and wall: a tube); empty where none is complete.
+std::optional<double> areaOf(const Evidence& evidence);
+
+} // namespace anvil::methods

@@ -1,0 +1,67 @@
+// Tension of a coupon: a bar, sheet or strand is drawn until it breaks.
+#include "common_metrics.h"
+#include "tell.h"
+
+namespace anvil::methods {
+namespace {
+
+constexpr Input inputs[] = {
+    {"breadth", "Breadth", "such as 12.5 mm", Dimension::length, Of::specimen, Form::repeated},
+    {"thickness", "Thickness", "such as 2 mm", Dimension::length, Of::specimen, Form::repeated},
+    {"diameter", "Diameter", "of a round one", Dimension::length, Of::specimen, Form::repeated},
+    {"area", "Cross-section", "such as 25 mm²", Dimension::area, Of::specimen, Form::one, true},
+    {"gauge_length", "Gauge length", "such as 50 mm", Dimension::length, Of::specimen},
+    peakInput,
+    {"yield", "Load at yield", "such as 3.1 kN", Dimension::force, Of::pull, Form::one, false, true},
+    {"extension_at_break", "Extension at break", "of the gauge length", Dimension::length, Of::pull},
+    {"stiffness", "Stiffness", "where no curve tells it", Dimension::stiffness, Of::pull},
+};
+constexpr Metric metrics[] = {
+    peakRow,
+    {"strength", "Tensile strength", "tensile strength", Dimension::stress},
+    {"yield_strength", "Yield strength", "stress at yield", Dimension::stress},
+    {"modulus", "Modulus", "elastic modulus", Dimension::stress},
+    {"elongation", "Elongation at break", "elongation at break", Dimension::ratio, Wanted::more, "%"},
+};
+
+/// σ = F/A; E = k·L₀/A; elongation = ΔL/L₀.
+Expected<Measured> formulas(const Method& method, const Evidence& e) {
+    Tell tell(method, e);
+    tellForceCurve(tell, e);
+    const auto peak = peakOf(e);
+    const auto area = areaOf(e);
+    if (area) {
+        if (peak.value) tell.number("strength", times(*peak.value, 1 / *area), peak.guess);
+        tell.without("strength", peak.whyNot);
+        if (const auto yield = e.doubted("yield")) tell.number("yield_strength", times(*yield, 1 / *area));
+        tell.without("yield_strength", "no load at yield was entered");
+    }
+    for (const char* metric : {"strength", "yield_strength", "modulus"})
+        if (!area)
+            tell.without(metric, "it needs the cross-section: breadth and thickness, diameter, or area");
+    const auto k = stiffnessOf(e), length = e.value("gauge_length"),
+               extension = e.value("extension_at_break");
+    if (k && length && area) {
+        tell.exact("modulus", *k * *length / *area);
+        const bool apparent = !e.has("stiffness") && e.reading && e.reading->stiffness->includesRigStretch;
+        if (apparent) tell.note("The modulus is apparent: the way of the rig counts its own stretch too.");
+    }
+    tell.without("modulus", k ? "it needs the gauge length" : "it needs a stiffness");
+    if (extension && length) tell.exact("elongation", *extension / *length);
+    tell.without("elongation", extension ? "it needs the gauge length" : "no extension at break was entered");
+    return tell.done();
+}
+
+} // namespace
+
+extern const Method tensionCoupon;
+const Method tensionCoupon{"tension-coupon",
+                           "Tension of a coupon",
+                           "Stress and strain at yield and break of a bar, sheet or strand.",
+                           "The cross-section and gauge length of every piece.",
+                           Action::pull,
+                           inputs,
+                           metrics,
+                           formulas};
+
+} // namespace anvil::methods

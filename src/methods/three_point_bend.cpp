@@ -1,0 +1,99 @@
+// Three-point bend: a beam on two supports, pressed at mid-span.
+#include "common_metrics.h"
+#include "tell.h"
+
+namespace anvil::methods {
+namespace {
+
+constexpr Input inputs[] = {
+    {"span", "Span", "between the supports, such as 160 mm", Dimension::length, Of::study, Form::one, true},
+    {"breadth", "Breadth", "across the load", Dimension::length, Of::specimen, Form::repeated},
+    {"depth", "Depth", "along the load", Dimension::length, Of::specimen, Form::repeated},
+    {"diameter", "Diameter", "of a round one", Dimension::length, Of::specimen, Form::repeated, true},
+    peakInput,
+    {"deflection_at_peak", "Deflection at the peak", "at mid-span", Dimension::length, Of::pull},
+    {"stiffness", "Stiffness", "where no curve tells it", Dimension::stiffness, Of::pull},
+};
+constexpr Metric metrics[] = {
+    peakRow,
+    {"bending_strength", "Bending strength", "bending strength", Dimension::stress},
+    {"bending_modulus", "Bending modulus", "bending modulus", Dimension::stress},
+    {"strain_at_peak", "Strain at the peak", "outer strain at the peak", Dimension::ratio, Wanted::more, "%"},
+    {"short_beam_shear", "Short-beam shear", "shear stress at the middle", Dimension::stress},
+};
+
+/// The formulas by section, with the span L: rectangle σ = 3FL/(2bd²), E = kL³/(4bd³), τ = 0.75 F/(bd); round
+/// σ = 8FL/(πd³), E = 4kL³/(3πd⁴).
+struct Section {
+    double depth = 0, stress = 0, modulus = 0; ///< m; Pa for each N; Pa for each N/m
+    std::optional<double> shear{};             ///< Pa for each N
+};
+
+std::optional<Section> sectionOf(const Evidence& e, double span) {
+    const auto b = e.value("breadth"), d = e.value("depth"), round = e.value("diameter");
+    const double cube = span * span * span;
+    if (b && d)
+        return Section{*d, 3 * span / (2 * *b * *d * *d), cube / (4 * *b * *d * *d * *d), 0.75 / (*b * *d)};
+    if (!round) return std::nullopt;
+    const double r3 = *round * *round * *round;
+    return Section{*round, 8 * span / (std::numbers::pi * r3),
+                   4 * cube / (3 * std::numbers::pi * r3 * *round)};
+}
+
+/// ε = 6Dd/L² at the outer fibre.
+void tellStrain(Tell& tell, const Evidence& e, const std::optional<Section>& section, double span) {
+    auto deflection = e.value("deflection_at_peak");
+    if (!deflection && e.reading && e.reading->peak.displacement) deflection = e.reading->peak.displacement;
+    if (!deflection) return tell.without("strain_at_peak", "it needs the deflection at the peak");
+    if (*deflection > 0.1 * span)
+        tell.note(
+            "It bent by more than a tenth of its span: the formulas, made for small deflections, are off.");
+    if (!section) return;
+    tell.number("strain_at_peak", stats::Value{6 * *deflection * section->depth / (span * span), e.state, 0});
+}
+
+Expected<Measured> formulas(const Method& method, const Evidence& e) {
+    Tell tell(method, e);
+    tellForceCurve(tell, e);
+    const auto peak = peakOf(e);
+    const auto span = e.value("span");
+    const auto section = span ? sectionOf(e, *span) : std::nullopt;
+    if (section && section->depth > *span) return fail("The span is shorter than the piece is deep.");
+    if (span) tellStrain(tell, e, section, *span);
+    if (section) {
+        if (peak.value) {
+            tell.number("bending_strength", times(*peak.value, section->stress), peak.guess);
+            if (section->shear)
+                tell.number("short_beam_shear", times(*peak.value, *section->shear), peak.guess);
+        }
+        tell.without("bending_strength", peak.whyNot);
+        tell.without("short_beam_shear", section->shear ? peak.whyNot : "it is told of a rectangle only");
+        if (const auto k = stiffnessOf(e)) tell.exact("bending_modulus", *k * section->modulus);
+        tell.without("bending_modulus", "it needs a stiffness: a curve with the deflection");
+        if (*span < 16 * section->depth)
+            tell.note(
+                "The span is less than 16 times the depth: shear bends it too, so the modulus comes out low, "
+                "and it may fail by shear first.");
+    }
+    for (const auto& m : method.metrics)
+        if (m.key != "peak")
+            tell.without(m.key, span ? "it needs breadth and depth, or the diameter" : "it needs the span");
+    const auto b = e.value("breadth"), d = e.value("depth");
+    if (b && d && *d > 3 * *b)
+        tell.note("It is much deeper than broad: are the two swapped? The depth lies along the load.");
+    return tell.done();
+}
+
+} // namespace
+
+extern const Method threePointBend;
+const Method threePointBend{"three-point-bend",
+                            "Three-point bend",
+                            "Bending strength and stiffness of a beam.",
+                            "Span, breadth and depth (or diameter); the deflection at mid-span.",
+                            Action::bend,
+                            inputs,
+                            metrics,
+                            formulas};
+
+} // namespace anvil::methods

@@ -1,0 +1,68 @@
+// Breakaway and running torque of a thread.
+#include "common_metrics.h"
+#include "tell.h"
+
+namespace anvil::methods {
+namespace {
+
+constexpr Input inputs[] = {
+    {"breakaway", "Breakaway", "4.2 N·m, >9 N·m, 4…5 N·m", Dimension::torque, Of::pull, Form::one, true,
+     true},
+    {"running", "Running", "what keeps it turning", Dimension::torque, Of::pull, Form::one, false, true},
+    {"force", "Force on an arm", "instead of a torque", Dimension::force, Of::pull, Form::one, false, true},
+    {"arm", "Length of the arm", "such as 250 mm", Dimension::length, Of::pull},
+    {"from", "Published from", "the range it should lie in", Dimension::torque, Of::study},
+    {"to", "Published to", "", Dimension::torque, Of::study},
+};
+constexpr Metric metrics[] = {
+    {"breakaway", "Breakaway torque", "breakaway torque", Dimension::torque},
+    {"running", "Running torque", "running torque", Dimension::torque},
+};
+
+/// T = F·r where a force on an arm was read.
+Expected<Measured> formulas(const Method& method, const Evidence& e) {
+    Tell tell(method, e);
+    const auto* r = e.reading && e.reading->load == Dimension::torque ? e.reading : nullptr;
+    const auto force = e.doubted("force");
+    const auto arm = e.value("arm");
+    std::optional<stats::Value> breakaway = e.doubted("breakaway"), running = e.doubted("running");
+    if (!breakaway && force && arm) breakaway = times(*force, *arm);
+    if (!breakaway && r && r->breakaway) breakaway = stats::Value{*r->breakaway, e.state, *r->breakaway};
+    if (!running && r && r->running) running = stats::Value{*r->running, tell.seen(), *r->running};
+    const auto guess = [&](const std::optional<stats::Value>& v) {
+        return r && v && e.calibratedTo > 0 && v->value + r->baseline > e.calibratedTo;
+    };
+    tell.number("breakaway", breakaway, guess(breakaway));
+    tell.number("running", running, guess(running));
+    const bool other = e.reading && !r;
+    tell.without("breakaway", other   ? "its curve is of no torque"
+                              : r     ? "it was not turned far enough"
+                              : force ? "it needs the length of the arm"
+                                      : "no torque was entered");
+    tell.without("running", other ? "its curve is of no torque"
+                            : r   ? "it was not turned far enough"
+                                  : "no running torque was entered");
+    if (breakaway && running && running->value > breakaway->value)
+        tell.note("It took more to keep it turning than to start it.");
+    const auto from = e.value("from"), to = e.value("to");
+    if (from && to && *from > *to) return fail("The published range ends below where it begins.");
+    if (breakaway && from && to && breakaway->state == stats::State::exact)
+        tell.note(breakaway->value < *from ? "It lies below the published range."
+                  : breakaway->value > *to ? "It lies above the published range."
+                                           : "It lies inside the published range.");
+    return tell.done();
+}
+
+} // namespace
+
+extern const Method torque;
+const Method torque{"torque",
+                    "Breakaway and running torque",
+                    "What it takes to start and keep a thread turning.",
+                    "A torque wrench or a force on an arm of known length.",
+                    Action::twist,
+                    inputs,
+                    metrics,
+                    formulas};
+
+} // namespace anvil::methods

@@ -1,0 +1,53 @@
+// Torsion of a bar: it is twisted until it gives way.
+#include "common_metrics.h"
+#include "tell.h"
+
+namespace anvil::methods {
+namespace {
+
+constexpr Input inputs[] = {
+    {"diameter", "Diameter", "such as 8 mm", Dimension::length, Of::specimen, Form::repeated, true},
+    {"length", "Free length", "between the grips", Dimension::length, Of::specimen},
+    {"peak", "Greatest torque", "such as 9.5 N·m, >12 N·m", Dimension::torque, Of::pull, Form::one, false,
+     true},
+    {"angle_at_peak", "Angle at the greatest torque", "such as 270°", Dimension::angle, Of::pull},
+};
+constexpr Metric metrics[] = {
+    {"peak_torque", "Greatest torque", "greatest torque", Dimension::torque},
+    {"shear_stress", "Shear stress", "shear stress at the surface", Dimension::stress},
+    {"greatest_angle", "Angle at the greatest torque", "angle at the greatest torque", Dimension::angle,
+     Wanted::more, "°"},
+};
+
+/// τ = 16T/(πd³) at the surface of a round bar that is still elastic.
+Expected<Measured> formulas(const Method& method, const Evidence& e) {
+    Tell tell(method, e);
+    const auto peak = peakOf(e, Dimension::torque);
+    tell.number("peak_torque", peak.value, peak.guess);
+    tell.without("peak_torque", peak.whyNot);
+    const auto d = e.value("diameter");
+    if (d && peak.value)
+        tell.number("shear_stress", times(*peak.value, 16 / (std::numbers::pi * *d * *d * *d)), peak.guess);
+    tell.without("shear_stress", d ? peak.whyNot : "it needs the diameter");
+    auto angle = e.value("angle_at_peak");
+    const bool turned =
+        e.reading && e.reading->load == Dimension::torque && e.reading->travel == Dimension::angle;
+    if (!angle && turned) angle = e.reading->peak.displacement;
+    if (angle) tell.number("greatest_angle", stats::Value{*angle, e.state, *angle});
+    tell.without("greatest_angle", "no angle was entered or logged");
+    return tell.done();
+}
+
+} // namespace
+
+extern const Method torsion;
+const Method torsion{"torsion",
+                     "Torsion of a bar",
+                     "Greatest torque, the shear stress at it, and the angle.",
+                     "Diameter, a torque sensor or arm, and an angle.",
+                     Action::twist,
+                     inputs,
+                     metrics,
+                     formulas};
+
+} // namespace anvil::methods

@@ -1,0 +1,138 @@
+// Evidence as people and scripts type it.
+#include <anvil/methods/method.h>
+
+#include <algorithm>
+#include <charconv>
+#include <fmt/format.h>
+
+namespace anvil::methods {
+namespace {
+
+std::string_view trimmed(std::string_view s) {
+    while (!s.empty() && (s.front() == ' ' || s.front() == '\t'))
+        s.remove_prefix(1);
+    while (!s.empty() && (s.back() == ' ' || s.back() == '\t'))
+        s.remove_suffix(1);
+    return s;
+}
+
+/// The parts between semicolons, those that hold something.
+std::vector<std::string_view> partsOf(std::string_view text) {
+    std::vector<std::string_view> out;
+    while (!text.empty()) {
+        const auto end = std::min(text.find(';'), text.size());
+        if (const auto part = trimmed(text.substr(0, end)); !part.empty()) out.push_back(part);
+        text.remove_prefix(std::min(end + 1, text.size()));
+    }
+    return out;
+}
+
+Expected<quantity::Entry> entryOf(const Input& input, std::string_view text) {
+    auto entry = quantity::parseEntry(text, input.dimension);
+    if (!entry && input.orElse)
+        if (auto other = quantity::parseEntry(text, *input.orElse)) return other;
+    if (!entry) return fail(fmt::format("{}: {}", input.title, entry.error().message));
+    return entry;
+}
+
+/// "0 s: 12 mm; 3600 s: 12.4 mm".
+Expected<std::vector<SeriesPoint>> seriesOf(const Input& input, std::string_view text) {
+    std::vector<SeriesPoint> out;
+    for (const auto part : partsOf(text)) {
+        const auto colon = part.rfind(':');
+        if (colon == std::string_view::npos)
+            return fail(
+                fmt::format("\"{}\" under {} has no time: write \"3600 s: 12.4 mm\".", part, input.title));
+        const auto at = quantity::parseEntry(trimmed(part.substr(0, colon)), quantity::Dimension::time);
+        if (!at) return tl::unexpected(at.error());
+        const auto value = entryOf(input, trimmed(part.substr(colon + 1)));
+        if (!value) return tl::unexpected(value.error());
+        out.push_back({at->si, value->si});
+    }
+    return out;
+}
+
+/// "10 N held; 12 N failed", "25 lb at 14 in held", "3 failed".
+Expected<std::vector<Step>> stepsOf(const Input& input, std::string_view text) {
+    std::vector<Step> out;
+    for (auto part : partsOf(text)) {
+        Step step;
+        const auto word = part.rfind(' ');
+        const auto said = word == std::string_view::npos ? std::string_view() : trimmed(part.substr(word));
+        if (said != "held" && said != "failed")
+            return fail(
+                fmt::format("\"{}\" under {} does not say whether it held: write \"10 N held\" or \"12 N "
+                            "failed\".",
+                            part, input.title));
+        step.held = said == "held";
+        part = trimmed(part.substr(0, word));
+        if (const auto at = part.find(" at "); at != std::string_view::npos) {
+            const auto distance =
+                quantity::parseEntry(trimmed(part.substr(at + 4)), quantity::Dimension::length);
+            if (!distance) return tl::unexpected(distance.error());
+            step.distance = distance->si;
+            part = trimmed(part.substr(0, at));
+        }
+        const auto load = entryOf(input, part);
+        if (!load) return tl::unexpected(load.error());
+        step.load = load->si;
+        out.push_back(step);
+    }
+    return out;
+}
+
+/// The number behind the point of "leg.2"; 0 where there is none.
+std::size_t legOf(std::string_view key) {
+    const auto point = key.rfind('.');
+    std::size_t n = 0;
+    if (point == std::string_view::npos) return 0;
+    const auto* end = key.data() + key.size();
+    const auto [p, error] = std::from_chars(key.data() + point + 1, end, n);
+    return error == std::errc{} && p == end && n <= 64 ? n : 0;
+}
+
+} // namespace
+
+Expected<Evidence> evidenceFrom(const Method& method,
+                                std::span<const std::pair<std::string, std::string>> typed) {
+    Evidence out;
+    std::map<std::string, std::map<std::size_t, quantity::Entry>> legs;
+    for (const auto& [key, text] : typed) {
+        const auto leg = legOf(key);
+        const auto name = leg ? key.substr(0, key.rfind('.')) : key;
+        const auto* input = method.input(name);
+        if (!input || (input->form == Form::perLeg) != (leg > 0)) {
+            std::string known;
+            for (const auto& i : method.inputs)
+                known += fmt::format("{}{}{}", known.empty() ? "" : ", ", i.key,
+                                     i.form == Form::perLeg ? ".1" : "");
+            return fail(fmt::format("{} has no input \"{}\"; it has {}.", method.title, key, known));
+        }
+        if (input->form == Form::series) {
+            auto series = seriesOf(*input, text);
+            if (!series) return tl::unexpected(series.error());
+            out.series[name] = std::move(*series);
+        } else if (input->form == Form::steps) {
+            auto steps = stepsOf(*input, text);
+            if (!steps) return tl::unexpected(steps.error());
+            out.steps[name] = std::move(*steps);
+        } else {
+            const auto entry = entryOf(*input, text);
+            if (!entry) return tl::unexpected(entry.error());
+            if (leg)
+                legs[name][leg] = *entry;
+            else
+                out.inputs[name] = *entry;
+        }
+    }
+    for (const auto& [name, entries] : legs)
+        for (const auto& [n, entry] : entries) {
+            auto& all = out.legs[name];
+            if (n != all.size() + 1)
+                return fail(fmt::format("{}.{} is missing: legs are counted from 1.", name, all.size() + 1));
+            all.push_back(entry);
+        }
+    return out;
+}
+
+} // namespace anvil::methods
