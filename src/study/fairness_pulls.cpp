@@ -143,10 +143,7 @@ void Judge::preparation() {
     if (!start) return;
     for (const auto& sentence : expired(m_plan.recipe, m_plan.recipeStarted.substr(0, 10)))
         add("product", sentence, "");
-    std::map<std::string, Instant> done;
-    for (const auto& [key, at] : m_plan.stepsDone)
-        if (const auto instant = instantOf(at)) done[key] = *instant;
-    const auto steps = timetable(m_plan.recipe, *start, done, *start);
+    const auto steps = preparationOf(m_plan, *start, {instantOf});
     if (!steps || steps->empty()) return;
     std::vector<std::string> early, late;
     for (const auto& s : *steps) {

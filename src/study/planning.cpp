@@ -82,17 +82,40 @@ const char* word(Reach reach) {
     return words[static_cast<int>(reach)];
 }
 
+namespace {
+int toppedOutIn(const Group& g) {
+    return static_cast<int>(
+        std::count_if(g.values.begin(), g.values.end(), [](const GroupValue& v) { return v.toppedOut; }));
+}
+} // namespace
+
 HeadRoom headRoom(const StudyData& data, const Verdict& verdict, Id option, Id condition) {
     HeadRoom h;
     const auto& plan = data.study.plan;
     const auto* g = groupOf(verdict, option, condition);
     const auto* planned = plan.square(option, condition);
     const auto* o = data.option(option);
-    if (g && g->summary.n >= 2 && g->summary.sd && g->summary.mean) {
+    // What decides may be a sag or a torque: its values are no loads of the rig. A rating is always one.
+    const bool loads = info(verdict.goal.metric).dimension == quantity::Dimension::force &&
+                       info(data.study.goal.metric).dimension == quantity::Dimension::force;
+    if (const int topped = loads && g ? toppedOutIn(*g) : 0) {
+        for (const auto& v : g->values)
+            h.upper = std::max(h.upper, v.value.value);
+        h.expected = h.upper;
+        h.from = fmt::format("its {} pulls so far", g->values.size());
+        if (plan.rig.limit) h.limit = *plan.rig.limit;
+        h.reach = Reach::topsOut;
+        h.sentence =
+            fmt::format("{} of {} topped out the rig: use a two-part line or a larger cell, engage less "
+                        "of it, or take such results as \"at least\".",
+                        topped, h.from);
+        return h;
+    }
+    if (loads && g && g->summary.n >= 2 && g->summary.sd && g->summary.mean) {
         h.expected = *g->summary.mean;
         h.upper = stats::upperPrediction(h.expected, *g->summary.sd, static_cast<int>(g->summary.n));
         h.from = fmt::format("its {} pulls so far", g->summary.n);
-    } else if (planned && !planned->forecasts.empty()) {
+    } else if (loads && planned && !planned->forecasts.empty()) {
         for (const auto& f : planned->forecasts) { // the boldest forecast decides
             const double upper = f.value * (1 + 1.645 * f.cv);
             if (upper <= h.upper) continue;
@@ -104,6 +127,12 @@ HeadRoom headRoom(const StudyData& data, const Verdict& verdict, Id option, Id c
         h.expected = *o->rating;
         h.upper = *o->rating * (1 + 1.645 * defaultCv(o->kind));
         h.from = "its rating";
+    } else if (!loads) {
+        h.sentence =
+            fmt::format("What decides, the {}, is no force, so it does not tell whether the rig will "
+                        "reach: give a rating.",
+                        info(data.study.goal.metric).noun);
+        return h;
     } else {
         h.sentence =
             "Nothing is expected of it yet: give a forecast or a rating to see whether the rig will reach.";

@@ -64,6 +64,15 @@ std::optional<Instant> instantOf(const std::string& text) {
     return std::chrono::sys_days(day).time_since_epoch().count() * Instant{86400} + h * 3600 + mi * 60 + s;
 }
 
+Expected<std::vector<Step>> preparationOf(const Plan& plan, Instant now, const Clock& clock) {
+    const auto start = clock.instantOf(plan.recipeStarted);
+    if (!start) return std::vector<Step>{};
+    std::map<std::string, Instant> done;
+    for (const auto& [key, at] : plan.stepsDone)
+        if (const auto instant = clock.instantOf(at)) done[key] = *instant;
+    return timetable(plan.recipe, *start, done, now, {plan.workFrom, plan.workTo, clock.offsetMinutes});
+}
+
 const char* word(StepState state) {
     static constexpr const char* words[] = {"waiting", "due", "overdue", "done", "done early", "done late"};
     return words[static_cast<int>(state)];
@@ -115,7 +124,8 @@ Expected<std::vector<Step>> timetable(const std::vector<RecipeStep>& recipe, Ins
             s.latest = k == 0 ? latest : 0;
             if (const auto at = done.find(s.key); at != done.end()) {
                 s.done = at->second;
-                s.state = s.done < s.earliest             ? StepState::doneEarly
+                // Whoever works after hours is not early: the wait is what counts.
+                s.state = s.done < want                   ? StepState::doneEarly
                           : s.latest && s.done > s.latest ? StepState::doneLate
                                                           : StepState::done;
             } else {

@@ -112,6 +112,40 @@ TEST(Reach, FromResultsForecastsAndRatings) {
     EXPECT_EQ(headRoom(d, evaluate(d, {}, {}), 1, 11).reach, Reach::unknown);
 }
 
+/// Pulls that topped out say more of the rig than any expectation.
+TEST(Reach, PullsThatToppedOutAreNotForgotten) {
+    auto d = small();
+    d.study.plan.rig.limit = 1000;
+    d.study.plan.squareFor(1, 11).forecasts = {{"Ines", 300, 0.1, "", ""}};
+    for (std::size_t i = 0; i < 3; ++i)
+        pullOf(d, i, 600);
+    d.pulls[0].typed->value = 1000;
+    d.pulls[0].outcome.limit = Limit::toppedOut;
+    const auto h = headRoom(d, evaluate(d, {}, {}), 1, 11);
+    EXPECT_EQ(h.reach, Reach::topsOut);
+    EXPECT_TRUE(h.sentence.starts_with("1 of its 3 pulls so far topped out the rig")) << h.sentence;
+    EXPECT_EQ(h.upper, 1000);
+}
+
+/// Millimetres are not compared with newtons.
+TEST(Reach, WhatIsNoForceDoesNotTellTheReach) {
+    auto d = small();
+    d.study.plan.rig.limit = 1000;
+    decideBy(d.study.goal, Metric::sag);
+    for (std::size_t i = 0; i < 3; ++i) {
+        pullOf(d, i, 0.9 + 0.05 * static_cast<double>(i));
+        d.pulls.back().typed->metric = Metric::sag;
+    }
+    d.study.plan.squareFor(1, 11).forecasts = {{"Ines", 0.014, 0.1, "", ""}};
+    auto h = headRoom(d, evaluate(d, {}, d.study.goal), 1, 11);
+    EXPECT_EQ(h.reach, Reach::unknown);
+    EXPECT_TRUE(h.sentence.starts_with("What decides, the sag, is no force")) << h.sentence;
+    d.options[0].rating = 400;
+    h = headRoom(d, evaluate(d, {}, d.study.goal), 1, 11);
+    EXPECT_EQ(h.reach, Reach::fine) << "a rating is a load";
+    EXPECT_EQ(h.from, "its rating");
+}
+
 // Two normal strengths: P(first is the weaker) = Φ((m₂ − m₁)/√(s₁² + s₂²)), closed form.
 TEST(WeakestLink, AgainstTheClosedFormForTwo) {
     for (const auto& [m1, c1, m2, c2] : {std::tuple{4000.0, 0.05, 5000.0, 0.05},

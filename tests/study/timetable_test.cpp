@@ -80,6 +80,30 @@ TEST(Timetable, WorkingHoursAreRespected) {
 }
 
 // Summer time begins on 2026-03-29 at 01:00 UTC: the offset goes from 60 to 120 minutes.
+/// The one way a study's preparation is laid out: for the window by the wall clock, for fairness by its own.
+TEST(Timetable, APreparationKeepsItsWorkingHoursAndBlamesNobodyForAnEvening) {
+    Plan plan;
+    EXPECT_TRUE(preparationOf(plan, 0, {instantOf})->empty()) << "nothing begun";
+    RecipeStep glue, wash;
+    glue.name = "Glue";
+    glue.minutes = 10;
+    glue.waitMinutes = 120;
+    wash.name = "Wash";
+    plan.recipe = {glue, wash};
+    plan.workFrom = 8 * 60;
+    plan.workTo = 17 * 60;
+    plan.recipeStarted = "2026-05-04T16:00:00";
+    const auto at = [](const char* text) { return *instantOf(text); };
+    const auto waiting = *preparationOf(plan, at("2026-05-04T16:00:00"), {instantOf});
+    ASSERT_EQ(waiting.size(), 2U);
+    EXPECT_EQ(waiting[1].earliest, at("2026-05-05T08:00:00")) << "nobody is there before";
+    plan.stepsDone = {{"0.0", "2026-05-04T16:00:00"}, {"1.0", "2026-05-04T18:30:00"}};
+    EXPECT_EQ(preparationOf(plan, at("2026-05-04T19:00:00"), {instantOf})->at(1).state, StepState::done)
+        << "after hours, but the wait was over at ten past six";
+    plan.stepsDone[1].second = "2026-05-04T17:00:00";
+    EXPECT_EQ(preparationOf(plan, at("2026-05-04T19:00:00"), {instantOf})->at(1).state, StepState::doneEarly);
+}
+
 TEST(Timetable, SummerTime) {
     const Instant sunday = 20541 * day;
     WorkingHours hours{8 * 60, 17 * 60, [=](Instant at) { return at < sunday + hour ? 60 : 120; }};

@@ -57,6 +57,16 @@ Expected<std::vector<Step>> timetable(const std::vector<RecipeStep>& recipe, Ins
                                       const std::map<std::string, Instant>& done, Instant now,
                                       const WorkingHours& hours = {});
 
+/// How stored times are read, and when somebody is there: by the clock on the wall, or by the study's own.
+struct Clock {
+    std::function<std::optional<Instant>(const std::string&)> instantOf;
+    std::function<int(Instant)> offsetMinutes = [](Instant) { return 0; };
+};
+
+/// The preparation of a study laid out in time within its working hours; empty when none was begun. Error: as
+/// of timetable().
+Expected<std::vector<Step>> preparationOf(const Plan& plan, Instant now, const Clock& clock);
+
 /// Share of the whole preparation that lies behind, 0 … 1; 1 when everything is done.
 double progress(const std::vector<Step>& steps, Instant start, Instant now);
 /// The instant everything could be finished; the start where there are no steps.
