@@ -147,7 +147,8 @@ std::vector<std::string> remarksOf(const Outcome& o) {
     if (o.end > 0) out.push_back("end " + std::to_string(o.end));
     if (!o.where.empty()) out.push_back(o.where);
     if (!o.shares.empty()) out.push_back(sharesText(o.shares));
-    if (o.limit && o.limit != Limit::broke) out.emplace_back(word(*o.limit));
+    if (o.limit && o.limit != Limit::broke && o.limit != Limit::toppedOut) // that is why it stands as it does
+        out.emplace_back(word(*o.limit));
     if (o.whileUnloading) out.emplace_back("broke while being unloaded or handled");
     if (!o.afterwards.empty()) out.push_back(o.afterwards + " afterwards");
     for (const auto& m : o.marks) // one that was only pressed says nothing by itself

@@ -328,6 +328,8 @@ TEST(Outcomes, WhatWasNotedInWords) {
     o = {};
     o.limit = Limit::tipped;
     EXPECT_EQ(remarksOf(o), std::vector<std::string>{"it tipped"});
+    o.limit = Limit::toppedOut;
+    EXPECT_TRUE(remarksOf(o).empty()) << "it is said once, as the reason of its standing";
 }
 
 TEST(Outcomes, WhatEndedAPullWithoutABreak) {
