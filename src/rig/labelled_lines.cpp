@@ -135,8 +135,8 @@ std::vector<Item> itemsOf(std::string_view line, char decimal) {
     return items;
 }
 
-/// The end of thousands set apart by marks ("1,234.5", "1,234 kg"); `from` where there are none, or where the
-/// mark may as well be the decimal one ("0,250 kg", "1,250").
+/// The end of thousands set apart by marks ("1,234.5"); `from` where there are none, or where the mark may as
+/// well be the decimal one ("0,250 kg", "1,250 kg").
 std::size_t grouped(std::string_view s, std::size_t from, char decimal) {
     const char group = decimal == '.' ? ',' : '.';
     std::size_t to = from;

@@ -103,7 +103,8 @@ Proposal proposeStanding(const StudyData& data, const curve::Reading* reading, c
     case Limit::stopped:
         break;
     }
-    if (broke.empty()) return offScale ? derived : Proposal{Standing::atLeast, "Stopped before it broke."};
+    if (broke.empty()) // a bound whatever becomes of the limit, so that it is kept
+        return {Standing::atLeast, offScale ? "The rig topped out." : "Stopped before it broke."};
     const auto parts = breakableParts(data);
     if (!parts.empty() && !samePart(broke, parts.front()))
         return {Standing::atLeast, "Not " + parts.front() + " but " + broke + " failed."};

@@ -51,6 +51,11 @@ Group groupOf(const StudyData& data, const Readings& readings, const Goal& goal,
     if (g.summary.mean) {
         g.enough = isEnough(goal, *g.summary.mean);
         g.meetsNeed = meetsNeed(goal, *g.summary.mean);
+        if (g.summary.basis == stats::MeanBasis::bound) { // it is at least that, and may be any more
+            const bool more = goal.sense == Sense::more;
+            g.enough = g.enough && more;
+            if (g.meetsNeed && *g.meetsNeed != more) g.meetsNeed.reset();
+        }
     }
     if (goal.sense == Sense::inside && goal.window) {
         g.inside = InWindow{};
@@ -114,7 +119,7 @@ void rank(Verdict& v, const std::vector<std::size_t>& members) {
         window ? std::vector<std::string>(members.size()) : stats::tieLetters(members.size(), table);
     for (std::size_t k = 0; k < members.size(); ++k) {
         auto& g = v.groups[members[k]];
-        if (!g.summary.mean) continue;
+        if (!g.summary.mean || (window && !v.goal.window)) continue; // no place while its ends are not said
         const bool shared = k > 0 && samePlace(v.goal, v.groups[members[k - 1]], g);
         g.rank = shared ? v.groups[members[k - 1]].rank : static_cast<int>(k) + 1;
         g.letters = letters[k];

@@ -87,8 +87,6 @@ std::string windowHeadline(const StudyData& data, const Verdict& v, const Condit
         return fmt::format("{} of {}", g.inside->inside, plural(g.inside->of, "pull"));
     };
     const auto& first = v.groups[ranked[0]];
-    if (!first.inside)
-        return fmt::format("{}: a window is wanted, but its ends have not been said yet.", condition.name);
     auto text = fmt::format("{}: {} lies inside the window most often: {}", condition.name,
                             nameOf(data, first), share(first));
     if (ranked.size() > 1) {
@@ -187,7 +185,9 @@ std::string headline(const StudyData& data, const Verdict& v, const Condition& c
     const auto ranked = rankedIn(v, condition.id);
     const char* noun = info(v.goal.metric).noun;
     std::string text;
-    if (ranked.empty())
+    if (v.goal.sense == Sense::inside && !v.goal.window)
+        text = fmt::format("{}: a window is wanted, but its ends have not been said yet.", condition.name);
+    else if (ranked.empty())
         text = fmt::format("{}: no pull has a {} yet.", condition.name, noun);
     else if (v.goal.sense == Sense::inside)
         text = windowHeadline(data, v, condition, ranked);

@@ -1,5 +1,6 @@
 // What is wanted, and that every analysis follows it.
 #include "study_maker.h"
+#include <algorithm>
 #include <anvil/study/planning.h>
 #include <gtest/gtest.h>
 
@@ -90,6 +91,7 @@ TEST(Goal, InsideAWindowTheShareDecidesThenTheMiddle) {
     auto m = three();
     m.data.study.goal.sense = Sense::inside;
     EXPECT_EQ(order(m.verdict()), (std::vector<Id>{1, 2, 3})) << "board order while the ends are not said";
+    EXPECT_EQ(m.verdict().groups[0].rank, 0) << "and no place";
     m.data.study.goal.window = {{190, 301}};
     const auto v = m.verdict();
     EXPECT_EQ(order(v), (std::vector<Id>{2, 3, 1}));
@@ -117,6 +119,26 @@ TEST(Goal, BeyondTheCeilingAllShareTheFirstPlace) {
         if (m.verdict().groups[p.a].enough && m.verdict().groups[p.b].enough) {
             EXPECT_FALSE(p.open);
         }
+}
+
+/// A mean that is "at least" says nothing against a need it does not reach.
+TEST(Goal, ABoundBelowTheNeedIsNotShortOfIt) {
+    auto m = three();
+    m.pull(1, 11, 120, Standing::atLeast);
+    m.data.study.goal.need = 150;
+    const auto of = [&](Id option) {
+        const auto v = m.verdict();
+        return *std::find_if(v.groups.begin(), v.groups.end(),
+                             [&](const Group& g) { return g.option == option; });
+    };
+    EXPECT_EQ(of(1).summary.basis, stats::MeanBasis::bound);
+    EXPECT_FALSE(of(1).meetsNeed) << "it may hold any more";
+    m.data.study.goal.need = 90;
+    EXPECT_EQ(of(1).meetsNeed, true);
+    m.data.study.goal.sense = Sense::less;
+    m.data.study.goal.ceiling = 150;
+    EXPECT_EQ(of(1).meetsNeed, false);
+    EXPECT_FALSE(of(1).enough) << "it may be any more";
 }
 
 TEST(Goal, PairsWithTheControlAreAFamily) {

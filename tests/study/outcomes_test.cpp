@@ -58,6 +58,7 @@ TEST(Outcomes, StandingsAreProposedWithTheirReason) {
               (Proposal{Standing::atLeast, "The rig topped out.", true}))
         << "it follows from the curve";
     EXPECT_TRUE(proposeStanding(d, &on, "", Limit::toppedOut).derived);
+    EXPECT_FALSE(proposeStanding(d, &off, "", Limit::stopped).derived) << "nothing broke, whatever the limit";
     EXPECT_FALSE(proposeStanding(d, &off, "Net wire", Limit::broke).derived)
         << "holds whatever becomes of the limit";
     EXPECT_EQ(proposeStanding(d, &on, "Net wire", Limit::broke),
