@@ -49,7 +49,8 @@ void tellStrain(Tell& tell, const Evidence& e, const std::optional<Section>& sec
         tell.note(
             "It bent by more than a tenth of its span: the formulas, made for small deflections, are off.");
     if (!section) return;
-    tell.number("strain_at_peak", stats::Value{6 * *deflection * section->depth / (span * span), e.state, 0});
+    const double strain = 6 * *deflection * section->depth / (span * span);
+    tell.number("strain_at_peak", stats::Value{strain, e.state, strain});
 }
 
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
