@@ -162,27 +162,58 @@ bool hasMilliOrMega(const Unit& unit) {
     });
 }
 
-/// Whether `written` is `unit` but for capitals. Where an m or an M decides over milli and mega, only a
-/// writer who does not mind capitals at all can have meant the other one: "MM" and "mpa" pass, "MJ" is no mJ.
-bool sameButForCase(const Unit& unit, const std::string& written, const std::string& right) {
-    if (lower(written) != lower(right)) return false;
-    return !hasMilliOrMega(unit) || written.front() == right.front() || written.substr(1) != right.substr(1);
-}
-
-bool spelledAs(const Unit& unit, const std::string& wanted, bool ignoreCase) {
-    const auto same = [&](std::string_view candidate) {
-        const auto p = plain(candidate);
-        if (p.empty() || wanted.empty()) return p == wanted;
-        return ignoreCase ? sameButForCase(unit, wanted, p) : p == wanted;
+/// A unit's spellings made ready for comparing: its symbol first, then its aliases.
+struct Spelled {
+    struct Form {
+        std::string plain;
+        std::string lower;
     };
-    if (same(unit.symbol)) return true;
+    const Unit* unit = nullptr;
+    bool milliOrMega = false;
+    std::vector<Form> forms;
+};
+
+Spelled spelled(const Unit& unit) {
+    Spelled out{&unit, hasMilliOrMega(unit), {}};
+    const auto add = [&](std::string_view form) {
+        auto p = plain(form);
+        auto l = lower(p);
+        out.forms.push_back({std::move(p), std::move(l)});
+    };
+    add(unit.symbol);
     std::string_view rest = unit.aliases;
     while (!rest.empty()) {
         const auto space = rest.find(' ');
-        if (same(rest.substr(0, space))) return true;
+        add(rest.substr(0, space));
         rest = space == std::string_view::npos ? std::string_view{} : rest.substr(space + 1);
     }
-    return false;
+    return out;
+}
+
+/// Every unit of the table, prepared once: a live line of named values looks up each of its words.
+const std::vector<Spelled>& spelledTable() {
+    static const auto all = [] {
+        std::vector<Spelled> out;
+        for (const auto& u : table)
+            out.push_back(spelled(u));
+        return out;
+    }();
+    return all;
+}
+
+/// Whether `typed` is `form` but for capitals. Where an m or an M decides over milli and mega, only a
+/// writer who does not mind capitals at all can have meant the other one: "MM" and "mpa" pass, "MJ" is no mJ.
+bool sameButForCase(const Spelled& unit, const Spelled::Form& typed, const Spelled::Form& form) {
+    if (typed.lower != form.lower) return false;
+    return !unit.milliOrMega || typed.plain.front() == form.plain.front() ||
+           typed.plain.substr(1) != form.plain.substr(1);
+}
+
+bool isSpelledAs(const Spelled& unit, const Spelled::Form& typed, bool ignoreCase) {
+    return std::any_of(unit.forms.begin(), unit.forms.end(), [&](const Spelled::Form& form) {
+        if (!ignoreCase || typed.plain.empty() || form.plain.empty()) return typed.plain == form.plain;
+        return sameButForCase(unit, typed, form);
+    });
 }
 
 std::string symbolsOf(std::optional<Dimension> wanted) {
@@ -233,25 +264,27 @@ const Unit& unit(std::string_view symbol) {
 }
 
 Expected<const Unit*> findUnit(std::string_view text, std::optional<Dimension> wanted) {
-    const std::string typed = plain(text);
+    Spelled::Form typed{plain(text), {}};
+    typed.lower = lower(typed.plain);
     for (const bool ignoreCase : {false, true}) {
-        const Unit* found = nullptr;
+        const Spelled* found = nullptr;
         bool several = false;
-        for (const auto& u : table) {
-            if ((wanted && u.dimension != *wanted) || !spelledAs(u, typed, ignoreCase)) continue;
+        for (const auto& u : spelledTable()) {
+            if ((wanted && u.unit->dimension != *wanted) || !isSpelledAs(u, typed, ignoreCase)) continue;
             // Without a wanted dimension a unit's own symbol wins over another's alias.
-            const bool own = plain(u.symbol) == typed;
-            if (!found || (own && plain(found->symbol) != typed))
+            const bool own = u.forms.front().plain == typed.plain;
+            if (!found || (own && found->forms.front().plain != typed.plain))
                 found = &u;
             else if (ignoreCase)
                 several = true;
         }
-        if (found && !several && !(typed.empty() && !wanted)) return found;
+        if (found && !several && !(typed.plain.empty() && !wanted)) return found->unit;
     }
-    for (const auto& u : table)
-        if (wanted && !typed.empty() && spelledAs(u, typed, false))
-            return fail(fmt::format("\"{}\" measures {}, but {} is wanted here: use {}.", text,
-                                    name(u.dimension), name(*wanted), symbolsOf(wanted)));
+    if (wanted && !typed.plain.empty())
+        for (const auto& u : spelledTable())
+            if (isSpelledAs(u, typed, false))
+                return fail(fmt::format("\"{}\" measures {}, but {} is wanted here: use {}.", text,
+                                        name(u.unit->dimension), name(*wanted), symbolsOf(wanted)));
     return fail(fmt::format("\"{}\" is not a unit known here: use {}.", text, symbolsOf(wanted)));
 }
 
