@@ -62,7 +62,7 @@ QByteArray base() {
                     pull.curve = w.addCurve(c);
                     pull.setup = setup;
                 } else {
-                    pull.typed = study::TypedValue{study::Metric::peak, 400.0 + i, 0, "x"};
+                    pull.typed = study::TypedValue{study::metric("peak"), 400.0 + i, 0, "x"};
                 }
                 const Id id = w.insert("pull", toRow(pull));
                 if (i == 0)

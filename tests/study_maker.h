@@ -38,7 +38,7 @@ struct Maker {
         p.specimen = s.id;
         p.standing = standing;
         p.reason = standing == Standing::counts ? "" : "because";
-        p.typed = TypedValue{Metric::peak, value, value, ""};
+        p.typed = TypedValue{metric("peak"), value, value, ""};
         data.pulls.push_back(p);
         return data.pulls.back();
     }
@@ -47,7 +47,7 @@ struct Maker {
             pull(option, condition, v);
         return *this;
     }
-    Verdict verdict(Metric metric = Metric::peak) const {
+    Verdict verdict(Metric metric = Metric()) const {
         return evaluate(data, readings, goalFor(data.study.goal, metric));
     }
 };

@@ -85,7 +85,7 @@ Picture ladder(const study::StudyData& data, const study::Verdict& verdict, cons
     for (const auto& g : verdict.groups)
         for (const auto& v : g.values)
             top = std::max(top, unit.fromSi(std::max(v.value.value, v.value.upper)));
-    if (study::info(verdict.goal.metric).dimension == quantity::Dimension::force)
+    if (verdict.goal.metric->dimension == quantity::Dimension::force)
         for (const auto& pull : data.pulls)
             if (pull.settings.rigLimit) limit = std::max(limit, unit.fromSi(*pull.settings.rigLimit));
     if (limit > 1.25 * top) limit = 0; // far away: a line there would only squeeze the rungs
@@ -225,7 +225,7 @@ Picture ladder(const study::StudyData& data, const study::Verdict& verdict, cons
                     Ink::warn});
     }
     p.add(Label{{(left + right) / 2, axis + 32},
-                std::string(study::info(verdict.goal.metric).title) + " (" + unitName(unit) + ")",
+                std::string(verdict.goal.metric->title) + " (" + unitName(unit) + ")",
                 12,
                 Align::center,
                 Ink::text});

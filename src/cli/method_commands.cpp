@@ -33,7 +33,7 @@ Json metricRows(const methods::Method& m) {
                        {"title", asText(x.title)},
                        {"dimension", asText(quantity::name(x.dimension))},
                        {"unit", siSymbol(x.dimension)},
-                       {"sense", asText(methods::key(x.wanted))}});
+                       {"sense", asText(methods::key(x.sense))}});
     return out;
 }
 

@@ -12,12 +12,14 @@ constexpr Input inputs[] = {
 };
 constexpr Metric metrics[] = {
     {"advantage", "Advantage", "mechanical advantage", Dimension::ratio},
-    {"efficiency", "Efficiency", "efficiency", Dimension::ratio, Wanted::more, "%"},
+    {"efficiency", "Efficiency", "efficiency", Dimension::ratio, Sense::more, "%"},
+    peakRow,
 };
 
 /// advantage = output/input; efficiency = advantage/ideal.
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
+    tellPeak(tell, e);
     const auto in = e.value("input"), out = e.value("output"), ideal = e.value("ideal");
     if (in && out) {
         tell.exact("advantage", *out / *in);
@@ -44,6 +46,8 @@ const Method advantage{"advantage",
                        Action::share,
                        inputs,
                        metrics,
-                       formulas};
+                       formulas,
+                       Dimension::force,
+                       "Both loads at the same steady moment."};
 
 } // namespace anvil::methods

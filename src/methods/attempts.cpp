@@ -10,7 +10,13 @@ constexpr Input inputs[] = {
     {"tries", "of", "tries", Dimension::ratio, Of::pull, Form::one, true},
 };
 constexpr Metric metrics[] = {
-    {"success_rate", "Success rate", "share of tries that worked", Dimension::ratio, Wanted::more, "%"},
+    {.key = "success_rate",
+     .title = "Success rate",
+     .noun = "share of tries that worked",
+     .dimension = Dimension::ratio,
+     .unit = "%",
+     .more = "works more often than",
+     .less = "works less often than"},
 };
 
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
@@ -21,8 +27,9 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
         return tell.done();
     }
     if (*k != std::floor(*k) || *n != std::floor(*n)) return fail("Successes and tries are whole numbers.");
+    if (!(*n >= 1)) return fail("At least one try is needed.");
     if (*k < 0 || *k > *n) return fail(fmt::format("{:.0f} successes in {:.0f} tries cannot be.", *k, *n));
-    tell.exact("success_rate", *k / *n);
+    tell.said("success_rate", *k / *n);
     if (*n < 10) tell.note("So few tries say little: a rate from them can lie far off.");
     return tell.done();
 }
@@ -37,6 +44,8 @@ const Method attempts{"attempts",
                       Action::look,
                       inputs,
                       metrics,
-                      formulas};
+                      formulas,
+                      {},
+                      "Say how often it worked; a failed try counts as a try."};
 
 } // namespace anvil::methods

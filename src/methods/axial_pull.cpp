@@ -15,7 +15,13 @@ constexpr Metric metrics[] = {
     stiffnessRow,
     energyRow,
     residualRow,
-    {"peak_per_length", "Peak per length", "peak force for each length of engagement", Dimension::stiffness},
+    {.key = "peak_per_length",
+     .title = "Peak per length",
+     .noun = "peak force for each length of engagement",
+     .dimension = Dimension::stiffness,
+     .atEnd = true,
+     .more = "is stronger than",
+     .less = "is weaker than"},
 };
 
 /// Peak over engagement, N/m; the rest from the curve.
@@ -40,6 +46,7 @@ const Method axialPull{"axial-pull",
                        Action::pull,
                        inputs,
                        metrics,
-                       formulas};
+                       formulas,
+                       Dimension::force};
 
 } // namespace anvil::methods

@@ -9,7 +9,12 @@ constexpr Input inputs[] = {
     {"rating", "Rating", "0 to 10, half steps too", Dimension::ratio, Of::pull, Form::one, true, false, true},
 };
 constexpr Metric metrics[] = {
-    {"rating", "Rating by eye", "rating", Dimension::ratio},
+    {.key = "rating",
+     .title = "Rating by eye",
+     .noun = "rating",
+     .dimension = Dimension::ratio,
+     .more = "is rated higher than",
+     .less = "is rated lower than"},
 };
 
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
@@ -17,7 +22,7 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     const auto rating = e.value("rating");
     if (rating && (*rating < 0 || *rating > 10 || 2 * *rating != std::floor(2 * *rating)))
         return fail("A rating is 0 to 10 in whole or half steps.");
-    if (rating) tell.exact("rating", *rating);
+    if (rating) tell.said("rating", *rating);
     tell.without("rating", "nobody has rated it");
     return tell.done();
 }
@@ -32,6 +37,8 @@ const Method byEye{"by-eye",
                    Action::look,
                    inputs,
                    metrics,
-                   formulas};
+                   formulas,
+                   {},
+                   "By the same eyes for every piece, and before anybody looks at the other results."};
 
 } // namespace anvil::methods

@@ -17,7 +17,17 @@ constexpr Input inputs[] = {
 };
 constexpr Metric metrics[] = {
     peakRow,
-    {"strength", "Compressive strength", "compressive strength", Dimension::stress},
+    {.key = "strength",
+     .title = "Compressive strength",
+     .noun = "compressive strength",
+     .dimension = Dimension::stress,
+     .atEnd = true,
+     .more = "is stronger than",
+     .less = "is weaker than"},
+    firstSlipRow,
+    stiffnessRow,
+    energyRow,
+    residualRow,
 };
 
 /// σ = F/A. A block much lower or higher than 1–2 times its width is told.
@@ -51,6 +61,7 @@ const Method compression{"compression",
                          Action::press,
                          inputs,
                          metrics,
-                         formulas};
+                         formulas,
+                         Dimension::force};
 
 } // namespace anvil::methods

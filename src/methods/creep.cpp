@@ -16,11 +16,17 @@ constexpr Input inputs[] = {
     {"limit", "Limit", "how far it may move", Dimension::length, Of::study},
 };
 constexpr Metric metrics[] = {
-    {"creep", "Creep", "creep", Dimension::length, Wanted::less},
+    {.key = "creep",
+     .title = "Creep",
+     .noun = "creep",
+     .dimension = Dimension::length,
+     .sense = Sense::less,
+     .more = "creeps more than",
+     .less = "creeps less than"},
     {"rate_per_decade", "Creep for every tenfold time", "creep for every tenfold time", Dimension::length,
-     Wanted::less},
-    {"recovery", "Recovery", "share of the creep that came back", Dimension::ratio, Wanted::more, "%"},
-    {"permanent_set", "Permanent set", "creep that stayed", Dimension::length, Wanted::less},
+     Sense::less},
+    {"recovery", "Recovery", "share of the creep that came back", Dimension::ratio, Sense::more, "%"},
+    {"permanent_set", "Permanent set", "creep that stayed", Dimension::length, Sense::less},
     {"time_to_limit", "Time to the limit", "time to the limit", Dimension::time},
 };
 
@@ -80,7 +86,7 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
         return tell.done();
     }
     const double first = s.loaded.front().value, creep = std::abs(s.loaded.back().value - first);
-    tell.exact("creep", creep);
+    tell.said("creep", creep);
     const double hours = (s.loaded.back().at - s.loaded.front().at) / 3600;
     tell.note(hours < 48 ? fmt::format("Over {:.1f} hours.", hours)
                          : fmt::format("Over {:.1f} days.", hours / 24));

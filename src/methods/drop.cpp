@@ -9,17 +9,23 @@ namespace {
 
 constexpr Input inputs[] = {
     {"mass", "Mass", "of what falls", Dimension::mass, Of::specimen},
-    {"height", "Dropped from", "such as 1.2 m", Dimension::length, Of::pull, Form::one, true},
+    {"height", "Dropped from", "such as 1.2 m", Dimension::length, Of::pull, Form::one, true, false, false, {}, true},
     {"peak", "Peak deceleration", "such as 85 g0, >200 g0", Dimension::acceleration, Of::pull, Form::one,
      true, true},
     {"hit", "Which hit on this spot", "1, 2, 3 …", Dimension::ratio, Of::pull},
 };
 constexpr Metric metrics[] = {
-    {"peak_deceleration", "Peak deceleration", "peak deceleration", Dimension::acceleration, Wanted::less,
-     "g₀"},
-    {"severity", "Severity", "severity of the blow", Dimension::time, Wanted::less},
+    {.key = "peak_deceleration",
+     .title = "Peak deceleration",
+     .noun = "peak deceleration",
+     .dimension = Dimension::acceleration,
+     .sense = Sense::less,
+     .unit = "g₀",
+     .more = "gives a harder blow than",
+     .less = "gives a softer blow than"},
+    {"severity", "Severity", "severity of the blow", Dimension::time, Sense::less},
     {"pulse_width", "Pulse width", "width of the blow at half its height", Dimension::time},
-    {"velocity_change", "Change of velocity", "change of velocity", Dimension::speed, Wanted::less},
+    {"velocity_change", "Change of velocity", "change of velocity", Dimension::speed, Sense::less},
     {"energy", "Energy of the fall", "energy of the fall", Dimension::energy},
 };
 
@@ -52,6 +58,8 @@ const Method drop{"drop",
                   Action::drop,
                   inputs,
                   metrics,
-                  formulas};
+                  formulas,
+                  Dimension::acceleration,
+                  "The peak that the sensor or its display showed."};
 
 } // namespace anvil::methods

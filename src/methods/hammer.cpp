@@ -10,18 +10,50 @@ namespace {
 constexpr Input inputs[] = {
     {"breadth", "Breadth", "of the section that breaks", Dimension::length, Of::specimen, Form::repeated},
     {"depth", "Depth", "likewise", Dimension::length, Of::specimen, Form::repeated},
-    {"mass", "Hammer", "its mass, such as 2 kg", Dimension::mass, Of::pull, Form::one, true},
+    {"mass",
+     "Hammer",
+     "its mass, such as 2 kg",
+     Dimension::mass,
+     Of::pull,
+     Form::one,
+     true,
+     false,
+     false,
+     {},
+     true},
     {"from", "Let go at", "such as 600 mm, or 90°", Dimension::length, Of::pull, Form::one, true, false,
-     false, Dimension::angle},
+     false, Dimension::angle, true},
     {"to", "Rose to", "such as 210 mm, or 40°", Dimension::length, Of::pull, Form::one, true, false, true,
      Dimension::angle},
     {"free", "Rises freely to", "without a piece; empty: no loss", Dimension::length, Of::pull, Form::one,
-     false, false, false, Dimension::angle},
-    {"arm", "Length of its arm", "where angles are read", Dimension::length, Of::pull},
+     false, false, false, Dimension::angle, true},
+    {"arm",
+     "Length of its arm",
+     "where angles are read",
+     Dimension::length,
+     Of::pull,
+     Form::one,
+     false,
+     false,
+     false,
+     {},
+     true},
 };
 constexpr Metric metrics[] = {
-    {"energy", "Energy swallowed", "energy swallowed", Dimension::energy},
-    {"energy_per_area", "Energy per area", "energy swallowed for each area", Dimension::energyPerArea},
+    {.key = "energy",
+     .title = "Energy swallowed",
+     .noun = "energy swallowed",
+     .dimension = Dimension::energy,
+     .atEnd = true,
+     .more = "swallows more than",
+     .less = "swallows less than"},
+    {.key = "energy_per_area",
+     .title = "Energy per area",
+     .noun = "energy swallowed for each area",
+     .dimension = Dimension::energyPerArea,
+     .atEnd = true,
+     .more = "swallows more than",
+     .less = "swallows less than"},
 };
 
 /// The height an entry stands for: itself, or R(1 − cos θ) of an angle. Error: an angle without an arm.
@@ -59,6 +91,7 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     const bool stopped = **to <= 0 && e.state == stats::State::exact;
     const stats::Value value{energy, stopped ? stats::State::above : e.state, energy};
     tell.number("energy", value);
+    if (stopped) tell.bound("energy", "The hammer was stopped: it swallowed all there was.");
     const auto breadth = e.value("breadth"), depth = e.value("depth");
     if (breadth && depth) tell.number("energy_per_area", times(value, 1 / (*breadth * *depth)));
     tell.without("energy_per_area", "it needs breadth and depth of the section");
@@ -78,6 +111,8 @@ const Method hammer{"hammer",
                     Action::swing,
                     inputs,
                     metrics,
-                    formulas};
+                    formulas,
+                    {},
+                    "Heights are of the hammer's centre of mass above its lowest point."};
 
 } // namespace anvil::methods

@@ -16,9 +16,21 @@ constexpr Input inputs[] = {
     {"speed", "At a speed of", "such as 2 mm/min", Dimension::speed, Of::pull, Form::one, false, false, true},
 };
 constexpr Metric metrics[] = {
-    {"holding", "Holding load", "load at which it starts to move", Dimension::force},
+    {.key = "holding",
+     .title = "Holding load",
+     .noun = "load at which it starts to move",
+     .dimension = Dimension::force,
+     .atEnd = true,
+     .more = "holds more than",
+     .less = "holds less than"},
     {"creeping", "Load while creeping", "load while creeping", Dimension::force},
-    {"holding_per_weight", "Holding per weight", "holding load for each of its own weight", Dimension::ratio},
+    {.key = "holding_per_weight",
+     .title = "Holding per weight",
+     .noun = "holding load for each of its own weight",
+     .dimension = Dimension::ratio,
+     .atEnd = true,
+     .more = "holds more than",
+     .less = "holds less than"},
     peakRow,
     firstSlipRow,
 };
@@ -63,6 +75,8 @@ const Method holding{"holding",
                      Action::hold,
                      inputs,
                      metrics,
-                     formulas};
+                     formulas,
+                     Dimension::force,
+                     "The load at which it first moves, and the load it then creeps at."};
 
 } // namespace anvil::methods

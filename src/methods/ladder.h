@@ -7,11 +7,13 @@ namespace anvil::methods {
 
 struct LadderEnds {
     stats::Value value;             ///< of the size of a step
+    std::string_view whyBound;      ///< a sentence
     std::vector<std::string> notes; ///< a step of more than 10 %
 };
 
-/// The ends of a ladder by the size of its steps. Error: no step, a size that is not above zero, or one that
-/// was held beyond one that failed.
-Expected<LadderEnds> endsOf(const std::vector<Step>& steps, double (*size)(const Step&));
+/// The ends of a ladder by the size of its steps. Where its pull is "at least" (another part let go) what was
+/// held is all it says, where it is "at most" what failed is. Error: no step, a size that is not above zero,
+/// or one that was held beyond one that failed.
+Expected<LadderEnds> endsOf(const std::vector<Step>& steps, double (*size)(const Step&), stats::State pull);
 
 } // namespace anvil::methods

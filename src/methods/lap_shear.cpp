@@ -12,7 +12,17 @@ constexpr Input inputs[] = {
 };
 constexpr Metric metrics[] = {
     peakRow,
-    {"shear_strength", "Shear strength", "shear strength of the joint", Dimension::stress},
+    {.key = "shear_strength",
+     .title = "Shear strength",
+     .noun = "shear strength of the joint",
+     .dimension = Dimension::stress,
+     .atEnd = true,
+     .more = "is stronger than",
+     .less = "is weaker than"},
+    firstSlipRow,
+    stiffnessRow,
+    energyRow,
+    residualRow,
 };
 
 /// τ = F/(width·overlap), the mean over the overlap.
@@ -37,6 +47,7 @@ const Method lapShear{"lap-shear",
                       Action::shear,
                       inputs,
                       metrics,
-                      formulas};
+                      formulas,
+                      Dimension::force};
 
 } // namespace anvil::methods

@@ -18,8 +18,14 @@ constexpr Input inputs[] = {
      Form::steps, true},
 };
 constexpr Metric metrics[] = {
-    {"moment", "Moment", "moment at failure", Dimension::torque},
-    {"bending_stress", "Bending stress", "bending stress at failure", Dimension::stress},
+    momentRow,
+    {.key = "bending_stress",
+     .title = "Bending stress",
+     .noun = "bending stress at failure",
+     .dimension = Dimension::stress,
+     .atEnd = true,
+     .more = "is stronger than",
+     .less = "is weaker than"},
 };
 
 /// c/I of the section, m⁻³: tube I = π(D⁴ − d⁴)/64, c = D/2; rectangle I = bd³/12, c = d/2. Error: a wall
@@ -51,12 +57,14 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
         return fail("Every step needs a weight and a distance above zero.");
     const double own = e.value("own_moment").value_or(0);
     if (own < 0) return fail("The moment of arm and fixture cannot be below zero.");
-    const auto ends = endsOf(at->second, [](const Step& s) { return s.load * *s.distance; });
+    const auto ends = endsOf(
+        at->second, [](const Step& s) { return s.load * *s.distance; }, e.state);
     if (!ends) return tl::unexpected(ends.error());
     auto moment = ends->value;
     moment.value += own;
     moment.upper += own;
     tell.number("moment", moment);
+    tell.bound("moment", ends->whyBound);
     const auto fibre = outerFibre(e);
     if (!fibre) return tl::unexpected(fibre.error());
     if (*fibre) tell.number("bending_stress", times(moment, **fibre));

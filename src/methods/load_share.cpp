@@ -15,16 +15,18 @@ constexpr Input inputs[] = {
     {"master", "Load on all", "in the line that carries them", Dimension::force, Of::pull},
 };
 constexpr Metric metrics[] = {
-    {"unevenness", "Unevenness", "greatest load over the mean", Dimension::ratio, Wanted::less},
-    {"greatest_share", "Greatest share", "greatest share of one leg", Dimension::ratio, Wanted::less, "%"},
+    {"unevenness", "Unevenness", "greatest load over the mean", Dimension::ratio, Sense::less},
+    {"greatest_share", "Greatest share", "greatest share of one leg", Dimension::ratio, Sense::less, "%"},
     {"residual", "Difference to the master", "load the legs do not account for", Dimension::force,
-     Wanted::less},
+     Sense::less},
+    peakRow,
 };
 
 /// unevenness = max/mean; share = max/sum; residual = master − |vector sum of the legs|, or their plain sum
 /// where no directions are known.
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
+    tellPeak(tell, e);
     const auto at = e.legs.find("leg");
     const auto n = at == e.legs.end() ? 0 : at->second.size();
     double sum = 0, most = 0, x = 0, y = 0;
@@ -68,6 +70,7 @@ const Method loadShare{"load-share",
                        Action::share,
                        inputs,
                        metrics,
-                       formulas};
+                       formulas,
+                       Dimension::force};
 
 } // namespace anvil::methods

@@ -13,7 +13,17 @@ constexpr Input inputs[] = {
 };
 constexpr Metric metrics[] = {
     peakRow,
-    {"shear_strength", "Shear strength", "shear strength", Dimension::stress},
+    {.key = "shear_strength",
+     .title = "Shear strength",
+     .noun = "shear strength",
+     .dimension = Dimension::stress,
+     .atEnd = true,
+     .more = "is stronger than",
+     .less = "is weaker than"},
+    firstSlipRow,
+    stiffnessRow,
+    energyRow,
+    residualRow,
 };
 
 /// τ = F/(m·A) over m planes, one where nobody says.
@@ -41,6 +51,7 @@ const Method pinShear{"pin-shear",
                       Action::shear,
                       inputs,
                       metrics,
-                      formulas};
+                      formulas,
+                      Dimension::force};
 
 } // namespace anvil::methods

@@ -20,8 +20,8 @@ constexpr std::string_view ofKeys[] = {"study", "specimen", "pull"};
 static_assert(std::size(ofKeys) == static_cast<std::size_t>(Of::pull) + 1);
 constexpr std::string_view formKeys[] = {"one", "repeated", "series", "steps", "per_leg"};
 static_assert(std::size(formKeys) == static_cast<std::size_t>(Form::perLeg) + 1);
-constexpr std::string_view wantedKeys[] = {"more", "less", "inside"};
-static_assert(std::size(wantedKeys) == static_cast<std::size_t>(Wanted::inside) + 1);
+constexpr std::string_view senseKeys[] = {"more", "less", "inside"};
+static_assert(std::size(senseKeys) == static_cast<std::size_t>(Sense::inside) + 1);
 
 template <class T> const T* byKey(std::span<const T> all, std::string_view key) {
     const auto found = std::find_if(all.begin(), all.end(), [&](const T& x) { return x.key == key; });
@@ -34,9 +34,15 @@ void add(std::vector<std::string>& all, std::string text) {
 
 } // namespace
 
+std::optional<Sense> senseFromKey(std::string_view key) {
+    const auto* at = std::find(std::begin(senseKeys), std::end(senseKeys), key);
+    if (at == std::end(senseKeys)) return std::nullopt;
+    return static_cast<Sense>(at - std::begin(senseKeys));
+}
+
 std::string_view key(Of of) { return ofKeys[static_cast<std::size_t>(of)]; }
 std::string_view key(Form form) { return formKeys[static_cast<std::size_t>(form)]; }
-std::string_view key(Wanted wanted) { return wantedKeys[static_cast<std::size_t>(wanted)]; }
+std::string_view key(Sense sense) { return senseKeys[static_cast<std::size_t>(sense)]; }
 
 const Input* Method::input(std::string_view key) const { return byKey(inputs, key); }
 const Metric* Method::metric(std::string_view key) const { return byKey(metrics, key); }
@@ -47,6 +53,36 @@ const Method* find(std::string_view key) {
     const auto* found = std::find_if(std::begin(registry), std::end(registry),
                                      [&](const Method* m) { return m->key == key; });
     return found == std::end(registry) ? nullptr : *found;
+}
+
+const Metric* findMetric(std::string_view key, const Method* method) {
+    if (const auto* own = method ? method->metric(key) : nullptr) return own;
+    for (const auto* m : registry)
+        if (const auto* row = m->metric(key)) return row;
+    return nullptr;
+}
+
+const Input* inputFor(const Method& method, const Metric& metric) {
+    const auto once = [](const Input& i) { return i.of == Of::pull && i.form == Form::one; };
+    if (const auto* own = method.input(metric.key); own && once(*own)) return own;
+    const auto first = std::find_if(method.metrics.begin(), method.metrics.end(),
+                                    [&](const Metric& m) { return m.dimension == metric.dimension; });
+    if (first == method.metrics.end() || first->key != metric.key) return nullptr;
+    const auto input = std::find_if(method.inputs.begin(), method.inputs.end(), [&](const Input& i) {
+        return once(i) && i.mayBeBound && i.dimension == metric.dimension;
+    });
+    return input == method.inputs.end() ? nullptr : &*input;
+}
+
+EntryForm entryForm(const Method& method) {
+    auto entry = EntryForm::number;
+    for (const auto& i : method.inputs) {
+        if (i.of != Of::pull || !i.needed) continue;
+        if (i.form == Form::steps) return EntryForm::steps;
+        if (i.form == Form::series) return EntryForm::series;
+        if (i.form == Form::one) entry = EntryForm::form;
+    }
+    return entry;
 }
 
 std::vector<std::string> cautions(std::span<const Method* const> methods, std::span<const PieceKind> kinds) {

@@ -9,7 +9,7 @@ namespace {
 
 constexpr Input inputs[] = {
     {"span", "Span", "between the supports", Dimension::length, Of::specimen},
-    {"weight", "Weight", "such as 5 kg", Dimension::force, Of::pull, Form::one, true},
+    {"weight", "Weight", "such as 5 kg", Dimension::force, Of::pull, Form::one, true, false, false, {}, true},
     {"unloaded", "Height unloaded", "such as 412 mm", Dimension::length, Of::pull, Form::one, true, false,
      true},
     {"loaded", "Height loaded", "such as 398 mm", Dimension::length, Of::pull, Form::one, true, false, true},
@@ -17,10 +17,21 @@ constexpr Input inputs[] = {
      false, true},
 };
 constexpr Metric metrics[] = {
-    {"sag", "Sag", "sag", Dimension::length, Wanted::less},
+    {.key = "sag",
+     .title = "Sag",
+     .noun = "sag",
+     .dimension = Dimension::length,
+     .sense = Sense::less,
+     .more = "sags more than",
+     .less = "sags less than"},
     stiffnessRow,
-    {"bending_stiffness", "Bending stiffness EI", "bending stiffness", Dimension::bendingStiffness},
-    {"permanent_set", "Permanent set", "sag that stayed", Dimension::length, Wanted::less},
+    {.key = "bending_stiffness",
+     .title = "Bending stiffness EI",
+     .noun = "bending stiffness",
+     .dimension = Dimension::bendingStiffness,
+     .more = "is stiffer than",
+     .less = "is less stiff than"},
+    {"permanent_set", "Permanent set", "sag that stayed", Dimension::length, Sense::less},
 };
 
 /// δ = height unloaded − height loaded; k = W/δ; EI = W·L³/(48·δ), a beam on two supports with its load at
@@ -38,7 +49,7 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     if (sag < 0)
         return fail(
             "Loaded it stood higher than unloaded: a sag below zero cannot be. Are the two heights swapped?");
-    tell.exact("sag", sag);
+    tell.said("sag", sag);
     if (weight && sag > 0) tell.exact("stiffness", *weight / sag);
     tell.without("stiffness", sag > 0 ? "it needs the weight" : "it did not sag");
     if (weight && span && sag > 0)
@@ -59,6 +70,8 @@ const Method sag{"sag",
                  Action::hang,
                  inputs,
                  metrics,
-                 formulas};
+                 formulas,
+                 {},
+                 "Both heights are read off the same mark, so that a height never passes for a sag."};
 
 } // namespace anvil::methods

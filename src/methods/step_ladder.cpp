@@ -12,23 +12,38 @@ constexpr Input inputs[] = {
      false, Dimension::ratio},
 };
 constexpr Metric metrics[] = {
-    {"holding", "Holding load", "load that was held", Dimension::force},
+    {.key = "holding",
+     .title = "Holding load",
+     .noun = "load that was held",
+     .dimension = Dimension::force,
+     .atEnd = true,
+     .more = "holds more than",
+     .less = "holds less than"},
+    momentRow,
 };
 
-/// Between the last load held and the first that failed.
+/// Between the last load held and the first that failed; with a lever, their moments load × distance.
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     const auto at = e.steps.find("steps");
     if (at == e.steps.end() || at->second.empty()) {
-        tell.without("holding", "no step has been taken yet");
+        for (const auto& m : method.metrics)
+            tell.without(m.key, "no step has been taken yet");
         return tell.done();
     }
-    if (std::any_of(at->second.begin(), at->second.end(),
-                    [](const Step& s) { return s.distance.has_value(); }))
-        return fail("A step of this ladder is a load alone; with a lever, take \"Weight on a lever arm\".");
-    const auto ends = endsOf(at->second, [](const Step& s) { return s.load; });
+    const auto lever = [](const Step& s) { return s.distance && *s.distance > 0; };
+    const bool moments = std::all_of(at->second.begin(), at->second.end(), lever);
+    if (!moments && std::any_of(at->second.begin(), at->second.end(),
+                                [](const Step& s) { return s.distance.has_value(); }))
+        return fail("Either every step has a distance above zero, or none has one.");
+    const auto ends = endsOf(
+        at->second, [](const Step& s) { return s.load * s.distance.value_or(1); }, e.state);
     if (!ends) return tl::unexpected(ends.error());
-    tell.number("holding", ends->value);
+    const char* metric = moments ? "moment" : "holding";
+    tell.number(metric, ends->value);
+    tell.bound(metric, ends->whyBound);
+    tell.without(moments ? "holding" : "moment",
+                 moments ? "its loads stood on a lever" : "its steps name no distance");
     for (const auto& n : ends->notes)
         tell.note(n);
     return tell.done();

@@ -32,17 +32,22 @@ Peak peakOf(const Evidence& e, quantity::Dimension load) {
     return {Value{v, e.state, v}, beyond(e, v), {}};
 }
 
-void tellForceCurve(Tell& tell, const Evidence& e) {
+void tellPeak(Tell& tell, const Evidence& e) {
     const auto peak = peakOf(e);
     tell.number("peak", peak.value, peak.guess);
     tell.without("peak", peak.whyNot);
+}
+
+void tellForceCurve(Tell& tell, const Evidence& e) {
+    tellPeak(tell, e);
     const auto* r = e.reading && e.reading->load == quantity::Dimension::force ? e.reading : nullptr;
     const auto seen = [&](double v) { return Value{v, tell.seen(), v}; };
     if (!r) {
-        for (const char* metric : {"first_slip", "energy", "residual"})
-            tell.without(metric, "only its peak was recorded");
+        const auto why = e.reading ? peakOf(e).whyNot : std::string("only its peak was recorded");
         if (const auto k = stiffnessOf(e)) tell.exact("stiffness", *k);
-        return tell.without("stiffness", "only its peak was recorded");
+        for (const char* metric : {"first_slip", "stiffness", "energy", "residual"})
+            tell.without(metric, why);
+        return;
     }
     if (r->firstSlip)
         tell.number("first_slip", seen(r->firstSlip->force), beyond(e, r->firstSlip->force));

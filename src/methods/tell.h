@@ -24,6 +24,14 @@ public:
             n->guess = guess;
         }
     }
+    /// A value that stands as its pull does.
+    void said(std::string_view metric, double value) {
+        number(metric, stats::Value{value, m_evidence.state, value});
+    }
+    /// Why a number is only a bound, a sentence.
+    void bound(std::string_view metric, std::string_view why) {
+        if (auto* n = find(metric)) n->whyBound = why;
+    }
     void exact(std::string_view metric, double value) { number(metric, stats::Value{value, seen(), value}); }
     /// Why a metric has no value; the first reason stands.
     void without(std::string_view metric, std::string_view why);
@@ -63,6 +71,9 @@ struct Peak {
     std::string whyNot;
 };
 Peak peakOf(const Evidence& evidence, quantity::Dimension load = quantity::Dimension::force);
+
+/// The greatest load under the metric "peak", or why there is none.
+void tellPeak(Tell& tell, const Evidence& evidence);
 
 /// What a force curve says of the metrics peak, first_slip, stiffness, energy and residual, of those the
 /// method has. A bound leaves no residual; first slip and stiffness were seen before it.

@@ -18,10 +18,37 @@ constexpr Input inputs[] = {
 };
 constexpr Metric metrics[] = {
     peakRow,
-    {"strength", "Tensile strength", "tensile strength", Dimension::stress},
-    {"yield_strength", "Yield strength", "stress at yield", Dimension::stress},
-    {"modulus", "Modulus", "elastic modulus", Dimension::stress},
-    {"elongation", "Elongation at break", "elongation at break", Dimension::ratio, Wanted::more, "%"},
+    {.key = "strength",
+     .title = "Tensile strength",
+     .noun = "tensile strength",
+     .dimension = Dimension::stress,
+     .atEnd = true,
+     .more = "is stronger than",
+     .less = "is weaker than"},
+    {.key = "yield_strength",
+     .title = "Yield strength",
+     .noun = "stress at yield",
+     .dimension = Dimension::stress,
+     .more = "yields later than",
+     .less = "yields earlier than"},
+    {.key = "modulus",
+     .title = "Modulus",
+     .noun = "elastic modulus",
+     .dimension = Dimension::stress,
+     .more = "is stiffer than",
+     .less = "is less stiff than"},
+    {.key = "elongation",
+     .title = "Elongation at break",
+     .noun = "elongation at break",
+     .dimension = Dimension::ratio,
+     .unit = "%",
+     .atEnd = true,
+     .more = "stretches further than",
+     .less = "stretches less than"},
+    firstSlipRow,
+    stiffnessRow,
+    energyRow,
+    residualRow,
 };
 
 /// σ = F/A; E = k·L₀/A; elongation = ΔL/L₀.
@@ -62,6 +89,7 @@ const Method tensionCoupon{"tension-coupon",
                            Action::pull,
                            inputs,
                            metrics,
-                           formulas};
+                           formulas,
+                           Dimension::force};
 
 } // namespace anvil::methods

@@ -16,10 +16,38 @@ constexpr Input inputs[] = {
 };
 constexpr Metric metrics[] = {
     peakRow,
-    {"bending_strength", "Bending strength", "bending strength", Dimension::stress},
-    {"bending_modulus", "Bending modulus", "bending modulus", Dimension::stress},
-    {"strain_at_peak", "Strain at the peak", "outer strain at the peak", Dimension::ratio, Wanted::more, "%"},
-    {"short_beam_shear", "Short-beam shear", "shear stress at the middle", Dimension::stress},
+    {.key = "bending_strength",
+     .title = "Bending strength",
+     .noun = "bending strength",
+     .dimension = Dimension::stress,
+     .atEnd = true,
+     .more = "is stronger than",
+     .less = "is weaker than"},
+    {.key = "bending_modulus",
+     .title = "Bending modulus",
+     .noun = "bending modulus",
+     .dimension = Dimension::stress,
+     .more = "is stiffer than",
+     .less = "is less stiff than"},
+    {.key = "strain_at_peak",
+     .title = "Strain at the peak",
+     .noun = "outer strain at the peak",
+     .dimension = Dimension::ratio,
+     .unit = "%",
+     .atEnd = true,
+     .more = "bends further than",
+     .less = "bends less far than"},
+    {.key = "short_beam_shear",
+     .title = "Short-beam shear",
+     .noun = "shear stress at the middle",
+     .dimension = Dimension::stress,
+     .atEnd = true,
+     .more = "is stronger than",
+     .less = "is weaker than"},
+    firstSlipRow,
+    stiffnessRow,
+    energyRow,
+    residualRow,
 };
 
 /// The formulas by section, with the span L: rectangle σ = 3FL/(2bd²), E = kL³/(4bd³), τ = 0.75 F/(bd); round
@@ -95,6 +123,7 @@ const Method threePointBend{"three-point-bend",
                             Action::bend,
                             inputs,
                             metrics,
-                            formulas};
+                            formulas,
+                            Dimension::force};
 
 } // namespace anvil::methods

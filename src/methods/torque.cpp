@@ -15,8 +15,19 @@ constexpr Input inputs[] = {
     {"to", "Published to", "", Dimension::torque, Of::study},
 };
 constexpr Metric metrics[] = {
-    {"breakaway", "Breakaway torque", "breakaway torque", Dimension::torque},
-    {"running", "Running torque", "running torque", Dimension::torque},
+    {.key = "breakaway",
+     .title = "Breakaway torque",
+     .noun = "breakaway torque",
+     .dimension = Dimension::torque,
+     .atEnd = true,
+     .more = "breaks away later than",
+     .less = "breaks away earlier than"},
+    {.key = "running",
+     .title = "Running torque",
+     .noun = "running torque",
+     .dimension = Dimension::torque,
+     .more = "runs harder than",
+     .less = "runs more easily than"},
 };
 
 /// T = F·r where a force on an arm was read.
@@ -63,6 +74,8 @@ const Method torque{"torque",
                     Action::twist,
                     inputs,
                     metrics,
-                    formulas};
+                    formulas,
+                    Dimension::torque,
+                    "The greatest torque within the first quarter turn, and the mean while it turns on."};
 
 } // namespace anvil::methods

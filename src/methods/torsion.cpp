@@ -13,10 +13,28 @@ constexpr Input inputs[] = {
     {"angle_at_peak", "Angle at the greatest torque", "such as 270°", Dimension::angle, Of::pull},
 };
 constexpr Metric metrics[] = {
-    {"peak_torque", "Greatest torque", "greatest torque", Dimension::torque},
-    {"shear_stress", "Shear stress", "shear stress at the surface", Dimension::stress},
-    {"greatest_angle", "Angle at the greatest torque", "angle at the greatest torque", Dimension::angle,
-     Wanted::more, "°"},
+    {.key = "peak_torque",
+     .title = "Greatest torque",
+     .noun = "greatest torque",
+     .dimension = Dimension::torque,
+     .atEnd = true,
+     .more = "is stronger than",
+     .less = "is weaker than"},
+    {.key = "shear_stress",
+     .title = "Shear stress",
+     .noun = "shear stress at the surface",
+     .dimension = Dimension::stress,
+     .atEnd = true,
+     .more = "is stronger than",
+     .less = "is weaker than"},
+    {.key = "greatest_angle",
+     .title = "Angle at the greatest torque",
+     .noun = "angle at the greatest torque",
+     .dimension = Dimension::angle,
+     .unit = "°",
+     .atEnd = true,
+     .more = "turns further than",
+     .less = "turns less far than"},
 };
 
 /// τ = 16T/(πd³) at the surface of a round bar that is still elastic.
@@ -48,6 +66,7 @@ const Method torsion{"torsion",
                      Action::twist,
                      inputs,
                      metrics,
-                     formulas};
+                     formulas,
+                     Dimension::torque};
 
 } // namespace anvil::methods

@@ -64,6 +64,10 @@ const quantity::Unit& Units::of(Dimension dimension) const {
     }
     case Dimension::energy:
         return quantity::unit("J");
+    case Dimension::stress:
+        return quantity::unit("MPa");
+    case Dimension::energyPerArea:
+        return quantity::unit("kJ/m²");
     case Dimension::acceleration:
         return quantity::unit("g₀");
     case Dimension::angle:
@@ -73,8 +77,8 @@ const quantity::Unit& Units::of(Dimension dimension) const {
     }
 }
 
-const quantity::Unit& Units::of(const study::MetricInfo& metric) const {
-    return metric.unit ? quantity::unit(metric.unit) : of(metric.dimension);
+const quantity::Unit& Units::of(const methods::Metric& metric) const {
+    return !metric.unit.empty() ? quantity::unit(metric.unit) : of(metric.dimension);
 }
 
 Units unitsFrom(const std::string& force, const std::string& length) {
@@ -153,7 +157,7 @@ Document compose(const Source& source, const Units& units) {
     const auto& data = *source.study;
     const auto metric = data.study.goal.metric;
     const auto& verdict = source.verdict(metric);
-    const auto& unit = units.of(study::info(metric));
+    const auto& unit = units.of(*metric);
     Document d;
     d.title = text(data.study.title);
     d.blocks.push_back(Heading{1, d.title});
@@ -177,16 +181,17 @@ Document compose(const Source& source, const Units& units) {
             lines << text(h);
         d.blocks.push_back(Bullets{lines});
         if (!verdict.empty())
-            d.blocks.push_back(Figure{chart::ladder(data, verdict, unit, 690),
-                                      QStringLiteral("Strength ladder: %1.").arg(study::info(metric).noun)});
+            d.blocks.push_back(
+                Figure{chart::ladder(data, verdict, unit, 690),
+                       QStringLiteral("Strength ladder: %1.").arg(text(metric->noun))});
     }
     auto metrics = study::metricsOf(data.study.plan.method);
     if (std::find(metrics.begin(), metrics.end(), metric) == metrics.end()) metrics.push_back(metric);
-    for (const auto m : metrics) {
+    for (const auto& m : metrics) {
         const auto& v = source.verdict(m);
         if (v.empty()) continue;
-        const auto& u = units.of(study::info(m));
-        d.blocks.push_back(Heading{2, study::info(m).title});
+        const auto& u = units.of(*m);
+        d.blocks.push_back(Heading{2, text(m->title)});
         for (const auto& c : data.conditions) {
             if (v.inCondition(c.id).empty()) continue;
             if (data.conditions.size() > 1) d.blocks.push_back(Heading{3, text(c.name)});

@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <anvil/methods/method.h>
 #include <anvil/quantity/print.h>
-#include <anvil/study/entries.h>
+#include <anvil/study/evidence.h>
 #include <anvil/study/joints.h>
 #include <anvil/study/outcomes.h>
 #include <anvil/study/phases.h>
@@ -19,9 +19,12 @@ using quantity::withUnit;
 
 constexpr std::size_t mostMetrics = 3; // more columns would leave no room for what was said
 
-/// The metrics a table of pulls has columns for: the deciding one always.
-std::vector<study::Metric> columnsOf(const study::Study& study) {
-    auto out = study::metricsOf(study.plan.method);
+/// The metrics a table of pulls has columns for: those that any pull tells, the deciding one always.
+std::vector<study::Metric> columnsOf(const Source& source) {
+    const auto& study = source.study->study;
+    std::vector<study::Metric> out;
+    for (const auto& m : study::metricsOf(study.plan.method))
+        if (!source.verdict(m).empty()) out.push_back(m);
     if (out.size() > mostMetrics) out.resize(mostMetrics);
     if (std::find(out.begin(), out.end(), study.goal.metric) == out.end()) {
         if (out.size() == mostMetrics) out.pop_back();
@@ -31,20 +34,20 @@ std::vector<study::Metric> columnsOf(const study::Study& study) {
 }
 
 QString headOf(study::Metric metric) {
-    return metric == study::Metric::peak ? QStringLiteral("Peak") : QString(study::info(metric).title);
+    return metric == study::metric("peak") ? QStringLiteral("Peak") : text(metric->title);
 }
 
 QString cell(const Source& source, const study::Pull& p, const study::Specimen& s, study::Metric metric,
              const Units& units) {
     const auto* r = source.readings->find(p.id);
-    const auto& unit = units.of(study::info(metric));
+    const auto& unit = units.of(*metric);
     const auto got = study::valueAtEnd(*source.study, p, s, s.option, r, metric);
     if (got.value) return text(chart::valueText(*got.value, unit, got.guess));
     // What a void pull showed is told beside its reason, though it is in no mean.
-    if (p.typed && p.typed->metric == metric && p.standing == study::Standing::voided)
-        return text(withUnit(p.typed->value, unit));
-    if (r && metric == study::Metric::peak && r->load == Dimension::force)
-        return text(withUnit(r->peak.force, unit));
+    if (p.standing == study::Standing::voided || p.recording != study::Recording::done)
+        if (const auto all = study::measured(*source.study, p, r))
+            if (const auto* shown = all->find(metric->key); shown && shown->value)
+                return text(withUnit(shown->value->value, unit));
     return QStringLiteral("–");
 }
 
@@ -60,7 +63,7 @@ QStringList remarksOn(const Source& source, const study::Pull& p, const study::S
     if (const int held = study::jointsThatHeld(*source.study, p, s); held > 0)
         add(held == 1 ? "its other end held at least that" : "its other joints held at least that");
     add(study::reasonOf(p, source.readings->find(p.id)));
-    for (const auto& words : p.outcome.entered.remarks)
+    for (const auto& words : study::notesOf(*source.study, p))
         add(words);
     auto phases = text(study::phasesText(p.outcome.phases,
                                          [&](Dimension d) -> const quantity::Unit& { return units.of(d); }));
@@ -103,7 +106,7 @@ QString rigText(const rig::Setup& setup, const Units& units) {
 
 Table pullTable(const Source& source, const Units& units) {
     const auto& data = *source.study;
-    const auto metrics = columnsOf(data.study);
+    const auto metrics = columnsOf(source);
     Table t;
     t.header = {"Specimen", "Option", "Condition"};
     t.right = {false, false, false};

@@ -5,7 +5,9 @@
 
 namespace anvil::report {
 
-inline QString text(const std::string& s) { return QString::fromStdString(s); }
+inline QString text(std::string_view s) {
+    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
+}
 
 /// Every pull with what it showed of the method's first metrics, how it stands and what was said of it.
 Table pullTable(const Source& source, const Units& units);

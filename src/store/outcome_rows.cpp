@@ -20,7 +20,7 @@ void put(QJsonObject& o, const char* key, const QJsonArray& values) {
     if (!values.isEmpty()) o[QLatin1String(key)] = values;
 }
 QJsonObject enteredToJson(const study::Entered& e) {
-    QJsonObject o{{"kind", text(e.kind)}};
+    QJsonObject o;
     QJsonArray fields, steps, gauge;
     for (const auto& f : e.fields)
         fields.append(QJsonArray{text(f.key), text(f.text)});
@@ -35,10 +35,6 @@ QJsonObject enteredToJson(const study::Entered& e) {
     put(o, "steps", steps);
     put(o, "gauge", gauge);
     put(o, "unloaded_from_s", e.unloadedFrom);
-    QJsonArray remarks;
-    for (const auto& r : e.remarks)
-        remarks.append(text(r));
-    put(o, "remarks", remarks);
     return o;
 }
 
@@ -75,7 +71,6 @@ std::vector<quantity::Entry> readingsFrom(const JsonFields& phase) {
 study::Entered enteredFrom(const JsonFields& o) {
     auto& trouble = o.trouble();
     study::Entered e;
-    e.kind = o.text("kind");
     o.list("fields", [&](const QJsonValue& v) {
         const auto pair = jsonList(v, 2, trouble);
         e.fields.push_back({jsonText(pair[0], trouble), jsonText(pair[1], trouble)});
@@ -89,17 +84,7 @@ study::Entered enteredFrom(const JsonFields& o) {
         e.gauge.push_back({jsonNumber(pair[0], trouble), jsonNumber(pair[1], trouble)});
     });
     e.unloadedFrom = o.number("unloaded_from_s");
-    o.list("remarks", [&](const QJsonValue& v) { e.remarks.push_back(jsonText(v, trouble)); });
     return e;
-}
-
-std::optional<study::TypedValue> typedFrom(const JsonFields& o) {
-    const auto metric = study::metricFromKey(o.text("metric"));
-    if (!metric) {
-        o.trouble().say(QStringLiteral("there is no metric \"%1\"").arg(text(o.text("metric"))));
-        return std::nullopt;
-    }
-    return study::TypedValue{*metric, o.number("value", 0), o.number("upper", 0), o.text("as_typed")};
 }
 
 } // namespace
@@ -113,7 +98,7 @@ QString outcomeToJson(const study::Outcome& outcome) {
     if (outcome.limit) o["limited_by"] = study::key(*outcome.limit);
     put(o, "afterwards", outcome.afterwards);
     if (outcome.whileUnloading) o["while_unloading"] = true;
-    QJsonArray shares, marks, phases, more;
+    QJsonArray shares, marks, phases;
     for (const auto& s : outcome.shares)
         shares.append(QJsonObject{{"mode", text(s.mode)}, {"share", s.share}});
     for (const auto& m : outcome.marks)
@@ -129,16 +114,10 @@ QString outcomeToJson(const study::Outcome& outcome) {
         put(phase, "at_s", p.at);
         phases.append(phase);
     }
-    for (const auto& v : outcome.more)
-        more.append(QJsonObject{{"metric", study::info(v.metric).key},
-                                {"value", v.value},
-                                {"upper", v.upper},
-                                {"as_typed", text(v.asTyped)}});
     put(o, "shares", shares);
     put(o, "marks", marks);
     put(o, "phases", phases);
-    put(o, "more", more);
-    if (!outcome.entered.kind.empty()) o["entered"] = enteredToJson(outcome.entered);
+    if (outcome.entered != study::Entered{}) o["entered"] = enteredToJson(outcome.entered);
     return QString::fromUtf8(QJsonDocument(o).toJson(QJsonDocument::Compact));
 }
 
@@ -170,9 +149,6 @@ Expected<study::Outcome> outcomeFromJson(const QString& json) {
     objects("phases", [&](const JsonFields& p) {
         out.phases.push_back(
             {p.text("name"), p.text("direction"), p.text("outcome"), readingsFrom(p), p.number("at_s")});
-    });
-    objects("more", [&](const JsonFields& m) {
-        if (auto v = typedFrom(m)) out.more.push_back(std::move(*v));
     });
     if (o.has("entered")) out.entered = enteredFrom(o.object("entered"));
     if (auto ok = trouble.done("The outcome of a pull"); !ok) return tl::unexpected(ok.error());

@@ -64,7 +64,8 @@ private:
              [&](const Query& q) {
                  study::StudyData s;
                  auto stored = taken(planFromJson(q.string(8)));
-                 stored.goal.metric = meant(study::metricFromKey(q.text(5)), "metric", q.string(5));
+                 stored.goal.metric =
+                     meant(study::metricFromKey(q.text(5), stored.plan.method), "metric", q.string(5));
                  stored.goal.margin = q.number(6).value_or(0);
                  s.study = {q.id(0),
                             q.integer(1),

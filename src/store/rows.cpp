@@ -6,7 +6,7 @@
 namespace anvil::store {
 namespace {
 
-QString text(const std::string& s) { return QString::fromStdString(s); }
+QString text(std::string_view s) { return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size())); }
 QJsonValue optional(const std::optional<double>& v) {
     return v ? QJsonValue(*v) : QJsonValue(QJsonValue::Null);
 }
@@ -19,7 +19,7 @@ QJsonObject toRow(const study::Study& s) {
             {"title", text(s.title)},
             {"question", text(s.question)},
             {"intent", study::key(s.intent)},
-            {"metric", study::info(s.goal.metric).key},
+            {"metric", text(s.goal.metric->key)},
             {"margin", s.goal.margin},
             {"note", text(s.note)},
             {"plan", planToJson(s.plan, s.goal)}};
@@ -83,7 +83,7 @@ QJsonObject toRow(const study::Pull& p) {
                     {"recording", study::key(p.recording)},
                     {"practice", p.practice ? 1 : 0}};
     if (p.typed) {
-        row["metric"] = study::info(p.typed->metric).key;
+        row["metric"] = text(p.typed->metric->key);
         row["value"] = p.typed->value;
         row["upper"] = p.typed->upper;
         row["as_typed"] = text(p.typed->asTyped);

@@ -130,7 +130,24 @@ inline constexpr const char* toVersion6[] = {
     "FROM json_each(outcome, '$.marks'))) WHERE json_extract(outcome, '$.marks') IS NOT NULL",
     "ALTER TABLE pull DROP COLUMN what_broke",
 };
-inline constexpr std::span<const char* const> migrations[] = {toVersion2, toVersion3, toVersion4, toVersion5,
-                                                              toVersion6};
+/// Numbers that follow from an entry are computed and no longer kept beside it; keys of metrics are those of
+/// the methods. A word beside a rating is the tester's note.
+inline constexpr const char* toVersion7[] = {
+    "UPDATE pull SET note = CASE note WHEN '' THEN '' ELSE note || char(10) END || (SELECT "
+    "json_extract(value, '$[1]') FROM json_each(outcome, '$.entered.fields') WHERE json_extract(value, "
+    "'$[0]') = 'why') WHERE json_extract(outcome, '$.entered.kind') = 'rating' AND EXISTS (SELECT 1 FROM "
+    "json_each(outcome, '$.entered.fields') WHERE json_extract(value, '$[0]') = 'why')",
+    "UPDATE pull SET metric = NULL, value = NULL, upper = NULL, as_typed = NULL WHERE json_extract(outcome, "
+    "'$.entered.kind') IS NOT NULL",
+    "UPDATE pull SET outcome = json_remove(outcome, '$.entered.kind', '$.entered.remarks', '$.more')",
+    "UPDATE pull SET metric = CASE metric WHEN 'impact' THEN 'energy' WHEN 'shock' THEN 'peak_deceleration' "
+    "WHEN 'successes' THEN 'success_rate' ELSE metric END WHERE metric IS NOT NULL",
+    "UPDATE study SET metric = CASE metric WHEN 'impact' THEN 'energy' WHEN 'shock' THEN "
+    "'peak_deceleration' WHEN 'successes' THEN 'success_rate' WHEN 'peak' THEN 'holding' ELSE metric END "
+    "WHERE metric IN ('impact', 'shock', 'successes') OR (metric = 'peak' AND json_extract(plan, "
+    "'$.method') = 'step-ladder')",
+};
+inline constexpr std::span<const char* const> migrations[] = {toVersion2, toVersion3, toVersion4,
+                                                              toVersion5, toVersion6, toVersion7};
 
 } // namespace anvil::store

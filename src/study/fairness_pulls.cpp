@@ -92,8 +92,8 @@ void Judge::drift() {
             const auto* s = m_data.specimen(p.specimen);
             if (!s || s->option != o.id) continue;
             const auto r = m_readings.byPull.find(p.id);
-            const auto v =
-                valueOf(p, r == m_readings.byPull.end() ? nullptr : &r->second, m_data.study.goal.metric);
+            const auto v = valueOf(m_data, p, r == m_readings.byPull.end() ? nullptr : &r->second,
+                                   m_data.study.goal.metric);
             if (!v.value || v.value->state != stats::State::exact) continue;
             order.push_back(static_cast<double>(order.size()));
             values.push_back(v.value->value);

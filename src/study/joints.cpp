@@ -3,15 +3,6 @@
 #include <algorithm>
 
 namespace anvil::study {
-namespace {
-
-/// Seen at the moment of failure, so that what held has it as a bound.
-bool seenAtFailure(Metric metric) {
-    return metric == Metric::peak || metric == Metric::energy || metric == Metric::breakaway ||
-           metric == Metric::moment || metric == Metric::holding;
-}
-
-} // namespace
 
 Id otherEndOf(const StudyData& data, const Specimen& piece) {
     const auto& plan = data.study.plan;
@@ -33,13 +24,12 @@ std::vector<std::string> endNames(const StudyData& data, const Specimen* piece) 
 
 MetricValue valueAtEnd(const StudyData& data, const Pull& pull, const Specimen& piece, Id option,
                        const curve::Reading* reading, Metric metric) {
-    auto got = valueOf(pull, reading, metric);
+    auto got = valueOf(data, pull, reading, metric);
     const auto other = otherEndOf(data, piece);
     if (!got.value || !other || got.value->state == stats::State::aside) return got;
     const int failed = pull.outcome.end;
     if (failed == (option == other ? 2 : 1)) return got;
-    if (!seenAtFailure(metric))
-        return {std::nullopt, "its other end failed, so this was not seen of it", false};
+    if (!metric->atEnd) return {std::nullopt, "its other end failed, so this was not seen of it", false};
     switch (got.value->state) {
     case stats::State::below: // the load at which the weaker end failed is not known well enough
         return {std::nullopt, "its other end failed below what could be read", false};

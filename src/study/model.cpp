@@ -1,5 +1,8 @@
 #include <anvil/study/model.h>
 
+#include <anvil/study/evidence.h>
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <cctype>
 #include <cmath>
@@ -191,16 +194,13 @@ std::string reasonOf(const Pull& pull, const curve::Reading* reading) {
     return standingOf(pull, reading) == pull.standing ? pull.reason : "The rig topped out.";
 }
 
-MetricValue valueOf(const Pull& pull, const curve::Reading* reading, Metric metric) {
+namespace {
+
+/// A number as it was typed, by how its pull stands.
+MetricValue typedValue(const Pull& pull) {
     using stats::State;
-    const auto none = [](std::string why) { return MetricValue{std::nullopt, std::move(why), false}; };
-    if (pull.recording == Recording::running) return none("being recorded");
-    if (pull.recording == Recording::interrupted) return none("its recording was interrupted");
-    if (pull.standing == Standing::voided) return none("void");
-    if (pull.standing == Standing::notRead) return none("the number was not read");
-    const auto standing = standingOf(pull, reading);
     State state = State::exact;
-    switch (standing) {
+    switch (pull.standing) {
     case Standing::atLeast:
         state = State::above;
         break;
@@ -213,61 +213,35 @@ MetricValue valueOf(const Pull& pull, const curve::Reading* reading, Metric metr
     case Standing::aside:
         state = State::aside;
         break;
-    default:
+    case Standing::counts:
+        if (pull.outcome.limit == Limit::toppedOut) state = State::above;
+        break;
+    case Standing::voided:
+    case Standing::notRead:
         break;
     }
-    if (pull.typed) {
-        if (pull.typed->metric == metric)
-            return {stats::Value{pull.typed->value, state, pull.typed->upper}, {}, false};
-        for (const auto& m : pull.outcome.more)
-            if (m.metric == metric)
-                return {stats::Value{m.value, state == State::aside ? State::aside : State::exact, m.upper},
-                        {},
-                        false};
-        return none(std::string("only its ") + info(pull.typed->metric).noun + " was recorded");
-    }
-    if (!reading) return none("its curve cannot be read");
-    const bool aside = state == State::aside;
-    const auto early = aside ? State::aside : State::exact; // seen before whatever stopped the pull
-    const auto value = [](double v, State s) { return MetricValue{stats::Value{v, s, v}, {}, false}; };
-    const double tableEnd = pull.settings.calibratedTo.value_or(0);
-    const auto load = [&](double v, State s) {
-        return MetricValue{stats::Value{v, s, v}, {}, tableEnd > 0 && v + reading->baseline > tableEnd};
-    };
-    if (metric == Metric::breakaway || metric == Metric::running) {
-        const auto& v = metric == Metric::breakaway ? reading->breakaway : reading->running;
-        if (reading->load != quantity::Dimension::torque) return none("its curve is of no torque");
-        if (!v) return none("it was not turned far enough");
-        return load(*v, metric == Metric::breakaway ? state : early);
-    }
-    if (metric == Metric::shock) {
-        if (reading->load != quantity::Dimension::acceleration)
-            return none("its curve is of no deceleration");
-        return load(reading->peak.force, state);
-    }
-    if (reading->load != quantity::Dimension::force)
-        return none("its curve is of " + std::string(quantity::name(reading->load)) + ", not of force");
-    switch (metric) {
-    case Metric::peak:
-        return load(reading->peak.force, state);
-    case Metric::energy:
-        if (!reading->energyToPeak) return none("no displacement channel, so no energy");
-        return {stats::Value{*reading->energyToPeak, state, *reading->energyToPeak}, {}, reading->guessed};
-    case Metric::holding: // the load at which it starts to move
-    case Metric::firstSlip:
-        if (!reading->firstSlip) return none("it never slipped before its peak");
-        return load(reading->firstSlip->force, early);
-    case Metric::stiffness:
-        if (!reading->stiffness) return none("no displacement channel, so no stiffness");
-        return value(reading->stiffness->value, early);
-    case Metric::residual:
-        if (reading->offScale || standing == Standing::atLeast)
-            return none("the true peak was not seen, so what it held afterwards cannot be told");
-        if (!reading->residual) return none("the log ends too soon after the peak");
-        return load(reading->residual->force, early);
-    default:
-        return none(std::string("a force curve has no ") + info(metric).noun);
-    }
+    return {stats::Value{pull.typed->value, state, pull.typed->upper}, {}, false};
+}
+
+} // namespace
+
+MetricValue valueOf(const StudyData& data, const Pull& pull, const curve::Reading* reading, Metric metric) {
+    const auto none = [](std::string why) { return MetricValue{std::nullopt, std::move(why), false}; };
+    if (pull.recording == Recording::running) return none("being recorded");
+    if (pull.recording == Recording::interrupted) return none("its recording was interrupted");
+    if (pull.standing == Standing::voided) return none("void");
+    if (pull.standing == Standing::notRead) return none("the number was not read");
+    if (pull.typed && pull.typed->metric == metric) return typedValue(pull);
+    if (!pull.typed && !reading && pull.outcome.entered == Entered{}) return none("its curve cannot be read");
+    const auto all = measured(data, pull, reading);
+    if (!all) return none(all.error().message);
+    const auto* number = all->find(metric->key);
+    if (number && number->value) return {number->value, {}, number->guess};
+    const auto& method = methodOf(data, data.specimenAt(pull.specimen));
+    if (pull.typed && !methods::inputFor(method, *pull.typed->metric))
+        return none(fmt::format("only its {} was recorded", pull.typed->metric->noun));
+    if (!number) return none(fmt::format("the method \"{}\" tells no {}", method.title, metric->noun));
+    return none(number->whyNot);
 }
 
 std::vector<std::string> needsLook(const Pull& pull, const Readings& readings) {

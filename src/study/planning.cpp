@@ -96,8 +96,8 @@ HeadRoom headRoom(const StudyData& data, const Verdict& verdict, Id option, Id c
     const auto* planned = plan.square(option, condition);
     const auto* o = data.option(option);
     // What decides may be a sag or a torque: its values are no loads of the rig. A rating is always one.
-    const bool loads = info(verdict.goal.metric).dimension == quantity::Dimension::force &&
-                       info(data.study.goal.metric).dimension == quantity::Dimension::force;
+    const bool loads = verdict.goal.metric->dimension == quantity::Dimension::force &&
+                       data.study.goal.metric->dimension == quantity::Dimension::force;
     if (const int topped = loads && g ? toppedOutIn(*g) : 0) {
         for (const auto& v : g->values)
             h.upper = std::max(h.upper, v.value.value);
@@ -131,7 +131,7 @@ HeadRoom headRoom(const StudyData& data, const Verdict& verdict, Id option, Id c
         h.sentence =
             fmt::format("What decides, the {}, is no force, so it does not tell whether the rig will "
                         "reach: give a rating.",
-                        info(data.study.goal.metric).noun);
+                        data.study.goal.metric->noun);
         return h;
     } else {
         h.sentence =

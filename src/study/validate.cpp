@@ -120,8 +120,6 @@ Expected<void> validate(const StudyData& data) {
     for (const auto& p : data.pulls) {
         c.that(pieces.count(p.specimen), fmt::format("pull {} is of a piece that is not there", p.id));
         if (p.typed) typed(c, *p.typed);
-        for (const auto& v : p.outcome.more)
-            typed(c, v);
     }
     for (const auto& a : data.attachments)
         c.that(pulls.count(a.pull), "the picture \"" + a.name + "\" is of a pull that is not there");

@@ -103,7 +103,7 @@ std::string windowHeadline(const StudyData& data, const Verdict& v, const Condit
 std::string leaderHeadline(const StudyData& data, const Verdict& v, const Condition& condition,
                            const std::vector<std::size_t>& ranked) {
     const auto& goal = v.goal;
-    const char* noun = info(goal.metric).noun;
+    const auto noun = goal.metric->noun;
     const auto leader = nameOf(data, v.groups[ranked[0]]);
     std::vector<std::string> enough;
     for (const auto i : ranked)
@@ -126,8 +126,8 @@ std::string leaderHeadline(const StudyData& data, const Verdict& v, const Condit
                            condition.name, leader, most, noun, listed(lead.ties));
     const auto is = goal.sense == Sense::less ? fmt::format("has the lowest {}", noun)
                                               : fmt::format("is the strongest by {}", noun);
-    const bool strength = info(goal.metric).dimension == quantity::Dimension::force ||
-                          info(goal.metric).dimension == quantity::Dimension::torque;
+    const bool strength = goal.metric->dimension == quantity::Dimension::force ||
+                          goal.metric->dimension == quantity::Dimension::torque;
     return fmt::format("{}: {} {}{}.", condition.name, leader,
                        strength || goal.sense == Sense::less ? is : fmt::format("has the highest {}", noun),
                        byHowMuch(data, v, ranked, lead.toSecond));
@@ -166,6 +166,14 @@ std::string unreadable(const StudyData& data, const Verdict& v, const Condition&
                        n == 1 ? "" : "s", all);
 }
 
+std::string moreThan(const methods::Metric& metric) {
+    return metric.more.empty() ? fmt::format("has a greater {} than", metric.noun) : std::string(metric.more);
+}
+
+std::string lessThan(const methods::Metric& metric) {
+    return metric.less.empty() ? fmt::format("has a smaller {} than", metric.noun) : std::string(metric.less);
+}
+
 std::string tooClose(const std::string& who, const stats::Comparison& c, const std::string& p,
                      double margin) {
     if (!c.p) return fmt::format("{} is too close to call: no spread can be seen at this resolution.", who);
@@ -183,7 +191,7 @@ std::string tooClose(const std::string& who, const stats::Comparison& c, const s
 
 std::string headline(const StudyData& data, const Verdict& v, const Condition& condition) {
     const auto ranked = rankedIn(v, condition.id);
-    const char* noun = info(v.goal.metric).noun;
+    const auto noun = v.goal.metric->noun;
     std::string text;
     if (v.goal.sense == Sense::inside && !v.goal.window)
         text = fmt::format("{}: a window is wanted, but its ends have not been said yet.", condition.name);
@@ -215,9 +223,9 @@ std::string sentence(const std::string& a, const std::string& b, const std::stri
     switch (c.verdict) {
     case PairVerdict::stronger:
     case PairVerdict::weaker: {
-        const auto& metric = info(goal.metric);
+        const auto& metric = *goal.metric;
         return fmt::format("{} {} {}{}{} ({} after Holm).", a,
-                           c.verdict == PairVerdict::stronger ? metric.more : metric.less, b, in,
+                           c.verdict == PairVerdict::stronger ? moreThan(metric) : lessThan(metric), b, in,
                            c.ratio ? ": " + ratioText(c) : "", p);
     }
     case PairVerdict::same:

@@ -2,25 +2,29 @@
 #include <anvil/work/open_project.h>
 
 #include <algorithm>
-#include <anvil/quantity/print.h>
+#include <anvil/study/evidence.h>
 #include <anvil/study/outcomes.h>
-#include <anvil/study/rating.h>
 
 namespace anvil::work {
 namespace {
 
 constexpr qint64 mostBytes = 256LL << 20;
 
-/// What follows from an entry, put into the pull.
-void apply(study::Pull& pull, const study::Result& result) {
-    pull.typed = result.values.front();
-    pull.outcome.more.assign(result.values.begin() + 1, result.values.end());
-    pull.outcome.entered.remarks = result.notes;
+/// How the pull stands by what follows from its entry.
+void apply(study::Pull& pull, const study::Told& told) {
     // What the tester set aside or voided stays so, whatever is added to it.
     if (pull.id && (pull.standing == study::Standing::aside || pull.standing == study::Standing::voided))
         return;
-    pull.standing = result.standing;
-    pull.reason = result.reason;
+    pull.standing = told.standing;
+    pull.reason = told.reason;
+}
+
+/// The fields of an entry in a line: "4.2 N·m, 1.1 N·m".
+QString lineOf(const study::Entered& entered) {
+    QStringList all;
+    for (const auto& f : entered.fields)
+        all << QString::fromStdString(f.text);
+    return all.join(QStringLiteral(", "));
 }
 
 const study::Pull* pullOf(const study::StudyData& data, Id specimen) {
@@ -53,8 +57,9 @@ Expected<Id> OpenProject::keepEntered(const study::Pull& pull, const QString& wh
 Expected<Id> OpenProject::addEntry(const Entry& entry) {
     const auto* data = studyOfSpecimen(entry.specimen);
     if (!data) return fail("There is no piece that this result could belong to.");
-    const auto result = study::resultOf(entry.kind, entry.fields, entry.unitOf);
-    if (!result) return tl::unexpected(result.error());
+    const auto entered = study::enteredFrom(study::methodOf(*data, data->specimenAt(entry.specimen)),
+                                            entry.fields, entry.unitOf);
+    if (!entered) return tl::unexpected(entered.error());
     study::Pull pull;
     if (entry.pull) {
         const auto* known = data->pull(entry.pull);
@@ -67,20 +72,18 @@ Expected<Id> OpenProject::addEntry(const Entry& entry) {
     pull.sourceName = "entered at the bench";
     pull.outcome.part = entry.part;
     pull.practice = data->study.plan.practice;
-    pull.outcome.entered.kind = study::key(entry.kind);
-    pull.outcome.entered.fields = result->fields;
-    apply(pull, *result);
-    if (entry.kind == study::EntryKind::rating)
-        if (const auto means = study::meaningOf(pull.typed->value, data->study.plan.ratingWords);
-            !means.empty())
-            pull.outcome.entered.remarks.insert(pull.outcome.entered.remarks.begin(), means);
+    pull.outcome.entered = *entered;
+    if (!entry.note.empty()) pull.note = entry.note;
+    const auto told = study::told(*data, pull);
+    if (!told) return tl::unexpected(told.error());
+    apply(pull, *told);
     if (pull.standing == study::Standing::counts && !entry.part.empty()) {
         const auto proposal = study::proposeStanding(*data, nullptr, entry.part, study::Limit::broke);
         pull.standing = proposal.standing;
         pull.reason = proposal.reason;
     }
     return keepEntered(pull, tr("%1: %2").arg(QString::fromStdString(data->specimenAt(entry.specimen).label),
-                                              QString::fromStdString(pull.typed->asTyped)));
+                                              lineOf(pull.outcome.entered)));
 }
 
 Expected<Id> OpenProject::addLadderStep(Id specimen, const study::LadderStep& step,
@@ -89,7 +92,7 @@ Expected<Id> OpenProject::addLadderStep(Id specimen, const study::LadderStep& st
     if (!data) return fail("There is no piece to hang it on.");
     study::Pull pull;
     if (const auto* known = pullOf(*data, specimen)) {
-        if (known->outcome.entered.kind != study::key(study::EntryKind::ladder))
+        if (known->outcome.entered.steps.empty())
             return fail("This piece has a result of another kind already.");
         pull = *known;
     }
@@ -97,15 +100,14 @@ Expected<Id> OpenProject::addLadderStep(Id specimen, const study::LadderStep& st
     if (!steps.empty() && !steps.back().held)
         return fail("This piece has let go already: take the next one.");
     steps.push_back(step);
-    const auto result = study::resultOf(steps);
-    if (!result) return tl::unexpected(result.error());
     pull.specimen = specimen;
-    pull.outcome.entered.kind = study::key(study::EntryKind::ladder);
+    const auto told = study::told(*data, pull);
+    if (!told) return tl::unexpected(told.error());
     if (!pull.id) pull.performedAt = performedAt;
     pull.operatorName = operatorName;
     pull.sourceName = "step by step";
     pull.practice = data->study.plan.practice;
-    apply(pull, *result);
+    apply(pull, *told);
     return keepEntered(pull, tr("%1: step %2 %3")
                                  .arg(QString::fromStdString(data->specimenAt(specimen).label))
                                  .arg(steps.size())
@@ -119,12 +121,11 @@ Expected<void> OpenProject::ladderBroke(Id id, const std::string& part) {
     auto pull = *known;
     pull.outcome.part = part;
     const auto proposal = study::proposeStanding(*data, nullptr, part, study::Limit::broke);
-    if (proposal.standing != study::Standing::counts && pull.typed) {
+    if (proposal.standing != study::Standing::counts) {
         const bool held =
             pull.standing == study::Standing::between || pull.standing == study::Standing::atLeast;
         pull.standing = held ? proposal.standing : study::Standing::aside;
         pull.reason = held ? proposal.reason : proposal.reason + " Nothing had been held.";
-        pull.typed->upper = 0; // the load it failed at is none of the part asked for
     }
     const auto done =
         keepEntered(pull, tr("%1: %2 let go")
@@ -145,9 +146,9 @@ Expected<void> OpenProject::takeBackLadderStep(Id id) {
     if (pull.outcome.entered.steps.empty()) {
         done = run(what, [&](store::Writer& w) { w.remove("pull", id); });
     } else {
-        const auto result = study::resultOf(pull.outcome.entered.steps);
-        if (!result) return tl::unexpected(result.error());
-        apply(pull, *result);
+        const auto told = study::told(*data, pull);
+        if (!told) return tl::unexpected(told.error());
+        apply(pull, *told);
         done = keepEntered(pull, what);
     }
     return done ? Expected<void>{} : tl::unexpected(done.error());
@@ -159,7 +160,7 @@ Expected<Id> OpenProject::addGaugeReading(Id specimen, const study::GaugeReading
     if (!data) return fail("There is no piece whose gauge this is.");
     study::Pull pull;
     if (const auto* known = pullOf(*data, specimen)) {
-        if (known->outcome.entered.kind != study::key(study::EntryKind::gauge))
+        if (known->outcome.entered.gauge.empty())
             return fail("This piece has a result of another kind already.");
         pull = *known;
     }
@@ -168,7 +169,6 @@ Expected<Id> OpenProject::addGaugeReading(Id specimen, const study::GaugeReading
         return fail("Every reading must be later than the one before.");
     if (unloaded && e.gauge.size() < 2)
         return fail("Creep needs at least two readings under load before it is unloaded.");
-    e.kind = study::key(study::EntryKind::gauge);
     e.gauge.push_back(reading);
     if (unloaded && !e.unloadedFrom) e.unloadedFrom = reading.at;
     const auto when = QDateTime::fromSecsSinceEpoch(static_cast<qint64>(reading.at)).toString(Qt::ISODate);
@@ -177,8 +177,8 @@ Expected<Id> OpenProject::addGaugeReading(Id specimen, const study::GaugeReading
     pull.operatorName = operatorName;
     pull.sourceName = "gauge";
     pull.practice = data->study.plan.practice;
-    if (const auto result = study::resultOf(e.gauge, e.unloadedFrom)) {
-        apply(pull, *result);
+    if (const auto told = study::told(*data, pull)) {
+        apply(pull, *told);
     } else if (!pull.id) {
         pull.standing = study::Standing::notRead;
         pull.reason = "One gauge reading so far.";

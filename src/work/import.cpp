@@ -337,6 +337,14 @@ Expected<Imported> importRuns(store::Project& project, const study::StudyData& i
     return out;
 }
 
+/// The metric a table of such values is of: the first of the method, which for an unknown one is an axial
+/// pull.
+std::optional<study::Metric> metricOf(quantity::Dimension dimension, const std::string& method) {
+    for (const auto& m : study::metricsOf(method))
+        if (m->dimension == dimension) return m;
+    return std::nullopt;
+}
+
 Expected<Imported> importValues(store::Project& project, const study::StudyData& into,
                                 const tables::ValueTable& table, const quantity::Unit* unit,
                                 const QString& sourceName) {
@@ -347,14 +355,10 @@ Expected<Imported> importValues(store::Project& project, const study::StudyData&
     if (!first) return tl::unexpected(first.error());
     if (!*first) return fail("The table names no unit: choose one first.");
     const auto dimension = (*first)->dimension;
-    const auto metric = dimension == quantity::Dimension::force ? std::optional(study::Metric::peak)
-                        : dimension == quantity::Dimension::stiffness
-                            ? std::optional(study::Metric::stiffness)
-                        : dimension == quantity::Dimension::energy ? std::optional(study::Metric::energy)
-                                                                   : std::nullopt;
+    const auto metric = metricOf(dimension, into.study.plan.method);
     if (!metric)
         return fail("The values measure " + std::string(quantity::name(dimension)) +
-                    "; only forces, stiffnesses and energies can be ranked yet.");
+                    ", which the method of the study does not tell: choose another in Question first.");
     Imported out;
     out.pulls = static_cast<int>(rows.size());
     out.what = QStringLiteral("Import %1 single results").arg(rows.size());

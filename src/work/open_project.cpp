@@ -117,7 +117,7 @@ Expected<std::shared_ptr<const curve::ReadCurve>> OpenProject::readCurve(Id pull
 }
 
 const study::Verdict& OpenProject::verdict(Id studyId, study::Metric metric) {
-    const auto key = std::pair(studyId, static_cast<int>(metric));
+    const auto key = std::pair(studyId, metric);
     const auto known = m_verdicts.find(key);
     if (known != m_verdicts.end()) return known->second;
     const auto* data = study(studyId);

@@ -46,7 +46,8 @@ template <class T> std::vector<Id> idsOf(const std::vector<T>& all) {
 /// The columns of a study that hold its plan and its goal.
 QJsonObject goalFields(const study::Plan& plan, const study::Goal& goal) {
     return {{"plan", store::planToJson(plan, goal)},
-            {"metric", study::info(goal.metric).key},
+            {"metric",
+             QString::fromUtf8(goal.metric->key.data(), static_cast<qsizetype>(goal.metric->key.size()))},
             {"margin", goal.margin}};
 }
 
@@ -152,8 +153,10 @@ Expected<void> OpenProject::setMethod(Id id, const std::string& method) {
     plan.method = method;
     auto goal = data->study.goal;
     const auto offered = study::metricsOf(method);
-    if (std::find(offered.begin(), offered.end(), goal.metric) == offered.end())
-        study::decideBy(goal, offered.front());
+    // What somebody chose stays where the new method tells it too; the usual one gives way to the usual one.
+    const bool usual = goal.metric == study::metricsOf(data->study.plan.method).front();
+    const auto same = usual ? offered.end() : std::find(offered.begin(), offered.end(), goal.metric);
+    study::decideBy(goal, same == offered.end() ? offered.front() : *same);
     const auto* about = methods::find(method);
     const auto done = run(
         tr("Method: %1")
@@ -213,7 +216,7 @@ Expected<int> OpenProject::makePieces(Id studyId, const QString& batch) {
 Expected<void> OpenProject::countWeakestJoints(const study::StudyData& data) {
     const auto& known = readings(data.study.id);
     const auto valueOf = [&](const study::Pull& p) {
-        const auto v = study::valueOf(p, known.find(p.id), data.study.goal.metric).value;
+        const auto v = study::valueOf(data, p, known.find(p.id), data.study.goal.metric).value;
         return v ? v->value : 0.0;
     };
     return done(run(tr("Count the joint that failed"), [&](store::Writer& w) {

@@ -1,5 +1,6 @@
 // Commands of rigs and of what was pulled on them.
 #include <anvil/quantity/entry.h>
+#include <anvil/study/evidence.h>
 #include <anvil/work/open_project.h>
 
 #include <algorithm>
@@ -64,7 +65,7 @@ Expected<Id> OpenProject::addRigCheckPiece(const std::string& rig) {
         study::Study s;
         s.title = tr("Rig checks").toStdString();
         s.question = tr("How much does the rig itself give way?").toStdString();
-        s.goal.metric = study::Metric::stiffness;
+        s.goal.metric = study::metric("stiffness");
         s.position = static_cast<int>(m_studies.size());
         s.plan.rigCheck = true;
         s.plan.reused = true;
@@ -80,7 +81,7 @@ Expected<Id> OpenProject::addTypedPull(const TypedPull& typed) {
     for (const auto& s : m_studies)
         if (s.specimen(typed.specimen)) data = &s;
     if (!data) return fail("There is no piece left that the number could belong to.");
-    const auto metric = data->study.goal.metric;
+    const auto metric = study::typedMetric(*data);
     study::Pull p;
     p.specimen = typed.specimen;
     p.performedAt = typed.performedAt;
@@ -92,7 +93,7 @@ Expected<Id> OpenProject::addTypedPull(const TypedPull& typed) {
         p.standing = study::Standing::notRead;
         p.reason = "The number was lost.";
     } else {
-        const auto entry = quantity::parseEntry(typed.text, study::info(metric).dimension, typed.fallback);
+        const auto entry = quantity::parseEntry(typed.text, metric->dimension, typed.fallback);
         if (!entry) return tl::unexpected(entry.error());
         if (entry->si < 0) return fail("A strength below zero cannot be.");
         p.typed = study::TypedValue{metric, entry->si, entry->upperSi, quantity::print(*entry)};

@@ -137,7 +137,7 @@ TEST_F(Agreement, GroupNumbersAreThoseOfTheCommandLine) {
     session().setUnits("N", "mm");
     window->goTo(Stage::verdict);
     settle();
-    const auto& v = session().verdict(study::Metric::peak);
+    const auto& v = session().verdict(study::metric("peak"));
     QFile csv(dir.filePath("values.csv"));
     ASSERT_TRUE(csv.open(QIODevice::WriteOnly));
     csv.write("option,condition,value,state,unit\n");

@@ -1,5 +1,6 @@
 // Results that are no curve, pictures, tones and the screen: through the real window.
 #include "harness.h"
+#include <anvil/study/evidence.h>
 
 #include "shell/due_watch.h"
 #include "shell/ledger.h"
@@ -46,11 +47,16 @@ struct Entering : Window {
         QTest::keyClick(edit, Qt::Key_Return);
     }
     const study::Pull& last() { return study().pulls.back(); }
+    /// What a pull says of the metric that decides.
+    stats::Value value(std::size_t pull) {
+        const auto& p = study().pulls.at(pull);
+        return study::valueOf(study(), p, nullptr, study().study.goal.metric).value.value();
+    }
 };
 
 TEST_F(Entering, SagsAreTypedAsTwoHeightsAndRanked) {
     begin("sag");
-    EXPECT_EQ(study().study.goal.metric, study::Metric::sag) << "the method decides what is told";
+    EXPECT_EQ(study().study.goal.metric, study::metric("sag")) << "the method decides what is told";
     EXPECT_EQ(study().study.goal.sense, study::Sense::less);
     ASSERT_TRUE(window->findChild<EntryPanel*>()->isVisible());
     const char* loaded[] = {"398", "397", "401", "402"};
@@ -60,15 +66,15 @@ TEST_F(Entering, SagsAreTypedAsTwoHeightsAndRanked) {
         type("entry-after", "");
     }
     ASSERT_EQ(study().pulls.size(), 4U);
-    EXPECT_NEAR(study().pulls[0].typed->value, 0.014, 1e-9);
-    const auto& v = session().verdict(study::Metric::sag);
+    EXPECT_NEAR(value(0).value, 0.014, 1e-9);
+    const auto& v = session().verdict(study::metric("sag"));
     ASSERT_EQ(v.groups.size(), 2U);
     EXPECT_NEAR(*v.groups[0].summary.mean, 0.0105, 1e-9) << "what sags least comes first";
     EXPECT_NEAR(*v.groups[1].summary.mean, 0.0145, 1e-9);
     window->goTo(Stage::verdict);
     EXPECT_TRUE(visibleTexts(window->verdict()).filter("has the lowest").size() > 0);
     EXPECT_TRUE(visibleTexts(window->verdict()).filter("14.50 mm").size() > 0);
-    EXPECT_EQ(child<QComboBox>("metric")->count(), 1) << "nothing is offered that the method does not tell";
+    EXPECT_EQ(child<QComboBox>("metric")->count(), 4) << "nothing is offered that the method does not tell";
     EXPECT_TRUE(session().project()->file().check().problems.isEmpty());
 }
 
@@ -90,8 +96,8 @@ TEST_F(Entering, EveryFormTakesItsResult) {
         double value;
     } forms[] = {
         {"torque",
-         {{"entry-breakaway", "4.2 N·m"}, {"entry-running", "1.1 N·m"}},
-         study::Metric::breakaway,
+         {{"entry-breakaway", "4.2 N·m"}, {"entry-running", "1.1 N·m"}, {"entry-force", ""}},
+         study::metric("breakaway"),
          4.2},
         {"hammer",
          {{"entry-mass", "2 kg"},
@@ -99,28 +105,29 @@ TEST_F(Entering, EveryFormTakesItsResult) {
           {"entry-to", "210 mm"},
           {"entry-free", ""},
           {"entry-arm", ""}},
-         study::Metric::impact,
+         study::metric("energy"),
          2 * 9.80665 * 0.39},
         {"drop",
          {{"entry-height", "1.2 m"}, {"entry-peak", "85"}, {"entry-hit", ""}},
-         study::Metric::shock,
+         study::metric("peak_deceleration"),
          85 * 9.80665},
-        {"attempts", {{"entry-successes", "7"}, {"entry-tries", "10"}}, study::Metric::successes, 0.7},
+        {"attempts", {{"entry-successes", "7"}, {"entry-tries", "10"}}, study::metric("success_rate"), 0.7},
         {"holding",
          {{"entry-moves", "1.8 kN"}, {"entry-creeps", ""}, {"entry-seconds", ""}},
-         study::Metric::holding,
+         study::metric("holding"),
          1800},
-        {"by-eye", {{"entry-rating", "3.5"}, {"entry-why", ""}}, study::Metric::rating, 3.5},
+        {"by-eye", {{"entry-rating", "3.5"}}, study::metric("rating"), 3.5},
     };
     for (const auto& f : forms) {
         SCOPED_TRACE(f.method);
         begin(f.method);
+        child<QLineEdit>("entry-note")->setText("looked at");
         for (const auto& [field, text] : f.fields)
             type(field, text);
         ASSERT_EQ(study().pulls.size(), 1U) << window->messageText().toStdString();
-        EXPECT_EQ(last().typed->metric, f.metric);
-        EXPECT_NEAR(last().typed->value, f.value, 1e-9);
-        EXPECT_EQ(last().outcome.entered.kind, study::key(study::entryKindOf(f.method)));
+        EXPECT_EQ(study().study.goal.metric, f.metric);
+        EXPECT_NEAR(value(0).value, f.value, 1e-9);
+        EXPECT_EQ(last().note, "looked at");
         const auto& v = session().verdict(f.metric);
         ASSERT_FALSE(v.groups.empty());
         window->goTo(Stage::report);
@@ -150,8 +157,8 @@ TEST_F(Entering, ALadderByGlovesAlone) {
     EXPECT_EQ(last().outcome.entered.steps.size(), 2U);
     press(Qt::Key_1); // 200 let go
     EXPECT_EQ(last().standing, study::Standing::between);
-    EXPECT_EQ(last().typed->value, 150);
-    EXPECT_EQ(last().typed->upper, 200);
+    EXPECT_EQ(value(0).value, 150);
+    EXPECT_EQ(value(0).upper, 200);
     press(Qt::Key_Space); // the piece broke
     EXPECT_FALSE(last().outcome.part.empty());
     press(Qt::Key_Space); // next piece
@@ -185,8 +192,8 @@ TEST_F(Entering, GaugesAreReadOverDaysAndAskedFor) {
     EXPECT_EQ(said[0], "4 gauges are to be read again");
     type("gaugeValue", "11.0 mm");
     EXPECT_EQ(study().pulls[0].standing, study::Standing::counts);
-    EXPECT_NEAR(study().pulls[0].typed->value, 0.001, 1e-9);
-    EXPECT_EQ(study().study.goal.metric, study::Metric::creep);
+    EXPECT_NEAR(value(0).value, 0.001, 1e-9);
+    EXPECT_EQ(study().study.goal.metric, study::metric("creep"));
 }
 
 TEST_F(Entering, TheStepsOfARatingHaveWords) {
@@ -202,12 +209,11 @@ TEST_F(Entering, TheStepsOfARatingHaveWords) {
     ASSERT_EQ(study().study.plan.ratingWords.size(), 2U);
     EXPECT_EQ(child<QLabel>("ratingScale")->text(), "0   falls out by hand\n5   needs a hammer");
     type("entry-rating", "5");
-    type("entry-why", "");
     ASSERT_EQ(study().pulls.size(), 1U) << window->messageText().toStdString();
-    EXPECT_EQ(last().outcome.entered.remarks.front(), "needs a hammer");
+    EXPECT_EQ(study::notesOf(study(), last()).front(), "needs a hammer");
     type("entry-rating", "2.5");
-    type("entry-why", "");
-    EXPECT_EQ(last().outcome.entered.remarks.front(), "between \"falls out by hand\" and \"needs a hammer\"");
+    EXPECT_EQ(study::notesOf(study(), last()).front(),
+              "between \"falls out by hand\" and \"needs a hammer\"");
     const auto html = report::toHtml(report::compose(session().source(), session().units()));
     EXPECT_TRUE(html.contains("The steps of the scale: 0 = falls out by hand; 5 = needs a hammer."));
     ASSERT_TRUE(session().project()->undo());
@@ -247,7 +253,7 @@ TEST_F(Entering, TwoEndsOfAPieceRankEachOther) {
     end->setCurrentIndex(end->findText("end 2: Splice"));
     emit end->activated(end->currentIndex());
     EXPECT_EQ(study().pulls.back().outcome.end, 2);
-    const auto& v = session().verdict(study::Metric::peak);
+    const auto& v = session().verdict(study::metric("peak"));
     ASSERT_EQ(v.groups.size(), 2U);
     for (const auto& g : v.groups)
         EXPECT_EQ(g.values.at(0).value.state,

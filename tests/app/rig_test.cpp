@@ -159,7 +159,7 @@ TEST_F(AtTheRig, SevenSpecimensBySpaceAndDigitsAlone) {
     EXPECT_EQ(study().pulls[2].outcome.marks.size(), 1U);
     EXPECT_EQ(study().pulls[3].standing, study::Standing::atLeast) << study().pulls[3].outcome.part;
     EXPECT_FALSE(study().pulls[3].reason.empty());
-    const auto& v = session().verdict(study::Metric::peak);
+    const auto& v = session().verdict(study::metric("peak"));
     ASSERT_EQ(v.groups.size(), 1U);
     EXPECT_EQ(v.groups[0].values.size(), 7U);
     for (const auto& p : study().pulls) {
@@ -683,12 +683,12 @@ TEST_F(AtTheRig, AnInterruptedPullIsShownAndSettled) {
     session().selectPull(study().pulls[0].id);
     settle(5);
     EXPECT_TRUE(visibleTexts(window.get()).join("\n").contains("Its recording was interrupted."));
-    EXPECT_TRUE(session().verdict(study::Metric::peak).groups[0].values.empty())
+    EXPECT_TRUE(session().verdict(study::metric("peak")).groups[0].values.empty())
         << "not before somebody has looked";
     QTest::mouseClick(child<QPushButton>("boundInterrupted"), Qt::LeftButton);
     EXPECT_EQ(study().pulls[0].standing, study::Standing::atLeast);
     EXPECT_EQ(study().pulls[0].recording, study::Recording::done);
-    EXPECT_EQ(session().verdict(study::Metric::peak).groups[0].values.size(), 1U);
+    EXPECT_EQ(session().verdict(study::metric("peak")).groups[0].values.size(), 1U);
     session().project()->undo();
     EXPECT_EQ(study().pulls[0].recording, study::Recording::interrupted);
 }

@@ -243,7 +243,7 @@ TEST_F(Curves, F8WalksWhatNeedsALookAndTickingItEmptiesTheList) {
 TEST_F(Ledgers, SettingOneAsideAsksForAReasonAndTheLadderFollows) {
     openDemo();
     session().selectPull(pullOf("D1-2"));
-    const auto mean = *session().verdict(study::Metric::peak).groups.back().summary.mean;
+    const auto mean = *session().verdict(study::metric("peak")).groups.back().summary.mean;
     auto* standing = child<QComboBox>("standing");
     standing->setCurrentIndex(standing->findText("Set aside"));
     emit standing->activated(standing->currentIndex());
@@ -257,7 +257,7 @@ TEST_F(Ledgers, SettingOneAsideAsksForAReasonAndTheLadderFollows) {
     EXPECT_EQ(study().pull(session().pull())->standing, study::Standing::aside);
     EXPECT_EQ(study().pull(session().pull())->reason, "jaw slipped");
     bool changed = false;
-    for (const auto& g : session().verdict(study::Metric::peak).groups)
+    for (const auto& g : session().verdict(study::metric("peak")).groups)
         changed = changed || g.summary.aside > 1 || (g.summary.mean && *g.summary.mean == mean);
     EXPECT_TRUE(changed);
     EXPECT_TRUE(window->board()->tipAt(window->board()->placeOf(session().pull())).contains("set aside"));

@@ -57,7 +57,7 @@ struct Small {
             p.id = 500 + s.id;
             p.specimen = s.id;
             p.standing = i + 1 == values.size() ? last : study::Standing::counts;
-            p.typed = study::TypedValue{study::Metric::peak, values[i], values[i], ""};
+            p.typed = study::TypedValue{study::metric("peak"), values[i], values[i], ""};
             data.pulls.push_back(p);
         }
     }

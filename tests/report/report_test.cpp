@@ -223,7 +223,7 @@ TEST(Units, FollowTheChoice) {
 TEST(Report, ATorqueStudyNeverSpeaksOfNewtonsAlone) {
     Study s(2, 3);
     s.data.study.plan.method = "torque";
-    s.data.study.goal.metric = study::Metric::breakaway;
+    s.data.study.goal.metric = study::metric("breakaway");
     for (auto& [id, reading] : s.readings.byPull) {
         reading.load = quantity::Dimension::torque;
         reading.travel = quantity::Dimension::angle;
@@ -260,13 +260,12 @@ QStringList sectionOf(const Document& d, const QString& title) {
 TEST(Report, EveryPullShowsWhatItsMethodTells) {
     Study s(1, 2);
     s.data.study.plan.method = "torque";
-    s.data.study.goal.metric = study::Metric::breakaway;
+    s.data.study.goal.metric = study::metric("breakaway");
     s.readings = {};
     s.curves = {};
     for (auto& p : s.data.pulls) {
         p.curve = 0;
-        p.typed = study::TypedValue{study::Metric::breakaway, 4.2, 0, "4.2 N·m"};
-        p.outcome.more = {{study::Metric::running, 1.5, 0, "1.5 N·m"}};
+        p.outcome.entered.fields = {{"breakaway", "4.2 N·m"}, {"running", "1.5 N·m"}};
     }
     s.data.pulls[1].standing = study::Standing::voided;
     s.data.pulls[1].reason = "wrong socket";
@@ -276,7 +275,7 @@ TEST(Report, EveryPullShowsWhatItsMethodTells) {
     ASSERT_EQ(t.right.size(), static_cast<std::size_t>(t.header.size()));
     ASSERT_EQ(t.rows.size(), 2U);
     EXPECT_EQ(t.rows[0].mid(3, 3), (QStringList{"4.200 N·m", "1.500 N·m", "counts"}));
-    EXPECT_EQ(t.rows[1].mid(3, 2), (QStringList{"4.200 N·m", "–"}))
+    EXPECT_EQ(t.rows[1].mid(3, 2), (QStringList{"4.200 N·m", "1.500 N·m"}))
         << "what a void pull showed is still told";
     EXPECT_EQ(t.rows[1].last(), "the cord; wrong socket");
     Study curves(1, 1);

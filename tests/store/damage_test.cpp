@@ -54,7 +54,7 @@ struct DamagedFile : testing::Test {
                     }
                     pull.curve = w.addCurve(c);
                 } else {
-                    pull.typed = study::TypedValue{study::Metric::peak, 1000.0 + i, 0, "x"};
+                    pull.typed = study::TypedValue{study::metric("peak"), 1000.0 + i, 0, "x"};
                 }
                 w.insert("pull", toRow(pull));
             }

@@ -40,7 +40,7 @@ study::StudyData fill(Project& p, const curve::Curve& curve) {
                    "Which?",
                    "note",
                    study::Intent::asUsed,
-                   {study::Metric::stiffness,
+                   {study::metric("stiffness"),
                     study::Sense::inside,
                     {{2000.0, 3000.0}},
                     1500,
@@ -81,7 +81,7 @@ study::StudyData fill(Project& p, const curve::Curve& curve) {
         pull.id = w.insert("pull", toRow(pull));
         study::Pull typed;
         typed.specimen = s.id;
-        typed.typed = study::TypedValue{study::Metric::peak, 4000, 5000, "4…5 kN"};
+        typed.typed = study::TypedValue{study::metric("peak"), 4000, 5000, "4…5 kN"};
         typed.standing = study::Standing::between;
         typed.id = w.insert("pull", toRow(typed));
         d.pulls = {pull, typed};
@@ -549,13 +549,10 @@ TEST_F(ProjectFile, OutcomesSurviveTheirJson) {
                                            {"12 ± 1 kN", quantity::Dimension::force},
                                            {"90 °", quantity::Dimension::angle}})
         o.phases[0].readings.push_back(*quantity::parseEntry(typed, dimension));
-    o.more = {{study::Metric::running, 1.5, 0, "1.5 N·m"}};
-    o.entered.kind = "ladder";
     o.entered.fields = {{"height", "1.2 m"}};
     o.entered.steps = {{100, 0.3, true}, {150, {}, false}};
     o.entered.gauge = {{1777900000, 0.0142}};
     o.entered.unloadedFrom = 1777900000;
-    o.entered.remarks = {"Over 2 days."};
     EXPECT_EQ(outcomeFromJson(outcomeToJson(o)), o);
     const auto earlier =
         outcomeFromJson(R"({"phases": [{"name": "set", "force_n": 400, "travel_m": 0.12}]})");
@@ -570,8 +567,7 @@ TEST(StoredJson, WhatCannotBeIsASentence) {
     for (const char* broken :
          {"{", "[]", "{\"phases\": [{\"readings\": [4, {\"measures\": \"x\"}]}]}", "{\"shares\": 4}",
           "{\"entered\": {\"steps\": [1]}}", "{\"entered\": {\"gauge\": [[]]}}",
-          "{\"entered\": {\"fields\": [[\"a\"]]}}", "{\"more\": [{\"metric\": \"beauty\", \"value\": 1}]}",
-          "{\"shares\": [{\"share\": 1e301}]}", "{\"where\": 7}"})
+          "{\"entered\": {\"fields\": [[\"a\"]]}}", "{\"shares\": [{\"share\": 1e301}]}", "{\"where\": 7}"})
         EXPECT_FALSE(outcomeFromJson(broken)) << broken;
     for (const char* broken :
          {"nonsense", "{\"steps_done\": [[]]}", "{\"steps_done\": [[\"a\"]]}", "{\"window\": [1]}",

@@ -28,7 +28,7 @@ StudyData pulledStudy() {
             p.id = 100 + s.id;
             p.specimen = s.id;
             const double value = 100 * o + (k ? 5 : -5);
-            p.typed = TypedValue{Metric::peak, value, value, ""};
+            p.typed = TypedValue{metric("peak"), value, value, ""};
             p.outcome.part = o == 1 ? "glue" : "hook";
             d.pulls.push_back(p);
         }

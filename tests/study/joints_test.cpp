@@ -23,12 +23,12 @@ struct TwoEnds : testing::Test {
         Pull p;
         p.id = static_cast<Id>(d.pulls.size()) + 1;
         p.specimen = specimen;
-        p.typed = TypedValue{Metric::peak, value, 0, ""};
+        p.typed = TypedValue{metric("peak"), value, 0, ""};
         p.standing = standing;
         p.outcome.end = end;
         return d.pulls.emplace_back(p);
     }
-    MetricValue at(Id option, Metric metric = Metric::peak) {
+    MetricValue at(Id option, Metric metric = Metric()) {
         return valueAtEnd(d, d.pulls.back(), *d.specimen(d.pulls.back().specimen), option, nullptr, metric);
     }
     StudyData d;
@@ -83,9 +83,9 @@ TEST_F(TwoEnds, BoundsVoidsAndWhatWasSetAside) {
     EXPECT_EQ(at(2).value->state, State::above);
     EXPECT_EQ(at(2).value->value, 4000) << "this much both ends held";
     auto& p = pull(1, 4000, 1);
-    p.outcome.more = {{Metric::stiffness, 8e4, 0, ""}};
-    EXPECT_TRUE(at(1, Metric::stiffness).value);
-    EXPECT_FALSE(at(2, Metric::stiffness).value) << "how stiff the other end is was not seen";
+    p.typed->metric = metric("stiffness");
+    EXPECT_TRUE(at(1, metric("stiffness")).value);
+    EXPECT_FALSE(at(2, metric("stiffness")).value) << "how stiff the other end is was not seen";
 }
 
 TEST_F(TwoEnds, AStandingNeverSaysMoreThanTheValue) {

@@ -80,8 +80,9 @@ TEST(Outcomes, OffScaleFollowsFromTheCurveUnlessSomebodySaysOtherwise) {
     EXPECT_EQ(standingOf(p, &on), Standing::counts);
     EXPECT_EQ(standingOf(p, &off), Standing::atLeast);
     EXPECT_EQ(reasonOf(p, &off), "The rig topped out.");
-    EXPECT_EQ(valueOf(p, &off, Metric::peak).value->state, stats::State::above);
-    EXPECT_EQ(valueOf(p, &on, Metric::peak).value->state, stats::State::exact) << "the limit was corrected";
+    EXPECT_EQ(valueOf({}, p, &off, metric("peak")).value->state, stats::State::above);
+    EXPECT_EQ(valueOf({}, p, &on, metric("peak")).value->state, stats::State::exact)
+        << "the limit was corrected";
     p.outcome.limit = Limit::toppedOut;
     EXPECT_EQ(standingOf(p, &on), Standing::atLeast) << "somebody said so";
     p.outcome.limit = Limit::broke;

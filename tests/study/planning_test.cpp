@@ -40,7 +40,7 @@ Pull& pullOf(StudyData& d, std::size_t specimen, double value, const char* when 
     Pull p;
     p.id = 500 + static_cast<Id>(d.pulls.size());
     p.specimen = d.specimens[specimen].id;
-    p.typed = TypedValue{Metric::peak, value, value, ""};
+    p.typed = TypedValue{metric("peak"), value, value, ""};
     p.performedAt = when;
     d.pulls.push_back(p);
     return d.pulls.back();
@@ -131,10 +131,10 @@ TEST(Reach, PullsThatToppedOutAreNotForgotten) {
 TEST(Reach, WhatIsNoForceDoesNotTellTheReach) {
     auto d = small();
     d.study.plan.rig.limit = 1000;
-    decideBy(d.study.goal, Metric::sag);
+    decideBy(d.study.goal, metric("sag"));
     for (std::size_t i = 0; i < 3; ++i) {
         pullOf(d, i, 0.9 + 0.05 * static_cast<double>(i));
-        d.pulls.back().typed->metric = Metric::sag;
+        d.pulls.back().typed->metric = metric("sag");
     }
     d.study.plan.squareFor(1, 11).forecasts = {{"Ines", 0.014, 0.1, "", ""}};
     auto h = headRoom(d, evaluate(d, {}, d.study.goal), 1, 11);
@@ -490,7 +490,7 @@ TEST(Practice, NeverCounts) {
     d.pulls[0].practice = false;
     EXPECT_TRUE(evaluate(d, {}, {}).groups[0].values.empty()) << "and there a real one does not";
     d.pulls[0].recording = Recording::interrupted;
-    EXPECT_FALSE(valueOf(d.pulls[0], nullptr, Metric::peak).value);
+    EXPECT_FALSE(valueOf(d, d.pulls[0], nullptr, metric("peak")).value);
 }
 
 TEST(Fairness, Preparation) {

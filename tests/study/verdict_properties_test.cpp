@@ -41,7 +41,7 @@ StudyData drawn(std::uint64_t seed) {
             p.id = next++;
             p.specimen = s.id;
             const double value = middle * (1 + spread * uniform(-1.7, 1.7));
-            p.typed = TypedValue{Metric::peak, value, value, ""};
+            p.typed = TypedValue{metric("peak"), value, value, ""};
             const double luck = uniform(0, 1);
             p.standing = luck < 0.05 ? Standing::atLeast : luck < 0.08 ? Standing::aside : Standing::counts;
             d.pulls.push_back(p);
@@ -109,7 +109,7 @@ TEST(VerdictProperties, TheUnitDoesNotMatter) {
         const auto d = drawn(seed);
         auto scaled = d;
         for (auto& p : scaled.pulls)
-            p.typed = TypedValue{Metric::peak, p.typed->value * 4.4482216152605, 0, ""};
+            p.typed = TypedValue{metric("peak"), p.typed->value * 4.4482216152605, 0, ""};
         expectSame(d, judged(d), judged(scaled), 4.4482216152605, seed);
     }
 }

@@ -24,7 +24,7 @@ struct Said {
     std::string headline, pair;
     std::vector<std::string> next;
 };
-Said said(const Maker& m, Metric metric = Metric::peak) {
+Said said(const Maker& m, Metric metric = metric("peak")) {
     const auto v = m.verdict(metric);
     const auto lines = words::headlines(m.data, v);
     return {lines.empty() ? "" : lines[0], v.pairs.empty() ? "" : words::sentence(m.data, v, v.pairs[0]),
@@ -104,10 +104,10 @@ TEST(Words, LessIsWanted) {
     m.data.study.goal.need = 150;
     EXPECT_TRUE(said(m).headline.ends_with(" The mean of Bolt does not meet the need.")) << said(m).headline;
     m.data.study.goal = {};
-    decideBy(m.data.study.goal, Metric::sag);
+    decideBy(m.data.study.goal, metric("sag"));
     for (auto& p : m.data.pulls)
-        p.typed->metric = Metric::sag;
-    s = said(m, Metric::sag);
+        p.typed->metric = metric("sag");
+    s = said(m, metric("sag"));
     EXPECT_TRUE(s.headline.starts_with("Dry: Pin has the lowest sag, 0.500 times Bolt")) << s.headline;
     EXPECT_TRUE(s.pair.starts_with("Pin sags less than Bolt in Dry: 0.500 times")) << s.pair;
 }

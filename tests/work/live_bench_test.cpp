@@ -219,16 +219,20 @@ TEST_F(LiveRig, ATorqueAgainstAngleIsRecordedAndRead) {
     auto options = quick();
     options.logger.speed = 0.02;
     link::RigServer server(options, false);
-    const auto& data = recordOne(server, quantity::Dimension::torque, 50);
+    const auto id = recordOne(server, quantity::Dimension::torque, 50).study.id;
+    ASSERT_TRUE(project->setMethod(id, "torque"));
+    const auto& data = *project->study(id);
     ASSERT_EQ(data.pulls.size(), 1U);
     const auto& r = project->readings(data.study.id).byPull.at(data.pulls[0].id);
     EXPECT_EQ(r.load, quantity::Dimension::torque);
     ASSERT_TRUE(r.breakaway);
     const double greatest = server.rig().truth().peak / 100;
     EXPECT_NEAR(r.peak.force, greatest, 0.02 * greatest);
-    EXPECT_EQ(study::valueOf(data.pulls[0], &r, study::Metric::peak).whyNot,
+    auto pulled = data;
+    pulled.study.plan.method = "axial-pull";
+    EXPECT_EQ(study::valueOf(pulled, data.pulls[0], &r, study::metric("peak")).whyNot,
               "its curve is of torque, not of force");
-    EXPECT_TRUE(study::valueOf(data.pulls[0], &r, study::Metric::breakaway).value);
+    EXPECT_TRUE(study::valueOf(data, data.pulls[0], &r, study::metric("breakaway")).value);
     const auto again = *project->file().curve(data.pulls[0].curve);
     EXPECT_EQ(again.load, quantity::Dimension::torque);
     EXPECT_EQ(again.travel, quantity::Dimension::angle);
@@ -247,7 +251,9 @@ TEST_F(LiveRig, ABurstOfADropKeepsWhatCameBeforeIt) {
     options.logger.speed = 1; // over in a few hundredths of a second
     options.logger.noise = 2;
     link::RigServer server(options, false);
-    const auto& data = recordOne(server, quantity::Dimension::acceleration, 20000, 600);
+    const auto id = recordOne(server, quantity::Dimension::acceleration, 20000, 600).study.id;
+    ASSERT_TRUE(project->setMethod(id, "drop"));
+    const auto& data = *project->study(id);
     ASSERT_EQ(data.pulls.size(), 1U);
     const auto curve = *project->file().curve(data.pulls[0].curve);
     const auto top = static_cast<std::size_t>(std::max_element(curve.force.begin(), curve.force.end()) -
@@ -259,7 +265,7 @@ TEST_F(LiveRig, ABurstOfADropKeepsWhatCameBeforeIt) {
         gaps += curve.time[i] - curve.time[i - 1] > 1.5 / 25000;
     EXPECT_EQ(gaps, 0U);
     const auto& r = project->readings(data.study.id).byPull.at(data.pulls[0].id);
-    EXPECT_TRUE(study::valueOf(data.pulls[0], &r, study::Metric::shock).value);
+    EXPECT_TRUE(study::valueOf(data, data.pulls[0], &r, study::metric("peak_deceleration")).value);
 }
 
 TEST_F(LiveRig, AsksARigThatAnswers) {

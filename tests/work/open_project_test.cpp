@@ -95,7 +95,7 @@ TEST_F(Commands, ALandmarkMovedByHandChangesTheReadingAndNothingElse) {
     EXPECT_LT(peak(), found);
     EXPECT_TRUE(p->readings(study).byPull.at(pull).peak.byHand);
     EXPECT_EQ(*p->file().curve(now().curve), raw) << "raw samples never change";
-    EXPECT_NEAR(*p->verdict(study, study::Metric::peak).groups[0].summary.mean, peak(), 1e-9)
+    EXPECT_NEAR(*p->verdict(study, study::metric("peak")).groups[0].summary.mean, peak(), 1e-9)
         << "the verdict follows";
     ASSERT_TRUE(p->setLandmark(pull, Handle::peak, std::nullopt));
     EXPECT_EQ(peak(), found);
@@ -126,7 +126,7 @@ TEST_F(Commands, WhatWasPulledCannotBeTakenAway) {
 TEST_F(Commands, AMislabelledPieceMovesToItsSquare) {
     ASSERT_TRUE(p->moveSpecimen(specimen, other, wet));
     EXPECT_EQ(p->study(study)->specimen(specimen)->option, other);
-    const auto& v = p->verdict(study, study::Metric::peak);
+    const auto& v = p->verdict(study, study::metric("peak"));
     ASSERT_EQ(v.groups.size(), 1U);
     EXPECT_EQ(v.groups[0].option, other);
     EXPECT_EQ(v.groups[0].condition, wet);
@@ -204,7 +204,7 @@ TEST_F(Commands, OfTwoJointsOnlyTheOneThatFailedCounts) {
     ASSERT_TRUE(p->run("Other end", [&](store::Writer& w) {
         study::Pull made;
         made.specimen = specimen;
-        made.typed = study::TypedValue{study::Metric::peak, peak() * 1.5, 0, "x"};
+        made.typed = study::TypedValue{study::metric("peak"), peak() * 1.5, 0, "x"};
         second = w.insert("pull", store::toRow(made));
     }));
     ASSERT_TRUE(p->applyRemedy(study, "joints"));
@@ -235,7 +235,7 @@ TEST_F(Bench, ThePracticeScoreTellsGoodFromBad) {
         pull.outcome.part = "Pin";
         pull.outcome.mode = "snapped";
         const double strength = practiceStrength(5, data.option(s.option)->position);
-        pull.typed = study::TypedValue{study::Metric::peak, strength + s.replicate, 0, ""};
+        pull.typed = study::TypedValue{study::metric("peak"), strength + s.replicate, 0, ""};
         auto& r = readings.byPull[pull.id];
         r.noise = 1;
         r.peak.force = strength;

@@ -15,6 +15,7 @@
 #include <anvil/study/outcomes.h>
 #include <anvil/study/phases.h>
 #include <anvil/work/wall_clock.h>
+#include <anvil/study/evidence.h>
 #include <set>
 
 namespace anvil::app {
@@ -386,7 +387,10 @@ void Ledger::refresh() {
     QStringList facts;
     facts << (pull->typed ? tr("Typed: %1").arg(qs(pull->typed->asTyped))
                           : tr("Source: %1").arg(qs(pull->sourceName)));
-    for (const auto& r : pull->outcome.entered.remarks)
+    for (const auto& f : pull->outcome.entered.fields)
+        if (const auto* input = study::methodOf(*data, data->specimenAt(pull->specimen)).input(f.key))
+            facts << tr("%1: %2").arg(qs(input->title), qs(f.text));
+    for (const auto& r : study::notesOf(*data, *pull))
         facts << qs(r);
     if (!pull->performedAt.empty())
         facts << tr("When: %1").arg(qs(pull->performedAt).left(16).replace('T', ' '));

@@ -13,7 +13,9 @@ namespace anvil::app {
 
 using study::Id;
 
-inline QString qs(const std::string& s) { return QString::fromStdString(s); }
+inline QString qs(std::string_view s) {
+    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
+}
 
 class RigDesk;
 

@@ -1,23 +1,35 @@
 #include "widgets/metric_box.h"
 
+#include "shell/session.h"
+
 #include <algorithm>
-#include <anvil/study/entries.h>
 
 namespace anvil::app {
 
+namespace {
+QString keyOf(const study::Metric& metric) { return qs(metric->key); }
+} // namespace
+
 void MetricBox::offer(const study::StudyData* data) {
-    auto metrics = study::metricsOf(data ? data->study.plan.method : std::string());
-    if (data && std::find(metrics.begin(), metrics.end(), data->study.goal.metric) == metrics.end())
-        metrics.push_back(data->study.goal.metric);
-    bool same = count() == static_cast<int>(metrics.size());
+    m_offered = study::metricsOf(data ? data->study.plan.method : std::string());
+    if (data && std::find(m_offered.begin(), m_offered.end(), data->study.goal.metric) == m_offered.end())
+        m_offered.push_back(data->study.goal.metric);
+    bool same = count() == static_cast<int>(m_offered.size());
     for (int i = 0; same && i < count(); ++i)
-        same = itemData(i).toInt() == static_cast<int>(metrics[static_cast<std::size_t>(i)]);
+        same = itemText(i) == qs(m_offered[static_cast<std::size_t>(i)]->title);
     if (same) return;
     const auto before = currentData();
     clear();
-    for (const auto m : metrics)
-        addItem(QString::fromUtf8(study::info(m).title), static_cast<int>(m));
+    for (const auto& m : m_offered)
+        addItem(qs(m->title), keyOf(m));
     setCurrentIndex(std::max(0, findData(before)));
 }
+
+study::Metric MetricBox::metric() const {
+    const auto at = static_cast<std::size_t>(std::max(0, currentIndex()));
+    return at < m_offered.size() ? m_offered[at] : study::Metric();
+}
+
+void MetricBox::choose(const study::Metric& metric) { setCurrentIndex(std::max(0, findData(keyOf(metric)))); }
 
 } // namespace anvil::app

@@ -13,8 +13,11 @@ public:
     /// Offers what the study's method tells, and what decides in it; without a study what a force curve
     /// tells.
     void offer(const study::StudyData* data);
-    study::Metric metric() const { return static_cast<study::Metric>(currentData().toInt()); }
-    void choose(study::Metric metric) { setCurrentIndex(std::max(0, findData(static_cast<int>(metric)))); }
+    study::Metric metric() const;
+    void choose(const study::Metric& metric);
+
+private:
+    std::vector<study::Metric> m_offered;
 };
 
 } // namespace anvil::app

@@ -9,42 +9,12 @@
 #include <QPushButton>
 #include <QSettings>
 #include <anvil/chart/charts.h>
-#include <anvil/methods/method.h>
 #include <anvil/quantity/print.h>
+#include <anvil/study/evidence.h>
 #include <anvil/study/outcomes.h>
 #include <anvil/study/rating.h>
 
 namespace anvil::app {
-
-using study::EntryKind;
-
-namespace {
-
-QString aboutOf(EntryKind kind) {
-    switch (kind) {
-    case EntryKind::torque:
-        return EntryPanel::tr(
-            "The greatest torque within the first quarter turn, and the mean while it turns on.");
-    case EntryKind::sag:
-        return EntryPanel::tr(
-            "Both heights are read off the same mark, so that a height never passes for a sag.");
-    case EntryKind::hammer:
-        return EntryPanel::tr("Heights are of the hammer's centre of mass above its lowest point.");
-    case EntryKind::drop:
-        return EntryPanel::tr("The peak that the sensor or its display showed.");
-    case EntryKind::hold:
-        return EntryPanel::tr("The load at which it first moves, and the load it then creeps at.");
-    case EntryKind::attempts:
-        return EntryPanel::tr("Say how often it worked; a failed try counts as a try.");
-    case EntryKind::rating:
-        return EntryPanel::tr(
-            "By the same eyes for every piece, and before anybody looks at the other results.");
-    default:
-        return {};
-    }
-}
-
-} // namespace
 
 EntryPanel::EntryPanel(Session& session, QWidget* parent) : Panel(session, parent) {
     setObjectName("entryPanel");
@@ -93,38 +63,54 @@ EntryPanel::EntryPanel(Session& session, QWidget* parent) : Panel(session, paren
     follow();
 }
 
-void EntryPanel::makeForm(EntryKind kind) {
-    m_kind = kind;
+QLineEdit* EntryPanel::addLine(int row, const QString& key, const QString& title, const QString& hint,
+                               bool needed) {
+    auto* edit = field("", hint, 260);
+    edit->setObjectName("entry-" + key);
+    edit->setAccessibleName(title);
+    edit->setMinimumWidth(170);
+    auto* label = plainLabel(title);
+    if (!needed) label->setObjectName("faint"); // may stay empty
+    label->setBuddy(edit);
+    m_grid->addWidget(label, row, 0);
+    m_grid->addWidget(edit, row, 1);
+    return edit;
+}
+
+void EntryPanel::makeForm(const methods::Method& method) {
+    m_method = &method;
     m_fields.clear();
     while (auto* item = m_grid->takeAt(0)) {
         if (auto* w = item->widget()) w->deleteLater();
         delete item;
     }
     int row = 0;
-    for (const auto& f : study::fieldsOf(kind)) {
-        auto* edit = field("", QString::fromUtf8(f.hint), 260);
-        edit->setObjectName(QStringLiteral("entry-") + f.key);
-        edit->setAccessibleName(tr(f.title));
-        edit->setMinimumWidth(170);
-        auto* label = plainLabel(tr(f.title));
-        if (!f.needed) label->setObjectName("faint"); // may stay empty
-        label->setBuddy(edit);
-        m_grid->addWidget(label, row, 0);
-        m_grid->addWidget(edit, row++, 1);
-        connect(edit, &QLineEdit::returnPressed, this, [this, edit] {
-            for (std::size_t i = 0; i + 1 < m_fields.size(); ++i)
-                if (m_fields[i].second == edit) return m_fields[i + 1].second->setFocus();
-            keep();
-        });
-        m_fields.emplace_back(f.key, edit);
-    }
-    m_about->setText(aboutOf(kind));
+    for (const auto& input : method.inputs)
+        if (input.of == methods::Of::pull && input.form == methods::Form::one)
+            m_fields.push_back(
+                {&input, addLine(row++, qs(input.key), qs(input.title), qs(input.hint), input.needed)});
+    m_note = addLine(row, "note", tr("What was seen"), tr("a few words"), false);
+    for (const auto& f : m_fields)
+        connect(f.edit, &QLineEdit::returnPressed, this, [this, edit = f.edit] { entered(edit); });
+    connect(m_note, &QLineEdit::returnPressed, this, &EntryPanel::keep);
+    m_about->setText(qs(method.entryHint));
+    m_about->setVisible(!method.entryHint.empty());
+}
+
+void EntryPanel::entered(const QLineEdit* edit) {
+    const bool complete = std::none_of(m_fields.begin(), m_fields.end(), [](const Field& f) {
+        return f.input->needed && f.edit->text().trimmed().isEmpty();
+    });
+    if (complete && edit->text().trimmed().isEmpty()) return keep();
+    for (std::size_t i = 0; i + 1 < m_fields.size(); ++i)
+        if (m_fields[i].edit == edit) return m_fields[i + 1].edit->setFocus();
+    keep();
 }
 
 void EntryPanel::fill() {
     const auto* data = m_session.study();
-    const auto kind = data ? study::entryKindOf(data->study.plan.method) : EntryKind::curve;
-    if (kind != m_kind) makeForm(kind);
+    const auto& method = study::methodOf(data ? data->study.plan : study::Plan{});
+    if (&method != m_method) makeForm(method);
     const auto* next = data ? study::nextSpecimen(*data, m_skipped) : nullptr;
     if (data && !next && !m_skipped.empty()) { // round again
         m_skipped.clear();
@@ -136,10 +122,8 @@ void EntryPanel::fill() {
                                      qs(data->conditionAt(next->condition).name))
                           : tr("Every piece has its result. Plan more in Question, or see the verdict."));
     m_form->setVisible(next != nullptr);
-    const auto* method = data ? methods::find(data->study.plan.method) : nullptr;
-    m_picture->setVisible(next && method);
-    if (method)
-        m_picture->setBuild([action = method->action](double) { return chart::methodPicture(action); });
+    m_picture->setVisible(next);
+    m_picture->setBuild([action = method.action](double) { return chart::methodPicture(action); });
     for (auto* b : findChildren<QPushButton*>())
         b->setVisible(next != nullptr);
     m_broke->clear();
@@ -147,13 +131,12 @@ void EntryPanel::fill() {
     if (data)
         for (const auto& part : study::breakableParts(*data))
             m_broke->addItem(qs(part), qs(part));
-    const bool breaks = kind == EntryKind::torque || kind == EntryKind::hammer || kind == EntryKind::hold;
-    m_broke->setVisible(next && breaks);
+    m_broke->setVisible(next && method.metrics.front().atEnd);
     showScale(data);
 }
 
 void EntryPanel::showScale(const study::StudyData* data) {
-    const bool rating = data && m_kind == EntryKind::rating;
+    const bool rating = data && m_method && m_method->metric("rating");
     m_scale->setVisible(rating && !data->study.plan.ratingWords.empty());
     m_words->setVisible(rating);
     if (!rating) return;
@@ -177,10 +160,10 @@ void EntryPanel::keep() {
     if (!m_session.project() || !m_next) return;
     work::OpenProject::Entry entry;
     entry.specimen = m_next;
-    entry.kind = m_kind;
-    for (const auto& [key, edit] : m_fields)
-        if (!edit->text().trimmed().isEmpty())
-            entry.fields.push_back({key, edit->text().trimmed().toStdString()});
+    for (const auto& f : m_fields)
+        if (!f.edit->text().trimmed().isEmpty())
+            entry.fields.push_back({std::string(f.input->key), f.edit->text().trimmed().toStdString()});
+    entry.note = m_note->text().trimmed().toStdString();
     entry.unitOf = [this](quantity::Dimension d) -> const quantity::Unit& {
         return d == quantity::Dimension::acceleration ? quantity::unit("g₀") : m_session.units().of(d);
     };
@@ -191,16 +174,24 @@ void EntryPanel::keep() {
     const auto made = m_session.project()->addEntry(entry);
     if (!m_session.tell(made)) return;
     m_session.selectPull(*made);
-    const auto* pull = m_session.study()->pull(*made);
-    QStringList said{tr("%1: %2.").arg(label, qs(pull->typed->asTyped))};
-    for (const auto& r : pull->outcome.entered.remarks)
+    const auto& data = *m_session.study();
+    const auto* pull = data.pull(*made);
+    const auto told = study::told(data, *pull);
+    if (!m_session.tell(told)) return;
+    const auto& unit = m_session.units().of(*told->number.metric);
+    QStringList said{tr("%1: %2.").arg(label, qs(chart::valueText(*told->number.value, unit)))};
+    for (const auto& r : study::notesOf(data, *pull))
         said << qs(r);
     m_session.say(said.join(' '));
-    for (const auto& [key, edit] : m_fields)
-        if (key != "mass" && key != "from" && key != "free" && key != "height")
-            edit->clear(); // the rest stays the same
-    for (const auto& [key, edit] : m_fields)
-        if (edit->text().isEmpty()) return edit->setFocus();
+    clearForNext();
+}
+
+void EntryPanel::clearForNext() {
+    m_note->clear();
+    for (const auto& f : m_fields)
+        if (!f.input->stays) f.edit->clear();
+    for (const auto& f : m_fields)
+        if (f.edit->text().isEmpty()) return f.edit->setFocus();
 }
 
 } // namespace anvil::app

@@ -2,7 +2,8 @@
 #pragma once
 
 #include "widgets/panel.h"
-#include <anvil/study/entries.h>
+#include <anvil/methods/method.h>
+#include <anvil/study/model.h>
 #include <set>
 
 class QComboBox;
@@ -18,20 +19,29 @@ public:
     explicit EntryPanel(Session& session, QWidget* parent = nullptr);
 
 private:
+    struct Field {
+        const methods::Input* input;
+        QLineEdit* edit;
+    };
     void fill() override;
-    void makeForm(study::EntryKind kind);
+    void makeForm(const methods::Method& method);
+    QLineEdit* addLine(int row, const QString& key, const QString& title, const QString& hint, bool needed);
+    /// Enter in a field goes on to the next one; in an empty one, when all that is needed is there, it keeps.
+    void entered(const QLineEdit* edit);
     void keep();
+    /// Fields that are usually the same for the next piece stay; the first empty one is next.
+    void clearForNext();
     /// What the steps of a rating mean.
     void showScale(const study::StudyData* data);
     void saveWords();
     QLabel *m_piece, *m_about, *m_scale;
-    QLineEdit* m_words;
+    QLineEdit *m_words, *m_note = nullptr;
     QWidget* m_form;
     PictureView* m_picture;
     QGridLayout* m_grid;
     QComboBox* m_broke;
-    std::vector<std::pair<std::string, QLineEdit*>> m_fields;
-    study::EntryKind m_kind = study::EntryKind::curve;
+    std::vector<Field> m_fields;
+    const methods::Method* m_method = nullptr;
     std::set<Id> m_skipped;
     Id m_next = 0;
 };

@@ -11,6 +11,7 @@
 #include <QTableWidget>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
+#include <anvil/study/evidence.h>
 
 namespace anvil::app {
 namespace {
@@ -82,6 +83,7 @@ void GaugePanel::fill() {
         const auto& g = m_rows[static_cast<std::size_t>(r)];
         const auto* piece = &data->specimenAt(g.specimen);
         const auto* pull = data->pull(g.pull);
+        const auto told = pull ? study::told(*data, *pull) : tl::unexpected(Error{});
         m_table->setItem(
             r, 0,
             new QTableWidgetItem(tr("%1   %2, %3")
@@ -92,11 +94,10 @@ void GaugePanel::fill() {
             r, 2,
             new QTableWidgetItem(g.lastValue ? qs(quantity::withUnit(*g.lastValue, *m_session.units().length))
                                              : QString()));
-        m_table->setItem(
-            r, 3,
-            new QTableWidgetItem(pull && pull->typed
-                                     ? qs(quantity::withUnit(pull->typed->value, *m_session.units().length))
-                                     : QString()));
+        m_table->setItem(r, 3,
+                         new QTableWidgetItem(told ? qs(quantity::withUnit(told->number.value->value,
+                                                                           *m_session.units().length))
+                                                   : QString()));
         m_table->setItem(r, 4, new QTableWidgetItem(g.due ? tr("\u25b6 now") : when(g.dueAt)));
     }
     if (!m_rows.empty()) m_table->selectRow(std::clamp(row, 0, m_table->rowCount() - 1));

@@ -8,7 +8,9 @@
 #include <QLineEdit>
 #include <QListWidget>
 #include <QSettings>
+#include <anvil/chart/charts.h>
 #include <anvil/quantity/print.h>
+#include <anvil/study/evidence.h>
 #include <anvil/study/outcomes.h>
 
 namespace anvil::app {
@@ -67,7 +69,7 @@ const study::Pull* LadderPanel::pull() const {
     const auto* data = m_session.study();
     if (data)
         for (const auto& p : data->pulls)
-            if (p.specimen == m_next && p.outcome.entered.kind == "ladder") return &p;
+            if (p.specimen == m_next && !p.outcome.entered.steps.empty()) return &p;
     return nullptr;
 }
 
@@ -115,10 +117,11 @@ void LadderPanel::fill() {
     } else if (!ladder.complete()) {
         sentence = tr("Say what it begins with and what each step adds.");
     } else if (m_judged) {
-        sentence = tr("It %1. What broke?")
-                       .arg(known && !known->typed->asTyped.empty()
-                                ? tr("stands at %1").arg(qs(known->typed->asTyped))
-                                : tr("let go"));
+        const auto told = known ? study::told(*data, *known) : tl::unexpected(Error{});
+        const auto stands =
+            told ? qs(chart::valueText(*told->number.value, units.of(*told->number.metric))) : QString();
+        sentence =
+            tr("It %1. What broke?").arg(stands.isEmpty() ? tr("let go") : tr("stands at %1").arg(stands));
         int n = 0;
         for (const auto& part : study::breakableParts(*data))
             choices += tr("%1   %2\n").arg(++n).arg(qs(part));

@@ -15,6 +15,7 @@
 #include <QStackedWidget>
 #include <QVBoxLayout>
 #include <anvil/report/document.h>
+#include <anvil/study/evidence.h>
 
 namespace anvil::app {
 
@@ -118,13 +119,13 @@ PullStage::PullStage(Session& session, QWidget* parent) : QWidget(parent), m_ses
     refresh();
 }
 
-QWidget* PullStage::entryFor(study::EntryKind kind) {
-    using study::EntryKind;
-    if (kind == EntryKind::ladder) {
+QWidget* PullStage::entryFor(methods::EntryForm form) {
+    using methods::EntryForm;
+    if (form == EntryForm::steps) {
         if (!m_ladder) m_entries->addWidget(m_ladder = new LadderPanel(m_session));
         return m_ladder;
     }
-    if (kind == EntryKind::gauge) {
+    if (form == EntryForm::series) {
         if (!m_gauge) m_entries->addWidget(m_gauge = new GaugePanel(m_session));
         return m_gauge;
     }
@@ -134,14 +135,14 @@ QWidget* PullStage::entryFor(study::EntryKind kind) {
 
 void PullStage::refresh() {
     const auto* data = m_session.study();
-    const auto kind = data ? study::entryKindOf(data->study.plan.method) : study::EntryKind::curve;
+    const auto& method = study::methodOf(data ? data->study.plan : study::Plan{});
+    const auto form = methods::entryForm(method);
     const bool rig = m_session.rig().inUse() && data;
-    const bool curve =
-        rig && study::comesFromCurve(kind, rig::loadOf(rig::heardLayout(m_session.rig().setup())));
-    const bool entry = data && !data->study.plan.practice && kind != study::EntryKind::curve &&
+    const bool curve = rig && method.load == rig::loadOf(rig::heardLayout(m_session.rig().setup()));
+    const bool entry = data && !data->study.plan.practice && form != methods::EntryForm::number &&
                        !data->specimens.empty() && !curve;
     const bool bench = rig && !entry;
-    if (entry) m_entries->setCurrentWidget(entryFor(kind));
+    if (entry) m_entries->setCurrentWidget(entryFor(form));
     m_entries->setVisible(entry);
     m_ways->setVisible(!bench && !entry);
     if (bench == m_bench->isVisibleTo(this)) return;

@@ -4,7 +4,7 @@
 
 #include "shell/session.h"
 #include <QWidget>
-#include <anvil/study/entries.h>
+#include <anvil/methods/method.h>
 
 class QStackedWidget;
 
@@ -26,7 +26,7 @@ signals:
 
 private:
     void refresh();
-    QWidget* entryFor(study::EntryKind kind); ///< built when first wanted
+    QWidget* entryFor(methods::EntryForm form); ///< built when first wanted
     Session& m_session;
     BenchView* m_bench;
     QStackedWidget* m_entries;

@@ -7,6 +7,7 @@
 #include <QLineEdit>
 #include <QPushButton>
 #include <QSettings>
+#include <anvil/study/evidence.h>
 #include <anvil/study/outcomes.h>
 
 namespace anvil::app {
@@ -75,7 +76,7 @@ void TypedRow::keep(bool lost) {
     work::OpenProject::TypedPull typed;
     typed.specimen = m_next;
     typed.text = lost ? std::string() : m_value->text().trimmed().toStdString();
-    typed.fallback = &m_session.units().of(study::info(data->study.goal.metric));
+    typed.fallback = &m_session.units().of(*study::typedMetric(*data));
     typed.part = m_broke->currentData().toString().toStdString();
     typed.performedAt = m_session.now().toString(Qt::ISODate).toStdString();
     typed.operatorName = QSettings().value("rig/operator").toString().toStdString();

@@ -106,7 +106,7 @@ void ChainPanel::refresh() {
     if (m_session.project())
         for (const auto& s : m_session.project()->studies()) {
             if (s.pulls.empty()) continue;
-            for (const auto& g : m_session.project()->verdict(s.study.id, study::Metric::peak).groups)
+            for (const auto& g : m_session.project()->verdict(s.study.id, study::metric("peak")).groups)
                 if (g.summary.mean && g.summary.cv)
                     m_results->addItem(tr("%1, %2: %3")
                                            .arg(qs(s.optionAt(g.option).name),

@@ -82,7 +82,7 @@ void ForecastPanel::fill() {
     m_scores->clear();
     if (!data) return;
     const auto& verdict = m_session.verdict(data->study.goal.metric);
-    const auto& unit = m_session.units().of(study::info(data->study.goal.metric));
+    const auto& unit = m_session.units().of(*data->study.goal.metric);
     for (const auto& square : data->study.plan.squares) {
         const auto* o = data->option(square.option);
         const auto* c = data->condition(square.condition);
@@ -124,7 +124,7 @@ void ForecastPanel::save() {
     const auto* data = m_session.study();
     if (!data || !m_session.option() || !m_session.condition())
         return m_session.say(tr("Select the square on the board that you have an expectation of."), true);
-    const auto& metric = study::info(data->study.goal.metric);
+    const auto& metric = *data->study.goal.metric;
     const auto entry =
         quantity::parseEntry(m_value->text().toStdString(), metric.dimension, &m_session.units().of(metric));
     if (!m_session.tell(entry)) return;

@@ -221,7 +221,7 @@ void MethodPanel::saveTargets() {
     if (filling() || !data) return;
     auto goal = data->study.goal;
     goal.part = m_part->text().simplified().toStdString();
-    const auto& metric = study::info(data->study.goal.metric);
+    const auto& metric = *data->study.goal.metric;
     std::optional<double> low, high;
     if (goal.window) low = goal.window->first, high = goal.window->second;
     for (const auto& [edit, target] : {std::pair{m_need, &goal.need}, std::pair{m_ceiling, &goal.ceiling},
@@ -263,7 +263,7 @@ void MethodPanel::fill() {
     }
     m_direction->setCurrentIndex(static_cast<int>(goal.sense));
     m_part->setText(qs(goal.part));
-    const auto& unit = m_session.units().of(study::info(goal.metric));
+    const auto& unit = m_session.units().of(*goal.metric);
     const auto shown = [&](const std::optional<double>& v) {
         return v ? qs(quantity::withUnit(*v, unit)) : QString();
     };

@@ -120,7 +120,7 @@ void PlanBoard::refresh() {
         tr("Type an option, or paste a column of names"));
     put(0, conditions + 1, tr("+ condition"), true, t.faint, false,
         tr("Type a condition, or paste a row of names"));
-    const auto& verdict = m_session.verdict(data ? data->study.goal.metric : study::Metric::peak);
+    const auto& verdict = m_session.verdict(data ? data->study.goal.metric : study::metric("peak"));
     for (int r = 1; r <= options + 1; ++r)
         for (int c = 1; c <= conditions + 1; ++c) {
             const auto option = optionAt(r), condition = conditionAt(c);

@@ -121,7 +121,7 @@ void StudyFields::fill() {
     m_title->setText(data ? qs(data->study.title) : QString());
     m_question->setText(data ? qs(data->study.question) : QString());
     m_metric->offer(data);
-    m_metric->choose(data ? data->study.goal.metric : study::Metric::peak);
+    m_metric->choose(data ? data->study.goal.metric : study::metric("peak"));
     m_intent->setCurrentIndex(data ? static_cast<int>(data->study.intent) : 0);
     m_margin->setValue(data ? data->study.goal.margin * 100 : 10);
     m_axis->setText(!data || data->study.plan.axis.empty() ? QString()

@@ -42,9 +42,9 @@ TrailDialog::TrailDialog(Session& session, study::Metric metric, const study::Gr
     setObjectName("trail");
     resize(620, 420);
     const auto* data = session.study();
-    const auto& unit = session.units().of(study::info(metric));
+    const auto& unit = session.units().of(*metric);
     auto* layout = new QVBoxLayout(this);
-    auto* head = plainLabel(tr("%1 of %2: %3").arg(what, QString::fromUtf8(study::info(metric).noun), value));
+    auto* head = plainLabel(tr("%1 of %2: %3").arg(what, QString::fromUtf8(metric->noun), value));
     head->setObjectName("big");
     head->setWordWrap(true);
     layout->addWidget(head);

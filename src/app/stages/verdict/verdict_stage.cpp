@@ -146,11 +146,11 @@ void VerdictStage::refresh() {
     for (const auto& h : words::headlines(*data, v))
         lines << qs(h);
     m_headline->setText(lines.join("\n"));
-    const auto& unit = m_session.units().of(study::info(metric()));
+    const auto& unit = m_session.units().of(*metric());
     m_ladder->setBuild([this](double width) { // asks anew: the study may have changed since
         const auto* now = m_session.study();
-        return now ? chart::ladder(*now, m_session.verdict(metric()),
-                                   m_session.units().of(study::info(metric())), width, m_session.pull())
+        return now ? chart::ladder(*now, m_session.verdict(metric()), m_session.units().of(*metric()), width,
+                                   m_session.pull())
                    : chart::Picture{};
     });
     QTimer::singleShot(0, this, &VerdictStage::fitLadder); // once the headline has its height

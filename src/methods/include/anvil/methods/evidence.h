@@ -54,6 +54,7 @@ struct Number {
     std::optional<stats::Value> value; ///< SI
     bool guess = false;                ///< read beyond the end of the calibration table
     std::string whyNot;
+    std::string_view whyBound = {}; ///< a sentence; empty: it was read so, or its pull is one
 };
 
 /// What a pull says: a number for each metric of its method, in their order, and what somebody should know.

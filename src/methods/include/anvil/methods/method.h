@@ -34,12 +34,14 @@ struct Input {
     bool mayBeBound = false; ///< ">9 kN" says something of it
     bool mayBeZero = false;  ///< zero, or on the other side of it, can be
     std::optional<quantity::Dimension>
-        orElse{}; ///< what may be entered instead, such as an angle for a height
+        orElse{};       ///< what may be entered instead, such as an angle for a height
+    bool stays = false; ///< is usually the same for the next piece
 };
 
 /// Which values of a metric are usually wanted.
-enum class Wanted { more, less, inside };
-std::string_view key(Wanted wanted); ///< "more", "less", "inside"
+enum class Sense { more, less, inside };
+std::string_view key(Sense sense); ///< "more", "less", "inside"
+std::optional<Sense> senseFromKey(std::string_view key);
 
 /// A number offered to the verdict.
 struct Metric {
@@ -47,8 +49,12 @@ struct Metric {
     std::string_view title; ///< "Peak force"
     std::string_view noun;  ///< "peak force", inside a sentence
     quantity::Dimension dimension = quantity::Dimension::force;
-    Wanted wanted = Wanted::more;
+    Sense sense = Sense::more;
     std::string_view unit = {}; ///< it is shown in, whatever the menu says; empty: by dimension
+    /// Decided by what ended the pull: where the rig topped out, or something else failed first, it is at
+    /// least that. What is not was seen before the end.
+    bool atEnd = false;
+    std::string_view more = {}, less = {}; ///< "is stronger than", "is weaker than"; empty: greater, smaller
 };
 
 struct Method {
@@ -61,6 +67,9 @@ struct Method {
     std::span<const Metric> metrics; ///< the usual one first
     /// The numbers, from evidence that has been looked at. Error: what was entered cannot be.
     Expected<Measured> (*formulas)(const Method& method, const Evidence& evidence) = nullptr;
+    /// What the load of a curve is that this method reads; empty: it has none.
+    std::optional<quantity::Dimension> load{};
+    std::string_view entryHint{}; ///< what somebody who fills in its form should know
 
     const Input* input(std::string_view key) const;   ///< null where there is none
     const Metric* metric(std::string_view key) const; ///< null where there is none
@@ -71,6 +80,18 @@ std::span<const Method* const> all();
 
 /// By key; nullptr when unknown or empty.
 const Method* find(std::string_view key);
+
+/// A metric by its key: the method's own row, else that of the first method which offers it; nullptr where
+/// none does. Rows of one key may differ in words, never in dimension.
+const Metric* findMetric(std::string_view key, const Method* method = nullptr);
+
+/// The input under which a metric's own number is entered, such as "moves" for the holding load; nullptr
+/// where it follows from others only.
+const Input* inputFor(const Method& method, const Metric& metric);
+
+/// How results come in where no rig gives them: as one number, by a form, step by step, or again and again.
+enum class EntryForm { number, form, steps, series };
+EntryForm entryForm(const Method& method);
 
 /// What a pull says by this method. Every metric has a number or the reason why not. Error, as a sentence: an
 /// input the method does not have, of another dimension, below zero, or a bound where only a number will do;

@@ -49,7 +49,7 @@ struct Units {
     /// The unit in which values of a dimension are shown: stiffness is force per length; energy is J.
     const quantity::Unit& of(quantity::Dimension dimension) const;
     /// The unit a metric is shown in.
-    const quantity::Unit& of(const study::MetricInfo& metric) const;
+    const quantity::Unit& of(const methods::Metric& metric) const;
 };
 /// Newtons (or another force unit) and millimetres (or inches).
 Units unitsFrom(const std::string& force, const std::string& length);

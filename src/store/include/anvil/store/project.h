@@ -24,7 +24,7 @@ struct PackedChunk;
 using study::Id;
 
 /// Version of the schema this program writes.
-inline constexpr int schemaVersion = 6;
+inline constexpr int schemaVersion = 7;
 
 /// One journal row: who changed what, when, and every touched row before and after.
 struct JournalEntry {

@@ -2,7 +2,7 @@
 // analysis takes.
 #pragma once
 
-#include <anvil/quantity/unit.h>
+#include <anvil/study/metric.h>
 #include <optional>
 #include <string>
 #include <utility>
@@ -11,52 +11,9 @@ namespace anvil::study {
 
 using Id = long long; ///< 64 bits; 0: none
 
-/// A number offered to the verdict.
-enum class Metric {
-    peak,
-    firstSlip,
-    stiffness,
-    energy,
-    residual, // of a force curve
-    holding,
-    moment,
-    breakaway,
-    running,
-    sag,
-    creep,
-    impact,
-    shock, // typed
-    successes,
-    rating
-};
-inline constexpr Metric curveMetrics[] = {Metric::peak, Metric::firstSlip, Metric::stiffness, Metric::energy,
-                                          Metric::residual};
-inline constexpr Metric allMetrics[] = {
-    Metric::peak,    Metric::firstSlip, Metric::stiffness, Metric::energy,    Metric::residual,
-    Metric::holding, Metric::moment,    Metric::breakaway, Metric::running,   Metric::sag,
-    Metric::creep,   Metric::impact,    Metric::shock,     Metric::successes, Metric::rating};
-
-/// Which values of a metric are wanted.
-enum class Sense { more, less, inside };
-const char* key(Sense sense); ///< "more", "less", "inside"
-std::optional<Sense> senseFromKey(const std::string& key);
-
-struct MetricInfo {
-    const char* key;   ///< for files and scripts
-    const char* title; ///< "Peak force"
-    const char* noun;  ///< "peak force", inside a sentence
-    quantity::Dimension dimension;
-    const char* more;           ///< how an option with a greater value compares: "is stronger than"
-    const char* less;           ///< and one with a smaller: "is weaker than"
-    Sense sense = Sense::more;  ///< what is usually wanted
-    const char* unit = nullptr; ///< symbol it is shown in whatever the menu says; nullptr: by dimension
-};
-const MetricInfo& info(Metric metric);
-std::optional<Metric> metricFromKey(const std::string& key);
-
 /// What is wanted.
 struct Goal {
-    Metric metric = Metric::peak; ///< the one that decides
+    Metric metric{}; ///< the one that decides
     Sense sense = Sense::more;
     std::optional<std::pair<double, double>> window{}; ///< wanted range of the metric, SI
     std::optional<double> need{};                      ///< SI: the value to be met

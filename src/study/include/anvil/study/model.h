@@ -93,7 +93,7 @@ struct Specimen {
 
 /// A number typed or pasted instead of a curve, SI.
 struct TypedValue {
-    Metric metric = Metric::peak;
+    Metric metric{};
     double value = 0, upper = 0; ///< `upper` for `between`
     std::string asTyped;
     bool operator==(const TypedValue&) const = default;
@@ -143,15 +143,13 @@ struct Phase {
     bool operator==(const Phase&) const = default;
 };
 
-/// What was entered where there is no curve, or beside it.
+/// What was entered where there is no curve, or beside it: inputs of the method. What follows from them is
+/// computed.
 struct Entered {
-    std::string kind; ///< of EntryKind; empty: nothing
     std::vector<FieldText> fields;
     std::vector<LadderStep> steps;
     std::vector<GaugeReading> gauge;
     std::optional<double> unloadedFrom{}; ///< s since 1970: from then on a gauge tells the recovery
-    std::vector<std::string>
-        remarks{}; ///< what follows beside the number; the tester's own note is the pull's
     bool operator==(const Entered&) const = default;
 };
 
@@ -185,7 +183,6 @@ struct Outcome {
     std::vector<Mark> marks;
     Entered entered{};
     std::vector<Phase> phases{};
-    std::vector<TypedValue> more{}; ///< further typed numbers, of other metrics than the pull's own
     bool operator==(const Outcome&) const = default;
 };
 
@@ -273,11 +270,10 @@ Standing standingOf(const Pull& pull, const curve::Reading* reading);
 /// Why it stands so; empty where it counts.
 std::string reasonOf(const Pull& pull, const curve::Reading* reading);
 
-/// What a pull says about a metric. A peak off scale, or a pull whose standing is "at least", is a bound for
-/// peak and energy and says nothing about the residual; first slip and stiffness were seen before that and
-/// stay exact. One landmark serves the whole group: a pull that never slipped has no first slip, its peak is
-/// not put in its place.
-MetricValue valueOf(const Pull& pull, const curve::Reading* reading, Metric metric);
+/// What a pull says about a metric, by the formulas of its method. A pull whose standing is "at least" is a
+/// bound for what is decided at its end and says nothing of what came after; what was seen before that stays
+/// exact. A number that was typed stands as it was typed.
+MetricValue valueOf(const StudyData& data, const Pull& pull, const curve::Reading* reading, Metric metric);
 
 /// Why somebody should look at this pull's curve; empty when nothing stands out or it has been looked at.
 std::vector<std::string> needsLook(const Pull& pull, const Readings& readings);

@@ -140,15 +140,14 @@ public:
         std::string part, performedAt, operatorName; ///< part: what broke; empty: not said
     };
     Expected<Id> addTypedPull(const TypedPull& typed);
-    // Results that are no curve: study/entries.h says what is typed and what follows.
+    // Results that are no curve: the method says what is entered and what follows.
     /// A form filled in for a piece: makes the pull, or changes `pull` when it is not 0. Error: what is wrong
     /// with the form.
     struct Entry {
         Id specimen = 0, pull = 0;
-        study::EntryKind kind = study::EntryKind::curve;
-        std::vector<study::FieldText> fields;
+        std::vector<study::FieldText> fields; ///< by the keys of the method's inputs
         std::function<const quantity::Unit&(quantity::Dimension)> unitOf;
-        std::string part, performedAt, operatorName;
+        std::string part, note, performedAt, operatorName;
     };
     Expected<Id> addEntry(const Entry& entry);
     /// One more step of a piece's ladder; the first one makes the pull. Returns the pull. Error: a step that
@@ -243,9 +242,10 @@ private:
         std::optional<curve::Reading> reading;
         std::string error;
     };
-    std::map<Id, CachedReading> m_readingCache;              // by pull
-    std::map<Id, study::Readings> m_readings;                // by study, dropped on change
-    std::map<std::pair<Id, int>, study::Verdict> m_verdicts; // by study and metric, dropped on change
+    std::map<Id, CachedReading> m_readingCache; // by pull
+    std::map<Id, study::Readings> m_readings;   // by study, dropped on change
+    std::map<std::pair<Id, study::Metric>, study::Verdict>
+        m_verdicts; // by study and metric, dropped on change
     struct Drawn {
         curve::ReadingSettings settings;
         std::shared_ptr<const curve::ReadCurve> curve;
