@@ -147,7 +147,7 @@ void wholeStoredImport(benchmark::State& state) {
     for (auto _ : state) {
         auto project = work::OpenProject::create(dir.filePath(QString::number(++n) + ".anvil"));
         const auto plan = work::lookAt({file.fileName()}, {}, {});
-        study::StudyData into;
+        domain::StudyData into;
         into.study.title = "Bench";
         const auto done = work::importRuns((*project)->file(), into, plan);
         if (!done) state.SkipWithError(done.error().message.c_str());

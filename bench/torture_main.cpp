@@ -146,7 +146,7 @@ int main(int argc, char** argv) {
     app::applyTheme(application, app::Appearance::light);
     app::Session session;
     if (!session.create(dir.filePath("torture.anvil"))) return 3;
-    study::Study s;
+    domain::Study s;
     s.title = "Torture";
     session.showStudy(*session.project()->addStudy(s));
     if (!session.project()->addOption(session.studyId(), "Pin") ||

@@ -8,10 +8,12 @@
 #include <anvil/chart/painter.h>
 #include <anvil/report/pages.h>
 #include <anvil/report/source.h>
-#include <anvil/study/forecasts.h>
-#include <anvil/study/planning.h>
+#include <anvil/plan/forecasts.h>
 #include <anvil/work/open_project.h>
 #include <anvil/work/wall_clock.h>
+#include <anvil/plan/fairness.h>
+#include <anvil/plan/reach.h>
+#include <anvil/plan/replication.h>
 #include <cstring>
 #include <limits>
 
@@ -32,24 +34,24 @@ QByteArray base() {
     {
         auto p = std::move(*Project::create(path));
         const auto done = p->write("fill", [](Writer& w) {
-            study::Study s;
+            domain::Study s;
             s.title = "Pins";
             s.plan.replicates = 3;
             s.id = w.insert("study", toRow(s));
             std::vector<Id> options, conditions;
             for (int i = 0; i < 2; ++i) {
                 options.push_back(
-                    w.insert("option", toRow(study::Option{0, s.id, i, "Pin " + std::to_string(i), "peg",
+                    w.insert("option", toRow(domain::Option{0, s.id, i, "Pin " + std::to_string(i), "peg",
                                                            "EUR", "", 1.5, 0.2})));
                 conditions.push_back(w.insert(
-                    "condition", toRow(study::Condition{0, s.id, i, "Soil " + std::to_string(i), ""})));
+                    "condition", toRow(domain::Condition{0, s.id, i, "Soil " + std::to_string(i), ""})));
             }
             const Id setup =
                 w.insert("setup", {{"rig", "Winch"}, {"version", 1}, {"made_at", ""}, {"setup", "{}"}});
             for (int i = 0; i < 8; ++i) {
-                study::Pull pull;
+                domain::Pull pull;
                 pull.specimen = w.insert(
-                    "specimen", toRow(study::Specimen{0, s.id, options[static_cast<std::size_t>(i % 2)],
+                    "specimen", toRow(domain::Specimen{0, s.id, options[static_cast<std::size_t>(i % 2)],
                                                       conditions[static_cast<std::size_t>(i / 2 % 2)],
                                                       i / 4 + 1, "P" + std::to_string(i), ""}));
                 if (i % 2 == 0) {
@@ -62,12 +64,12 @@ QByteArray base() {
                     pull.curve = w.addCurve(c);
                     pull.setup = setup;
                 } else {
-                    pull.typed = study::TypedValue{study::metric("peak"), 400.0 + i, 0, "x"};
+                    pull.typed = domain::TypedValue{domain::metric("peak"), 400.0 + i, 0, "x"};
                 }
                 const Id id = w.insert("pull", toRow(pull));
                 if (i == 0)
                     w.insert("attachment",
-                             toRow(study::Attachment{
+                             toRow(domain::Attachment{
                                  0, id, w.addFile(ImportedFile::pack("a.png", "no picture")), 1.0, "a.png"}));
             }
         });
@@ -178,15 +180,15 @@ void use(const QString& path) {
     for (const auto& data : project.studies()) {
         const auto& readings = project.readings(data.study.id);
         const auto& verdict = project.verdict(data.study.id, data.study.goal.metric);
-        (void)study::fairness(data, readings);
-        (void)study::scoreForecasts(data, verdict);
-        (void)study::missingPieces(data);
-        (void)study::stock(data);
-        (void)study::totals(data);
+        (void)plan::fairness(data, readings);
+        (void)plan::scoreForecasts(data, verdict);
+        (void)domain::missingPieces(data);
+        (void)plan::stock(data);
+        (void)plan::totals(data);
         (void)work::wallTimetable(data, 1'777'900'000);
         for (const auto& o : data.options)
             for (const auto& c : data.conditions)
-                (void)study::squareRoom(data, readings, verdict, o.id, c.id);
+                (void)plan::squareRoom(data, readings, verdict, o.id, c.id);
         const auto document =
             report::compose(report::sourceOf(project, data.study.id), report::unitsFrom("N", "mm"));
         (void)report::toHtml(document);

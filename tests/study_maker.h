@@ -1,11 +1,11 @@
 // A study made in a few words, for the tests of what is made of it.
 #pragma once
 
-#include <anvil/study/verdict.h>
+#include <anvil/results/verdict.h>
 #include <initializer_list>
 #include <string>
 
-namespace anvil::study {
+namespace anvil::results {
 
 /// A study of typed peaks: options A, B … in conditions, one list of values a square.
 struct Maker {
@@ -52,4 +52,4 @@ struct Maker {
     }
 };
 
-} // namespace anvil::study
+} // namespace anvil::results

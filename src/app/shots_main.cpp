@@ -32,10 +32,10 @@ void settle(int ms = 60) {
 }
 
 /// A fresh study of this method with two options and a few pieces, on show in Pull.
-anvil::study::Id studyOf(MainWindow& window, const char* title, const char* method,
-                         const QStringList& options, const QString& condition) {
+anvil::domain::Id studyOf(MainWindow& window, const char* title, const char* method,
+                          const QStringList& options, const QString& condition) {
     auto& project = *window.session().project();
-    anvil::study::Study s;
+    anvil::domain::Study s;
     s.title = title;
     s.position = static_cast<int>(project.studies().size());
     const auto id = project.addStudy(s).value_or(0);
@@ -55,7 +55,7 @@ template <class Save> void otherKinds(MainWindow& window, Save save) {
     auto& project = *session.project();
     auto id =
         studyOf(window, "Ground pegs", "step-ladder", {"Round peg", "Angle peg", "Screw peg"}, "in loam");
-    (void)project.changePlan(id, "ladder", [](anvil::study::Plan& p) {
+    (void)project.changePlan(id, "ladder", [](anvil::domain::Plan& p) {
         p.ladder.first = 200;
         p.ladder.more = 50;
     });
@@ -65,14 +65,14 @@ template <class Save> void otherKinds(MainWindow& window, Save save) {
             session.selectPull(*pull);
     save(window, "pull-ladder");
     id = studyOf(window, "Ground pegs by eye", "by-eye", {"Round peg", "Angle peg"}, "in loam");
-    (void)project.changePlan(id, "scale", [](anvil::study::Plan& p) {
+    (void)project.changePlan(id, "scale", [](anvil::domain::Plan& p) {
         p.ratingWords = {{0, "comes out by hand"}, {2.5, "wobbles"}, {5, "needs a hammer"}};
     });
     save(window, "pull-rating");
     studyOf(window, "Slats", "sag", {"Grey slat", "Green slat"}, "dry");
     save(window, "pull-sag");
     id = studyOf(window, "Net clips", "creep", {"Clip with a lip", "Plain clip"}, "in the sun");
-    (void)project.changePlan(id, "gauge", [](anvil::study::Plan& p) { p.gaugeEvery = 86400; });
+    (void)project.changePlan(id, "gauge", [](anvil::domain::Plan& p) { p.gaugeEvery = 86400; });
     const auto now = static_cast<double>(session.now().toSecsSinceEpoch());
     for (std::size_t i = 0; i < 4; ++i)
         for (const double days : {3.0, 2.0, 1.0 - 0.1 * static_cast<double>(i)})

@@ -3,6 +3,7 @@
 #include "ladder_key.h"
 #include <algorithm>
 #include <anvil/quantity/print.h>
+#include <anvil/results/verdict.h>
 #include <cmath>
 #include <fmt/format.h>
 
@@ -10,7 +11,7 @@ namespace anvil::chart {
 namespace {
 
 using quantity::withUnit;
-using study::Group;
+using results::Group;
 
 constexpr double rungHeight = 30, headHeight = 20, gap = 6, axisHeight = 40;
 
@@ -70,8 +71,8 @@ std::string valueText(const stats::Value& v, const quantity::Unit& unit, bool gu
     }
 }
 
-Picture ladder(const study::StudyData& data, const study::Verdict& verdict, const quantity::Unit& unit,
-               double width, study::Id selected) {
+Picture ladder(const domain::StudyData& data, const results::Verdict& verdict, const quantity::Unit& unit,
+               double width, domain::Id selected) {
     Picture p;
     p.width = width;
     std::size_t longest = 0;
@@ -96,7 +97,7 @@ Picture ladder(const study::StudyData& data, const study::Verdict& verdict, cons
     const auto px = [&](double si) { return left + unit.fromSi(si) / x1 * (right - left); };
 
     // A letter that stands at one rung alone ties nothing.
-    const auto shared = [&](const Group& g) { return study::sharedLetters(verdict, g); };
+    const auto shared = [&](const Group& g) { return results::sharedLetters(verdict, g); };
     double y = topMargin;
     std::vector<std::pair<double, double>> blocks;
     const bool several = data.conditions.size() > 1;

@@ -1,10 +1,11 @@
 #include "ladder_key.h"
 
+#include <anvil/results/verdict.h>
 #include <set>
 
 namespace anvil::chart {
 
-double addKey(Picture& p, const study::Verdict& verdict, double top) {
+double addKey(Picture& p, const results::Verdict& verdict, double top) {
     constexpr double row = 18, sign = 20, letter = 5.8, space = 16;
     bool mean = false, interval = false, lowest = false, bound = false, guess = false;
     std::set<stats::State> states;

@@ -1,6 +1,6 @@
 #include <algorithm>
 #include <anvil/chart/charts.h>
-#include <anvil/study/outcomes.h>
+#include <anvil/domain/outcomes.h>
 
 namespace anvil::chart {
 
@@ -42,7 +42,7 @@ Picture livePull(const LivePull& pull, const quantity::Unit& unit, double width,
     if (live.points.size() > 400) live.width = 1; // a thick zigzag of noise costs many times a thin one
     c.traces.push_back(std::move(live));
     for (std::size_t k = 0; k < pull.marks.size(); ++k)
-        c.pins.push_back({study::markName(pull.marks, k), pull.marks[k].at - begin, unit.fromSi(0.05 * top),
+        c.pins.push_back({domain::markName(pull.marks, k), pull.marks[k].at - begin, unit.fromSi(0.05 * top),
                           false, 0, true, false});
     if (pull.limit) {
         c.limit = unit.fromSi(*pull.limit);

@@ -1,7 +1,10 @@
 #include <anvil/chart/charts.h>
 
 #include <algorithm>
+#include <anvil/plan/reach.h>
 #include <anvil/quantity/print.h>
+#include <anvil/results/values.h>
+#include <anvil/results/verdict.h>
 #include <functional>
 
 namespace anvil::chart {
@@ -9,15 +12,16 @@ namespace anvil::chart {
 namespace {
 
 /// One bar a square: to the expected value thick, on to the upper prediction thin.
-Picture bars(const study::StudyData& data, const std::function<study::HeadRoom(study::Id, study::Id)>& roomOf,
-             const quantity::Unit& unit, const std::string& shortWord, double width) {
+Picture bars(const domain::StudyData& data,
+             const std::function<plan::HeadRoom(domain::Id, domain::Id)>& roomOf, const quantity::Unit& unit,
+             const std::string& shortWord, double width) {
     Picture p;
     p.width = width;
     constexpr double row = 22;
     const double left = std::clamp(0.34 * width, 140.0, 260.0), right = width - 190;
     struct Bar {
         std::string name;
-        study::HeadRoom room;
+        plan::HeadRoom room;
     };
     std::vector<Bar> bars;
     double top = 0, limit = 0;
@@ -36,7 +40,7 @@ Picture bars(const study::StudyData& data, const std::function<study::HeadRoom(s
         p.add(Label{{8, mid + 4}, elided(name, static_cast<std::size_t>((left - 16) / 7)), 12});
         p.hits.push_back({0, y, width, row, name + ": " + room.sentence, 0});
         p.add(Line{{left, mid}, {right, mid}, Ink::grid, 1});
-        const bool bad = room.reach == study::Reach::topsOut || room.reach == study::Reach::tooSmall;
+        const bool bad = room.reach == plan::Reach::topsOut || room.reach == plan::Reach::tooSmall;
         if (room.upper > 0) {
             const double a = left + unit.fromSi(room.expected) * scale,
                          b = left + unit.fromSi(room.upper) * scale;
@@ -47,12 +51,12 @@ Picture bars(const study::StudyData& data, const std::function<study::HeadRoom(s
         const std::string amount =
             room.upper > 0 ? "up to " + quantity::withUnit(room.upper, unit, 3) : std::string();
         p.add(Label{{right + 12, mid + 4},
-                    room.reach == study::Reach::topsOut && !shortWord.empty() ? shortWord
-                                                                              : study::word(room.reach),
+                    room.reach == plan::Reach::topsOut && !shortWord.empty() ? shortWord
+                                                                             : plan::word(room.reach),
                     12,
                     Align::left,
                     bad ? Ink::warn : Ink::text,
-                    room.reach != study::Reach::fine});
+                    room.reach != plan::Reach::fine});
         p.add(Label{{width - 8, mid + 4}, amount, 11, Align::right, Ink::faint, false, true});
         y += row;
     }
@@ -71,18 +75,18 @@ Picture bars(const study::StudyData& data, const std::function<study::HeadRoom(s
 
 } // namespace
 
-Picture reachBars(const study::StudyData& data, const study::Verdict& verdict, const quantity::Unit& unit,
+Picture reachBars(const domain::StudyData& data, const results::Verdict& verdict, const quantity::Unit& unit,
                   double width) {
     return bars(
-        data, [&](auto option, auto condition) { return study::headRoom(data, verdict, option, condition); },
+        data, [&](auto option, auto condition) { return plan::headRoom(data, verdict, option, condition); },
         unit, {}, width);
 }
 
-Picture travelBars(const study::StudyData& data, const study::Readings& readings, const quantity::Unit& unit,
-                   double width) {
+Picture travelBars(const domain::StudyData& data, const results::Readings& readings,
+                   const quantity::Unit& unit, double width) {
     return bars(
         data,
-        [&](auto option, auto condition) { return study::travelRoom(data, readings, option, condition); },
+        [&](auto option, auto condition) { return plan::travelRoom(data, readings, option, condition); },
         unit, "short of travel", width);
 }
 

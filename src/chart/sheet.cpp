@@ -1,15 +1,15 @@
 #include <anvil/chart/charts.h>
 
 #include <algorithm>
+#include <anvil/plan/pieces.h>
 #include <anvil/quantity/print.h>
-#include <anvil/study/pieces.h>
 #include <cmath>
 
 namespace anvil::chart {
 
-Picture sheetMap(const study::StudyData& data, const std::string& sheet, const quantity::Unit& unit,
+Picture sheetMap(const domain::StudyData& data, const std::string& sheet, const quantity::Unit& unit,
                  double width) {
-    std::vector<const study::Specimen*> placed;
+    std::vector<const domain::Specimen*> placed;
     double right = 0, top = 0;
     const double apart = unit.fromSi(data.study.plan.apart.value_or(0));
     for (const auto& s : data.specimens)
@@ -46,10 +46,10 @@ Picture sheetMap(const study::StudyData& data, const std::string& sheet, const q
         p.add(Line{{px(0), py(y)}, {px(right), py(y)}, Ink::grid, 1});
         p.add(Label{{left - 8, py(y) + 4}, tickText(y, step), 11, Align::right, Ink::faint, false, true});
     }
-    const auto at = [&](const study::Specimen& s) {
+    const auto at = [&](const domain::Specimen& s) {
         return Point{px(unit.fromSi(*s.x)), py(unit.fromSi(*s.y))};
     };
-    for (const auto& pair : study::closePairs(data, data.study.plan.apart.value_or(0))) {
+    for (const auto& pair : plan::closePairs(data, data.study.plan.apart.value_or(0))) {
         const auto *a = data.specimen(pair.a), *b = data.specimen(pair.b);
         if (a->block != sheet) continue;
         p.add(Line{at(*a), at(*b), Ink::warn, 3});

@@ -1,6 +1,6 @@
 #include "demo.h"
 
-#include <anvil/study/planning.h>
+#include <anvil/plan/run_order.h>
 #include <cmath>
 
 namespace anvil::demo {
@@ -25,7 +25,7 @@ QString pulledAt(int day, int minute) {
 }
 
 struct PullNotes {
-    study::Standing standing = study::Standing::counts;
+    domain::Standing standing = domain::Standing::counts;
     const char* reason = "";
     const char* part = "";
     const char* mode = "";
@@ -33,7 +33,7 @@ struct PullNotes {
 };
 
 PullNotes notesFor(int option, int condition, int replicate, bool saturated) {
-    using study::Standing;
+    using domain::Standing;
     if (saturated) return {}; // its curve says what it is
     if (option == 1 && condition == 0 && (replicate == 2 || replicate == 5))
         return {Standing::atLeast, "The wire broke, not the fitting.", "Net wire",
@@ -51,7 +51,7 @@ PullNotes notesFor(int option, int condition, int replicate, bool saturated) {
 
 Expected<void> fittings(work::OpenProject& project) {
     auto done = project.run("Wire end fittings", [&](store::Writer& w) {
-        study::Study s;
+        domain::Study s;
         s.title = "Wire end fittings";
         s.question = "Which end fitting holds a 3 mm net wire best, new and after a season of salt?";
         s.note = "Fallow Lane Growers, orchard nets. Wire from one coil, fittings from one box each; pulled "
@@ -70,9 +70,9 @@ Expected<void> fittings(work::OpenProject& project) {
         s.plan.accepted = {{"day", "the salt bath takes a season; both lots were cut from one coil"}};
         s.plan.cautions = {"A snapping wire whips: shut the mesh screen before winding on."};
         auto studyId = w.insert("study", store::toRow(s));
-        study::Id options[4], conditions[2];
+        domain::Id options[4], conditions[2];
         for (int i = 0; i < 4; ++i) {
-            study::Option o;
+            domain::Option o;
             o.study = studyId;
             o.position = i;
             o.name = fittingNames[i];
@@ -81,7 +81,7 @@ Expected<void> fittings(work::OpenProject& project) {
             options[i] = w.insert("option", store::toRow(o));
         }
         for (int i = 0; i < 2; ++i) {
-            study::Condition c;
+            domain::Condition c;
             c.study = studyId;
             c.position = i;
             c.name = fittingConditions[i];
@@ -97,7 +97,7 @@ Expected<void> fittings(work::OpenProject& project) {
         for (int replicate = 1; replicate <= 5; ++replicate)
             for (int condition = 0; condition < 2; ++condition)
                 for (int option = 0; option < 4; ++option) {
-                    study::Specimen piece;
+                    domain::Specimen piece;
                     piece.study = studyId;
                     piece.option = options[option];
                     piece.condition = conditions[condition];
@@ -107,7 +107,7 @@ Expected<void> fittings(work::OpenProject& project) {
                     piece.batch = "coil 7";
                     const auto run = fittingRun(option, condition, replicate);
                     const auto notes = notesFor(option, condition, replicate, run.truth.saturated);
-                    study::Pull p;
+                    domain::Pull p;
                     p.specimen = w.insert("specimen", store::toRow(piece));
                     p.curve = w.addCurve(run.curve);
                     p.performedAt = pulledAt(condition, 9 * (replicate * 4 + option)).toStdString();
@@ -138,19 +138,19 @@ Expected<void> rivets(work::OpenProject& project) {
         {"Three-leg aluminium 5.2", 1560, 0.090, 0.95e6, 0.19, sim::Model::pullOut},
         {"Sealed aluminium 4.8", 1460, 0.045, 1.40e6, 0.16, sim::Model::yieldingMetal}};
     auto done = project.run("Blind rivets in hoop tube", [&](store::Writer& w) {
-        study::Study s;
+        domain::Study s;
         s.position = 1;
         s.title = "Blind rivets in hoop tube";
         s.question = "Is the dear rivet worth it where two hoop tubes overlap?";
         s.note =
             "Fallow Lane Growers, polytunnels. Lap of two 1.5 mm tube walls, one rivet, pulled in shear.";
         const auto studyId = w.insert("study", store::toRow(s));
-        study::Condition c;
+        domain::Condition c;
         c.study = studyId;
         c.name = "Lap shear";
         const auto condition = w.insert("condition", store::toRow(c));
         for (int k = 0; k < 5; ++k) {
-            study::Option o;
+            domain::Option o;
             o.study = studyId;
             o.position = k;
             o.name = kinds[k].name;
@@ -188,14 +188,14 @@ Expected<void> rivets(work::OpenProject& project) {
                 const auto run = sim::pull(spec, logger,
                                            3000 + 10 * static_cast<std::uint64_t>(k) +
                                                static_cast<std::uint64_t>(replicate));
-                study::Specimen piece;
+                domain::Specimen piece;
                 piece.study = studyId;
                 piece.option = option;
                 piece.condition = condition;
                 piece.replicate = replicate;
                 piece.label = std::string(1, static_cast<char>('A' + k)) + "1-" + std::to_string(replicate);
                 piece.batch = "box of March";
-                study::Pull p;
+                domain::Pull p;
                 p.specimen = w.insert("specimen", store::toRow(piece));
                 p.curve = w.addCurve(run.curve);
                 p.performedAt = pulledAt(7, 7 * (replicate * 5 + k)).toStdString();
@@ -215,7 +215,7 @@ Expected<void> hooks(work::OpenProject& project) {
                                                  "Foam tape"};
     static constexpr double expected[4] = {620, 540, 180, 240}; // N, somebody's guess
     auto done = project.run("Hooks bonded to glazing", [&](store::Writer& w) {
-        study::Study s;
+        domain::Study s;
         s.position = 2;
         s.title = "Hooks bonded to glazing";
         s.question = "Which glue keeps a hook on tunnel glazing when the sheet is cold, mild or hot?";
@@ -242,11 +242,11 @@ Expected<void> hooks(work::OpenProject& project) {
                             {"2.0", "2026-05-01T09:40:00"},
                             {"3.0", "2026-05-02T08:30:00"}};
         const auto id = w.insert("study", store::toRow(s));
-        study::StudyData data;
+        domain::StudyData data;
         data.study = s;
         data.study.id = id;
         for (int k = 0; k < 4; ++k) {
-            study::Option o;
+            domain::Option o;
             o.study = id;
             o.position = k;
             o.name = adhesives[k];
@@ -258,7 +258,7 @@ Expected<void> hooks(work::OpenProject& project) {
         }
         for (int k = 0; k < 3; ++k) {
             static constexpr double celsius[3] = {5, 20, 35};
-            study::Condition c;
+            domain::Condition c;
             c.study = id;
             c.position = k;
             c.name = std::to_string(static_cast<int>(celsius[k])) + " °C";
@@ -273,11 +273,11 @@ Expected<void> hooks(work::OpenProject& project) {
                 {"Tobin", expected[k], 0.2, "the bond", "gut feeling", {}}};
         plan.squareFor(data.options[3].id, data.conditions[2].id).struck =
             true; // nobody believes in tape in the heat
-        for (auto& piece : study::missingPieces(data)) {
+        for (auto& piece : domain::missingPieces(data)) {
             piece.batch = "sheet of April";
             piece.block = "offcut " + std::to_string(piece.replicate);
             const auto n = data.specimens.size();
-            const auto place = [&](const auto& all, study::Id of) {
+            const auto place = [&](const auto& all, domain::Id of) {
                 return static_cast<double>(
                     std::find_if(all.begin(), all.end(), [&](const auto& x) { return x.id == of; }) -
                     all.begin());
@@ -294,7 +294,7 @@ Expected<void> hooks(work::OpenProject& project) {
         w.update("specimen", data.specimens[3].id,
                  {{"measured", store::measuredToJson(data.specimens[3].measured)}});
         plan.seed = 17;
-        plan.runOrder = study::drawRunOrder(data, plan.seed, true);
+        plan.runOrder = plan::drawRunOrder(data, plan.seed, true);
         w.update("study", id, {{"plan", store::planToJson(plan, data.study.goal)}});
     });
     return done ? Expected<void>{} : tl::unexpected(done.error());

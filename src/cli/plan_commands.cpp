@@ -2,9 +2,11 @@
 #include "output.h"
 
 #include <QDateTime>
+#include <anvil/plan/fairness.h>
+#include <anvil/plan/forecasts.h>
+#include <anvil/plan/reach.h>
+#include <anvil/plan/replication.h>
 #include <anvil/quantity/print.h>
-#include <anvil/study/forecasts.h>
-#include <anvil/study/planning.h>
 #include <anvil/work/open_project.h>
 #include <anvil/work/wall_clock.h>
 #include <fmt/format.h>
@@ -28,7 +30,7 @@ Expected<Output> plan(const std::string& path, const std::string& title, const s
     auto opened = work::OpenProject::open(QString::fromStdString(path), store::Project::Access::readOnly);
     if (!opened) return tl::unexpected(opened.error());
     auto& project = **opened;
-    const study::StudyData* data = nullptr;
+    const domain::StudyData* data = nullptr;
     for (const auto& s : project.studies())
         if (!data && (title.empty() || s.study.title == title)) data = &s;
     if (!data)
@@ -41,7 +43,7 @@ Expected<Output> plan(const std::string& path, const std::string& title, const s
         {"Option", "Condition", "Planned", "Made", "Pulled", "Head-room"}};
     for (const auto& o : data->options)
         for (const auto& c : data->conditions) {
-            const auto room = study::squareRoom(*data, project.readings(data->study.id), verdict, o.id, c.id);
+            const auto room = plan::squareRoom(*data, project.readings(data->study.id), verdict, o.id, c.id);
             const auto& h = room.force;
             int made = 0, pulled = 0;
             for (const auto& s : data->specimens) {
@@ -73,27 +75,27 @@ Expected<Output> plan(const std::string& path, const std::string& title, const s
         }
     Output out;
     out.text = table(rows);
-    for (const auto& f : study::fairness(*data, project.readings(data->study.id))) {
+    for (const auto& f : plan::fairness(*data, project.readings(data->study.id))) {
         findings.push_back({{"rule", f.rule},
                             {"sentence", f.sentence},
                             {"accepted", f.accepted ? Json(f.why) : Json(nullptr)}});
         out.text += f.sentence + "\n";
     }
     Json scores = Json::array();
-    for (const auto& score : study::scoreForecasts(*data, verdict)) {
+    for (const auto& score : plan::scoreForecasts(*data, verdict)) {
         scores.push_back({{"by", score.by.empty() ? Json(nullptr) : Json(score.by)},
                           {"squares", score.squares},
                           {"inside", score.inside},
                           {"measured_over_expected", score.ratio},
                           {"parts", score.parts},
                           {"parts_right", score.partsRight}});
-        out.text += study::sentence(score) + "\n";
+        out.text += plan::sentence(score) + "\n";
     }
     Json due = Json::array();
-    const auto now = given ? *given : static_cast<study::Instant>(QDateTime::currentSecsSinceEpoch());
+    const auto now = given ? *given : static_cast<plan::Instant>(QDateTime::currentSecsSinceEpoch());
     const auto steps = work::wallTimetable(*data, now);
     if (!steps) return tl::unexpected(steps.error());
-    const auto iso = [](study::Instant at) {
+    const auto iso = [](plan::Instant at) {
         return at ? Json(QDateTime::fromSecsSinceEpoch(at).toString("yyyy-MM-ddThh:mm:ss").toStdString())
                   : Json(nullptr);
     };
@@ -102,10 +104,10 @@ Expected<Output> plan(const std::string& path, const std::string& title, const s
         due.push_back({{"step", s.name},
                        {"from", iso(s.earliest)},
                        {"latest", iso(s.latest)},
-                       {"state", study::word(s.state)}});
-        out.text += fmt::format("{}: {}\n", s.name, study::word(s.state));
+                       {"state", plan::word(s.state)}});
+        out.text += fmt::format("{}: {}\n", s.name, plan::word(s.state));
     }
-    const auto t = study::totals(*data);
+    const auto t = plan::totals(*data);
     out.json = {{"study", data->study.title},
                 {"replicates", t.replicates},
                 {"squares", squares},

@@ -145,7 +145,7 @@ std::string_view stateName(stats::State state) {
 }
 
 /// Tables of single results, each as one journal entry.
-Expected<Output> importTables(const ImportOptions& o, work::OpenProject& project, study::StudyData into,
+Expected<Output> importTables(const ImportOptions& o, work::OpenProject& project, domain::StudyData into,
                               const tables::Hints& hints) {
     const auto title = into.study.title;
     int pulls = 0;
@@ -234,7 +234,7 @@ Expected<Output> importInto(const ImportOptions& o) {
     auto project = openOrMake(o.project);
     if (!project) return tl::unexpected(project.error());
     const auto title = o.study.empty() ? work::studyFor(paths, 0).title : o.study;
-    study::StudyData into;
+    domain::StudyData into;
     into.study = work::studyFor(paths, static_cast<int>((*project)->studies().size()));
     into.study.title = title;
     for (const auto& s : (*project)->studies())
@@ -323,7 +323,7 @@ Expected<Output> report(const ReportOptions& o) {
         work::OpenProject::open(QString::fromStdString(o.project), store::Project::Access::readOnly);
     if (!project) return tl::unexpected(project.error());
     auto& p = **project;
-    const study::StudyData* data = nullptr;
+    const domain::StudyData* data = nullptr;
     for (const auto& s : p.studies())
         if (!data && (o.study.empty() || s.study.title == o.study)) data = &s;
     if (!data)

@@ -9,7 +9,17 @@ namespace {
 
 constexpr Input inputs[] = {
     {"mass", "Mass", "of what falls", Dimension::mass, Of::specimen},
-    {"height", "Dropped from", "such as 1.2 m", Dimension::length, Of::pull, Form::one, true, false, false, {}, true},
+    {"height",
+     "Dropped from",
+     "such as 1.2 m",
+     Dimension::length,
+     Of::pull,
+     Form::one,
+     true,
+     false,
+     false,
+     {},
+     true},
     {"peak", "Peak deceleration", "such as 85 g0, >200 g0", Dimension::acceleration, Of::pull, Form::one,
      true, true},
     {"hit", "Which hit on this spot", "1, 2, 3 …", Dimension::ratio, Of::pull},

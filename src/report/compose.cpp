@@ -1,10 +1,11 @@
 #include "parts.h"
 
 #include <algorithm>
+#include <anvil/plan/fairness.h>
+#include <anvil/plan/forecasts.h>
 #include <anvil/quantity/print.h>
-#include <anvil/study/entries.h>
-#include <anvil/study/forecasts.h>
-#include <anvil/study/planning.h>
+#include <anvil/results/values.h>
+#include <anvil/results/verdict.h>
 #include <anvil/words/verdict.h>
 #include <map>
 
@@ -14,7 +15,7 @@ namespace {
 using quantity::Dimension;
 using quantity::withUnit;
 
-Table rankedTable(const study::StudyData& data, const study::Verdict& verdict, study::Id condition,
+Table rankedTable(const domain::StudyData& data, const results::Verdict& verdict, domain::Id condition,
                   const quantity::Unit& unit) {
     Table t;
     t.header = {"Rank", "Option", "n", "Mean", "95 % interval", "s", "CV", "Lowest", "Ties", "Cost each"};
@@ -33,7 +34,7 @@ Table rankedTable(const study::StudyData& data, const study::Verdict& verdict, s
             {g.rank ? QString::number(g.rank) : QStringLiteral("–"), text(o->name), text(chart::countText(s)),
              text(chart::meanText(s, unit)), text(chart::intervalText(s, unit)), shown(s.sd),
              s.cv ? text(quantity::percent(*s.cv)) : QStringLiteral("–"), shown(s.lowest),
-             text(study::sharedLetters(verdict, g)),
+             text(results::sharedLetters(verdict, g)),
              o->unitCost ? text(quantity::fixed(*o->unitCost, 2) + " " + o->currency) : QStringLiteral("–")});
     }
     if (!costs) {
@@ -100,7 +101,7 @@ QStringList cautions() {
             "instructions, and ask a licensed or competent person."};
 }
 
-chart::CurveChart overlayOf(const Source& source, study::Id option, study::Id condition, const Units& units,
+chart::CurveChart overlayOf(const Source& source, domain::Id option, domain::Id condition, const Units& units,
                             std::size_t columns) {
     chart::CurveChart c;
     std::size_t n = 0;
@@ -124,12 +125,12 @@ chart::CurveChart overlayOf(const Source& source, study::Id option, study::Id co
                     v = units.of(travel).fromSi(v);
             for (auto& v : y)
                 v = force.fromSi(v);
-            const bool out = p.standing == study::Standing::voided || p.standing == study::Standing::aside;
+            const bool out = p.standing == domain::Standing::voided || p.standing == domain::Standing::aside;
             chart::Trace t;
-            const auto standing = study::standingOf(p, source.readings->find(p.id));
-            t.name =
-                s.label +
-                (standing == study::Standing::counts ? "" : std::string(" (") + study::word(standing) + ")");
+            const auto standing = results::standingOf(p, source.readings->find(p.id));
+            t.name = s.label + (standing == domain::Standing::counts
+                                    ? ""
+                                    : std::string(" (") + domain::word(standing) + ")");
             t.ink = out ? chart::Ink::faint : chart::seriesInk(n);
             t.dash = out ? chart::Dash::dotted : chart::seriesDash(n);
             t.pull = p.id;
@@ -181,11 +182,10 @@ Document compose(const Source& source, const Units& units) {
             lines << text(h);
         d.blocks.push_back(Bullets{lines});
         if (!verdict.empty())
-            d.blocks.push_back(
-                Figure{chart::ladder(data, verdict, unit, 690),
-                       QStringLiteral("Strength ladder: %1.").arg(text(metric->noun))});
+            d.blocks.push_back(Figure{chart::ladder(data, verdict, unit, 690),
+                                      QStringLiteral("Strength ladder: %1.").arg(text(metric->noun))});
     }
-    auto metrics = study::metricsOf(data.study.plan.method);
+    auto metrics = domain::metricsOf(data.study.plan.method);
     if (std::find(metrics.begin(), metrics.end(), metric) == metrics.end()) metrics.push_back(metric);
     for (const auto& m : metrics) {
         const auto& v = source.verdict(m);
@@ -200,7 +200,8 @@ Document compose(const Source& source, const Units& units) {
         if (m == metric) {
             QStringList options, conditions;
             for (const auto& p : v.pairs)
-                (p.acrossConditions ? conditions : options) << text(words::sentence(data, v, p));
+                if (v.hasBoth(p))
+                    (p.acrossConditions ? conditions : options) << text(words::sentence(data, v, p));
             if (!options.isEmpty()) {
                 d.blocks.push_back(Heading{3, "Option against option"});
                 d.blocks.push_back(Bullets{options});
@@ -244,14 +245,14 @@ Document compose(const Source& source, const Units& units) {
         d.blocks.push_back(std::move(steady));
     }
     QStringList forecasts;
-    for (const auto& score : study::scoreForecasts(data, verdict))
-        forecasts << text(study::sentence(score));
+    for (const auto& score : plan::scoreForecasts(data, verdict))
+        forecasts << text(plan::sentence(score));
     if (!forecasts.isEmpty()) {
         d.blocks.push_back(Heading{2, "What was expected"});
         d.blocks.push_back(Bullets{forecasts});
     }
     QStringList fair;
-    for (const auto& f : study::fairness(data, *source.readings))
+    for (const auto& f : plan::fairness(data, *source.readings))
         fair << text(f.sentence) + (f.accepted ? QStringLiteral(" Accepted, because %1.").arg(text(f.why))
                                                : QStringLiteral(" Open."));
     if (!fair.isEmpty()) {

@@ -1,13 +1,15 @@
 #include "parts.h"
 
 #include <algorithm>
+#include <anvil/domain/joints.h>
+#include <anvil/domain/outcomes.h>
+#include <anvil/domain/phases.h>
+#include <anvil/domain/rating.h>
 #include <anvil/methods/method.h>
 #include <anvil/quantity/print.h>
-#include <anvil/study/evidence.h>
-#include <anvil/study/joints.h>
-#include <anvil/study/outcomes.h>
-#include <anvil/study/phases.h>
-#include <anvil/study/rating.h>
+#include <anvil/results/ends.h>
+#include <anvil/results/evidence.h>
+#include <anvil/results/values.h>
 #include <anvil/work/wall_clock.h>
 #include <set>
 
@@ -20,10 +22,10 @@ using quantity::withUnit;
 constexpr std::size_t mostMetrics = 3; // more columns would leave no room for what was said
 
 /// The metrics a table of pulls has columns for: those that any pull tells, the deciding one always.
-std::vector<study::Metric> columnsOf(const Source& source) {
+std::vector<domain::Metric> columnsOf(const Source& source) {
     const auto& study = source.study->study;
-    std::vector<study::Metric> out;
-    for (const auto& m : study::metricsOf(study.plan.method))
+    std::vector<domain::Metric> out;
+    for (const auto& m : domain::metricsOf(study.plan.method))
         if (!source.verdict(m).empty()) out.push_back(m);
     if (out.size() > mostMetrics) out.resize(mostMetrics);
     if (std::find(out.begin(), out.end(), study.goal.metric) == out.end()) {
@@ -33,40 +35,40 @@ std::vector<study::Metric> columnsOf(const Source& source) {
     return out;
 }
 
-QString headOf(study::Metric metric) {
-    return metric == study::metric("peak") ? QStringLiteral("Peak") : text(metric->title);
+QString headOf(domain::Metric metric) {
+    return metric == domain::metric("peak") ? QStringLiteral("Peak") : text(metric->title);
 }
 
-QString cell(const Source& source, const study::Pull& p, const study::Specimen& s, study::Metric metric,
+QString cell(const Source& source, const domain::Pull& p, const domain::Specimen& s, domain::Metric metric,
              const Units& units) {
     const auto* r = source.readings->find(p.id);
     const auto& unit = units.of(*metric);
-    const auto got = study::valueAtEnd(*source.study, p, s, s.option, r, metric);
+    const auto got = results::valueAtEnd(*source.study, p, s, s.option, r, metric);
     if (got.value) return text(chart::valueText(*got.value, unit, got.guess));
     // What a void pull showed is told beside its reason, though it is in no mean.
-    if (p.standing == study::Standing::voided || p.recording != study::Recording::done)
-        if (const auto all = study::measured(*source.study, p, r))
+    if (p.standing == domain::Standing::voided || p.recording != domain::Recording::done)
+        if (const auto all = results::measured(*source.study, p, r))
             if (const auto* shown = all->find(metric->key); shown && shown->value)
                 return text(withUnit(shown->value->value, unit));
     return QStringLiteral("–");
 }
 
-QStringList remarksOn(const Source& source, const study::Pull& p, const study::Specimen& s,
+QStringList remarksOn(const Source& source, const domain::Pull& p, const domain::Specimen& s,
                       const Units& units) {
     QStringList out;
     const auto add = [&](const std::string& words) {
         if (!words.empty()) out << text(words);
     };
-    add(study::brokeText(p.outcome));
-    for (const auto& words : study::remarksOf(p.outcome))
+    add(domain::brokeText(p.outcome));
+    for (const auto& words : domain::remarksOf(p.outcome))
         add(words);
-    if (const int held = study::jointsThatHeld(*source.study, p, s); held > 0)
+    if (const int held = results::jointsThatHeld(*source.study, p, s); held > 0)
         add(held == 1 ? "its other end held at least that" : "its other joints held at least that");
-    add(study::reasonOf(p, source.readings->find(p.id)));
-    for (const auto& words : study::notesOf(*source.study, p))
+    add(results::reasonOf(p, source.readings->find(p.id)));
+    for (const auto& words : results::notesOf(*source.study, p))
         add(words);
-    auto phases = text(study::phasesText(p.outcome.phases,
-                                         [&](Dimension d) -> const quantity::Unit& { return units.of(d); }));
+    auto phases = text(domain::phasesText(p.outcome.phases,
+                                          [&](Dimension d) -> const quantity::Unit& { return units.of(d); }));
     if (!phases.isEmpty()) out << phases.replace('\n', QStringLiteral("; "));
     add(p.note);
     add(work::wallTiming(*source.study, p));
@@ -129,9 +131,9 @@ Table pullTable(const Source& source, const Units& units) {
             const bool unread = bad != source.readings->unreadable.end();
             auto remarks = remarksOn(source, p, s, units);
             if (unread) remarks.prepend(text(bad->second));
-            row << study::word(unread
-                                   ? study::Standing::notRead
-                                   : study::standingAtEnd(data, p, source.readings->find(p.id), s, s.option))
+            row << domain::word(
+                       unread ? domain::Standing::notRead
+                              : results::standingAtEnd(data, p, source.readings->find(p.id), s, s.option))
                 << remarks.join("; ");
             t.rows.push_back(std::move(row));
         }
@@ -187,8 +189,8 @@ QStringList testedHow(const Source& source, const Units& units) {
                    .arg(plan.joints);
     if (!plan.ratingWords.empty())
         out << QStringLiteral("The steps of the scale: %1.")
-                   .arg(text(study::ratingWordsText(plan.ratingWords)));
-    std::set<study::Id> used;
+                   .arg(text(domain::ratingWordsText(plan.ratingWords)));
+    std::set<domain::Id> used;
     for (const auto& p : source.study->pulls)
         used.insert(p.setup);
     for (const auto& [id, setup] : source.setups)

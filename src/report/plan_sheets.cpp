@@ -1,7 +1,7 @@
 // Sheets of the plan for paper: run list, shopping and cutting.
+#include <anvil/plan/replication.h>
 #include <anvil/quantity/print.h>
 #include <anvil/report/document.h>
-#include <anvil/study/planning.h>
 #include <anvil/tables/text.h>
 
 #include <algorithm>
@@ -14,7 +14,7 @@ QString text(const std::string& s) { return QString::fromStdString(s); }
 
 } // namespace
 
-Document runListDocument(const study::StudyData& data) {
+Document runListDocument(const domain::StudyData& data) {
     const auto& plan = data.study.plan;
     Document d;
     d.title = QStringLiteral("Run list: %1").arg(text(data.study.title));
@@ -44,25 +44,25 @@ Document runListDocument(const study::StudyData& data) {
     return d;
 }
 
-std::string stockCsv(const study::StudyData& data) {
+std::string stockCsv(const domain::StudyData& data) {
     std::string out = "what,needed,made,unit_cost,cost,currency\n";
     const auto number = [](const std::optional<double>& v) {
         return v ? quantity::shortest(*v) : std::string();
     };
-    for (const auto& l : study::stock(data))
+    for (const auto& l : plan::stock(data))
         out += fmt::format("{},{},{},{},{},{}\n", tables::csvField(l.what), l.needed, l.made,
                            number(l.unitCost), number(l.cost), tables::csvField(l.currency));
     return out;
 }
 
-Document stockDocument(const study::StudyData& data) {
+Document stockDocument(const domain::StudyData& data) {
     Document d;
     d.title = QStringLiteral("Shopping and cutting: %1").arg(text(data.study.title));
     d.blocks.push_back(Heading{1, d.title});
     Table t;
     t.header = {"What", "Needed", "Made already", "Each", "Together"};
     t.right = {false, true, true, true, true};
-    for (const auto& l : study::stock(data)) {
+    for (const auto& l : plan::stock(data)) {
         const auto money = [&](const std::optional<double>& v) {
             return v ? text(quantity::fixed(*v, 2) + (l.currency.empty() ? "" : " " + l.currency))
                      : QStringLiteral("–");
@@ -74,7 +74,7 @@ Document stockDocument(const study::StudyData& data) {
         d.blocks.push_back(Paragraph{Paragraph::Style::plain, "The plan eats nothing yet."});
     else
         d.blocks.push_back(std::move(t));
-    if (const auto total = study::totals(data); total.cost)
+    if (const auto total = plan::totals(data); total.cost)
         d.blocks.push_back(Paragraph{Paragraph::Style::lead,
                                      QStringLiteral("Together %1 %2.")
                                          .arg(text(quantity::fixed(*total.cost, 2)), text(total.currency))});

@@ -1,18 +1,19 @@
 // What a report is made from, out of an open project.
 #include <QFileInfo>
 #include <anvil/report/source.h>
+#include <anvil/results/verdict.h>
 
 namespace anvil::report {
 
-Source sourceOf(work::OpenProject& project, study::Id study) {
+Source sourceOf(work::OpenProject& project, domain::Id study) {
     Source s;
     s.study = project.study(study);
     s.readings = &project.readings(study);
-    s.verdict = [&project, study](study::Metric m) -> const study::Verdict& {
+    s.verdict = [&project, study](domain::Metric m) -> const results::Verdict& {
         return project.verdict(study, m);
     };
-    s.curve = [&project](study::Id pull) { return project.readCurve(pull).value_or(nullptr); };
-    s.steady = [&project](study::Id pull) { return project.steadyAtMarks(pull); };
+    s.curve = [&project](domain::Id pull) { return project.readCurve(pull).value_or(nullptr); };
+    s.steady = [&project](domain::Id pull) { return project.steadyAtMarks(pull); };
     if (s.study)
         for (const auto& p : s.study->pulls)
             if (p.setup && !s.setups.contains(p.setup))

@@ -2,7 +2,7 @@
 
 #include "packing.h"
 #include "samples.h"
-#include <anvil/study/bounds.h>
+#include <anvil/domain/bounds.h>
 
 namespace anvil::store {
 namespace {
@@ -26,7 +26,8 @@ Expected<CurveRow> rowOf(const QSqlDatabase& db, Id id) {
         {static_cast<qlonglong>(id)});
     if (q.next()) {
         CurveRow row{q.id(0), q.string(1), q.integer(2)};
-        if (row.samples < 0 || row.samples > study::bounds::samples || row.channels > study::bounds::channels)
+        if (row.samples < 0 || row.samples > domain::bounds::samples ||
+            row.channels > domain::bounds::channels)
             return damaged(id,
                            QStringLiteral("%1 samples of %2 channels").arg(row.samples).arg(row.channels));
         return row;

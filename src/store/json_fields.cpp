@@ -1,7 +1,7 @@
 #include "json_fields.h"
 
 #include <QJsonDocument>
-#include <anvil/study/bounds.h>
+#include <anvil/domain/bounds.h>
 #include <cmath>
 #include <limits>
 
@@ -17,7 +17,7 @@ QJsonDocument document(const QString& json, JsonTrouble& trouble) {
 
 QString quoted(const char* key) { return QStringLiteral("\"%1\"").arg(QLatin1String(key)); }
 
-bool fine(double v) { return std::abs(v) <= study::bounds::value; } // not NaN either
+bool fine(double v) { return std::abs(v) <= domain::bounds::value; } // not NaN either
 
 } // namespace
 

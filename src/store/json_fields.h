@@ -32,7 +32,7 @@ public:
     bool has(const char* key) const { return m_object.contains(QLatin1String(key)); }
     std::string text(const char* key) const;
     bool flag(const char* key) const;
-    /// Finite and at most study::bounds::value.
+    /// Finite and at most domain::bounds::value.
     std::optional<double> number(const char* key) const;
     double number(const char* key, double usual) const { return number(key).value_or(usual); }
     int integer(const char* key, int usual) const;

@@ -19,7 +19,7 @@ void put(QJsonObject& o, const char* key, const std::optional<double>& value) {
 void put(QJsonObject& o, const char* key, const QJsonArray& values) {
     if (!values.isEmpty()) o[QLatin1String(key)] = values;
 }
-QJsonObject enteredToJson(const study::Entered& e) {
+QJsonObject enteredToJson(const domain::Entered& e) {
     QJsonObject o;
     QJsonArray fields, steps, gauge;
     for (const auto& f : e.fields)
@@ -68,9 +68,9 @@ std::vector<quantity::Entry> readingsFrom(const JsonFields& phase) {
     return out;
 }
 
-study::Entered enteredFrom(const JsonFields& o) {
+domain::Entered enteredFrom(const JsonFields& o) {
     auto& trouble = o.trouble();
-    study::Entered e;
+    domain::Entered e;
     o.list("fields", [&](const QJsonValue& v) {
         const auto pair = jsonList(v, 2, trouble);
         e.fields.push_back({jsonText(pair[0], trouble), jsonText(pair[1], trouble)});
@@ -89,13 +89,13 @@ study::Entered enteredFrom(const JsonFields& o) {
 
 } // namespace
 
-QString outcomeToJson(const study::Outcome& outcome) {
+QString outcomeToJson(const domain::Outcome& outcome) {
     QJsonObject o;
     put(o, "part", outcome.part);
     put(o, "mode", outcome.mode);
     if (outcome.end) o["end"] = outcome.end;
     put(o, "where", outcome.where);
-    if (outcome.limit) o["limited_by"] = study::key(*outcome.limit);
+    if (outcome.limit) o["limited_by"] = domain::key(*outcome.limit);
     put(o, "afterwards", outcome.afterwards);
     if (outcome.whileUnloading) o["while_unloading"] = true;
     QJsonArray shares, marks, phases;
@@ -117,24 +117,24 @@ QString outcomeToJson(const study::Outcome& outcome) {
     put(o, "shares", shares);
     put(o, "marks", marks);
     put(o, "phases", phases);
-    if (outcome.entered != study::Entered{}) o["entered"] = enteredToJson(outcome.entered);
+    if (outcome.entered != domain::Entered{}) o["entered"] = enteredToJson(outcome.entered);
     return QString::fromUtf8(QJsonDocument(o).toJson(QJsonDocument::Compact));
 }
 
-Expected<study::Outcome> outcomeFromJson(const QString& json) {
+Expected<domain::Outcome> outcomeFromJson(const QString& json) {
     JsonTrouble trouble;
     const JsonFields o(json, trouble);
     const auto objects = [&](const char* key, const auto& take) {
         o.list(key, [&](const QJsonValue& v) { take(JsonFields(v, trouble)); });
     };
-    study::Outcome out;
+    domain::Outcome out;
     out.part = o.text("part");
     out.mode = o.text("mode");
     out.end = o.integer("end", 0);
     if (out.end < 0) trouble.say(QStringLiteral("there is no end %1").arg(out.end));
     out.where = o.text("where");
     if (o.has("limited_by")) {
-        out.limit = study::limitFromKey(o.text("limited_by"));
+        out.limit = domain::limitFromKey(o.text("limited_by"));
         if (!out.limit)
             trouble.say(QStringLiteral("nothing ends a pull as \"%1\"").arg(text(o.text("limited_by"))));
     }

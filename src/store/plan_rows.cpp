@@ -31,7 +31,7 @@ void putList(QJsonObject& o, const char* key, const std::vector<T>& all, Write w
     o[QLatin1String(key)] = list;
 }
 
-QJsonObject forecast(const study::Forecast& f) {
+QJsonObject forecast(const domain::Forecast& f) {
     QJsonObject o{{"value", f.value}, {"cv", f.cv}};
     put(o, "by", f.by);
     put(o, "goes_first", f.goesFirst);
@@ -40,7 +40,7 @@ QJsonObject forecast(const study::Forecast& f) {
     return o;
 }
 
-QJsonObject square(const study::PlannedSquare& s) {
+QJsonObject square(const domain::PlannedSquare& s) {
     QJsonObject o{{"option", s.option}, {"condition", s.condition}};
     if (s.replicates) o["replicates"] = *s.replicates;
     if (s.struck) o["struck"] = true;
@@ -52,14 +52,14 @@ QJsonObject square(const study::PlannedSquare& s) {
     return o;
 }
 
-QJsonObject part(const study::ChainPart& p) {
+QJsonObject part(const domain::ChainPart& p) {
     QJsonObject o{{"name", text(p.name)}, {"strength_n", p.strength}, {"cv", p.cv}};
     if (p.specimen) o["specimen"] = true;
     put(o, "source", p.source);
     return o;
 }
 
-QJsonObject step(const study::RecipeStep& s) {
+QJsonObject step(const domain::RecipeStep& s) {
     QJsonObject o{{"name", text(s.name)}};
     putNumber(o, "minutes", s.minutes, 0);
     putNumber(o, "wait_minutes", s.waitMinutes, 0);
@@ -73,17 +73,17 @@ QJsonObject step(const study::RecipeStep& s) {
 
 /// As in the file: "window" is what is called inside elsewhere.
 constexpr const char* senses[] = {"more", "less", "window"};
-static_assert(std::size(senses) == static_cast<std::size_t>(study::Sense::inside) + 1);
+static_assert(std::size(senses) == static_cast<std::size_t>(domain::Sense::inside) + 1);
 
 } // namespace
 
-QString planToJson(const study::Plan& p, const study::Goal& goal) {
+QString planToJson(const domain::Plan& p, const domain::Goal& goal) {
     QJsonObject o;
     putNumber(o, "replicates", p.replicates, 0);
     putList(o, "squares", p.squares, square);
     if (goal.control) o["control"] = goal.control;
     put(o, "method", p.method);
-    putList(o, "rating_words", p.ratingWords, [](const study::RatingWord& w) {
+    putList(o, "rating_words", p.ratingWords, [](const domain::RatingWord& w) {
         return QJsonObject{{"step", w.step}, {"words", text(w.words)}};
     });
     put(o, "part", goal.part);
@@ -95,7 +95,7 @@ QString planToJson(const study::Plan& p, const study::Goal& goal) {
     putNumber(o, "joints", p.joints, 1);
     put(o, "apart_m", p.apart);
     putNumber(o, "minutes_each", p.minutesEach, 0);
-    if (p.ladder != study::LadderPlan{}) {
+    if (p.ladder != domain::LadderPlan{}) {
         QJsonObject ladder{{"first_n", p.ladder.first}, {"more_n", p.ladder.more}};
         put(ladder, "distance_m", p.ladder.distance);
         putNumber(ladder, "further_m", p.ladder.further, 0);
@@ -105,7 +105,7 @@ QString planToJson(const study::Plan& p, const study::Goal& goal) {
     put(o, "label_scheme", p.labelScheme);
     putNumber(o, "work_from", p.workFrom, 0);
     putNumber(o, "work_to", p.workTo, 1440);
-    if (goal.sense != study::Sense::more) o["direction"] = senses[static_cast<std::size_t>(goal.sense)];
+    if (goal.sense != domain::Sense::more) o["direction"] = senses[static_cast<std::size_t>(goal.sense)];
     if (goal.window) o["window"] = QJsonArray{goal.window->first, goal.window->second};
     put(o, "need", goal.need);
     put(o, "ceiling", goal.ceiling);
@@ -119,7 +119,7 @@ QString planToJson(const study::Plan& p, const study::Goal& goal) {
     o["seed"] = QString::number(p.seed); // 64 bits do not fit a JSON number
     putList(o, "run_order", p.runOrder, [](const std::string& s) { return text(s); });
     if (p.reordered) o["reordered"] = true;
-    putList(o, "accepted", p.accepted, [](const study::Acceptance& a) {
+    putList(o, "accepted", p.accepted, [](const domain::Acceptance& a) {
         return QJsonObject{{"rule", text(a.rule)}, {"why", text(a.why)}};
     });
     putList(o, "cautions", p.cautions, [](const std::string& s) { return text(s); });
@@ -133,8 +133,8 @@ QString planToJson(const study::Plan& p, const study::Goal& goal) {
 
 namespace {
 
-study::PlannedSquare squareFrom(const JsonFields& o) {
-    study::PlannedSquare q{
+domain::PlannedSquare squareFrom(const JsonFields& o) {
+    domain::PlannedSquare q{
         o.id("option"),   o.id("condition"),   o.integer("replicates"),   o.flag("struck"), {},
         o.text("method"), o.text("connector"), o.number("speed_m_per_s"), o.id("other_end")};
     o.list("forecasts", [&](const QJsonValue& v) {
@@ -145,7 +145,7 @@ study::PlannedSquare squareFrom(const JsonFields& o) {
     return q;
 }
 
-study::RecipeStep stepFrom(const JsonFields& s) {
+domain::RecipeStep stepFrom(const JsonFields& s) {
     return {s.text("name"),
             s.number("minutes", 0),
             s.number("wait_minutes", 0),
@@ -156,13 +156,13 @@ study::RecipeStep stepFrom(const JsonFields& s) {
             s.text("expires")};
 }
 
-study::Sense senseFrom(const JsonFields& o) {
-    if (!o.has("direction")) return study::Sense::more;
+domain::Sense senseFrom(const JsonFields& o) {
+    if (!o.has("direction")) return domain::Sense::more;
     const auto word = o.text("direction");
     for (std::size_t i = 0; i < std::size(senses); ++i)
-        if (word == senses[i]) return static_cast<study::Sense>(i);
+        if (word == senses[i]) return static_cast<domain::Sense>(i);
     o.trouble().say(QStringLiteral("there is no direction \"%1\"").arg(text(word)));
-    return study::Sense::more;
+    return domain::Sense::more;
 }
 
 std::uint64_t seedFrom(const JsonFields& o) {
@@ -174,8 +174,8 @@ std::uint64_t seedFrom(const JsonFields& o) {
 }
 
 /// What is wanted, without the metric and the margin, which have columns of their own.
-study::Goal goalFrom(const JsonFields& o) {
-    study::Goal goal;
+domain::Goal goalFrom(const JsonFields& o) {
+    domain::Goal goal;
     goal.sense = senseFrom(o);
     if (o.has("window")) {
         const auto w = jsonList(o.value("window"), 2, o.trouble());
@@ -245,7 +245,7 @@ Expected<StoredPlan> planFromJson(const QString& json) {
     return stored;
 }
 
-QString measuredToJson(const std::vector<study::Measured>& measured) {
+QString measuredToJson(const std::vector<domain::Measured>& measured) {
     QJsonArray list;
     for (const auto& m : measured) {
         QJsonObject o{{"name", text(m.name)}};
@@ -260,12 +260,12 @@ QString measuredToJson(const std::vector<study::Measured>& measured) {
     return QString::fromUtf8(QJsonDocument(list).toJson(QJsonDocument::Compact));
 }
 
-Expected<std::vector<study::Measured>> measuredFromJson(const QString& json) {
+Expected<std::vector<domain::Measured>> measuredFromJson(const QString& json) {
     JsonTrouble trouble;
-    std::vector<study::Measured> out;
+    std::vector<domain::Measured> out;
     for (const auto& v : jsonList(json, trouble)) {
         const JsonFields o(v, trouble);
-        study::Measured m{o.text("name"), o.number("nominal_m"), o.number("tolerance_m"), {}};
+        domain::Measured m{o.text("name"), o.number("nominal_m"), o.number("tolerance_m"), {}};
         o.list("readings_m", [&](const QJsonValue& r) { m.readings.push_back(jsonNumber(r, trouble)); });
         out.push_back(std::move(m));
     }

@@ -37,7 +37,7 @@ inline QString currentUser() {
 }
 
 /// Everything but samples, by study, each validated. Error: a sentence about the first thing that cannot be.
-Expected<std::vector<study::StudyData>> loadStudies(const QSqlDatabase& db);
+Expected<std::vector<domain::StudyData>> loadStudies(const QSqlDatabase& db);
 /// What is wrong with the structure of a database, in sentences: tables or indices that are missing, made
 /// otherwise, or not this program's.
 QStringList structureProblems(const QSqlDatabase& db);

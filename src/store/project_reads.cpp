@@ -5,7 +5,7 @@
 #include "seal.h"
 #include <QJsonDocument>
 #include <anvil/curve/steady.h>
-#include <anvil/study/bounds.h>
+#include <anvil/domain/bounds.h>
 
 namespace anvil::store {
 
@@ -17,7 +17,7 @@ class Loader {
 public:
     explicit Loader(const QSqlDatabase& db) : m_db(db) {}
 
-    Expected<std::vector<study::StudyData>> all() {
+    Expected<std::vector<domain::StudyData>> all() {
         const Snapshot one(m_db);
         studies();
         options();
@@ -26,7 +26,7 @@ public:
         pulls();
         attachments();
         for (std::size_t i = 0; i < m_all.size() && m_wrong.empty(); ++i)
-            if (auto ok = study::validate(m_all[i]); !ok) m_wrong = ok.error().message;
+            if (auto ok = domain::validate(m_all[i]); !ok) m_wrong = ok.error().message;
         if (!m_wrong.empty()) return fail(m_wrong);
         return std::move(m_all);
     }
@@ -50,7 +50,7 @@ private:
                   "\".");
         return value.value_or(T{});
     }
-    study::StudyData* study(Id id, const char* what) {
+    domain::StudyData* study(Id id, const char* what) {
         for (auto& s : m_all)
             if (s.study.id == id) return &s;
         wrong("The project is damaged: " + std::string(what) + " is of study " + std::to_string(id) +
@@ -62,17 +62,17 @@ private:
         rows("SELECT id, position, title, question, intent, metric, margin, note, plan FROM study ORDER BY "
              "position, id",
              [&](const Query& q) {
-                 study::StudyData s;
+                 domain::StudyData s;
                  auto stored = taken(planFromJson(q.string(8)));
                  stored.goal.metric =
-                     meant(study::metricFromKey(q.text(5), stored.plan.method), "metric", q.string(5));
+                     meant(domain::metricFromKey(q.text(5), stored.plan.method), "metric", q.string(5));
                  stored.goal.margin = q.number(6).value_or(0);
                  s.study = {q.id(0),
                             q.integer(1),
                             q.text(2),
                             q.text(3),
                             q.text(7),
-                            meant(study::intentFromKey(q.text(4)), "intent", q.string(4)),
+                            meant(domain::intentFromKey(q.text(4)), "intent", q.string(4)),
                             std::move(stored.goal),
                             std::move(stored.plan)};
                  m_all.push_back(std::move(s));
@@ -120,8 +120,8 @@ private:
                  m_studyOfPull[q.id(0)] = s->study.id;
              });
     }
-    study::Pull pull(const Query& q) {
-        study::Pull p;
+    domain::Pull pull(const Query& q) {
+        domain::Pull p;
         p.id = q.id(0);
         p.specimen = q.id(1);
         p.curve = q.id(2);
@@ -129,16 +129,16 @@ private:
         p.sourceName = q.text(4);
         p.note = q.text(5);
         p.reason = q.text(6);
-        p.standing = meant(study::standingFromKey(q.text(7)), "standing", q.string(7));
+        p.standing = meant(domain::standingFromKey(q.text(7)), "standing", q.string(7));
         p.looked = q.integer(8) != 0;
         if (!q.null(10))
-            p.typed = study::TypedValue{meant(study::metricFromKey(q.text(9)), "metric", q.string(9)),
-                                        q.number(10).value_or(0), q.number(11).value_or(0), q.text(12)};
+            p.typed = domain::TypedValue{meant(domain::metricFromKey(q.text(9)), "metric", q.string(9)),
+                                         q.number(10).value_or(0), q.number(11).value_or(0), q.text(12)};
         p.settings = taken(settingsFromJson(q.string(13)));
         p.operatorName = q.text(14);
         p.setup = q.id(15);
         p.outcome = taken(outcomeFromJson(q.string(16)));
-        p.recording = meant(study::recordingFromKey(q.text(17)), "state of a recording", q.string(17));
+        p.recording = meant(domain::recordingFromKey(q.text(17)), "state of a recording", q.string(17));
         p.practice = q.integer(18) != 0;
         return p;
     }
@@ -150,16 +150,16 @@ private:
     }
 
     QSqlDatabase m_db;
-    std::vector<study::StudyData> m_all;
+    std::vector<domain::StudyData> m_all;
     std::map<Id, Id> m_studyOfPiece, m_studyOfPull;
     std::string m_wrong;
 };
 
 } // namespace
 
-Expected<std::vector<study::StudyData>> loadStudies(const QSqlDatabase& db) { return Loader(db).all(); }
+Expected<std::vector<domain::StudyData>> loadStudies(const QSqlDatabase& db) { return Loader(db).all(); }
 
-Expected<std::vector<study::StudyData>> Project::load() const {
+Expected<std::vector<domain::StudyData>> Project::load() const {
     if (!d->damage.isEmpty()) {
         const auto more = d->damage.size() - 1;
         return failText(

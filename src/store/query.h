@@ -6,13 +6,13 @@
 #include <QSqlQuery>
 #include <QString>
 #include <QVariant>
+#include <anvil/domain/plan.h>
 #include <anvil/quantity/error.h>
-#include <anvil/study/plan.h>
 #include <string>
 
 namespace anvil::store {
 
-using study::Id;
+using domain::Id;
 
 /// Runs a statement and walks its rows. A damaged page or a vanished disk ends the walk early, which
 /// QSqlQuery::next() alone does not tell from the end: ask done() after every walk.

@@ -5,7 +5,7 @@
 #include <chrono>
 
 namespace anvil::store {
-PullRecording::PullRecording(Project& project, study::Pull pull, RecordedChannels channels)
+PullRecording::PullRecording(Project& project, domain::Pull pull, RecordedChannels channels)
     : m_project(project), m_pull(std::move(pull)), m_channels(std::move(channels)),
       m_streams(m_channels.streams()), m_tape(project.path(), {toRow(m_pull), m_channels}),
       m_waiting(m_streams.size()), m_thread([this] { loop(); }) {}
@@ -156,7 +156,7 @@ bool PullRecording::commit(const Parts& parts) {
         if (first) {
             auto p = m_pull;
             p.curve = streams[0].curve;
-            p.recording = study::Recording::running;
+            p.recording = domain::Recording::running;
             pull = w.insert("pull", toRow(p));
         }
     });

@@ -13,19 +13,19 @@ QJsonValue optional(const std::optional<double>& v) {
 
 } // namespace
 
-QJsonObject toRow(const study::Study& s) {
+QJsonObject toRow(const domain::Study& s) {
     return {{"id", s.id},
             {"position", s.position},
             {"title", text(s.title)},
             {"question", text(s.question)},
-            {"intent", study::key(s.intent)},
+            {"intent", domain::key(s.intent)},
             {"metric", text(s.goal.metric->key)},
             {"margin", s.goal.margin},
             {"note", text(s.note)},
             {"plan", planToJson(s.plan, s.goal)}};
 }
 
-QJsonObject toRow(const study::Option& o) {
+QJsonObject toRow(const domain::Option& o) {
     return {{"id", o.id},
             {"study", o.study},
             {"position", o.position},
@@ -41,12 +41,12 @@ QJsonObject toRow(const study::Option& o) {
             {"geometry", text(o.geometry)}};
 }
 
-QJsonObject toRow(const study::Condition& c) {
+QJsonObject toRow(const domain::Condition& c) {
     return {{"id", c.id},           {"study", c.study},     {"position", c.position},
             {"name", text(c.name)}, {"note", text(c.note)}, {"value", optional(c.value)}};
 }
 
-QJsonObject toRow(const study::Specimen& s) {
+QJsonObject toRow(const domain::Specimen& s) {
     return {{"id", s.id},
             {"study", s.study},
             {"option", s.option},
@@ -62,13 +62,13 @@ QJsonObject toRow(const study::Specimen& s) {
             {"y_m", optional(s.y)}};
 }
 
-QJsonObject toRow(const study::Pull& p) {
+QJsonObject toRow(const domain::Pull& p) {
     QJsonObject row{{"id", p.id},
                     {"specimen", p.specimen},
                     {"curve", p.curve ? QJsonValue(p.curve) : QJsonValue(QJsonValue::Null)},
                     {"performed_at", text(p.performedAt)},
                     {"source_name", text(p.sourceName)},
-                    {"standing", study::key(p.standing)},
+                    {"standing", domain::key(p.standing)},
                     {"reason", text(p.reason)},
                     {"note", text(p.note)},
                     {"looked", p.looked ? 1 : 0},
@@ -80,7 +80,7 @@ QJsonObject toRow(const study::Pull& p) {
                     {"operator", text(p.operatorName)},
                     {"setup", p.setup ? QJsonValue(p.setup) : QJsonValue(QJsonValue::Null)},
                     {"outcome", outcomeToJson(p.outcome)},
-                    {"recording", study::key(p.recording)},
+                    {"recording", domain::key(p.recording)},
                     {"practice", p.practice ? 1 : 0}};
     if (p.typed) {
         row["metric"] = text(p.typed->metric->key);
@@ -91,7 +91,7 @@ QJsonObject toRow(const study::Pull& p) {
     return row;
 }
 
-QJsonObject toRow(const study::Attachment& a) {
+QJsonObject toRow(const domain::Attachment& a) {
     return {
         {"id", a.id}, {"pull", a.pull}, {"at_s", optional(a.at)}, {"name", text(a.name)}, {"file", a.file}};
 }

@@ -1,7 +1,7 @@
 #include "samples.h"
 
+#include <anvil/domain/bounds.h>
 #include <anvil/store/project.h>
-#include <anvil/study/bounds.h>
 #include <bit>
 #include <memory>
 #include <xxhash.h>
@@ -113,7 +113,7 @@ Expected<QByteArray> ImportedFile::unpack() const {
     // What the row says is not trusted: the frame carries its own length, and there is a most.
     const auto length = ZSTD_getFrameContentSize(packed.constData(), static_cast<std::size_t>(packed.size()));
     if (length == ZSTD_CONTENTSIZE_UNKNOWN || length == ZSTD_CONTENTSIZE_ERROR ||
-        length > static_cast<unsigned long long>(study::bounds::fileBytes) ||
+        length > static_cast<unsigned long long>(domain::bounds::fileBytes) ||
         length != static_cast<unsigned long long>(bytes))
         return damaged;
     QByteArray out(bytes, Qt::Uninitialized);

@@ -95,7 +95,7 @@ void Tape::write(const std::string& records, const std::vector<std::size_t>& unt
     side->until = until;
 }
 
-void Tape::begins(std::size_t stream, study::Id curve) {
+void Tape::begins(std::size_t stream, domain::Id curve) {
     const std::lock_guard lock(m_fileMutex);
     m_header.curves[stream] = curve;
     auto& side = m_sides[m_current];

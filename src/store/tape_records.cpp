@@ -5,8 +5,8 @@
 #include <QFileInfo>
 #include <QJsonArray>
 #include <QJsonDocument>
+#include <anvil/domain/bounds.h>
 #include <anvil/quantity/unit.h>
-#include <anvil/study/bounds.h>
 #include <cmath>
 #include <cstring>
 #include <limits>
@@ -107,7 +107,7 @@ struct Reading {
         } else if (kind == Kind::samples && bytes >= sizeof(SamplesHead)) {
             Rows rows{tape::take<SamplesHead>(body), {}};
             if (bytes < sizeof(SamplesHead) + sizeof(double) ||
-                rows.head.first > static_cast<std::uint64_t>(study::bounds::samples))
+                rows.head.first > static_cast<std::uint64_t>(domain::bounds::samples))
                 return;
             rows.values.resize((bytes - sizeof(SamplesHead)) / sizeof(double));
             std::memcpy(rows.values.data(), body + sizeof(SamplesHead), rows.values.size() * sizeof(double));

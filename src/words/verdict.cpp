@@ -1,6 +1,7 @@
 #include <anvil/words/verdict.h>
 
 #include <algorithm>
+#include <anvil/methods/method.h>
 #include <anvil/quantity/print.h>
 #include <fmt/format.h>
 
@@ -9,7 +10,8 @@ namespace {
 
 using quantity::significant;
 using stats::PairVerdict;
-using namespace study;
+using namespace domain;
+using namespace results;
 
 std::string plural(std::size_t n, const char* one) {
     return fmt::format("{} {}{}", n, one, n == 1 ? "" : "s");
@@ -53,7 +55,7 @@ struct Lead {
 Lead leadOf(const StudyData& data, const Verdict& v, const std::vector<std::size_t>& ranked) {
     Lead lead;
     for (const auto& p : v.pairs) {
-        if (p.acrossConditions || (p.a != ranked[0] && p.b != ranked[0])) continue;
+        if (p.acrossConditions || !v.hasBoth(p) || (p.a != ranked[0] && p.b != ranked[0])) continue;
         const std::size_t other = p.a == ranked[0] ? p.b : p.a;
         const auto verdict = p.comparison.verdict;
         if (verdict == PairVerdict::tooClose || verdict == PairVerdict::same)

@@ -2,8 +2,8 @@
 #include <anvil/work/open_project.h>
 
 #include <algorithm>
-#include <anvil/study/evidence.h>
-#include <anvil/study/outcomes.h>
+#include <anvil/domain/outcomes.h>
+#include <anvil/results/evidence.h>
 
 namespace anvil::work {
 namespace {
@@ -11,37 +11,37 @@ namespace {
 constexpr qint64 mostBytes = 256LL << 20;
 
 /// How the pull stands by what follows from its entry.
-void apply(study::Pull& pull, const study::Told& told) {
+void apply(domain::Pull& pull, const results::Told& told) {
     // What the tester set aside or voided stays so, whatever is added to it.
-    if (pull.id && (pull.standing == study::Standing::aside || pull.standing == study::Standing::voided))
+    if (pull.id && (pull.standing == domain::Standing::aside || pull.standing == domain::Standing::voided))
         return;
     pull.standing = told.standing;
     pull.reason = told.reason;
 }
 
 /// The fields of an entry in a line: "4.2 N·m, 1.1 N·m".
-QString lineOf(const study::Entered& entered) {
+QString lineOf(const domain::Entered& entered) {
     QStringList all;
     for (const auto& f : entered.fields)
         all << QString::fromStdString(f.text);
     return all.join(QStringLiteral(", "));
 }
 
-const study::Pull* pullOf(const study::StudyData& data, Id specimen) {
+const domain::Pull* pullOf(const domain::StudyData& data, Id specimen) {
     const auto at = std::find_if(data.pulls.begin(), data.pulls.end(),
-                                 [&](const study::Pull& p) { return p.specimen == specimen; });
+                                 [&](const domain::Pull& p) { return p.specimen == specimen; });
     return at == data.pulls.end() ? nullptr : &*at;
 }
 
 } // namespace
 
-const study::StudyData* OpenProject::studyOfSpecimen(Id specimen) const {
+const domain::StudyData* OpenProject::studyOfSpecimen(Id specimen) const {
     for (const auto& s : m_studies)
         if (s.specimen(specimen)) return &s;
     return nullptr;
 }
 
-Expected<Id> OpenProject::keepEntered(const study::Pull& pull, const QString& what) {
+Expected<Id> OpenProject::keepEntered(const domain::Pull& pull, const QString& what) {
     Id id = pull.id;
     auto row = store::toRow(pull);
     auto done = run(what, [&](store::Writer& w) {
@@ -57,10 +57,10 @@ Expected<Id> OpenProject::keepEntered(const study::Pull& pull, const QString& wh
 Expected<Id> OpenProject::addEntry(const Entry& entry) {
     const auto* data = studyOfSpecimen(entry.specimen);
     if (!data) return fail("There is no piece that this result could belong to.");
-    const auto entered = study::enteredFrom(study::methodOf(*data, data->specimenAt(entry.specimen)),
-                                            entry.fields, entry.unitOf);
+    const auto entered = results::enteredFrom(results::methodOf(*data, data->specimenAt(entry.specimen)),
+                                              entry.fields, entry.unitOf);
     if (!entered) return tl::unexpected(entered.error());
-    study::Pull pull;
+    domain::Pull pull;
     if (entry.pull) {
         const auto* known = data->pull(entry.pull);
         if (!known) return fail("There is no such pull any more.");
@@ -74,11 +74,11 @@ Expected<Id> OpenProject::addEntry(const Entry& entry) {
     pull.practice = data->study.plan.practice;
     pull.outcome.entered = *entered;
     if (!entry.note.empty()) pull.note = entry.note;
-    const auto told = study::told(*data, pull);
+    const auto told = results::told(*data, pull);
     if (!told) return tl::unexpected(told.error());
     apply(pull, *told);
-    if (pull.standing == study::Standing::counts && !entry.part.empty()) {
-        const auto proposal = study::proposeStanding(*data, nullptr, entry.part, study::Limit::broke);
+    if (pull.standing == domain::Standing::counts && !entry.part.empty()) {
+        const auto proposal = domain::proposeStanding(*data, nullptr, entry.part, domain::Limit::broke);
         pull.standing = proposal.standing;
         pull.reason = proposal.reason;
     }
@@ -86,11 +86,11 @@ Expected<Id> OpenProject::addEntry(const Entry& entry) {
                                               lineOf(pull.outcome.entered)));
 }
 
-Expected<Id> OpenProject::addLadderStep(Id specimen, const study::LadderStep& step,
+Expected<Id> OpenProject::addLadderStep(Id specimen, const domain::LadderStep& step,
                                         const std::string& performedAt, const std::string& operatorName) {
     const auto* data = studyOfSpecimen(specimen);
     if (!data) return fail("There is no piece to hang it on.");
-    study::Pull pull;
+    domain::Pull pull;
     if (const auto* known = pullOf(*data, specimen)) {
         if (known->outcome.entered.steps.empty())
             return fail("This piece has a result of another kind already.");
@@ -101,7 +101,7 @@ Expected<Id> OpenProject::addLadderStep(Id specimen, const study::LadderStep& st
         return fail("This piece has let go already: take the next one.");
     steps.push_back(step);
     pull.specimen = specimen;
-    const auto told = study::told(*data, pull);
+    const auto told = results::told(*data, pull);
     if (!told) return tl::unexpected(told.error());
     if (!pull.id) pull.performedAt = performedAt;
     pull.operatorName = operatorName;
@@ -120,11 +120,11 @@ Expected<void> OpenProject::ladderBroke(Id id, const std::string& part) {
     if (!known) return fail("There is no such pull any more.");
     auto pull = *known;
     pull.outcome.part = part;
-    const auto proposal = study::proposeStanding(*data, nullptr, part, study::Limit::broke);
-    if (proposal.standing != study::Standing::counts) {
+    const auto proposal = domain::proposeStanding(*data, nullptr, part, domain::Limit::broke);
+    if (proposal.standing != domain::Standing::counts) {
         const bool held =
-            pull.standing == study::Standing::between || pull.standing == study::Standing::atLeast;
-        pull.standing = held ? proposal.standing : study::Standing::aside;
+            pull.standing == domain::Standing::between || pull.standing == domain::Standing::atLeast;
+        pull.standing = held ? proposal.standing : domain::Standing::aside;
         pull.reason = held ? proposal.reason : proposal.reason + " Nothing had been held.";
     }
     const auto done =
@@ -146,7 +146,7 @@ Expected<void> OpenProject::takeBackLadderStep(Id id) {
     if (pull.outcome.entered.steps.empty()) {
         done = run(what, [&](store::Writer& w) { w.remove("pull", id); });
     } else {
-        const auto told = study::told(*data, pull);
+        const auto told = results::told(*data, pull);
         if (!told) return tl::unexpected(told.error());
         apply(pull, *told);
         done = keepEntered(pull, what);
@@ -154,11 +154,11 @@ Expected<void> OpenProject::takeBackLadderStep(Id id) {
     return done ? Expected<void>{} : tl::unexpected(done.error());
 }
 
-Expected<Id> OpenProject::addGaugeReading(Id specimen, const study::GaugeReading& reading, bool unloaded,
+Expected<Id> OpenProject::addGaugeReading(Id specimen, const domain::GaugeReading& reading, bool unloaded,
                                           const std::string& operatorName) {
     const auto* data = studyOfSpecimen(specimen);
     if (!data) return fail("There is no piece whose gauge this is.");
-    study::Pull pull;
+    domain::Pull pull;
     if (const auto* known = pullOf(*data, specimen)) {
         if (known->outcome.entered.gauge.empty())
             return fail("This piece has a result of another kind already.");
@@ -177,17 +177,17 @@ Expected<Id> OpenProject::addGaugeReading(Id specimen, const study::GaugeReading
     pull.operatorName = operatorName;
     pull.sourceName = "gauge";
     pull.practice = data->study.plan.practice;
-    if (const auto told = study::told(*data, pull)) {
+    if (const auto told = results::told(*data, pull)) {
         apply(pull, *told);
     } else if (!pull.id) {
-        pull.standing = study::Standing::notRead;
+        pull.standing = domain::Standing::notRead;
         pull.reason = "One gauge reading so far.";
     }
     return keepEntered(pull,
                        tr("%1: gauge read").arg(QString::fromStdString(data->specimenAt(specimen).label)));
 }
 
-Expected<void> OpenProject::setPhases(Id id, const std::vector<study::Phase>& phases) {
+Expected<void> OpenProject::setPhases(Id id, const std::vector<domain::Phase>& phases) {
     const auto* data = studyOfPull(id);
     const auto* pull = data ? data->pull(id) : nullptr;
     if (!pull) return fail("There is no such pull any more.");
@@ -208,7 +208,7 @@ Expected<Id> OpenProject::attach(Id id, const QString& name, const QByteArray& b
     if (bytes.size() > mostBytes)
         return fail(name.toStdString() +
                     " is larger than 256 MB: shorten the clip, or keep it beside the project.");
-    study::Attachment a;
+    domain::Attachment a;
     a.pull = id;
     // Only a plain name is kept: a path in it could point anywhere when it is saved again.
     a.name = name.section('/', -1).section('\\', -1).toStdString();

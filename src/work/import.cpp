@@ -6,7 +6,7 @@
 #include <QFile>
 #include <QFileInfo>
 #include <algorithm>
-#include <anvil/study/bounds.h>
+#include <anvil/domain/bounds.h>
 #include <anvil/tables/file.h>
 #include <future>
 #include <set>
@@ -64,24 +64,24 @@ QString layoutText(const tables::Layout& layout) {
 /// Finds or makes the options, conditions and specimens of one study while writing.
 class Squares {
 public:
-    Squares(store::Writer& writer, const study::StudyData& study) : m_writer(writer), m_study(study) {
+    Squares(store::Writer& writer, const domain::StudyData& study) : m_writer(writer), m_study(study) {
         if (!m_study.study.id) m_study.study.id = writer.insert("study", store::toRow(study.study));
     }
     Id specimen(const QString& optionName, const QString& conditionName, int replicate) {
-        study::Specimen s;
-        s.option = named<study::Option>("option", m_study.options, optionName);
+        domain::Specimen s;
+        s.option = named<domain::Option>("option", m_study.options, optionName);
         s.condition =
-            named<study::Condition>("condition", m_study.conditions,
-                                    conditionName.isEmpty() ? QStringLiteral("As tested") : conditionName);
+            named<domain::Condition>("condition", m_study.conditions,
+                                     conditionName.isEmpty() ? QStringLiteral("As tested") : conditionName);
         std::set<int> taken;
         for (const auto& other : m_study.specimens)
             if (other.option == s.option && other.condition == s.condition) taken.insert(other.replicate);
-        if (replicate <= 0 || replicate > study::bounds::replicate || taken.contains(replicate))
+        if (replicate <= 0 || replicate > domain::bounds::replicate || taken.contains(replicate))
             for (replicate = 1; taken.contains(replicate);)
                 ++replicate;
         s.study = m_study.study.id;
         s.replicate = replicate;
-        s.label = study::freshLabel(m_study, s.option, s.condition, replicate);
+        s.label = domain::freshLabel(m_study, s.option, s.condition, replicate);
         s.id = m_writer.insert("specimen", store::toRow(s));
         m_study.specimens.push_back(s);
         return s.id;
@@ -102,7 +102,7 @@ private:
         return made.id;
     }
     store::Writer& m_writer;
-    study::StudyData m_study;
+    domain::StudyData m_study;
 };
 
 /// A log by the answers that were given, those about columns where they help.
@@ -295,7 +295,7 @@ ImportPlan lookAt(const QStringList& given, const ImportChoices& choices, const 
     return plan;
 }
 
-Expected<Imported> importRuns(store::Project& project, const study::StudyData& into, const ImportPlan& plan,
+Expected<Imported> importRuns(store::Project& project, const domain::StudyData& into, const ImportPlan& plan,
                               const std::atomic<bool>* stop) {
     const auto count =
         std::count_if(plan.rows.begin(), plan.rows.end(), [](const ImportRow& r) { return r.include; });
@@ -319,7 +319,7 @@ Expected<Imported> importRuns(store::Project& project, const study::StudyData& i
             if (!row.include) continue;
             if (filesKept.insert(row.fileIndex).second)
                 w.addFile(plan.files[static_cast<std::size_t>(row.fileIndex)].kept);
-            study::Pull pull;
+            domain::Pull pull;
             pull.specimen = squares.specimen(row.option, row.condition, row.replicate);
             pull.curve = w.addCurve(row.curve, row.digest);
             pull.sourceName = (row.run.isEmpty() ? row.file : row.file + ", run " + row.run).toStdString();
@@ -328,7 +328,7 @@ Expected<Imported> importRuns(store::Project& project, const study::StudyData& i
                                    .toString(Qt::ISODate)
                                    .toStdString();
             pull.settings.rigLimit = plan.rigLimit;
-            if (row.overload) pull.outcome.limit = study::Limit::toppedOut;
+            if (row.overload) pull.outcome.limit = domain::Limit::toppedOut;
             w.insert("pull", store::toRow(pull));
         }
     });
@@ -339,13 +339,13 @@ Expected<Imported> importRuns(store::Project& project, const study::StudyData& i
 
 /// The metric a table of such values is of: the first of the method, which for an unknown one is an axial
 /// pull.
-std::optional<study::Metric> metricOf(quantity::Dimension dimension, const std::string& method) {
-    for (const auto& m : study::metricsOf(method))
+std::optional<domain::Metric> metricOf(quantity::Dimension dimension, const std::string& method) {
+    for (const auto& m : domain::metricsOf(method))
         if (m->dimension == dimension) return m;
     return std::nullopt;
 }
 
-Expected<Imported> importValues(store::Project& project, const study::StudyData& into,
+Expected<Imported> importValues(store::Project& project, const domain::StudyData& into,
                                 const tables::ValueTable& table, const quantity::Unit* unit,
                                 const QString& sourceName) {
     auto rows = table.rows;
@@ -365,12 +365,12 @@ Expected<Imported> importValues(store::Project& project, const study::StudyData&
     auto entry = project.write(out.what, [&](store::Writer& w) {
         Squares squares(w, into);
         for (const auto& r : rows) {
-            study::Pull pull;
+            domain::Pull pull;
             pull.specimen =
                 squares.specimen(QString::fromStdString(r.option), QString::fromStdString(r.condition), 0);
             pull.sourceName = sourceName.toStdString();
             pull.note = r.note;
-            pull.typed = study::TypedValue{
+            pull.typed = domain::TypedValue{
                 *metric, (*first)->toSi(r.value.value), (*first)->toSi(r.value.upper),
                 r.asTyped + (r.asTyped.find_first_not_of("0123456789.,- ") == std::string::npos
                                  ? " " + std::string((*first)->symbol)
@@ -379,19 +379,19 @@ Expected<Imported> importValues(store::Project& project, const study::StudyData&
             case stats::State::exact:
                 break;
             case stats::State::above:
-                pull.standing = study::Standing::atLeast;
+                pull.standing = domain::Standing::atLeast;
                 break;
             case stats::State::below:
-                pull.standing = study::Standing::atMost;
+                pull.standing = domain::Standing::atMost;
                 break;
             case stats::State::between:
-                pull.standing = study::Standing::between;
+                pull.standing = domain::Standing::between;
                 break;
             case stats::State::aside:
-                pull.standing = study::Standing::aside;
+                pull.standing = domain::Standing::aside;
                 break;
             }
-            if (pull.standing != study::Standing::counts)
+            if (pull.standing != domain::Standing::counts)
                 pull.reason = r.note.empty() ? "Marked so in the table." : r.note;
             w.insert("pull", store::toRow(pull));
         }
@@ -401,8 +401,8 @@ Expected<Imported> importValues(store::Project& project, const study::StudyData&
     return out;
 }
 
-study::Study studyFor(const QStringList& paths, int position) {
-    study::Study s;
+domain::Study studyFor(const QStringList& paths, int position) {
+    domain::Study s;
     s.position = position;
     const auto folder = QDir(commonFolder(filesIn(paths))).dirName();
     s.title = (folder.isEmpty() ? QStringLiteral("New study")

@@ -81,7 +81,7 @@ public:
         if (m_main) m_main->send(line);
     }
 
-    void arm(store::Project* project, const study::Pull& pull, const rig::RecorderSettings& settings) {
+    void arm(store::Project* project, const domain::Pull& pull, const rig::RecorderSettings& settings) {
         finishRecording();
         m_project = project;
         m_pull = pull;
@@ -347,7 +347,7 @@ private:
     std::unique_ptr<QTimer> m_tick;
     std::unique_ptr<store::PullRecording> m_recording;
     store::Project* m_project = nullptr;
-    study::Pull m_pull;
+    domain::Pull m_pull;
     QElapsedTimer m_clock;
     double m_countedAt = 0, m_perSecond = 0, m_rawLevel = 0, m_lastTime = 0;
     ChannelGroup m_channels; ///< of the main device
@@ -421,7 +421,8 @@ void LiveBench::zero() {
 void LiveBench::send(const QString& line) {
     QMetaObject::invokeMethod(m_worker, [w = m_worker, line] { w->send(line.toUtf8()); });
 }
-void LiveBench::arm(store::Project& project, const study::Pull& pull, const rig::RecorderSettings& settings) {
+void LiveBench::arm(store::Project& project, const domain::Pull& pull,
+                    const rig::RecorderSettings& settings) {
     QMetaObject::invokeMethod(m_worker,
                               [w = m_worker, p = &project, pull, settings] { w->arm(p, pull, settings); });
 }

@@ -1,7 +1,9 @@
+#include <anvil/plan/replication.h>
+#include <anvil/results/values.h>
+#include <anvil/results/verdict.h>
 #include <anvil/work/open_project.h>
 
 #include <algorithm>
-#include <anvil/study/planning.h>
 
 namespace anvil::work {
 namespace {
@@ -41,13 +43,13 @@ Expected<std::unique_ptr<OpenProject>> OpenProject::open(const QString& path, st
     return project;
 }
 
-const study::StudyData* OpenProject::study(Id id) const {
+const domain::StudyData* OpenProject::study(Id id) const {
     for (const auto& s : m_studies)
         if (s.study.id == id) return &s;
     return nullptr;
 }
 
-const study::StudyData* OpenProject::studyOfPull(Id pull) const {
+const domain::StudyData* OpenProject::studyOfPull(Id pull) const {
     for (const auto& s : m_studies)
         if (s.pull(pull)) return &s;
     return nullptr;
@@ -62,6 +64,7 @@ Expected<void> OpenProject::reload() {
     m_setups = std::move(*setups);
     m_readings.clear();
     m_verdicts.clear();
+    m_results.clear();
     emit changed();
     return {};
 }
@@ -74,10 +77,10 @@ Expected<void> OpenProject::adopt(Id journalEntry, const QString& what) {
     return reload();
 }
 
-const study::Readings& OpenProject::readings(Id studyId) {
+const results::Readings& OpenProject::readings(Id studyId) {
     const auto known = m_readings.find(studyId);
     if (known != m_readings.end()) return known->second;
-    study::Readings out;
+    results::Readings out;
     if (const auto* data = study(studyId))
         for (const auto& pull : data->pulls) {
             if (!pull.curve) continue;
@@ -116,14 +119,16 @@ Expected<std::shared_ptr<const curve::ReadCurve>> OpenProject::readCurve(Id pull
     return std::shared_ptr<const curve::ReadCurve>(shared);
 }
 
-const study::Verdict& OpenProject::verdict(Id studyId, study::Metric metric) {
+const results::Verdict& OpenProject::verdict(Id studyId, domain::Metric metric) {
     const auto key = std::pair(studyId, metric);
     const auto known = m_verdicts.find(key);
     if (known != m_verdicts.end()) return known->second;
     const auto* data = study(studyId);
-    return m_verdicts[key] =
-               data ? study::evaluate(*data, readings(studyId), study::goalFor(data->study.goal, metric))
-                    : study::Verdict{};
+    if (!data) return m_verdicts[key] = {};
+    auto table = m_results.find(studyId);
+    if (table == m_results.end())
+        table = m_results.emplace(studyId, results::Results(*data, readings(studyId))).first;
+    return m_verdicts[key] = results::evaluate(table->second, domain::goalFor(data->study.goal, metric));
 }
 
 Expected<Id> OpenProject::run(const QString& what, const std::function<void(store::Writer&)>& change) {
@@ -186,18 +191,18 @@ void OpenProject::together(const std::function<void()>& commands) {
 OpenProject::Spread OpenProject::expectedSpread(Id studyId) {
     const auto* data = study(studyId);
     if (!data) return {0.12, "a usual guess"};
-    if (const auto own = study::ownCv(verdict(studyId, data->study.goal.metric)))
+    if (const auto own = plan::ownCv(verdict(studyId, data->study.goal.metric)))
         return {*own, "from the pulls of this study"};
     const auto kind = data->options.empty() ? std::string() : data->options.front().kind;
     if (!kind.empty())
         for (const auto& s : m_studies)
             if (s.study.id != studyId && !s.options.empty() && s.options.front().kind == kind)
-                if (const auto own = study::ownCv(verdict(s.study.id, s.study.goal.metric)))
+                if (const auto own = plan::ownCv(verdict(s.study.id, s.study.goal.metric)))
                     return {*own, "from your study \"" + s.study.title + "\""};
-    return {study::defaultCv(kind), kind.empty() ? "a usual guess" : "usual for a " + kind};
+    return {plan::defaultCv(kind), kind.empty() ? "a usual guess" : "usual for a " + kind};
 }
 
-Expected<Id> OpenProject::addStudy(const study::Study& value) {
+Expected<Id> OpenProject::addStudy(const domain::Study& value) {
     Id id = 0;
     auto entry = run(tr("New study \"%1\"").arg(QString::fromStdString(value.title)),
                      [&](store::Writer& w) { id = w.insert("study", store::toRow(value)); });
@@ -216,7 +221,7 @@ Expected<Id> OpenProject::addOption(Id studyId, const QString& name) {
     for (const auto& o : data->options)
         if (QString::fromStdString(o.name).compare(clean, Qt::CaseInsensitive) == 0)
             return fail(tr("There is an option \"%1\" already.").arg(clean).toStdString());
-    study::Option o;
+    domain::Option o;
     o.study = studyId;
     o.position = static_cast<int>(data->options.size());
     o.name = clean.toStdString();
@@ -234,7 +239,7 @@ Expected<Id> OpenProject::addCondition(Id studyId, const QString& name) {
     for (const auto& c : data->conditions)
         if (QString::fromStdString(c.name).compare(clean, Qt::CaseInsensitive) == 0)
             return fail(tr("There is a condition \"%1\" already.").arg(clean).toStdString());
-    study::Condition c;
+    domain::Condition c;
     c.study = studyId;
     c.position = static_cast<int>(data->conditions.size());
     c.name = clean.toStdString();
@@ -287,19 +292,19 @@ Expected<void> OpenProject::removeCondition(Id id) {
     return fail("There is no such condition any more.");
 }
 
-Expected<void> OpenProject::setStanding(Id pullId, study::Standing standing, const QString& reason) {
+Expected<void> OpenProject::setStanding(Id pullId, domain::Standing standing, const QString& reason) {
     const auto* data = studyOfPull(pullId);
     if (!data) return fail("There is no such pull any more.");
-    if (standing != study::Standing::counts && reason.trimmed().isEmpty())
+    if (standing != domain::Standing::counts && reason.trimmed().isEmpty())
         return fail(
             "Say why: a pull is only set apart for a reason that lies in the test, never for its number.");
     const auto* specimen = data->specimen(data->pull(pullId)->specimen);
     return done(run(
-        tr("%1: %2").arg(QString::fromStdString(specimen->label), QString::fromUtf8(study::word(standing))),
+        tr("%1: %2").arg(QString::fromStdString(specimen->label), QString::fromUtf8(domain::word(standing))),
         [&](store::Writer& w) {
             w.update("pull", pullId,
-                     {{"standing", study::key(standing)},
-                      {"reason", standing == study::Standing::counts ? QString() : reason.trimmed()}});
+                     {{"standing", domain::key(standing)},
+                      {"reason", standing == domain::Standing::counts ? QString() : reason.trimmed()}});
         }));
 }
 

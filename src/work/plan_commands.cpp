@@ -1,7 +1,9 @@
 // Commands of the plan: options and conditions, replicates, fairness, pieces, run list.
 #include <anvil/methods/method.h>
-#include <anvil/study/planning.h>
-#include <anvil/study/timetable.h>
+#include <anvil/plan/replication.h>
+#include <anvil/plan/run_order.h>
+#include <anvil/plan/timetable.h>
+#include <anvil/results/values.h>
 #include <anvil/work/open_project.h>
 
 #include <algorithm>
@@ -26,7 +28,7 @@ Expected<void> sensible(int replicates) {
 }
 
 /// What belongs to squares, pieces and days stays behind when a study is started from another.
-void leaveBehind(study::Plan& plan) {
+void leaveBehind(domain::Plan& plan) {
     plan.squares.clear();
     plan.runOrder.clear();
     plan.accepted.clear();
@@ -44,7 +46,7 @@ template <class T> std::vector<Id> idsOf(const std::vector<T>& all) {
 }
 
 /// The columns of a study that hold its plan and its goal.
-QJsonObject goalFields(const study::Plan& plan, const study::Goal& goal) {
+QJsonObject goalFields(const domain::Plan& plan, const domain::Goal& goal) {
     return {{"plan", store::planToJson(plan, goal)},
             {"metric",
              QString::fromUtf8(goal.metric->key.data(), static_cast<qsizetype>(goal.metric->key.size()))},
@@ -76,13 +78,13 @@ Expected<void> OpenProject::addNames(const QString& table, Id studyId, const QSt
         int position = static_cast<int>(option ? data->options.size() : data->conditions.size());
         for (const auto& name : clean) {
             if (option) {
-                study::Option o;
+                domain::Option o;
                 o.study = studyId;
                 o.position = position++;
                 o.name = name.toStdString();
                 w.insert(table, store::toRow(o));
             } else {
-                study::Condition c;
+                domain::Condition c;
                 c.study = studyId;
                 c.position = position++;
                 c.name = name.toStdString();
@@ -129,7 +131,7 @@ Expected<void> OpenProject::moveCondition(Id id, int place) {
 }
 
 Expected<void> OpenProject::changePlan(Id studyId, const QString& what,
-                                       const std::function<void(study::Plan&)>& change) {
+                                       const std::function<void(domain::Plan&)>& change) {
     const auto* data = study(studyId);
     if (!data) return fail("There is no such study any more.");
     auto plan = data->study.plan;
@@ -138,7 +140,7 @@ Expected<void> OpenProject::changePlan(Id studyId, const QString& what,
 }
 
 Expected<void> OpenProject::changeGoal(Id studyId, const QString& what,
-                                       const std::function<void(study::Goal&)>& change) {
+                                       const std::function<void(domain::Goal&)>& change) {
     const auto* data = study(studyId);
     if (!data) return fail("There is no such study any more.");
     auto goal = data->study.goal;
@@ -152,11 +154,11 @@ Expected<void> OpenProject::setMethod(Id id, const std::string& method) {
     auto plan = data->study.plan;
     plan.method = method;
     auto goal = data->study.goal;
-    const auto offered = study::metricsOf(method);
+    const auto offered = domain::metricsOf(method);
     // What somebody chose stays where the new method tells it too; the usual one gives way to the usual one.
-    const bool usual = goal.metric == study::metricsOf(data->study.plan.method).front();
+    const bool usual = goal.metric == domain::metricsOf(data->study.plan.method).front();
     const auto same = usual ? offered.end() : std::find(offered.begin(), offered.end(), goal.metric);
-    study::decideBy(goal, same == offered.end() ? offered.front() : *same);
+    domain::decideBy(goal, same == offered.end() ? offered.front() : *same);
     const auto* about = methods::find(method);
     const auto done = run(
         tr("Method: %1")
@@ -169,7 +171,7 @@ Expected<void> OpenProject::setMethod(Id id, const std::string& method) {
 Expected<void> OpenProject::planReplicates(Id studyId, int replicates) {
     if (auto ok = sensible(replicates); !ok) return ok;
     return changePlan(studyId, tr("%1 replicates each").arg(replicates),
-                      [&](study::Plan& p) { p.replicates = replicates; });
+                      [&](domain::Plan& p) { p.replicates = replicates; });
 }
 
 Expected<void> OpenProject::planSquares(Id studyId, const std::vector<std::pair<Id, Id>>& squares,
@@ -178,7 +180,7 @@ Expected<void> OpenProject::planSquares(Id studyId, const std::vector<std::pair<
         if (auto ok = sensible(*replicates); !ok) return ok;
     return changePlan(studyId,
                       replicates ? tr("%1 replicates").arg(*replicates) : tr("Replicates as the others"),
-                      [&](study::Plan& p) {
+                      [&](domain::Plan& p) {
                           for (const auto& [option, condition] : squares) {
                               auto& s = p.squareFor(option, condition);
                               s.replicates = replicates;
@@ -189,7 +191,7 @@ Expected<void> OpenProject::planSquares(Id studyId, const std::vector<std::pair<
 
 Expected<void> OpenProject::strikeSquares(Id studyId, const std::vector<std::pair<Id, Id>>& squares,
                                           bool struck) {
-    return changePlan(studyId, struck ? tr("Strike out") : tr("Test it after all"), [&](study::Plan& p) {
+    return changePlan(studyId, struck ? tr("Strike out") : tr("Test it after all"), [&](domain::Plan& p) {
         for (const auto& [option, condition] : squares)
             p.squareFor(option, condition).struck = struck;
     });
@@ -198,9 +200,9 @@ Expected<void> OpenProject::strikeSquares(Id studyId, const std::vector<std::pai
 Expected<int> OpenProject::makePieces(Id studyId, const QString& batch) {
     const auto* data = study(studyId);
     if (!data) return fail("There is no such study any more.");
-    if (study::totals(*data).replicates == 0)
+    if (plan::totals(*data).replicates == 0)
         return fail("Nothing is planned yet: type the replicates on the board in Question.");
-    auto pieces = study::missingPieces(*data);
+    auto pieces = domain::missingPieces(*data);
     if (pieces.empty()) return fail("Every planned piece has been made.");
     const auto count = static_cast<int>(pieces.size());
     const auto entry = run(tr("Make %1 pieces").arg(count), [&](store::Writer& w) {
@@ -213,17 +215,18 @@ Expected<int> OpenProject::makePieces(Id studyId, const QString& batch) {
     return count;
 }
 
-Expected<void> OpenProject::countWeakestJoints(const study::StudyData& data) {
+Expected<void> OpenProject::countWeakestJoints(const domain::StudyData& data) {
     const auto& known = readings(data.study.id);
-    const auto valueOf = [&](const study::Pull& p) {
-        const auto v = study::valueOf(data, p, known.find(p.id), data.study.goal.metric).value;
+    const auto valueOf = [&](const domain::Pull& p) {
+        const auto v = results::valueOf(data, p, known.find(p.id), data.study.goal.metric).value;
         return v ? v->value : 0.0;
     };
     return done(run(tr("Count the joint that failed"), [&](store::Writer& w) {
         for (const auto& s : data.specimens) {
-            std::vector<const study::Pull*> counted;
+            std::vector<const domain::Pull*> counted;
             for (const auto& p : data.pulls)
-                if (p.specimen == s.id && study::standingOf(p, known.find(p.id)) == study::Standing::counts)
+                if (p.specimen == s.id &&
+                    results::standingOf(p, known.find(p.id)) == domain::Standing::counts)
                     counted.push_back(&p);
             if (counted.size() < 2) continue;
             const auto* weakest =
@@ -232,7 +235,7 @@ Expected<void> OpenProject::countWeakestJoints(const study::StudyData& data) {
             for (const auto* p : counted)
                 if (p != weakest)
                     w.update("pull", p->id,
-                             {{"standing", study::key(study::Standing::atLeast)},
+                             {{"standing", domain::key(domain::Standing::atLeast)},
                               {"reason", tr("The other joint of the piece failed first.")}});
         }
     }));
@@ -242,7 +245,7 @@ Expected<void> OpenProject::applyRemedy(Id studyId, const std::string& rule) {
     const auto* data = study(studyId);
     if (!data) return fail("There is no such study any more.");
     if (rule == "replicates")
-        return changePlan(studyId, tr("Three replicates at least"), [&](study::Plan& p) {
+        return changePlan(studyId, tr("Three replicates at least"), [&](domain::Plan& p) {
             for (const auto& o : data->options)
                 for (const auto& c : data->conditions)
                     if (const int n = p.replicatesOf(o.id, c.id); n > 0 && n < 3)
@@ -251,14 +254,14 @@ Expected<void> OpenProject::applyRemedy(Id studyId, const std::string& rule) {
         });
     if (rule == "control" && !data->options.empty())
         return changeGoal(studyId, tr("Control: %1").arg(QString::fromStdString(data->options.front().name)),
-                          [&](study::Goal& g) { g.control = data->options.front().id; });
+                          [&](domain::Goal& g) { g.control = data->options.front().id; });
     if (rule == "batch")
         return done(run(tr("One batch for all"), [&](store::Writer& w) {
             for (const auto& s : data->specimens)
                 if (s.batch.empty()) w.update("specimen", s.id, {{"batch", "one batch"}});
         }));
     if (rule == "method" || rule == "connector" || rule == "planned speed")
-        return changePlan(studyId, tr("All squares alike"), [&](study::Plan& p) {
+        return changePlan(studyId, tr("All squares alike"), [&](domain::Plan& p) {
             for (auto& square : p.squares) {
                 if (rule == "method") square.method.clear();
                 if (rule == "connector") square.connector.clear();
@@ -273,7 +276,7 @@ Expected<void> OpenProject::acceptFinding(Id studyId, const std::string& rule, c
     const auto reason = why.trimmed().toStdString();
     return changePlan(studyId,
                       reason.empty() ? tr("No longer accepted") : tr("Accepted: %1").arg(why.trimmed()),
-                      [&](study::Plan& p) {
+                      [&](domain::Plan& p) {
                           std::erase_if(p.accepted, [&](const auto& a) { return a.rule == rule; });
                           if (!reason.empty()) p.accepted.push_back({rule, reason});
                       });
@@ -282,10 +285,10 @@ Expected<void> OpenProject::acceptFinding(Id studyId, const std::string& rule, c
 Expected<void> OpenProject::drawRunList(Id studyId, std::uint64_t seed, bool groupConditions) {
     const auto* data = study(studyId);
     if (!data) return fail("There is no such study any more.");
-    auto order = study::drawRunOrder(*data, seed, groupConditions);
+    auto order = plan::drawRunOrder(*data, seed, groupConditions);
     if (order.empty())
         return fail("There is no piece waiting to be pulled: make the pieces first, in Specimens.");
-    return changePlan(studyId, tr("Run list drawn from seed %1").arg(seed), [&](study::Plan& p) {
+    return changePlan(studyId, tr("Run list drawn from seed %1").arg(seed), [&](domain::Plan& p) {
         p.seed = seed;
         p.runOrder = std::move(order);
         p.reordered = false;
@@ -293,7 +296,7 @@ Expected<void> OpenProject::drawRunList(Id studyId, std::uint64_t seed, bool gro
 }
 
 Expected<void> OpenProject::moveInRunList(Id studyId, int from, int to) {
-    return changePlan(studyId, tr("Run list changed by hand"), [&](study::Plan& p) {
+    return changePlan(studyId, tr("Run list changed by hand"), [&](domain::Plan& p) {
         const auto n = static_cast<int>(p.runOrder.size());
         if (from < 0 || from >= n || to < 0 || to >= n || from == to) return;
         auto label = std::move(p.runOrder[static_cast<std::size_t>(from)]);
@@ -303,24 +306,25 @@ Expected<void> OpenProject::moveInRunList(Id studyId, int from, int to) {
     });
 }
 
-Expected<void> OpenProject::setRecipe(Id studyId, const std::vector<study::RecipeStep>& recipe) {
-    if (const auto laidOut = study::timetable(recipe, 0, {}, 0); !laidOut)
+Expected<void> OpenProject::setRecipe(Id studyId, const std::vector<domain::RecipeStep>& recipe) {
+    if (const auto laidOut = plan::timetable(recipe, 0, {}, 0); !laidOut)
         return tl::unexpected(laidOut.error());
-    return changePlan(studyId, tr("Recipe"), [&](study::Plan& p) { p.recipe = recipe; });
+    return changePlan(studyId, tr("Recipe"), [&](domain::Plan& p) { p.recipe = recipe; });
 }
 
 Expected<void> OpenProject::startRecipe(Id studyId, const QString& at) {
     const auto* data = study(studyId);
     if (!data || data->study.plan.recipe.empty())
         return fail("There is no recipe yet: type its steps first.");
-    return changePlan(studyId, at.isEmpty() ? tr("Batch not begun") : tr("Batch begun"), [&](study::Plan& p) {
-        p.recipeStarted = at.toStdString();
-        p.stepsDone.clear();
-    });
+    return changePlan(studyId, at.isEmpty() ? tr("Batch not begun") : tr("Batch begun"),
+                      [&](domain::Plan& p) {
+                          p.recipeStarted = at.toStdString();
+                          p.stepsDone.clear();
+                      });
 }
 
 Expected<void> OpenProject::markStep(Id studyId, const std::string& key, const QString& at) {
-    return changePlan(studyId, at.isEmpty() ? tr("Step not done") : tr("Step done"), [&](study::Plan& p) {
+    return changePlan(studyId, at.isEmpty() ? tr("Step not done") : tr("Step done"), [&](domain::Plan& p) {
         std::erase_if(p.stepsDone, [&](const auto& d) { return d.first == key; });
         if (!at.isEmpty()) p.stepsDone.emplace_back(key, at.toStdString());
     });
@@ -355,7 +359,7 @@ Expected<Id> OpenProject::startFrom(Id studyId, const QString& title, const QStr
                     w.insert("condition", store::toRow(c));
                 }
             } else {
-                study::Condition c;
+                domain::Condition c;
                 c.study = made;
                 c.name = condition.simplified().toStdString();
                 w.insert("condition", store::toRow(c));
@@ -373,7 +377,7 @@ Expected<Id> OpenProject::startFrom(Id studyId, const QString& title, const QStr
 Expected<void> OpenProject::planMore(Id studyId, const std::vector<std::pair<Id, Id>>& squares, int more) {
     const auto* data = study(studyId);
     if (!data) return fail("There is no such study any more.");
-    return changePlan(studyId, tr("%1 more of each").arg(more), [&](study::Plan& p) {
+    return changePlan(studyId, tr("%1 more of each").arg(more), [&](domain::Plan& p) {
         for (const auto& [option, condition] : squares) {
             const auto made = std::count_if(
                 data->specimens.begin(), data->specimens.end(),
@@ -441,7 +445,7 @@ Expected<Id> OpenProject::addUnplanned(Id studyId, const QString& optionName, co
         return fail("Say what it is and under which condition it is pulled.");
     Id made = 0;
     auto entry = run(tr("Unplanned: %1, %2").arg(option, condition), [&](store::Writer& w) {
-        study::StudyData grown = *data;
+        domain::StudyData grown = *data;
         const auto named = [&](auto& all, const QString& name, const QString& table) {
             for (const auto& x : all)
                 if (QString::fromStdString(x.name).compare(name, Qt::CaseInsensitive) == 0) return x.id;
@@ -453,7 +457,7 @@ Expected<Id> OpenProject::addUnplanned(Id studyId, const QString& optionName, co
             all.push_back(x);
             return x.id;
         };
-        study::Specimen s;
+        domain::Specimen s;
         s.study = studyId;
         s.option = named(grown.options, option, "option");
         s.condition = named(grown.conditions, condition, "condition");
@@ -461,7 +465,7 @@ Expected<Id> OpenProject::addUnplanned(Id studyId, const QString& optionName, co
         for (const auto& other : grown.specimens)
             if (other.option == s.option && other.condition == s.condition)
                 s.replicate = std::max(s.replicate, other.replicate + 1);
-        s.label = study::freshLabel(grown, s.option, s.condition, s.replicate);
+        s.label = domain::freshLabel(grown, s.option, s.condition, s.replicate);
         made = w.insert("specimen", store::toRow(s));
     });
     if (!entry) return entry;

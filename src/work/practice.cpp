@@ -1,8 +1,10 @@
 // The practice bench: what is hidden, and how the tester did.
-#include <anvil/study/planning.h>
 #include <anvil/work/open_project.h>
 
 #include <algorithm>
+#include <anvil/plan/run_order.h>
+#include <anvil/results/values.h>
+#include <anvil/results/verdict.h>
 #include <anvil/sim/specimen.h>
 #include <cmath>
 #include <fmt/format.h>
@@ -21,7 +23,7 @@ double practiceStrength(std::uint64_t seed, int option) {
 Expected<Id> OpenProject::addPracticeStudy(std::uint64_t seed) {
     Id made = 0;
     auto entry = run(tr("Practice study"), [&](store::Writer& w) {
-        study::Study s;
+        domain::Study s;
         s.position = static_cast<int>(m_studies.size());
         s.title = "Practice";
         s.question = "Practice: which of three unknown pins is the strongest?";
@@ -31,11 +33,11 @@ Expected<Id> OpenProject::addPracticeStudy(std::uint64_t seed) {
         s.plan.method = "axial-pull";
         s.plan.seed = seed;
         made = w.insert("study", store::toRow(s));
-        study::StudyData data;
+        domain::StudyData data;
         data.study = s;
         data.study.id = made;
         for (int k = 0; k < 3; ++k) {
-            study::Option o;
+            domain::Option o;
             o.study = made;
             o.position = k;
             o.name = std::string("Pin ") + static_cast<char>('A' + k);
@@ -43,26 +45,26 @@ Expected<Id> OpenProject::addPracticeStudy(std::uint64_t seed) {
             o.id = w.insert("option", store::toRow(o));
             data.options.push_back(o);
         }
-        study::Condition c;
+        domain::Condition c;
         c.study = made;
         c.name = "Virtual bench";
         c.id = w.insert("condition", store::toRow(c));
         data.conditions.push_back(c);
         data.study.goal.control = data.options[0].id;
-        for (auto& piece : study::missingPieces(data)) {
+        for (auto& piece : domain::missingPieces(data)) {
             piece.batch = "made up";
             piece.id = w.insert("specimen", store::toRow(piece));
             data.specimens.push_back(piece);
         }
-        data.study.plan.runOrder = study::drawRunOrder(data, seed);
+        data.study.plan.runOrder = plan::drawRunOrder(data, seed);
         w.update("study", made, {{"plan", store::planToJson(data.study.plan, data.study.goal)}});
     });
     if (!entry) return entry;
     return made;
 }
 
-std::vector<std::string> practiceScore(const study::StudyData& data, const study::Readings& readings,
-                                       const study::Verdict& verdict) {
+std::vector<std::string> practiceScore(const domain::StudyData& data, const results::Readings& readings,
+                                       const results::Verdict& verdict) {
     int read = 0, zeroed = 0, slack = 0, told = 0, even = 0;
     std::vector<double> rates;
     for (const auto& p : data.pulls) {
@@ -71,7 +73,7 @@ std::vector<std::string> practiceScore(const study::StudyData& data, const study
         ++read;
         zeroed += std::abs(r->second.baseline) <= std::max(4 * r->second.noise, 0.01 * r->second.peak.force);
         slack += r->second.slack.value_or(0) < 0.003;
-        told += study::samePart(p.outcome.part, data.study.goal.part);
+        told += domain::samePart(p.outcome.part, data.study.goal.part);
         if (r->second.forceRate) rates.push_back(*r->second.forceRate);
     }
     std::vector<std::string> out;

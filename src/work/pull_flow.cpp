@@ -103,12 +103,12 @@ void PullFlow::follow(const Live& live, qint64 now) {
         return;
     case PullStep::saving:
         if (!live.saved && live.trouble.isEmpty()) return;
-        m_limit = live.overload ? study::Limit::toppedOut
+        m_limit = live.overload ? domain::Limit::toppedOut
                   : live.ending == rig::Ending::linkLost || live.ending == rig::Ending::cannotSave
-                      ? study::Limit::linkLost
+                      ? domain::Limit::linkLost
                   : live.ending == rig::Ending::stopped || live.ending == rig::Ending::held
-                      ? study::Limit::stopped
-                      : study::Limit::broke;
+                      ? domain::Limit::stopped
+                      : domain::Limit::broke;
         go(PullStep::part, now);
         return;
     default:
@@ -140,7 +140,7 @@ PullAction PullFlow::space(qint64 now) {
     case PullStep::end:
         return digit(1, now);
     case PullStep::part: // the likeliest
-        return digit(m_limit == study::Limit::broke ? 1 : 9, now);
+        return digit(m_limit == domain::Limit::broke ? 1 : 9, now);
     case PullStep::how:
         return digit(1, now);
     case PullStep::accept:
@@ -162,7 +162,7 @@ PullAction PullFlow::digit(int n, qint64 now) {
         if (n == 9) {
             m_part.clear();
             m_how.clear();
-            go(m_limit == study::Limit::linkLost ? PullStep::accept : PullStep::limit, now);
+            go(m_limit == domain::Limit::linkLost ? PullStep::accept : PullStep::limit, now);
         } else if (n >= 1 && at < m_parts.size()) {
             m_part = m_parts[at];
             go(PullStep::how, now);
@@ -172,7 +172,7 @@ PullAction PullFlow::digit(int n, qint64 now) {
         if (n == 0) go(PullStep::part, now);
         if (n >= 1 && at < m_modes.size()) {
             m_how = m_modes[at];
-            if (m_limit != study::Limit::linkLost) m_limit = study::Limit::broke;
+            if (m_limit != domain::Limit::linkLost) m_limit = domain::Limit::broke;
             broken(now);
         }
         return PullAction::nothing;
@@ -184,8 +184,8 @@ PullAction PullFlow::digit(int n, qint64 now) {
         return PullAction::nothing;
     case PullStep::limit:
         if (n == 0) go(PullStep::part, now);
-        if (n >= 1 && at < study::limitsWithoutBreak().size()) {
-            m_limit = study::limitsWithoutBreak()[at];
+        if (n >= 1 && at < domain::limitsWithoutBreak().size()) {
+            m_limit = domain::limitsWithoutBreak()[at];
             go(PullStep::accept, now);
         }
         return PullAction::nothing;
@@ -198,10 +198,10 @@ PullAction PullFlow::digit(int n, qint64 now) {
         return PullAction::nothing;
     case PullStep::accept:
         if (n == 0) go(PullStep::part, now);
-        if (n == 1) m_proposal = {study::Standing::counts, {}};
-        if (n == 2) m_proposal = {study::Standing::atLeast, "Judged at the rig to be a bound."};
-        if (n == 3) m_proposal = {study::Standing::voided, "It was set up wrongly."};
-        if (n == 4) m_proposal = {study::Standing::notRead, "The number was lost."};
+        if (n == 1) m_proposal = {domain::Standing::counts, {}};
+        if (n == 2) m_proposal = {domain::Standing::atLeast, "Judged at the rig to be a bound."};
+        if (n == 3) m_proposal = {domain::Standing::voided, "It was set up wrongly."};
+        if (n == 4) m_proposal = {domain::Standing::notRead, "The number was lost."};
         if (n == 5) m_unloading = !m_unloading;
         for (const auto& [digit, word] : {std::pair{6, "bent"}, {7, "stuck"}, {8, "still works"}})
             if (n == digit) m_afterwards = m_afterwards == word ? "" : word;
@@ -228,12 +228,12 @@ QString PullFlow::action() const {
     case PullStep::look:
         return QObject::tr("Go on");
     case PullStep::limit:
-        return QObject::tr(study::word(study::limitsWithoutBreak().front()));
+        return QObject::tr(domain::word(domain::limitsWithoutBreak().front()));
     case PullStep::end:
         return m_ends.empty() ? QString() : QString::fromStdString(m_ends.front());
     case PullStep::part:
-        return m_limit == study::Limit::broke && !m_parts.empty() ? QString::fromStdString(m_parts.front())
-                                                                  : QObject::tr("nothing broke");
+        return m_limit == domain::Limit::broke && !m_parts.empty() ? QString::fromStdString(m_parts.front())
+                                                                   : QObject::tr("nothing broke");
     case PullStep::how:
         return m_modes.empty() ? QString() : QString::fromStdString(m_modes.front());
     case PullStep::accept:
@@ -273,9 +273,9 @@ QString PullFlow::sentence() const {
         return QObject::tr("How did %1 fail?").arg(QString::fromStdString(m_part));
     case PullStep::accept:
         return m_proposal.reason.empty()
-                   ? QObject::tr("It %1.").arg(QString::fromUtf8(study::word(m_proposal.standing)))
+                   ? QObject::tr("It %1.").arg(QString::fromUtf8(domain::word(m_proposal.standing)))
                    : QObject::tr("It stands as \"%1\": %2")
-                         .arg(QString::fromUtf8(study::word(m_proposal.standing)),
+                         .arg(QString::fromUtf8(domain::word(m_proposal.standing)),
                               QString::fromStdString(m_proposal.reason));
     case PullStep::finished:
         return QObject::tr("Every piece has been pulled. See the verdict.");
@@ -304,8 +304,8 @@ std::vector<Choice> PullFlow::choices() const {
         return {{9, QObject::tr("stop here")}};
     case PullStep::limit: {
         int n = 0;
-        for (const auto limit : study::limitsWithoutBreak())
-            out.push_back({++n, QObject::tr(study::word(limit))});
+        for (const auto limit : domain::limitsWithoutBreak())
+            out.push_back({++n, QObject::tr(domain::word(limit))});
         out.push_back({0, QObject::tr("back")});
         return out;
     }

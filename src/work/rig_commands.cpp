@@ -1,6 +1,6 @@
 // Commands of rigs and of what was pulled on them.
 #include <anvil/quantity/entry.h>
-#include <anvil/study/evidence.h>
+#include <anvil/results/evidence.h>
 #include <anvil/work/open_project.h>
 
 #include <algorithm>
@@ -62,10 +62,10 @@ Expected<Id> OpenProject::addRigCheckPiece(const std::string& rig) {
     for (const auto& s : m_studies)
         if (s.study.plan.rigCheck) study = s.study.id;
     if (!study) {
-        study::Study s;
+        domain::Study s;
         s.title = tr("Rig checks").toStdString();
         s.question = tr("How much does the rig itself give way?").toStdString();
-        s.goal.metric = study::metric("stiffness");
+        s.goal.metric = domain::metric("stiffness");
         s.position = static_cast<int>(m_studies.size());
         s.plan.rigCheck = true;
         s.plan.reused = true;
@@ -77,12 +77,12 @@ Expected<Id> OpenProject::addRigCheckPiece(const std::string& rig) {
 }
 
 Expected<Id> OpenProject::addTypedPull(const TypedPull& typed) {
-    const study::StudyData* data = nullptr;
+    const domain::StudyData* data = nullptr;
     for (const auto& s : m_studies)
         if (s.specimen(typed.specimen)) data = &s;
     if (!data) return fail("There is no piece left that the number could belong to.");
-    const auto metric = study::typedMetric(*data);
-    study::Pull p;
+    const auto metric = results::typedMetric(*data);
+    domain::Pull p;
     p.specimen = typed.specimen;
     p.performedAt = typed.performedAt;
     p.operatorName = typed.operatorName;
@@ -90,30 +90,31 @@ Expected<Id> OpenProject::addTypedPull(const TypedPull& typed) {
     p.outcome.part = typed.part;
     p.practice = data->study.plan.practice;
     if (typed.text.empty()) {
-        p.standing = study::Standing::notRead;
+        p.standing = domain::Standing::notRead;
         p.reason = "The number was lost.";
     } else {
         const auto entry = quantity::parseEntry(typed.text, metric->dimension, typed.fallback);
         if (!entry) return tl::unexpected(entry.error());
         if (entry->si < 0) return fail("A strength below zero cannot be.");
-        p.typed = study::TypedValue{metric, entry->si, entry->upperSi, quantity::print(*entry)};
+        p.typed = domain::TypedValue{metric, entry->si, entry->upperSi, quantity::print(*entry)};
         using quantity::Doubt;
         switch (entry->doubt) {
         case Doubt::above:
-            p.standing = study::Standing::atLeast;
+            p.standing = domain::Standing::atLeast;
             p.reason = "Read as at least that.";
             break;
         case Doubt::below:
-            p.standing = study::Standing::atMost;
+            p.standing = domain::Standing::atMost;
             p.reason = "Read as at most that.";
             break;
         case Doubt::between:
-            p.standing = study::Standing::between;
+            p.standing = domain::Standing::between;
             p.reason = "Held the lower, failed at the upper.";
             break;
         default:
             if (!typed.part.empty()) {
-                const auto proposal = study::proposeStanding(*data, nullptr, typed.part, study::Limit::broke);
+                const auto proposal =
+                    domain::proposeStanding(*data, nullptr, typed.part, domain::Limit::broke);
                 p.standing = proposal.standing;
                 p.reason = proposal.reason;
             }
@@ -141,11 +142,11 @@ Expected<void> OpenProject::judge(Id pullId, const Judgement& j) {
     if (!j.afterwards.empty()) outcome.afterwards = j.afterwards;
     outcome.whileUnloading = outcome.whileUnloading || j.whileUnloading;
     const auto label = QString::fromStdString(data->specimenAt(pull->specimen).label);
-    const auto set = j.standing.derived ? study::Proposal{} : j.standing; // what follows is not frozen
-    const auto entry = run(tr("%1: %2").arg(label, QString::fromUtf8(study::word(j.standing.standing))),
+    const auto set = j.standing.derived ? domain::Proposal{} : j.standing; // what follows is not frozen
+    const auto entry = run(tr("%1: %2").arg(label, QString::fromUtf8(domain::word(j.standing.standing))),
                            [&](store::Writer& w) {
                                w.update("pull", pullId,
-                                        {{"standing", study::key(set.standing)},
+                                        {{"standing", domain::key(set.standing)},
                                          {"reason", QString::fromStdString(set.reason)},
                                          {"outcome", store::outcomeToJson(outcome)},
                                          {"recording", ""}});
@@ -153,7 +154,7 @@ Expected<void> OpenProject::judge(Id pullId, const Judgement& j) {
     return entry ? Expected<void>{} : tl::unexpected(entry.error());
 }
 
-Expected<void> OpenProject::changeOutcome(Id pull, const study::Outcome& outcome, const QString& what) {
+Expected<void> OpenProject::changeOutcome(Id pull, const domain::Outcome& outcome, const QString& what) {
     return changePull(pull, {{"outcome", store::outcomeToJson(outcome)}}, what);
 }
 

@@ -106,7 +106,7 @@ TEST_F(Agreement, CurveNumbersAreThoseOfTheCommandLine) {
         const auto number = [](const QJsonValue& v) {
             return plain(qs(quantity::significant(v.toDouble())));
         };
-        const bool bound = o["off_scale"].toBool() || p.standing == study::Standing::atLeast;
+        const bool bound = o["off_scale"].toBool() || p.standing == domain::Standing::atLeast;
         EXPECT_EQ(
             shown["Peak"].toStdString(),
             ((bound ? "at least " : "") + number(o["peak"].toObject()["force_N"]) + " N").toStdString());
@@ -137,7 +137,7 @@ TEST_F(Agreement, GroupNumbersAreThoseOfTheCommandLine) {
     session().setUnits("N", "mm");
     window->goTo(Stage::verdict);
     settle();
-    const auto& v = session().verdict(study::metric("peak"));
+    const auto& v = session().verdict(domain::metric("peak"));
     QFile csv(dir.filePath("values.csv"));
     ASSERT_TRUE(csv.open(QIODevice::WriteOnly));
     csv.write("option,condition,value,state,unit\n");

@@ -1,6 +1,7 @@
 // Results that are no curve, pictures, tones and the screen: through the real window.
 #include "harness.h"
-#include <anvil/study/evidence.h>
+#include <anvil/results/evidence.h>
+#include <anvil/results/values.h>
 
 #include "shell/due_watch.h"
 #include "shell/ledger.h"
@@ -46,18 +47,18 @@ struct Entering : Window {
         edit->setText(text);
         QTest::keyClick(edit, Qt::Key_Return);
     }
-    const study::Pull& last() { return study().pulls.back(); }
+    const domain::Pull& last() { return study().pulls.back(); }
     /// What a pull says of the metric that decides.
     stats::Value value(std::size_t pull) {
         const auto& p = study().pulls.at(pull);
-        return study::valueOf(study(), p, nullptr, study().study.goal.metric).value.value();
+        return results::valueOf(study(), p, nullptr, study().study.goal.metric).value.value();
     }
 };
 
 TEST_F(Entering, SagsAreTypedAsTwoHeightsAndRanked) {
     begin("sag");
-    EXPECT_EQ(study().study.goal.metric, study::metric("sag")) << "the method decides what is told";
-    EXPECT_EQ(study().study.goal.sense, study::Sense::less);
+    EXPECT_EQ(study().study.goal.metric, domain::metric("sag")) << "the method decides what is told";
+    EXPECT_EQ(study().study.goal.sense, domain::Sense::less);
     ASSERT_TRUE(window->findChild<EntryPanel*>()->isVisible());
     const char* loaded[] = {"398", "397", "401", "402"};
     for (const char* height : loaded) {
@@ -67,7 +68,7 @@ TEST_F(Entering, SagsAreTypedAsTwoHeightsAndRanked) {
     }
     ASSERT_EQ(study().pulls.size(), 4U);
     EXPECT_NEAR(value(0).value, 0.014, 1e-9);
-    const auto& v = session().verdict(study::metric("sag"));
+    const auto& v = session().verdict(domain::metric("sag"));
     ASSERT_EQ(v.groups.size(), 2U);
     EXPECT_NEAR(*v.groups[0].summary.mean, 0.0105, 1e-9) << "what sags least comes first";
     EXPECT_NEAR(*v.groups[1].summary.mean, 0.0145, 1e-9);
@@ -92,12 +93,12 @@ TEST_F(Entering, EveryFormTakesItsResult) {
     const struct {
         const char* method;
         std::vector<std::pair<const char*, const char*>> fields;
-        study::Metric metric;
+        domain::Metric metric;
         double value;
     } forms[] = {
         {"torque",
          {{"entry-breakaway", "4.2 N·m"}, {"entry-running", "1.1 N·m"}, {"entry-force", ""}},
-         study::metric("breakaway"),
+         domain::metric("breakaway"),
          4.2},
         {"hammer",
          {{"entry-mass", "2 kg"},
@@ -105,18 +106,18 @@ TEST_F(Entering, EveryFormTakesItsResult) {
           {"entry-to", "210 mm"},
           {"entry-free", ""},
           {"entry-arm", ""}},
-         study::metric("energy"),
+         domain::metric("energy"),
          2 * 9.80665 * 0.39},
         {"drop",
          {{"entry-height", "1.2 m"}, {"entry-peak", "85"}, {"entry-hit", ""}},
-         study::metric("peak_deceleration"),
+         domain::metric("peak_deceleration"),
          85 * 9.80665},
-        {"attempts", {{"entry-successes", "7"}, {"entry-tries", "10"}}, study::metric("success_rate"), 0.7},
+        {"attempts", {{"entry-successes", "7"}, {"entry-tries", "10"}}, domain::metric("success_rate"), 0.7},
         {"holding",
          {{"entry-moves", "1.8 kN"}, {"entry-creeps", ""}, {"entry-seconds", ""}},
-         study::metric("holding"),
+         domain::metric("holding"),
          1800},
-        {"by-eye", {{"entry-rating", "3.5"}}, study::metric("rating"), 3.5},
+        {"by-eye", {{"entry-rating", "3.5"}}, domain::metric("rating"), 3.5},
     };
     for (const auto& f : forms) {
         SCOPED_TRACE(f.method);
@@ -150,13 +151,13 @@ TEST_F(Entering, ALadderByGlovesAlone) {
     QTest::keyClick(panel, Qt::Key_Space);
     ASSERT_EQ(study().pulls.size(), 1U);
     EXPECT_EQ(last().outcome.entered.steps.size(), 1U) << "a bouncing glove is no step";
-    EXPECT_EQ(last().standing, study::Standing::atLeast) << "safe after every step";
+    EXPECT_EQ(last().standing, domain::Standing::atLeast) << "safe after every step";
     press(Qt::Key_Space); // 150 held
     press(Qt::Key_Space); // 200 held: no, a mistake
     press(Qt::Key_0);
     EXPECT_EQ(last().outcome.entered.steps.size(), 2U);
     press(Qt::Key_1); // 200 let go
-    EXPECT_EQ(last().standing, study::Standing::between);
+    EXPECT_EQ(last().standing, domain::Standing::between);
     EXPECT_EQ(value(0).value, 150);
     EXPECT_EQ(value(0).upper, 200);
     press(Qt::Key_Space); // the piece broke
@@ -166,9 +167,9 @@ TEST_F(Entering, ALadderByGlovesAlone) {
     press(Qt::Key_1);     // the third at once
     press(Qt::Key_3);     // and not the part asked for
     ASSERT_EQ(study().pulls.size(), 3U);
-    EXPECT_EQ(study().pulls[1].outcome.limit, study::Limit::stopped);
-    EXPECT_EQ(study().pulls[1].standing, study::Standing::atLeast);
-    EXPECT_EQ(study().pulls[2].standing, study::Standing::aside)
+    EXPECT_EQ(study().pulls[1].outcome.limit, domain::Limit::stopped);
+    EXPECT_EQ(study().pulls[1].standing, domain::Standing::atLeast);
+    EXPECT_EQ(study().pulls[2].standing, domain::Standing::aside)
         << "another part failed before anything was held: that is no lower bound";
     EXPECT_TRUE(session().project()->file().check().problems.isEmpty());
 }
@@ -182,7 +183,7 @@ TEST_F(Entering, GaugesAreReadOverDaysAndAskedFor) {
     for (const char* v : {"10.0 mm", "10.2 mm", "9.8 mm", "10.1 mm"})
         type("gaugeValue", v);
     ASSERT_EQ(study().pulls.size(), 4U);
-    EXPECT_EQ(study().pulls[0].standing, study::Standing::notRead) << "one reading is no creep";
+    EXPECT_EQ(study().pulls[0].standing, domain::Standing::notRead) << "one reading is no creep";
     EXPECT_TRUE(visibleTexts(window.get()).filter("No gauge is to be read now").size() > 0);
     QStringList said;
     QObject::connect(&session(), &Session::due, &session(), [&](const QString& text) { said << text; });
@@ -191,9 +192,9 @@ TEST_F(Entering, GaugesAreReadOverDaysAndAskedFor) {
     ASSERT_EQ(said.size(), 1);
     EXPECT_EQ(said[0], "4 gauges are to be read again");
     type("gaugeValue", "11.0 mm");
-    EXPECT_EQ(study().pulls[0].standing, study::Standing::counts);
+    EXPECT_EQ(study().pulls[0].standing, domain::Standing::counts);
     EXPECT_NEAR(value(0).value, 0.001, 1e-9);
-    EXPECT_EQ(study().study.goal.metric, study::metric("creep"));
+    EXPECT_EQ(study().study.goal.metric, domain::metric("creep"));
 }
 
 TEST_F(Entering, TheStepsOfARatingHaveWords) {
@@ -210,9 +211,9 @@ TEST_F(Entering, TheStepsOfARatingHaveWords) {
     EXPECT_EQ(child<QLabel>("ratingScale")->text(), "0   falls out by hand\n5   needs a hammer");
     type("entry-rating", "5");
     ASSERT_EQ(study().pulls.size(), 1U) << window->messageText().toStdString();
-    EXPECT_EQ(study::notesOf(study(), last()).front(), "needs a hammer");
+    EXPECT_EQ(results::notesOf(study(), last()).front(), "needs a hammer");
     type("entry-rating", "2.5");
-    EXPECT_EQ(study::notesOf(study(), last()).front(),
+    EXPECT_EQ(results::notesOf(study(), last()).front(),
               "between \"falls out by hand\" and \"needs a hammer\"");
     const auto html = report::toHtml(report::compose(session().source(), session().units()));
     EXPECT_TRUE(html.contains("The steps of the scale: 0 = falls out by hand; 5 = needs a hammer."));
@@ -253,7 +254,7 @@ TEST_F(Entering, TwoEndsOfAPieceRankEachOther) {
     end->setCurrentIndex(end->findText("end 2: Splice"));
     emit end->activated(end->currentIndex());
     EXPECT_EQ(study().pulls.back().outcome.end, 2);
-    const auto& v = session().verdict(study::metric("peak"));
+    const auto& v = session().verdict(domain::metric("peak"));
     ASSERT_EQ(v.groups.size(), 2U);
     for (const auto& g : v.groups)
         EXPECT_EQ(g.values.at(0).value.state,

@@ -102,11 +102,11 @@ void Window::openDemo() {
     settle();
 }
 
-study::Id Window::newStudy(const QStringList& options, const QStringList& conditions) {
+domain::Id Window::newStudy(const QStringList& options, const QStringList& conditions) {
     if (!session().project()) {
         EXPECT_TRUE(session().create(dir.filePath("p.anvil")));
     }
-    study::Study s;
+    domain::Study s;
     s.title = "Pegs";
     const auto id = *session().project()->addStudy(s);
     EXPECT_TRUE(session().project()->addOptions(id, options));
@@ -115,7 +115,7 @@ study::Id Window::newStudy(const QStringList& options, const QStringList& condit
     return id;
 }
 
-study::Id Window::pullOf(const std::string& label) {
+domain::Id Window::pullOf(const std::string& label) {
     for (const auto& s : study().specimens)
         for (const auto& p : study().pulls)
             if (s.label == label && p.specimen == s.id) return p.id;

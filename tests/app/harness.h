@@ -40,7 +40,7 @@ struct Window : testing::Test {
     void TearDown() override;
     void openDemo();
     Session& session() { return window->session(); }
-    const study::StudyData& study() { return *session().study(); }
+    const domain::StudyData& study() { return *session().study(); }
     template <class T> T* child(const char* name) {
         auto* found = window->findChild<T*>(name);
         if (!found) ADD_FAILURE() << "no " << name;
@@ -48,9 +48,9 @@ struct Window : testing::Test {
     }
     /// A fresh study, in a fresh project where none is open, of these options and conditions; nothing is
     /// planned.
-    study::Id newStudy(const QStringList& options, const QStringList& conditions);
+    domain::Id newStudy(const QStringList& options, const QStringList& conditions);
     /// The pull of a specimen label in the study on show.
-    study::Id pullOf(const std::string& label);
+    domain::Id pullOf(const std::string& label);
     void key(int key, Qt::KeyboardModifiers modifiers = {}) {
         QTest::keyClick(window.get(), static_cast<Qt::Key>(key), modifiers);
     }

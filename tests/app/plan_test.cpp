@@ -13,8 +13,9 @@
 #include <QSpinBox>
 #include <QTabWidget>
 #include <QTableWidget>
-#include <anvil/study/forecasts.h>
-#include <anvil/study/planning.h>
+#include <anvil/plan/forecasts.h>
+#include <anvil/plan/replication.h>
+#include <anvil/plan/run_order.h>
 
 using namespace anvil;
 using namespace anvil::app;
@@ -52,11 +53,11 @@ TEST_F(Stages, AFourByTwoStudyIsPlannedInTwelveActions) {
     QTest::keyClick(board, Qt::Key_Return), ++actions; // nothing more along the top
     typeIn(board, "5");
     actions += 2;
-    EXPECT_EQ(study::totals(study()).replicates, 40);
+    EXPECT_EQ(plan::totals(study()).replicates, 40);
     EXPECT_LE(actions, 12);
     EXPECT_TRUE(visibleTexts(window.get()).filter("40 pieces in 8 squares").size() == 1);
     window->session().project()->undo();
-    EXPECT_EQ(study::totals(study()).replicates, 0);
+    EXPECT_EQ(plan::totals(study()).replicates, 0);
 }
 
 TEST_F(Stages, SquaresAreStruckOutAndPlannedOneByOne) {
@@ -187,7 +188,7 @@ TEST_F(Stages, PiecesAreMadeMeasuredAndOrdered) {
     showTab("planTabs", "Run list");
     child<QSpinBox>("seed")->setValue(11);
     QTest::mouseClick(child<QPushButton>("drawOrder"), Qt::LeftButton);
-    EXPECT_EQ(study().study.plan.runOrder, study::drawRunOrder(study(), 11));
+    EXPECT_EQ(study().study.plan.runOrder, plan::drawRunOrder(study(), 11));
     EXPECT_EQ(child<QListWidget>("runList")->count(), 6);
     ASSERT_TRUE(session().project()->moveInRunList(id, 0, 5));
     EXPECT_TRUE(study().study.plan.reordered);
@@ -307,7 +308,7 @@ TEST_F(Stages, AFollowUpIsPlannedFromTheVerdict) {
     ASSERT_GT(list->count(), 0);
     EXPECT_TRUE(list->item(0)->text().contains("topped out the rig"));
     emit list->itemActivated(list->item(0));
-    EXPECT_EQ(study::missingPieces(study()).size(), 2U);
+    EXPECT_EQ(domain::missingPieces(study()).size(), 2U);
     const auto before = session().studyId();
     window->goTo(Stage::verdict);
     settle(5);
@@ -315,8 +316,8 @@ TEST_F(Stages, AFollowUpIsPlannedFromTheVerdict) {
     EXPECT_NE(session().studyId(), before);
     EXPECT_EQ(study().study.title, "Follow-up of Wire end fittings");
     EXPECT_TRUE(study().specimens.empty());
-    EXPECT_GT(study::totals(study()).replicates, 0);
-    EXPECT_LT(study::totals(study()).squares, 8) << "only what was left open";
+    EXPECT_GT(plan::totals(study()).replicates, 0);
+    EXPECT_LT(plan::totals(study()).squares, 8) << "only what was left open";
 }
 
 TEST_F(Stages, AnUnplannedPullMakesItsSquareInOneStep) {
@@ -436,7 +437,7 @@ TEST_F(Stages, WhatIsTheSameForAllAndWhereASquareDiffers) {
     showTab("planTabs", "Method");
     child<QComboBox>("direction")->setCurrentIndex(2);
     emit child<QComboBox>("direction")->activated(2);
-    EXPECT_EQ(study().study.goal.sense, study::Sense::inside);
+    EXPECT_EQ(study().study.goal.sense, domain::Sense::inside);
     type("windowLow", "2 kN");
     EXPECT_EQ(child<QLineEdit>("windowLow")->text(), "2 kN") << "half a window waits for its other end";
     type("windowHigh", "1 kN");
@@ -481,11 +482,11 @@ TEST_F(Stages, ForecastsAreScoredWhenPulled) {
     showTab("planTabs", "Forecasts");
     settle(5);
     const auto& data = study();
-    const auto scores = study::scoreForecasts(data, session().verdict(data.study.goal.metric));
+    const auto scores = plan::scoreForecasts(data, session().verdict(data.study.goal.metric));
     ASSERT_FALSE(scores.empty());
-    EXPECT_TRUE(child<QLabel>("forecastScores")->text().contains(qs(study::sentence(scores[0]))));
+    EXPECT_TRUE(child<QLabel>("forecastScores")->text().contains(qs(plan::sentence(scores[0]))));
     EXPECT_TRUE(report::toHtml(report::compose(session().source(), session().units()))
-                    .contains(qs(study::sentence(scores[0]))));
+                    .contains(qs(plan::sentence(scores[0]))));
 }
 
 TEST_F(Stages, APastedBlockIsOneUndo) {

@@ -78,7 +78,7 @@ struct AtTheRig : Window {
         QTest::qWait(static_cast<int>(work::PullFlow::guardMs) + 30);
         QTest::keyClick(view(), static_cast<Qt::Key>(k));
     }
-    study::Id sevenPins() {
+    domain::Id sevenPins() {
         const auto id = newStudy({"Pin"}, {"Dry"});
         EXPECT_TRUE(session().project()->planReplicates(id, 7));
         EXPECT_TRUE(session().project()->makePieces(id, ""));
@@ -150,16 +150,16 @@ TEST_F(AtTheRig, SevenSpecimensBySpaceAndDigitsAlone) {
     EXPECT_EQ(tones.count(Tone::saved), 7);
     ASSERT_EQ(study().pulls.size(), 7U);
     for (const auto& p : study().pulls) {
-        EXPECT_EQ(p.recording, study::Recording::done);
+        EXPECT_EQ(p.recording, domain::Recording::done);
         EXPECT_EQ(p.setup, session().rig().setupId());
         EXPECT_FALSE(p.outcome.part.empty());
         EXPECT_FALSE(p.outcome.mode.empty());
-        EXPECT_EQ(p.outcome.limit, study::Limit::broke);
+        EXPECT_EQ(p.outcome.limit, domain::Limit::broke);
     }
     EXPECT_EQ(study().pulls[2].outcome.marks.size(), 1U);
-    EXPECT_EQ(study().pulls[3].standing, study::Standing::atLeast) << study().pulls[3].outcome.part;
+    EXPECT_EQ(study().pulls[3].standing, domain::Standing::atLeast) << study().pulls[3].outcome.part;
     EXPECT_FALSE(study().pulls[3].reason.empty());
-    const auto& v = session().verdict(study::metric("peak"));
+    const auto& v = session().verdict(domain::metric("peak"));
     ASSERT_EQ(v.groups.size(), 1U);
     EXPECT_EQ(v.groups[0].values.size(), 7U);
     for (const auto& p : study().pulls) {
@@ -228,7 +228,7 @@ TEST_F(AtTheRig, AWindowThatIsHeldUpMissesNoPull) {
         press(Qt::Key_1);
         press(Qt::Key_Space);
         ASSERT_EQ(study().pulls.size(), i + 1);
-        EXPECT_EQ(study().pulls[i].recording, study::Recording::done);
+        EXPECT_EQ(study().pulls[i].recording, domain::Recording::done);
         EXPECT_FALSE(study().pulls[i].outcome.part.empty());
         EXPECT_NEAR(session().readings().byPull.at(study().pulls[i].id).peak.force, 2000, 500);
     }
@@ -252,8 +252,8 @@ TEST_F(AtTheRig, UnpluggedInMidPullAndFinishedAfterwards) {
     EXPECT_TRUE(child<QLabel>("benchSentence")->text().contains("fell silent"));
     press(Qt::Key_Space);
     ASSERT_EQ(study().pulls.size(), 1U);
-    EXPECT_EQ(study().pulls[0].standing, study::Standing::atLeast);
-    EXPECT_EQ(study().pulls[0].recording, study::Recording::done) << "judged by the tester";
+    EXPECT_EQ(study().pulls[0].standing, domain::Standing::atLeast);
+    EXPECT_EQ(study().pulls[0].recording, domain::Recording::done) << "judged by the tester";
     server->obey("!release");
     QElapsedTimer t;
     t.start();
@@ -272,7 +272,7 @@ TEST_F(AtTheRig, UnpluggedInMidPullAndFinishedAfterwards) {
     EXPECT_EQ(step(), PullStep::accept);
     press(Qt::Key_3); // set up wrongly
     press(Qt::Key_Space);
-    EXPECT_EQ(study().pulls.back().standing, study::Standing::voided);
+    EXPECT_EQ(study().pulls.back().standing, domain::Standing::voided);
 }
 
 TEST_F(AtTheRig, AnotherPieceAndTheBenchLine) {
@@ -667,7 +667,7 @@ TEST_F(AtTheRig, ARigidBarTellsHowMuchTheRigGivesWay) {
 TEST_F(AtTheRig, AnInterruptedPullIsShownAndSettled) {
     sevenPins();
     auto& file = session().project()->file();
-    study::Pull blank;
+    domain::Pull blank;
     blank.specimen = study().specimens[0].id;
     {
         store::PullRecording r(file, blank);
@@ -683,14 +683,14 @@ TEST_F(AtTheRig, AnInterruptedPullIsShownAndSettled) {
     session().selectPull(study().pulls[0].id);
     settle(5);
     EXPECT_TRUE(visibleTexts(window.get()).join("\n").contains("Its recording was interrupted."));
-    EXPECT_TRUE(session().verdict(study::metric("peak")).groups[0].values.empty())
+    EXPECT_TRUE(session().verdict(domain::metric("peak")).groups[0].values.empty())
         << "not before somebody has looked";
     QTest::mouseClick(child<QPushButton>("boundInterrupted"), Qt::LeftButton);
-    EXPECT_EQ(study().pulls[0].standing, study::Standing::atLeast);
-    EXPECT_EQ(study().pulls[0].recording, study::Recording::done);
-    EXPECT_EQ(session().verdict(study::metric("peak")).groups[0].values.size(), 1U);
+    EXPECT_EQ(study().pulls[0].standing, domain::Standing::atLeast);
+    EXPECT_EQ(study().pulls[0].recording, domain::Recording::done);
+    EXPECT_EQ(session().verdict(domain::metric("peak")).groups[0].values.size(), 1U);
     session().project()->undo();
-    EXPECT_EQ(study().pulls[0].recording, study::Recording::interrupted);
+    EXPECT_EQ(study().pulls[0].recording, domain::Recording::interrupted);
 }
 
 TEST_F(AtTheRig, NumbersReadOffADisplayKeepTheirDoubt) {
@@ -718,12 +718,12 @@ TEST_F(AtTheRig, NumbersReadOffADisplayKeepTheirDoubt) {
     ASSERT_EQ(study().pulls.size(), 5U);
     EXPECT_EQ(study().pulls[0].typed->value, 4200);
     EXPECT_EQ(study().pulls[0].outcome.part, "the piece");
-    EXPECT_EQ(study().pulls[0].standing, study::Standing::counts);
-    EXPECT_EQ(study().pulls[1].standing, study::Standing::atLeast);
-    EXPECT_EQ(study().pulls[2].standing, study::Standing::between);
+    EXPECT_EQ(study().pulls[0].standing, domain::Standing::counts);
+    EXPECT_EQ(study().pulls[1].standing, domain::Standing::atLeast);
+    EXPECT_EQ(study().pulls[2].standing, domain::Standing::between);
     EXPECT_EQ(study().pulls[2].typed->upper, 3500);
-    EXPECT_EQ(study().pulls[3].standing, study::Standing::atLeast) << "another part broke";
-    EXPECT_EQ(study().pulls[4].standing, study::Standing::notRead);
+    EXPECT_EQ(study().pulls[3].standing, domain::Standing::atLeast) << "another part broke";
+    EXPECT_EQ(study().pulls[4].standing, domain::Standing::notRead);
     QTest::mouseClick(child<QPushButton>("typedOther"), Qt::LeftButton);
     EXPECT_TRUE(child<QLabel>("typedPiece")->text().startsWith("A1-6"))
         << child<QLabel>("typedPiece")->text().toStdString();

@@ -22,7 +22,6 @@
 #include <QTableWidget>
 #include <QTimer>
 #include <QTreeWidget>
-#include <anvil/study/planning.h>
 
 using namespace anvil;
 using namespace anvil::app;
@@ -243,7 +242,7 @@ TEST_F(Curves, F8WalksWhatNeedsALookAndTickingItEmptiesTheList) {
 TEST_F(Ledgers, SettingOneAsideAsksForAReasonAndTheLadderFollows) {
     openDemo();
     session().selectPull(pullOf("D1-2"));
-    const auto mean = *session().verdict(study::metric("peak")).groups.back().summary.mean;
+    const auto mean = *session().verdict(domain::metric("peak")).groups.back().summary.mean;
     auto* standing = child<QComboBox>("standing");
     standing->setCurrentIndex(standing->findText("Set aside"));
     emit standing->activated(standing->currentIndex());
@@ -251,18 +250,18 @@ TEST_F(Ledgers, SettingOneAsideAsksForAReasonAndTheLadderFollows) {
     EXPECT_TRUE(reason->isVisible());
     QTest::mouseClick(child<QPushButton>("applyStanding"), Qt::LeftButton);
     EXPECT_TRUE(window->messageText().contains("Say why")) << window->messageText().toStdString();
-    EXPECT_EQ(study().pull(session().pull())->standing, study::Standing::counts);
+    EXPECT_EQ(study().pull(session().pull())->standing, domain::Standing::counts);
     QTest::keyClicks(reason, "jaw slipped");
     QTest::keyClick(reason, Qt::Key_Return);
-    EXPECT_EQ(study().pull(session().pull())->standing, study::Standing::aside);
+    EXPECT_EQ(study().pull(session().pull())->standing, domain::Standing::aside);
     EXPECT_EQ(study().pull(session().pull())->reason, "jaw slipped");
     bool changed = false;
-    for (const auto& g : session().verdict(study::metric("peak")).groups)
+    for (const auto& g : session().verdict(domain::metric("peak")).groups)
         changed = changed || g.summary.aside > 1 || (g.summary.mean && *g.summary.mean == mean);
     EXPECT_TRUE(changed);
     EXPECT_TRUE(window->board()->tipAt(window->board()->placeOf(session().pull())).contains("set aside"));
     key(Qt::Key_Z, Qt::ControlModifier);
-    EXPECT_EQ(study().pull(session().pull())->standing, study::Standing::counts);
+    EXPECT_EQ(study().pull(session().pull())->standing, domain::Standing::counts);
 }
 
 TEST_F(Ledgers, NotesAndWhatBrokeAreKept) {
@@ -442,7 +441,7 @@ TEST_F(Shell, AReadOnlyProjectCanBeLookedAtButNotChanged) {
     EXPECT_TRUE(session().readOnly());
     EXPECT_TRUE(visibleTexts(window.get()).filter("It is open elsewhere").size() > 0);
     session().selectPull(pullOf("A1-1"));
-    const auto answer = session().project()->setStanding(session().pull(), study::Standing::voided, "x");
+    const auto answer = session().project()->setStanding(session().pull(), domain::Standing::voided, "x");
     ASSERT_FALSE(answer);
     EXPECT_TRUE(qs(answer.error().message).contains("Nothing was changed"));
     EXPECT_FALSE(window->importFiles(demoLogs()));
@@ -452,7 +451,7 @@ TEST_F(Shell, AReadOnlyProjectCanBeLookedAtButNotChanged) {
 
 TEST_F(Shell, TwelveBySixBySevenStaysReadable) {
     ASSERT_TRUE(session().create(dir.filePath("p.anvil")));
-    study::Study s;
+    domain::Study s;
     s.title = "Large";
     const auto id = *session().project()->addStudy(s);
     QStringList options, conditions;
@@ -529,7 +528,7 @@ TEST_F(Stages, ReportIsLiveAndCanBeSaved) {
 
 TEST_F(Shell, LongNamesAndManySquaresStayInsideTheWindow) {
     ASSERT_TRUE(session().create(dir.filePath("p.anvil")));
-    study::Study s;
+    domain::Study s;
     s.title = "Long";
     s.question =
         QString("Which of all these very long-winded options holds longest? ").repeated(6).toStdString();

@@ -9,6 +9,7 @@
 #include <anvil/chart/charts.h>
 #include <anvil/chart/painter.h>
 #include <anvil/quantity/print.h>
+#include <anvil/results/verdict.h>
 #include <cmath>
 #include <gtest/gtest.h>
 #include <set>
@@ -19,20 +20,20 @@ using namespace anvil::chart;
 namespace {
 
 struct Small {
-    study::StudyData data;
-    study::Verdict verdict;
+    domain::StudyData data;
+    results::Verdict verdict;
 
     Small() {
-        using study::Standing;
+        using domain::Standing;
         for (const char* name : {"Pin & <shaft>", "Bolt", "Hook"}) {
-            study::Option o;
-            o.id = static_cast<study::Id>(data.options.size() + 1);
+            domain::Option o;
+            o.id = static_cast<domain::Id>(data.options.size() + 1);
             o.name = name;
             data.options.push_back(o);
         }
         for (const char* name : {"Dry", "Wet"}) {
-            study::Condition c;
-            c.id = static_cast<study::Id>(data.conditions.size() + 11);
+            domain::Condition c;
+            c.id = static_cast<domain::Id>(data.conditions.size() + 11);
             c.name = name;
             data.conditions.push_back(c);
         }
@@ -41,23 +42,23 @@ struct Small {
         add(3, 11, {990, 1010, 1040});
         add(1, 12, {800, 810}, Standing::aside);
         add(2, 12, {1500, 1550, 1450});
-        verdict = study::evaluate(data, {}, {});
+        verdict = results::evaluate(data, {}, {});
     }
     /// The last value gets `last` as its standing.
-    void add(study::Id option, study::Id condition, std::vector<double> values,
-             study::Standing last = study::Standing::counts) {
+    void add(domain::Id option, domain::Id condition, std::vector<double> values,
+             domain::Standing last = domain::Standing::counts) {
         for (std::size_t i = 0; i < values.size(); ++i) {
-            study::Specimen s;
-            s.id = 100 + static_cast<study::Id>(data.specimens.size());
+            domain::Specimen s;
+            s.id = 100 + static_cast<domain::Id>(data.specimens.size());
             s.option = option;
             s.condition = condition;
             s.label = "S" + std::to_string(s.id);
             data.specimens.push_back(s);
-            study::Pull p;
+            domain::Pull p;
             p.id = 500 + s.id;
             p.specimen = s.id;
-            p.standing = i + 1 == values.size() ? last : study::Standing::counts;
-            p.typed = study::TypedValue{study::metric("peak"), values[i], values[i], ""};
+            p.standing = i + 1 == values.size() ? last : domain::Standing::counts;
+            p.typed = domain::TypedValue{domain::metric("peak"), values[i], values[i], ""};
             data.pulls.push_back(p);
         }
     }
@@ -119,7 +120,7 @@ TEST(Ladder, SaysWhatItsMarksMeanAndNoMore) {
                                      "at least", "set aside"}));
     Small one;
     one.data.pulls.resize(1);
-    one.verdict = study::evaluate(one.data, {}, {});
+    one.verdict = results::evaluate(one.data, {}, {});
     EXPECT_EQ(words(one.picture()), (std::set<std::string>{"mean", "one pull"}))
         << "one pull has no interval";
     EXPECT_TRUE(words(ladder({}, {}, quantity::unit("N"), 500)).empty());

@@ -1,6 +1,6 @@
 // Drawings of failures, and the titles of axes that show something else than a force.
 #include <anvil/chart/charts.h>
-#include <anvil/study/outcomes.h>
+#include <anvil/domain/outcomes.h>
 #include <gtest/gtest.h>
 #include <set>
 
@@ -24,7 +24,7 @@ std::vector<Point> pointsOf(const Picture& p) {
 
 TEST(Failures, EveryWayToFailHasADrawingWithinItsBox) {
     for (const char* kind : {"adhesive", "rope", "rivet", "plastic sheet", "", "something else"})
-        for (const auto& mode : study::failureModes(kind)) {
+        for (const auto& mode : domain::failureModes(kind)) {
             const auto p = failurePicture(methods::failureOf(mode));
             EXPECT_GE(p.shapes.size(), 2U) << mode;
             for (const auto& at : pointsOf(p)) {
@@ -39,7 +39,7 @@ TEST(Failures, EveryWayToFailHasADrawingWithinItsBox) {
 TEST(Failures, TheWaysOfOneKindCanBeToldApart) {
     for (const char* kind : {"adhesive", "rope", "rivet", "plastic sheet"}) {
         std::set<std::string> drawn;
-        const auto modes = study::failureModes(kind);
+        const auto modes = domain::failureModes(kind);
         for (const auto& mode : modes)
             drawn.insert(toSvg(failurePicture(methods::failureOf(mode)), lightPalette()));
         EXPECT_GE(drawn.size() + 1, modes.size()) << kind << ": at most two may look alike";

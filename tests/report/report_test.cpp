@@ -5,6 +5,8 @@
 #include <anvil/chart/painter.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/report/pages.h>
+#include <anvil/results/values.h>
+#include <anvil/results/verdict.h>
 #include <anvil/sim/specimen.h>
 #include <anvil/words/verdict.h>
 #include <gtest/gtest.h>
@@ -15,10 +17,10 @@ using namespace anvil::report;
 namespace {
 
 struct Study {
-    study::StudyData data;
-    study::Readings readings;
-    std::map<study::Id, std::shared_ptr<const curve::ReadCurve>> curves;
-    std::map<study::Metric, study::Verdict> verdicts;
+    domain::StudyData data;
+    results::Readings readings;
+    std::map<domain::Id, std::shared_ptr<const curve::ReadCurve>> curves;
+    std::map<domain::Metric, results::Verdict> verdicts;
 
     explicit Study(int options = 2, int replicates = 3) {
         data.study.title = "Pegs & <cords>";
@@ -27,7 +29,7 @@ struct Study {
         data.conditions.back().id = 11;
         data.conditions.back().name = "Dry";
         for (int o = 1; o <= options; ++o) {
-            study::Option option;
+            domain::Option option;
             option.id = o;
             option.name = "Option " + std::to_string(o);
             if (o == 1) {
@@ -36,13 +38,13 @@ struct Study {
             }
             data.options.push_back(option);
             for (int r = 1; r <= replicates; ++r) {
-                study::Specimen s;
+                domain::Specimen s;
                 s.id = 100 * o + r;
                 s.option = o;
                 s.condition = 11;
                 s.label = "P" + std::to_string(s.id);
                 data.specimens.push_back(s);
-                study::Pull p;
+                domain::Pull p;
                 p.id = 1000 + s.id;
                 p.specimen = s.id;
                 p.curve = p.id;
@@ -59,10 +61,10 @@ struct Study {
     Source source() {
         return {&data,
                 &readings,
-                [this](study::Metric m) -> const study::Verdict& {
-                    return verdicts[m] = study::evaluate(data, readings, study::goalFor({}, m));
+                [this](domain::Metric m) -> const results::Verdict& {
+                    return verdicts[m] = results::evaluate(data, readings, domain::goalFor({}, m));
                 },
-                [this](study::Id id) { return curves[id]; },
+                [this](domain::Id id) { return curves[id]; },
                 "pegs",
                 "as of 2026-05-04"};
     }
@@ -163,7 +165,7 @@ TEST(Report, ADamagedCurveIsSaidAndDoesNotCount) {
     s.data.pulls[1].looked = true;
     s.readings.byPull.erase(pull);
     s.readings.unreadable[pull] = "The samples of curve 5 are damaged (checksum of a stretch of force).";
-    const auto verdict = study::evaluate(s.data, s.readings, {});
+    const auto verdict = results::evaluate(s.data, s.readings, {});
     const auto found = std::find_if(verdict.groups.begin(), verdict.groups.end(),
                                     [](const auto& g) { return g.option == 1; });
     EXPECT_EQ(found->summary.n, 3U);
@@ -175,7 +177,7 @@ TEST(Report, ADamagedCurveIsSaidAndDoesNotCount) {
     EXPECT_TRUE(html.contains("One pull is not counted"));
     EXPECT_TRUE(html.contains("The samples of curve 5 are damaged"));
     EXPECT_TRUE(html.contains("not read"));
-    EXPECT_FALSE(study::needsLook(s.data.pulls[1], s.readings).empty()) << "looking does not mend it";
+    EXPECT_FALSE(results::needsLook(s.data.pulls[1], s.readings).empty()) << "looking does not mend it";
     for (const auto& p : s.data.pulls) { // and where nothing is left at all
         s.readings.byPull.erase(p.id);
         s.readings.unreadable[p.id] = "damaged";
@@ -223,7 +225,7 @@ TEST(Units, FollowTheChoice) {
 TEST(Report, ATorqueStudyNeverSpeaksOfNewtonsAlone) {
     Study s(2, 3);
     s.data.study.plan.method = "torque";
-    s.data.study.goal.metric = study::metric("breakaway");
+    s.data.study.goal.metric = domain::metric("breakaway");
     for (auto& [id, reading] : s.readings.byPull) {
         reading.load = quantity::Dimension::torque;
         reading.travel = quantity::Dimension::angle;
@@ -260,14 +262,14 @@ QStringList sectionOf(const Document& d, const QString& title) {
 TEST(Report, EveryPullShowsWhatItsMethodTells) {
     Study s(1, 2);
     s.data.study.plan.method = "torque";
-    s.data.study.goal.metric = study::metric("breakaway");
+    s.data.study.goal.metric = domain::metric("breakaway");
     s.readings = {};
     s.curves = {};
     for (auto& p : s.data.pulls) {
         p.curve = 0;
         p.outcome.entered.fields = {{"breakaway", "4.2 N·m"}, {"running", "1.5 N·m"}};
     }
-    s.data.pulls[1].standing = study::Standing::voided;
+    s.data.pulls[1].standing = domain::Standing::voided;
     s.data.pulls[1].reason = "wrong socket";
     auto t = tableWith(compose(s.source(), unitsFrom("N", "mm")), "Specimen");
     EXPECT_EQ(t.header, (QStringList{"Specimen", "Option", "Condition", "Breakaway torque", "Running torque",
@@ -349,7 +351,7 @@ TEST(Report, TellsHowItWasTestedAndOnWhat) {
 TEST(Report, ShowsEveryChannelAtTheMarks) {
     Study s(1, 1);
     auto source = s.source();
-    source.steady = [](study::Id) {
+    source.steady = [](domain::Id) {
         return std::vector<curve::Steady>{{1,
                                            2,
                                            100,

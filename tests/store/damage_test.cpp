@@ -5,8 +5,8 @@
 #include <QSqlError>
 #include <QSqlQuery>
 #include <QTemporaryDir>
+#include <anvil/domain/bounds.h>
 #include <anvil/store/project.h>
-#include <anvil/study/bounds.h>
 #include <gtest/gtest.h>
 #include <random>
 
@@ -19,31 +19,31 @@ namespace {
 struct DamagedFile : testing::Test {
     QTemporaryDir dir;
     QString path = dir.filePath("p.anvil");
-    std::vector<study::StudyData> whole;
+    std::vector<domain::StudyData> whole;
     std::map<Id, curve::Curve> curves;
 
     void SetUp() override {
         auto p = std::move(*Project::create(path));
         const auto ok = p->write("Fill", [&](Writer& w) {
-            study::Study s;
+            domain::Study s;
             s.title = "Pins";
             s.id = w.insert("study", toRow(s));
             std::vector<Id> options, conditions;
             for (int i = 0; i < 3; ++i) {
-                study::Option o{0, s.id, i, "Pin " + std::to_string(i), "peg", "", "", 1.5, 0.2};
-                study::Condition c{0, s.id, i, "Soil " + std::to_string(i), ""};
+                domain::Option o{0, s.id, i, "Pin " + std::to_string(i), "peg", "", "", 1.5, 0.2};
+                domain::Condition c{0, s.id, i, "Soil " + std::to_string(i), ""};
                 options.push_back(w.insert("option", toRow(o)));
                 conditions.push_back(w.insert("condition", toRow(c)));
             }
             for (int i = 0; i < 300; ++i) {
-                study::Specimen piece{0,
-                                      s.id,
-                                      options[i % 3],
-                                      conditions[i / 3 % 3],
-                                      i / 9 + 1,
-                                      "P" + std::to_string(i),
-                                      std::string(40, 'x')};
-                study::Pull pull;
+                domain::Specimen piece{0,
+                                       s.id,
+                                       options[i % 3],
+                                       conditions[i / 3 % 3],
+                                       i / 9 + 1,
+                                       "P" + std::to_string(i),
+                                       std::string(40, 'x')};
+                domain::Pull pull;
                 pull.specimen = w.insert("specimen", toRow(piece));
                 pull.note = std::string(60, 'n');
                 if (i % 10 == 0) {
@@ -54,7 +54,7 @@ struct DamagedFile : testing::Test {
                     }
                     pull.curve = w.addCurve(c);
                 } else {
-                    pull.typed = study::TypedValue{study::metric("peak"), 1000.0 + i, 0, "x"};
+                    pull.typed = domain::TypedValue{domain::metric("peak"), 1000.0 + i, 0, "x"};
                 }
                 w.insert("pull", toRow(pull));
             }

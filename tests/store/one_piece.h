@@ -5,15 +5,15 @@
 #include <gtest/gtest.h>
 
 /// A new project with one piece; returns its specimen.
-inline anvil::study::Id makeOnePiece(const QString& path) {
+inline anvil::domain::Id makeOnePiece(const QString& path) {
     using namespace anvil;
     const auto p = std::move(*store::Project::create(path));
-    study::Id specimen = 0;
+    domain::Id specimen = 0;
     const auto done = p->write("fill", [&](store::Writer& w) {
-        study::Option o;
-        study::Condition c;
-        study::Specimen s;
-        s.study = o.study = c.study = w.insert("study", store::toRow(study::Study{}));
+        domain::Option o;
+        domain::Condition c;
+        domain::Specimen s;
+        s.study = o.study = c.study = w.insert("study", store::toRow(domain::Study{}));
         s.option = w.insert("option", store::toRow(o));
         s.condition = w.insert("condition", store::toRow(c));
         s.label = "A1-1";

@@ -31,17 +31,17 @@ curve::Curve sampleCurve(std::size_t n, double scale = 1) {
 }
 
 /// A study with one of everything, in the project; what load() should give back.
-study::StudyData fill(Project& p, const curve::Curve& curve) {
-    study::StudyData d;
+domain::StudyData fill(Project& p, const curve::Curve& curve) {
+    domain::StudyData d;
     auto ok = p.write("Fill", [&](Writer& w) {
         d.study = {0,
                    0,
                    "Study \"one\"",
                    "Which?",
                    "note",
-                   study::Intent::asUsed,
-                   {study::metric("stiffness"),
-                    study::Sense::inside,
+                   domain::Intent::asUsed,
+                   {domain::metric("stiffness"),
+                    domain::Sense::inside,
                     {{2000.0, 3000.0}},
                     1500,
                     {},
@@ -49,26 +49,26 @@ study::StudyData fill(Project& p, const curve::Curve& curve) {
                     0,
                     "the peg"}};
         d.study.id = w.insert("study", toRow(d.study));
-        study::Option o{0, d.study.id, 0, "Pin µ ; DROP TABLE pull", "peg", "EUR", "", 0.35, 0.012};
+        domain::Option o{0, d.study.id, 0, "Pin µ ; DROP TABLE pull", "peg", "EUR", "", 0.35, 0.012};
         o.id = w.insert("option", toRow(o));
         d.options = {o};
-        study::Condition c{0, d.study.id, 0, "Nässe", ""};
+        domain::Condition c{0, d.study.id, 0, "Nässe", ""};
         c.id = w.insert("condition", toRow(c));
         d.conditions = {c};
-        study::Specimen s{0, d.study.id, o.id, c.id, 1, "A1-1", "from the second box"};
+        domain::Specimen s{0, d.study.id, o.id, c.id, 1, "A1-1", "from the second box"};
         s.id = w.insert("specimen", toRow(s));
         d.specimens = {s};
-        study::Pull pull;
+        domain::Pull pull;
         pull.specimen = s.id;
         pull.curve = w.addCurve(curve);
         pull.performedAt = "2026-04-13T08:30:00";
         pull.sourceName = "log.csv";
-        pull.standing = study::Standing::atLeast;
+        pull.standing = domain::Standing::atLeast;
         pull.reason = "topped out";
         pull.outcome.part = "the cord";
         pull.outcome.mode = "snapped, slowly";
         pull.outcome.end = 2;
-        pull.outcome.limit = study::Limit::tipped;
+        pull.outcome.limit = domain::Limit::tipped;
         pull.note = "two\nlines";
         pull.looked = true;
         pull.settings.rigLimit = 5000;
@@ -79,10 +79,10 @@ study::StudyData fill(Project& p, const curve::Curve& curve) {
         pull.settings.fitFrom = curve::Override{0.5, false};
         pull.settings.fitTo = curve::Override{0.75, false};
         pull.id = w.insert("pull", toRow(pull));
-        study::Pull typed;
+        domain::Pull typed;
         typed.specimen = s.id;
-        typed.typed = study::TypedValue{study::metric("peak"), 4000, 5000, "4…5 kN"};
-        typed.standing = study::Standing::between;
+        typed.typed = domain::TypedValue{domain::metric("peak"), 4000, 5000, "4…5 kN"};
+        typed.standing = domain::Standing::between;
         typed.id = w.insert("pull", toRow(typed));
         d.pulls = {pull, typed};
         w.addFile(ImportedFile::pack("log.csv", "1,2,3\n"));
@@ -105,7 +105,7 @@ using ProjectFile = Folder;
 
 TEST_F(ProjectFile, RoundTripGivesEverythingBack) {
     const auto curve = sampleCurve(300000); // three chunks a channel
-    study::StudyData d;
+    domain::StudyData d;
     Id curveId = 0;
     {
         auto p = create();
@@ -130,7 +130,7 @@ TEST_F(ProjectFile, RoundTripGivesEverythingBack) {
 }
 
 TEST_F(ProjectFile, IsOneFileAfterAnOrderlyCloseAndCanBeCopied) {
-    study::StudyData d;
+    domain::StudyData d;
     {
         auto p = create();
         d = fill(*p, sampleCurve(5000));
@@ -163,7 +163,7 @@ TEST_F(ProjectFile, TheLogsIndexHasItsRoomFromTheStart) {
     const auto second = Project::open(path("p.anvil"));
     ASSERT_TRUE(second);
     EXPECT_TRUE((*second)->readOnly());
-    EXPECT_TRUE(p->write("still written", [](Writer& w) { w.insert("study", toRow(study::Study{})); }));
+    EXPECT_TRUE(p->write("still written", [](Writer& w) { w.insert("study", toRow(domain::Study{})); }));
 }
 
 TEST_F(ProjectFile, SaveACopyWhileOpen) {
@@ -187,7 +187,7 @@ TEST_F(ProjectFile, SecondOpenerMayLookAndIsToldWhoHoldsIt) {
             second && (*second)->readOnly() &&
             (*second)->readOnlyReason().contains(QString::number(getppid())) &&
             (*second)->readOnlyReason().contains("open elsewhere") && (*second)->load()->front() == d &&
-            !(*second)->write("no", [](Writer& w) { w.insert("study", toRow(study::Study{})); });
+            !(*second)->write("no", [](Writer& w) { w.insert("study", toRow(domain::Study{})); });
         _exit(good ? 0 : 1);
     }
     int status = 0;
@@ -284,7 +284,7 @@ TEST_F(ProjectFile, ALockWithOurOwnNumberIsADeadProcesss) {
 }
 
 TEST_F(ProjectFile, AWriteProtectedFileIsOnlyLookedAt) {
-    study::StudyData d;
+    domain::StudyData d;
     {
         auto p = create();
         d = fill(*p, sampleCurve(500));
@@ -327,7 +327,7 @@ TEST_F(ProjectFile, ReadingLeavesNothingBeside) {
 TEST_F(ProjectFile, AFullDiskIsSaidAndReadingStillWorks) {
     const SmallDisk disk(dir, 8);
     const auto at = disk.mounted ? disk.at + "/p.anvil" : path();
-    study::StudyData d;
+    domain::StudyData d;
     {
         auto p = std::move(*Project::create(at));
         d = fill(*p, sampleCurve(500));
@@ -356,7 +356,7 @@ TEST_F(ProjectFile, AFullDiskIsSaidAndReadingStillWorks) {
 }
 
 TEST_F(ProjectFile, OpensFromAReadOnlyFolder) {
-    study::StudyData d;
+    domain::StudyData d;
     {
         auto p = create();
         d = fill(*p, sampleCurve(5000));
@@ -508,15 +508,15 @@ TEST_F(ProjectFile, AFileOfVersionFiveKeepsWhatBroke) {
     EXPECT_EQ(o.mode, "drew out");
     EXPECT_EQ(o.end, 2);
     EXPECT_EQ(o.where, "");
-    EXPECT_EQ(o.limit, study::Limit::broke);
-    EXPECT_EQ(o.marks, (std::vector<study::Mark>{{1.5, ""}, {2, "creak"}}));
+    EXPECT_EQ(o.limit, domain::Limit::broke);
+    EXPECT_EQ(o.marks, (std::vector<domain::Mark>{{1.5, ""}, {2, "creak"}}));
     EXPECT_EQ(s.pulls[1].outcome.part, "Net wire");
     EXPECT_EQ(s.pulls[1].outcome.mode, "broke outside the splice, near the drum");
     EXPECT_EQ(s.pulls[1].outcome.end, 1);
     EXPECT_EQ(s.pulls[1].outcome.where, "end 1: at the second tuck") << "what else was noted stays";
     EXPECT_EQ(s.pulls[2].outcome.part, "");
-    EXPECT_EQ(s.pulls[2].outcome.limit, study::Limit::toppedOut);
-    EXPECT_EQ(s.pulls[2].standing, study::Standing::atLeast);
+    EXPECT_EQ(s.pulls[2].outcome.limit, domain::Limit::toppedOut);
+    EXPECT_EQ(s.pulls[2].standing, domain::Standing::atLeast);
     EXPECT_EQ(s.pulls[3].outcome.where, "by the drum");
     EXPECT_EQ(s.pulls[4].outcome.part, "the splice");
     EXPECT_EQ(s.pulls[4].outcome.mode, "");
@@ -531,13 +531,13 @@ TEST_F(ProjectFile, AFileOfVersionFiveKeepsWhatBroke) {
 }
 
 TEST_F(ProjectFile, OutcomesSurviveTheirJson) {
-    study::Outcome o;
+    domain::Outcome o;
     EXPECT_EQ(outcomeFromJson(outcomeToJson(o)), o);
     o.where = "at the \"tuck\"";
     o.part = "the splice";
     o.mode = "drew out, then tore";
     o.end = 2;
-    o.limit = study::Limit::outOfTravel;
+    o.limit = domain::Limit::outOfTravel;
     o.afterwards = "bent";
     o.whileUnloading = true;
     o.shares = {{"let go", 0.6}, {"tore", 0.4}};
@@ -559,7 +559,7 @@ TEST_F(ProjectFile, OutcomesSurviveTheirJson) {
     ASSERT_EQ(earlier->phases[0].readings.size(), 2U) << "one force and one way, as it once was";
     EXPECT_EQ(earlier->phases[0].readings[0].si, 400);
     EXPECT_EQ(earlier->phases[0].readings[1].si, 0.12);
-    EXPECT_EQ(outcomeFromJson("").value(), study::Outcome{}) << "nothing was noted";
+    EXPECT_EQ(outcomeFromJson("").value(), domain::Outcome{}) << "nothing was noted";
 }
 
 /// What is stored is not trusted: what cannot be is an error, never a usual value.
@@ -578,8 +578,8 @@ TEST(StoredJson, WhatCannotBeIsASentence) {
         EXPECT_FALSE(measuredFromJson(broken)) << broken;
     for (const char* broken : {"not json", "{\"peak_s\": \"nothing\"}", "{\"rig_limit_n\": \"5 kN\"}"})
         EXPECT_FALSE(settingsFromJson(broken)) << broken;
-    EXPECT_EQ(planFromJson("{}").value().plan, study::Plan{});
-    EXPECT_EQ(planFromJson("{}").value().goal, study::Goal{});
+    EXPECT_EQ(planFromJson("{}").value().plan, domain::Plan{});
+    EXPECT_EQ(planFromJson("{}").value().goal, domain::Goal{});
     EXPECT_EQ(settingsFromJson("").value(), curve::ReadingSettings{});
     EXPECT_TRUE(measuredFromJson("[]").value().empty());
 }
@@ -640,7 +640,7 @@ TEST_F(ProjectFile, AFailedChangeLeavesNothingBehind) {
     const auto d = fill(*p, sampleCurve(100));
     const auto before = p->journal().value().size();
     EXPECT_FALSE(p->write("Half", [](Writer& w) {
-        w.insert("study", toRow(study::Study{}));
+        w.insert("study", toRow(domain::Study{}));
         w.insert("pull", {{"specimen", 987654}}); // misses what it needs
     }));
     EXPECT_FALSE(p->write("Nowhere", [](Writer& w) { w.update("pull", 987654, {{"note", "x"}}); }));
@@ -681,7 +681,7 @@ TEST_F(ProjectFile, SameFileIsKeptOnce) {
         a = w.addFile(ImportedFile::pack("one.csv", "abc"));
         b = w.addFile(ImportedFile::pack("two.csv", "abc"));
         c = w.addFile(ImportedFile::pack("three.csv", "abd"));
-        w.insert("study", toRow(study::Study{}));
+        w.insert("study", toRow(domain::Study{}));
     }));
     EXPECT_EQ(a, b);
     EXPECT_NE(a, c);

@@ -38,7 +38,7 @@ TEST_F(RecordingFile, SamplesArriveWholeInOneCurve) {
     auto p = std::move(*Project::open(path));
     Id pull = 0;
     {
-        study::Pull blank;
+        domain::Pull blank;
         blank.specimen = specimen;
         blank.operatorName = "Ines";
         PullRecording r(*p, blank);
@@ -58,7 +58,7 @@ TEST_F(RecordingFile, SamplesArriveWholeInOneCurve) {
     const auto loaded = p->load();
     const auto* got = (*loaded)[0].pull(pull);
     ASSERT_TRUE(got);
-    EXPECT_EQ(got->recording, study::Recording::done);
+    EXPECT_EQ(got->recording, domain::Recording::done);
     EXPECT_EQ(got->operatorName, "Ines");
     const auto curve = *p->curve(got->curve);
     ASSERT_EQ(curve.force.size(), 3000U);
@@ -71,7 +71,7 @@ TEST_F(RecordingFile, SamplesArriveWholeInOneCurve) {
 TEST_F(RecordingFile, FurtherChannelsAndDevicesBesideAreLaidOnOneClock) {
     const auto specimen = make();
     auto p = std::move(*Project::open(path));
-    study::Pull blank;
+    domain::Pull blank;
     blank.specimen = specimen;
     {
         PullRecording r(*p, blank, {{{"leg 1", "N"}, {"air", "K"}}, {{{"cell B", "N"}}, {{"silent", "N"}}}});
@@ -117,7 +117,7 @@ TEST_F(RecordingFile, FurtherChannelsAndDevicesBesideAreLaidOnOneClock) {
 TEST_F(RecordingFile, TheSummaryIsThatOfTheWholeCurve) {
     const auto specimen = make();
     const auto p = std::move(*Project::open(path));
-    study::Pull blank;
+    domain::Pull blank;
     blank.specimen = specimen;
     {
         PullRecording r(*p, blank, {{{"leg 1", "N"}}, {{{"cell B", "N"}}}});
@@ -162,7 +162,7 @@ TEST_F(RecordingFile, TheSummaryIsThatOfTheWholeCurve) {
 TEST_F(RecordingFile, ManyThreadsAfterOneAnotherMayRead) {
     const auto specimen = make();
     const auto p = std::move(*Project::open(path));
-    study::Pull blank;
+    domain::Pull blank;
     blank.specimen = specimen;
     {
         PullRecording r(*p, blank);
@@ -184,7 +184,7 @@ TEST_F(RecordingFile, ManyThreadsAfterOneAnotherMayRead) {
 TEST_F(RecordingFile, NothingRecordedLeavesNoPull) {
     const auto specimen = make();
     auto p = std::move(*Project::open(path));
-    study::Pull blank;
+    domain::Pull blank;
     blank.specimen = specimen;
     { PullRecording never(*p, blank); }
     {
@@ -198,7 +198,7 @@ TEST_F(RecordingFile, NothingRecordedLeavesNoPull) {
 TEST_F(RecordingFile, ALostLinkIsMarked) {
     const auto specimen = make();
     auto p = std::move(*Project::open(path));
-    study::Pull blank;
+    domain::Pull blank;
     blank.specimen = specimen;
     {
         PullRecording r(*p, blank);
@@ -208,13 +208,13 @@ TEST_F(RecordingFile, ALostLinkIsMarked) {
         r.end(rig::Ending::linkLost);
     }
     ASSERT_EQ((*p->load())[0].pulls.size(), 1U);
-    EXPECT_EQ((*p->load())[0].pulls[0].recording, study::Recording::interrupted);
+    EXPECT_EQ((*p->load())[0].pulls[0].recording, domain::Recording::interrupted);
 }
 
 TEST_F(RecordingFile, AFileThatTakesNoMoreIsASentence) {
     const auto specimen = make();
     auto p = std::move(*Project::open(path));
-    study::Pull blank;
+    domain::Pull blank;
     blank.specimen = specimen + 99; // no such piece: the foreign key refuses the commit
     PullRecording r(*p, blank);
     r.begin();
@@ -231,7 +231,7 @@ TEST_F(RecordingFile, AFileThatTakesNoMoreIsASentence) {
 TEST_F(RecordingFile, WhatAFullDiskRefusedIsKeptAndSavedOnceThereIsRoom) {
     const auto specimen = make();
     auto p = std::move(*Project::open(path));
-    study::Pull blank;
+    domain::Pull blank;
     blank.specimen = specimen;
     PullRecording r(*p, blank);
     r.begin();
@@ -260,7 +260,7 @@ TEST_F(RecordingFile, WhatAFullDiskRefusedIsKeptAndSavedOnceThereIsRoom) {
     EXPECT_TRUE(r.whole());
     const auto loaded = p->load();
     ASSERT_EQ((*loaded)[0].pulls.size(), 1U);
-    EXPECT_EQ((*loaded)[0].pulls[0].recording, study::Recording::interrupted);
+    EXPECT_EQ((*loaded)[0].pulls[0].recording, domain::Recording::interrupted);
     const auto curve = *p->curve((*loaded)[0].pulls[0].curve);
     ASSERT_EQ(curve.force.size(), 60000U);
     for (int i = 0; i < 60000; i += 997)
@@ -277,7 +277,7 @@ TEST_F(RecordingFile, AFullDiskEndsInASavedPullAndASentence) {
     std::unique_ptr<FileLimit> limit;
     auto p = std::move(*Project::open(path));
     if (!disk.mounted) limit = std::make_unique<FileLimit>(QFileInfo(path).size() + (4 << 20));
-    study::Pull blank;
+    domain::Pull blank;
     blank.specimen = specimen;
     std::size_t committed = 0;
     QString error;
@@ -328,7 +328,7 @@ TEST_F(RecordingFile, ADiskThatIsFullFromTheStartIsASentence) {
     } else {
         limit = std::make_unique<FileLimit>(1);
     }
-    study::Pull blank;
+    domain::Pull blank;
     blank.specimen = specimen;
     {
         PullRecording r(*p, blank);
@@ -356,7 +356,7 @@ TEST_F(RecordingFile, AVanishedDriveIsASentenceAndWhatWasSavedIsThere) {
     if (disk.mounted) path = disk.at + "/p.anvil";
     const auto specimen = make();
     auto p = std::move(*Project::open(path));
-    study::Pull blank;
+    domain::Pull blank;
     blank.specimen = specimen;
     std::size_t committed = 0;
     {
@@ -406,10 +406,10 @@ TEST_F(RecordingFile, ADamagedRecordingDoesNotKeepTheProjectShut) {
     {
         auto p = std::move(*Project::open(path));
         ASSERT_TRUE(p->write("half a recording", [&](Writer& w) {
-            study::Pull pull;
+            domain::Pull pull;
             pull.specimen = specimen;
             pull.curve = curve = w.beginCurve({{0}, {5}, {}});
-            pull.recording = study::Recording::running;
+            pull.recording = domain::Recording::running;
             w.insert("pull", toRow(pull));
             w.appendSamples(curve, 0, {{0, 1, 2}, {5, 6, 7}, {}});
         }));
@@ -425,7 +425,7 @@ TEST_F(RecordingFile, ADamagedRecordingDoesNotKeepTheProjectShut) {
     QSqlDatabase::removeDatabase("damage");
     const auto p = Project::open(path);
     ASSERT_TRUE(p) << p.error().message;
-    EXPECT_EQ((*(*p)->load())[0].pulls[0].recording, study::Recording::interrupted);
+    EXPECT_EQ((*(*p)->load())[0].pulls[0].recording, domain::Recording::interrupted);
     EXPECT_FALSE((*p)->check().problems.isEmpty()) << "and it is said";
 }
 
@@ -447,7 +447,7 @@ TEST_F(RecordingFile, AKillLosesAtMostAQuarterOfASecond) {
             ::close(pipes[0]);
             auto p = Project::open(path);
             if (!p) _exit(3);
-            study::Pull blank;
+            domain::Pull blank;
             blank.specimen = specimen;
             PullRecording r(**p, blank);
             r.begin();
@@ -481,7 +481,7 @@ TEST_F(RecordingFile, AKillLosesAtMostAQuarterOfASecond) {
         std::size_t samples = 0;
         if ((*loaded)[0].pulls.size() > pullsBefore) {
             const auto& pull = (*loaded)[0].pulls.back();
-            EXPECT_EQ(pull.recording, study::Recording::interrupted);
+            EXPECT_EQ(pull.recording, domain::Recording::interrupted);
             const auto curve = (*p)->curve(pull.curve);
             ASSERT_TRUE(curve) << curve.error().message;
             samples = curve->force.size();

@@ -209,7 +209,7 @@ TEST_F(TapeFiles, AKillLosesNothingThatTheDiskWasTooSlowFor) {
     for (const bool begun : {true, false}) { // killed after the first commit, and before it
         dies([&] {
             auto p = std::move(*Project::open(path));
-            study::Pull blank;
+            domain::Pull blank;
             blank.specimen = specimen;
             blank.note = begun ? "begun" : "not begun";
             RecordedChannels channels{{{"leg 1", "N"}}, {{{"cell B", "N"}}, {{"cell C", "N"}}}};
@@ -252,7 +252,7 @@ TEST_F(TapeFiles, AKillLosesNothingThatTheDiskWasTooSlowFor) {
         const auto pulls = (*(*p)->load())[0].pulls;
         ASSERT_EQ(pulls.size(), begun ? 1U : 2U);
         const auto& pull = pulls.back();
-        EXPECT_EQ(pull.recording, study::Recording::interrupted);
+        EXPECT_EQ(pull.recording, domain::Recording::interrupted);
         EXPECT_EQ(pull.note, begun ? "begun" : "not begun");
         const auto own = *(*p)->ownSamples(pull.curve);
         ASSERT_EQ(own.force.size(), 3000U);
@@ -280,7 +280,7 @@ TEST_F(TapeFiles, AKillLosesNothingThatTheDiskWasTooSlowFor) {
 TEST_F(TapeFiles, AnOrderlyEndLeavesNone) {
     const auto specimen = make();
     const auto p = std::move(*Project::open(path));
-    study::Pull blank;
+    domain::Pull blank;
     blank.specimen = specimen;
     {
         PullRecording r(*p, blank);
@@ -296,7 +296,7 @@ TEST_F(TapeFiles, AnOrderlyEndLeavesNone) {
 TEST_F(TapeFiles, ATapeThatIsBeingWrittenIsNoTrouble) {
     const auto specimen = make();
     const auto p = std::move(*Project::open(path));
-    study::Pull blank;
+    domain::Pull blank;
     blank.specimen = specimen;
     PullRecording r(*p, blank);
     r.append(samples(0, 100));
@@ -312,7 +312,7 @@ TEST_F(TapeFiles, ATapeWhoseSamplesAreAllInTheProjectChangesNothing) {
     const auto specimen = make();
     dies([&] {
         auto p = std::move(*Project::open(path));
-        study::Pull blank;
+        domain::Pull blank;
         blank.specimen = specimen;
         PullRecording r(*p, blank);
         r.append(samples(0, 100));
@@ -365,7 +365,7 @@ TEST_F(TapeFiles, AnEndedPullIsLeftAsItIs) {
     Id curve = 0;
     {
         const auto p = std::move(*Project::open(path));
-        study::Pull blank;
+        domain::Pull blank;
         blank.specimen = specimen;
         PullRecording r(*p, blank);
         r.append(samples(0, 100));

@@ -1,11 +1,15 @@
 // What a verdict says, word for word where it decides something.
 #include "study_maker.h"
 #include <algorithm>
+#include <anvil/results/evidence.h>
+#include <anvil/results/values.h>
+#include <anvil/results/verdict.h>
 #include <anvil/words/verdict.h>
 #include <gtest/gtest.h>
 
 using namespace anvil;
-using namespace anvil::study;
+using namespace anvil::domain;
+using namespace anvil::results;
 
 namespace {
 

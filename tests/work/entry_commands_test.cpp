@@ -1,7 +1,8 @@
 // Commands for results that are no curve, and for pictures.
 #include <QTemporaryDir>
-#include <anvil/study/entries.h>
-#include <anvil/study/evidence.h>
+#include <anvil/plan/next.h>
+#include <anvil/results/evidence.h>
+#include <anvil/results/values.h>
 #include <anvil/work/open_project.h>
 #include <cmath>
 #include <gtest/gtest.h>
@@ -20,7 +21,7 @@ struct Entries : testing::Test {
 
     void SetUp() override {
         p = std::move(*OpenProject::create(dir.filePath("p.anvil")));
-        study::Study s;
+        domain::Study s;
         s.title = "Pegs";
         study = *p->addStudy(s);
         ASSERT_TRUE(p->addOption(study, "Round"));
@@ -28,10 +29,10 @@ struct Entries : testing::Test {
         ASSERT_TRUE(p->planReplicates(study, 2));
         ASSERT_TRUE(p->makePieces(study, ""));
     }
-    const study::StudyData& data() const { return *p->study(study); }
+    const domain::StudyData& data() const { return *p->study(study); }
     Id piece(std::size_t i = 0) const { return data().specimens[i].id; }
     double value(Id pull, const char* metric) const {
-        const auto v = study::valueOf(data(), *data().pull(pull), nullptr, study::metric(metric)).value;
+        const auto v = results::valueOf(data(), *data().pull(pull), nullptr, domain::metric(metric)).value;
         return v ? v->value : NAN;
     }
     void reopen() {
@@ -42,19 +43,19 @@ struct Entries : testing::Test {
 
 TEST_F(Entries, AMethodBringsItsMetricAndDirectionAndOneUndoTakesBoth) {
     ASSERT_TRUE(p->setMethod(study, "sag"));
-    EXPECT_EQ(data().study.goal.metric, study::metric("sag"));
-    EXPECT_EQ(data().study.goal.sense, study::Sense::less);
+    EXPECT_EQ(data().study.goal.metric, domain::metric("sag"));
+    EXPECT_EQ(data().study.goal.sense, domain::Sense::less);
     ASSERT_TRUE(p->setMethod(study, "axial-pull"));
-    EXPECT_EQ(data().study.goal.metric, study::metric("peak"));
-    EXPECT_EQ(data().study.goal.sense, study::Sense::more);
+    EXPECT_EQ(data().study.goal.metric, domain::metric("peak"));
+    EXPECT_EQ(data().study.goal.sense, domain::Sense::more);
     ASSERT_TRUE(p->undo());
-    EXPECT_EQ(data().study.goal.metric, study::metric("sag"));
+    EXPECT_EQ(data().study.goal.metric, domain::metric("sag"));
     EXPECT_EQ(data().study.plan.method, "sag");
     // What decides stays where the new method tells it too.
     ASSERT_TRUE(p->setMethod(study, "axial-pull"));
     ASSERT_TRUE(p->changeStudy(study, {{"metric", "stiffness"}}, "x"));
     ASSERT_TRUE(p->setMethod(study, "compression"));
-    EXPECT_EQ(data().study.goal.metric, study::metric("stiffness"));
+    EXPECT_EQ(data().study.goal.metric, domain::metric("stiffness"));
     EXPECT_FALSE(p->setMethod(99, "sag"));
 }
 
@@ -71,12 +72,12 @@ TEST_F(Entries, AFormMakesAPullAndCanBeFilledInAgain) {
     e.fields[0].text = ">5 N·m";
     ASSERT_TRUE(p->addEntry(e));
     ASSERT_EQ(data().pulls.size(), 1U);
-    EXPECT_EQ(data().pulls[0].standing, study::Standing::atLeast);
+    EXPECT_EQ(data().pulls[0].standing, domain::Standing::atLeast);
     EXPECT_EQ(data().pulls[0].outcome.entered.fields[0].text, ">5 N·m");
     EXPECT_TRUE(data().pulls[0].note.empty()) << "the note is the tester's";
     EXPECT_NEAR(value(data().pulls[0].id, "running"), 1, 1e-12);
     ASSERT_TRUE(p->undo());
-    EXPECT_EQ(data().pulls[0].standing, study::Standing::counts);
+    EXPECT_EQ(data().pulls[0].standing, domain::Standing::counts);
     const auto before = data();
     e.fields[0].text = "heavy";
     EXPECT_FALSE(p->addEntry(e));
@@ -95,7 +96,7 @@ TEST_F(Entries, AFailureElsewhereIsABound) {
     e.unitOf = si;
     e.part = "the grip";
     ASSERT_TRUE(p->addEntry(e));
-    EXPECT_EQ(data().pulls[0].standing, study::Standing::atLeast);
+    EXPECT_EQ(data().pulls[0].standing, domain::Standing::atLeast);
     EXPECT_FALSE(data().pulls[0].reason.empty());
 }
 
@@ -110,14 +111,14 @@ TEST_F(Entries, ALadderIsSafeAfterEveryStep) {
     reopen();
     ASSERT_EQ(data().pulls.size(), 1U) << "as if the program had been killed here";
     EXPECT_EQ(data().pulls[0].outcome.entered.steps.size(), 2U);
-    EXPECT_EQ(study::nextOnLadder(data())->id, piece()) << "the one begun comes first";
+    EXPECT_EQ(plan::nextOnLadder(data())->id, piece()) << "the one begun comes first";
     EXPECT_FALSE(step(-5, true));
     ASSERT_TRUE(step(200, false));
     EXPECT_NE(step(250, true).error().message.find("let go already"), std::string::npos);
-    EXPECT_EQ(data().pulls[0].standing, study::Standing::between);
-    EXPECT_EQ(study::nextOnLadder(data())->id, piece(1));
+    EXPECT_EQ(data().pulls[0].standing, domain::Standing::between);
+    EXPECT_EQ(plan::nextOnLadder(data())->id, piece(1));
     ASSERT_TRUE(p->takeBackLadderStep(*pull));
-    EXPECT_EQ(data().pulls[0].standing, study::Standing::atLeast);
+    EXPECT_EQ(data().pulls[0].standing, domain::Standing::atLeast);
     ASSERT_TRUE(p->takeBackLadderStep(*pull));
     ASSERT_TRUE(p->takeBackLadderStep(*pull));
     EXPECT_TRUE(data().pulls.empty()) << "with its first step the pull goes too";
@@ -134,14 +135,14 @@ TEST_F(Entries, AnotherPartsFailureLeavesOnlyWhatWasHeld) {
     const auto held = step(piece(), 150, false), nothing = step(piece(1), 100, false);
     ASSERT_TRUE(p->ladderBroke(held, "the grip"));
     ASSERT_TRUE(p->ladderBroke(nothing, "the grip"));
-    EXPECT_EQ(data().pull(held)->standing, study::Standing::atLeast);
+    EXPECT_EQ(data().pull(held)->standing, domain::Standing::atLeast);
     EXPECT_EQ(value(held, "holding"), 100);
-    EXPECT_EQ(data().pull(nothing)->standing, study::Standing::aside);
+    EXPECT_EQ(data().pull(nothing)->standing, domain::Standing::aside);
     EXPECT_FALSE(data().pull(nothing)->reason.empty());
     ASSERT_TRUE(p->undo());
-    EXPECT_EQ(data().pull(nothing)->standing, study::Standing::atMost);
+    EXPECT_EQ(data().pull(nothing)->standing, domain::Standing::atMost);
     ASSERT_TRUE(p->ladderBroke(nothing, "the piece"));
-    EXPECT_EQ(data().pull(nothing)->standing, study::Standing::atMost)
+    EXPECT_EQ(data().pull(nothing)->standing, domain::Standing::atMost)
         << "the part asked for: it failed at the first step";
     EXPECT_FALSE(p->ladderBroke(99, "the piece"));
 }
@@ -153,10 +154,10 @@ TEST_F(Entries, GaugesGrowReadingByReading) {
     };
     EXPECT_FALSE(read(1000, 0.010, true)) << "nothing to recover from yet";
     ASSERT_TRUE(read(1000, 0.010));
-    EXPECT_EQ(data().pulls[0].standing, study::Standing::notRead);
+    EXPECT_EQ(data().pulls[0].standing, domain::Standing::notRead);
     EXPECT_FALSE(read(1000, 0.011)) << "not later than the one before";
     ASSERT_TRUE(read(2000, 0.011));
-    EXPECT_EQ(data().pulls[0].standing, study::Standing::counts);
+    EXPECT_EQ(data().pulls[0].standing, domain::Standing::counts);
     ASSERT_TRUE(read(3000, 0.0105, true));
     EXPECT_EQ(data().pulls.size(), 1U);
     EXPECT_NEAR(value(data().pulls[0].id, "creep"), 0.001, 1e-12);
@@ -171,12 +172,12 @@ TEST_F(Entries, WhatTheTesterSaidOfAPullOutlivesTheNextReading) {
     };
     read(1000, 0.010);
     const auto pull = read(2000, 0.011);
-    EXPECT_FALSE(study::notesOf(data(), *data().pull(pull)).empty());
+    EXPECT_FALSE(results::notesOf(data(), *data().pull(pull)).empty());
     ASSERT_TRUE(p->changePull(pull, {{"note", "in the shade by mistake"}}, "note"));
-    ASSERT_TRUE(p->setStanding(pull, study::Standing::aside, "in the shade"));
+    ASSERT_TRUE(p->setStanding(pull, domain::Standing::aside, "in the shade"));
     read(3000, 0.012);
     EXPECT_EQ(data().pull(pull)->note, "in the shade by mistake");
-    EXPECT_EQ(data().pull(pull)->standing, study::Standing::aside);
+    EXPECT_EQ(data().pull(pull)->standing, domain::Standing::aside);
     EXPECT_EQ(data().pull(pull)->reason, "in the shade");
     EXPECT_NEAR(value(pull, "creep"), 0.002, 1e-12) << "the number goes on";
 }
@@ -223,7 +224,7 @@ TEST(OldEntries, AFileOfVersionSixKeepsItsNumbers) {
         for (const auto& s : (*p)->studies())
             if (const auto* pull = s.pull(was.pull)) {
                 SCOPED_TRACE(was.pull);
-                const auto now = study::valueOf(s, *pull, nullptr, study::metric(was.metric)).value;
+                const auto now = results::valueOf(s, *pull, nullptr, domain::metric(was.metric)).value;
                 ASSERT_TRUE(now);
                 EXPECT_EQ(now->state, was.state);
                 EXPECT_NEAR(now->value, was.value, 1e-9 * was.value);
@@ -236,7 +237,7 @@ TEST(OldEntries, AFileOfVersionSixKeepsItsNumbers) {
                                         {"Tries", "success_rate"},
                                         {"Steps", "holding"}})
         for (const auto& s : (*p)->studies())
-            EXPECT_TRUE(s.study.title != study || s.study.goal.metric == study::metric(metric)) << study;
+            EXPECT_TRUE(s.study.title != study || s.study.goal.metric == domain::metric(metric)) << study;
     const auto& looks = (*p)->studies().at(6);
     ASSERT_EQ(looks.study.title, "Looks");
     EXPECT_EQ(looks.pulls[0].note, "loose") << "the word beside a rating";
@@ -244,7 +245,7 @@ TEST(OldEntries, AFileOfVersionSixKeepsItsNumbers) {
 }
 
 TEST_F(Entries, APictureFindsItsInstant) {
-    study::Pull pull;
+    domain::Pull pull;
     pull.specimen = piece();
     pull.performedAt = "2026-05-04T09:00:00";
     Id id = 0;

@@ -1,6 +1,7 @@
 #include <QDir>
 #include <QFile>
 #include <QTemporaryDir>
+#include <anvil/results/values.h>
 #include <anvil/work/import.h>
 #include <gtest/gtest.h>
 #include <sys/stat.h>
@@ -32,12 +33,12 @@ struct Import : testing::Test {
     ImportPlan look(const QStringList& paths, const ImportChoices& choices = {}) {
         return lookAt(paths, choices, p->file().curveDigests().value());
     }
-    study::StudyData fresh() const {
-        study::StudyData d;
+    domain::StudyData fresh() const {
+        domain::StudyData d;
         d.study.title = "Pegs";
         return d;
     }
-    const study::StudyData& only() { return p->studies().front(); }
+    const domain::StudyData& only() { return p->studies().front(); }
 };
 
 TEST_F(Import, FilesBecomeABoardInOneUndoableStep) {
@@ -227,9 +228,11 @@ TEST_F(Import, ToppedOutPullsComeInAsAtLeast) {
     ASSERT_TRUE(p->adopt(done->journal, done->what));
     const auto& readings = p->readings(only().study.id);
     const auto& pull = only().pulls[0];
-    EXPECT_EQ(study::standingOf(pull, readings.find(pull.id)), study::Standing::atLeast);
-    EXPECT_EQ(pull.standing, study::Standing::counts) << "not frozen: another limit may turn out to be right";
-    EXPECT_EQ(study::standingOf(only().pulls[1], readings.find(only().pulls[1].id)), study::Standing::counts);
+    EXPECT_EQ(results::standingOf(pull, readings.find(pull.id)), domain::Standing::atLeast);
+    EXPECT_EQ(pull.standing, domain::Standing::counts)
+        << "not frozen: another limit may turn out to be right";
+    EXPECT_EQ(results::standingOf(only().pulls[1], readings.find(only().pulls[1].id)),
+              domain::Standing::counts);
 }
 
 TEST_F(Import, AFileThatSaysOverloadGivesABound) {
@@ -250,8 +253,9 @@ TEST_F(Import, AFileThatSaysOverloadGivesABound) {
     const auto done = importRuns(p->file(), fresh(), plan);
     ASSERT_TRUE(p->adopt(done->journal, done->what));
     const auto& pull = only().pulls[0];
-    EXPECT_EQ(pull.outcome.limit, study::Limit::toppedOut);
-    EXPECT_EQ(study::standingOf(pull, p->readings(only().study.id).find(pull.id)), study::Standing::atLeast);
+    EXPECT_EQ(pull.outcome.limit, domain::Limit::toppedOut);
+    EXPECT_EQ(results::standingOf(pull, p->readings(only().study.id).find(pull.id)),
+              domain::Standing::atLeast);
 }
 
 TEST_F(Import, WhatCannotBeReadIsNamedAndTheRestGoesIn) {
@@ -303,7 +307,7 @@ TEST_F(Import, TablesOfSingleNumbers) {
     ASSERT_TRUE(p->adopt(done->journal, done->what));
     EXPECT_EQ(done->pulls, 3);
     EXPECT_NEAR(only().pulls[0].typed->value, 4200, 1e-9);
-    EXPECT_EQ(only().pulls[1].standing, study::Standing::atLeast);
+    EXPECT_EQ(only().pulls[1].standing, domain::Standing::atLeast);
     EXPECT_NEAR(only().pulls[2].typed->value, 900 * 4.4482216152605, 1e-6);
     const auto bare = tables::readValues("option,value\nPin,4.2\n");
     EXPECT_EQ(importValues(p->file(), only(), *bare, nullptr, "x").error().message,

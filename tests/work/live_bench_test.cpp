@@ -8,6 +8,7 @@
 #include <QTimer>
 #include <algorithm>
 #include <anvil/link/rig_server.h>
+#include <anvil/results/values.h>
 #include <anvil/work/live_bench.h>
 #include <anvil/work/open_project.h>
 #include <gtest/gtest.h>
@@ -26,7 +27,7 @@ struct LiveRig : testing::Test {
 
     void SetUp() override {
         project = std::move(*OpenProject::create(dir.filePath("p.anvil")));
-        study::Study s;
+        domain::Study s;
         s.title = "One";
         const auto study = *project->addStudy(s);
         ASSERT_TRUE(project->addOption(study, "Pin"));
@@ -45,8 +46,8 @@ struct LiveRig : testing::Test {
         return o;
     }
     /// Connects to a rig that shows this load and records one pull from it until it ends; what was kept.
-    const study::StudyData& recordOne(link::RigServer& server, quantity::Dimension load, double perSecond,
-                                      int heardMs = 0) {
+    const domain::StudyData& recordOne(link::RigServer& server, quantity::Dimension load, double perSecond,
+                                       int heardMs = 0) {
         server.show(load);
         setup.address = server.listenTcp(0)->toStdString();
         setup.layout = rig::simulatedLayout(load);
@@ -62,8 +63,8 @@ struct LiveRig : testing::Test {
         EXPECT_TRUE(project->reload());
         return project->studies()[0];
     }
-    study::Pull blank() const {
-        study::Pull p;
+    domain::Pull blank() const {
+        domain::Pull p;
         p.specimen = specimen;
         return p;
     }
@@ -120,7 +121,7 @@ TEST_F(LiveRig, RecordsAPullFromAWire) {
     ASSERT_TRUE(project->reload());
     ASSERT_EQ(project->studies()[0].pulls.size(), 1U);
     const auto& pull = project->studies()[0].pulls[0];
-    EXPECT_EQ(pull.recording, study::Recording::done);
+    EXPECT_EQ(pull.recording, domain::Recording::done);
     const auto& readings = project->readings(project->studies()[0].study.id);
     ASSERT_TRUE(readings.byPull.contains(pull.id));
     EXPECT_NEAR(readings.byPull.at(pull.id).peak.force, server.rig().truth().peak, 25);
@@ -162,7 +163,7 @@ TEST_F(LiveRig, AScaleThatOverloadsGivesABound) {
     bench.reset();
     ASSERT_TRUE(project->reload());
     const auto& pull = project->studies()[0].pulls.at(0);
-    EXPECT_EQ(pull.recording, study::Recording::done);
+    EXPECT_EQ(pull.recording, domain::Recording::done);
     const auto& readings = project->readings(project->studies()[0].study.id);
     EXPECT_NEAR(readings.byPull.at(pull.id).peak.force, 59.4 * 9.80665, 0.2);
 }
@@ -230,9 +231,9 @@ TEST_F(LiveRig, ATorqueAgainstAngleIsRecordedAndRead) {
     EXPECT_NEAR(r.peak.force, greatest, 0.02 * greatest);
     auto pulled = data;
     pulled.study.plan.method = "axial-pull";
-    EXPECT_EQ(study::valueOf(pulled, data.pulls[0], &r, study::metric("peak")).whyNot,
+    EXPECT_EQ(results::valueOf(pulled, data.pulls[0], &r, domain::metric("peak")).whyNot,
               "its curve is of torque, not of force");
-    EXPECT_TRUE(study::valueOf(data, data.pulls[0], &r, study::metric("breakaway")).value);
+    EXPECT_TRUE(results::valueOf(data, data.pulls[0], &r, domain::metric("breakaway")).value);
     const auto again = *project->file().curve(data.pulls[0].curve);
     EXPECT_EQ(again.load, quantity::Dimension::torque);
     EXPECT_EQ(again.travel, quantity::Dimension::angle);
@@ -265,7 +266,7 @@ TEST_F(LiveRig, ABurstOfADropKeepsWhatCameBeforeIt) {
         gaps += curve.time[i] - curve.time[i - 1] > 1.5 / 25000;
     EXPECT_EQ(gaps, 0U);
     const auto& r = project->readings(data.study.id).byPull.at(data.pulls[0].id);
-    EXPECT_TRUE(study::valueOf(data, data.pulls[0], &r, study::metric("peak_deceleration")).value);
+    EXPECT_TRUE(results::valueOf(data, data.pulls[0], &r, domain::metric("peak_deceleration")).value);
 }
 
 TEST_F(LiveRig, AsksARigThatAnswers) {
@@ -330,7 +331,7 @@ TEST_F(LiveRig, APullBeyondTheTableStaysMarkedAsAGuess) {
     EXPECT_NEAR(data.pulls[0].settings.calibratedTo.value_or(0), 1000, 1e-9);
     const auto& r = project->readings(data.study.id);
     EXPECT_TRUE(r.byPull.at(data.pulls[0].id).guessed);
-    EXPECT_FALSE(study::needsLook(data.pulls[0], r).empty()) << "somebody should look at it";
+    EXPECT_FALSE(results::needsLook(data.pulls[0], r).empty()) << "somebody should look at it";
 }
 
 TEST_F(LiveRig, AnAnswerThatIsLostIsAskedForAnew) {
@@ -360,7 +361,7 @@ TEST_F(LiveRig, UnpluggedInMidPullIsSavedAndMarked) {
         << "and the rig is found again";
     bench.reset();
     ASSERT_TRUE(project->reload());
-    EXPECT_EQ(project->studies()[0].pulls[0].recording, study::Recording::interrupted);
+    EXPECT_EQ(project->studies()[0].pulls[0].recording, domain::Recording::interrupted);
 }
 
 TEST_F(LiveRig, GarbageAndClockJumpsAreCountedAndDoNoHarm) {

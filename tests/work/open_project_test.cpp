@@ -1,6 +1,8 @@
 #include <QTemporaryDir>
+#include <anvil/plan/replication.h>
+#include <anvil/results/values.h>
+#include <anvil/results/verdict.h>
 #include <anvil/sim/specimen.h>
-#include <anvil/study/planning.h>
 #include <anvil/work/open_project.h>
 #include <gtest/gtest.h>
 
@@ -17,7 +19,7 @@ struct Bench : testing::Test {
 
     void SetUp() override {
         p = std::move(*OpenProject::create(dir.filePath("p.anvil")));
-        study::Study s;
+        domain::Study s;
         s.title = "One";
         study = *p->addStudy(s);
         option = *p->addOption(study, "Pin");
@@ -26,37 +28,37 @@ struct Bench : testing::Test {
         wet = *p->addCondition(study, "Wet");
         const auto bench = sim::typicalBench(sim::Model::pullOut, 3);
         ASSERT_TRUE(p->run("Pull", [&](store::Writer& w) {
-            study::Specimen piece{0, study, option, condition, 1, "A1-1", ""};
+            domain::Specimen piece{0, study, option, condition, 1, "A1-1", ""};
             specimen = w.insert("specimen", store::toRow(piece));
-            study::Pull made;
+            domain::Pull made;
             made.specimen = specimen;
             made.curve = w.addCurve(sim::pull(bench.specimen, bench.logger, 3).curve);
             pull = w.insert("pull", store::toRow(made));
         }));
         QObject::connect(p.get(), &OpenProject::changed, [this] { ++changes; });
     }
-    const study::Pull& now() const { return *p->study(study)->pull(pull); }
+    const domain::Pull& now() const { return *p->study(study)->pull(pull); }
     double peak() { return p->readings(study).byPull.at(pull).peak.force; }
 };
 
 using Commands = Bench;
 
 TEST_F(Commands, AStandingNeedsAReason) {
-    const auto no = p->setStanding(pull, study::Standing::aside, "   ");
+    const auto no = p->setStanding(pull, domain::Standing::aside, "   ");
     ASSERT_FALSE(no);
     EXPECT_NE(no.error().message.find("Say why"), std::string::npos);
-    EXPECT_EQ(now().standing, study::Standing::counts);
-    ASSERT_TRUE(p->setStanding(pull, study::Standing::aside, "jaw slipped"));
-    EXPECT_EQ(now().standing, study::Standing::aside);
+    EXPECT_EQ(now().standing, domain::Standing::counts);
+    ASSERT_TRUE(p->setStanding(pull, domain::Standing::aside, "jaw slipped"));
+    EXPECT_EQ(now().standing, domain::Standing::aside);
     EXPECT_EQ(now().reason, "jaw slipped");
-    ASSERT_TRUE(p->setStanding(pull, study::Standing::counts, ""));
+    ASSERT_TRUE(p->setStanding(pull, domain::Standing::counts, ""));
     EXPECT_EQ(now().reason, "");
 }
 
 TEST_F(Commands, UndoAndRedoGoBackToOpeningAndAddJournalRows) {
     const auto before = *p->study(study);
     const auto rows = p->file().journal().value().size();
-    ASSERT_TRUE(p->setStanding(pull, study::Standing::voided, "zeroed under load"));
+    ASSERT_TRUE(p->setStanding(pull, domain::Standing::voided, "zeroed under load"));
     ASSERT_TRUE(p->changePull(pull, {{"note", "battery"}}, "note"));
     const auto after = *p->study(study);
     EXPECT_EQ(p->undoText(), "note");
@@ -95,7 +97,7 @@ TEST_F(Commands, ALandmarkMovedByHandChangesTheReadingAndNothingElse) {
     EXPECT_LT(peak(), found);
     EXPECT_TRUE(p->readings(study).byPull.at(pull).peak.byHand);
     EXPECT_EQ(*p->file().curve(now().curve), raw) << "raw samples never change";
-    EXPECT_NEAR(*p->verdict(study, study::metric("peak")).groups[0].summary.mean, peak(), 1e-9)
+    EXPECT_NEAR(*p->verdict(study, domain::metric("peak")).groups[0].summary.mean, peak(), 1e-9)
         << "the verdict follows";
     ASSERT_TRUE(p->setLandmark(pull, Handle::peak, std::nullopt));
     EXPECT_EQ(peak(), found);
@@ -126,7 +128,7 @@ TEST_F(Commands, WhatWasPulledCannotBeTakenAway) {
 TEST_F(Commands, AMislabelledPieceMovesToItsSquare) {
     ASSERT_TRUE(p->moveSpecimen(specimen, other, wet));
     EXPECT_EQ(p->study(study)->specimen(specimen)->option, other);
-    const auto& v = p->verdict(study, study::metric("peak"));
+    const auto& v = p->verdict(study, domain::metric("peak"));
     ASSERT_EQ(v.groups.size(), 1U);
     EXPECT_EQ(v.groups[0].option, other);
     EXPECT_EQ(v.groups[0].condition, wet);
@@ -170,14 +172,14 @@ TEST_F(Commands, TogetherIsOneUndo) {
 }
 
 TEST_F(Commands, AFollowUpTakesOnlyWhatWasLeftOpen) {
-    ASSERT_TRUE(p->changeGoal(study, "c", [&](study::Goal& goal) { goal.control = option; }));
+    ASSERT_TRUE(p->changeGoal(study, "c", [&](domain::Goal& goal) { goal.control = option; }));
     const auto made = p->followUpStudy(study, "Again", {{option, wet}, {other, condition}}, 4);
     ASSERT_TRUE(made);
     const auto& again = *p->study(*made);
     ASSERT_EQ(again.options.size(), 2U);
     ASSERT_EQ(again.conditions.size(), 2U);
     EXPECT_EQ(again.option(again.study.goal.control)->name, "Pin");
-    EXPECT_EQ(study::totals(again).replicates, 8) << "two squares of four";
+    EXPECT_EQ(plan::totals(again).replicates, 8) << "two squares of four";
     EXPECT_EQ(again.study.plan.replicatesOf(again.options[0].id, again.conditions[0].id), 0);
     EXPECT_EQ(again.study.plan.replicatesOf(again.options[0].id, again.conditions[1].id), 4);
     EXPECT_FALSE(p->followUpStudy(study, " ", {{option, wet}}, 3));
@@ -186,7 +188,7 @@ TEST_F(Commands, AFollowUpTakesOnlyWhatWasLeftOpen) {
 }
 
 TEST_F(Commands, RemediesMakeSquaresAlike) {
-    ASSERT_TRUE(p->changePlan(study, "odd", [&](study::Plan& plan) {
+    ASSERT_TRUE(p->changePlan(study, "odd", [&](domain::Plan& plan) {
         auto& s = plan.squareFor(option, wet);
         s.method = "shear";
         s.connector = "chain";
@@ -202,14 +204,14 @@ TEST_F(Commands, RemediesMakeSquaresAlike) {
 TEST_F(Commands, OfTwoJointsOnlyTheOneThatFailedCounts) {
     Id second = 0;
     ASSERT_TRUE(p->run("Other end", [&](store::Writer& w) {
-        study::Pull made;
+        domain::Pull made;
         made.specimen = specimen;
-        made.typed = study::TypedValue{study::metric("peak"), peak() * 1.5, 0, "x"};
+        made.typed = domain::TypedValue{domain::metric("peak"), peak() * 1.5, 0, "x"};
         second = w.insert("pull", store::toRow(made));
     }));
     ASSERT_TRUE(p->applyRemedy(study, "joints"));
-    EXPECT_EQ(now().standing, study::Standing::counts) << "the weaker end failed";
-    EXPECT_EQ(p->study(study)->pull(second)->standing, study::Standing::atLeast);
+    EXPECT_EQ(now().standing, domain::Standing::counts) << "the weaker end failed";
+    EXPECT_EQ(p->study(study)->pull(second)->standing, domain::Standing::atLeast);
     EXPECT_FALSE(p->study(study)->pull(second)->reason.empty());
 }
 
@@ -224,18 +226,18 @@ TEST_F(Bench, ThePracticeScoreTellsGoodFromBad) {
     const auto made = p->addPracticeStudy(5);
     ASSERT_TRUE(made);
     auto data = *p->study(*made);
-    study::Readings readings;
-    study::Verdict none;
+    results::Readings readings;
+    results::Verdict none;
     EXPECT_TRUE(practiceScore(data, readings, none).empty()) << "nothing was pulled";
     for (const auto& s : data.specimens) {
-        study::Pull pull;
+        domain::Pull pull;
         pull.id = 1000 + s.id;
         pull.specimen = s.id;
         pull.practice = true;
         pull.outcome.part = "Pin";
         pull.outcome.mode = "snapped";
         const double strength = practiceStrength(5, data.option(s.option)->position);
-        pull.typed = study::TypedValue{study::metric("peak"), strength + s.replicate, 0, ""};
+        pull.typed = domain::TypedValue{domain::metric("peak"), strength + s.replicate, 0, ""};
         auto& r = readings.byPull[pull.id];
         r.noise = 1;
         r.peak.force = strength;
@@ -243,7 +245,7 @@ TEST_F(Bench, ThePracticeScoreTellsGoodFromBad) {
         r.forceRate = 300;
         data.pulls.push_back(pull);
     }
-    const auto verdict = [&] { return study::evaluate(data, readings, {}); };
+    const auto verdict = [&] { return results::evaluate(data, readings, {}); };
     auto score = practiceScore(data, readings, verdict());
     ASSERT_EQ(score.size(), 6U);
     for (const auto& line : score)

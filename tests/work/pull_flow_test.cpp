@@ -68,7 +68,7 @@ TEST_F(Flow, GoesFromSafetyToTheNextPieceBySpaceAndDigits) {
     digit(2);
     ASSERT_EQ(flow.step(), PullStep::accept);
     EXPECT_EQ(flow.how(), "snapped");
-    EXPECT_EQ(flow.limit(), study::Limit::broke);
+    EXPECT_EQ(flow.limit(), domain::Limit::broke);
     EXPECT_EQ(space(), PullAction::accept);
     flow.accepted(now);
     EXPECT_EQ(flow.step(), PullStep::ready);
@@ -89,14 +89,14 @@ TEST_F(Flow, OffZeroAsksForZeroingBetweenPieces) {
     see(rig::RecorderState::loading);
     see(rig::RecorderState::done, rig::Ending::stopped, false);
     see(rig::RecorderState::done, rig::Ending::stopped, true);
-    EXPECT_EQ(flow.limit(), study::Limit::stopped);
+    EXPECT_EQ(flow.limit(), domain::Limit::stopped);
     space(); // nothing broke is the likeliest
     ASSERT_EQ(flow.step(), PullStep::limit);
     EXPECT_EQ(flow.action(), "stopped on purpose");
     space();
     ASSERT_EQ(flow.step(), PullStep::accept);
     EXPECT_TRUE(flow.part().empty());
-    EXPECT_EQ(flow.limit(), study::Limit::stopped);
+    EXPECT_EQ(flow.limit(), domain::Limit::stopped);
     live.offZero = true;
     live.recorder = rig::RecorderState::idle;
     flow.follow(live, now);
@@ -157,7 +157,7 @@ TEST_F(Flow, UnpluggedInMidPullStillAsksWhatBroke) {
     see(rig::RecorderState::done, rig::Ending::linkLost, true);
     see(rig::RecorderState::done, rig::Ending::linkLost, true);
     ASSERT_EQ(flow.step(), PullStep::part);
-    EXPECT_EQ(flow.limit(), study::Limit::linkLost);
+    EXPECT_EQ(flow.limit(), domain::Limit::linkLost);
     digit(9);
     space();
     flow.accepted(now);
@@ -178,7 +178,7 @@ TEST_F(Flow, WhatEndedItWhatItIsLikeNowAndWhichEnd) {
     digit(9);
     ASSERT_EQ(flow.step(), PullStep::limit);
     digit(3);
-    EXPECT_EQ(flow.limit(), study::Limit::outOfTravel);
+    EXPECT_EQ(flow.limit(), domain::Limit::outOfTravel);
     ASSERT_EQ(flow.step(), PullStep::accept);
     digit(0); // no, it did break
     digit(1);
@@ -188,7 +188,7 @@ TEST_F(Flow, WhatEndedItWhatItIsLikeNowAndWhichEnd) {
     ASSERT_EQ(flow.step(), PullStep::end);
     digit(2);
     ASSERT_EQ(flow.step(), PullStep::accept);
-    EXPECT_EQ(flow.limit(), study::Limit::broke);
+    EXPECT_EQ(flow.limit(), domain::Limit::broke);
     EXPECT_EQ(flow.end(), 2);
     digit(5);
     digit(6);

@@ -8,8 +8,9 @@
 #include <QPainter>
 #include <QPushButton>
 #include <QTimer>
+#include <anvil/domain/outcomes.h>
+#include <anvil/plan/next.h>
 #include <anvil/quantity/print.h>
-#include <anvil/study/outcomes.h>
 
 namespace anvil::app {
 
@@ -54,7 +55,7 @@ BenchLine::BenchLine(Session& session, QWidget* parent) : QWidget(parent), m_ses
     connect(&session.rig(), &RigDesk::changed, this, &BenchLine::refresh);
     connect(&session, &Session::changed, this, [this] {
         const auto* data = m_session.study();
-        const auto* next = data ? study::nextSpecimen(*data) : nullptr;
+        const auto* next = data ? plan::nextSpecimen(*data) : nullptr;
         m_next->setText(next ? tr("next %1").arg(qs(next->label)) : QString());
         refresh();
     });

@@ -7,7 +7,10 @@
 #include <QMouseEvent>
 #include <QPainter>
 #include <QPainterPath>
-#include <anvil/study/joints.h>
+#include <anvil/domain/joints.h>
+#include <anvil/plan/timetable.h>
+#include <anvil/results/ends.h>
+#include <anvil/results/values.h>
 #include <set>
 
 namespace anvil::app {
@@ -35,7 +38,7 @@ void Board::relayout() {
     m_prepared = m_session.preparation().value_or(1);
     m_overdue = false;
     for (const auto& step : m_session.timetable())
-        m_overdue = m_overdue || step.state == study::StepState::overdue;
+        m_overdue = m_overdue || step.state == plan::StepState::overdue;
     const auto* data = m_session.study();
     if (!data || data->options.empty()) {
         setMinimumHeight(200);
@@ -64,7 +67,7 @@ void Board::relayout() {
             for (const auto& s : data->specimens) {
                 if (s.condition != condition.id) continue;
                 const bool otherEnd = s.option != option.id;
-                if (otherEnd && study::otherEndOf(*data, s) != option.id) continue;
+                if (otherEnd && domain::otherEndOf(*data, s) != option.id) continue;
                 MarkAt mark;
                 mark.otherEnd = otherEnd;
                 mark.specimen = s.id;
@@ -73,12 +76,12 @@ void Board::relayout() {
                 for (const auto& p : data->pulls) {
                     if (p.specimen != s.id) continue;
                     mark.pull = p.id;
-                    mark.look = !study::needsLook(p, m_session.readings()).empty();
+                    mark.look = !results::needsLook(p, m_session.readings()).empty();
                     static constexpr State states[] = {State::counts,  State::atLeast, State::atMost,
                                                        State::between, State::aside,   State::voided,
                                                        State::notRead};
                     mark.state = states[static_cast<int>(
-                        study::standingAtEnd(*data, p, m_session.readings().find(p.id), s, option.id))];
+                        results::standingAtEnd(*data, p, m_session.readings().find(p.id), s, option.id))];
                 }
                 marks.push_back(mark);
             }

@@ -1,7 +1,9 @@
 #include "shell/due_watch.h"
 
 #include <QTimer>
-#include <anvil/study/entries.h>
+#include <anvil/plan/next.h>
+#include <anvil/plan/reach.h>
+#include <anvil/plan/timetable.h>
 
 namespace anvil::app {
 
@@ -14,11 +16,11 @@ DueWatch::DueWatch(Session& session) : m_session(session) {
 void DueWatch::look() {
     QString due;
     for (const auto& s : m_session.timetable())
-        if (s.state == study::StepState::due || s.state == study::StepState::overdue)
-            due = tr("%1 is %2").arg(qs(s.name), QString::fromUtf8(study::word(s.state)));
+        if (s.state == plan::StepState::due || s.state == plan::StepState::overdue)
+            due = tr("%1 is %2").arg(qs(s.name), QString::fromUtf8(plan::word(s.state)));
     if (const auto* data = m_session.study()) {
         int gauges = 0;
-        for (const auto& g : study::gauges(*data, static_cast<double>(m_session.now().toSecsSinceEpoch())))
+        for (const auto& g : plan::gauges(*data, static_cast<double>(m_session.now().toSecsSinceEpoch())))
             gauges += g.due && g.pull;
         if (gauges)
             due = gauges == 1 ? tr("One gauge is to be read again")

@@ -523,7 +523,7 @@ void ImportSheet::edited(int i, int column) {
 
 void ImportSheet::import() {
     if (!m_session.project()) return;
-    study::StudyData into;
+    domain::StudyData into;
     into.study = work::studyFor(m_paths, static_cast<int>(m_session.project()->studies().size()));
     if (const auto* data = m_session.project()->study(m_study->currentData().toLongLong())) into = *data;
     setWriting(true);
@@ -612,7 +612,7 @@ ValuesSheet::ValuesSheet(Session& session, const QByteArray& bytes, const QStrin
 
 void ValuesSheet::import() {
     if (!m_session.project()) return;
-    study::StudyData into;
+    domain::StudyData into;
     into.study = work::studyFor({}, static_cast<int>(m_session.project()->studies().size()));
     if (const auto* data = m_session.study()) into = *data;
     const auto* unit = m_unit ? &quantity::unit(m_unit->currentData().toString().toStdString()) : nullptr;

@@ -10,12 +10,14 @@
 #include <QPlainTextEdit>
 #include <QPushButton>
 #include <QVBoxLayout>
+#include <anvil/domain/joints.h>
+#include <anvil/domain/outcomes.h>
+#include <anvil/domain/phases.h>
 #include <anvil/quantity/print.h>
-#include <anvil/study/joints.h>
-#include <anvil/study/outcomes.h>
-#include <anvil/study/phases.h>
+#include <anvil/results/ends.h>
+#include <anvil/results/evidence.h>
+#include <anvil/results/values.h>
 #include <anvil/work/wall_clock.h>
-#include <anvil/study/evidence.h>
 #include <set>
 
 namespace anvil::app {
@@ -57,11 +59,11 @@ Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(s
            "what it may be used for."));
     interrupted->addWidget(why);
     for (const auto& [text, name, standing, reason] :
-         {std::tuple{tr("It broke before that: it counts"), "keepInterrupted", study::Standing::counts,
+         {std::tuple{tr("It broke before that: it counts"), "keepInterrupted", domain::Standing::counts,
                      QString()},
-          std::tuple{tr("It held that much: at least"), "boundInterrupted", study::Standing::atLeast,
+          std::tuple{tr("It held that much: at least"), "boundInterrupted", domain::Standing::atLeast,
                      tr("The recording was interrupted before it broke.")},
-          std::tuple{tr("Void"), "voidInterrupted", study::Standing::voided,
+          std::tuple{tr("Void"), "voidInterrupted", domain::Standing::voided,
                      tr("The recording was interrupted.")}}) {
         auto* button = new QPushButton(text);
         button->setObjectName(QString::fromLatin1(name));
@@ -72,7 +74,7 @@ Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(s
             if (pull)
                 m_session.tell(m_session.project()->judge(pull->id, {pull->outcome.part,
                                                                      pull->outcome.mode,
-                                                                     study::Limit::linkLost,
+                                                                     domain::Limit::linkLost,
                                                                      {s, r.toStdString()},
                                                                      {}}));
         });
@@ -82,9 +84,9 @@ Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(s
     m_standing = new QComboBox;
     m_standing->setObjectName("standing");
     m_standing->setAccessibleName(tr("Standing"));
-    for (const auto s : {study::Standing::counts, study::Standing::atLeast, study::Standing::aside,
-                         study::Standing::voided, study::Standing::notRead}) {
-        auto text = QString::fromUtf8(study::word(s));
+    for (const auto s : {domain::Standing::counts, domain::Standing::atLeast, domain::Standing::aside,
+                         domain::Standing::voided, domain::Standing::notRead}) {
+        auto text = QString::fromUtf8(domain::word(s));
         text[0] = text[0].toUpper();
         m_standing->addItem(text, static_cast<int>(s));
     }
@@ -185,7 +187,7 @@ Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(s
     layout->addStretch();
 
     connect(m_standing, &QComboBox::activated, this, [this] {
-        const bool counts = m_standing->currentData().toInt() == static_cast<int>(study::Standing::counts);
+        const bool counts = m_standing->currentData().toInt() == static_cast<int>(domain::Standing::counts);
         m_reason->setVisible(!counts);
         m_reasonHint->setVisible(!counts);
         m_apply->setVisible(!counts);
@@ -236,7 +238,7 @@ void Ledger::saveOutcome() {
     const auto* pull = data ? data->pull(m_session.pull()) : nullptr;
     if (m_filling || !pull) return;
     auto outcome = pull->outcome;
-    const auto shares = study::sharesFrom(m_shares->text().toStdString());
+    const auto shares = domain::sharesFrom(m_shares->text().toStdString());
     if (!m_session.tell(shares)) return;
     outcome.shares = *shares;
     outcome.part = m_broke->currentText().simplified().toStdString();
@@ -250,23 +252,24 @@ void Ledger::saveOutcome() {
                                                           tr("%1: how it failed").arg(m_title->text())));
 }
 
-std::string Ledger::phasesText(const study::Pull& pull) const {
-    return study::phasesText(pull.outcome.phases, [this](quantity::Dimension d) -> const quantity::Unit& {
+std::string Ledger::phasesText(const domain::Pull& pull) const {
+    return domain::phasesText(pull.outcome.phases, [this](quantity::Dimension d) -> const quantity::Unit& {
         return m_session.units().of(d);
     });
 }
 
 /// The parts of the load path and the ways this kind of piece fails, with what was noted elsewhere.
-void Ledger::fillBroke(const study::StudyData& data, const study::Pull& pull, const study::Specimen& piece) {
-    std::vector<std::string> parts = study::breakableParts(data),
-                             modes = study::failureModes(data.optionAt(piece.option).kind);
+void Ledger::fillBroke(const domain::StudyData& data, const domain::Pull& pull,
+                       const domain::Specimen& piece) {
+    std::vector<std::string> parts = domain::breakableParts(data),
+                             modes = domain::failureModes(data.optionAt(piece.option).kind);
     for (const auto& p : data.pulls) {
         const auto& o = p.outcome;
         const auto add = [](std::vector<std::string>& to, const std::string& text, bool known) {
             if (!text.empty() && !known) to.push_back(text);
         };
         add(parts, o.part, std::any_of(parts.begin(), parts.end(), [&](const auto& k) {
-                return study::samePart(k, o.part);
+                return domain::samePart(k, o.part);
             }));
         add(modes, o.mode, std::find(modes.begin(), modes.end(), o.mode) != modes.end());
     }
@@ -279,7 +282,7 @@ void Ledger::fillBroke(const study::StudyData& data, const study::Pull& pull, co
         box->setEditText(qs(*now));
     }
     m_end->clear();
-    const auto ends = study::endNames(data, &piece);
+    const auto ends = domain::endNames(data, &piece);
     m_end->addItem(tr("which end: not noted"), 0);
     for (int k = 0; k < std::max(static_cast<int>(ends.size()), pull.outcome.end); ++k)
         m_end->addItem(k < static_cast<int>(ends.size()) ? qs(ends[static_cast<std::size_t>(k)])
@@ -295,7 +298,7 @@ void Ledger::savePhases() {
     if (m_filling || !pull) return;
     const auto text = m_phases->toPlainText().trimmed().toStdString();
     if (text == phasesText(*pull)) return;
-    const auto phases = study::phasesFrom(text);
+    const auto phases = domain::phasesFrom(text);
     if (m_session.tell(phases)) m_session.tell(m_session.project()->setPhases(pull->id, *phases));
 }
 
@@ -323,10 +326,10 @@ QString Ledger::steadyText(Id pull) const {
 
 void Ledger::applyStanding() {
     if (!m_session.project() || !m_session.pull()) return;
-    const auto standing = static_cast<study::Standing>(m_standing->currentData().toInt());
+    const auto standing = static_cast<domain::Standing>(m_standing->currentData().toInt());
     if (m_session.tell(m_session.project()->setStanding(m_session.pull(), standing, m_reason->text())))
         m_session.say(tr("%1 now stands as: %2. Ctrl+Z takes it back.")
-                          .arg(m_title->text(), QString::fromUtf8(study::word(standing))));
+                          .arg(m_title->text(), QString::fromUtf8(domain::word(standing))));
     else
         m_reason->setFocus();
 }
@@ -345,34 +348,34 @@ void Ledger::refresh() {
         m_filling = false;
         return;
     }
-    m_interrupted->setVisible(pull->recording == study::Recording::interrupted);
+    m_interrupted->setVisible(pull->recording == domain::Recording::interrupted);
     const auto* s = &data->specimenAt(pull->specimen);
     m_title->setText(qs(s->label));
     m_place->setText(tr("%1, %2, replicate %3")
                          .arg(qs(data->optionAt(s->option).name), qs(data->conditionAt(s->condition).name))
                          .arg(s->replicate));
     const auto* curve = m_session.readings().find(pull->id);
-    const auto standing = study::standingOf(*pull, curve);
+    const auto standing = results::standingOf(*pull, curve);
     int at = m_standing->findData(static_cast<int>(standing));
     if (at < 0) { // at most and between come only from typed results
-        m_standing->addItem(QString::fromUtf8(study::word(standing)), static_cast<int>(standing));
+        m_standing->addItem(QString::fromUtf8(domain::word(standing)), static_cast<int>(standing));
         at = m_standing->count() - 1;
     }
     m_standing->setCurrentIndex(at);
-    const bool counts = standing == study::Standing::counts;
-    m_reason->setText(qs(study::reasonOf(*pull, curve)));
+    const bool counts = standing == domain::Standing::counts;
+    m_reason->setText(qs(results::reasonOf(*pull, curve)));
     m_reason->setVisible(!counts);
     m_reasonHint->setVisible(!counts);
     m_apply->setVisible(!counts);
     fillBroke(*data, *pull, *s);
     m_where->setText(qs(pull->outcome.where));
-    m_shares->setText(qs(study::sharesText(pull->outcome.shares)));
+    m_shares->setText(qs(domain::sharesText(pull->outcome.shares)));
     m_afterwards->setText(qs(pull->outcome.afterwards));
     m_unloading->setChecked(pull->outcome.whileUnloading);
     auto asked = *pull;
     asked.looked = false;
     QStringList remarks;
-    for (const auto& w : study::needsLook(asked, m_session.readings()))
+    for (const auto& w : results::needsLook(asked, m_session.readings()))
         remarks << qs(w);
     m_remarks->setText(remarks.isEmpty() ? tr("None.") : remarks.join("\n"));
     m_looked->setVisible(!remarks.isEmpty());
@@ -388,9 +391,9 @@ void Ledger::refresh() {
     facts << (pull->typed ? tr("Typed: %1").arg(qs(pull->typed->asTyped))
                           : tr("Source: %1").arg(qs(pull->sourceName)));
     for (const auto& f : pull->outcome.entered.fields)
-        if (const auto* input = study::methodOf(*data, data->specimenAt(pull->specimen)).input(f.key))
+        if (const auto* input = results::methodOf(*data, data->specimenAt(pull->specimen)).input(f.key))
             facts << tr("%1: %2").arg(qs(input->title), qs(f.text));
-    for (const auto& r : study::notesOf(*data, *pull))
+    for (const auto& r : results::notesOf(*data, *pull))
         facts << qs(r);
     if (!pull->performedAt.empty())
         facts << tr("When: %1").arg(qs(pull->performedAt).left(16).replace('T', ' '));
@@ -398,10 +401,10 @@ void Ledger::refresh() {
         facts << QStringLiteral("\u26a0 ") + timing.c_str();
     if (!pull->operatorName.empty()) facts << tr("By: %1").arg(qs(pull->operatorName));
     if (pull->outcome.limit)
-        facts << tr("Ended: %1").arg(QString::fromUtf8(study::word(*pull->outcome.limit)));
+        facts << tr("Ended: %1").arg(QString::fromUtf8(domain::word(*pull->outcome.limit)));
     for (std::size_t k = 0; k < pull->outcome.marks.size(); ++k)
         facts << tr("%1 at %2 s")
-                     .arg(qs(study::markName(pull->outcome.marks, k)),
+                     .arg(qs(domain::markName(pull->outcome.marks, k)),
                           qs(quantity::significant(pull->outcome.marks[k].at, 4)));
     const auto r = m_session.readings().byPull.find(pull->id);
     const bool read = r != m_session.readings().byPull.end();
@@ -411,9 +414,9 @@ void Ledger::refresh() {
     if (pull->settings.calibratedTo)
         facts << tr("Calibrated up to: %1").arg(m_session.load(*pull->settings.calibratedTo, load));
     if (const auto* piece = data->specimen(pull->specimen)) {
-        if (const auto other = study::otherEndOf(*data, *piece))
+        if (const auto other = domain::otherEndOf(*data, *piece))
             facts << tr("At its other end: %1").arg(qs(data->optionAt(other).name));
-        if (const int held = study::jointsThatHeld(*data, *pull, *piece); held > 0)
+        if (const int held = results::jointsThatHeld(*data, *pull, *piece); held > 0)
             facts << (held == 1 ? tr("Its other end held at least that")
                                 : tr("Its other %1 joints held at least that").arg(held));
     }

@@ -26,10 +26,10 @@ private:
     void applyStanding();
     void saveOutcome();
     void savePhases();
-    std::string phasesText(const study::Pull& pull) const;
+    std::string phasesText(const domain::Pull& pull) const;
     QString steadyText(Id pull) const;
     void saveNote();
-    void fillBroke(const study::StudyData& data, const study::Pull& pull, const study::Specimen& piece);
+    void fillBroke(const domain::StudyData& data, const domain::Pull& pull, const domain::Specimen& piece);
     bool eventFilter(QObject* watched, QEvent* event) override;
 
     Session& m_session;

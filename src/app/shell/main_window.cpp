@@ -257,7 +257,7 @@ void MainWindow::showStudies() {
     }
     menu.addSeparator();
     menu.addAction(icon("plus"), tr("New study"), this, [this] {
-        study::Study s;
+        domain::Study s;
         s.title = "New study";
         s.position = static_cast<int>(m_session.project()->studies().size());
         if (const auto id = m_session.project()->addStudy(s); m_session.tell(id)) {

@@ -52,7 +52,7 @@ PicturesList::PicturesList(Session& session, QWidget* parent) : QWidget(parent),
 }
 
 void PicturesList::refresh() {
-    std::vector<study::Attachment> now;
+    std::vector<domain::Attachment> now;
     if (const auto* data = m_session.study())
         for (const auto& a : data->attachments)
             if (a.pull == m_session.pull()) now.push_back(a);

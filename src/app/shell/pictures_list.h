@@ -26,7 +26,7 @@ private:
     Session& m_session;
     QListWidget* m_list;
     QWidget* m_buttons;
-    std::vector<study::Attachment> m_shown;
+    std::vector<domain::Attachment> m_shown;
 };
 
 } // namespace anvil::app

@@ -111,7 +111,7 @@ void RigDesk::letGo() {
     m_setupId = 0;
 }
 
-bool RigDesk::arm(const study::Specimen& piece) {
+bool RigDesk::arm(const domain::Specimen& piece) {
     const auto* data = m_session.study();
     if (!data || m_session.readOnly()) {
         m_session.say(tr("The project can only be looked at, so nothing can be recorded."), true);
@@ -124,7 +124,7 @@ bool RigDesk::arm(const study::Specimen& piece) {
                       true);
         return false;
     }
-    study::Pull pull;
+    domain::Pull pull;
     pull.specimen = piece.id;
     pull.setup = m_setupId;
     pull.practice = m_setup.practice;

@@ -42,7 +42,7 @@ public:
     /// Nothing is recorded into the open project any more; it is about to be closed.
     void letGo();
     /// Arms for a piece; false and a message when that cannot be.
-    bool arm(const study::Specimen& piece);
+    bool arm(const domain::Specimen& piece);
     /// Learns from a pull of a rigid bar how much the rig gives way, and keeps it; a message either way.
     void takeStretchFrom(Id pull);
     /// Whether the cautions were seen to on this set-up within a day; and that they have been.

@@ -4,8 +4,11 @@
 
 #include <QFileInfo>
 #include <QSettings>
+#include <anvil/plan/timetable.h>
 #include <anvil/quantity/print.h>
 #include <anvil/report/source.h>
+#include <anvil/results/values.h>
+#include <anvil/results/verdict.h>
 #include <anvil/work/wall_clock.h>
 
 namespace anvil::app {
@@ -62,7 +65,7 @@ void Session::close() {
 
 bool Session::readOnly() const { return !m_project || m_project->file().readOnly(); }
 
-const study::StudyData* Session::study() const { return m_project ? m_project->study(m_study) : nullptr; }
+const domain::StudyData* Session::study() const { return m_project ? m_project->study(m_study) : nullptr; }
 
 void Session::showStudy(Id id) {
     if (id == m_study) return;
@@ -89,13 +92,13 @@ void Session::keepSelectionValid() {
     }
 }
 
-const study::Readings& Session::readings() const {
-    static const study::Readings none;
+const results::Readings& Session::readings() const {
+    static const results::Readings none;
     return m_project && m_study ? m_project->readings(m_study) : none;
 }
 
-const study::Verdict& Session::verdict(study::Metric metric) const {
-    static const study::Verdict none;
+const results::Verdict& Session::verdict(domain::Metric metric) const {
+    static const results::Verdict none;
     return m_project && m_study ? m_project->verdict(m_study, metric) : none;
 }
 
@@ -129,7 +132,7 @@ std::vector<Id> Session::needingLook() const {
     if (const auto* data = study())
         for (const auto& s : data->specimens)
             for (const auto& p : data->pulls)
-                if (p.specimen == s.id && !study::needsLook(p, readings()).empty()) out.push_back(p.id);
+                if (p.specimen == s.id && !results::needsLook(p, readings()).empty()) out.push_back(p.id);
     return out;
 }
 
@@ -155,17 +158,17 @@ void Session::setNow(const QDateTime& now) {
     emit changed();
 }
 
-std::vector<study::Step> Session::timetable() const {
+std::vector<plan::Step> Session::timetable() const {
     const auto* data = study();
-    return data ? work::wallTimetable(*data, now().toSecsSinceEpoch()).value_or(std::vector<study::Step>{})
-                : std::vector<study::Step>{};
+    return data ? work::wallTimetable(*data, now().toSecsSinceEpoch()).value_or(std::vector<plan::Step>{})
+                : std::vector<plan::Step>{};
 }
 
 std::optional<double> Session::preparation() const {
     const auto* data = study();
     const auto start = data ? work::wallInstant(data->study.plan.recipeStarted) : std::nullopt;
     if (!start) return std::nullopt;
-    return study::progress(timetable(), *start, now().toSecsSinceEpoch());
+    return plan::progress(timetable(), *start, now().toSecsSinceEpoch());
 }
 
 void Session::setUnits(const QString& force, const QString& length) {

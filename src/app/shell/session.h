@@ -4,14 +4,16 @@
 
 #include <QDateTime>
 #include <QObject>
+#include <anvil/plan/timetable.h>
 #include <anvil/report/document.h>
-#include <anvil/study/timetable.h>
+#include <anvil/results/values.h>
+#include <anvil/results/verdict.h>
 #include <anvil/work/open_project.h>
 #include <memory>
 
 namespace anvil::app {
 
-using study::Id;
+using domain::Id;
 
 inline QString qs(std::string_view s) {
     return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
@@ -36,11 +38,11 @@ public:
     bool readOnly() const;
 
     // Study
-    const study::StudyData* study() const;
+    const domain::StudyData* study() const;
     Id studyId() const { return m_study; }
     void showStudy(Id id);
-    const study::Readings& readings() const;
-    const study::Verdict& verdict(study::Metric metric) const;
+    const results::Readings& readings() const;
+    const results::Verdict& verdict(domain::Metric metric) const;
     report::Source source() const;
 
     // Selection: a pull, or a square without one
@@ -63,7 +65,7 @@ public:
     /// Time has gone on so far that something is due: everything that tells the time is shown anew.
     void tick() { emit changed(); }
     /// The preparation of the study laid out in time; empty when nothing has been begun.
-    std::vector<study::Step> timetable() const;
+    std::vector<plan::Step> timetable() const;
     /// Share of the preparation that lies behind, or nothing when none was begun.
     std::optional<double> preparation() const;
 

@@ -7,11 +7,11 @@
 namespace anvil::app {
 
 namespace {
-QString keyOf(const study::Metric& metric) { return qs(metric->key); }
+QString keyOf(const domain::Metric& metric) { return qs(metric->key); }
 } // namespace
 
-void MetricBox::offer(const study::StudyData* data) {
-    m_offered = study::metricsOf(data ? data->study.plan.method : std::string());
+void MetricBox::offer(const domain::StudyData* data) {
+    m_offered = domain::metricsOf(data ? data->study.plan.method : std::string());
     if (data && std::find(m_offered.begin(), m_offered.end(), data->study.goal.metric) == m_offered.end())
         m_offered.push_back(data->study.goal.metric);
     bool same = count() == static_cast<int>(m_offered.size());
@@ -25,11 +25,13 @@ void MetricBox::offer(const study::StudyData* data) {
     setCurrentIndex(std::max(0, findData(before)));
 }
 
-study::Metric MetricBox::metric() const {
+domain::Metric MetricBox::metric() const {
     const auto at = static_cast<std::size_t>(std::max(0, currentIndex()));
-    return at < m_offered.size() ? m_offered[at] : study::Metric();
+    return at < m_offered.size() ? m_offered[at] : domain::Metric();
 }
 
-void MetricBox::choose(const study::Metric& metric) { setCurrentIndex(std::max(0, findData(keyOf(metric)))); }
+void MetricBox::choose(const domain::Metric& metric) {
+    setCurrentIndex(std::max(0, findData(keyOf(metric))));
+}
 
 } // namespace anvil::app

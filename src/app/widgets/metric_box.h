@@ -2,7 +2,7 @@
 #pragma once
 
 #include <QComboBox>
-#include <anvil/study/model.h>
+#include <anvil/domain/model.h>
 
 namespace anvil::app {
 
@@ -12,12 +12,12 @@ public:
     using QComboBox::QComboBox;
     /// Offers what the study's method tells, and what decides in it; without a study what a force curve
     /// tells.
-    void offer(const study::StudyData* data);
-    study::Metric metric() const;
-    void choose(const study::Metric& metric);
+    void offer(const domain::StudyData* data);
+    domain::Metric metric() const;
+    void choose(const domain::Metric& metric);
 
 private:
-    std::vector<study::Metric> m_offered;
+    std::vector<domain::Metric> m_offered;
 };
 
 } // namespace anvil::app

@@ -9,6 +9,7 @@
 #include <QPushButton>
 #include <QTableWidget>
 #include <anvil/quantity/print.h>
+#include <anvil/results/values.h>
 
 namespace anvil::app {
 
@@ -142,7 +143,7 @@ void CurvesStage::refresh() {
         tr("%1: %2, %3")
             .arg(qs(s->label), qs(data->optionAt(s->option).name), qs(data->conditionAt(s->condition).name)));
     const auto curve = m_session.project()->readCurve(pull->id);
-    auto remarks = study::needsLook(*pull, m_session.readings());
+    auto remarks = results::needsLook(*pull, m_session.readings());
     m_remark->setText(remarks.empty() ? QString()
                                       : tr("Needs a look: %1").arg(qs(remarks.front())) +
                                             (remarks.size() > 1
@@ -165,7 +166,7 @@ void CurvesStage::refresh() {
     fillNumbers(**curve, *pull);
 }
 
-void CurvesStage::fillNumbers(const curve::ReadCurve& c, const study::Pull& pull) {
+void CurvesStage::fillNumbers(const curve::ReadCurve& c, const domain::Pull& pull) {
     const auto& r = c.reading;
     const auto& units = m_session.units();
     const auto& length = units.of(r.travel);
@@ -177,7 +178,7 @@ void CurvesStage::fillNumbers(const curve::ReadCurve& c, const study::Pull& pull
                                : qs(withUnit(m.time, quantity::unit("s")))) +
                hand(m.byHand);
     };
-    const bool bound = study::standingOf(pull, &r) == study::Standing::atLeast;
+    const bool bound = results::standingOf(pull, &r) == domain::Standing::atLeast;
     rows.push_back({tr("Peak"),
                     (bound ? tr("at least ") : QString()) + (r.guessed ? "~" : "") + load(r.peak.force),
                     where(r.peak) + (r.guessed ? tr(", beyond the calibration table: a guess") : QString())});

@@ -29,7 +29,7 @@ protected:
 
 private:
     void refresh();
-    void fillNumbers(const curve::ReadCurve& curve, const study::Pull& pull);
+    void fillNumbers(const curve::ReadCurve& curve, const domain::Pull& pull);
     Session& m_session;
     bool m_overlay = false, m_stale = true;
     QLabel *m_title, *m_remark, *m_hint;

@@ -13,9 +13,10 @@
 #include <QVBoxLayout>
 #include <anvil/chart/charts.h>
 #include <anvil/chart/painter.h>
+#include <anvil/domain/joints.h>
 #include <anvil/methods/method.h>
+#include <anvil/plan/next.h>
 #include <anvil/quantity/print.h>
-#include <anvil/study/joints.h>
 
 namespace anvil::app {
 
@@ -24,9 +25,9 @@ using work::PullStep;
 
 namespace {
 
-QStringList cautionLines(const study::StudyData& data) {
+QStringList cautionLines(const domain::StudyData& data) {
     QStringList out;
-    for (const auto& c : study::cautionsOf(data))
+    for (const auto& c : domain::cautionsOf(data))
         out << qs(c);
     for (const auto& c : data.study.plan.cautions)
         out << qs(c);
@@ -34,7 +35,7 @@ QStringList cautionLines(const study::StudyData& data) {
 }
 
 /// The kind of the piece that is due; of the first option where none is.
-std::string kindOf(const study::StudyData& data, const study::Specimen* piece) {
+std::string kindOf(const domain::StudyData& data, const domain::Specimen* piece) {
     const auto* option = piece ? data.option(piece->option) : nullptr;
     return option ? option->kind : data.options.empty() ? std::string() : data.options.front().kind;
 }
@@ -113,9 +114,9 @@ BenchView::BenchView(Session& session, QWidget* parent) : QWidget(parent), m_ses
 
 void BenchView::showEvent(QShowEvent*) { setFocus(); }
 
-const study::Specimen* BenchView::next() const {
+const domain::Specimen* BenchView::next() const {
     const auto* data = m_session.study();
-    return data ? study::nextSpecimen(*data, m_skipped) : nullptr;
+    return data ? plan::nextSpecimen(*data, m_skipped) : nullptr;
 }
 
 void BenchView::studyChanged() {
@@ -127,9 +128,9 @@ void BenchView::studyChanged() {
         m_setup = 0; // another study has its own cautions
     }
     const auto* piece = next();
-    m_flow.setRules(study::endNames(*data, data->specimen(m_piece)), m_session.rig().setup().lookEvery);
-    m_flow.setPieces(study::breakableParts(*data),
-                     study::failureModes(kindOf(*data, m_pull ? data->specimen(m_piece) : piece)),
+    m_flow.setRules(domain::endNames(*data, data->specimen(m_piece)), m_session.rig().setup().lookEvery);
+    m_flow.setPieces(domain::breakableParts(*data),
+                     domain::failureModes(kindOf(*data, m_pull ? data->specimen(m_piece) : piece)),
                      piece != nullptr, now());
     const auto step = m_flow.step();
     if (piece && (step == PullStep::ready || step == PullStep::zero || step == PullStep::noRig ||
@@ -147,7 +148,7 @@ void BenchView::rigChanged() {
     if (m_setup != m_session.rig().setupId()) {
         m_setup = m_session.rig().setupId();
         m_flow.restart(cautionLines(*data), m_session.rig().safetySeen(), now());
-        m_flow.setRules(study::endNames(*data, data->specimen(m_piece)), m_session.rig().setup().lookEvery);
+        m_flow.setRules(domain::endNames(*data, data->specimen(m_piece)), m_session.rig().setup().lookEvery);
     }
     showStep();
 }
@@ -332,9 +333,9 @@ void BenchView::propose() {
     const auto* data = m_session.study();
     const auto r = m_session.readings().byPull.find(m_pull);
     if (data)
-        m_flow.propose(study::proposeStanding(*data,
-                                              r == m_session.readings().byPull.end() ? nullptr : &r->second,
-                                              m_flow.part(), m_flow.limit()));
+        m_flow.propose(domain::proposeStanding(*data,
+                                               r == m_session.readings().byPull.end() ? nullptr : &r->second,
+                                               m_flow.part(), m_flow.limit()));
 }
 
 void BenchView::carryOut(PullAction action) {
@@ -349,7 +350,7 @@ void BenchView::carryOut(PullAction action) {
         if (const auto* piece = next()) {
             m_piece = piece->id;
             m_curve->setSquare(piece->option, piece->condition);
-            m_flow.setRules(study::endNames(*m_session.study(), piece), m_session.rig().setup().lookEvery);
+            m_flow.setRules(domain::endNames(*m_session.study(), piece), m_session.rig().setup().lookEvery);
             m_session.rig().arm(*piece);
         }
         return;

@@ -43,7 +43,7 @@ private:
     void sound(Tone tone);
     void flashNearLimit(bool near);
     QString channelText(const work::Live& live) const;
-    const study::Specimen* next() const;
+    const domain::Specimen* next() const;
     qint64 now() const { return m_clock.elapsed(); }
 
     Session& m_session;
@@ -51,7 +51,7 @@ private:
     QElapsedTimer m_clock;
     Id m_setup = 0, m_piece = 0, m_pull = 0, m_study = 0;
     std::set<Id> m_skipped;
-    std::vector<study::Mark> m_marks;
+    std::vector<domain::Mark> m_marks;
     Wakefulness m_awake;
     work::Live m_atStart; ///< when the present recording began
     bool m_lit = false;

@@ -9,10 +9,11 @@
 #include <QPushButton>
 #include <QSettings>
 #include <anvil/chart/charts.h>
+#include <anvil/domain/outcomes.h>
+#include <anvil/domain/rating.h>
+#include <anvil/plan/next.h>
 #include <anvil/quantity/print.h>
-#include <anvil/study/evidence.h>
-#include <anvil/study/outcomes.h>
-#include <anvil/study/rating.h>
+#include <anvil/results/evidence.h>
 
 namespace anvil::app {
 
@@ -109,12 +110,12 @@ void EntryPanel::entered(const QLineEdit* edit) {
 
 void EntryPanel::fill() {
     const auto* data = m_session.study();
-    const auto& method = study::methodOf(data ? data->study.plan : study::Plan{});
+    const auto& method = results::methodOf(data ? data->study.plan : domain::Plan{});
     if (&method != m_method) makeForm(method);
-    const auto* next = data ? study::nextSpecimen(*data, m_skipped) : nullptr;
+    const auto* next = data ? plan::nextSpecimen(*data, m_skipped) : nullptr;
     if (data && !next && !m_skipped.empty()) { // round again
         m_skipped.clear();
-        next = study::nextSpecimen(*data);
+        next = plan::nextSpecimen(*data);
     }
     m_next = next ? next->id : 0;
     m_piece->setText(next ? tr("%1\n%2, %3")
@@ -129,13 +130,13 @@ void EntryPanel::fill() {
     m_broke->clear();
     m_broke->addItem(tr("what broke?"), QString());
     if (data)
-        for (const auto& part : study::breakableParts(*data))
+        for (const auto& part : domain::breakableParts(*data))
             m_broke->addItem(qs(part), qs(part));
     m_broke->setVisible(next && method.metrics.front().atEnd);
     showScale(data);
 }
 
-void EntryPanel::showScale(const study::StudyData* data) {
+void EntryPanel::showScale(const domain::StudyData* data) {
     const bool rating = data && m_method && m_method->metric("rating");
     m_scale->setVisible(rating && !data->study.plan.ratingWords.empty());
     m_words->setVisible(rating);
@@ -144,16 +145,16 @@ void EntryPanel::showScale(const study::StudyData* data) {
     for (const auto& w : data->study.plan.ratingWords)
         lines << tr("%1   %2").arg(qs(quantity::shortest(w.step)), qs(w.words));
     m_scale->setText(lines.join('\n'));
-    if (!m_words->hasFocus()) m_words->setText(qs(study::ratingWordsText(data->study.plan.ratingWords)));
+    if (!m_words->hasFocus()) m_words->setText(qs(domain::ratingWordsText(data->study.plan.ratingWords)));
 }
 
 void EntryPanel::saveWords() {
     const auto* data = m_session.study();
     if (filling() || !data) return;
-    const auto words = study::ratingWordsFrom(m_words->text().toStdString());
+    const auto words = domain::ratingWordsFrom(m_words->text().toStdString());
     if (!m_session.tell(words) || *words == data->study.plan.ratingWords) return;
     m_session.tell(m_session.project()->changePlan(data->study.id, tr("What the steps of the scale mean"),
-                                                   [&](study::Plan& p) { p.ratingWords = *words; }));
+                                                   [&](domain::Plan& p) { p.ratingWords = *words; }));
 }
 
 void EntryPanel::keep() {
@@ -176,11 +177,11 @@ void EntryPanel::keep() {
     m_session.selectPull(*made);
     const auto& data = *m_session.study();
     const auto* pull = data.pull(*made);
-    const auto told = study::told(data, *pull);
+    const auto told = results::told(data, *pull);
     if (!m_session.tell(told)) return;
     const auto& unit = m_session.units().of(*told->number.metric);
     QStringList said{tr("%1: %2.").arg(label, qs(chart::valueText(*told->number.value, unit)))};
-    for (const auto& r : study::notesOf(data, *pull))
+    for (const auto& r : results::notesOf(data, *pull))
         said << qs(r);
     m_session.say(said.join(' '));
     clearForNext();

@@ -2,8 +2,8 @@
 #pragma once
 
 #include "widgets/panel.h"
+#include <anvil/domain/model.h>
 #include <anvil/methods/method.h>
-#include <anvil/study/model.h>
 #include <set>
 
 class QComboBox;
@@ -32,7 +32,7 @@ private:
     /// Fields that are usually the same for the next piece stay; the first empty one is next.
     void clearForNext();
     /// What the steps of a rating mean.
-    void showScale(const study::StudyData* data);
+    void showScale(const domain::StudyData* data);
     void saveWords();
     QLabel *m_piece, *m_about, *m_scale;
     QLineEdit *m_words, *m_note = nullptr;

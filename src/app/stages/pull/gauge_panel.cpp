@@ -9,9 +9,10 @@
 #include <QPushButton>
 #include <QSettings>
 #include <QTableWidget>
+#include <anvil/plan/next.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
-#include <anvil/study/evidence.h>
+#include <anvil/results/evidence.h>
 
 namespace anvil::app {
 namespace {
@@ -68,7 +69,7 @@ void GaugePanel::fill() {
     const auto* data = m_session.study();
     if (!data) return;
     const int row = m_table->currentRow();
-    m_rows = study::gauges(*data, static_cast<double>(m_session.now().toSecsSinceEpoch()));
+    m_rows = plan::gauges(*data, static_cast<double>(m_session.now().toSecsSinceEpoch()));
     const auto every = data->study.plan.gaugeEvery;
     m_every->setText(every ? qs(quantity::asEntered(
                                  *every, quantity::unit(*every >= quantity::unit("d").factor ? "d" : "h")))
@@ -83,7 +84,7 @@ void GaugePanel::fill() {
         const auto& g = m_rows[static_cast<std::size_t>(r)];
         const auto* piece = &data->specimenAt(g.specimen);
         const auto* pull = data->pull(g.pull);
-        const auto told = pull ? study::told(*data, *pull) : tl::unexpected(Error{});
+        const auto told = pull ? results::told(*data, *pull) : tl::unexpected(Error{});
         m_table->setItem(
             r, 0,
             new QTableWidgetItem(tr("%1   %2, %3")
@@ -112,7 +113,7 @@ void GaugePanel::saveEvery() {
         return refill();
     if (every == data->study.plan.gaugeEvery) return;
     m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("When gauges are read"),
-                                                   [&](study::Plan& p) { p.gaugeEvery = every; }));
+                                                   [&](domain::Plan& p) { p.gaugeEvery = every; }));
 }
 
 void GaugePanel::keep() {

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "widgets/panel.h"
-#include <anvil/study/entries.h>
+#include <anvil/plan/next.h>
 
 class QCheckBox;
 class QTableWidget;
@@ -25,7 +25,7 @@ private:
     QLineEdit *m_every, *m_value;
     QCheckBox* m_unloaded;
     QTableWidget* m_table;
-    std::vector<study::GaugeState> m_rows;
+    std::vector<plan::GaugeState> m_rows;
 };
 
 } // namespace anvil::app

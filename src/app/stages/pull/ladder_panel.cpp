@@ -9,9 +9,10 @@
 #include <QListWidget>
 #include <QSettings>
 #include <anvil/chart/charts.h>
+#include <anvil/domain/outcomes.h>
+#include <anvil/plan/next.h>
 #include <anvil/quantity/print.h>
-#include <anvil/study/evidence.h>
-#include <anvil/study/outcomes.h>
+#include <anvil/results/evidence.h>
 
 namespace anvil::app {
 
@@ -65,7 +66,7 @@ void LadderPanel::showEvent(QShowEvent* event) {
     setFocus();
 }
 
-const study::Pull* LadderPanel::pull() const {
+const domain::Pull* LadderPanel::pull() const {
     const auto* data = m_session.study();
     if (data)
         for (const auto& p : data->pulls)
@@ -87,10 +88,10 @@ void LadderPanel::fill() {
     m_further->setText(shown(ladder.further, *units.length));
     if (m_judged && !data->pull(m_judged)) m_judged = 0; // taken back
     if (!m_judged) {
-        const auto* next = study::nextOnLadder(*data, m_skipped);
+        const auto* next = plan::nextOnLadder(*data, m_skipped);
         if (!next && !m_skipped.empty()) {
             m_skipped.clear();
-            next = study::nextOnLadder(*data);
+            next = plan::nextOnLadder(*data);
         }
         m_next = next ? next->id : 0;
     }
@@ -100,9 +101,9 @@ void LadderPanel::fill() {
                                       qs(data->conditionAt(piece->condition).name))
                            : QString());
     const auto* known = pull();
-    const auto steps = known ? known->outcome.entered.steps : std::vector<study::LadderStep>{};
+    const auto steps = known ? known->outcome.entered.steps : std::vector<domain::LadderStep>{};
     m_steps->clear();
-    const auto text = [&](const study::LadderStep& s) {
+    const auto text = [&](const domain::LadderStep& s) {
         auto t = qs(quantity::asEntered(s.load, *units.force));
         if (s.distance) t += tr(" at %1").arg(qs(quantity::asEntered(*s.distance, *units.length)));
         return t;
@@ -110,22 +111,22 @@ void LadderPanel::fill() {
     for (std::size_t i = 0; i < steps.size(); ++i)
         m_steps->addItem(
             tr("%1   %2   %3").arg(i + 1).arg(text(steps[i]), steps[i].held ? tr("held") : tr("let go")));
-    const auto next = study::nextStep(steps, ladder.first, ladder.more, ladder.distance, ladder.further);
+    const auto next = plan::nextStep(steps, ladder.first, ladder.more, ladder.distance, ladder.further);
     QString sentence, action, choices, big;
     if (!piece) {
         sentence = tr("Every piece has let go. See the verdict.");
     } else if (!ladder.complete()) {
         sentence = tr("Say what it begins with and what each step adds.");
     } else if (m_judged) {
-        const auto told = known ? study::told(*data, *known) : tl::unexpected(Error{});
+        const auto told = known ? results::told(*data, *known) : tl::unexpected(Error{});
         const auto stands =
             told ? qs(chart::valueText(*told->number.value, units.of(*told->number.metric))) : QString();
         sentence =
             tr("It %1. What broke?").arg(stands.isEmpty() ? tr("let go") : tr("stands at %1").arg(stands));
         int n = 0;
-        for (const auto& part : study::breakableParts(*data))
+        for (const auto& part : domain::breakableParts(*data))
             choices += tr("%1   %2\n").arg(++n).arg(qs(part));
-        action = tr("Space: %1").arg(qs(study::breakableParts(*data).front()));
+        action = tr("Space: %1").arg(qs(domain::breakableParts(*data).front()));
     } else {
         big = QStringLiteral("%1").arg(text(*next));
         sentence = tr("Step %1: add it gently, step back, wait. Still there?").arg(steps.size() + 1);
@@ -158,7 +159,7 @@ void LadderPanel::savePlan() {
     ladder.further = further.value_or(0);
     if (ladder == data->study.plan.ladder) return;
     m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("How the ladder goes up"),
-                                                   [&](study::Plan& p) { p.ladder = ladder; }));
+                                                   [&](domain::Plan& p) { p.ladder = ladder; }));
 }
 
 void LadderPanel::step(bool held) {
@@ -168,8 +169,8 @@ void LadderPanel::step(bool held) {
     if (!ladder.complete())
         return m_session.say(tr("Say what it begins with and what each step adds."), true);
     const auto* known = pull();
-    auto next = study::nextStep(known ? known->outcome.entered.steps : std::vector<study::LadderStep>{},
-                                ladder.first, ladder.more, ladder.distance, ladder.further);
+    auto next = plan::nextStep(known ? known->outcome.entered.steps : std::vector<domain::LadderStep>{},
+                               ladder.first, ladder.more, ladder.distance, ladder.further);
     if (!next) return;
     next->held = held;
     const auto made =
@@ -192,7 +193,7 @@ void LadderPanel::digit(int n) {
     const auto* data = m_session.study();
     if (!data || !m_next) return;
     if (m_judged) {
-        const auto parts = study::breakableParts(*data);
+        const auto parts = domain::breakableParts(*data);
         if (n >= 1 && n <= static_cast<int>(parts.size())) settle(parts[static_cast<std::size_t>(n - 1)]);
         return;
     }
@@ -204,7 +205,7 @@ void LadderPanel::digit(int n) {
     }
     if (n == 2 && known) {
         auto outcome = known->outcome;
-        outcome.limit = study::Limit::stopped;
+        outcome.limit = domain::Limit::stopped;
         m_session.tell(
             m_session.project()->changePull(known->id, {{"outcome", store::outcomeToJson(outcome)}},
                                             tr("%1: stopped").arg(m_piece->text().section('\n', 0, 0))));
@@ -224,7 +225,7 @@ void LadderPanel::keyPressEvent(QKeyEvent* event) {
     m_clock.restart();
     if (number) return digit(event->key() - Qt::Key_0);
     if (m_judged) {
-        if (const auto* data = m_session.study()) settle(study::breakableParts(*data).front());
+        if (const auto* data = m_session.study()) settle(domain::breakableParts(*data).front());
         return;
     }
     step(true);

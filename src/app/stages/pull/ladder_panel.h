@@ -3,7 +3,6 @@
 
 #include "widgets/panel.h"
 #include <QElapsedTimer>
-#include <anvil/study/entries.h>
 #include <set>
 
 class QListWidget;
@@ -27,7 +26,7 @@ private:
     void step(bool held);
     void digit(int n);
     void settle(const std::string& part);
-    const study::Pull* pull() const;
+    const domain::Pull* pull() const;
     QLineEdit *m_first, *m_more, *m_distance, *m_further;
     QLabel *m_piece, *m_step, *m_sentence, *m_choices, *m_action;
     QListWidget* m_steps;

@@ -4,7 +4,7 @@
 #include "theme/theme.h"
 #include <QPainter>
 #include <anvil/chart/painter.h>
-#include <anvil/study/planning.h>
+#include <anvil/plan/reach.h>
 
 namespace anvil::app {
 
@@ -30,7 +30,7 @@ void LiveCurve::setSquare(Id option, Id condition) {
     for (const auto& p : data->pulls) {
         const auto* s = data->specimen(p.specimen);
         if (!p.curve || !s || s->option != option || s->condition != condition ||
-            p.recording == study::Recording::running)
+            p.recording == domain::Recording::running)
             continue;
         const auto read = m_session.project()->readCurve(p.id);
         if (!read || (*read)->cleaned.time.empty()) continue;
@@ -46,12 +46,12 @@ void LiveCurve::setSquare(Id option, Id condition) {
                        .draw(time, (*read)->cleaned.force, 0, time.back() + 1e-9, 300);
         m_pull.earlier.push_back(std::move(t));
     }
-    const auto room = study::headRoom(*data, m_session.verdict(data->study.goal.metric), option, condition);
+    const auto room = plan::headRoom(*data, m_session.verdict(data->study.goal.metric), option, condition);
     if (room.upper > 0) m_pull.expected = {room.expected, room.upper};
     build();
 }
 
-void LiveCurve::update(std::vector<rig::LiveTrace::Stretch> trace, const std::vector<study::Mark>& marks) {
+void LiveCurve::update(std::vector<rig::LiveTrace::Stretch> trace, const std::vector<domain::Mark>& marks) {
     if (trace == m_pull.trace && marks == m_pull.marks) return;
     m_pull.trace = std::move(trace);
     m_pull.marks = marks;

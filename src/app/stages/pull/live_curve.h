@@ -14,7 +14,7 @@ public:
     /// Which square's replicates are drawn behind.
     void setSquare(Id option, Id condition);
     /// Draws what has arrived by now; nothing where nothing is new.
-    void update(std::vector<rig::LiveTrace::Stretch> trace, const std::vector<study::Mark>& marks);
+    void update(std::vector<rig::LiveTrace::Stretch> trace, const std::vector<domain::Mark>& marks);
     const chart::Picture& picture() const { return m_picture; }
 
 protected:

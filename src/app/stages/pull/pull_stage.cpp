@@ -15,7 +15,7 @@
 #include <QStackedWidget>
 #include <QVBoxLayout>
 #include <anvil/report/document.h>
-#include <anvil/study/evidence.h>
+#include <anvil/results/evidence.h>
 
 namespace anvil::app {
 
@@ -135,7 +135,7 @@ QWidget* PullStage::entryFor(methods::EntryForm form) {
 
 void PullStage::refresh() {
     const auto* data = m_session.study();
-    const auto& method = study::methodOf(data ? data->study.plan : study::Plan{});
+    const auto& method = results::methodOf(data ? data->study.plan : domain::Plan{});
     const auto form = methods::entryForm(method);
     const bool rig = m_session.rig().inUse() && data;
     const bool curve = rig && method.load == rig::loadOf(rig::heardLayout(m_session.rig().setup()));

@@ -7,8 +7,9 @@
 #include <QLineEdit>
 #include <QPushButton>
 #include <QSettings>
-#include <anvil/study/evidence.h>
-#include <anvil/study/outcomes.h>
+#include <anvil/domain/outcomes.h>
+#include <anvil/plan/next.h>
+#include <anvil/results/evidence.h>
 
 namespace anvil::app {
 
@@ -47,10 +48,10 @@ TypedRow::TypedRow(Session& session, QWidget* parent) : Panel(session, parent) {
 
 void TypedRow::fill() {
     const auto* data = m_session.study();
-    const auto* next = data ? study::nextSpecimen(*data, m_skipped) : nullptr;
+    const auto* next = data ? plan::nextSpecimen(*data, m_skipped) : nullptr;
     if (data && !next && !m_skipped.empty()) { // round again
         m_skipped.clear();
-        next = study::nextSpecimen(*data);
+        next = plan::nextSpecimen(*data);
     }
     m_next = next ? next->id : 0;
     m_piece->setText(next ? tr("%1, %2, %3:")
@@ -63,7 +64,7 @@ void TypedRow::fill() {
     m_broke->clear();
     m_broke->addItem(tr("what broke?"), QString());
     if (data)
-        for (const auto& part : study::breakableParts(*data))
+        for (const auto& part : domain::breakableParts(*data))
             m_broke->addItem(qs(part), qs(part));
     m_broke->setCurrentIndex(std::max(0, m_broke->findText(before)));
 }
@@ -76,7 +77,7 @@ void TypedRow::keep(bool lost) {
     work::OpenProject::TypedPull typed;
     typed.specimen = m_next;
     typed.text = lost ? std::string() : m_value->text().trimmed().toStdString();
-    typed.fallback = &m_session.units().of(*study::typedMetric(*data));
+    typed.fallback = &m_session.units().of(*results::typedMetric(*data));
     typed.part = m_broke->currentData().toString().toStdString();
     typed.performedAt = m_session.now().toString(Qt::ISODate).toStdString();
     typed.operatorName = QSettings().value("rig/operator").toString().toStdString();

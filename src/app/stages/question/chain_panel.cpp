@@ -9,9 +9,9 @@
 #include <QPushButton>
 #include <QTableWidget>
 #include <QVBoxLayout>
+#include <anvil/plan/weakest_link.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
-#include <anvil/study/planning.h>
 #include <cmath>
 
 namespace anvil::app {
@@ -65,12 +65,12 @@ ChainPanel::ChainPanel(Session& session, QWidget* parent) : QWidget(parent), m_s
 void ChainPanel::refresh() {
     m_filling = true;
     const auto* data = m_session.study();
-    const auto chain = data ? data->study.plan.chain : std::vector<study::ChainPart>{};
-    const auto first = study::weakestLink(chain);
+    const auto chain = data ? data->study.plan.chain : std::vector<domain::ChainPart>{};
+    const auto first = plan::weakestLink(chain);
     m_table->setRowCount(static_cast<int>(chain.size()) + 1);
     for (int r = 0; r < m_table->rowCount(); ++r) {
         const bool there = r < static_cast<int>(chain.size());
-        const auto part = there ? chain[static_cast<std::size_t>(r)] : study::ChainPart{};
+        const auto part = there ? chain[static_cast<std::size_t>(r)] : domain::ChainPart{};
         const QStringList cells{qs(part.name),
                                 there ? m_session.force(part.strength) : QString(),
                                 there ? qs(quantity::percent(part.cv)) : QString(),
@@ -94,7 +94,7 @@ void ChainPanel::refresh() {
             m_table->setItem(r, k, item);
         }
     }
-    const auto warning = study::weakestSentence(first);
+    const auto warning = plan::weakestSentence(first);
     const bool marked = std::any_of(chain.begin(), chain.end(), [](const auto& p) { return p.specimen; });
     m_sentence->setText(
         chain.size() < 2
@@ -106,7 +106,7 @@ void ChainPanel::refresh() {
     if (m_session.project())
         for (const auto& s : m_session.project()->studies()) {
             if (s.pulls.empty()) continue;
-            for (const auto& g : m_session.project()->verdict(s.study.id, study::metric("peak")).groups)
+            for (const auto& g : m_session.project()->verdict(s.study.id, domain::metric("peak")).groups)
                 if (g.summary.mean && g.summary.cv)
                     m_results->addItem(tr("%1, %2: %3")
                                            .arg(qs(s.optionAt(g.option).name),
@@ -169,17 +169,18 @@ void ChainPanel::edited(int row, int column) {
         return;
     }
     m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("Load path"),
-                                                   [&](study::Plan& p) { p.chain = chain; }));
+                                                   [&](domain::Plan& p) { p.chain = chain; }));
 }
 
 void ChainPanel::addFromResults() {
     const auto values = m_results->currentData().toList();
     if (values.size() != 4 || !m_session.study())
         return m_session.say(tr("There are no results to take a strength from yet."));
-    m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("Load path"), [&](study::Plan& p) {
-        p.chain.push_back({values[2].toString().toStdString(), values[0].toDouble(), values[1].toDouble(),
-                           false, values[3].toString().toStdString()});
-    }));
+    m_session.tell(
+        m_session.project()->changePlan(m_session.studyId(), tr("Load path"), [&](domain::Plan& p) {
+            p.chain.push_back({values[2].toString().toStdString(), values[0].toDouble(), values[1].toDouble(),
+                               false, values[3].toString().toStdString()});
+        }));
 }
 
 } // namespace anvil::app

@@ -7,6 +7,7 @@
 #include <QPushButton>
 #include <QScrollArea>
 #include <QVBoxLayout>
+#include <anvil/plan/fairness.h>
 
 namespace anvil::app {
 
@@ -24,7 +25,7 @@ FairnessPanel::FairnessPanel(Session& session, QWidget* parent) : QWidget(parent
     layout->addWidget(scroll);
 }
 
-void FairnessPanel::show(const std::vector<study::Finding>& findings) {
+void FairnessPanel::show(const std::vector<plan::Finding>& findings) {
     while (auto* item = m_rows->takeAt(0)) {
         if (auto* w = item->widget()) w->deleteLater();
         delete item;
@@ -40,7 +41,7 @@ void FairnessPanel::show(const std::vector<study::Finding>& findings) {
     m_rows->addStretch();
 }
 
-QWidget* FairnessPanel::row(const study::Finding& f) {
+QWidget* FairnessPanel::row(const plan::Finding& f) {
     auto* holder = new QWidget;
     auto* line = new QHBoxLayout(holder);
     line->setContentsMargins(0, 2, 0, 2);

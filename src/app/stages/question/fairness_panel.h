@@ -2,7 +2,7 @@
 #pragma once
 
 #include "widgets/panel.h"
-#include <anvil/study/planning.h>
+#include <anvil/plan/fairness.h>
 
 class QVBoxLayout;
 
@@ -12,10 +12,10 @@ class FairnessPanel : public QWidget {
     Q_OBJECT
 public:
     explicit FairnessPanel(Session& session, QWidget* parent = nullptr);
-    void show(const std::vector<study::Finding>& findings);
+    void show(const std::vector<plan::Finding>& findings);
 
 private:
-    QWidget* row(const study::Finding& finding);
+    QWidget* row(const plan::Finding& finding);
     Session& m_session;
     QVBoxLayout* m_rows;
 };

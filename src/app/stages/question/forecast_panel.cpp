@@ -9,9 +9,9 @@
 #include <QPushButton>
 #include <QTableWidget>
 #include <QVBoxLayout>
+#include <anvil/plan/forecasts.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
-#include <anvil/study/forecasts.h>
 
 namespace anvil::app {
 
@@ -112,8 +112,8 @@ void ForecastPanel::fill() {
         }
     }
     QStringList lines;
-    for (const auto& score : study::scoreForecasts(*data, verdict))
-        lines << qs(study::sentence(score));
+    for (const auto& score : plan::scoreForecasts(*data, verdict))
+        lines << qs(plan::sentence(score));
     m_scores->setText(m_table->rowCount() == 0
                           ? tr("Write down what you expect before you pull; it is scored afterwards.")
                       : lines.isEmpty() ? tr("The forecasts are scored when their squares have been pulled.")
@@ -129,7 +129,7 @@ void ForecastPanel::save() {
         quantity::parseEntry(m_value->text().toStdString(), metric.dimension, &m_session.units().of(metric));
     if (!m_session.tell(entry)) return;
     if (!(entry->si > 0)) return m_session.say(tr("An expectation of zero or less cannot be."), true);
-    study::Forecast f;
+    domain::Forecast f;
     f.by = m_by->text().simplified().toStdString();
     f.value = entry->si;
     f.cv = m_spread->value() / 100;
@@ -139,7 +139,7 @@ void ForecastPanel::save() {
                       tr("A travel of zero or less cannot be.")))
         return;
     const auto done = m_session.project()->changePlan(
-        m_session.studyId(), tr("Forecast for %1").arg(m_square->text()), [&](study::Plan& p) {
+        m_session.studyId(), tr("Forecast for %1").arg(m_square->text()), [&](domain::Plan& p) {
             auto& all = p.squareFor(m_session.option(), m_session.condition()).forecasts;
             std::erase_if(all, [&](const auto& old) { return old.by == f.by; });
             all.push_back(f);
@@ -158,7 +158,7 @@ void ForecastPanel::forget() {
     for (int row = m_table->currentRow() - 1; row >= 0; --row)
         nth += m_table->item(row, 0)->data(Qt::UserRole).toList() == square;
     m_session.tell(
-        m_session.project()->changePlan(m_session.studyId(), tr("Forecast taken back"), [&](study::Plan& p) {
+        m_session.project()->changePlan(m_session.studyId(), tr("Forecast taken back"), [&](domain::Plan& p) {
             auto& all = p.squareFor(square[0].toLongLong(), square[1].toLongLong()).forecasts;
             if (nth < static_cast<int>(all.size())) all.erase(all.begin() + nth);
         }));

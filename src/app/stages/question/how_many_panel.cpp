@@ -11,10 +11,10 @@
 #include <QTimer>
 #include <QVBoxLayout>
 #include <algorithm>
+#include <anvil/plan/pieces.h>
+#include <anvil/plan/replication.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
-#include <anvil/study/pieces.h>
-#include <anvil/study/planning.h>
 
 namespace anvil::app {
 
@@ -62,7 +62,7 @@ void HowManyPanel::saveMinutes() {
     }
     if (minutes != data->study.plan.minutesEach)
         m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("What one pull takes"),
-                                                       [&](study::Plan& p) { p.minutesEach = minutes; }));
+                                                       [&](domain::Plan& p) { p.minutesEach = minutes; }));
 }
 
 void HowManyPanel::fill() {
@@ -76,7 +76,7 @@ void HowManyPanel::fill() {
         tr("At a spread of %1 (%2), a difference of %3 needs %4 of each to be seen in four cases of five.")
             .arg(qs(percent(cv)), qs(spread.from), qs(percent(margin)),
                  settle ? QString::number(*settle) : tr("more than you can pull")));
-    const auto rows = study::schools(cv, planned);
+    const auto rows = plan::schools(cv, planned);
     m_schools->setRowCount(static_cast<int>(rows.size()));
     for (int i = 0; i < m_schools->rowCount(); ++i) {
         const auto& r = rows[static_cast<std::size_t>(i)];
@@ -97,13 +97,13 @@ void HowManyPanel::fill() {
         QTimer::singleShot(0, m_schools, [table = m_schools, row = static_cast<int>(mine - rows.begin())] {
             table->scrollTo(table->model()->index(row, 0), QAbstractItemView::PositionAtCenter);
         });
-    const auto totals = data ? study::totals(*data) : study::PlanTotals{};
+    const auto totals = data ? plan::totals(*data) : plan::PlanTotals{};
     m_minutes->setText(data && data->study.plan.minutesEach > 0
                            ? qs(quantity::shortest(data->study.plan.minutesEach) + " min")
                            : QString());
     QStringList costs;
-    if (totals.pulling > 0) costs << tr("%1 of pulling").arg(qs(study::stretch(totals.pulling)));
-    if (totals.preparation > 0) costs << tr("%1 of preparation").arg(qs(study::stretch(totals.preparation)));
+    if (totals.pulling > 0) costs << tr("%1 of pulling").arg(qs(plan::stretch(totals.pulling)));
+    if (totals.preparation > 0) costs << tr("%1 of preparation").arg(qs(plan::stretch(totals.preparation)));
     if (totals.cost) costs << tr("%1 %2").arg(qs(quantity::fixed(*totals.cost, 2)), qs(totals.currency));
     m_costs->setText(costs.isEmpty()
                          ? tr("The plan's time and cost show here; unit costs are typed in Facts.")

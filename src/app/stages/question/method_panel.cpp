@@ -113,7 +113,7 @@ QLayout* MethodPanel::makeTargets() {
         if (m_session.study())
             m_session.tell(m_session.project()->changeGoal(
                 m_session.studyId(), m_direction->currentText(),
-                [&](study::Goal& g) { g.sense = static_cast<study::Sense>(index); }));
+                [&](domain::Goal& g) { g.sense = static_cast<domain::Sense>(index); }));
     });
     for (auto* edit : {m_part, m_need, m_ceiling, m_low, m_high})
         connect(edit, &QLineEdit::editingFinished, this, &MethodPanel::saveTargets);
@@ -194,7 +194,7 @@ void MethodPanel::savePulled() {
     plan.reused = m_reused->isChecked();
     if (!speedFrom(m_speed, plan.speed) || plan == data->study.plan) return;
     m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("How every piece is pulled"),
-                                                   [&](study::Plan& p) { p = plan; }));
+                                                   [&](domain::Plan& p) { p = plan; }));
 }
 
 void MethodPanel::saveSquare() {
@@ -203,7 +203,7 @@ void MethodPanel::saveSquare() {
     if (!m_session.option() || !m_session.condition())
         return m_session.say(tr("Select the square on the board that differs."), true);
     const auto* known = data->study.plan.square(m_session.option(), m_session.condition());
-    auto square = known ? *known : study::PlannedSquare{};
+    auto square = known ? *known : domain::PlannedSquare{};
     square.option = m_session.option();
     square.condition = m_session.condition();
     const auto before = square;
@@ -213,7 +213,7 @@ void MethodPanel::saveSquare() {
     if (!speedFrom(m_squareSpeed, square.speed) || square == before) return;
     m_session.tell(m_session.project()->changePlan(
         m_session.studyId(), tr("How %1 is pulled").arg(m_square->text()),
-        [&](study::Plan& p) { p.squareFor(m_session.option(), m_session.condition()) = square; }));
+        [&](domain::Plan& p) { p.squareFor(m_session.option(), m_session.condition()) = square; }));
 }
 
 void MethodPanel::saveTargets() {
@@ -236,20 +236,20 @@ void MethodPanel::saveTargets() {
         if (!*target || std::abs(**target - entry->si) > 5e-5 * std::abs(entry->si))
             *target = entry->si; // what only looks rounded stays as it was
     }
-    if (goal.ceiling && study::meetsNeed(goal, *goal.ceiling) == std::optional(false))
+    if (goal.ceiling && domain::meetsNeed(goal, *goal.ceiling) == std::optional(false))
         return m_session.say(tr("What is enough must meet the need."), true);
     if (low && high && !(*low < *high))
         return m_session.say(tr("The window must end above where it begins."), true);
     goal.window = low && high ? std::optional(std::pair(*low, *high)) : std::nullopt;
     if (goal == data->study.goal) return;
     m_session.tell(m_session.project()->changeGoal(m_session.studyId(), tr("What is needed"),
-                                                   [&](study::Goal& g) { g = goal; }));
+                                                   [&](domain::Goal& g) { g = goal; }));
 }
 
 void MethodPanel::fill() {
     const auto* data = m_session.study();
-    const auto plan = data ? data->study.plan : study::Plan{};
-    const auto goal = data ? data->study.goal : study::Goal{};
+    const auto plan = data ? data->study.plan : domain::Plan{};
+    const auto goal = data ? data->study.goal : domain::Goal{};
     const auto* method = methods::find(plan.method);
     m_method->setCurrentIndex(std::max(0, m_method->findData(qs(plan.method))));
     m_about->setText(method
@@ -269,7 +269,7 @@ void MethodPanel::fill() {
     };
     m_need->setText(shown(goal.need));
     m_ceiling->setText(shown(goal.ceiling));
-    const bool window = goal.sense == study::Sense::inside;
+    const bool window = goal.sense == domain::Sense::inside;
     for (QWidget* w :
          {static_cast<QWidget*>(m_low), static_cast<QWidget*>(m_to), static_cast<QWidget*>(m_high)})
         w->setVisible(window);

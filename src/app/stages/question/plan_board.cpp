@@ -9,7 +9,7 @@
 #include <QMouseEvent>
 #include <QPainter>
 #include <algorithm>
-#include <anvil/study/planning.h>
+#include <anvil/plan/reach.h>
 #include <utility>
 
 namespace anvil::app {
@@ -120,7 +120,7 @@ void PlanBoard::refresh() {
         tr("Type an option, or paste a column of names"));
     put(0, conditions + 1, tr("+ condition"), true, t.faint, false,
         tr("Type a condition, or paste a row of names"));
-    const auto& verdict = m_session.verdict(data ? data->study.goal.metric : study::metric("peak"));
+    const auto& verdict = m_session.verdict(data ? data->study.goal.metric : domain::metric("peak"));
     for (int r = 1; r <= options + 1; ++r)
         for (int c = 1; c <= conditions + 1; ++c) {
             const auto option = optionAt(r), condition = conditionAt(c);
@@ -135,16 +135,16 @@ void PlanBoard::refresh() {
                 if (const auto* s = data->specimen(p.specimen);
                     s && s->option == option && s->condition == condition)
                     ++pulled;
-            const auto room = study::squareRoom(*data, m_session.readings(), verdict, option, condition);
+            const auto room = plan::squareRoom(*data, m_session.readings(), verdict, option, condition);
             const bool struck = square && square->struck;
-            const bool warns = room.reach == study::Reach::topsOut || room.reach == study::Reach::tooSmall;
+            const bool warns = room.reach == plan::Reach::topsOut || room.reach == plan::Reach::tooSmall;
             QString text = struck       ? tr("struck out")
                            : n > 0      ? QString::number(n)
                            : pulled > 0 ? QString::number(pulled)
                                         : QString();
             if (!struck && !room.word.empty())
                 text += QStringLiteral("   ") +
-                        (room.reach == study::Reach::fine ? QString() : QStringLiteral("\u26a0 ")) +
+                        (room.reach == plan::Reach::fine ? QString() : QStringLiteral("\u26a0 ")) +
                         qs(room.word);
             put(r, c, text, true,
                 struck  ? t.faint
@@ -165,7 +165,7 @@ void PlanBoard::refresh() {
 bool PlanBoard::ensureStudy() {
     if (m_session.study()) return true;
     if (!m_session.project()) return false;
-    study::Study s;
+    domain::Study s;
     s.title = "New study";
     const auto id = m_session.project()->addStudy(s);
     if (!m_session.tell(id)) return false;

@@ -17,9 +17,10 @@
 #include <QSplitter>
 #include <QTabWidget>
 #include <QVBoxLayout>
+#include <anvil/plan/fairness.h>
+#include <anvil/plan/pieces.h>
+#include <anvil/plan/replication.h>
 #include <anvil/quantity/print.h>
-#include <anvil/study/pieces.h>
-#include <anvil/study/planning.h>
 
 namespace anvil::app {
 
@@ -81,12 +82,12 @@ void QuestionStage::showEvent(QShowEvent*) {
 
 QString QuestionStage::totalsText() const {
     const auto* data = m_session.study();
-    const auto t = data ? study::totals(*data) : study::PlanTotals{};
+    const auto t = data ? plan::totals(*data) : plan::PlanTotals{};
     if (t.replicates == 0)
         return tr("X strikes a square out; Alt with the arrow keys or dragging in the margin reorders.");
     QString text = tr("%1 pieces in %2 squares").arg(t.replicates).arg(t.squares);
     if (t.cost) text += tr(", %1 %2").arg(qs(quantity::fixed(*t.cost, 2)), qs(t.currency));
-    if (t.pulling > 0) text += tr(", %1 of pulling").arg(qs(study::stretch(t.pulling)));
+    if (t.pulling > 0) text += tr(", %1 of pulling").arg(qs(plan::stretch(t.pulling)));
     if (t.pulled) text += tr("; %1 pulled").arg(t.pulled);
     return text + tr(".  Drag a square by its grip to change its number; X strikes it out.");
 }
@@ -102,11 +103,11 @@ void QuestionStage::refresh() {
             ? tr("Say what you want to find out, what you compare, and under which conditions.")
         : !data || data->options.empty() ? tr("Type the options down the margin, or paste a column of names.")
         : data->conditions.empty()       ? tr("Now type the conditions along the top; one will do.")
-        : study::totals(*data).replicates == 0
+        : plan::totals(*data).replicates == 0
             ? tr("Type in a square how many of each you will pull.")
             : tr("The plan stands. Below: is it fair, is it enough, will the rig reach?"));
     m_totals->setText(totalsText());
-    const auto findings = data ? study::fairness(*data, m_session.readings()) : std::vector<study::Finding>{};
+    const auto findings = data ? plan::fairness(*data, m_session.readings()) : std::vector<plan::Finding>{};
     m_fairness->show(findings);
     const auto open =
         std::count_if(findings.begin(), findings.end(), [](const auto& f) { return !f.accepted; });

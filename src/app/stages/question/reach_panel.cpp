@@ -7,9 +7,9 @@
 #include <QLineEdit>
 #include <QScrollArea>
 #include <QVBoxLayout>
+#include <anvil/plan/reach.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
-#include <anvil/study/planning.h>
 #include <cmath>
 
 namespace anvil::app {
@@ -63,7 +63,7 @@ ReachPanel::ReachPanel(Session& session, QWidget* parent) : Panel(session, paren
 
 void ReachPanel::fill() {
     const auto* data = m_session.study();
-    const auto rig = data ? data->study.plan.rig : study::RigReach{};
+    const auto rig = data ? data->study.plan.rig : domain::RigReach{};
     const auto shown = [](const std::optional<double>& v, const quantity::Unit& unit) {
         return v ? qs(quantity::withUnit(*v, unit)) : QString();
     };
@@ -89,9 +89,9 @@ void ReachPanel::fill() {
     if (option && condition)
         m_sentence->setText(tr("%1, %2: %3")
                                 .arg(qs(option->name), qs(condition->name),
-                                     qs(study::squareRoom(*data, m_session.readings(),
-                                                          m_session.verdict(data->study.goal.metric),
-                                                          option->id, condition->id)
+                                     qs(plan::squareRoom(*data, m_session.readings(),
+                                                         m_session.verdict(data->study.goal.metric),
+                                                         option->id, condition->id)
                                             .sentence)));
     else
         m_sentence->setText(tr("Select a square on the board to read about it here."));
@@ -115,7 +115,7 @@ void ReachPanel::save() {
     rig.ratio = *ratio;
     if (rig == data->study.plan.rig) return;
     m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("What the rig can do"),
-                                                   [&](study::Plan& p) { p.rig = rig; }));
+                                                   [&](domain::Plan& p) { p.rig = rig; }));
 }
 
 } // namespace anvil::app

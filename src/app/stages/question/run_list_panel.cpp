@@ -62,7 +62,7 @@ void RunListPanel::fill() {
     m_runs->clear();
     if (!data) return;
     const auto& p = data->study.plan;
-    const auto pulled = [&](const study::Specimen& s) {
+    const auto pulled = [&](const domain::Specimen& s) {
         return std::any_of(data->pulls.begin(), data->pulls.end(),
                            [&](const auto& x) { return x.specimen == s.id && !x.practice; });
     };

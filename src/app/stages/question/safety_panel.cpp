@@ -53,14 +53,14 @@ void SafetyPanel::save() {
         if (!l.simplified().isEmpty()) lines.push_back(l.simplified().toStdString());
     if (lines != data->study.plan.cautions)
         m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("Own cautions"),
-                                                       [&](study::Plan& p) { p.cautions = lines; }));
+                                                       [&](domain::Plan& p) { p.cautions = lines; }));
 }
 
 void SafetyPanel::fill() {
     const auto* data = m_session.study();
-    const auto plan = data ? data->study.plan : study::Plan{};
+    const auto plan = data ? data->study.plan : domain::Plan{};
     QStringList card;
-    for (const auto& c : study::cautionsOf(data ? *data : study::StudyData{}))
+    for (const auto& c : domain::cautionsOf(data ? *data : domain::StudyData{}))
         card << QStringLiteral("\u26a0 ") + qs(c);
     m_card->setText(card.join("\n"));
     if (m_own->hasFocus()) return;

@@ -64,7 +64,7 @@ StudyFields::StudyFields(Session& session, QWidget* parent) : Panel(session, par
         if (!filling() && m_session.project() && m_session.study())
             m_session.tell(
                 m_session.project()->changeGoal(m_session.studyId(), tr("What decides"),
-                                                [&](study::Goal& g) { study::decideBy(g, metric); }));
+                                                [&](domain::Goal& g) { domain::decideBy(g, metric); }));
     });
     connect(m_intent, &QComboBox::activated, this,
             [this] { save("intent", m_intent->currentData().toString(), tr("Intent")); });
@@ -75,7 +75,7 @@ StudyFields::StudyFields(Session& session, QWidget* parent) : Panel(session, par
         if (m_session.study())
             m_session.tell(m_session.project()->changeGoal(m_session.studyId(),
                                                            tr("Control: %1").arg(m_control->currentText()),
-                                                           [&](study::Goal& g) { g.control = id; }));
+                                                           [&](domain::Goal& g) { g.control = id; }));
     });
     follow();
 }
@@ -121,7 +121,7 @@ void StudyFields::fill() {
     m_title->setText(data ? qs(data->study.title) : QString());
     m_question->setText(data ? qs(data->study.question) : QString());
     m_metric->offer(data);
-    m_metric->choose(data ? data->study.goal.metric : study::metric("peak"));
+    m_metric->choose(data ? data->study.goal.metric : domain::metric("peak"));
     m_intent->setCurrentIndex(data ? static_cast<int>(data->study.intent) : 0);
     m_margin->setValue(data ? data->study.goal.margin * 100 : 10);
     m_axis->setText(!data || data->study.plan.axis.empty() ? QString()

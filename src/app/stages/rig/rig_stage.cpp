@@ -103,7 +103,7 @@ void RigStage::refresh() {
     m_state->setVisible(imported || !data);
     m_tabs->setVisible(m_session.project() && !m_session.readOnly());
     QStringList card;
-    for (const auto& c : study::cautionsOf(data ? *data : study::StudyData{}))
+    for (const auto& c : domain::cautionsOf(data ? *data : domain::StudyData{}))
         card << QStringLiteral("\u26a0 ") + qs(c);
     if (data)
         for (const auto& c : data->study.plan.cautions)

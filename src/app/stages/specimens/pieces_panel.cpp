@@ -12,10 +12,11 @@
 #include <QPushButton>
 #include <QShortcut>
 #include <QTableWidget>
+#include <anvil/plan/pieces.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
 #include <anvil/report/labels.h>
-#include <anvil/study/pieces.h>
+#include <anvil/results/values.h>
 
 namespace anvil::app {
 
@@ -68,7 +69,7 @@ QWidget* PiecesPanel::makeMakeRow() {
         const auto scheme = m_scheme->text().simplified().toStdString();
         if (!filling() && data && scheme != data->study.plan.labelScheme)
             m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("How labels read"),
-                                                           [&](study::Plan& p) { p.labelScheme = scheme; }));
+                                                           [&](domain::Plan& p) { p.labelScheme = scheme; }));
     });
     return m_makeRow;
 }
@@ -127,7 +128,7 @@ QLayout* PiecesPanel::makeMoveRow() {
     return row;
 }
 
-std::vector<PiecesPanel::Column> PiecesPanel::columnsOf(const study::StudyData& data) const {
+std::vector<PiecesPanel::Column> PiecesPanel::columnsOf(const domain::StudyData& data) const {
     const auto length = qs(std::string(m_session.units().length->symbol));
     std::vector<Column> out{{Column::Kind::label, tr("Label"), {}},
                             {Column::Kind::option, tr("Option"), {}},
@@ -136,7 +137,7 @@ std::vector<PiecesPanel::Column> PiecesPanel::columnsOf(const study::StudyData& 
     std::vector<QString> names;
     bool area = false;
     for (const auto& s : data.specimens) {
-        area = area || study::derivedArea(s.measured).has_value();
+        area = area || plan::derivedArea(s.measured).has_value();
         for (const auto& m : s.measured)
             if (std::find(names.begin(), names.end(), qs(m.name)) == names.end()) names.push_back(qs(m.name));
     }
@@ -149,7 +150,7 @@ std::vector<PiecesPanel::Column> PiecesPanel::columnsOf(const study::StudyData& 
              {}});
     out.push_back({Column::Kind::text, tr("Batch"), "batch"});
     out.push_back({Column::Kind::text, tr("Made in"), "block"});
-    if (!study::sheets(data).empty())
+    if (!plan::sheets(data).empty())
         for (const char* axis : {"x", "y"})
             out.push_back({Column::Kind::place, tr("%1 (%2)").arg(QString::fromLatin1(axis), length),
                            QString::fromLatin1(axis)});
@@ -159,7 +160,7 @@ std::vector<PiecesPanel::Column> PiecesPanel::columnsOf(const study::StudyData& 
 
 void PiecesPanel::fill() {
     const auto* data = m_session.study();
-    const int missing = data ? static_cast<int>(study::missingPieces(*data).size()) : 0;
+    const int missing = data ? static_cast<int>(domain::missingPieces(*data).size()) : 0;
     m_makeRow->setVisible(missing > 0);
     m_make->setText(missing == 1 ? tr("Make 1 piece") : tr("Make %1 pieces").arg(missing));
     m_scheme->setText(data ? qs(data->study.plan.labelScheme) : QString());
@@ -184,7 +185,7 @@ void PiecesPanel::fill() {
     showSelection();
 }
 
-void PiecesPanel::fillRow(int row, const study::Specimen& s) {
+void PiecesPanel::fillRow(int row, const domain::Specimen& s) {
     const auto& data = *m_session.study();
     const auto& length = *m_session.units().length;
     const auto prepared = m_session.preparation();
@@ -193,7 +194,7 @@ void PiecesPanel::fillRow(int row, const study::Specimen& s) {
     for (const auto& p : data.pulls)
         if (p.specimen == s.id && !p.practice) {
             pull = p.id;
-            state = QString::fromUtf8(study::word(study::standingOf(p, m_session.readings().find(p.id))));
+            state = QString::fromUtf8(domain::word(results::standingOf(p, m_session.readings().find(p.id))));
         }
     const auto* o = &data.optionAt(s.option);
     const auto* c = &data.conditionAt(s.condition);
@@ -225,10 +226,10 @@ void PiecesPanel::fillRow(int row, const study::Specimen& s) {
                 item->setText(
                     qs(quantity::significant(length.fromSi(*mean))) +
                     (m->readings.size() > 1 ? tr("  (mean of %1)").arg(m->readings.size()) : QString()) +
-                    (fit == study::Fit::tooLarge   ? tr("  \u25b2 too large")
-                     : fit == study::Fit::tooSmall ? tr("  \u25bc too small")
-                                                   : QString()));
-                if (fit != study::Fit::fits) item->setForeground(theme().warn);
+                    (fit == domain::Fit::tooLarge   ? tr("  \u25b2 too large")
+                     : fit == domain::Fit::tooSmall ? tr("  \u25bc too small")
+                                                    : QString()));
+                if (fit != domain::Fit::fits) item->setForeground(theme().warn);
             }
             if (m->nominal)
                 setTip(item, tr("wanted %1 ± %2")
@@ -237,7 +238,7 @@ void PiecesPanel::fillRow(int row, const study::Specimen& s) {
             break;
         }
         case Column::Kind::area:
-            if (const auto area = study::derivedArea(s.measured)) {
+            if (const auto area = plan::derivedArea(s.measured)) {
                 item->setText(qs(quantity::significant(
                     m_session.units().of(quantity::Dimension::area).fromSi(area->value))));
                 setTip(item, tr("worked out as %1").arg(qs(area->how)));
@@ -322,7 +323,7 @@ void PiecesPanel::edited(int row, int column) {
     }
 }
 
-void PiecesPanel::measuredEdited(const study::Specimen& s, const std::string& name, const QString& text) {
+void PiecesPanel::measuredEdited(const domain::Specimen& s, const std::string& name, const QString& text) {
     std::vector<double> readings;
     for (const auto& part : text.split(';', Qt::SkipEmptyParts)) { // several readings are averaged
         const auto entry =
@@ -350,7 +351,7 @@ void PiecesPanel::addDimension() {
     const auto name = m_dimension->text().simplified();
     if (!data || data->specimens.empty()) return m_session.say(tr("There is no piece to measure yet."), true);
     if (name.isEmpty()) return m_session.say(tr("Type what is measured, such as: depth."), true);
-    study::Measured fresh{name.toStdString(), std::nullopt, std::nullopt, {}};
+    domain::Measured fresh{name.toStdString(), std::nullopt, std::nullopt, {}};
     for (const auto& [edit, target] :
          {std::pair{m_nominal, &fresh.nominal}, std::pair{m_tolerance, &fresh.tolerance}}) {
         if (edit->text().trimmed().isEmpty()) continue;

@@ -20,11 +20,11 @@ private:
     QLayout* makeMeasureRow();
     QLayout* makeMoveRow();
     void fill() override;
-    void fillRow(int row, const study::Specimen& piece);
+    void fillRow(int row, const domain::Specimen& piece);
     void selected(int row);
     void showSelection();
     void edited(int row, int column);
-    void measuredEdited(const study::Specimen& piece, const std::string& name, const QString& text);
+    void measuredEdited(const domain::Specimen& piece, const std::string& name, const QString& text);
     void addDimension();
     void paste();
     /// What a column shows: a field of the piece, a dimension, or something worked out.
@@ -32,7 +32,7 @@ private:
         enum class Kind { label, option, condition, state, dimension, area, text, place } kind = Kind::text;
         QString head, key; ///< the dimension's name, or the field of the specimen
     };
-    std::vector<Column> columnsOf(const study::StudyData& data) const;
+    std::vector<Column> columnsOf(const domain::StudyData& data) const;
 
     std::vector<Column> m_columns;
     QTableWidget* m_table;

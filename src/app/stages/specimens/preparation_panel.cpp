@@ -10,6 +10,8 @@
 #include <QPushButton>
 #include <QSaveFile>
 #include <QTableWidget>
+#include <anvil/plan/reach.h>
+#include <anvil/plan/timetable.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
 #include <cmath>
@@ -49,7 +51,7 @@ QString minutesText(double minutes) {
                     : " min");
 }
 
-QString when(study::Instant at) {
+QString when(plan::Instant at) {
     return at ? QDateTime::fromSecsSinceEpoch(at).toString("d MMM hh:mm") : QString();
 }
 
@@ -146,11 +148,11 @@ PreparationPanel::PreparationPanel(Session& session, QWidget* parent) : Panel(se
 
 void PreparationPanel::fill() {
     const auto* data = m_session.study();
-    const auto recipe = data ? data->study.plan.recipe : std::vector<study::RecipeStep>{};
+    const auto recipe = data ? data->study.plan.recipe : std::vector<domain::RecipeStep>{};
     m_recipe->setRowCount(static_cast<int>(recipe.size()) + 1);
     for (int r = 0; r < m_recipe->rowCount(); ++r) {
         const auto step =
-            r < static_cast<int>(recipe.size()) ? recipe[static_cast<std::size_t>(r)] : study::RecipeStep{};
+            r < static_cast<int>(recipe.size()) ? recipe[static_cast<std::size_t>(r)] : domain::RecipeStep{};
         const QStringList cells{qs(step.name),
                                 minutesText(step.minutes),
                                 minutesText(step.waitMinutes),
@@ -167,21 +169,20 @@ void PreparationPanel::fill() {
     int due = 0, overdue = 0;
     for (int r = 0; r < m_steps->rowCount(); ++r) {
         const auto& s = steps[static_cast<std::size_t>(r)];
-        due += s.state == study::StepState::due;
-        overdue += s.state == study::StepState::overdue;
-        const bool attention = s.state == study::StepState::overdue ||
-                               s.state == study::StepState::doneEarly ||
-                               s.state == study::StepState::doneLate;
+        due += s.state == plan::StepState::due;
+        overdue += s.state == plan::StepState::overdue;
+        const bool attention = s.state == plan::StepState::overdue || s.state == plan::StepState::doneEarly ||
+                               s.state == plan::StepState::doneLate;
         const QStringList cells{qs(s.name), when(s.earliest), when(s.latest),
                                 (attention ? QStringLiteral("\u26a0 ")
                                  : s.done  ? QStringLiteral("\u2713 ")
                                            : QString()) +
-                                    QString::fromUtf8(study::word(s.state)),
+                                    QString::fromUtf8(plan::word(s.state)),
                                 when(s.done)};
         for (int k = 0; k < 5; ++k) {
             auto* item = new QTableWidgetItem(cells[k]);
             if (attention) item->setForeground(theme().warn);
-            if (s.state == study::StepState::due) {
+            if (s.state == plan::StepState::due) {
                 auto f = font();
                 f.setBold(true);
                 item->setFont(f);
@@ -198,8 +199,8 @@ void PreparationPanel::fill() {
         : overdue ? overdue == 1 ? tr("1 of the steps is overdue.")
                                  : tr("%1 of the steps are overdue.").arg(overdue)
         : due ? due == 1 ? tr("1 step is due now.") : tr("%1 steps are due now.").arg(due)
-              : tr("Nothing is due; everything could be ready on %1.").arg(when(study::finished(steps, 0)));
-    for (const auto& e : study::expired(recipe, m_session.now().toString("yyyy-MM-dd").toStdString()))
+              : tr("Nothing is due; everything could be ready on %1.").arg(when(plan::finished(steps, 0)));
+    for (const auto& e : plan::expired(recipe, m_session.now().toString("yyyy-MM-dd").toStdString()))
         text += "\n\u26a0 " + qs(e);
     m_prepSentence->setText(text);
     if (data) {
@@ -221,7 +222,7 @@ void PreparationPanel::saveHours() {
     const auto& plan = data->study.plan;
     if (*from != plan.workFrom || *to != plan.workTo)
         m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("When somebody is there"),
-                                                       [&](study::Plan& p) {
+                                                       [&](domain::Plan& p) {
                                                            p.workFrom = *from;
                                                            p.workTo = *to;
                                                        }));
@@ -230,7 +231,7 @@ void PreparationPanel::saveHours() {
 void PreparationPanel::recipeEdited() {
     const auto* data = m_session.study();
     if (filling() || !data) return;
-    std::vector<study::RecipeStep> recipe;
+    std::vector<domain::RecipeStep> recipe;
     for (int r = 0; r < m_recipe->rowCount(); ++r) {
         const auto text = [&](int column) {
             return m_recipe->item(r, column) ? m_recipe->item(r, column)->text().simplified() : QString();
@@ -239,7 +240,7 @@ void PreparationPanel::recipeEdited() {
         for (int k = 0; k < recipeColumns; ++k)
             empty = empty && text(k).isEmpty();
         if (empty || text(nameColumn).isEmpty()) continue;
-        study::RecipeStep s;
+        domain::RecipeStep s;
         s.name = text(nameColumn).toStdString();
         s.repeat = text(repeatColumn).isEmpty() ? 1 : text(repeatColumn).toInt();
         for (const auto& [column, target] : {std::pair<int, double*>{minutesColumn, &s.minutes},
@@ -271,7 +272,7 @@ bool PreparationPanel::writeCalendar(const QString& path) {
         return false;
     }
     const auto text = QByteArray::fromStdString(
-        study::toCalendar(steps, m_session.study()->study.title, m_session.now().toSecsSinceEpoch()));
+        plan::toCalendar(steps, m_session.study()->study.title, m_session.now().toSecsSinceEpoch()));
     QSaveFile file(path);
     if (!file.open(QIODevice::WriteOnly) || file.write(text) != text.size() || !file.commit()) {
         m_session.say(tr("%1 cannot be written: %2.").arg(path, file.errorString()), true);

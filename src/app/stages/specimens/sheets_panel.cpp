@@ -7,8 +7,8 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QScrollArea>
+#include <anvil/plan/pieces.h>
 #include <anvil/quantity/print.h>
-#include <anvil/study/pieces.h>
 
 namespace anvil::app {
 
@@ -53,7 +53,7 @@ void SheetsPanel::saveApart() {
         return;
     if (apart != data->study.plan.apart)
         m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("Distance between places"),
-                                                       [&](study::Plan& p) { p.apart = apart; }));
+                                                       [&](domain::Plan& p) { p.apart = apart; }));
 }
 
 void SheetsPanel::fill() {
@@ -61,7 +61,7 @@ void SheetsPanel::fill() {
     const auto chosen = m_sheet->currentText();
     m_sheet->clear();
     if (!data) return;
-    for (const auto& s : study::sheets(*data))
+    for (const auto& s : plan::sheets(*data))
         m_sheet->addItem(qs(s));
     m_sheet->setCurrentIndex(std::max(0, m_sheet->findText(chosen)));
     const auto& length = *m_session.units().length;
@@ -82,7 +82,7 @@ void SheetsPanel::fill() {
     QString text = tr("%1 pieces have their place").arg(placed);
     if (waiting) text += tr(", %1 have none yet: type it in Pieces").arg(waiting);
     text += ".";
-    for (const auto& pair : study::closePairs(*data, data->study.plan.apart.value_or(0)))
+    for (const auto& pair : plan::closePairs(*data, data->study.plan.apart.value_or(0)))
         if (data->specimenAt(pair.a).block == sheet)
             text += tr("\n\u26a0 %1 and %2 are only %3 apart.")
                         .arg(qs(data->specimenAt(pair.a).label), qs(data->specimenAt(pair.b).label),

@@ -8,9 +8,9 @@
 #include <QPushButton>
 #include <QSaveFile>
 #include <QTableWidget>
+#include <anvil/plan/replication.h>
 #include <anvil/quantity/print.h>
 #include <anvil/report/pages.h>
-#include <anvil/study/planning.h>
 
 namespace anvil::app {
 
@@ -46,7 +46,7 @@ ShoppingPanel::ShoppingPanel(Session& session, QWidget* parent) : Panel(session,
 
 void ShoppingPanel::fill() {
     const auto* data = m_session.study();
-    const auto lines = data ? study::stock(*data) : std::vector<study::StockLine>{};
+    const auto lines = data ? plan::stock(*data) : std::vector<plan::StockLine>{};
     m_sentence->setText(lines.empty()
                             ? tr("The plan eats nothing yet: type the replicates on the board in Question.")
                             : tr("What the plan needs, with what is made already."));

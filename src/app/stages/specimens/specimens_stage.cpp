@@ -7,6 +7,7 @@
 #include <QLabel>
 #include <QTabWidget>
 #include <QVBoxLayout>
+#include <anvil/plan/timetable.h>
 
 namespace anvil::app {
 
@@ -29,7 +30,7 @@ SpecimensStage::SpecimensStage(Session& session, QWidget* parent) : QWidget(pare
 void SpecimensStage::refresh() {
     const auto* data = m_session.study();
     const auto pieces = data ? static_cast<int>(data->specimens.size()) : 0;
-    const int missing = data ? static_cast<int>(study::missingPieces(*data).size()) : 0;
+    const int missing = data ? static_cast<int>(domain::missingPieces(*data).size()) : 0;
     m_tabs->setVisible(data != nullptr);
     setEnabled(!m_session.project() || !m_session.readOnly());
     m_sentence->setText(!data ? tr("Pieces are made from the plan, or come with the logger files you import.")
@@ -40,7 +41,7 @@ void SpecimensStage::refresh() {
                                       : tr("%1 pieces, each with a label of its own.").arg(pieces));
     const auto steps = m_session.timetable();
     const auto due = std::count_if(steps.begin(), steps.end(), [](const auto& s) {
-        return s.state == study::StepState::due || s.state == study::StepState::overdue;
+        return s.state == plan::StepState::due || s.state == plan::StepState::overdue;
     });
     m_tabs->setTabText(1, due ? tr("Preparation (%1 due)").arg(due) : tr("Preparation"));
 }

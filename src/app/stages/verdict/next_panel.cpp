@@ -4,6 +4,7 @@
 #include <QHBoxLayout>
 #include <QListWidget>
 #include <QPushButton>
+#include <anvil/plan/follow_ups.h>
 
 namespace anvil::app {
 
@@ -30,7 +31,7 @@ NextPanel::NextPanel(Session& session, QWidget* parent) : QWidget(parent), m_ses
     connect(apart, &QPushButton::clicked, this, &NextPanel::planApart);
 }
 
-void NextPanel::show(std::vector<study::FollowUp> followUps) {
+void NextPanel::show(std::vector<plan::FollowUp> followUps) {
     const int row = std::max(0, m_list->currentRow());
     m_followUps = std::move(followUps);
     m_list->clear();
@@ -42,7 +43,7 @@ void NextPanel::show(std::vector<study::FollowUp> followUps) {
     m_list->setCurrentRow(std::min(row, m_list->count() - 1));
 }
 
-const study::FollowUp* NextPanel::chosen() {
+const plan::FollowUp* NextPanel::chosen() {
     const auto row = static_cast<std::size_t>(std::max(0, m_list->currentRow()));
     return row < m_followUps.size() ? &m_followUps[row] : nullptr;
 }

@@ -3,7 +3,7 @@
 
 #include "shell/session.h"
 #include <QWidget>
-#include <anvil/study/planning.h>
+#include <anvil/plan/follow_ups.h>
 
 class QListWidget;
 
@@ -13,14 +13,14 @@ class NextPanel : public QWidget {
     Q_OBJECT
 public:
     explicit NextPanel(Session& session, QWidget* parent = nullptr);
-    void show(std::vector<study::FollowUp> followUps);
+    void show(std::vector<plan::FollowUp> followUps);
 
 private:
-    const study::FollowUp* chosen();
+    const plan::FollowUp* chosen();
     void planHere();
     void planApart();
     Session& m_session;
-    std::vector<study::FollowUp> m_followUps;
+    std::vector<plan::FollowUp> m_followUps;
     QListWidget* m_list;
     QWidget* m_buttons;
 };

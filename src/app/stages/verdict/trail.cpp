@@ -9,7 +9,9 @@
 #include <QTreeWidget>
 #include <QVBoxLayout>
 #include <anvil/chart/charts.h>
-#include <anvil/study/joints.h>
+#include <anvil/domain/joints.h>
+#include <anvil/results/ends.h>
+#include <anvil/results/verdict.h>
 
 namespace anvil::app {
 namespace {
@@ -35,7 +37,7 @@ QString rule(const QString& what, const stats::Summary& s) {
 
 } // namespace
 
-TrailDialog::TrailDialog(Session& session, study::Metric metric, const study::Group& group,
+TrailDialog::TrailDialog(Session& session, domain::Metric metric, const results::Group& group,
                          const QString& what, const QString& value, QWidget* parent)
     : QDialog(parent) {
     setWindowTitle(tr("Where from?"));
@@ -70,7 +72,7 @@ TrailDialog::TrailDialog(Session& session, study::Metric metric, const study::Gr
         if (v.value.state == stats::State::aside) continue;
         if (v.guess) from += tr("; beyond the calibration table: a guess");
         if (const auto* pull = data->pull(v.pull))
-            if (const int held = study::jointsThatHeld(*data, *pull, *data->specimen(v.specimen)); held > 0)
+            if (const int held = results::jointsThatHeld(*data, *pull, *data->specimen(v.specimen)); held > 0)
                 from += held == 1 ? tr("; its other end held at least that")
                                   : tr("; its other %1 joints held at least that").arg(held);
         add(v.pull, v.specimen, qs(chart::valueText(v.value, unit, v.guess)), from);

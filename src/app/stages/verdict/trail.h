@@ -3,6 +3,7 @@
 
 #include "shell/session.h"
 #include <QDialog>
+#include <anvil/results/verdict.h>
 
 namespace anvil::app {
 
@@ -11,7 +12,7 @@ namespace anvil::app {
 class TrailDialog : public QDialog {
     Q_OBJECT
 public:
-    TrailDialog(Session& session, study::Metric metric, const study::Group& group, const QString& what,
+    TrailDialog(Session& session, domain::Metric metric, const results::Group& group, const QString& what,
                 const QString& value, QWidget* parent = nullptr);
 };
 

@@ -17,8 +17,9 @@
 #include <QTabWidget>
 #include <QTableWidget>
 #include <QTimer>
+#include <anvil/plan/follow_ups.h>
 #include <anvil/quantity/print.h>
-#include <anvil/study/planning.h>
+#include <anvil/results/verdict.h>
 #include <anvil/words/verdict.h>
 
 namespace anvil::app {
@@ -118,7 +119,7 @@ void VerdictStage::showEvent(QShowEvent*) {
     if (m_stale) refresh();
 }
 
-study::Metric VerdictStage::metric() const { return m_metric->metric(); }
+domain::Metric VerdictStage::metric() const { return m_metric->metric(); }
 
 void VerdictStage::refresh() {
     m_stale = false;
@@ -156,8 +157,8 @@ void VerdictStage::refresh() {
     QTimer::singleShot(0, this, &VerdictStage::fitLadder); // once the headline has its height
     m_sentences->clear();
     for (const auto& p : v.pairs)
-        m_sentences->addItem(qs(words::sentence(*data, v, p)));
-    m_next->show(study::followUps(*data, v));
+        if (v.hasBoth(p)) m_sentences->addItem(qs(words::sentence(*data, v, p)));
+    m_next->show(plan::followUps(*data, v));
 
     const QStringList heads{tr("Rank"),
                             tr("Option"),
@@ -193,7 +194,7 @@ void VerdictStage::refresh() {
                                 shown(s.lowest),
                                 s.meanMinus3Sd ? shown(s.meanMinus3Sd) : tr("none from so few"),
                                 shown(s.dropHighLowMean),
-                                qs(study::sharedLetters(v, g)),
+                                qs(results::sharedLetters(v, g)),
                                 o->unitCost ? qs(quantity::fixed(*o->unitCost, 2) + " " + o->currency)
                                             : QStringLiteral("–")};
         for (int k = 0; k < heads.size(); ++k) {

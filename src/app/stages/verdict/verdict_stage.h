@@ -35,7 +35,7 @@ private:
     void refresh();
     void fitLadder();
     void openTrail(int row, int column);
-    study::Metric metric() const;
+    domain::Metric metric() const;
     Session& m_session;
     bool m_stale = true, m_metricChosen = false;
     Id m_shownStudy = 0, m_fittedStudy = -1;

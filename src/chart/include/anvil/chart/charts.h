@@ -5,10 +5,10 @@
 #include <anvil/curve/pyramid.h>
 #include <anvil/methods/method.h>
 #include <anvil/quantity/unit.h>
+#include <anvil/results/values.h>
+#include <anvil/results/verdict.h>
 #include <anvil/rig/live_trace.h>
 #include <anvil/rig/setup.h>
-#include <anvil/study/planning.h>
-#include <anvil/study/verdict.h>
 #include <memory>
 #include <optional>
 
@@ -30,8 +30,8 @@ MarkShape markOf(stats::State state);
 /// as marks, mean and 95 % interval, lowest seen, ties bracketed, and what of this stands
 /// for what beneath. `selected` is drawn larger. The height
 /// follows from the number of rungs.
-Picture ladder(const study::StudyData& data, const study::Verdict& verdict, const quantity::Unit& unit,
-               double width, study::Id selected = 0);
+Picture ladder(const domain::StudyData& data, const results::Verdict& verdict, const quantity::Unit& unit,
+               double width, domain::Id selected = 0);
 
 /// One curve to be drawn, in display units.
 struct Trace {
@@ -40,7 +40,7 @@ struct Trace {
     Dash dash = Dash::solid;
     double width = 1.6, opacity = 1;
     std::vector<curve::Pyramid::Point> points;
-    study::Id pull = 0;
+    domain::Id pull = 0;
     std::optional<double> calibratedTo{}; ///< where its calibration table ends, on the force axis: above that
                                           ///< a solid line is dashed, since it is a guess
 };
@@ -83,22 +83,22 @@ std::string travelTitle(const quantity::Unit& unit);
 Picture curves(const CurveChart& chart, double width, double height, Plane* plane = nullptr);
 
 /// A bar for each square: expected pull, upper prediction, and where the rig ends.
-Picture reachBars(const study::StudyData& data, const study::Verdict& verdict, const quantity::Unit& unit,
+Picture reachBars(const domain::StudyData& data, const results::Verdict& verdict, const quantity::Unit& unit,
                   double width);
 
 /// The same for travel: how far the rig has to move until each square's pieces break.
-Picture travelBars(const study::StudyData& data, const study::Readings& readings, const quantity::Unit& unit,
-                   double width);
+Picture travelBars(const domain::StudyData& data, const results::Readings& readings,
+                   const quantity::Unit& unit, double width);
 
 /// Where the pieces of one sheet lie, seen from above, with half the wanted distance drawn around each; pairs
 /// that are too close are joined. A hit's `pull` is the specimen.
-Picture sheetMap(const study::StudyData& data, const std::string& sheet, const quantity::Unit& unit,
+Picture sheetMap(const domain::StudyData& data, const std::string& sheet, const quantity::Unit& unit,
                  double width);
 
 /// What is drawn of a pull while it grows; SI.
 struct LivePull {
     std::vector<rig::LiveTrace::Stretch> trace;
-    std::vector<study::Mark> marks;
+    std::vector<domain::Mark> marks;
     std::vector<Trace> earlier; ///< replicates of its square: s from the beginning of the log, N
     std::optional<std::pair<double, double>> expected; ///< N: what is predicted, and its upper end
     std::optional<double> limit;                       ///< N; drawn once half of it is reached

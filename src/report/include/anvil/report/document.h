@@ -6,6 +6,8 @@
 #include <QStringList>
 #include <anvil/chart/charts.h>
 #include <anvil/curve/steady.h>
+#include <anvil/results/values.h>
+#include <anvil/results/verdict.h>
 #include <anvil/rig/setup.h>
 #include <functional>
 #include <map>
@@ -56,25 +58,25 @@ Units unitsFrom(const std::string& force, const std::string& length);
 
 /// Everything a report is made from.
 struct Source {
-    const study::StudyData* study = nullptr;
-    const study::Readings* readings = nullptr;
-    std::function<const study::Verdict&(study::Metric)> verdict;
-    std::function<std::shared_ptr<const curve::ReadCurve>(study::Id pull)> curve; ///< may give nothing
+    const domain::StudyData* study = nullptr;
+    const results::Readings* readings = nullptr;
+    std::function<const results::Verdict&(domain::Metric)> verdict;
+    std::function<std::shared_ptr<const curve::ReadCurve>(domain::Id pull)> curve; ///< may give nothing
     QString project, date;
-    std::function<std::vector<curve::Steady>(study::Id pull)> steady{}; ///< at its marks; may be missing
-    std::map<study::Id, rig::Setup> setups{};                           ///< what was pulled on, by id
+    std::function<std::vector<curve::Steady>(domain::Id pull)> steady{}; ///< at its marks; may be missing
+    std::map<domain::Id, rig::Setup> setups{};                           ///< what was pulled on, by id
 };
 
 /// Composes the report of a study in the given units.
 Document compose(const Source& source, const Units& units);
 
 /// The order of pulls to take to the rig: a row for each piece with room to write on.
-Document runListDocument(const study::StudyData& study);
+Document runListDocument(const domain::StudyData& study);
 
 /// What the plan eats, for the shop and the saw.
-Document stockDocument(const study::StudyData& study);
+Document stockDocument(const domain::StudyData& study);
 /// The same for a spreadsheet: CSV with a heading.
-std::string stockCsv(const study::StudyData& study);
+std::string stockCsv(const domain::StudyData& study);
 
 /// The report as one HTML file that needs nothing else; charts are SVG.
 QString toHtml(const Document& document);
@@ -83,7 +85,7 @@ QString toHtml(const Document& document);
 QStringList cautions();
 
 /// An overlay of the curves of one square, in the given units.
-chart::CurveChart overlayOf(const Source& source, study::Id option, study::Id condition, const Units& units,
+chart::CurveChart overlayOf(const Source& source, domain::Id option, domain::Id condition, const Units& units,
                             std::size_t columns = 400);
 
 } // namespace anvil::report

@@ -7,6 +7,6 @@
 namespace anvil::report {
 
 /// Refers to the project, which must outlive it. `study` is of that project.
-Source sourceOf(work::OpenProject& project, study::Id study);
+Source sourceOf(work::OpenProject& project, domain::Id study);
 
 } // namespace anvil::report

@@ -9,8 +9,8 @@
 #include <QString>
 #include <QStringList>
 #include <anvil/curve/pyramid.h>
+#include <anvil/domain/model.h>
 #include <anvil/quantity/error.h>
-#include <anvil/study/model.h>
 #include <functional>
 #include <memory>
 #include <span>
@@ -21,7 +21,7 @@ namespace anvil::store {
 
 struct PackedChunk;
 
-using study::Id;
+using domain::Id;
 
 /// Version of the schema this program writes.
 inline constexpr int schemaVersion = 7;
@@ -148,7 +148,7 @@ public:
     /// if nothing changed.
     Expected<Id> write(const QString& what, const std::function<void(Writer&)>& change, Id undoes = 0);
     /// Everything but samples, by study.
-    Expected<std::vector<study::StudyData>> load() const;
+    Expected<std::vector<domain::StudyData>> load() const;
     /// Every version of every rig, oldest first.
     Expected<std::vector<SetupRow>> setups() const;
     /// The raw samples of a curve; channels of devices beside it are laid on its clock. Error: unknown, or a
@@ -196,26 +196,26 @@ private:
 QString digest(const curve::Curve& curve);
 
 // Rows of the domain, as stored and journalled. What is read back is not trusted: a member of another kind, a
-// list that is too short or a number out of study::bounds is an error, never a usual value.
-QJsonObject toRow(const study::Study& value);
-QJsonObject toRow(const study::Option& value);
-QJsonObject toRow(const study::Condition& value);
-QJsonObject toRow(const study::Specimen& value);
-QJsonObject toRow(const study::Pull& value);
-QJsonObject toRow(const study::Attachment& value);
+// list that is too short or a number out of domain::bounds is an error, never a usual value.
+QJsonObject toRow(const domain::Study& value);
+QJsonObject toRow(const domain::Option& value);
+QJsonObject toRow(const domain::Condition& value);
+QJsonObject toRow(const domain::Specimen& value);
+QJsonObject toRow(const domain::Pull& value);
+QJsonObject toRow(const domain::Attachment& value);
 QString settingsToJson(const curve::ReadingSettings& settings);
 Expected<curve::ReadingSettings> settingsFromJson(const QString& json);
-QString outcomeToJson(const study::Outcome& outcome);
-Expected<study::Outcome> outcomeFromJson(const QString& json);
+QString outcomeToJson(const domain::Outcome& outcome);
+Expected<domain::Outcome> outcomeFromJson(const QString& json);
 /// What the column `plan` of a study holds: the plan, and the goal but for metric and margin.
 struct StoredPlan {
-    study::Plan plan;
-    study::Goal goal;
+    domain::Plan plan;
+    domain::Goal goal;
     bool operator==(const StoredPlan&) const = default;
 };
-QString planToJson(const study::Plan& plan, const study::Goal& goal);
+QString planToJson(const domain::Plan& plan, const domain::Goal& goal);
 Expected<StoredPlan> planFromJson(const QString& json);
-QString measuredToJson(const std::vector<study::Measured>& measured);
-Expected<std::vector<study::Measured>> measuredFromJson(const QString& json);
+QString measuredToJson(const std::vector<domain::Measured>& measured);
+Expected<std::vector<domain::Measured>> measuredFromJson(const QString& json);
 
 } // namespace anvil::store

@@ -20,7 +20,7 @@ class PullRecording : public rig::SampleSink {
 public:
     /// `pull`: specimen, set-up, operator, reading settings and the like; its curve and recording are filled
     /// in.
-    PullRecording(Project& project, study::Pull pull, RecordedChannels channels = {});
+    PullRecording(Project& project, domain::Pull pull, RecordedChannels channels = {});
     ~PullRecording() override; ///< waits until everything is committed
 
     void begin() override;
@@ -54,7 +54,7 @@ private:
     bool room(std::size_t more); ///< false, and an error, when too much waits
     void failed(const QString& why);
     Project& m_project;
-    study::Pull m_pull;
+    domain::Pull m_pull;
     RecordedChannels m_channels;
     struct Stream {
         Id curve = 0;

@@ -6,10 +6,10 @@
 #include <QJsonObject>
 #include <QString>
 #include <QStringList>
+#include <anvil/domain/model.h>
 #include <anvil/quantity/error.h>
 #include <anvil/rig/recorder.h>
 #include <anvil/rig/setup.h>
-#include <anvil/study/model.h>
 #include <array>
 #include <condition_variable>
 #include <mutex>
@@ -37,7 +37,7 @@ struct RecordedChannels {
 struct TapeHeader {
     QJsonObject pull; ///< its row
     RecordedChannels channels;
-    std::vector<study::Id> curves{}; ///< of each stream, once it is being committed; 0 before
+    std::vector<domain::Id> curves{}; ///< of each stream, once it is being committed; 0 before
 };
 
 /// Takes down the samples of one recording. Its two sides are used in turn: one is wiped once the project
@@ -55,7 +55,7 @@ public:
     /// Never waits for the disk: a thread of the tape's own writes, at most `gatherMs` later.
     void add(std::size_t stream, std::span<const rig::Sample> samples);
     /// To be called before the first samples of a stream are committed as part of this curve.
-    void begins(std::size_t stream, study::Id curve);
+    void begins(std::size_t stream, domain::Id curve);
     /// How many samples of each stream the project holds by now.
     void committed(const std::vector<std::size_t>& samples);
     /// The project holds everything: the tape is taken away.

@@ -117,16 +117,16 @@ struct Imported {
     int pulls = 0;
     QString what;
 };
-Expected<Imported> importRuns(store::Project& project, const study::StudyData& into, const ImportPlan& plan,
+Expected<Imported> importRuns(store::Project& project, const domain::StudyData& into, const ImportPlan& plan,
                               const std::atomic<bool>* stop = nullptr);
 
 /// Writes a table of single results into a study as one journal entry. `unit` for values without one. Error:
 /// mixed dimensions, no unit.
-Expected<Imported> importValues(store::Project& project, const study::StudyData& into,
+Expected<Imported> importValues(store::Project& project, const domain::StudyData& into,
                                 const tables::ValueTable& table, const quantity::Unit* unit,
                                 const QString& sourceName);
 
 /// A first guess at option and condition names for a new study called after the files' folder.
-study::Study studyFor(const QStringList& paths, int position);
+domain::Study studyFor(const QStringList& paths, int position);
 
 } // namespace anvil::work

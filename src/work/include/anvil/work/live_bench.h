@@ -3,10 +3,10 @@
 
 #include <QObject>
 #include <QStringList>
+#include <anvil/domain/model.h>
 #include <anvil/rig/live_trace.h>
 #include <anvil/rig/recorder.h>
 #include <anvil/rig/setup.h>
-#include <anvil/study/model.h>
 #include <memory>
 
 class QThread;
@@ -57,7 +57,7 @@ struct Live {
     std::optional<double> calibratedTo; ///< N, where the calibration table of the load ends
     QStringList beyondTable;            ///< channels that read beyond theirs since the arming
     double zeroedAt = -1;               ///< s on the bench's clock; below 0: never
-    study::Id pull = 0;                 ///< of the present recording, once its first samples are safe
+    domain::Id pull = 0;                ///< of the present recording, once its first samples are safe
     std::size_t committed = 0;          ///< samples that are safe
     bool saved = false;                 ///< the ended recording is in the project as a whole
     QString trouble;                    ///< what kept samples from being saved, perhaps only for a while
@@ -90,7 +90,7 @@ public:
     /// Sends a line to the rig.
     void send(const QString& line);
     /// Waits for load and records into the project. `pull` names specimen, set-up, operator and the like.
-    void arm(store::Project& project, const study::Pull& pull, const rig::RecorderSettings& settings);
+    void arm(store::Project& project, const domain::Pull& pull, const rig::RecorderSettings& settings);
     void start(); ///< records from now on, load or not
     void stop();
     /// A planned pause under load begins or ends; the recording goes on.

@@ -5,11 +5,11 @@
 #include <QObject>
 #include <QStringList>
 #include <anvil/curve/steady.h>
+#include <anvil/domain/outcomes.h>
+#include <anvil/results/values.h>
+#include <anvil/results/verdict.h>
 #include <anvil/rig/setup.h>
 #include <anvil/store/project.h>
-#include <anvil/study/entries.h>
-#include <anvil/study/outcomes.h>
-#include <anvil/study/verdict.h>
 #include <map>
 #include <memory>
 #include <optional>
@@ -17,7 +17,7 @@
 
 namespace anvil::work {
 
-using study::Id;
+using domain::Id;
 
 /// One landmark of a reading, for moving it by hand.
 enum class Handle { peak, firstSlip, breakPoint, fitFrom, fitTo };
@@ -33,16 +33,16 @@ public:
 
     store::Project& file() { return *m_file; }
     const store::Project& file() const { return *m_file; }
-    const std::vector<study::StudyData>& studies() const { return m_studies; }
-    const study::StudyData* study(Id id) const;
-    const study::StudyData* studyOfPull(Id pull) const;
-    const study::StudyData* studyOfSpecimen(Id specimen) const;
+    const std::vector<domain::StudyData>& studies() const { return m_studies; }
+    const domain::StudyData* study(Id id) const;
+    const domain::StudyData* studyOfPull(Id pull) const;
+    const domain::StudyData* studyOfSpecimen(Id specimen) const;
 
     /// Readings of every curve of a study; computed once and kept until its settings change.
-    const study::Readings& readings(Id study);
+    const results::Readings& readings(Id study);
     /// The cleaned curve and reading of one pull, for drawing. Error: not a curve, or it cannot be read.
     Expected<std::shared_ptr<const curve::ReadCurve>> readCurve(Id pull);
-    const study::Verdict& verdict(Id study, study::Metric metric);
+    const results::Verdict& verdict(Id study, domain::Metric metric);
 
     /// The spread (CV, a share) to expect of a study's pulls, and where that comes from: its own pulls,
     /// another study of the same kind, else the usual one for the kind.
@@ -53,7 +53,7 @@ public:
     Spread expectedSpread(Id study);
 
     // Commands. Each returns the sentence of what was wrong, or nothing.
-    Expected<Id> addStudy(const study::Study& value);
+    Expected<Id> addStudy(const domain::Study& value);
     Expected<void> changeStudy(Id study, const QJsonObject& fields, const QString& what);
     Expected<Id> addOption(Id study, const QString& name);
     Expected<Id> addCondition(Id study, const QString& name);
@@ -64,9 +64,11 @@ public:
     Expected<void> moveOption(Id option, int place);
     Expected<void> moveCondition(Id condition, int place);
     /// Changes the plan of a study. `what` names it for undo and journal.
-    Expected<void> changePlan(Id study, const QString& what, const std::function<void(study::Plan&)>& change);
+    Expected<void> changePlan(Id study, const QString& what,
+                              const std::function<void(domain::Plan&)>& change);
     /// Likewise of what is wanted: the metric that decides, its sense, limits, margin, control and part.
-    Expected<void> changeGoal(Id study, const QString& what, const std::function<void(study::Goal&)>& change);
+    Expected<void> changeGoal(Id study, const QString& what,
+                              const std::function<void(domain::Goal&)>& change);
     /// Sets the method; where it does not tell what decides so far, its usual metric decides, and less is
     /// wanted of a sag, a creep and a shock. Empty: no method.
     Expected<void> setMethod(Id study, const std::string& method);
@@ -86,7 +88,7 @@ public:
     /// Draws the run list from a seed; with `groupConditions` the set-up is changed once a block at most.
     Expected<void> drawRunList(Id study, std::uint64_t seed, bool groupConditions);
     Expected<void> moveInRunList(Id study, int from, int to);
-    Expected<void> setRecipe(Id study, const std::vector<study::RecipeStep>& recipe);
+    Expected<void> setRecipe(Id study, const std::vector<domain::RecipeStep>& recipe);
     /// Begins the preparation of the pieces that are made; `at` is ISO 8601. An empty text takes the
     /// beginning back.
     Expected<void> startRecipe(Id study, const QString& at);
@@ -110,7 +112,7 @@ public:
     Expected<void> removeOption(Id option);
     Expected<void> removeCondition(Id condition);
     /// Everything but `counts` needs a reason.
-    Expected<void> setStanding(Id pull, study::Standing standing, const QString& reason);
+    Expected<void> setStanding(Id pull, domain::Standing standing, const QString& reason);
     Expected<void> changePull(Id pull, const QJsonObject& fields, const QString& what);
     Expected<void> setLandmark(Id pull, Handle handle, std::optional<curve::Override> value);
     Expected<void> setReadingSettings(Id pull, const curve::ReadingSettings& settings, const QString& what);
@@ -145,14 +147,14 @@ public:
     /// with the form.
     struct Entry {
         Id specimen = 0, pull = 0;
-        std::vector<study::FieldText> fields; ///< by the keys of the method's inputs
+        std::vector<domain::FieldText> fields; ///< by the keys of the method's inputs
         std::function<const quantity::Unit&(quantity::Dimension)> unitOf;
         std::string part, note, performedAt, operatorName;
     };
     Expected<Id> addEntry(const Entry& entry);
     /// One more step of a piece's ladder; the first one makes the pull. Returns the pull. Error: a step that
     /// cannot be, or the piece has failed already.
-    Expected<Id> addLadderStep(Id specimen, const study::LadderStep& step, const std::string& performedAt,
+    Expected<Id> addLadderStep(Id specimen, const domain::LadderStep& step, const std::string& performedAt,
                                const std::string& operatorName);
     /// Takes the last step of a ladder back; the pull goes with its first.
     Expected<void> takeBackLadderStep(Id pull);
@@ -160,10 +162,10 @@ public:
     /// lower bound; where nothing was held it says nothing of the piece and is set aside.
     Expected<void> ladderBroke(Id pull, const std::string& part);
     /// One more reading of a piece's gauge; the first one makes the pull, which counts from the second on.
-    Expected<Id> addGaugeReading(Id specimen, const study::GaugeReading& reading, bool unloaded,
+    Expected<Id> addGaugeReading(Id specimen, const domain::GaugeReading& reading, bool unloaded,
                                  const std::string& operatorName);
     /// Phases of a pull, as one command.
-    Expected<void> setPhases(Id pull, const std::vector<study::Phase>& phases);
+    Expected<void> setPhases(Id pull, const std::vector<domain::Phase>& phases);
 
     /// Keeps a picture or clip with a pull. `madeAt`: when it was made, to find its instant on the curve.
     /// Error: too large (256 MB), empty, or no such pull.
@@ -179,16 +181,16 @@ public:
     /// What the tester said of a pull that has just been recorded, or was interrupted, as one command.
     struct Judgement {
         std::string part, mode; ///< what broke and how; empty: nothing
-        study::Limit limit = study::Limit::broke;
-        study::Proposal standing;
-        std::vector<study::Mark> marks;
+        domain::Limit limit = domain::Limit::broke;
+        domain::Proposal standing;
+        std::vector<domain::Mark> marks;
         int end = 0; ///< which end failed; 0: not noted
         std::string afterwards{};
         bool whileUnloading = false;
     };
     Expected<void> judge(Id pull, const Judgement& judgement);
     /// What is noted of a pull beside its number, changed by hand.
-    Expected<void> changeOutcome(Id pull, const study::Outcome& outcome, const QString& what);
+    Expected<void> changeOutcome(Id pull, const domain::Outcome& outcome, const QString& what);
 
     /// Runs several commands so that one undo takes them all back.
     void together(const std::function<void()>& commands);
@@ -211,9 +213,9 @@ signals:
 
 private:
     /// Makes a pull of a piece, or changes what was entered of it.
-    Expected<Id> keepEntered(const study::Pull& pull, const QString& what);
+    Expected<Id> keepEntered(const domain::Pull& pull, const QString& what);
     Expected<void> addNames(const QString& table, Id study, const QStringList& names);
-    Expected<void> countWeakestJoints(const study::StudyData& data);
+    Expected<void> countWeakestJoints(const domain::StudyData& data);
     Expected<void> movePlace(const QString& table, std::vector<Id> order, Id id, int place,
                              const QString& what);
     struct Done {
@@ -232,7 +234,7 @@ private:
         rig::Setup setup;
     };
     Expected<std::vector<KeptSetup>> readSetups() const;
-    std::vector<study::StudyData> m_studies;
+    std::vector<domain::StudyData> m_studies;
     std::vector<KeptSetup> m_setups;
     std::vector<Done> m_done, m_undone;
     int m_group = 0, m_groups = 0;
@@ -243,8 +245,9 @@ private:
         std::string error;
     };
     std::map<Id, CachedReading> m_readingCache; // by pull
-    std::map<Id, study::Readings> m_readings;   // by study, dropped on change
-    std::map<std::pair<Id, study::Metric>, study::Verdict>
+    std::map<Id, results::Results> m_results; // by study, of the readings below, dropped on change
+    std::map<Id, results::Readings> m_readings; // by study, dropped on change
+    std::map<std::pair<Id, domain::Metric>, results::Verdict>
         m_verdicts; // by study and metric, dropped on change
     struct Drawn {
         curve::ReadingSettings settings;
@@ -253,7 +256,7 @@ private:
     std::map<Id, Drawn> m_drawn;
     struct {
         Id pull = 0;
-        std::vector<study::Mark> marks;
+        std::vector<domain::Mark> marks;
         std::vector<curve::Steady> values;
     } m_steady; ///< of the pull looked at last: its samples are read once
 };
@@ -263,7 +266,7 @@ double practiceStrength(std::uint64_t seed, int option);
 
 /// How a practice study was run, as sentences that begin with ✓ or ✗: zeroed, slack taken up, even rate, what
 /// broke, replicates, verdict.
-std::vector<std::string> practiceScore(const study::StudyData& data, const study::Readings& readings,
-                                       const study::Verdict& verdict);
+std::vector<std::string> practiceScore(const domain::StudyData& data, const results::Readings& readings,
+                                       const results::Verdict& verdict);
 
 } // namespace anvil::work

@@ -4,7 +4,7 @@
 
 #include <QString>
 #include <QStringList>
-#include <anvil/study/outcomes.h>
+#include <anvil/domain/outcomes.h>
 #include <anvil/work/live_bench.h>
 
 namespace anvil::work {
@@ -51,7 +51,7 @@ public:
     /// The rig's present state.
     void follow(const Live& live, qint64 now);
     /// What is proposed once something broke.
-    void propose(const study::Proposal& proposal) { m_proposal = proposal; }
+    void propose(const domain::Proposal& proposal) { m_proposal = proposal; }
 
     PullAction space(qint64 now);
     PullAction digit(int n, qint64 now);
@@ -64,8 +64,8 @@ public:
     std::vector<Choice> choices() const;
     const std::string& part() const { return m_part; } ///< empty: nothing broke
     const std::string& how() const { return m_how; }
-    study::Limit limit() const { return m_limit; }
-    const study::Proposal& proposal() const { return m_proposal; }
+    domain::Limit limit() const { return m_limit; }
+    const domain::Proposal& proposal() const { return m_proposal; }
     /// Which end failed, what it is like now: "end 1", "bent"; empty: nothing said.
     int end() const { return m_end; }
     const std::string& afterwards() const { return m_afterwards; }
@@ -90,8 +90,8 @@ private:
     std::uint64_t m_armings = 0; ///< at the last look
     std::vector<std::string> m_ends;
     double m_lookEvery = 0, m_nextLook = 0;
-    study::Limit m_limit = study::Limit::broke;
-    study::Proposal m_proposal;
+    domain::Limit m_limit = domain::Limit::broke;
+    domain::Proposal m_proposal;
 };
 
 } // namespace anvil::work

@@ -1,0 +1,54 @@
+// After a pull: what may have broken and how, what its number may be used for, and which piece is next.
+#pragma once
+
+#include <anvil/domain/model.h>
+#include <anvil/quantity/error.h>
+#include <set>
+#include <string>
+#include <vector>
+
+namespace anvil::domain {
+
+/// The parts that may break, the one asked for first, then the rest of the load path; eight at most.
+std::vector<std::string> breakableParts(const StudyData& data);
+/// What broke and how, in words: "the fitting, pulled out"; empty where neither is said.
+std::string brokeText(const Outcome& outcome);
+/// What a mark is called: its text, or its number where only the instant was marked.
+std::string markName(const std::vector<Mark>& marks, std::size_t index);
+/// Whether two names mean one part: "the fitting" and "Fitting" do.
+bool samePart(const std::string& a, const std::string& b);
+/// The ways a part fails, by the kind of piece ("Rope", "adhesive bond" …), the likeliest first; eight at
+/// most.
+std::vector<std::string> failureModes(const std::string& kind);
+
+/// What can hurt in this study: by its methods, also where a square has its own, and the kinds of all
+/// options.
+std::vector<std::string> cautionsOf(const StudyData& data);
+
+/// What may have ended a pull in which nothing broke, the likeliest first.
+std::vector<Limit> limitsWithoutBreak();
+
+/// A standing with its reason, as proposed; the tester decides.
+struct Proposal {
+    Standing standing = Standing::counts;
+    std::string reason{};
+    bool derived = false; ///< follows from the curve or what ended it, so that nothing has to be set
+    bool operator==(const Proposal&) const = default;
+};
+
+/// Topped out, stopped, gone silent or another part than the one asked for: at least. Set up wrongly: void.
+/// Number lost: not read. Else it counts. `broke` is a part of breakableParts, or empty when nothing broke.
+Proposal proposeStanding(const StudyData& data, const curve::Reading* reading, const std::string& broke,
+                         Limit limit);
+
+/// Shares of a mixed failure as a tester types them: "60 % let go, 40 % tore". Empty: none. Error: no number
+/// before a share, a share without a name, or together not 100 % (within 1 %).
+Expected<std::vector<ModeShare>> sharesFrom(const std::string& text);
+/// The same the other way round.
+std::string sharesText(const std::vector<ModeShare>& shares);
+
+/// What was noted of an outcome beside what broke, in words: where, what ended it, what the piece is like
+/// now.
+std::vector<std::string> remarksOf(const Outcome& outcome);
+
+} // namespace anvil::domain

@@ -1,0 +1,177 @@
+#include <anvil/domain/model.h>
+
+#include <algorithm>
+#include <cctype>
+#include <cmath>
+#include <iterator>
+#include <set>
+
+namespace anvil::domain {
+namespace {
+
+template <class T> const T* byId(const std::vector<T>& all, Id id) {
+    const auto found = std::find_if(all.begin(), all.end(), [&](const T& x) { return x.id == id; });
+    return found == all.end() ? nullptr : &*found;
+}
+
+constexpr const char* standingKeys[] = {"counts", "at_least", "at_most", "between",
+                                        "aside",  "void",     "not_read"};
+
+} // namespace
+
+const char* word(Standing standing) {
+    static constexpr const char* words[] = {"counts",    "at least", "at most", "between",
+                                            "set aside", "void",     "not read"};
+    return words[static_cast<int>(standing)];
+}
+
+const char* key(Standing standing) { return standingKeys[static_cast<int>(standing)]; }
+
+std::optional<Standing> standingFromKey(const std::string& key) {
+    for (std::size_t i = 0; i < std::size(standingKeys); ++i)
+        if (key == standingKeys[i]) return static_cast<Standing>(i);
+    return std::nullopt;
+}
+
+const char* word(Intent intent) {
+    static constexpr const char* words[] = {"controlled", "exploratory", "as used"};
+    return words[static_cast<int>(intent)];
+}
+
+namespace {
+constexpr const char* intentKeys[] = {"controlled", "exploratory", "as_used"};
+static_assert(std::size(intentKeys) == static_cast<std::size_t>(Intent::asUsed) + 1);
+constexpr const char* recordingKeys[] = {"", "running", "interrupted"};
+static_assert(std::size(recordingKeys) == static_cast<std::size_t>(Recording::interrupted) + 1);
+
+template <class Enum, std::size_t n>
+std::optional<Enum> fromKey(const char* const (&keys)[n], const std::string& key) {
+    for (std::size_t i = 0; i < n; ++i)
+        if (key == keys[i]) return static_cast<Enum>(i);
+    return std::nullopt;
+}
+} // namespace
+
+namespace {
+constexpr const char* limitWords[] = {
+    "broke",       "rig topped out", "stopped on purpose", "rig fell silent", "set up wrongly",
+    "number lost", "out of travel",  "it slipped",         "it tipped",       "power gone"};
+constexpr const char* limitKeys[] = {"broke", "topped_out",    "stopped", "link_lost", "wrong_setup",
+                                     "lost",  "out_of_travel", "slipped", "tipped",    "power_gone"};
+constexpr auto limits = static_cast<std::size_t>(Limit::powerGone) + 1;
+static_assert(std::size(limitWords) == limits && std::size(limitKeys) == limits);
+} // namespace
+
+const char* word(Limit limit) { return limitWords[static_cast<std::size_t>(limit)]; }
+const char* key(Limit limit) { return limitKeys[static_cast<std::size_t>(limit)]; }
+std::optional<Limit> limitFromKey(const std::string& key) { return fromKey<Limit>(limitKeys, key); }
+
+const char* key(Intent intent) { return intentKeys[static_cast<int>(intent)]; }
+std::optional<Intent> intentFromKey(const std::string& key) { return fromKey<Intent>(intentKeys, key); }
+const char* key(Recording recording) { return recordingKeys[static_cast<int>(recording)]; }
+std::optional<Recording> recordingFromKey(const std::string& key) {
+    return fromKey<Recording>(recordingKeys, key);
+}
+
+std::optional<double> Measured::mean() const {
+    if (readings.empty()) return std::nullopt;
+    double sum = 0;
+    for (const double r : readings)
+        sum += r;
+    return sum / static_cast<double>(readings.size());
+}
+
+Fit Measured::fit() const {
+    const auto m = mean();
+    if (!m || !nominal || !tolerance || std::abs(*m - *nominal) <= *tolerance * (1 + 1e-9)) return Fit::fits;
+    return *m > *nominal ? Fit::tooLarge : Fit::tooSmall;
+}
+
+const Option* StudyData::option(Id id) const { return byId(options, id); }
+const Condition* StudyData::condition(Id id) const { return byId(conditions, id); }
+const Specimen* StudyData::specimen(Id id) const { return byId(specimens, id); }
+const Pull* StudyData::pull(Id id) const { return byId(pulls, id); }
+
+namespace {
+constexpr const char* notHere = "(not in this study)";
+}
+
+const Option& StudyData::optionAt(Id id) const {
+    static const Option none{0, 0, 0, notHere, {}, {}, {}, {}, {}};
+    const auto* found = option(id);
+    return found ? *found : none;
+}
+
+const Condition& StudyData::conditionAt(Id id) const {
+    static const Condition none{0, 0, 0, notHere, {}};
+    const auto* found = condition(id);
+    return found ? *found : none;
+}
+
+const Specimen& StudyData::specimenAt(Id id) const {
+    static const Specimen none{0, 0, 0, 0, 0, notHere, {}};
+    const auto* found = specimen(id);
+    return found ? *found : none;
+}
+
+std::string freshLabel(const StudyData& data, Id option, Id condition, int replicate) {
+    const auto place = [](const auto& all, Id id) {
+        std::size_t i = 0;
+        while (i < all.size() && all[i].id != id)
+            ++i;
+        return i;
+    };
+    std::string letters;
+    for (std::size_t m = place(data.options, option) + 1; m > 0; m = (m - 1) / 26)
+        letters.insert(letters.begin(), static_cast<char>('A' + (m - 1) % 26));
+    auto base = data.study.plan.labelScheme.empty() ? std::string("{A}{1}-{n}") : data.study.plan.labelScheme;
+    const auto put = [&](const std::string& token, const std::string& text) {
+        for (auto at = base.find(token); at != std::string::npos; at = base.find(token, at + text.size()))
+            base.replace(at, token.size(), text);
+    };
+    auto small = letters;
+    for (auto& c : small)
+        c = static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+    put("{A}", letters);
+    put("{a}", small);
+    put("{1}", std::to_string(place(data.conditions, condition) + 1));
+    put("{n}", std::to_string(replicate));
+    if (const auto* o = data.option(option)) put("{option}", o->name);
+    if (const auto* c = data.condition(condition)) put("{condition}", c->name);
+    const auto used = [&](const std::string& l) {
+        return std::any_of(data.specimens.begin(), data.specimens.end(),
+                           [&](const Specimen& s) { return s.label == l; });
+    };
+    auto text = base;
+    for (int more = 0; used(text); ++more) // a … z, then aa … zz: enough for any study
+        text = base + (more < 26 ? std::string() : std::string(1, static_cast<char>('a' + more / 26 - 1))) +
+               static_cast<char>('a' + more % 26);
+    return text;
+}
+
+std::vector<Specimen> missingPieces(const StudyData& data) {
+    std::vector<Specimen> made;
+    StudyData grown = data;
+    for (const auto& o : data.options)
+        for (const auto& c : data.conditions) {
+            std::set<int> taken;
+            for (const auto& s : data.specimens)
+                if (s.option == o.id && s.condition == c.id) taken.insert(s.replicate);
+            int missing = data.study.plan.replicatesOf(o.id, c.id) - static_cast<int>(taken.size());
+            for (int replicate = 1; missing > 0; ++replicate) {
+                if (taken.contains(replicate)) continue;
+                Specimen s;
+                s.study = data.study.id;
+                s.option = o.id;
+                s.condition = c.id;
+                s.replicate = replicate;
+                s.label = freshLabel(grown, o.id, c.id, replicate);
+                grown.specimens.push_back(s);
+                made.push_back(s);
+                --missing;
+            }
+        }
+    return made;
+}
+
+} // namespace anvil::domain

@@ -1,0 +1,62 @@
+#include <anvil/plan/follow_ups.h>
+
+#include <algorithm>
+#include <anvil/quantity/print.h>
+#include <cmath>
+#include <fmt/format.h>
+#include <map>
+#include <set>
+
+namespace anvil::plan {
+std::vector<FollowUp> followUps(const StudyData& data, const Verdict& verdict) {
+    std::vector<FollowUp> out;
+    const auto name = [&](const Group& g) {
+        return data.optionAt(g.option).name +
+               (data.conditions.size() > 1 ? " in " + data.conditionAt(g.condition).name : std::string());
+    };
+    for (const auto& p : verdict.pairs) {
+        if (!p.open) continue;
+        const auto &a = verdict.groups[p.a], &b = verdict.groups[p.b];
+        out.push_back({fmt::format("{} and {} are too close to call: {} more of each would settle it.",
+                                   name(a), data.optionAt(b.option).name, *p.comparison.moreEach),
+                       {{a.option, a.condition}, {b.option, b.condition}},
+                       *p.comparison.moreEach});
+    }
+    for (const auto& g : verdict.groups) {
+        int topped = 0, other = 0, ended = 0;
+        for (const auto& v : g.values) {
+            if (v.value.state != stats::State::above) continue;
+            const auto* pull = data.pull(v.pull);
+            const bool part = pull && !pull->outcome.part.empty();
+            (v.toppedOut ? topped : part ? other : ended) += 1;
+        }
+        if (topped)
+            out.push_back({fmt::format("{} of {} topped out the rig: pull them again with more reach.",
+                                       topped, name(g)),
+                           {{g.option, g.condition}},
+                           topped});
+        if (other)
+            out.push_back(
+                {fmt::format("In {} of {} another part broke: pull them again with that part stronger.",
+                             other, name(g)),
+                 {{g.option, g.condition}},
+                 other});
+        if (ended)
+            out.push_back({fmt::format("{} of {} ended before anything broke: pull them again until it does.",
+                                       ended, name(g)),
+                           {{g.option, g.condition}},
+                           ended});
+    }
+    for (const auto& o : data.options)
+        for (const auto& c : data.conditions) {
+            const auto* square = data.study.plan.square(o.id, c.id);
+            const auto* g = verdict.group(o.id, c.id);
+            if ((square && square->struck) || (g && g->summary.n > 0) || data.pulls.empty()) continue;
+            out.push_back({fmt::format("{} in {} has not been tested.", o.name, c.name),
+                           {{o.id, c.id}},
+                           std::max(3, data.study.plan.replicates)});
+        }
+    return out;
+}
+
+} // namespace anvil::plan

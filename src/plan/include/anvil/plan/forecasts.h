@@ -1,0 +1,31 @@
+// Who expected what, and how right they were.
+#pragma once
+
+#include <anvil/results/verdict.h>
+
+namespace anvil::plan {
+
+using namespace domain;
+using namespace results;
+
+/// How one forecaster did over the squares that have been pulled.
+struct ForecastScore {
+    std::string by;
+    int squares = 0;    ///< forecasts that can be scored
+    int inside = 0;     ///< measured means within forecast ± stated spread
+    double ratio = 1;   ///< measured over expected, geometric mean
+    double worst = 1;   ///< the ratio furthest from one, as a factor ≥ 1
+    int parts = 0;      ///< forecasts of what goes first that can be scored
+    int partsRight = 0; ///< where most pulls of the square broke that way
+};
+
+/// A square whose mean is not exact (some pull is only "at least") gives no score of the value; pulls that
+/// name no part of the load path give none of the part.
+/// Scores every forecaster, best first: by the mean of |ln(measured / expected)|, equal ones by name. Squares
+/// without an exact mean and expectations of zero or less are left out.
+std::vector<ForecastScore> scoreForecasts(const StudyData& data, const Verdict& verdict);
+
+/// "Ines: 5 of 8 inside the stated band, measured 1.20 times the expected, 3 of 4 parts right."
+std::string sentence(const ForecastScore& score);
+
+} // namespace anvil::plan

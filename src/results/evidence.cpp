@@ -1,0 +1,242 @@
+#include <anvil/results/evidence.h>
+
+#include <algorithm>
+#include <anvil/domain/rating.h>
+#include <anvil/quantity/print.h>
+#include <cctype>
+#include <fmt/format.h>
+
+namespace anvil::results {
+namespace {
+
+using quantity::Dimension;
+using quantity::Doubt;
+using stats::State;
+
+/// "Gauge length" and "gauge_length" are one.
+std::string plainName(std::string_view name) {
+    std::string out(name);
+    std::transform(out.begin(), out.end(), out.begin(),
+                   [](unsigned char c) { return c == '_' ? ' ' : static_cast<char>(std::tolower(c)); });
+    return out;
+}
+
+void addMeasures(methods::Evidence& e, const methods::Method& method, const Specimen& piece) {
+    for (const auto& m : piece.measured) {
+        const auto mean = m.mean();
+        if (!mean) continue;
+        const auto name = plainName(m.name);
+        for (const auto& input : method.inputs)
+            if (input.dimension == Dimension::length &&
+                (input.form == methods::Form::one || input.form == methods::Form::repeated) &&
+                (name == plainName(input.key) || name == plainName(input.title)))
+                e.inputs[std::string(input.key)] = {*mean, {}, 0, 0, &quantity::unit("m"), -1};
+    }
+}
+
+/// A text under an input. Where the input may be something else too, such as an angle for a height, the
+/// text's own unit tells, and without one the dimension in `plain`.
+Expected<quantity::Entry> parse(const methods::Input& input, const std::string& text, Dimension plain,
+                                const std::function<const quantity::Unit&(Dimension)>& unitOf) {
+    auto entry = quantity::parseEntry(text, plain, unitOf ? &unitOf(plain) : nullptr);
+    if (entry || !input.orElse) return entry;
+    const auto other = plain == input.dimension ? *input.orElse : input.dimension;
+    if (auto second = quantity::parseEntry(text, other)) return second;
+    return entry;
+}
+
+/// What a number without a unit is under this input: heights of a hammer whose arm is known are angles.
+Dimension plainDimension(const methods::Input& input, bool arm) {
+    return input.orElse && arm ? *input.orElse : input.dimension;
+}
+
+Expected<void> addFields(methods::Evidence& e, const methods::Method& method, const Entered& entered) {
+    for (const auto& field : entered.fields) {
+        const auto* input = method.input(field.key);
+        if (!input) continue; // of another method, which was chosen when it was entered
+        auto entry = parse(*input, field.text, input->dimension, {});
+        if (!entry) return fail(fmt::format("{}: {}", input->title, entry.error().message));
+        e.inputs[field.key] = *entry;
+    }
+    return {};
+}
+
+void addSeries(methods::Evidence& e, const methods::Method& method, const Entered& entered) {
+    for (const auto& input : method.inputs) {
+        if (input.form == methods::Form::steps && !entered.steps.empty())
+            for (const auto& s : entered.steps)
+                e.steps[std::string(input.key)].push_back({s.load, s.distance, s.held});
+        if (input.form != methods::Form::series || entered.gauge.empty()) continue;
+        for (const auto& g : entered.gauge)
+            e.series[std::string(input.key)].push_back({g.at, g.value});
+        if (entered.unloadedFrom && method.input("unloaded_at"))
+            e.inputs["unloaded_at"] = {*entered.unloadedFrom, {}, 0, 0, &quantity::unit("s"), -1};
+    }
+}
+
+/// A number that was typed stands under the input that takes it, so that what follows from it does.
+void addTyped(methods::Evidence& e, const methods::Method& method, const Pull& pull) {
+    if (!pull.typed) return;
+    const auto* input = methods::inputFor(method, *pull.typed->metric);
+    if (!input) return;
+    const bool between = pull.standing == Standing::between;
+    e.inputs[std::string(input->key)] = {pull.typed->value,
+                                         between ? Doubt::between : Doubt::exact,
+                                         pull.typed->upper,
+                                         0,
+                                         &quantity::siUnit(input->dimension),
+                                         -1};
+}
+
+State stateOf(Standing standing) {
+    switch (standing) {
+    case Standing::atLeast:
+        return State::above;
+    case Standing::atMost:
+        return State::below;
+    case Standing::aside:
+        return State::aside;
+    case Standing::counts:
+    case Standing::between: // the two ends are in what was entered
+    case Standing::voided:
+    case Standing::notRead:
+        break;
+    }
+    return State::exact;
+}
+
+std::string missing(const methods::Method& method, const methods::Evidence& e,
+                    const methods::Measured& measured) {
+    for (const auto& i : method.inputs)
+        if (i.needed && i.of == methods::Of::pull && i.form == methods::Form::one && !e.has(i.key))
+            return fmt::format("\"{}\" is empty: it is needed ({}).", i.title, i.hint);
+    const auto& why = measured.numbers.front().whyNot;
+    return fmt::format("Nothing follows from that yet: {}.", why);
+}
+
+const char* boundWords(State state) {
+    switch (state) {
+    case State::above:
+        return "Read as at least that.";
+    case State::below:
+        return "Read as at most that.";
+    case State::between:
+        return "Read as between the two.";
+    case State::exact:
+    case State::aside:
+        break;
+    }
+    return "";
+}
+
+Standing standingFrom(State state) {
+    switch (state) {
+    case State::above:
+        return Standing::atLeast;
+    case State::below:
+        return Standing::atMost;
+    case State::between:
+        return Standing::between;
+    case State::exact:
+    case State::aside:
+        break;
+    }
+    return Standing::counts;
+}
+
+} // namespace
+
+const methods::Method& methodOf(const Plan& plan) {
+    const auto* m = methods::find(plan.method);
+    return m ? *m : *methods::find("axial-pull");
+}
+
+const methods::Method& methodOf(const StudyData& data, const Specimen& piece) {
+    const auto* square = data.study.plan.square(piece.option, piece.condition);
+    const auto* own = square ? methods::find(square->method) : nullptr;
+    return own ? *own : methodOf(data.study.plan);
+}
+
+Expected<methods::Evidence> evidenceOf(const StudyData& data, const Pull& pull,
+                                       const curve::Reading* reading) {
+    const auto& piece = data.specimenAt(pull.specimen);
+    const auto& method = methodOf(data, piece);
+    methods::Evidence e;
+    addMeasures(e, method, piece);
+    if (auto ok = addFields(e, method, pull.outcome.entered); !ok) return tl::unexpected(ok.error());
+    addSeries(e, method, pull.outcome.entered);
+    addTyped(e, method, pull);
+    e.reading = reading;
+    e.calibratedTo = pull.settings.calibratedTo.value_or(0);
+    e.state = stateOf(standingOf(pull, reading));
+    return e;
+}
+
+Expected<methods::Measured> measured(const StudyData& data, const Pull& pull, const curve::Reading* reading) {
+    const auto e = evidenceOf(data, pull, reading);
+    if (!e) return tl::unexpected(e.error());
+    return methods::measure(methodOf(data, data.specimenAt(pull.specimen)), *e);
+}
+
+Metric typedMetric(const StudyData& data) {
+    const auto& method = methodOf(data.study.plan);
+    const auto wanted = data.study.goal.metric;
+    if (methods::inputFor(method, *wanted) || !method.metric(wanted->key)) return wanted;
+    for (const auto& m : method.metrics)
+        if (methods::inputFor(method, m)) return m;
+    return wanted;
+}
+
+Expected<Entered> enteredFrom(const methods::Method& method, const std::vector<FieldText>& typed,
+                              const std::function<const quantity::Unit&(Dimension)>& unitOf) {
+    Entered out;
+    const auto filled = [](const FieldText& f) {
+        return f.text.find_first_not_of(" \t") != std::string::npos;
+    };
+    const bool arm = std::any_of(typed.begin(), typed.end(),
+                                 [&](const FieldText& f) { return f.key == "arm" && filled(f); });
+    for (const auto& field : typed) {
+        if (!filled(field)) continue;
+        const auto* input = method.input(field.key);
+        if (!input) return fail(fmt::format("{} does not ask for \"{}\".", method.title, field.key));
+        const auto entry = parse(*input, field.text, plainDimension(*input, arm), unitOf);
+        if (!entry) return tl::unexpected(entry.error());
+        out.fields.push_back({field.key, quantity::print(*entry)});
+    }
+    return out;
+}
+
+Expected<Told> told(const StudyData& data, const Pull& pull) {
+    const auto& method = methodOf(data, data.specimenAt(pull.specimen));
+    auto fresh = pull; // how it stands follows from what was entered
+    fresh.standing = Standing::counts;
+    const auto e = evidenceOf(data, fresh, nullptr);
+    if (!e) return tl::unexpected(e.error());
+    const auto all = methods::measure(method, *e);
+    if (!all) return tl::unexpected(all.error());
+    const auto* number = all->find(data.study.goal.metric->key);
+    if (!number || !number->value) {
+        const auto first = std::find_if(all->numbers.begin(), all->numbers.end(),
+                                        [](const methods::Number& n) { return n.value.has_value(); });
+        if (first == all->numbers.end()) return fail(missing(method, *e, *all));
+        number = &*first;
+    }
+    const auto state = number->value->state;
+    return Told{*number, standingFrom(state),
+                number->whyBound.empty() ? boundWords(state) : std::string(number->whyBound), all->notes};
+}
+
+std::vector<std::string> notesOf(const StudyData& data, const Pull& pull) {
+    std::vector<std::string> out;
+    if (pull.outcome.entered == Entered{}) return out;
+    const auto all = measured(data, pull, nullptr);
+    if (!all) return {all.error().message};
+    const auto* rating = all->find("rating");
+    if (rating && rating->value)
+        if (auto means = meaningOf(rating->value->value, data.study.plan.ratingWords); !means.empty())
+            out.push_back(std::move(means));
+    out.insert(out.end(), all->notes.begin(), all->notes.end());
+    return out;
+}
+
+} // namespace anvil::results

@@ -1,0 +1,48 @@
+#include <anvil/results/groups.h>
+
+namespace anvil::results {
+
+Group groupOf(const Results& results, const Goal& goal, Id option, Id condition) {
+    const auto& readings = results.readings();
+    Group g;
+    g.option = option;
+    g.condition = condition;
+    std::vector<stats::Value> values;
+    for (const auto& attempt : results.attempts(option, condition)) {
+        const auto& pull = *attempt.pull;
+        const auto* s = attempt.piece;
+        const auto* reading = readings.find(pull.id);
+        const auto got = results.value(attempt, option, goal.metric);
+        const auto bad = readings.unreadable.find(pull.id);
+        if (!got.value) {
+            const bool damaged = bad != readings.unreadable.end();
+            g.leftOut.push_back({pull.id, s->id, damaged ? bad->second : got.whyNot, damaged});
+            continue;
+        }
+        if (got.value->state == stats::State::aside)
+            g.leftOut.push_back({pull.id, s->id, "set aside: " + pull.reason, false});
+        g.values.push_back({pull.id, s->id, *got.value, got.guess, toppedOut(pull, reading)});
+        values.push_back(*got.value);
+    }
+    g.summary = stats::summarise(values);
+    if (g.summary.mean) {
+        g.enough = isEnough(goal, *g.summary.mean);
+        g.meetsNeed = meetsNeed(goal, *g.summary.mean);
+        if (g.summary.basis == stats::MeanBasis::bound) { // it is at least that, and may be any more
+            const bool more = goal.sense == Sense::more;
+            g.enough = g.enough && more;
+            if (g.meetsNeed && *g.meetsNeed != more) g.meetsNeed.reset();
+        }
+    }
+    if (goal.sense == Sense::inside && goal.window) {
+        g.inside = InWindow{};
+        for (const auto& v : values)
+            if (v.state == stats::State::exact) {
+                ++g.inside->of;
+                g.inside->inside += insideWindow(goal, v.value);
+            }
+    }
+    return g;
+}
+
+} // namespace anvil::results

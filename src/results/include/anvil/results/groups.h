@@ -1,0 +1,46 @@
+// One square of the board for one metric: its values, what is left out, and how it stands to the goal.
+#pragma once
+
+#include <anvil/results/results.h>
+
+namespace anvil::results {
+
+/// One pull's contribution to a group, kept for the trail from a number back to its samples.
+struct GroupValue {
+    Id pull = 0, specimen = 0;
+    stats::Value value;
+    bool guess = false;     ///< read beyond the end of the rig's calibration table
+    bool toppedOut = false; ///< the rig ended it, not the piece
+};
+
+/// A pull of the square that gives no value for the metric, and why.
+struct LeftOut {
+    Id pull = 0, specimen = 0;
+    std::string why;
+    bool unreadable = false; ///< its curve is damaged or cannot be read
+};
+
+/// How many of a square's exact values lie inside the wanted window.
+struct InWindow {
+    std::size_t inside = 0, of = 0;
+    double share() const { return of ? static_cast<double>(inside) / static_cast<double>(of) : 0; }
+};
+
+/// One square of the board, for one metric.
+struct Group {
+    Id option = 0, condition = 0;
+    stats::Summary summary;
+    std::vector<GroupValue> values;
+    std::vector<LeftOut> leftOut;
+    int rank = 0;                   ///< 1 = what is wanted most within the condition; 0: no mean, so no place
+    std::string letters;            ///< groups that share one are tied; empty where a window is wanted
+    bool enough = false;            ///< its mean is beyond the goal's ceiling: as good as every other such
+    std::optional<bool> meetsNeed;  ///< its mean against the goal's need
+    std::optional<InWindow> inside; ///< where the goal is a window
+};
+
+/// Everything the pulls of a square say of its option, and how that stands to what is wanted. Its place and
+/// its letters are given by `placeGroups`.
+Group groupOf(const Results& results, const Goal& goal, Id option, Id condition);
+
+} // namespace anvil::results

@@ -1,0 +1,95 @@
+#include <anvil/results/verdict.h>
+
+#include <algorithm>
+
+namespace anvil::results {
+namespace {
+
+template <class T> std::size_t placeOf(const std::vector<T>& all, Id id) {
+    return static_cast<std::size_t>(
+        std::find_if(all.begin(), all.end(), [&](const T& x) { return x.id == id; }) - all.begin());
+}
+
+} // namespace
+
+std::string sharedLetters(const Verdict& verdict, const Group& group) {
+    std::vector<std::string> letters{group.letters};
+    for (const auto& other : verdict.groups)
+        if (other.condition == group.condition && other.option != group.option)
+            letters.push_back(other.letters);
+    return stats::sharedLetters(letters, 0);
+}
+
+std::vector<std::size_t> Verdict::inCondition(Id condition) const {
+    std::vector<std::size_t> out;
+    for (std::size_t i = 0; i < groups.size(); ++i)
+        if (groups[i].condition == condition) out.push_back(i);
+    return out;
+}
+
+const Group* Verdict::group(Id option, Id condition) const {
+    const auto at = std::find_if(groups.begin(), groups.end(), [&](const Group& g) {
+        return g.option == option && g.condition == condition;
+    });
+    return at == groups.end() ? nullptr : &*at;
+}
+
+std::size_t Verdict::guessesIn(Id condition) const {
+    std::size_t n = 0;
+    for (const auto i : inCondition(condition))
+        n += static_cast<std::size_t>(
+            std::count_if(groups[i].values.begin(), groups[i].values.end(), [](const GroupValue& value) {
+                return value.guess && value.value.state != stats::State::aside;
+            }));
+    return n;
+}
+
+bool Verdict::hasBoth(const PairResult& pair) const {
+    return groups[pair.a].summary.n > 0 && groups[pair.b].summary.n > 0;
+}
+
+bool Verdict::empty() const {
+    return std::none_of(groups.begin(), groups.end(), [](const Group& g) { return g.summary.n > 0; });
+}
+
+Verdict evaluate(const Results& results, const Goal& goal) {
+    const auto& data = results.data();
+    Verdict v;
+    v.goal = goal;
+    for (const auto& condition : data.conditions) {
+        std::vector<Group> groups;
+        for (const auto& option : data.options) {
+            auto g = groupOf(results, goal, option.id, condition.id);
+            if (!g.values.empty() || !g.leftOut.empty()) groups.push_back(std::move(g));
+        }
+        std::stable_sort(groups.begin(), groups.end(),
+                         [&](const Group& a, const Group& b) { return comesBefore(goal, a, b); });
+        v.groups.insert(v.groups.end(), std::make_move_iterator(groups.begin()),
+                        std::make_move_iterator(groups.end()));
+    }
+    // Pairs are told in board order, whoever leads.
+    for (const auto& condition : data.conditions) {
+        const auto ranked = v.inCondition(condition.id);
+        auto members = ranked;
+        std::sort(members.begin(), members.end(), [&](auto i, auto j) {
+            return placeOf(data.options, v.groups[i].option) < placeOf(data.options, v.groups[j].option);
+        });
+        const auto pairs = pairsOf(results, goal, v.groups, members, false);
+        placeGroups(goal, v.groups, ranked, pairs);
+        v.pairs.insert(v.pairs.end(), pairs.begin(), pairs.end());
+    }
+    for (const auto& option : data.options) {
+        std::vector<std::size_t> members; // groups stand by condition, in board order
+        for (std::size_t i = 0; i < v.groups.size(); ++i)
+            if (v.groups[i].option == option.id) members.push_back(i);
+        const auto pairs = pairsOf(results, goal, v.groups, members, true);
+        v.pairs.insert(v.pairs.end(), pairs.begin(), pairs.end());
+    }
+    return v;
+}
+
+Verdict evaluate(const StudyData& data, const Readings& readings, const Goal& goal) {
+    return evaluate(Results(data, readings), goal);
+}
+
+} // namespace anvil::results
