@@ -1,0 +1,132 @@
+#include <anvil/stats/density.h>
+
+#include "distributions.h"
+#include "location_slice.h"
+#include <algorithm>
+#include <boost/math/tools/toms748_solve.hpp>
+
+namespace anvil::stats {
+
+struct Density::Row {
+    Slice slice;
+    double weight = 0; ///< the share of σ's density
+};
+
+namespace {
+
+constexpr double stepOfLog = 15; // steps of ln σ for each of its own width
+
+template <class F> double solve(const F& f, double low, double high) {
+    std::uintmax_t steps = 100;
+    const auto [a, b] = boost::math::tools::toms748_solve(
+        f, low, high,
+        [](double x, double y) { return std::abs(x - y) <= 1e-12 * (std::abs(x) + std::abs(y)); }, steps);
+    return 0.5 * (a + b);
+}
+
+} // namespace
+
+Density::Density(const Density&) = default;
+Density::Density(Density&&) noexcept = default;
+Density& Density::operator=(const Density&) = default;
+Density& Density::operator=(Density&&) noexcept = default;
+Density::~Density() = default;
+Density::Density() = default;
+
+std::optional<Density> Density::of(Family family, std::span<const Value> values, std::size_t leastExact) {
+    const auto best = stats::fit(family, values);
+    const auto all = observed(family, values);
+    if (!best || !all) return std::nullopt;
+    const auto r = static_cast<std::size_t>(std::count_if(
+        all->begin(), all->end(), [](const Observation& o) { return o.state == State::exact; }));
+    if (r < std::max<std::size_t>(leastExact, 2)) return std::nullopt;
+    Density out;
+    out.m_fit = *best;
+    const double step = 1 / (stepOfLog * std::sqrt(0.5 * static_cast<double>(r) + 1));
+    double greatest = -1e308;
+    const auto walk = [&](double sign, int first) {
+        std::vector<Row> rows;
+        double location = best->location;
+        for (int k = first; k < 4000; ++k) {
+            // dσ/σ = d ln σ: what is integrated over ln σ is the likelihood itself.
+            Row row{sliceAt(family, *all, best->scale * std::exp(sign * k * step), location), 0};
+            row.weight = row.slice.logIntegral;
+            if (row.weight < greatest - 28) break;
+            greatest = std::max(greatest, row.weight);
+            location = row.slice.top;
+            rows.push_back(std::move(row));
+        }
+        return rows;
+    };
+    auto upper = walk(1, 0), lower = walk(-1, 1);
+    std::reverse(lower.begin(), lower.end());
+    out.m_rows = std::move(lower);
+    out.m_rows.insert(out.m_rows.end(), std::make_move_iterator(upper.begin()),
+                      std::make_move_iterator(upper.end()));
+    double sum = 0;
+    for (auto& row : out.m_rows)
+        sum += row.weight = std::exp(row.weight - greatest);
+    if (!(sum > 0)) return std::nullopt;
+    for (auto& row : out.m_rows)
+        row.weight /= sum;
+    return out;
+}
+
+double Density::atLeast(double c, double q) const {
+    double sum = 0;
+    for (const auto& row : m_rows)
+        sum += row.weight * (1 - row.slice.below(q - c * row.slice.scale));
+    return sum;
+}
+
+double Density::drawn(double u, double v) const {
+    for (const auto& row : m_rows) {
+        if (u < row.weight) return row.slice.drawn(v);
+        u -= row.weight;
+    }
+    return m_rows.back().slice.drawn(v);
+}
+
+double Density::exceeded(double c, double probability) const {
+    const auto f = [&](double q) { return atLeast(c, q) - probability; };
+    double low = m_fit.location, high = m_fit.location;
+    for (double by = m_fit.scale; f(low) < 0; by *= 2)
+        low -= by;
+    for (double by = m_fit.scale; f(high) > 0; by *= 2)
+        high += by;
+    return low == high ? low : solve(f, low, high);
+}
+
+double Density::scaleExceeded(double probability) const {
+    // The cumulated density at each row by the trapezoidal rule with the first term of Euler and Maclaurin,
+    // and Hermite's cubic between: its slope is the row's weight.
+    const auto weight = [&](std::size_t k) { return k < m_rows.size() ? m_rows[k].weight : 0; };
+    double before = 0, sum = 0;
+    for (std::size_t k = 0; k + 1 < m_rows.size(); ++k) {
+        const auto at = [&](std::size_t i, double all) {
+            return all + 0.5 * weight(i) - (weight(i + 1) - (i > 0 ? weight(i - 1) : 0)) / 24;
+        };
+        sum = before + weight(k);
+        const double p = at(k, before), q = at(k + 1, sum), m = weight(k), n = weight(k + 1),
+                     wanted = 1 - probability;
+        if (q >= wanted) {
+            const auto f = [&](double t) {
+                return p + t * (m + t * (3 * (q - p) - 2 * m - n + t * (2 * (p - q) + m + n))) - wanted;
+            };
+            const double t = f(0) >= 0 ? 0 : solve(f, 0, 1);
+            return m_rows[k].slice.scale * std::pow(m_rows[k + 1].slice.scale / m_rows[k].slice.scale, t);
+        }
+        before = sum;
+    }
+    return m_rows.back().slice.scale;
+}
+
+double Density::floor(double share, double confidence) const {
+    const double z = m_fit.family == Family::weibull
+                         ? std::log(-std::log(share))
+                         : boost::math::quantile(quietly::Normal(0, 1), 1 - share);
+    const double y = exceeded(z, confidence);
+    return m_fit.family == Family::normal ? y : std::exp(y);
+}
+
+} // namespace anvil::stats

@@ -1,0 +1,45 @@
+// What a small sample says of location and scale: the density ∝ L(μ, σ)/σ, by quadrature.
+#pragma once
+
+#include <anvil/stats/fit.h>
+#include <vector>
+
+namespace anvil::stats {
+
+/// The density ∝ L(μ, σ)/σ of a family on its location–scale form. For complete normal data its intervals are
+/// those of Student's t and its floors those of the non-central t (Jeffreys 1961; Lawless 2003, ch. 5); for
+/// any data its bounds keep their promise at small n far better than the profile likelihood's. Relative error
+/// of a quantile below 1e-6 of the scale.
+class Density {
+public:
+    /// Empty: no fit, or fewer than `leastExact` exact values.
+    static std::optional<Density> of(Family family, std::span<const Value> values,
+                                     std::size_t leastExact = 3);
+
+    /// P(μ + c·σ ≥ q).
+    double atLeast(double c, double q) const;
+    /// A μ drawn by two numbers between 0 and 1.
+    double drawn(double u, double v) const;
+    /// The q that μ + c·σ exceeds with this probability, 0 < probability < 1.
+    double exceeded(double c, double probability) const;
+    /// The s that σ exceeds with this probability.
+    double scaleExceeded(double probability) const;
+    /// The lower bound, at a confidence, of the value that a share `share` of all pieces exceeds; in the unit
+    /// of the values.
+    double floor(double share, double confidence) const;
+    const Fit& fit() const { return m_fit; }
+
+    Density(const Density&);
+    Density(Density&&) noexcept;
+    Density& operator=(const Density&);
+    Density& operator=(Density&&) noexcept;
+    ~Density();
+
+private:
+    Density();
+    struct Row; ///< the density of μ at one σ
+    Fit m_fit;
+    std::vector<Row> m_rows;
+};
+
+} // namespace anvil::stats

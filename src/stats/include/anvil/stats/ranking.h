@@ -1,0 +1,48 @@
+// How sure a ranking is: group means drawn again and again from what the values say of them.
+#pragma once
+
+#include <anvil/stats/summary.h>
+#include <cstdint>
+#include <string_view>
+#include <vector>
+
+namespace anvil::stats {
+
+/// A group to be ranked with others of its condition.
+struct Contender {
+    std::span<const Value> values;
+    std::uint64_t stream = 0; ///< of its draws, from streamOf()
+};
+
+/// A stream of draws of its own for every option of every condition: FNV-1a over seed and names. The same on
+/// every machine.
+std::uint64_t streamOf(std::uint64_t seed, std::string_view option, std::string_view condition);
+
+/// Whose spread the draws took.
+enum class DrawnSpread { own, pooled };
+const char* word(DrawnSpread spread); ///< "own", "pooled"
+
+/// Where a contender comes in.
+struct DrawnPlace {
+    double best = 0;      ///< share of the draws in which it is first
+    double expected = 0;  ///< mean place; 1 is first
+    int from = 0, to = 0; ///< the least places with cumulated shares of at least 0.05 and 0.95
+    bool atLeast =
+        false; ///< it holds bounds only and was drawn as if they were exact, which can only place it too low
+};
+
+struct DrawnRanking {
+    DrawnSpread spread = DrawnSpread::pooled;
+    std::vector<DrawnPlace> places; ///< as the contenders were handed in
+};
+
+/// Draws the means of all contenders `draws` times and ranks them, the greatest first (or the least). Where
+/// every one has five exact values each is drawn from the density ∝ L(μ, σ)/σ of the normal law with its own
+/// spread; else on logarithms with one spread for all, σ from ∝ (1/σ)·Π∫L dμ over those with an exact value,
+/// then μ from ∝ L(μ, σ) (own spreads of two or three values are badly calibrated). One without an exact
+/// value is drawn at its bounds. `shared` is the stream of σ. Empty: nobody to rank, no spread can be told,
+/// or a value at or below zero where logarithms are needed. 20 000 draws tell a share to 0.7 %.
+std::optional<DrawnRanking> drawRanking(std::span<const Contender> contenders, bool moreIsBetter,
+                                        std::uint64_t shared, int draws = 20000);
+
+} // namespace anvil::stats

@@ -1,0 +1,110 @@
+#include "location_slice.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace anvil::stats {
+namespace {
+
+constexpr std::size_t columns = 161; // of the grid
+constexpr double reach = 40;         // ln: what lies that far below the top is nothing
+
+/// ln L by μ at one σ.
+struct LogLikelihood {
+    Family family;
+    const std::vector<Observation>& all;
+    double scale;
+    double operator()(double location) const { return logLikelihood(family, all, location, scale); }
+};
+
+/// The top of a concave function near `from`, by golden steps; `width` is its scale.
+double topOf(const LogLikelihood& f, double from, double width) {
+    double low = from - width, high = from + width;
+    while (f(low) > f(low + width) && f(low) > -1e300)
+        low -= 2 * width;
+    while (f(high) > f(high - width) && f(high) > -1e300)
+        high += 2 * width;
+    constexpr double golden = 0.6180339887498949;
+    double a = high - golden * (high - low), b = low + golden * (high - low), fa = f(a), fb = f(b);
+    for (int i = 0; i < 60 && high - low > 1e-6 * width; ++i) {
+        if (fa > fb) {
+            high = b;
+            b = a;
+            fb = fa;
+            fa = f(a = high - golden * (high - low));
+        } else {
+            low = a;
+            a = b;
+            fa = fb;
+            fb = f(b = low + golden * (high - low));
+        }
+    }
+    return 0.5 * (low + high);
+}
+
+/// Where the function has fallen by `reach` from its top, going by `step`.
+double edge(const LogLikelihood& f, double top, double atTop, double step) {
+    double x = top + step;
+    for (int i = 0; i < 60 && f(x) > atTop - reach; ++i)
+        x = top + (x - top) * 1.6;
+    double near = top + (x - top) / 1.6; // and back a little, so that few points are wasted
+    for (int i = 0; i < 6; ++i) {
+        const double middle = 0.5 * (near + x);
+        (f(middle) > atTop - reach ? near : x) = middle;
+    }
+    return x;
+}
+
+} // namespace
+
+double Slice::below(double location) const {
+    const double at = (location - from) / step;
+    if (!(at > 0)) return 0;
+    const auto k = static_cast<std::size_t>(at);
+    if (k + 1 >= cumulated.size()) return 1;
+    // Hermite's cubic: the slopes of the cumulated density are the density.
+    const double t = at - static_cast<double>(k), p = cumulated[k], q = cumulated[k + 1],
+                 m = step * density[k], n = step * density[k + 1];
+    return p + t * (m + t * (3 * (q - p) - 2 * m - n + t * (2 * (p - q) + m + n)));
+}
+
+double Slice::drawn(double u) const {
+    const auto at = std::upper_bound(cumulated.begin(), cumulated.end(), u);
+    if (at == cumulated.begin() || at == cumulated.end())
+        return at == cumulated.begin() ? from : from + step * (columns - 1);
+    double low = from + step * static_cast<double>(at - cumulated.begin() - 1), high = low + step;
+    for (int i = 0; i < 40; ++i) { // the cumulated density rises
+        const double middle = 0.5 * (low + high);
+        (below(middle) < u ? low : high) = middle;
+    }
+    return 0.5 * (low + high);
+}
+
+Slice sliceAt(Family family, const std::vector<Observation>& all, double scale, double from) {
+    const LogLikelihood f{family, all, scale};
+    const double width = scale / std::sqrt(static_cast<double>(all.size()));
+    Slice out;
+    out.scale = scale;
+    out.top = topOf(f, from, width);
+    const double atTop = f(out.top), high = edge(f, out.top, atTop, 3 * width);
+    out.from = edge(f, out.top, atTop, -3 * width);
+    out.step = (high - out.from) / static_cast<double>(columns - 1);
+    for (std::size_t k = 0; k < columns; ++k)
+        out.density.push_back(std::exp(f(out.from + static_cast<double>(k) * out.step) - atTop));
+    out.cumulated.assign(columns, 0);
+    double sum = 0;
+    const auto& d = out.density;
+    for (std::size_t k = 0; k + 1 < columns; ++k) {
+        const double before = k > 0 ? d[k - 1] : d[k], after = k + 2 < columns ? d[k + 2] : d[k + 1];
+        sum += out.step * (13 * (d[k] + d[k + 1]) - before - after) / 24; // of the cubic through four points
+        out.cumulated[k + 1] = sum;
+    }
+    for (auto& x : out.cumulated)
+        x /= sum;
+    for (auto& x : out.density)
+        x /= sum;
+    out.logIntegral = sum > 0 ? atTop + std::log(sum) : -1e308;
+    return out;
+}
+
+} // namespace anvil::stats

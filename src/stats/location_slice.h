@@ -1,0 +1,24 @@
+// The density of the location at one scale, tabulated.
+#pragma once
+
+#include "location_scale.h"
+
+namespace anvil::stats {
+
+/// ∝ L(μ) at one σ, on an even grid of μ.
+struct Slice {
+    double scale = 0, top = 0;              ///< σ, and the μ of the greatest likelihood
+    double logIntegral = 0;                 ///< ln ∫L dμ
+    double from = 0, step = 0;              ///< the grid
+    std::vector<double> density, cumulated; ///< over it; ∫ is 1
+    /// P(μ ≤ location).
+    double below(double location) const;
+    /// The μ below which a share u lies, 0 < u < 1.
+    double drawn(double u) const;
+};
+
+/// At σ = `scale`; `from` is somewhere near the top. For a likelihood that is concave in μ, as all of these
+/// are.
+Slice sliceAt(Family family, const std::vector<Observation>& all, double scale, double from);
+
+} // namespace anvil::stats
