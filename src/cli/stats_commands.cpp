@@ -4,6 +4,8 @@
 #include <algorithm>
 #include <anvil/domain/model.h>
 #include <anvil/quantity/print.h>
+#include <anvil/results/one_group.h>
+#include <anvil/results/ranking.h>
 #include <anvil/results/verdict.h>
 #include <anvil/stats/compare.h>
 #include <anvil/tables/values.h>
@@ -19,6 +21,12 @@ using quantity::significant;
 struct TableFile {
     std::string path, sheet;
     bool allowLoss = false; ///< take what can be read of it
+};
+
+/// How a ranking is drawn.
+struct Drawing {
+    std::uint64_t seed = 1;
+    int draws = 20000;
 };
 
 /// A table of results as a study: its values stay in the table's own unit, under the peak, whatever they are.
@@ -108,12 +116,37 @@ Json interval(const std::optional<std::pair<double, double>>& v) {
     return v ? Json{number(v->first), number(v->second)} : Json(nullptr);
 }
 
+Json fitRow(const std::optional<stats::Fit>& fit) {
+    if (!fit) return nullptr;
+    return {
+        {"mu", number(fit->location)}, {"sigma", number(fit->scale)}, {"loglik", number(fit->logLikelihood)}};
+}
+
+Json weibullRow(const results::OneGroup& one) {
+    const auto& fit = one.fit(stats::Family::weibull);
+    if (!fit) return nullptr;
+    const auto ends = [&](std::pair<double, double> results::WeibullIntervals::*which) {
+        return interval(one.weibull ? std::optional((*one.weibull).*which) : std::nullopt);
+    };
+    return {{"shape", number(fit->shape())},
+            {"scale", number(fit->weibullScale())},
+            {"loglik", number(fit->logLikelihood)},
+            {"shape_ci95", ends(&results::WeibullIntervals::shape)},
+            {"scale_ci95", ends(&results::WeibullIntervals::scale)}};
+}
+
+Json outlierRows(const results::OneGroup& one) {
+    if (!one.outliers) return nullptr;
+    Json out = Json::array();
+    for (const auto& o : *one.outliers)
+        out.push_back({{"value", number(o.value)}, {"test", "grubbs"}, {"p", number(o.p)}});
+    return out;
+}
+
 Json groupRow(const Compared& data, const results::Group& g) {
     const auto& s = g.summary;
-    Json floors = {{"lowest", number(s.lowest)}, {"mean_minus_3sd", number(s.meanMinus3Sd)}};
-    for (const char* later :
-         {"normal_90_95", "normal_95_95", "normal_99_95", "lognormal_90_95", "weibull_90_95"})
-        floors[later] = nullptr;
+    const auto one = results::analyse(g);
+    const auto& f = one.floors;
     return {{"option", data.option(g)},
             {"condition", named(data.condition(g))},
             {"n", s.n},
@@ -131,9 +164,19 @@ Json groupRow(const Compared& data, const results::Group& g) {
             {"max", number(s.max)},
             {"mean_ci95", interval(s.meanInterval)},
             {"drop_high_low_mean", number(s.dropHighLowMean)},
-            {"floors", floors},
-            {"fits", {{"normal", nullptr}, {"lognormal", nullptr}, {"weibull", nullptr}}},
-            {"outliers", nullptr}};
+            {"floors",
+             {{"lowest", number(f.lowest)},
+              {"mean_minus_3sd", number(f.meanMinus3Sd)},
+              {"normal_90_95", number(f.normal90_95)},
+              {"normal_95_95", number(f.normal95_95)},
+              {"normal_99_95", number(f.normal99_95)},
+              {"lognormal_90_95", number(f.lognormal90_95)},
+              {"weibull_90_95", number(f.weibull90_95)}}},
+            {"fits",
+             {{"normal", fitRow(one.fit(stats::Family::normal))},
+              {"lognormal", fitRow(one.fit(stats::Family::lognormal))},
+              {"weibull", weibullRow(one)}}},
+            {"outliers", outlierRows(one)}};
 }
 
 std::vector<std::string> groupLine(const Compared& data, const results::Group& g) {
@@ -167,8 +210,8 @@ Json pairRow(const Compared& data, const results::PairResult& p) {
                 {"df", number(c.df)},
                 {"p", number(c.p)},
                 {"p_holm", number(c.pHolm)},
-                {"p_pooled", nullptr},
-                {"mann_whitney_p", nullptr},
+                {"p_pooled", number(c.pooledP)},
+                {"mann_whitney_p", number(c.mannWhitneyP)},
                 {"tost_p", number(c.tostP)},
                 {"verdict", stats::word(c.verdict)},
                 {"more_each", c.moreEach ? Json(*c.moreEach) : Json(nullptr)}};
@@ -202,8 +245,48 @@ Expected<Output> statistics(const TableFile& file, double marginPercent) {
     return out;
 }
 
-/// Ranking by means; the drawn probabilities are not there yet and stay null.
-Expected<Output> rank(const TableFile& file) {
+/// The places of a condition's groups: drawn where they can be, else by their means.
+void rankCondition(const Compared& data, const domain::Condition& condition, const Drawing& drawing,
+                   Output& out, std::vector<std::vector<std::string>>& rows, std::string& left) {
+    const auto drawn = results::rankingOf(data.data, data.verdict, condition.id, drawing.seed, drawing.draws);
+    std::vector<std::size_t> order = drawn ? drawn->groups : std::vector<std::size_t>{};
+    if (!drawn)
+        for (const auto i : data.verdict.inCondition(condition.id))
+            if (data.verdict.groups[i].summary.mean) order.push_back(i);
+    for (const auto i : data.verdict.inCondition(condition.id)) {
+        const auto& g = data.verdict.groups[i];
+        if (g.summary.n > 0 && std::find(order.begin(), order.end(), i) == order.end())
+            left += fmt::format("{}{} cannot be ranked: its values say only \"at most\".\n", data.option(g),
+                                condition.name.empty() ? "" : " in " + condition.name);
+    }
+    if (drawn) {
+        auto& spread = out.json["spread"];
+        if (spread.is_null() || drawn->spread == stats::DrawnSpread::pooled)
+            spread = stats::word(drawn->spread);
+    }
+    for (std::size_t k = 0; k < order.size(); ++k) {
+        const auto& g = data.verdict.groups[order[k]];
+        const auto* place = drawn ? &drawn->places[k] : nullptr;
+        const bool bound = g.summary.basis == stats::MeanBasis::bound;
+        out.json["ranking"].push_back({{"option", data.option(g)},
+                                       {"condition", named(condition.name)},
+                                       {"p_best", place ? Json(place->best) : Json(nullptr)},
+                                       {"expected_rank", place ? Json(place->expected) : Json(nullptr)},
+                                       {"rank90", place ? Json{place->from, place->to} : Json(nullptr)},
+                                       {"letters", g.letters},
+                                       {"at_least", place ? place->atLeast : bound}});
+        rows.push_back({fmt::format("{}", k + 1), data.option(g), condition.name,
+                        g.summary.mean ? (bound ? "at least " : "") + significant(*g.summary.mean) +
+                                             (data.unit ? " " + std::string(data.unit->symbol) : "")
+                                       : "–",
+                        place ? quantity::percent(place->best) : "–",
+                        results::sharedLetters(data.verdict, g)});
+    }
+}
+
+Expected<Output> rank(const TableFile& file, const Drawing& drawing) {
+    if (drawing.draws < 100 || drawing.draws > 10'000'000)
+        return fail("The number of draws must lie between 100 and 10 000 000.");
     const auto data = compareFile(file, 0.1);
     if (!data) return tl::unexpected(data.error());
     auto conditions = data->data.conditions;
@@ -211,31 +294,11 @@ Expected<Output> rank(const TableFile& file) {
               [](const auto& a, const auto& b) { return a.name < b.name; });
     Output out;
     out.json = {{"ranking", Json::array()}, {"spread", nullptr}};
+    std::vector<std::vector<std::string>> rows{
+        {"Rank", "Option", "Condition", "Mean", "Chance to be best", "Ties"}};
     std::string left;
-    std::vector<std::vector<std::string>> rows{{"Rank", "Option", "Condition", "Mean", "Ties"}};
     for (const auto& condition : conditions)
-        for (const auto i : data->verdict.inCondition(condition.id)) {
-            const auto& g = data->verdict.groups[i];
-            if (!g.summary.mean) {
-                if (g.summary.n > 0)
-                    left +=
-                        fmt::format("{}{} has no mean: some of its values say only \"at most\".\n",
-                                    data->option(g), condition.name.empty() ? "" : " in " + condition.name);
-                continue;
-            }
-            const bool bound = g.summary.basis == stats::MeanBasis::bound;
-            out.json["ranking"].push_back({{"option", data->option(g)},
-                                           {"condition", named(condition.name)},
-                                           {"p_best", nullptr},
-                                           {"expected_rank", nullptr},
-                                           {"rank90", nullptr},
-                                           {"letters", g.letters},
-                                           {"at_least", bound}});
-            rows.push_back({fmt::format("{}", g.rank), data->option(g), condition.name,
-                            (bound ? "at least " : "") + significant(*g.summary.mean) +
-                                (data->unit ? " " + std::string(data->unit->symbol) : ""),
-                            results::sharedLetters(data->verdict, g)});
-        }
+        rankCondition(*data, condition, drawing, out, rows, left);
     out.text = table(rows) + left;
     return out;
 }
@@ -257,13 +320,12 @@ void addStatsCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>&
     s->add_option("--margin", margin, "smallest difference that matters, in percent");
     commands.emplace_back(s, [] { return statistics(file, margin); });
 
-    auto* r = app.add_subcommand("rank", "Rank the options of a table of results by their means");
+    auto* r = app.add_subcommand("rank", "Rank the options of a table of results, and how sure that is");
     addFile(r);
-    static std::uint64_t seed = 1;
-    static int draws = 20000;
-    r->add_option("--seed", seed, "accepted for scripts; ranking by means draws nothing");
-    r->add_option("--draws", draws, "accepted for scripts; ranking by means draws nothing");
-    commands.emplace_back(r, [] { return rank(file); });
+    static Drawing drawing;
+    r->add_option("--seed", drawing.seed, "the same seed gives the same answer");
+    r->add_option("--draws", drawing.draws, "how often the means are drawn: 20 000 tell a chance to 0.7 %");
+    commands.emplace_back(r, [] { return rank(file, drawing); });
 }
 
 } // namespace anvil::cli

@@ -1,21 +1,53 @@
 #include <anvil/results/pairs.h>
 
+#include <anvil/stats/pooled.h>
+#include <map>
+#include <span>
+
 namespace anvil::results {
 
 using stats::PairVerdict;
 
 namespace {
 
+/// The values of a group that count; empty where any is a bound.
+std::vector<double> exactValues(const Group& g) {
+    std::vector<double> out;
+    for (const auto& v : g.values) {
+        if (v.value.state == stats::State::aside) continue;
+        if (v.value.state != stats::State::exact) return {};
+        out.push_back(v.value.value);
+    }
+    return out;
+}
+
 /// The group as a side of a pair: by the blocks of its pieces where each value has one.
 stats::Side sideOf(const StudyData& data, const Group& g) {
     stats::Side side(g.summary);
+    side.values = exactValues(g);
     for (const auto& v : g.values) {
         if (v.value.state == stats::State::aside) continue;
         const auto* s = data.specimen(v.specimen);
-        if (v.value.state != stats::State::exact || !s || s->block.empty()) return {g.summary};
+        if (v.value.state != stats::State::exact || !s || s->block.empty()) {
+            side.blocked.clear();
+            break;
+        }
         side.blocked.emplace_back(s->block, v.value.value);
     }
     return side;
+}
+
+/// The spread the groups share, on logarithms, and each pair by it.
+void comparePooled(std::vector<PairResult>& pairs, const std::vector<Group>& groups,
+                   const std::vector<std::size_t>& members) {
+    std::map<std::size_t, std::vector<double>> values;
+    std::vector<std::span<const double>> all;
+    for (const auto m : members)
+        all.emplace_back(values[m] = exactValues(groups[m]));
+    const auto spread = stats::pooledSpread(all);
+    if (!spread) return;
+    for (auto& p : pairs)
+        p.comparison.pooledP = stats::pooledP(values[p.a], values[p.b], *spread);
 }
 
 } // namespace
@@ -46,6 +78,7 @@ std::vector<PairResult> pairsOf(const Results& results, const Goal& goal, const 
                      p.comparison.moreEach.value_or(0) > 0 && !(groups[p.a].enough && groups[p.b].enough);
         }
     }
+    comparePooled(pairs, groups, members);
     return pairs;
 }
 

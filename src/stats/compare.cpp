@@ -2,6 +2,7 @@
 
 #include "distributions.h"
 #include <algorithm>
+#include <anvil/stats/rank_sum.h>
 #include <cmath>
 #include <map>
 
@@ -83,6 +84,7 @@ Comparison compare(const Side& sideA, const Side& sideB, double margin) {
     c.difference = finite(ma - mb);
     const bool positive = ma > 0 && mb > 0;
     if (positive) c.ratio = finite(ma / mb);
+    c.mannWhitneyP = mannWhitneyP(sideA.values, sideB.values);
     if (a.n < 2 || b.n < 2) return c;
     if (const auto pairs = inBlocks(sideA, sideB); pairs.size() > 1 && pairs.size() == a.n) {
         comparePaired(c, pairs, ma, mb, margin);

@@ -1,6 +1,9 @@
 #include "location_slice.h"
 
+#include "distributions.h"
+
 #include <algorithm>
+#include <boost/math/special_functions/gamma.hpp>
 #include <cmath>
 
 namespace anvil::stats {
@@ -55,9 +58,34 @@ double edge(const LogLikelihood& f, double top, double atTop, double step) {
     return x;
 }
 
+// In double: what is lost by it lies far below the error of the grid.
+using Quiet =
+    boost::math::policies::normalise<quietly::Policy, boost::math::policies::promote_double<false>>::type;
+
+Slice closedSlice(const std::vector<Observation>& all, double scale) {
+    Slice out;
+    out.scale = scale;
+    double greatest = -1e308, exactSum = 0, sum = 0;
+    for (const auto& o : all) {
+        greatest = std::max(greatest, o.y);
+        if (o.state != State::exact) continue;
+        ++out.exact;
+        exactSum += o.y;
+    }
+    for (const auto& o : all)
+        sum += std::exp((o.y - greatest) / scale);
+    out.logSum = greatest / scale + std::log(sum);
+    out.top = scale * (out.logSum - std::log(out.exact));
+    out.logIntegral = -(out.exact - 1) * std::log(scale) + exactSum / scale - out.exact * out.logSum +
+                      std::lgamma(out.exact);
+    return out;
+}
+
 } // namespace
 
 double Slice::below(double location) const {
+    if (exact > 0)
+        return boost::math::gamma_q(exact, std::exp(std::min(logSum - location / scale, 700.0)), Quiet());
     const double at = (location - from) / step;
     if (!(at > 0)) return 0;
     const auto k = static_cast<std::size_t>(at);
@@ -69,6 +97,7 @@ double Slice::below(double location) const {
 }
 
 double Slice::drawn(double u) const {
+    if (exact > 0) return scale * (logSum - std::log(boost::math::gamma_q_inv(exact, u, Quiet())));
     const auto at = std::upper_bound(cumulated.begin(), cumulated.end(), u);
     if (at == cumulated.begin() || at == cumulated.end())
         return at == cumulated.begin() ? from : from + step * (columns - 1);
@@ -80,7 +109,14 @@ double Slice::drawn(double u) const {
     return 0.5 * (low + high);
 }
 
+bool isClosed(Family family, const std::vector<Observation>& all) {
+    return family == Family::weibull && std::all_of(all.begin(), all.end(), [](const Observation& o) {
+               return o.state == State::exact || o.state == State::above;
+           });
+}
+
 Slice sliceAt(Family family, const std::vector<Observation>& all, double scale, double from) {
+    if (isClosed(family, all)) return closedSlice(all, scale);
     const LogLikelihood f{family, all, scale};
     const double width = scale / std::sqrt(static_cast<double>(all.size()));
     Slice out;

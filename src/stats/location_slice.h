@@ -11,11 +11,16 @@ struct Slice {
     double logIntegral = 0;                 ///< ln ∫L dμ
     double from = 0, step = 0;              ///< the grid
     std::vector<double> density, cumulated; ///< over it; ∫ is 1
+    double exact = 0, logSum = 0; ///< of a Weibull in closed form, without a grid: r, and ln Σ e^(y/σ)
     /// P(μ ≤ location).
     double below(double location) const;
     /// The μ below which a share u lies, 0 < u < 1.
     double drawn(double u) const;
 };
+
+/// Whether a Weibull sample holds exact and above values only, so that μ is integrated in closed form:
+/// e^(−μ/σ)·Σ e^(y/σ) has the gamma law with the number of exact values (Lawless 2003, 5.4).
+bool isClosed(Family family, const std::vector<Observation>& all);
 
 /// At σ = `scale`; `from` is somewhere near the top. For a likelihood that is concave in μ, as all of these
 /// are.

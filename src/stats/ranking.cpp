@@ -17,13 +17,22 @@ std::size_t exactIn(std::span<const Value> values) {
         std::count_if(values.begin(), values.end(), [](const Value& v) { return v.state == State::exact; }));
 }
 
-/// The values of a contender, as they are drawn: bounds only count as if they were exact.
+bool allAbove(std::span<const Value> values) {
+    bool any = false;
+    for (const auto& v : values) {
+        if (v.state != State::above && v.state != State::aside) return false;
+        any = any || v.state == State::above;
+    }
+    return any;
+}
+
+/// The values of a contender, as they are drawn: of "at least" only, the bounds count as if they were exact.
 std::vector<Value> drawnAs(std::span<const Value> values) {
     std::vector<Value> out;
-    const bool boundsOnly = exactIn(values) == 0;
+    const bool bounds = allAbove(values);
     for (auto v : values) {
         if (v.state == State::aside) continue;
-        if (boundsOnly) v.state = State::exact;
+        if (bounds) v.state = State::exact;
         out.push_back(v);
     }
     return out;
@@ -221,6 +230,12 @@ std::uint64_t streamOf(std::uint64_t seed, std::string_view option, std::string_
     return h;
 }
 
+bool canBeDrawn(std::span<const Value> values) {
+    return allAbove(values) || std::any_of(values.begin(), values.end(), [](const Value& v) {
+               return v.state == State::exact || v.state == State::between;
+           });
+}
+
 const char* word(DrawnSpread spread) {
     static constexpr const char* words[] = {"own", "pooled"};
     static_assert(std::size(words) == static_cast<std::size_t>(DrawnSpread::pooled) + 1);
@@ -230,6 +245,9 @@ const char* word(DrawnSpread spread) {
 std::optional<DrawnRanking> drawRanking(std::span<const Contender> contenders, bool moreIsBetter,
                                         std::uint64_t shared, int draws) {
     if (contenders.empty() || draws < 1) return std::nullopt;
+    if (!std::all_of(contenders.begin(), contenders.end(),
+                     [](const Contender& c) { return canBeDrawn(c.values); }))
+        return std::nullopt;
     DrawnRanking out;
     const bool own = std::all_of(contenders.begin(), contenders.end(),
                                  [](const Contender& c) { return exactIn(c.values) >= enoughForOwn; });
@@ -238,7 +256,7 @@ std::optional<DrawnRanking> drawRanking(std::span<const Contender> contenders, b
     if (!means) return std::nullopt;
     out.places = placesOf(*means, moreIsBetter);
     for (std::size_t i = 0; i < contenders.size(); ++i)
-        out.places[i].atLeast = exactIn(contenders[i].values) == 0;
+        out.places[i].atLeast = allAbove(contenders[i].values);
     return out;
 }
 

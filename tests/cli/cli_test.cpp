@@ -164,6 +164,11 @@ TEST_F(Cli, StatsHasEveryKeyAndHandWorkedNumbers) {
     EXPECT_NEAR(a["mean_ci95"].toArray()[0].toDouble(), 22 - 4.30265273 * 2 / std::sqrt(3.0), 1e-7);
     EXPECT_TRUE(a["drop_high_low_mean"].isNull());
     EXPECT_DOUBLE_EQ(a["floors"].toObject()["mean_minus_3sd"].toDouble(), 16);
+    EXPECT_NEAR(a["floors"].toObject()["normal_90_95"].toDouble(), 22 - 6.155 * 2, 1e-3) << "k(3; 90/95)";
+    expectKeys(a["fits"].toObject()["normal"].toObject(), "mu sigma loglik");
+    EXPECT_NEAR(a["fits"].toObject()["normal"].toObject()["sigma"].toDouble(), std::sqrt(8.0 / 3), 1e-9);
+    expectKeys(a["fits"].toObject()["weibull"].toObject(), "shape scale loglik shape_ci95 scale_ci95");
+    EXPECT_TRUE(a["outliers"].isArray());
     EXPECT_EQ(b["n"].toInt(), 4);
     EXPECT_EQ(b["n_aside"].toInt(), 1);
     EXPECT_DOUBLE_EQ(b["mean"].toDouble(), 17);
@@ -231,10 +236,15 @@ TEST_F(Cli, WordsForPeopleNameUnitsAndSayHowSure) {
         << text.toStdString();
     EXPECT_FALSE(text.contains('_')) << "no code word of the JSON";
     text = QString::fromUtf8(run({"rank", path}, false).out);
-    EXPECT_EQ(line("1"), "1 Clip dry 23.00 kN a");
-    EXPECT_EQ(line("2"), "2 Pin dry 22.00 kN a");
-    EXPECT_EQ(line("3"), "3 Hook dry at least 2.000 kN") << "a letter that nobody shares ties nothing";
-    EXPECT_TRUE(text.contains("Bolt in dry has no mean: some of its values say only \"at most\"."));
+    EXPECT_TRUE(line("1").startsWith("1 Clip dry 23.00 kN ")) << line("1").toStdString();
+    EXPECT_TRUE(line("1").endsWith(" % a"));
+    EXPECT_TRUE(line("2").startsWith("2 Pin dry 22.00 kN "));
+    EXPECT_EQ(line("3"), "3 Bolt dry – 0.0 %") << "a letter that nobody shares ties nothing";
+    EXPECT_EQ(line("4"), "4 Hook dry at least 2.000 kN 0.0 %");
+    text = QString::fromUtf8(
+        run({"rank", file("m.csv", "option,value,state\nPin,20,\nPin,22,\nBolt,4,below\n")}, false).out);
+    EXPECT_TRUE(text.contains("Bolt cannot be ranked: its values say only \"at most\"."))
+        << text.toStdString();
     EXPECT_EQ(run({"convert", "3 1/4 in", "mm"}, false).out, "82.55 mm\n");
     text = QString::fromUtf8(run({"read", QString(DEMO_LOGS) + "/wedge-socket_salt-soaked.csv"}, false).out);
     EXPECT_TRUE(line("Peak").endsWith(" N"));
@@ -264,7 +274,7 @@ TEST_F(Cli, BetweenAndAtMostKeepTheirState) {
     expectFails(3, {"rank", dir.filePath("none.csv")}, "no such file");
 }
 
-TEST_F(Cli, RankIsByMeans) {
+TEST_F(Cli, RankIsDrawn) {
     const auto r = run({"rank",
                         file("r.csv", "option,value,condition,state\nA,10,wet,\nA,11,wet,\nB,20,wet,\nB,21,"
                                       "wet,above\nA,3,dry,\nB,2,dry,\n"),
@@ -279,8 +289,14 @@ TEST_F(Cli, RankIsByMeans) {
     for (const auto& row : rows)
         order += row.toObject()["condition"].toString() + row.toObject()["option"].toString() + " ";
     EXPECT_EQ(order, "dryA dryB wetB wetA ");
-    EXPECT_TRUE(rows[2].toObject()["at_least"].toBool());
-    EXPECT_TRUE(rows[0].toObject()["p_best"].isNull());
+    EXPECT_TRUE(rows[0].toObject()["p_best"].isNull()) << "one of each: no spread can be told";
+    EXPECT_GT(rows[2].toObject()["p_best"].toDouble(), 0.9);
+    EXPECT_NEAR(rows[2].toObject()["p_best"].toDouble() + rows[3].toObject()["p_best"].toDouble(), 1, 1e-12);
+    EXPECT_EQ(rows[2].toObject()["rank90"].toArray().size(), 2);
+    EXPECT_FALSE(rows[2].toObject()["at_least"].toBool()) << "one of its values is exact";
+    EXPECT_EQ(o["spread"], "pooled");
+    EXPECT_EQ(run({"rank", dir.filePath("r.csv"), "--seed", "4", "--draws", "1000"}).out, r.out);
+    expectFails(3, {"rank", dir.filePath("r.csv"), "--draws", "3"}, "between 100 and");
 }
 
 TEST_F(Cli, SimulateWritesTheRunAndItsTruth) {

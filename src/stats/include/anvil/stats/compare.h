@@ -37,7 +37,8 @@ const char* word(PairTest test);
 struct Side {
     Summary summary;
     std::vector<std::pair<std::string, double>>
-        blocked; ///< empty where any value has no block, or is a bound
+        blocked;                  ///< empty where any value has no block, or is a bound
+    std::vector<double> values{}; ///< empty where any is a bound
     Side() = default;
     Side(Summary s) : summary(std::move(s)) {} // NOLINT: a summary is a side without blocks
 };
@@ -48,14 +49,17 @@ struct Comparison {
     std::optional<std::pair<double, double>> ratioInterval; ///< 95 %, delta method on logs, Welch df
     std::optional<double> difference;                       ///< mean a − mean b
     PairTest test = PairTest::none;
-    std::optional<double> t, df, p; ///< of that test, two-sided
-    std::optional<double> pHolm;    ///< Holm (1979) within its family
-    std::optional<double> tostP;    ///< two one-sided tests against 1/(1+m) … (1+m), Schuirmann (1987)
+    std::optional<double> t, df, p;     ///< of that test, two-sided
+    std::optional<double> pHolm;        ///< Holm (1979) within its family
+    std::optional<double> tostP;        ///< two one-sided tests against 1/(1+m) … (1+m), Schuirmann (1987)
+    std::optional<double> mannWhitneyP; ///< Mann and Whitney (1947), without a family; complete sides only
+    std::optional<double> pooledP; ///< with the spread that the groups of the family share, on logarithms
     PairVerdict verdict = PairVerdict::notEnough;
     std::optional<int> moreEach; ///< further pulls a side that would settle a difference of the margin
 };
 
-/// Everything but pHolm, verdict and moreEach, which need the whole family. `margin` is a share, 0.1 for 10
+/// Everything but pooledP, pHolm, verdict and moreEach, which need the whole family. `margin` is a share, 0.1
+/// for 10
 /// %, > 0. Where every block holds one value of each side the pair is tested on the differences within
 /// blocks: paired t; ratio with se² = A + B − 2·cov/(n·m_a·m_b), df n − 1.
 Comparison compare(const Side& a, const Side& b, double margin);

@@ -1,0 +1,20 @@
+#include <anvil/results/one_group.h>
+
+namespace anvil::results {
+
+OneGroup analyse(const Group& group) {
+    std::vector<stats::Value> values;
+    for (const auto& v : group.values)
+        values.push_back(v.value);
+    OneGroup out;
+    for (const auto family : {stats::Family::normal, stats::Family::lognormal, stats::Family::weibull})
+        out.fits[static_cast<std::size_t>(family)] = stats::fit(family, values);
+    if (const auto d = stats::Density::of(stats::Family::weibull, values))
+        out.weibull = WeibullIntervals{{1 / d->scaleExceeded(0.025), 1 / d->scaleExceeded(0.975)},
+                                       {std::exp(d->exceeded(0, 0.975)), std::exp(d->exceeded(0, 0.025))}};
+    out.floors = stats::floorsOf(values);
+    out.outliers = stats::outliers(values);
+    return out;
+}
+
+} // namespace anvil::results
