@@ -5,6 +5,7 @@
 #include <QFile>
 #include <QGuiApplication>
 #include <QTemporaryDir>
+#include "json_rows.h"
 #include <anvil/chart/painter.h>
 #include <anvil/report/pages.h>
 #include <anvil/report/source.h>

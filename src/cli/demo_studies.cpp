@@ -69,7 +69,8 @@ Expected<void> fittings(work::OpenProject& project) {
                         {"Shackle", 9000, 0.05, false, "stamped"}};
         s.plan.accepted = {{"day", "the salt bath takes a season; both lots were cut from one coil"}};
         s.plan.cautions = {"A snapping wire whips: shut the mesh screen before winding on."};
-        auto studyId = w.insert("study", store::toRow(s));
+        const auto studyId = s.id = w.add(s);
+        const auto unplanned = s;
         domain::Id options[4], conditions[2];
         for (int i = 0; i < 4; ++i) {
             domain::Option o;
@@ -78,14 +79,14 @@ Expected<void> fittings(work::OpenProject& project) {
             o.name = fittingNames[i];
             o.kind = "wire end fitting";
             o.geometry = fittingShapes[i];
-            options[i] = w.insert("option", store::toRow(o));
+            options[i] = w.add(o);
         }
         for (int i = 0; i < 2; ++i) {
             domain::Condition c;
             c.study = studyId;
             c.position = i;
             c.name = fittingConditions[i];
-            conditions[i] = w.insert("condition", store::toRow(c));
+            conditions[i] = w.add(c);
         }
         s.goal.control = options[1];
         static constexpr double expected[4] = {4600, 4800, 3600, 3000};
@@ -93,7 +94,7 @@ Expected<void> fittings(work::OpenProject& project) {
             s.plan.squareFor(options[i], conditions[0]).forecasts = {
                 {"Ines", expected[i], 0.08, i == 1 ? "net wire" : "the fitting", "gut feeling", {}},
                 {"Tobin", expected[3 - i], 0.15, "", "last year's storm", 0.02}};
-        w.update("study", studyId, {{"plan", store::planToJson(s.plan, s.goal)}});
+        w.change(unplanned, s);
         for (int replicate = 1; replicate <= 5; ++replicate)
             for (int condition = 0; condition < 2; ++condition)
                 for (int option = 0; option < 4; ++option) {
@@ -108,7 +109,7 @@ Expected<void> fittings(work::OpenProject& project) {
                     const auto run = fittingRun(option, condition, replicate);
                     const auto notes = notesFor(option, condition, replicate, run.truth.saturated);
                     domain::Pull p;
-                    p.specimen = w.insert("specimen", store::toRow(piece));
+                    p.specimen = w.add(piece);
                     p.curve = w.addCurve(run.curve);
                     p.performedAt = pulledAt(condition, 9 * (replicate * 4 + option)).toStdString();
                     p.sourceName = "simulated bench";
@@ -118,7 +119,7 @@ Expected<void> fittings(work::OpenProject& project) {
                     p.outcome.mode = notes.mode;
                     p.note = notes.note;
                     p.settings.rigLimit = rigLimit;
-                    w.insert("pull", store::toRow(p));
+                    w.add(p);
                 }
     });
     return done ? Expected<void>{} : tl::unexpected(done.error());
@@ -144,11 +145,11 @@ Expected<void> rivets(work::OpenProject& project) {
         s.question = "Is the dear rivet worth it where two hoop tubes overlap?";
         s.note =
             "Fallow Lane Growers, polytunnels. Lap of two 1.5 mm tube walls, one rivet, pulled in shear.";
-        const auto studyId = w.insert("study", store::toRow(s));
+        const auto studyId = s.id = w.add(s);
         domain::Condition c;
         c.study = studyId;
         c.name = "Lap shear";
-        const auto condition = w.insert("condition", store::toRow(c));
+        const auto condition = w.add(c);
         for (int k = 0; k < 5; ++k) {
             domain::Option o;
             o.study = studyId;
@@ -159,13 +160,14 @@ Expected<void> rivets(work::OpenProject& project) {
             o.ratingBasis = "maker's shear strength";
             o.unitCost = kinds[k].price;
             o.currency = "EUR";
-            const auto option = w.insert("option", store::toRow(o));
+            const auto option = w.add(o);
             if (k == 0) {
+                const auto unplanned = s;
                 s.plan.method = "lap-shear";
                 s.plan.replicates = 6;
                 s.goal.control = option;
                 s.plan.rig = {rigLimit, std::nullopt, 1, std::nullopt};
-                w.update("study", studyId, {{"plan", store::planToJson(s.plan, s.goal)}});
+                w.change(unplanned, s);
             }
             for (int replicate = 1; replicate <= 6; ++replicate) {
                 sim::Random random(static_cast<std::uint64_t>(2000 + 10 * k + replicate));
@@ -196,14 +198,14 @@ Expected<void> rivets(work::OpenProject& project) {
                 piece.label = std::string(1, static_cast<char>('A' + k)) + "1-" + std::to_string(replicate);
                 piece.batch = "box of March";
                 domain::Pull p;
-                p.specimen = w.insert("specimen", store::toRow(piece));
+                p.specimen = w.add(piece);
                 p.curve = w.addCurve(run.curve);
                 p.performedAt = pulledAt(7, 7 * (replicate * 5 + k)).toStdString();
                 p.sourceName = "simulated bench";
                 p.outcome.part = "the rivet";
                 p.outcome.mode = k == 3 ? "legs pulled through the hole" : "body sheared";
                 p.settings.rigLimit = rigLimit;
-                w.insert("pull", store::toRow(p));
+                w.add(p);
             }
         }
     });
@@ -241,10 +243,9 @@ Expected<void> hooks(work::OpenProject& project) {
                             {"1.0", "2026-05-01T08:52:00"},
                             {"2.0", "2026-05-01T09:40:00"},
                             {"3.0", "2026-05-02T08:30:00"}};
-        const auto id = w.insert("study", store::toRow(s));
+        const auto id = s.id = w.add(s);
         domain::StudyData data;
         data.study = s;
-        data.study.id = id;
         for (int k = 0; k < 4; ++k) {
             domain::Option o;
             o.study = id;
@@ -253,7 +254,7 @@ Expected<void> hooks(work::OpenProject& project) {
             o.kind = "adhesive bond";
             o.unitCost = 0.12 + 0.06 * k;
             o.currency = "EUR";
-            o.id = w.insert("option", store::toRow(o));
+            o.id = w.add(o);
             data.options.push_back(o);
         }
         for (int k = 0; k < 3; ++k) {
@@ -263,7 +264,7 @@ Expected<void> hooks(work::OpenProject& project) {
             c.position = k;
             c.name = std::to_string(static_cast<int>(celsius[k])) + " °C";
             c.value = 273.15 + celsius[k];
-            c.id = w.insert("condition", store::toRow(c));
+            c.id = w.add(c);
             data.conditions.push_back(c);
         }
         auto& plan = data.study.plan;
@@ -287,15 +288,15 @@ Expected<void> hooks(work::OpenProject& project) {
             if (n == 17) *piece.x -= 0.02; // set too close to its neighbour
             piece.measured = {{"overlap", 0.025, 0.001, {0.0247 + 0.0002 * static_cast<double>((n * 7) % 5)}},
                               {"width", 0.020, 0.0005, {0.0199 + 0.0001 * static_cast<double>((n * 3) % 4)}}};
-            piece.id = w.insert("specimen", store::toRow(piece));
+            piece.id = w.add(piece);
             data.specimens.push_back(piece);
         }
+        const auto asMade = data.specimens[3];
         data.specimens[3].measured[0].readings = {0.0262, 0.0264}; // glued on too wide
-        w.update("specimen", data.specimens[3].id,
-                 {{"measured", store::measuredToJson(data.specimens[3].measured)}});
+        w.change(asMade, data.specimens[3]);
         plan.seed = 17;
         plan.runOrder = plan::drawRunOrder(data, plan.seed, true);
-        w.update("study", id, {{"plan", store::planToJson(plan, data.study.goal)}});
+        w.change(s, data.study);
     });
     return done ? Expected<void>{} : tl::unexpected(done.error());
 }

@@ -69,6 +69,7 @@ std::vector<std::string> cautionsOf(const StudyData& data) {
     for (const auto& s : data.study.plan.squares)
         if (!s.struck && !s.method.empty()) used.push_back(methods::find(s.method));
     std::vector<methods::PieceKind> kinds;
+    kinds.reserve(data.options.size());
     for (const auto& o : data.options)
         kinds.push_back(methods::pieceKind(o.kind));
     return methods::cautions(used, kinds);
@@ -81,7 +82,7 @@ std::vector<Limit> limitsWithoutBreak() {
 
 Proposal proposeStanding(const StudyData& data, const curve::Reading* reading, const std::string& broke,
                          Limit limit) {
-    const Proposal derived{Standing::atLeast, "The rig topped out.", true};
+    Proposal derived{Standing::atLeast, "The rig topped out.", true};
     const bool offScale = reading && reading->offScale;
     switch (limit) {
     case Limit::wrongSetup:

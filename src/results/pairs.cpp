@@ -42,6 +42,7 @@ void comparePooled(std::vector<PairResult>& pairs, const std::vector<Group>& gro
                    const std::vector<std::size_t>& members) {
     std::map<std::size_t, std::vector<double>> values;
     std::vector<std::span<const double>> all;
+    all.reserve(members.size());
     for (const auto m : members)
         all.emplace_back(values[m] = exactValues(groups[m]));
     const auto spread = stats::pooledSpread(all);

@@ -9,6 +9,7 @@ namespace {
 /// The most extreme of these, with its p; none without spread.
 std::optional<Outlier> mostExtreme(std::span<const Value> values, const std::vector<std::size_t>& left) {
     std::vector<Value> now;
+    now.reserve(left.size());
     for (const auto i : left)
         now.push_back(values[i]);
     const auto s = summarise(now);

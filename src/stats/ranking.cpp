@@ -167,6 +167,7 @@ std::optional<Means> drawPooled(std::span<const Contender> all, std::uint64_t sh
     if (!spread) return std::nullopt;
     Draws common(shared);
     std::vector<std::size_t> at; // the σ of every draw is the same for all
+    at.reserve(static_cast<std::size_t>(draws));
     for (int k = 0; k < draws; ++k)
         at.push_back(spread->drawn(common.uniform()));
     Means out;

@@ -1,5 +1,6 @@
 // What happened at a pull beside its number, as stored: see docs/file-format.md.
 #include "json_fields.h"
+#include "json_rows.h"
 #include <anvil/store/project.h>
 
 #include <QJsonDocument>

@@ -1,5 +1,6 @@
 // Reading an open project: studies, curves, files, journal.
 #include "chunks.h"
+#include "json_rows.h"
 #include "project_private.h"
 #include "samples.h"
 #include "seal.h"

@@ -1,3 +1,4 @@
+#include "json_rows.h"
 #include "recorded_curve.h"
 #include <anvil/store/recording.h>
 

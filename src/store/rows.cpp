@@ -1,4 +1,5 @@
 #include "json_fields.h"
+#include "json_rows.h"
 #include <anvil/store/project.h>
 
 #include <QJsonDocument>

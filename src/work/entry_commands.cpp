@@ -43,12 +43,14 @@ const domain::StudyData* OpenProject::studyOfSpecimen(Id specimen) const {
 
 Expected<Id> OpenProject::keepEntered(const domain::Pull& pull, const QString& what) {
     Id id = pull.id;
-    auto row = store::toRow(pull);
+    const auto* data = id ? studyOfPull(id) : nullptr;
+    const auto* before = data ? data->pull(id) : nullptr;
+    if (id && !before) return fail("There is no such pull any more.");
     auto done = run(what, [&](store::Writer& w) {
-        if (id)
-            w.update("pull", id, row);
+        if (before)
+            w.change(*before, pull);
         else
-            id = w.insert("pull", row);
+            id = w.add(pull);
     });
     if (!done) return done;
     return id;
@@ -144,7 +146,7 @@ Expected<void> OpenProject::takeBackLadderStep(Id id) {
     pull.outcome.entered.steps.pop_back();
     Expected<Id> done = Id{0};
     if (pull.outcome.entered.steps.empty()) {
-        done = run(what, [&](store::Writer& w) { w.remove("pull", id); });
+        done = run(what, [&](store::Writer& w) { w.remove(pull); });
     } else {
         const auto told = results::told(*data, pull);
         if (!told) return tl::unexpected(told.error());
@@ -193,10 +195,9 @@ Expected<void> OpenProject::setPhases(Id id, const std::vector<domain::Phase>& p
     if (!pull) return fail("There is no such pull any more.");
     for (const auto& p : phases)
         if (p.name.empty()) return fail("A phase needs a name, such as set, turned, pulled or reset.");
-    auto outcome = pull->outcome;
-    outcome.phases = phases;
-    return changePull(id, {{"outcome", store::outcomeToJson(outcome)}},
-                      tr("%1: phases").arg(QString::fromStdString(data->specimenAt(pull->specimen).label)));
+    return changePull(id,
+                      tr("%1: phases").arg(QString::fromStdString(data->specimenAt(pull->specimen).label)),
+                      [&](domain::Pull& p) { p.outcome.phases = phases; });
 }
 
 Expected<Id> OpenProject::attach(Id id, const QString& name, const QByteArray& bytes,
@@ -226,14 +227,16 @@ Expected<Id> OpenProject::attach(Id id, const QString& name, const QByteArray& b
                              QString::fromStdString(a.name)),
                     [&](store::Writer& w) {
                         a.file = w.addFile(file);
-                        made = w.insert("attachment", store::toRow(a));
+                        made = w.add(a);
                     });
     if (!done) return done;
     return made;
 }
 
 Expected<void> OpenProject::removeAttachment(Id id) {
-    auto done = run(tr("Picture taken away"), [&](store::Writer& w) { w.remove("attachment", id); });
+    domain::Attachment gone;
+    gone.id = id;
+    auto done = run(tr("Picture taken away"), [&](store::Writer& w) { w.remove(gone); });
     return done ? Expected<void>{} : tl::unexpected(done.error());
 }
 

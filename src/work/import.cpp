@@ -65,14 +65,13 @@ QString layoutText(const tables::Layout& layout) {
 class Squares {
 public:
     Squares(store::Writer& writer, const domain::StudyData& study) : m_writer(writer), m_study(study) {
-        if (!m_study.study.id) m_study.study.id = writer.insert("study", store::toRow(study.study));
+        if (!m_study.study.id) m_study.study.id = writer.add(study.study);
     }
     Id specimen(const QString& optionName, const QString& conditionName, int replicate) {
         domain::Specimen s;
-        s.option = named<domain::Option>("option", m_study.options, optionName);
-        s.condition =
-            named<domain::Condition>("condition", m_study.conditions,
-                                     conditionName.isEmpty() ? QStringLiteral("As tested") : conditionName);
+        s.option = named<domain::Option>(m_study.options, optionName);
+        s.condition = named<domain::Condition>(
+            m_study.conditions, conditionName.isEmpty() ? QStringLiteral("As tested") : conditionName);
         std::set<int> taken;
         for (const auto& other : m_study.specimens)
             if (other.option == s.option && other.condition == s.condition) taken.insert(other.replicate);
@@ -82,13 +81,13 @@ public:
         s.study = m_study.study.id;
         s.replicate = replicate;
         s.label = domain::freshLabel(m_study, s.option, s.condition, replicate);
-        s.id = m_writer.insert("specimen", store::toRow(s));
+        s.id = m_writer.add(s);
         m_study.specimens.push_back(s);
         return s.id;
     }
 
 private:
-    template <class T> Id named(const QString& table, std::vector<T>& all, const QString& name) {
+    template <class T> Id named(std::vector<T>& all, const QString& name) {
         for (const auto& x : all)
             if (QString::fromStdString(x.name).simplified().compare(name.simplified(), Qt::CaseInsensitive) ==
                 0)
@@ -97,7 +96,7 @@ private:
         made.study = m_study.study.id;
         made.position = static_cast<int>(all.size());
         made.name = sentenceCase(name.simplified()).toStdString();
-        made.id = m_writer.insert(table, store::toRow(made));
+        made.id = m_writer.add(made);
         all.push_back(made);
         return made.id;
     }
@@ -329,7 +328,7 @@ Expected<Imported> importRuns(store::Project& project, const domain::StudyData& 
                                    .toStdString();
             pull.settings.rigLimit = plan.rigLimit;
             if (row.overload) pull.outcome.limit = domain::Limit::toppedOut;
-            w.insert("pull", store::toRow(pull));
+            w.add(pull);
         }
     });
     if (!entry) return tl::unexpected(entry.error());
@@ -393,7 +392,7 @@ Expected<Imported> importValues(store::Project& project, const domain::StudyData
             }
             if (pull.standing != domain::Standing::counts)
                 pull.reason = r.note.empty() ? "Marked so in the table." : r.note;
-            w.insert("pull", store::toRow(pull));
+            w.add(pull);
         }
     });
     if (!entry) return tl::unexpected(entry.error());

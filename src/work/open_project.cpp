@@ -149,19 +149,8 @@ Expected<void> OpenProject::applyJournal(Id id, bool backwards, const QString& w
         what,
         [&](store::Writer& w) {
             const auto n = entry->changes.size();
-            for (qsizetype k = 0; k < n; ++k) {
-                const auto change = entry->changes[backwards ? n - 1 - k : k].toObject();
-                const auto table = change["table"].toString();
-                const Id row = change["id"].toInteger();
-                const auto from = change[backwards ? "after" : "before"],
-                           to = change[backwards ? "before" : "after"];
-                if (from.isNull())
-                    w.insert(table, to.toObject());
-                else if (to.isNull())
-                    w.remove(table, row);
-                else
-                    w.update(table, row, to.toObject());
-            }
+            for (qsizetype k = 0; k < n; ++k)
+                w.apply(entry->changes[backwards ? n - 1 - k : k].toObject(), backwards);
         },
         id));
 }
@@ -205,13 +194,19 @@ OpenProject::Spread OpenProject::expectedSpread(Id studyId) {
 Expected<Id> OpenProject::addStudy(const domain::Study& value) {
     Id id = 0;
     auto entry = run(tr("New study \"%1\"").arg(QString::fromStdString(value.title)),
-                     [&](store::Writer& w) { id = w.insert("study", store::toRow(value)); });
+                     [&](store::Writer& w) { id = w.add(value); });
     if (!entry) return entry;
     return id;
 }
 
-Expected<void> OpenProject::changeStudy(Id id, const QJsonObject& fields, const QString& what) {
-    return done(run(what, [&](store::Writer& w) { w.update("study", id, fields); }));
+Expected<void> OpenProject::changeStudy(Id id, const QString& what,
+                                        const std::function<void(domain::Study&)>& change) {
+    const auto* data = study(id);
+    const auto* before = data ? &data->study : nullptr;
+    if (!before) return fail("There is no such study any more.");
+    auto after = *before;
+    change(after);
+    return done(run(what, [&](store::Writer& w) { w.change(*before, after); }));
 }
 
 Expected<Id> OpenProject::addOption(Id studyId, const QString& name) {
@@ -226,8 +221,7 @@ Expected<Id> OpenProject::addOption(Id studyId, const QString& name) {
     o.position = static_cast<int>(data->options.size());
     o.name = clean.toStdString();
     Id id = 0;
-    auto entry = run(tr("New option \"%1\"").arg(clean),
-                     [&](store::Writer& w) { id = w.insert("option", store::toRow(o)); });
+    auto entry = run(tr("New option \"%1\"").arg(clean), [&](store::Writer& w) { id = w.add(o); });
     if (!entry) return entry;
     return id;
 }
@@ -244,22 +238,31 @@ Expected<Id> OpenProject::addCondition(Id studyId, const QString& name) {
     c.position = static_cast<int>(data->conditions.size());
     c.name = clean.toStdString();
     Id id = 0;
-    auto entry = run(tr("New condition \"%1\"").arg(clean),
-                     [&](store::Writer& w) { id = w.insert("condition", store::toRow(c)); });
+    auto entry = run(tr("New condition \"%1\"").arg(clean), [&](store::Writer& w) { id = w.add(c); });
     if (!entry) return entry;
     return id;
 }
 
-Expected<void> OpenProject::changeOption(Id id, const QJsonObject& fields, const QString& what) {
-    if (fields.contains("name") && fields["name"].toString().trimmed().isEmpty())
-        return fail("An option needs a name.");
-    return done(run(what, [&](store::Writer& w) { w.update("option", id, fields); }));
+Expected<void> OpenProject::changeOption(Id id, const QString& what,
+                                         const std::function<void(domain::Option&)>& change) {
+    const auto* data = studyOfOption(id);
+    const auto* before = data ? data->option(id) : nullptr;
+    if (!before) return fail("There is no such option any more.");
+    auto after = *before;
+    change(after);
+    if (after.name.find_first_not_of(" \t") == std::string::npos) return fail("An option needs a name.");
+    return done(run(what, [&](store::Writer& w) { w.change(*before, after); }));
 }
 
-Expected<void> OpenProject::changeCondition(Id id, const QJsonObject& fields, const QString& what) {
-    if (fields.contains("name") && fields["name"].toString().trimmed().isEmpty())
-        return fail("A condition needs a name.");
-    return done(run(what, [&](store::Writer& w) { w.update("condition", id, fields); }));
+Expected<void> OpenProject::changeCondition(Id id, const QString& what,
+                                            const std::function<void(domain::Condition&)>& change) {
+    const auto* data = studyOfCondition(id);
+    const auto* before = data ? data->condition(id) : nullptr;
+    if (!before) return fail("There is no such condition any more.");
+    auto after = *before;
+    change(after);
+    if (after.name.find_first_not_of(" \t") == std::string::npos) return fail("A condition needs a name.");
+    return done(run(what, [&](store::Writer& w) { w.change(*before, after); }));
 }
 
 Expected<void> OpenProject::removeOption(Id id) {
@@ -272,7 +275,7 @@ Expected<void> OpenProject::removeOption(Id id) {
                 "\"" + name +
                 "\" has pulls; what was recorded cannot be taken away. Move them to another option first.");
         return done(run(tr("Take away option \"%1\"").arg(QString::fromStdString(name)),
-                        [&](store::Writer& w) { w.remove("option", id); }));
+                        [&](store::Writer& w) { w.remove(s.optionAt(id)); }));
     }
     return fail("There is no such option any more.");
 }
@@ -287,7 +290,7 @@ Expected<void> OpenProject::removeCondition(Id id) {
                         "\" has pulls; what was recorded cannot be taken away. Move them to another "
                         "condition first.");
         return done(run(tr("Take away condition \"%1\"").arg(QString::fromStdString(name)),
-                        [&](store::Writer& w) { w.remove("condition", id); }));
+                        [&](store::Writer& w) { w.remove(s.conditionAt(id)); }));
     }
     return fail("There is no such condition any more.");
 }
@@ -299,22 +302,41 @@ Expected<void> OpenProject::setStanding(Id pullId, domain::Standing standing, co
         return fail(
             "Say why: a pull is only set apart for a reason that lies in the test, never for its number.");
     const auto* specimen = data->specimen(data->pull(pullId)->specimen);
-    return done(run(
+    return changePull(
+        pullId,
         tr("%1: %2").arg(QString::fromStdString(specimen->label), QString::fromUtf8(domain::word(standing))),
-        [&](store::Writer& w) {
-            w.update("pull", pullId,
-                     {{"standing", domain::key(standing)},
-                      {"reason", standing == domain::Standing::counts ? QString() : reason.trimmed()}});
-        }));
+        [&](domain::Pull& p) {
+            p.standing = standing;
+            p.reason = standing == domain::Standing::counts ? std::string() : reason.trimmed().toStdString();
+        });
 }
 
-Expected<void> OpenProject::changePull(Id pullId, const QJsonObject& fields, const QString& what) {
-    return done(run(what, [&](store::Writer& w) { w.update("pull", pullId, fields); }));
+Expected<void> OpenProject::changePull(Id id, const QString& what,
+                                       const std::function<void(domain::Pull&)>& change) {
+    const auto* data = studyOfPull(id);
+    const auto* before = data ? data->pull(id) : nullptr;
+    if (!before) return fail("There is no such pull any more.");
+    auto after = *before;
+    change(after);
+    return done(run(what, [&](store::Writer& w) { w.change(*before, after); }));
 }
 
 Expected<void> OpenProject::setReadingSettings(Id pullId, const curve::ReadingSettings& settings,
                                                const QString& what) {
-    return changePull(pullId, {{"reading", store::settingsToJson(settings)}}, what);
+    return changePull(pullId, what, [&](domain::Pull& p) { p.settings = settings; });
+}
+
+Expected<void> OpenProject::setRigLimit(Id studyId, std::optional<double> limit) {
+    const auto* data = study(studyId);
+    if (!data) return fail("There is no such study any more.");
+    return done(run(tr("Rig limit of the study"), [&](store::Writer& w) {
+        for (const auto& p : data->pulls) {
+            if (!p.curve) continue;
+            auto changed = p;
+            changed.settings.rigLimit = limit;
+            w.change(p, changed);
+        }
+    }));
 }
 
 Expected<void> OpenProject::setLandmark(Id pullId, Handle handle, std::optional<curve::Override> value) {
@@ -368,9 +390,11 @@ Expected<void> OpenProject::moveSpecimen(Id specimenId, Id option, Id condition)
                                  QString::fromStdString(nameOf(s.options, option)),
                                  QString::fromStdString(nameOf(s.conditions, condition))),
                         [&](store::Writer& w) {
-                            w.update(
-                                "specimen", specimenId,
-                                {{"option", option}, {"condition", condition}, {"replicate", replicate + 1}});
+                            auto moved = *specimen;
+                            moved.option = option;
+                            moved.condition = condition;
+                            moved.replicate = replicate + 1;
+                            w.change(*specimen, moved);
                         }));
     }
     return fail("There is no such specimen any more.");

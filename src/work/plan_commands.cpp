@@ -45,107 +45,163 @@ template <class T> std::vector<Id> idsOf(const std::vector<T>& all) {
     return out;
 }
 
-/// The columns of a study that hold its plan and its goal.
-QJsonObject goalFields(const domain::Plan& plan, const domain::Goal& goal) {
-    return {{"plan", store::planToJson(plan, goal)},
-            {"metric",
-             QString::fromUtf8(goal.metric->key.data(), static_cast<qsizetype>(goal.metric->key.size()))},
-            {"margin", goal.margin}};
+} // namespace
+
+const domain::StudyData* OpenProject::studyOfOption(Id option) const {
+    for (const auto& s : m_studies)
+        if (s.option(option)) return &s;
+    return nullptr;
+}
+
+const domain::StudyData* OpenProject::studyOfCondition(Id condition) const {
+    for (const auto& s : m_studies)
+        if (s.condition(condition)) return &s;
+    return nullptr;
+}
+
+namespace {
+
+/// The names as they will stand, each once and none that is there. Error: a sentence about the noun.
+template <class T>
+Expected<QStringList> freshNames(const std::vector<T>& known, const QStringList& names, const QString& noun) {
+    QStringList clean;
+    for (const auto& name : names)
+        if (!name.simplified().isEmpty()) clean << name.simplified();
+    if (clean.isEmpty()) return fail(OpenProject::tr("Type the name of the %1.").arg(noun).toStdString());
+    std::set<QString> seen;
+    for (const auto& x : known)
+        seen.insert(QString::fromStdString(x.name).toLower());
+    for (const auto& name : clean)
+        if (!seen.insert(name.toLower()).second)
+            return fail(OpenProject::tr("There is %1 %2 \"%3\" already.")
+                            .arg(noun.startsWith('o') ? "an" : "a", noun, name)
+                            .toStdString());
+    return clean;
+}
+
+template <class T>
+void addAll(store::Writer& w, Id study, const std::vector<T>& known, const QStringList& names) {
+    int position = static_cast<int>(known.size());
+    for (const auto& name : names) {
+        T x;
+        x.study = study;
+        x.position = position++;
+        x.name = name.toStdString();
+        w.add(x);
+    }
+}
+
+QString newNames(const QString& noun, const QStringList& names) {
+    return names.size() == 1 ? OpenProject::tr("New %1 \"%2\"").arg(noun, names.first())
+                             : OpenProject::tr("%1 new %2s").arg(names.size()).arg(noun);
+}
+
+/// Puts one of them at a place and counts all anew.
+template <class T> void renumber(store::Writer& w, const std::vector<T>& all, Id id, int place) {
+    auto order = all;
+    const auto at = std::find_if(order.begin(), order.end(), [&](const T& x) { return x.id == id; });
+    const T moved = *at;
+    order.erase(at);
+    order.insert(order.begin() +
+                     std::clamp<std::ptrdiff_t>(place, 0, static_cast<std::ptrdiff_t>(order.size())),
+                 moved);
+    for (std::size_t i = 0; i < order.size(); ++i) {
+        auto after = order[i];
+        after.position = static_cast<int>(i);
+        w.change(order[i], after);
+    }
 }
 
 } // namespace
 
-Expected<void> OpenProject::addNames(const QString& table, Id studyId, const QStringList& names) {
+Expected<void> OpenProject::addOptions(Id studyId, const QStringList& names) {
     const auto* data = study(studyId);
-    const bool option = table == "option";
-    const auto noun = option ? tr("option") : tr("condition");
-    QStringList clean;
-    for (const auto& name : names)
-        if (!name.simplified().isEmpty()) clean << name.simplified();
-    if (!data || clean.isEmpty()) return fail(tr("Type the name of the %1.").arg(noun).toStdString());
-    std::set<QString> seen;
-    for (const auto& o : data->options)
-        if (option) seen.insert(QString::fromStdString(o.name).toLower());
-    for (const auto& c : data->conditions)
-        if (!option) seen.insert(QString::fromStdString(c.name).toLower());
-    for (const auto& name : clean)
-        if (!seen.insert(name.toLower()).second)
-            return fail(
-                tr("There is %1 %2 \"%3\" already.").arg(option ? "an" : "a", noun, name).toStdString());
-    const auto what = clean.size() == 1 ? tr("New %1 \"%2\"").arg(noun, clean.first())
-                                        : tr("%1 new %2s").arg(clean.size()).arg(noun);
-    return done(run(what, [&](store::Writer& w) {
-        int position = static_cast<int>(option ? data->options.size() : data->conditions.size());
-        for (const auto& name : clean) {
-            if (option) {
-                domain::Option o;
-                o.study = studyId;
-                o.position = position++;
-                o.name = name.toStdString();
-                w.insert(table, store::toRow(o));
-            } else {
-                domain::Condition c;
-                c.study = studyId;
-                c.position = position++;
-                c.name = name.toStdString();
-                w.insert(table, store::toRow(c));
-            }
+    if (!data) return fail("There is no such study any more.");
+    const auto clean = freshNames(data->options, names, tr("option"));
+    if (!clean) return tl::unexpected(clean.error());
+    return done(run(newNames(tr("option"), *clean),
+                    [&](store::Writer& w) { addAll(w, studyId, data->options, *clean); }));
+}
+
+Expected<void> OpenProject::addConditions(Id studyId, const QStringList& names) {
+    const auto* data = study(studyId);
+    if (!data) return fail("There is no such study any more.");
+    const auto clean = freshNames(data->conditions, names, tr("condition"));
+    if (!clean) return tl::unexpected(clean.error());
+    return done(run(newNames(tr("condition"), *clean),
+                    [&](store::Writer& w) { addAll(w, studyId, data->conditions, *clean); }));
+}
+
+Expected<void> OpenProject::moveOption(Id id, int place) {
+    const auto* data = studyOfOption(id);
+    if (!data) return fail("There is no such option any more.");
+    return done(run(tr("Move option \"%1\"").arg(QString::fromStdString(data->optionAt(id).name)),
+                    [&](store::Writer& w) { renumber(w, data->options, id, place); }));
+}
+
+Expected<void> OpenProject::moveCondition(Id id, int place) {
+    const auto* data = studyOfCondition(id);
+    if (!data) return fail("There is no such condition any more.");
+    return done(run(tr("Move condition \"%1\"").arg(QString::fromStdString(data->conditionAt(id).name)),
+                    [&](store::Writer& w) { renumber(w, data->conditions, id, place); }));
+}
+
+Expected<void> OpenProject::setAxis(Id studyId, const std::string& axis, const std::string& unitText) {
+    const auto* data = study(studyId);
+    if (!data) return fail("There is no such study any more.");
+    const quantity::Unit* unit = nullptr;
+    if (!unitText.empty()) {
+        const auto found = quantity::findUnit(unitText);
+        if (!found) return tl::unexpected(found.error());
+        unit = *found;
+    }
+    return done(run(tr("What the conditions vary"), [&](store::Writer& w) {
+        auto s = data->study;
+        s.plan.axis = axis;
+        s.plan.axisUnit = unitText;
+        w.change(data->study, s);
+        for (const auto& c : data->conditions) {
+            const auto value =
+                unit ? quantity::parseEntry(c.name, unit->dimension, unit) : tl::unexpected(Error{});
+            auto named = c;
+            named.value = value ? std::optional(value->si) : std::nullopt;
+            w.change(c, named);
         }
     }));
 }
 
-Expected<void> OpenProject::addOptions(Id studyId, const QStringList& names) {
-    return addNames("option", studyId, names);
-}
-Expected<void> OpenProject::addConditions(Id studyId, const QStringList& names) {
-    return addNames("condition", studyId, names);
-}
-
-Expected<void> OpenProject::movePlace(const QString& table, std::vector<Id> order, Id id, int place,
-                                      const QString& what) {
-    const auto at = std::find(order.begin(), order.end(), id);
-    if (at == order.end()) return fail("It is not on the board any more.");
-    order.erase(at);
-    order.insert(
-        order.begin() + std::clamp<std::ptrdiff_t>(place, 0, static_cast<std::ptrdiff_t>(order.size())), id);
-    return done(run(what, [&](store::Writer& w) {
-        for (std::size_t i = 0; i < order.size(); ++i)
-            w.update(table, order[i], {{"position", static_cast<int>(i)}});
+Expected<void> OpenProject::measureAll(Id studyId, const domain::Measured& what) {
+    const auto* data = study(studyId);
+    if (!data || data->specimens.empty()) return fail("There is no piece to measure yet.");
+    if (what.name.empty()) return fail("Type what is measured, such as: depth.");
+    return done(run(tr("Measure %1").arg(QString::fromStdString(what.name)), [&](store::Writer& w) {
+        for (const auto& s : data->specimens) {
+            auto after = s;
+            const auto at = std::find_if(after.measured.begin(), after.measured.end(),
+                                         [&](const auto& m) { return m.name == what.name; });
+            if (at == after.measured.end()) {
+                after.measured.push_back(what);
+            } else {
+                at->nominal = what.nominal;
+                at->tolerance = what.tolerance;
+            }
+            w.change(s, after);
+        }
     }));
-}
-
-Expected<void> OpenProject::moveOption(Id id, int place) {
-    for (const auto& s : m_studies)
-        if (s.option(id))
-            return movePlace("option", idsOf(s.options), id, place,
-                             tr("Move option \"%1\"").arg(QString::fromStdString(s.optionAt(id).name)));
-    return fail("There is no such option any more.");
-}
-
-Expected<void> OpenProject::moveCondition(Id id, int place) {
-    for (const auto& s : m_studies)
-        if (s.condition(id))
-            return movePlace("condition", idsOf(s.conditions), id, place,
-                             tr("Move condition \"%1\"").arg(QString::fromStdString(s.conditionAt(id).name)));
-    return fail("There is no such condition any more.");
 }
 
 Expected<void> OpenProject::changePlan(Id studyId, const QString& what,
                                        const std::function<void(domain::Plan&)>& change) {
     const auto* data = study(studyId);
     if (!data) return fail("There is no such study any more.");
-    auto plan = data->study.plan;
-    change(plan);
-    return changeStudy(studyId, {{"plan", store::planToJson(plan, data->study.goal)}}, what);
+    return changeStudy(studyId, what, [&](domain::Study& s) { change(s.plan); });
 }
 
 Expected<void> OpenProject::changeGoal(Id studyId, const QString& what,
                                        const std::function<void(domain::Goal&)>& change) {
     const auto* data = study(studyId);
     if (!data) return fail("There is no such study any more.");
-    auto goal = data->study.goal;
-    change(goal);
-    return changeStudy(studyId, goalFields(data->study.plan, goal), what);
+    return changeStudy(studyId, what, [&](domain::Study& s) { change(s.goal); });
 }
 
 Expected<void> OpenProject::setMethod(Id id, const std::string& method) {
@@ -160,12 +216,13 @@ Expected<void> OpenProject::setMethod(Id id, const std::string& method) {
     const auto same = usual ? offered.end() : std::find(offered.begin(), offered.end(), goal.metric);
     domain::decideBy(goal, same == offered.end() ? offered.front() : *same);
     const auto* about = methods::find(method);
-    const auto done = run(
-        tr("Method: %1")
-            .arg(about ? QString::fromUtf8(about->title.data(), static_cast<qsizetype>(about->title.size()))
-                       : tr("not said yet")),
-        [&](store::Writer& w) { w.update("study", id, goalFields(plan, goal)); });
-    return done ? Expected<void>{} : tl::unexpected(done.error());
+    const auto title =
+        about ? QString::fromUtf8(about->title.data(), static_cast<qsizetype>(about->title.size()))
+              : tr("not said yet");
+    return changeStudy(id, tr("Method: %1").arg(title), [&](domain::Study& s) {
+        s.plan = plan;
+        s.goal = goal;
+    });
 }
 
 Expected<void> OpenProject::planReplicates(Id studyId, int replicates) {
@@ -208,7 +265,7 @@ Expected<int> OpenProject::makePieces(Id studyId, const QString& batch) {
     const auto entry = run(tr("Make %1 pieces").arg(count), [&](store::Writer& w) {
         for (auto& s : pieces) {
             s.batch = batch.simplified().toStdString();
-            w.insert("specimen", store::toRow(s));
+            w.add(s);
         }
     });
     if (!entry) return tl::unexpected(entry.error());
@@ -233,10 +290,12 @@ Expected<void> OpenProject::countWeakestJoints(const domain::StudyData& data) {
                 *std::min_element(counted.begin(), counted.end(),
                                   [&](const auto* a, const auto* b) { return valueOf(*a) < valueOf(*b); });
             for (const auto* p : counted)
-                if (p != weakest)
-                    w.update("pull", p->id,
-                             {{"standing", domain::key(domain::Standing::atLeast)},
-                              {"reason", tr("The other joint of the piece failed first.")}});
+                if (p != weakest) {
+                    auto held = *p;
+                    held.standing = domain::Standing::atLeast;
+                    held.reason = tr("The other joint of the piece failed first.").toStdString();
+                    w.change(*p, held);
+                }
         }
     }));
 }
@@ -258,7 +317,11 @@ Expected<void> OpenProject::applyRemedy(Id studyId, const std::string& rule) {
     if (rule == "batch")
         return done(run(tr("One batch for all"), [&](store::Writer& w) {
             for (const auto& s : data->specimens)
-                if (s.batch.empty()) w.update("specimen", s.id, {{"batch", "one batch"}});
+                if (s.batch.empty()) {
+                    auto one = s;
+                    one.batch = "one batch";
+                    w.change(s, one);
+                }
         }));
     if (rule == "method" || rule == "connector" || rule == "planned speed")
         return changePlan(studyId, tr("All squares alike"), [&](domain::Plan& p) {
@@ -344,31 +407,34 @@ Expected<Id> OpenProject::startFrom(Id studyId, const QString& title, const QStr
             s.title = title.simplified().toStdString();
             const auto old = s.plan;
             s.plan = {};
-            made = w.insert("study", store::toRow(s));
+            made = s.id = w.add(s);
             std::map<Id, Id> ids; // old → new
             for (auto o : from->options) {
                 const Id was = o.id;
                 o.id = 0;
                 o.study = made;
-                ids[was] = w.insert("option", store::toRow(o));
+                ids[was] = w.add(o);
             }
             if (condition.simplified().isEmpty()) {
                 for (auto c : from->conditions) {
                     c.id = 0;
                     c.study = made;
-                    w.insert("condition", store::toRow(c));
+                    w.add(c);
                 }
             } else {
                 domain::Condition c;
                 c.study = made;
                 c.name = condition.simplified().toStdString();
-                w.insert("condition", store::toRow(c));
+                w.add(c);
             }
             auto plan = old;
             leaveBehind(plan);
             auto goal = from->study.goal;
             goal.control = ids.contains(goal.control) ? ids[goal.control] : 0;
-            w.update("study", made, goalFields(plan, goal));
+            auto planned = s;
+            planned.plan = plan;
+            planned.goal = goal;
+            w.change(s, planned);
         });
     if (!entry) return entry;
     return made;
@@ -403,7 +469,7 @@ Expected<Id> OpenProject::followUpStudy(Id studyId, const QString& title,
         s.position = static_cast<int>(m_studies.size());
         s.title = title.simplified().toStdString();
         s.plan = {};
-        made = w.insert("study", store::toRow(s));
+        made = s.id = w.add(s);
         std::map<Id, Id> options, conditions; // old → new, only those asked for
         for (auto o : from->options) {
             const Id was = o.id;
@@ -412,7 +478,7 @@ Expected<Id> OpenProject::followUpStudy(Id studyId, const QString& title,
             o.id = 0;
             o.study = made;
             o.position = static_cast<int>(options.size());
-            options[was] = w.insert("option", store::toRow(o));
+            options[was] = w.add(o);
         }
         for (auto c : from->conditions) {
             const Id was = c.id;
@@ -421,7 +487,7 @@ Expected<Id> OpenProject::followUpStudy(Id studyId, const QString& title,
             c.id = 0;
             c.study = made;
             c.position = static_cast<int>(conditions.size());
-            conditions[was] = w.insert("condition", store::toRow(c));
+            conditions[was] = w.add(c);
         }
         leaveBehind(plan);
         auto goal = s.goal;
@@ -431,7 +497,10 @@ Expected<Id> OpenProject::followUpStudy(Id studyId, const QString& title,
             for (const auto& [c, newCondition] : conditions)
                 if (std::find(squares.begin(), squares.end(), std::pair(o, c)) == squares.end())
                     plan.squareFor(newOption, newCondition).struck = true;
-        w.update("study", made, goalFields(plan, goal));
+        auto planned = s;
+        planned.plan = plan;
+        planned.goal = goal;
+        w.change(s, planned);
     });
     if (!entry) return entry;
     return made;
@@ -446,34 +515,40 @@ Expected<Id> OpenProject::addUnplanned(Id studyId, const QString& optionName, co
     Id made = 0;
     auto entry = run(tr("Unplanned: %1, %2").arg(option, condition), [&](store::Writer& w) {
         domain::StudyData grown = *data;
-        const auto named = [&](auto& all, const QString& name, const QString& table) {
+        const auto named = [&](auto& all, const QString& name) {
             for (const auto& x : all)
                 if (QString::fromStdString(x.name).compare(name, Qt::CaseInsensitive) == 0) return x.id;
             typename std::remove_reference_t<decltype(all)>::value_type x;
             x.study = studyId;
             x.position = static_cast<int>(all.size());
             x.name = name.toStdString();
-            x.id = w.insert(table, store::toRow(x));
+            x.id = w.add(x);
             all.push_back(x);
             return x.id;
         };
         domain::Specimen s;
         s.study = studyId;
-        s.option = named(grown.options, option, "option");
-        s.condition = named(grown.conditions, condition, "condition");
+        s.option = named(grown.options, option);
+        s.condition = named(grown.conditions, condition);
         s.replicate = 1;
         for (const auto& other : grown.specimens)
             if (other.option == s.option && other.condition == s.condition)
                 s.replicate = std::max(s.replicate, other.replicate + 1);
         s.label = domain::freshLabel(grown, s.option, s.condition, s.replicate);
-        made = w.insert("specimen", store::toRow(s));
+        made = w.add(s);
     });
     if (!entry) return entry;
     return made;
 }
 
-Expected<void> OpenProject::changeSpecimen(Id specimen, const QJsonObject& fields, const QString& what) {
-    return done(run(what, [&](store::Writer& w) { w.update("specimen", specimen, fields); }));
+Expected<void> OpenProject::changeSpecimen(Id id, const QString& what,
+                                           const std::function<void(domain::Specimen&)>& change) {
+    const auto* data = studyOfSpecimen(id);
+    const auto* before = data ? data->specimen(id) : nullptr;
+    if (!before) return fail("There is no such piece any more.");
+    auto after = *before;
+    change(after);
+    return done(run(what, [&](store::Writer& w) { w.change(*before, after); }));
 }
 
 } // namespace anvil::work

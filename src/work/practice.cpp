@@ -32,7 +32,7 @@ Expected<Id> OpenProject::addPracticeStudy(std::uint64_t seed) {
         s.goal.part = "the pin";
         s.plan.method = "axial-pull";
         s.plan.seed = seed;
-        made = w.insert("study", store::toRow(s));
+        made = w.add(s);
         domain::StudyData data;
         data.study = s;
         data.study.id = made;
@@ -42,22 +42,23 @@ Expected<Id> OpenProject::addPracticeStudy(std::uint64_t seed) {
             o.position = k;
             o.name = std::string("Pin ") + static_cast<char>('A' + k);
             o.kind = "pin";
-            o.id = w.insert("option", store::toRow(o));
+            o.id = w.add(o);
             data.options.push_back(o);
         }
         domain::Condition c;
         c.study = made;
         c.name = "Virtual bench";
-        c.id = w.insert("condition", store::toRow(c));
+        c.id = w.add(c);
         data.conditions.push_back(c);
         data.study.goal.control = data.options[0].id;
         for (auto& piece : domain::missingPieces(data)) {
             piece.batch = "made up";
-            piece.id = w.insert("specimen", store::toRow(piece));
+            piece.id = w.add(piece);
             data.specimens.push_back(piece);
         }
         data.study.plan.runOrder = plan::drawRunOrder(data, seed);
-        w.update("study", made, {{"plan", store::planToJson(data.study.plan, data.study.goal)}});
+        s.id = made;
+        w.change(s, data.study);
     });
     if (!entry) return entry;
     return made;

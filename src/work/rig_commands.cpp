@@ -48,10 +48,7 @@ Expected<Id> OpenProject::saveRig(const rig::Setup& setup) {
         }
     Id made = 0;
     auto entry = run(tr("Rig \"%1\", version %2").arg(name).arg(version + 1), [&](store::Writer& w) {
-        made = w.insert("setup", {{"rig", name},
-                                  {"version", version + 1},
-                                  {"made_at", QDateTime::currentDateTime().toString(Qt::ISODate)},
-                                  {"setup", json}});
+        made = w.addSetup({0, name, version + 1, QDateTime::currentDateTime().toString(Qt::ISODate), json});
     });
     if (!entry) return entry;
     return made;
@@ -124,7 +121,7 @@ Expected<Id> OpenProject::addTypedPull(const TypedPull& typed) {
     Id made = 0;
     auto entry = run(
         tr("%1: %2").arg(label, typed.text.empty() ? tr("number lost") : QString::fromStdString(typed.text)),
-        [&](store::Writer& w) { made = w.insert("pull", store::toRow(p)); });
+        [&](store::Writer& w) { made = w.add(p); });
     if (!entry) return entry;
     return made;
 }
@@ -143,19 +140,17 @@ Expected<void> OpenProject::judge(Id pullId, const Judgement& j) {
     outcome.whileUnloading = outcome.whileUnloading || j.whileUnloading;
     const auto label = QString::fromStdString(data->specimenAt(pull->specimen).label);
     const auto set = j.standing.derived ? domain::Proposal{} : j.standing; // what follows is not frozen
-    const auto entry = run(tr("%1: %2").arg(label, QString::fromUtf8(domain::word(j.standing.standing))),
-                           [&](store::Writer& w) {
-                               w.update("pull", pullId,
-                                        {{"standing", domain::key(set.standing)},
-                                         {"reason", QString::fromStdString(set.reason)},
-                                         {"outcome", store::outcomeToJson(outcome)},
-                                         {"recording", ""}});
-                           });
-    return entry ? Expected<void>{} : tl::unexpected(entry.error());
+    return changePull(pullId, tr("%1: %2").arg(label, QString::fromUtf8(domain::word(j.standing.standing))),
+                      [&](domain::Pull& p) {
+                          p.standing = set.standing;
+                          p.reason = set.reason;
+                          p.outcome = outcome;
+                          p.recording = domain::Recording::done;
+                      });
 }
 
 Expected<void> OpenProject::changeOutcome(Id pull, const domain::Outcome& outcome, const QString& what) {
-    return changePull(pull, {{"outcome", store::outcomeToJson(outcome)}}, what);
+    return changePull(pull, what, [&](domain::Pull& p) { p.outcome = outcome; });
 }
 
 } // namespace anvil::work

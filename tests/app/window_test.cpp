@@ -516,8 +516,8 @@ TEST_F(Stages, ReportIsLiveAndCanBeSaved) {
     settle();
     EXPECT_TRUE(visibleTexts(window.get()).join("\n").contains("What was found"));
     session().selectPull(pullOf("A1-1"));
-    ASSERT_TRUE(
-        session().project()->changePull(session().pull(), {{"note", "a note that must show"}}, "note"));
+    ASSERT_TRUE(session().project()->changePull(session().pull(), "note",
+                                                [](domain::Pull& x) { x.note = "a note that must show"; }));
     settle();
     EXPECT_TRUE(visibleTexts(window->reportStage()).join("\n").contains("a note that must show"));
     EXPECT_TRUE(window->reportStage()->writeHtml(dir.filePath("r.html")));
@@ -555,7 +555,8 @@ TEST_F(Window, WhatAProjectSaysIsNeverMarkup) {
     openDemo();
     const auto name = QStringLiteral("<img src='/dev/zero'><b>Bold</b>");
     ASSERT_TRUE(session().project()->addOption(session().studyId(), name));
-    ASSERT_TRUE(session().project()->changeStudy(session().studyId(), {{"question", name}}, "question"));
+    ASSERT_TRUE(session().project()->changeStudy(session().studyId(), "question",
+                                                 [&](domain::Study& x) { x.question = name.toStdString(); }));
     for (const auto stage : {Stage::question, Stage::specimens, Stage::rig, Stage::pull, Stage::curves,
                              Stage::verdict, Stage::report}) {
         window->goTo(stage);

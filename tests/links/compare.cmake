@@ -1,6 +1,7 @@
 # Compares what the libraries under SOURCE include of each other with what DECLARED says they do:
 # "name:other,other|name:…", in order. Refuses what is included and not declared, declared and not included, a
-# cycle, Qt left of store, and another library's private headers. First the comparison is tried on made-up trees.
+# cycle, Qt left of store, another library's private headers, and rows of the project file (SQL, its JSON, its column
+# names) anywhere but in store. First the comparison is tried on made-up trees.
 
 cmake_minimum_required(VERSION 3.25)
 
@@ -44,6 +45,12 @@ function(compare source declared out)
         folder("${source}" ${library} where)
         set(used "")
         foreach(file IN LISTS files)
+            if(qt AND NOT library STREQUAL store)
+                file(STRINGS "${file}" rows_of REGEX "QSql|QJson|SELECT [a-z*]|INSERT INTO|[.](insert|update|remove)[(](table|\"(study|option|condition|specimen|pull|setup|attachment|journal)\")")
+                if(rows_of)
+                    list(APPEND faults "${library} knows how a project is stored: ${file}")
+                endif()
+            endif()
             file(STRINGS "${file}" lines REGEX "^ *#include ")
             get_filename_component(here "${file}" DIRECTORY)
             foreach(line IN LISTS lines)
@@ -93,6 +100,8 @@ expect_fault("a:b|b:" "a/x.cpp" "#include <anvil/b/x.h>" "cycle")
 expect_fault("a:|store:" "a/x.cpp" "#include <QString>" "Qt")
 expect_fault("a:|b:" "b/x.cpp" "#include \"x.h\"" "not its own")
 expect_fault("a:|b:" "b/x.cpp" "#include \"../b/x.cpp\"" "reaches out")
+expect_fault("store:|work:" "work/x.cpp" "w.update(\"pull\", 1);" "is stored")
+expect_fault("store:|work:" "work/x.cpp" "QSqlQuery q;" "is stored")
 file(REMOVE_RECURSE "${WORK}")
 
 compare("${SOURCE}" "${DECLARED}" faults)

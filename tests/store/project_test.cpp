@@ -1,4 +1,5 @@
 #include "disks.h"
+#include "json_rows.h"
 #include <QCoreApplication>
 #include <QFile>
 #include <QFileInfo>

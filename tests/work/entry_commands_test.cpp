@@ -53,7 +53,7 @@ TEST_F(Entries, AMethodBringsItsMetricAndDirectionAndOneUndoTakesBoth) {
     EXPECT_EQ(data().study.plan.method, "sag");
     // What decides stays where the new method tells it too.
     ASSERT_TRUE(p->setMethod(study, "axial-pull"));
-    ASSERT_TRUE(p->changeStudy(study, {{"metric", "stiffness"}}, "x"));
+    ASSERT_TRUE(p->changeGoal(study, "x", [](domain::Goal& g) { g.metric = domain::metric("stiffness"); }));
     ASSERT_TRUE(p->setMethod(study, "compression"));
     EXPECT_EQ(data().study.goal.metric, domain::metric("stiffness"));
     EXPECT_FALSE(p->setMethod(99, "sag"));
@@ -173,7 +173,7 @@ TEST_F(Entries, WhatTheTesterSaidOfAPullOutlivesTheNextReading) {
     read(1000, 0.010);
     const auto pull = read(2000, 0.011);
     EXPECT_FALSE(results::notesOf(data(), *data().pull(pull)).empty());
-    ASSERT_TRUE(p->changePull(pull, {{"note", "in the shade by mistake"}}, "note"));
+    ASSERT_TRUE(p->changePull(pull, "note", [](domain::Pull& x) { x.note = "in the shade by mistake"; }));
     ASSERT_TRUE(p->setStanding(pull, domain::Standing::aside, "in the shade"));
     read(3000, 0.012);
     EXPECT_EQ(data().pull(pull)->note, "in the shade by mistake");
@@ -260,7 +260,7 @@ TEST_F(Entries, APictureFindsItsInstant) {
         }
         pull.curve = w.addCurve(c);
         pull.outcome.marks = {{68, "mark 1"}};
-        id = w.insert("pull", store::toRow(pull));
+        id = w.add(pull);
     }));
     const QDateTime began = QDateTime::fromString("2026-05-04T09:00:00", Qt::ISODate);
     ASSERT_TRUE(p->attach(id, "a.png", "bytes", began.addMSecs(7500)));

@@ -29,11 +29,11 @@ struct Bench : testing::Test {
         const auto bench = sim::typicalBench(sim::Model::pullOut, 3);
         ASSERT_TRUE(p->run("Pull", [&](store::Writer& w) {
             domain::Specimen piece{0, study, option, condition, 1, "A1-1", ""};
-            specimen = w.insert("specimen", store::toRow(piece));
+            specimen = w.add(piece);
             domain::Pull made;
             made.specimen = specimen;
             made.curve = w.addCurve(sim::pull(bench.specimen, bench.logger, 3).curve);
-            pull = w.insert("pull", store::toRow(made));
+            pull = w.add(made);
         }));
         QObject::connect(p.get(), &OpenProject::changed, [this] { ++changes; });
     }
@@ -59,7 +59,7 @@ TEST_F(Commands, UndoAndRedoGoBackToOpeningAndAddJournalRows) {
     const auto before = *p->study(study);
     const auto rows = p->file().journal().value().size();
     ASSERT_TRUE(p->setStanding(pull, domain::Standing::voided, "zeroed under load"));
-    ASSERT_TRUE(p->changePull(pull, {{"note", "battery"}}, "note"));
+    ASSERT_TRUE(p->changePull(pull, "note", [](domain::Pull& x) { x.note = "battery"; }));
     const auto after = *p->study(study);
     EXPECT_EQ(p->undoText(), "note");
     ASSERT_TRUE(p->undo());
@@ -81,9 +81,9 @@ TEST_F(Commands, UndoAndRedoGoBackToOpeningAndAddJournalRows) {
 }
 
 TEST_F(Commands, ANewCommandForgetsWhatWasUndone) {
-    ASSERT_TRUE(p->changePull(pull, {{"note", "one"}}, "one"));
+    ASSERT_TRUE(p->changePull(pull, "one", [](domain::Pull& x) { x.note = "one"; }));
     ASSERT_TRUE(p->undo());
-    ASSERT_TRUE(p->changePull(pull, {{"note", "two"}}, "two"));
+    ASSERT_TRUE(p->changePull(pull, "two", [](domain::Pull& x) { x.note = "two"; }));
     EXPECT_FALSE(p->canRedo());
     ASSERT_TRUE(p->undo());
     EXPECT_EQ(now().note, "");
@@ -112,7 +112,7 @@ TEST_F(Commands, NamesAreNeededAndUnique) {
     EXPECT_EQ(p->addOption(study, "  ").error().message, "An option needs a name.");
     EXPECT_EQ(p->addOption(study, " pin ").error().message, "There is an option \"pin\" already.");
     EXPECT_EQ(p->addCondition(study, "WET").error().message, "There is a condition \"WET\" already.");
-    EXPECT_FALSE(p->changeOption(option, {{"name", " "}}, "x"));
+    EXPECT_FALSE(p->changeOption(option, "x", [](domain::Option& x) { x.name = " "; }));
 }
 
 TEST_F(Commands, WhatWasPulledCannotBeTakenAway) {
@@ -136,7 +136,7 @@ TEST_F(Commands, AMislabelledPieceMovesToItsSquare) {
 
 TEST_F(Commands, EveryCommandTellsTheWindowOnce) {
     changes = 0;
-    ASSERT_TRUE(p->changePull(pull, {{"note", "one"}}, "one"));
+    ASSERT_TRUE(p->changePull(pull, "one", [](domain::Pull& x) { x.note = "one"; }));
     EXPECT_EQ(changes, 1);
     ASSERT_TRUE(p->undo());
     EXPECT_EQ(changes, 2);
@@ -207,7 +207,7 @@ TEST_F(Commands, OfTwoJointsOnlyTheOneThatFailedCounts) {
         domain::Pull made;
         made.specimen = specimen;
         made.typed = domain::TypedValue{domain::metric("peak"), peak() * 1.5, 0, "x"};
-        second = w.insert("pull", store::toRow(made));
+        second = w.add(made);
     }));
     ASSERT_TRUE(p->applyRemedy(study, "joints"));
     EXPECT_EQ(now().standing, domain::Standing::counts) << "the weaker end failed";
@@ -217,7 +217,7 @@ TEST_F(Commands, OfTwoJointsOnlyTheOneThatFailedCounts) {
 
 TEST_F(Commands, TheSpreadToExpectSaysWhereItComesFrom) {
     EXPECT_EQ(p->expectedSpread(study).from, "a usual guess") << "one pull has no spread";
-    ASSERT_TRUE(p->changeOption(option, {{"kind", "rivet"}}, "kind"));
+    ASSERT_TRUE(p->changeOption(option, "kind", [](domain::Option& x) { x.kind = "rivet"; }));
     EXPECT_EQ(p->expectedSpread(study).from, "usual for a rivet");
     EXPECT_EQ(p->expectedSpread(study + 99).cv, 0.12);
 }

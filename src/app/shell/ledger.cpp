@@ -209,8 +209,9 @@ Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(s
     connect(m_looked, &QCheckBox::clicked, this, [this](bool on) {
         if (m_session.project())
             m_session.tell(m_session.project()->changePull(
-                m_session.pull(), {{"looked", on ? 1 : 0}},
-                tr("%1: %2").arg(m_title->text(), on ? tr("looked at") : tr("to be looked at"))));
+                m_session.pull(),
+                tr("%1: %2").arg(m_title->text(), on ? tr("looked at") : tr("to be looked at")),
+                [&](domain::Pull& p) { p.looked = on; }));
     });
     connect(&session, &Session::changed, this, &Ledger::refresh);
     connect(&session, &Session::selectionChanged, this, &Ledger::refresh);
@@ -229,8 +230,8 @@ void Ledger::saveNote() {
     const auto* pull = data ? data->pull(m_session.pull()) : nullptr;
     const auto text = m_note->toPlainText().trimmed();
     if (m_filling || !pull || text == qs(pull->note)) return;
-    m_session.tell(
-        m_session.project()->changePull(pull->id, {{"note", text}}, tr("%1: note").arg(m_title->text())));
+    m_session.tell(m_session.project()->changePull(pull->id, tr("%1: note").arg(m_title->text()),
+                                                   [&](domain::Pull& p) { p.note = text.toStdString(); }));
 }
 
 void Ledger::saveOutcome() {

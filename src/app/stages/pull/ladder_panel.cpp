@@ -204,11 +204,9 @@ void LadderPanel::digit(int n) {
         refill();
     }
     if (n == 2 && known) {
-        auto outcome = known->outcome;
-        outcome.limit = domain::Limit::stopped;
-        m_session.tell(
-            m_session.project()->changePull(known->id, {{"outcome", store::outcomeToJson(outcome)}},
-                                            tr("%1: stopped").arg(m_piece->text().section('\n', 0, 0))));
+        m_session.tell(m_session.project()->changePull(
+            known->id, tr("%1: stopped").arg(m_piece->text().section('\n', 0, 0)),
+            [](domain::Pull& p) { p.outcome.limit = domain::Limit::stopped; }));
         refill();
     }
     if (n == 9 && !known) {

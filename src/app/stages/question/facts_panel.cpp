@@ -16,8 +16,41 @@ namespace anvil::app {
 namespace {
 
 enum Column { name, kind, grade, rating, ratingBasis, cost, currency, weight, geometry, columns };
-constexpr const char* keys[columns] = {"name",      "kind",     "grade",     "rating_n", "rating_basis",
-                                       "unit_cost", "currency", "weight_kg", "geometry"};
+
+/// Puts what was typed into the option: a text, or the number of a cell that holds one (empty: none).
+void put(domain::Option& o, int column, const std::string& text, const std::optional<double>& number) {
+    switch (static_cast<Column>(column)) {
+    case name:
+        o.name = text;
+        break;
+    case kind:
+        o.kind = text;
+        break;
+    case grade:
+        o.grade = text;
+        break;
+    case rating:
+        o.rating = number;
+        break;
+    case ratingBasis:
+        o.ratingBasis = text;
+        break;
+    case cost:
+        o.unitCost = number;
+        break;
+    case currency:
+        o.currency = text;
+        break;
+    case weight:
+        o.weight = number;
+        break;
+    case geometry:
+        o.geometry = text;
+        break;
+    case columns:
+        break;
+    }
+}
 
 } // namespace
 
@@ -79,9 +112,8 @@ void FactsPanel::edited(int row, int column) {
     if (filling() || !data || row >= static_cast<int>(data->options.size())) return;
     const auto& option = data->options[static_cast<std::size_t>(row)];
     const auto text = m_table->item(row, column)->text().simplified();
-    QJsonValue value = text;
+    std::optional<double> value;
     if (column == rating || column == cost || column == weight) {
-        value = QJsonValue::Null;
         if (!text.isEmpty()) {
             const auto number =
                 column == cost
@@ -101,8 +133,9 @@ void FactsPanel::edited(int row, int column) {
             value = *number;
         }
     }
-    if (!m_session.tell(m_session.project()->changeOption(option.id, {{QLatin1String(keys[column]), value}},
-                                                          tr("Option \"%1\"").arg(qs(option.name)))))
+    if (!m_session.tell(m_session.project()->changeOption(
+            option.id, tr("Option \"%1\"").arg(qs(option.name)),
+            [&](domain::Option& o) { put(o, column, text.toStdString(), value); })))
         refill();
 }
 

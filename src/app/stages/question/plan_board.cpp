@@ -202,10 +202,12 @@ void PlanBoard::edited(int row, int column) {
                 tr("\"%1\" is not a number of replicates: type a whole number, such as 5.").arg(text), true);
         ok = number && m_session.tell(project.planReplicates(id, n));
     } else if (column == 0 && option) {
-        ok = m_session.tell(project.changeOption(option, {{"name", text}}, tr("Option \"%1\"").arg(text)));
+        ok = m_session.tell(project.changeOption(option, tr("Option \"%1\"").arg(text),
+                                                 [&](domain::Option& o) { o.name = text.toStdString(); }));
     } else if (row == 0 && condition) {
         ok = m_session.tell(
-            project.changeCondition(condition, {{"name", text}}, tr("Condition \"%1\"").arg(text)));
+            project.changeCondition(condition, tr("Condition \"%1\"").arg(text),
+                                    [&](domain::Condition& c) { c.name = text.toStdString(); }));
     } else if (column == 0) {
         ok = text.isEmpty() || m_session.tell(project.addOptions(id, {text}));
         if (ok && !text.isEmpty()) moveOn(rowCount() - 1, 0);

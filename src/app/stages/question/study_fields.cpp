@@ -55,10 +55,13 @@ StudyFields::StudyFields(Session& session, QWidget* parent) : Panel(session, par
     connect(m_axis, &QLineEdit::editingFinished, this, &StudyFields::saveAxis);
     connect(m_title, &QLineEdit::editingFinished, this, [this] {
         if (m_title->text().trimmed().isEmpty()) return refill();
-        save("title", m_title->text().trimmed(), tr("Title of the study"));
+        save(tr("Title of the study"),
+             [&](domain::Study& s) { s.title = m_title->text().trimmed().toStdString(); });
     });
-    connect(m_question, &QLineEdit::editingFinished, this,
-            [this] { save("question", m_question->text().trimmed(), tr("The question")); });
+    connect(m_question, &QLineEdit::editingFinished, this, [this] {
+        save(tr("The question"),
+             [&](domain::Study& s) { s.question = m_question->text().trimmed().toStdString(); });
+    });
     connect(m_metric, &QComboBox::activated, this, [this] {
         const auto metric = m_metric->metric();
         if (!filling() && m_session.project() && m_session.study())
@@ -66,10 +69,14 @@ StudyFields::StudyFields(Session& session, QWidget* parent) : Panel(session, par
                 m_session.project()->changeGoal(m_session.studyId(), tr("What decides"),
                                                 [&](domain::Goal& g) { domain::decideBy(g, metric); }));
     });
-    connect(m_intent, &QComboBox::activated, this,
-            [this] { save("intent", m_intent->currentData().toString(), tr("Intent")); });
-    connect(m_margin, &QDoubleSpinBox::editingFinished, this,
-            [this] { save("margin", m_margin->value() / 100, tr("Difference that matters")); });
+    connect(m_intent, &QComboBox::activated, this, [this] {
+        save(tr("Intent"),
+             [&](domain::Study& s) { s.intent = static_cast<domain::Intent>(m_intent->currentIndex()); });
+    });
+    connect(m_margin, &QDoubleSpinBox::editingFinished, this, [this] {
+        save(tr("Difference that matters"),
+             [&](domain::Study& s) { s.goal.margin = m_margin->value() / 100; });
+    });
     connect(m_control, &QComboBox::activated, this, [this] {
         const auto id = m_control->currentData().toLongLong();
         if (m_session.study())
@@ -80,9 +87,9 @@ StudyFields::StudyFields(Session& session, QWidget* parent) : Panel(session, par
     follow();
 }
 
-void StudyFields::save(const QString& name, const QJsonValue& value, const QString& what) {
+void StudyFields::save(const QString& what, const std::function<void(domain::Study&)>& change) {
     if (!filling() && m_session.project() && m_session.study())
-        m_session.tell(m_session.project()->changeStudy(m_session.studyId(), {{name, value}}, what));
+        m_session.tell(m_session.project()->changeStudy(m_session.studyId(), what, change));
 }
 
 void StudyFields::saveAxis() {
@@ -94,26 +101,9 @@ void StudyFields::saveAxis() {
     const auto open = typed.lastIndexOf('('), close = typed.lastIndexOf(')');
     const auto unitText =
         open > 0 && close > open ? typed.mid(open + 1, close - open - 1).trimmed() : QString();
-    const quantity::Unit* unit = nullptr;
-    if (!unitText.isEmpty()) {
-        const auto found = quantity::findUnit(unitText.toStdString());
-        if (!m_session.tell(found)) return;
-        unit = *found;
-    }
     const auto name = (open > 0 ? typed.left(open) : typed).trimmed().toStdString();
     if (name == data->study.plan.axis && unitText.toStdString() == data->study.plan.axisUnit) return;
-    auto plan = data->study.plan;
-    plan.axis = name;
-    plan.axisUnit = unitText.toStdString();
-    m_session.tell(m_session.project()->run(tr("What the conditions vary"), [&](store::Writer& w) {
-        w.update("study", data->study.id, {{"plan", store::planToJson(plan, data->study.goal)}});
-        for (const auto& c : data->conditions) {
-            const auto value =
-                unit ? quantity::parseEntry(c.name, unit->dimension, unit) : tl::unexpected(Error{});
-            w.update("condition", c.id,
-                     {{"value", value ? QJsonValue(value->si) : QJsonValue(QJsonValue::Null)}});
-        }
-    }));
+    m_session.tell(m_session.project()->setAxis(data->study.id, name, unitText.toStdString()));
 }
 
 void StudyFields::fill() {

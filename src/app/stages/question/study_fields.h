@@ -17,7 +17,7 @@ public:
 
 private:
     void fill() override;
-    void save(const QString& field, const QJsonValue& value, const QString& what);
+    void save(const QString& what, const std::function<void(domain::Study&)>& change);
     void saveAxis();
     QLineEdit *m_question, *m_title, *m_axis;
     MetricBox* m_metric;

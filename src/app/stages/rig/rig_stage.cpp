@@ -81,14 +81,7 @@ void RigStage::apply() {
                                  true);
         limit = entry->si;
     }
-    const auto done = m_session.project()->run(tr("Rig limit of the study"), [&](store::Writer& w) {
-        for (const auto& p : data->pulls) {
-            if (!p.curve) continue;
-            auto settings = p.settings;
-            settings.rigLimit = limit;
-            w.update("pull", p.id, {{"reading", store::settingsToJson(settings)}});
-        }
-    });
+    const auto done = m_session.project()->setRigLimit(data->study.id, limit);
     if (m_session.tell(done))
         m_session.say(limit ? tr("Every curve has been read again against %1.").arg(m_session.force(*limit))
                             : tr("The rig limit has been taken away."));

@@ -294,27 +294,33 @@ void PiecesPanel::edited(int row, int column) {
         m_session.say(why, true);
         refill();
     };
-    const auto save = [&](const QString& key, const QJsonValue& value, const QString& name) {
-        if (!m_session.tell(m_session.project()->changeSpecimen(s.id, {{key, value}}, name))) refill();
+    const auto save = [&](const QString& name, const std::function<void(domain::Specimen&)>& change) {
+        if (!m_session.tell(m_session.project()->changeSpecimen(s.id, name, change))) refill();
     };
+    const auto named = tr("%1: %2").arg(label, what.head);
     switch (what.kind) {
     case Column::Kind::label:
         if (text.isEmpty()) return refuse(tr("A piece needs a label."));
         for (const auto& other : data->specimens)
             if (other.id != s.id && qs(other.label) == text)
                 return refuse(tr("%1 is taken: labels are never used twice.").arg(text));
-        return save("label", text, tr("Label %1 → %2").arg(label, text));
+        return save(tr("Label %1 → %2").arg(label, text),
+                    [&](domain::Specimen& p) { p.label = text.toStdString(); });
     case Column::Kind::text:
-        return save(what.key, text, tr("%1: %2").arg(label, what.head));
+        return save(named, [&](domain::Specimen& p) {
+            (what.key == "batch" ? p.batch : what.key == "block" ? p.block : p.history) = text.toStdString();
+        });
     case Column::Kind::place: {
-        if (text.isEmpty())
-            return save(what.key + "_m", QJsonValue::Null, tr("%1: %2").arg(label, what.head));
+        const auto place = [&](std::optional<double> at) {
+            save(named, [&](domain::Specimen& p) { (what.key == "x" ? p.x : p.y) = at; });
+        };
+        if (text.isEmpty()) return place({});
         const auto entry =
             quantity::parseEntry(text.toStdString(), quantity::Dimension::length, m_session.units().length);
         if (!entry) return refuse(qs(entry.error().message));
         if (entry->si < 0)
             return refuse(tr("Places are counted from the lower left corner, so they cannot be below zero."));
-        return save(what.key + "_m", entry->si, tr("%1: %2").arg(label, what.head));
+        return place(entry->si);
     }
     case Column::Kind::dimension:
         return measuredEdited(s, what.key.toStdString(), text);
@@ -342,8 +348,8 @@ void PiecesPanel::measuredEdited(const domain::Specimen& s, const std::string& n
         at->readings = readings;
     else
         measured.push_back({name, std::nullopt, std::nullopt, readings});
-    m_session.tell(m_session.project()->changeSpecimen(s.id, {{"measured", store::measuredToJson(measured)}},
-                                                       tr("%1: %2").arg(qs(s.label), qs(name))));
+    m_session.tell(m_session.project()->changeSpecimen(s.id, tr("%1: %2").arg(qs(s.label), qs(name)),
+                                                       [&](domain::Specimen& p) { p.measured = measured; }));
 }
 
 void PiecesPanel::addDimension() {
@@ -360,18 +366,7 @@ void PiecesPanel::addDimension() {
         if (!m_session.tell(entry)) return;
         *target = std::abs(entry->si);
     }
-    const auto done = m_session.project()->run(tr("Measure %1").arg(name), [&](store::Writer& w) {
-        for (const auto& s : data->specimens) {
-            auto measured = s.measured;
-            const auto at = std::find_if(measured.begin(), measured.end(),
-                                         [&](const auto& m) { return m.name == fresh.name; });
-            if (at == measured.end())
-                measured.push_back(fresh);
-            else
-                at->nominal = fresh.nominal, at->tolerance = fresh.tolerance;
-            w.update("specimen", s.id, {{"measured", store::measuredToJson(measured)}});
-        }
-    });
+    const auto done = m_session.project()->measureAll(data->study.id, fresh);
     if (!m_session.tell(done)) return;
     m_dimension->clear();
     for (std::size_t k = 0; k < m_columns.size(); ++k)

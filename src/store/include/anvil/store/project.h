@@ -55,11 +55,32 @@ struct CurveSummary {
     curve::Pyramid pyramid;
 };
 
+/// A version of a rig's set-up, as pulls point to it. `json` is rig::toJson's.
+struct SetupRow {
+    Id id = 0;
+    QString rig;
+    int version = 0;
+    QString madeAt, json;
+};
+
 /// Handed to the function given to Project::write; every change goes through it, so that the journal is
 /// complete. After the first failure the rest does nothing and the whole transaction is rolled back.
 class Writer {
 public:
     explicit Writer(QSqlDatabase& database);
+
+    /// Adds a value of the domain as a row and returns its id; an id other than 0 is kept. Of Study, Option,
+    /// Condition, Specimen, Pull and Attachment.
+    template <class T> Id add(const T& value);
+    /// Writes what `after` says otherwise than `before`, and nothing else: what has become of the row
+    /// meanwhile, by a recording for one, stays.
+    template <class T> void change(const T& before, const T& after);
+    /// Takes a row away; it stays in the journal.
+    template <class T> void remove(const T& value);
+    /// A rig as it was set up; never changed.
+    Id addSetup(const SetupRow& setup);
+    /// One change of a journal entry once more, or backwards.
+    void apply(const QJsonObject& change, bool backwards);
 
     /// Adds a row and returns its id. A field "id" other than 0 is kept.
     Id insert(const QString& table, QJsonObject fields);
@@ -107,14 +128,6 @@ private:
     QString m_error;
     Id m_journalId = 0;
     bool m_samplesAdded = false;
-};
-
-/// A version of a rig's set-up, as pulls point to it. `json` is rig::toJson's.
-struct SetupRow {
-    Id id = 0;
-    QString rig;
-    int version = 0;
-    QString madeAt, json;
 };
 
 /// What `check` found.
@@ -194,28 +207,5 @@ private:
 /// Digest of a curve's samples (XXH3, 128 bits, hex): tells repeats apart, no proof against forgery. Equal
 /// for equal samples whatever the file was called.
 QString digest(const curve::Curve& curve);
-
-// Rows of the domain, as stored and journalled. What is read back is not trusted: a member of another kind, a
-// list that is too short or a number out of domain::bounds is an error, never a usual value.
-QJsonObject toRow(const domain::Study& value);
-QJsonObject toRow(const domain::Option& value);
-QJsonObject toRow(const domain::Condition& value);
-QJsonObject toRow(const domain::Specimen& value);
-QJsonObject toRow(const domain::Pull& value);
-QJsonObject toRow(const domain::Attachment& value);
-QString settingsToJson(const curve::ReadingSettings& settings);
-Expected<curve::ReadingSettings> settingsFromJson(const QString& json);
-QString outcomeToJson(const domain::Outcome& outcome);
-Expected<domain::Outcome> outcomeFromJson(const QString& json);
-/// What the column `plan` of a study holds: the plan, and the goal but for metric and margin.
-struct StoredPlan {
-    domain::Plan plan;
-    domain::Goal goal;
-    bool operator==(const StoredPlan&) const = default;
-};
-QString planToJson(const domain::Plan& plan, const domain::Goal& goal);
-Expected<StoredPlan> planFromJson(const QString& json);
-QString measuredToJson(const std::vector<domain::Measured>& measured);
-Expected<std::vector<domain::Measured>> measuredFromJson(const QString& json);
 
 } // namespace anvil::store

@@ -37,6 +37,8 @@ public:
     const domain::StudyData* study(Id id) const;
     const domain::StudyData* studyOfPull(Id pull) const;
     const domain::StudyData* studyOfSpecimen(Id specimen) const;
+    const domain::StudyData* studyOfOption(Id option) const;
+    const domain::StudyData* studyOfCondition(Id condition) const;
 
     /// Readings of every curve of a study; computed once and kept until its settings change.
     const results::Readings& readings(Id study);
@@ -54,7 +56,9 @@ public:
 
     // Commands. Each returns the sentence of what was wrong, or nothing.
     Expected<Id> addStudy(const domain::Study& value);
-    Expected<void> changeStudy(Id study, const QJsonObject& fields, const QString& what);
+    // A value changed as a whole; `what` names it for undo and journal. Error: it is not there any more, or
+    // has no name.
+    Expected<void> changeStudy(Id id, const QString& what, const std::function<void(domain::Study&)>& change);
     Expected<Id> addOption(Id study, const QString& name);
     Expected<Id> addCondition(Id study, const QString& name);
     /// Several names as one command; all or none. Error: empty, or there already.
@@ -105,17 +109,27 @@ public:
     /// A piece nobody planned, in one step: option and condition are made when they are new. Returns the
     /// specimen.
     Expected<Id> addUnplanned(Id study, const QString& option, const QString& condition);
-    Expected<void> changeSpecimen(Id specimen, const QJsonObject& fields, const QString& what);
-    Expected<void> changeOption(Id option, const QJsonObject& fields, const QString& what);
-    Expected<void> changeCondition(Id condition, const QJsonObject& fields, const QString& what);
+    Expected<void> changeSpecimen(Id id, const QString& what,
+                                  const std::function<void(domain::Specimen&)>& change);
+    Expected<void> changeOption(Id id, const QString& what,
+                                const std::function<void(domain::Option&)>& change);
+    Expected<void> changeCondition(Id id, const QString& what,
+                                   const std::function<void(domain::Condition&)>& change);
     /// Only an option (or condition) without specimens can be taken away.
     Expected<void> removeOption(Id option);
     Expected<void> removeCondition(Id condition);
     /// Everything but `counts` needs a reason.
     Expected<void> setStanding(Id pull, domain::Standing standing, const QString& reason);
-    Expected<void> changePull(Id pull, const QJsonObject& fields, const QString& what);
+    Expected<void> changePull(Id id, const QString& what, const std::function<void(domain::Pull&)>& change);
     Expected<void> setLandmark(Id pull, Handle handle, std::optional<curve::Override> value);
     Expected<void> setReadingSettings(Id pull, const curve::ReadingSettings& settings, const QString& what);
+    /// The limit of the rig for every curve of a study, which are read again against it; empty: none.
+    Expected<void> setRigLimit(Id study, std::optional<double> limit);
+    /// What is measured on every piece of a study, by name: nominal and tolerance where it is known already.
+    /// Error: no piece, or no name.
+    Expected<void> measureAll(Id study, const domain::Measured& what);
+    /// What the conditions vary, and the unit of its values; with one their names are read as values.
+    Expected<void> setAxis(Id study, const std::string& axis, const std::string& unit);
     /// Moves a specimen to another square (a mislabelled piece).
     Expected<void> moveSpecimen(Id specimen, Id option, Id condition);
 
@@ -214,10 +228,7 @@ signals:
 private:
     /// Makes a pull of a piece, or changes what was entered of it.
     Expected<Id> keepEntered(const domain::Pull& pull, const QString& what);
-    Expected<void> addNames(const QString& table, Id study, const QStringList& names);
     Expected<void> countWeakestJoints(const domain::StudyData& data);
-    Expected<void> movePlace(const QString& table, std::vector<Id> order, Id id, int place,
-                             const QString& what);
     struct Done {
         Id journal;
         QString what;
@@ -245,7 +256,7 @@ private:
         std::string error;
     };
     std::map<Id, CachedReading> m_readingCache; // by pull
-    std::map<Id, results::Results> m_results; // by study, of the readings below, dropped on change
+    std::map<Id, results::Results> m_results;   // by study, of the readings below, dropped on change
     std::map<Id, results::Readings> m_readings; // by study, dropped on change
     std::map<std::pair<Id, domain::Metric>, results::Verdict>
         m_verdicts; // by study and metric, dropped on change
