@@ -1,20 +1,20 @@
 // A project whose rows say anything, every seal and checksum right: opened and reported on, or refused with a
 // sentence. The input is a row of changes: table, row, column, kind of value, length, value.
+#include "json_rows.h"
 #include "samples.h"
 #include "seal.h"
 #include <QFile>
 #include <QGuiApplication>
 #include <QTemporaryDir>
-#include "json_rows.h"
 #include <anvil/chart/painter.h>
-#include <anvil/report/pages.h>
-#include <anvil/report/source.h>
-#include <anvil/plan/forecasts.h>
-#include <anvil/work/open_project.h>
-#include <anvil/work/wall_clock.h>
 #include <anvil/plan/fairness.h>
+#include <anvil/plan/forecasts.h>
 #include <anvil/plan/reach.h>
 #include <anvil/plan/replication.h>
+#include <anvil/report/pages.h>
+#include <anvil/report/source.h>
+#include <anvil/work/open_project.h>
+#include <anvil/work/wall_clock.h>
 #include <cstring>
 #include <limits>
 
@@ -43,7 +43,7 @@ QByteArray base() {
             for (int i = 0; i < 2; ++i) {
                 options.push_back(
                     w.insert("option", toRow(domain::Option{0, s.id, i, "Pin " + std::to_string(i), "peg",
-                                                           "EUR", "", 1.5, 0.2})));
+                                                            "EUR", "", 1.5, 0.2})));
                 conditions.push_back(w.insert(
                     "condition", toRow(domain::Condition{0, s.id, i, "Soil " + std::to_string(i), ""})));
             }
@@ -53,8 +53,8 @@ QByteArray base() {
                 domain::Pull pull;
                 pull.specimen = w.insert(
                     "specimen", toRow(domain::Specimen{0, s.id, options[static_cast<std::size_t>(i % 2)],
-                                                      conditions[static_cast<std::size_t>(i / 2 % 2)],
-                                                      i / 4 + 1, "P" + std::to_string(i), ""}));
+                                                       conditions[static_cast<std::size_t>(i / 2 % 2)],
+                                                       i / 4 + 1, "P" + std::to_string(i), ""}));
                 if (i % 2 == 0) {
                     curve::Curve c;
                     for (int k = 0; k < 60; ++k) {

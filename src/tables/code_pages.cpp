@@ -17,7 +17,10 @@ public:
     }
     Converter(const Converter&) = delete;
     Converter& operator=(const Converter&) = delete;
-    bool usable() const { return m_handle != reinterpret_cast<iconv_t>(-1); }
+    bool usable() const {
+        return m_handle !=
+               reinterpret_cast<iconv_t>(-1); // NOLINT(performance-no-int-to-ptr): the call says so
+    }
 
     /// The text, or nothing where a byte is no character; a character that is cut off at the end is left out.
     std::optional<std::string> operator()(std::string_view bytes) const {

@@ -57,7 +57,9 @@ std::string cellOf(const Json& v) {
 
 void addObject(Rows& rows, const Json& object, const std::string& prefix = "", int depth = 0) {
     for (const auto& [key, v] : object.items()) {
-        const auto name = prefix.empty() ? key : prefix + "." + key;
+        auto name = prefix;
+        if (!name.empty()) name += '.';
+        name += key;
         if (v.is_object() && depth < 3)
             addObject(rows, v, name, depth + 1);
         else if (v.is_primitive())

@@ -63,7 +63,7 @@ std::optional<int> counted(const std::string& word) {
     return std::stoi(word.substr(head));
 }
 
-std::string trimmedBy(std::string s, std::string_view marks) {
+std::string trimmedBy(const std::string& s, std::string_view marks) {
     const auto from = s.find_first_not_of(marks);
     if (from == std::string::npos) return {};
     return s.substr(from, s.find_last_not_of(marks) - from + 1);

@@ -295,6 +295,7 @@ Expected<ValueLayout> layOutValues(const std::vector<std::string_view>& lines) {
             if (!r.empty()) r.erase(r.begin());
     }
     std::vector<Name> names;
+    names.reserve(heading.size());
     for (const auto& h : heading)
         names.push_back(nameOf(h));
     const bool words = std::none_of(heading.begin(), heading.end(), [](const auto& c) { return isValue(c); });

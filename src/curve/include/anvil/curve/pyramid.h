@@ -25,6 +25,7 @@ public:
     /// Makes the pyramid of a signal that comes in pieces of any length, without keeping it.
     class Builder {
     public:
+        /// The next piece of the signal; and the pyramid of all of them, after which nothing may be added.
         void add(std::span<const double> y);
         Pyramid done();
 

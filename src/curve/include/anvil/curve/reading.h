@@ -105,6 +105,7 @@ struct ReadCurve {
     Reading reading;
     Cleaned cleaned;
 };
+/// As read(); the samples it kept lie beside the reading.
 Expected<ReadCurve> readAndKeep(const Curve& raw, const ReadingSettings& settings = {});
 
 /// What a torque–angle curve says: breakaway is the greatest torque within `first` (rad) of turning since the
@@ -113,6 +114,7 @@ Expected<ReadCurve> readAndKeep(const Curve& raw, const ReadingSettings& setting
 struct Turning {
     std::optional<double> breakaway, running; ///< N·m
 };
+/// Of a torque (N·m) against an angle (rad), sample by sample, from the departure of the load on.
 Turning turning(std::span<const double> angle, std::span<const double> torque, std::size_t departure,
                 double first = 1.5707963267948966, double until = 6.283185307179586);
 

@@ -38,6 +38,7 @@ struct Evidence {
     /// part broke, aside.
     stats::State state = stats::State::exact;
 
+    /// Whether an input was entered once, as a quantity.
     bool has(std::string_view key) const { return inputs.contains(key); }
     /// The SI value of an input; empty where it was not entered.
     std::optional<double> value(std::string_view key) const;

@@ -42,6 +42,7 @@ struct Unit {
     double offset = 0;
     std::string_view aliases = {};
 
+    /// A value in this unit, in SI; and the other way round.
     double toSi(double value) const { return value * factor + offset; }
     double fromSi(double si) const { return (si - offset) / factor; }
 };

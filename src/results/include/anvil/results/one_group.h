@@ -21,11 +21,13 @@ struct OneGroup {
     std::optional<std::vector<stats::Outlier>>
         outliers; ///< by the order of the group's values; empty: cannot be told
 
+    /// The fit of a family; empty where there is none.
     const std::optional<stats::Fit>& fit(stats::Family family) const {
         return fits[static_cast<std::size_t>(family)];
     }
 };
 
+/// What the values of a group say by themselves, those set aside left out; in the unit of the values.
 OneGroup analyse(const Group& group);
 
 } // namespace anvil::results

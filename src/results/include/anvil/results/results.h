@@ -20,6 +20,7 @@ class Results {
 public:
     Results(const StudyData& data, const Readings& readings);
 
+    /// What the table is of.
     const StudyData& data() const { return *m_data; }
     const Readings& readings() const { return *m_readings; }
 

@@ -45,6 +45,7 @@ struct Summary {
     std::optional<double> lowest;                          ///< least recorded
     std::optional<double> meanMinus3Sd;                    ///< needs three exact values; none if not positive
 
+    /// Whether any value is only a bound.
     bool censored() const { return above + below + between > 0; }
 };
 
