@@ -66,9 +66,11 @@ std::string valueText(const stats::Value& v, const quantity::Unit& unit, bool gu
         return "at most " + (mark + withUnit(v.value, unit));
     case stats::State::between:
         return mark + quantity::significant(unit.fromSi(v.value)) + " to " + mark + withUnit(v.upper, unit);
-    default:
-        return mark + withUnit(v.value, unit);
+    case stats::State::exact:
+    case stats::State::aside:
+        break;
     }
+    return mark + withUnit(v.value, unit);
 }
 
 Picture ladder(const domain::StudyData& data, const results::Verdict& verdict, const quantity::Unit& unit,

@@ -49,6 +49,7 @@ Json columnFor(const work::ImportFile& file, tables::Role role) {
 Json whyFor(const work::ImportFile& file, tables::Role role) {
     static constexpr const char* words[] = {"nothing", "name_and_unit", "unit",  "name",
                                             "numbers", "only_one",      "person"};
+    static_assert(std::size(words) == static_cast<std::size_t>(tables::Why::person) + 1);
     for (const auto& c : file.columns)
         if (c.role == role) return words[static_cast<int>(c.why)];
     return nullptr;

@@ -22,6 +22,7 @@ constexpr const char* standingKeys[] = {"counts", "at_least", "at_most", "betwee
 const char* word(Standing standing) {
     static constexpr const char* words[] = {"counts",    "at least", "at most", "between",
                                             "set aside", "void",     "not read"};
+    static_assert(std::size(words) == static_cast<std::size_t>(Standing::notRead) + 1);
     return words[static_cast<int>(standing)];
 }
 
@@ -35,6 +36,7 @@ std::optional<Standing> standingFromKey(const std::string& key) {
 
 const char* word(Intent intent) {
     static constexpr const char* words[] = {"controlled", "exploratory", "as used"};
+    static_assert(std::size(words) == static_cast<std::size_t>(Intent::asUsed) + 1);
     return words[static_cast<int>(intent)];
 }
 

@@ -16,6 +16,7 @@ using quantity::percent;
 const char* word(Reach reach) {
     static constexpr const char* words[] = {"not known", "fine", "tight", "will top out",
                                             "too small for the cell"};
+    static_assert(std::size(words) == static_cast<std::size_t>(Reach::tooSmall) + 1);
     return words[static_cast<int>(reach)];
 }
 
@@ -163,9 +164,10 @@ Reach worse(Reach a, Reach b) {
             return 2;
         case Reach::fine:
             return 1;
-        default:
-            return 0;
+        case Reach::unknown:
+            break;
         }
+        return 0;
     };
     return weight(b) > weight(a) ? b : a;
 }

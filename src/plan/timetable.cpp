@@ -75,6 +75,7 @@ Expected<std::vector<Step>> preparationOf(const Plan& plan, Instant now, const C
 
 const char* word(StepState state) {
     static constexpr const char* words[] = {"waiting", "due", "overdue", "done", "done early", "done late"};
+    static_assert(std::size(words) == static_cast<std::size_t>(StepState::doneLate) + 1);
     return words[static_cast<int>(state)];
 }
 

@@ -73,9 +73,17 @@ const quantity::Unit& Units::of(Dimension dimension) const {
         return quantity::unit("g₀");
     case Dimension::angle:
         return quantity::unit("°");
-    default:
-        return quantity::siUnit(dimension);
+    case Dimension::mass:
+    case Dimension::time:
+    case Dimension::torque:
+    case Dimension::speed:
+    case Dimension::temperature:
+    case Dimension::ratio:
+    case Dimension::money:
+    case Dimension::bendingStiffness:
+        break;
     }
+    return quantity::siUnit(dimension);
 }
 
 const quantity::Unit& Units::of(const methods::Metric& metric) const {

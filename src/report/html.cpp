@@ -18,6 +18,7 @@ struct ToHtml {
     }
     void operator()(const Paragraph& p) const {
         static constexpr const char* names[] = {"plain", "lead", "small", "caution"};
+        static_assert(std::size(names) == static_cast<std::size_t>(Paragraph::Style::caution) + 1);
         out += QStringLiteral("<p class=\"%1\">%2</p>\n")
                    .arg(QLatin1String(names[static_cast<int>(p.style)]), p.text.toHtmlEscaped());
     }

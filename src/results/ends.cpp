@@ -24,7 +24,8 @@ MetricValue atEnd(const StudyData& data, const Pull& pull, const Specimen& piece
         got.value->state = stats::State::above;
         got.value->upper = got.value->value;
         break;
-    default:
+    case stats::State::above:
+    case stats::State::aside:
         break;
     }
     return got;
@@ -41,9 +42,13 @@ Standing standingAtEnd(const StudyData& data, const Pull& pull, const curve::Rea
         return Standing::atLeast;
     case Standing::atMost:
         return Standing::notRead;
-    default:
-        return standing;
+    case Standing::atLeast:
+    case Standing::aside:
+    case Standing::voided:
+    case Standing::notRead:
+        break;
     }
+    return standing;
 }
 
 int jointsThatHeld(const StudyData& data, const Pull& pull, const Specimen& piece) {

@@ -1,5 +1,7 @@
 #include <anvil/results/one_group.h>
 
+#include <cmath>
+
 namespace anvil::results {
 
 OneGroup analyse(const Group& group) {

@@ -60,6 +60,7 @@ const char* sentence(Ending ending) {
                                                 "The load stood still as long as was wanted.",
                                                 "The device went silent; what had arrived is kept.",
                                                 "The file could not take any more; what was saved is kept."};
+    static_assert(std::size(sentences) == static_cast<std::size_t>(Ending::cannotSave) + 1);
     return sentences[static_cast<int>(ending)];
 }
 

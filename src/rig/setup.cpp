@@ -11,6 +11,7 @@ using Json = nlohmann::json;
 
 constexpr const char* noQuestion = "Say which question the rig answers with its force, such as MEAS:FORC?";
 constexpr const char* partKeys[] = {"lever", "line", "angle", "plain"};
+static_assert(std::size(partKeys) == static_cast<std::size_t>(RatioPart::Kind::plain) + 1);
 
 void put(Json& o, const char* key, const std::optional<double>& v) {
     if (v) o[key] = *v;

@@ -25,6 +25,7 @@ constexpr const char* names[] = {"fast-break",
                                  "starts-loaded",
                                  "plateau",
                                  "soft-toe"};
+static_assert(std::size(names) == static_cast<std::size_t>(Trouble::softToe) + 1);
 
 /// A piece on a rig, moved step by step; what it carries goes into the curve.
 class AwkwardBench {

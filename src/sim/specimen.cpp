@@ -9,6 +9,7 @@ namespace {
 
 constexpr const char* names[] = {"pull-out",        "brittle-bond", "wire-rope",      "yielding-metal",
                                  "smooth-friction", "plastic",      "cracking-sheet", "slipping-grip"};
+static_assert(std::size(names) == static_cast<std::size_t>(Model::slippingGrip) + 1);
 
 /// The noise-free force against travel since first contact, built of a few straight and curved pieces.
 class Shape {

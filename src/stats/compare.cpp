@@ -11,11 +11,13 @@ namespace anvil::stats {
 const char* word(PairVerdict verdict) {
     static constexpr const char* words[] = {"stronger",  "weaker",     "same",
                                             "too_close", "not_enough", "not_yet"};
+    static_assert(std::size(words) == static_cast<std::size_t>(PairVerdict::notYet) + 1);
     return words[static_cast<int>(verdict)];
 }
 
 const char* word(PairTest test) {
     static constexpr const char* words[] = {"", "welch", "paired_t"};
+    static_assert(std::size(words) == static_cast<std::size_t>(PairTest::paired) + 1);
     return words[static_cast<int>(test)];
 }
 

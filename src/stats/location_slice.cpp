@@ -12,12 +12,45 @@ namespace {
 constexpr std::size_t columns = 161; // of the grid
 constexpr double reach = 40;         // ln: what lies that far below the top is nothing
 
-/// ln L by μ at one σ.
-struct LogLikelihood {
-    Family family;
-    const std::vector<Observation>& all;
-    double scale;
-    double operator()(double location) const { return logLikelihood(family, all, location, scale); }
+/// ln L by μ at one σ. What exact values say is summed up once: of a group of thousands only the bounds are
+/// asked again.
+class LogLikelihood {
+public:
+    LogLikelihood(Family family, const std::vector<Observation>& all, double scale)
+        : m_family(family), m_scale(scale) {
+        double sum = 0;
+        for (const auto& o : all) {
+            if (o.state != State::exact) {
+                m_bounds.push_back(o);
+                continue;
+            }
+            ++m_exact;
+            sum += o.y;
+            m_greatest = std::max(m_greatest, o.y);
+        }
+        if (m_exact == 0) return;
+        m_mean = sum / m_exact;
+        for (const auto& o : all)
+            if (o.state == State::exact) {
+                m_squares += (o.y - m_mean) * (o.y - m_mean);
+                if (family == Family::weibull) m_exponents += std::exp((o.y - m_greatest) / scale);
+            }
+    }
+    double operator()(double location) const {
+        double sum =
+            stats::logLikelihood(m_family, m_bounds, location, m_scale) - m_exact * std::log(m_scale);
+        if (m_exact == 0) return sum;
+        const double off = m_mean - location;
+        if (m_family == Family::weibull) // Σ z − Σ e^z
+            return sum + m_exact * off / m_scale - m_exponents * std::exp((m_greatest - location) / m_scale);
+        constexpr double logRoot2Pi = 0.91893853320467274;
+        return sum - 0.5 * (m_squares + m_exact * off * off) / (m_scale * m_scale) - m_exact * logRoot2Pi;
+    }
+
+private:
+    Family m_family;
+    double m_scale, m_exact = 0, m_mean = 0, m_squares = 0, m_greatest = -1e308, m_exponents = 0;
+    std::vector<Observation> m_bounds;
 };
 
 /// The top of a concave function near `from`, by golden steps; `width` is its scale.
@@ -117,7 +150,7 @@ bool isClosed(Family family, const std::vector<Observation>& all) {
 
 Slice sliceAt(Family family, const std::vector<Observation>& all, double scale, double from) {
     if (isClosed(family, all)) return closedSlice(all, scale);
-    const LogLikelihood f{family, all, scale};
+    const LogLikelihood f(family, all, scale);
     const double width = scale / std::sqrt(static_cast<double>(all.size()));
     Slice out;
     out.scale = scale;

@@ -72,9 +72,13 @@ private:
             return &columns.force;
         case Role::displacement:
             return &columns.displacement;
-        default:
-            return nullptr;
+        case Role::ignore:
+        case Role::run:
+        case Role::unit:
+        case Role::standing:
+            break;
         }
+        return nullptr;
     }
 
     void skipLineEnd() {

@@ -22,6 +22,7 @@ Expected<void> done(const Expected<Id>& result) {
 const char* word(Handle handle) {
     static constexpr const char* words[] = {"peak", "first slip", "break", "start of the stiffness line",
                                             "end of the stiffness line"};
+    static_assert(std::size(words) == static_cast<std::size_t>(Handle::fitTo) + 1);
     return words[static_cast<int>(handle)];
 }
 

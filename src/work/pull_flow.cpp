@@ -111,8 +111,12 @@ void PullFlow::follow(const Live& live, qint64 now) {
                       : domain::Limit::broke;
         go(PullStep::part, now);
         return;
-    default:
-        return; // judging goes on whatever the rig does
+    case PullStep::part:
+    case PullStep::how:
+    case PullStep::limit:
+    case PullStep::end:
+    case PullStep::accept:
+        break; // judging goes on whatever the rig does
     }
 }
 
@@ -145,9 +149,12 @@ PullAction PullFlow::space(qint64 now) {
         return digit(1, now);
     case PullStep::accept:
         return PullAction::accept;
-    default:
-        return PullAction::nothing;
+    case PullStep::noRig:
+    case PullStep::saving:
+    case PullStep::finished:
+        break;
     }
+    return PullAction::nothing;
 }
 
 PullAction PullFlow::digit(int n, qint64 now) {
@@ -206,9 +213,16 @@ PullAction PullFlow::digit(int n, qint64 now) {
         for (const auto& [digit, word] : {std::pair{6, "bent"}, {7, "stuck"}, {8, "still works"}})
             if (n == digit) m_afterwards = m_afterwards == word ? "" : word;
         return PullAction::nothing;
-    default:
-        return PullAction::nothing;
+    case PullStep::noRig:
+    case PullStep::safety:
+    case PullStep::zero:
+    case PullStep::armed:
+    case PullStep::loading:
+    case PullStep::saving:
+    case PullStep::finished:
+        break;
     }
+    return PullAction::nothing;
 }
 
 void PullFlow::accepted(qint64 now) { go(!m_connected ? PullStep::noRig : afterSafety(), now); }
@@ -238,9 +252,12 @@ QString PullFlow::action() const {
         return m_modes.empty() ? QString() : QString::fromStdString(m_modes.front());
     case PullStep::accept:
         return QObject::tr("Accept");
-    default:
-        return {};
+    case PullStep::noRig:
+    case PullStep::saving:
+    case PullStep::finished:
+        break;
     }
+    return {};
 }
 
 QString PullFlow::sentence() const {
@@ -327,9 +344,16 @@ std::vector<Choice> PullFlow::choices() const {
                 {8, ticked(m_afterwards == "still works", QObject::tr("still works"))},
                 {0, QObject::tr("back")}};
     }
-    default:
-        return out;
+    case PullStep::noRig:
+    case PullStep::safety:
+    case PullStep::zero:
+    case PullStep::armed:
+    case PullStep::loading:
+    case PullStep::saving:
+    case PullStep::finished:
+        break;
     }
+    return out;
 }
 
 } // namespace anvil::work

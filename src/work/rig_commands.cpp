@@ -24,6 +24,7 @@ std::vector<std::pair<Id, rig::Setup>> OpenProject::rigs() const {
     for (const auto& kept : m_setups)
         newest[kept.row.rig] = &kept;
     std::vector<std::pair<Id, rig::Setup>> out;
+    out.reserve(newest.size());
     for (const auto& [name, kept] : newest)
         out.emplace_back(kept->row.id, kept->setup);
     std::sort(out.begin(), out.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
@@ -108,7 +109,9 @@ Expected<Id> OpenProject::addTypedPull(const TypedPull& typed) {
             p.standing = domain::Standing::between;
             p.reason = "Held the lower, failed at the upper.";
             break;
-        default:
+        case Doubt::exact:
+        case Doubt::about:
+        case Doubt::plusMinus:
             if (!typed.part.empty()) {
                 const auto proposal =
                     domain::proposeStanding(*data, nullptr, typed.part, domain::Limit::broke);

@@ -89,6 +89,20 @@ TEST_F(Entering, AWrongFormIsASentenceAndLosesNothing) {
     EXPECT_EQ(child<QLineEdit>("entry-loaded")->text(), "412") << "what was typed stays";
 }
 
+TEST_F(Entering, ASquareTestedInAnotherWayHasItsOwnForm) {
+    begin("sag");
+    const auto option = study().options[0].id, condition = study().conditions[0].id;
+    ASSERT_TRUE(session().project()->changePlan(
+        study().study.id, "x", [&](domain::Plan& p) { p.squareFor(option, condition).method = "torque"; }));
+    settle();
+    type("entry-breakaway", "4 N·m");
+    type("entry-running", "");
+    ASSERT_EQ(study().pulls.size(), 1U) << window->messageText().toStdString();
+    EXPECT_EQ(study().specimenAt(last().specimen).option, option);
+    EXPECT_EQ(results::valueOf(study(), last(), nullptr, domain::metric("breakaway")).value->value, 4);
+    EXPECT_FALSE(results::valueOf(study(), last(), nullptr, domain::metric("sag")).value);
+}
+
 TEST_F(Entering, EveryFormTakesItsResult) {
     const struct {
         const char* method;

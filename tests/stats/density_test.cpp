@@ -85,6 +85,18 @@ TEST(Density, WeibullFloorsAgreeWithTheClosedForm) {
     }
 }
 
+/// "At most a million" says nothing, and takes the quadrature over both instead of the closed form.
+TEST(Density, TheGridAgreesWithTheClosedForm) {
+    auto values = exact({410, 455, 432, 470, 401});
+    values.push_back({500, State::above, 500});
+    const auto closed = Density::of(Family::weibull, values);
+    values.push_back({1e6, State::below, 1e6});
+    const auto grid = Density::of(Family::weibull, values);
+    ASSERT_TRUE(closed && grid);
+    EXPECT_NEAR(grid->floor(0.9, 0.95) / closed->floor(0.9, 0.95), 1, 1e-5);
+    EXPECT_NEAR(grid->scaleExceeded(0.025) / closed->scaleExceeded(0.025), 1, 1e-4);
+}
+
 TEST(Density, BoundsOnlyOrTooFewGiveNone) {
     EXPECT_FALSE(Density::of(Family::normal, exact({5, 6})));
     EXPECT_FALSE(Density::of(Family::normal, exact({5, 5, 5})));

@@ -80,6 +80,8 @@ void Board::relayout() {
                     static constexpr State states[] = {State::counts,  State::atLeast, State::atMost,
                                                        State::between, State::aside,   State::voided,
                                                        State::notRead};
+                    static_assert(std::size(states) ==
+                                  static_cast<std::size_t>(domain::Standing::notRead) + 1);
                     mark.state = states[static_cast<int>(
                         results::standingAtEnd(*data, p, m_session.readings().find(p.id), s, option.id))];
                 }

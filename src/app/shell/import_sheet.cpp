@@ -590,6 +590,7 @@ ValuesSheet::ValuesSheet(Session& session, const QByteArray& bytes, const QStrin
     view->setEditTriggers(QAbstractItemView::NoEditTriggers);
     view->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
     static const char* const states[] = {"counts", "at least", "at most", "between", "set aside"};
+    static_assert(std::size(states) == static_cast<std::size_t>(stats::State::aside) + 1);
     for (int i = 0; i < view->rowCount(); ++i) {
         const auto& r = rows[static_cast<std::size_t>(i)];
         const QStringList cells{qs(r.option), qs(r.condition), qs(r.asTyped),

@@ -17,6 +17,7 @@ QString StageStrip::name(Stage stage) {
     static const char* const names[] = {
         QT_TR_NOOP("Question"), QT_TR_NOOP("Specimens"), QT_TR_NOOP("Rig"),   QT_TR_NOOP("Pull"),
         QT_TR_NOOP("Curves"),   QT_TR_NOOP("Verdict"),   QT_TR_NOOP("Report")};
+    static_assert(std::size(names) == static_cast<std::size_t>(Stage::report) + 1);
     return tr(names[static_cast<int>(stage)]);
 }
 

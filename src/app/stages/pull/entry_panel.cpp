@@ -110,14 +110,16 @@ void EntryPanel::entered(const QLineEdit* edit) {
 
 void EntryPanel::fill() {
     const auto* data = m_session.study();
-    const auto& method = results::methodOf(data ? data->study.plan : domain::Plan{});
-    if (&method != m_method) makeForm(method);
     const auto* next = data ? plan::nextSpecimen(*data, m_skipped) : nullptr;
     if (data && !next && !m_skipped.empty()) { // round again
         m_skipped.clear();
         next = plan::nextSpecimen(*data);
     }
     m_next = next ? next->id : 0;
+    // A square may be tested in a way of its own.
+    const auto& method =
+        next ? results::methodOf(*data, *next) : results::methodOf(data ? data->study.plan : domain::Plan{});
+    if (&method != m_method) makeForm(method);
     m_piece->setText(next ? tr("%1\n%2, %3")
                                 .arg(qs(next->label), qs(data->optionAt(next->option).name),
                                      qs(data->conditionAt(next->condition).name))

@@ -14,6 +14,7 @@
 #include <QPushButton>
 #include <QStackedWidget>
 #include <QVBoxLayout>
+#include <anvil/plan/next.h>
 #include <anvil/report/document.h>
 #include <anvil/results/evidence.h>
 
@@ -135,7 +136,9 @@ QWidget* PullStage::entryFor(methods::EntryForm form) {
 
 void PullStage::refresh() {
     const auto* data = m_session.study();
-    const auto& method = results::methodOf(data ? data->study.plan : domain::Plan{});
+    const auto* next = data ? plan::nextSpecimen(*data) : nullptr;
+    const auto& method =
+        next ? results::methodOf(*data, *next) : results::methodOf(data ? data->study.plan : domain::Plan{});
     const auto form = methods::entryForm(method);
     const bool rig = m_session.rig().inUse() && data;
     const bool curve = rig && method.load == rig::loadOf(rig::heardLayout(m_session.rig().setup()));

@@ -324,9 +324,13 @@ void PiecesPanel::edited(int row, int column) {
     }
     case Column::Kind::dimension:
         return measuredEdited(s, what.key.toStdString(), text);
-    default:
-        return refill();
+    case Column::Kind::option:
+    case Column::Kind::condition:
+    case Column::Kind::state:
+    case Column::Kind::area:
+        break;
     }
+    refill();
 }
 
 void PiecesPanel::measuredEdited(const domain::Specimen& s, const std::string& name, const QString& text) {
