@@ -250,8 +250,10 @@ void MainWindow::showStudies() {
     QMenu menu(this);
     for (const auto& s : m_session.project()->studies()) {
         const auto id = s.study.id;
-        auto* action = menu.addAction(tr("%1: %2").arg(qs(s.study.title), qs(s.study.question)), this,
-                                      [this, id] { m_session.showStudy(id); });
+        auto* action = menu.addAction(s.study.question.empty()
+                                          ? qs(s.study.title)
+                                          : tr("%1: %2").arg(qs(s.study.title), qs(s.study.question)),
+                                      this, [this, id] { m_session.showStudy(id); });
         action->setCheckable(true);
         action->setChecked(id == m_session.studyId());
     }

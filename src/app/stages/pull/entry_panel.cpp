@@ -95,7 +95,6 @@ void EntryPanel::makeForm(const methods::Method& method) {
         connect(f.edit, &QLineEdit::returnPressed, this, [this, edit = f.edit] { entered(edit); });
     connect(m_note, &QLineEdit::returnPressed, this, &EntryPanel::keep);
     m_about->setText(qs(method.entryHint));
-    m_about->setVisible(!method.entryHint.empty());
 }
 
 void EntryPanel::entered(const QLineEdit* edit) {
@@ -125,6 +124,7 @@ void EntryPanel::fill() {
                                      qs(data->conditionAt(next->condition).name))
                           : tr("Every piece has its result. Plan more in Question, or see the verdict."));
     m_form->setVisible(next != nullptr);
+    m_about->setVisible(next && !method.entryHint.empty());
     m_picture->setVisible(next);
     m_picture->setBuild([action = method.action](double) { return chart::methodPicture(action); });
     for (auto* b : findChildren<QPushButton*>())
