@@ -23,6 +23,80 @@ Expected<Output> replicates(double cv, double difference, double power) {
     return Output{{{"n_per_group", *n}}, fmt::format("{} of each\n", *n)};
 }
 
+/// The squares of a plan for scripts, and a line of each for people.
+Json squareRows(const domain::StudyData& data, const results::Readings& readings,
+                const results::Verdict& verdict, std::vector<std::vector<std::string>>& rows) {
+    Json out = Json::array();
+    for (const auto& o : data.options)
+        for (const auto& c : data.conditions) {
+            const auto room = plan::squareRoom(data, readings, verdict, o.id, c.id);
+            const auto& h = room.force;
+            int made = 0, pulled = 0;
+            for (const auto& s : data.specimens) {
+                if (s.option != o.id || s.condition != c.id) continue;
+                ++made;
+                pulled += std::any_of(data.pulls.begin(), data.pulls.end(),
+                                      [&](const auto& x) { return x.specimen == s.id; });
+            }
+            const auto* square = data.study.plan.square(o.id, c.id);
+            const bool known = h.upper > 0;
+            out.push_back(
+                {{"option", o.name},
+                 {"condition", c.name},
+                 {"replicates", data.study.plan.replicatesOf(o.id, c.id)},
+                 {"struck", square && square->struck},
+                 {"made", made},
+                 {"pulled", pulled},
+                 {"head_room", room.word.empty() ? Json(nullptr) : Json(room.word)},
+                 {"expected_N", number(known ? std::optional(h.expected) : std::nullopt)},
+                 {"upper_N", number(known ? std::optional(h.upper) : std::nullopt)},
+                 {"limit_N", number(h.limit > 0 ? std::optional(h.limit) : std::nullopt)},
+                 {"travel_upper_mm",
+                  number(room.travel.upper > 0 ? std::optional(1000 * room.travel.upper) : std::nullopt)},
+                 {"travel_limit_mm",
+                  number(room.travel.limit > 0 ? std::optional(1000 * room.travel.limit) : std::nullopt)}});
+            rows.push_back({o.name, c.name, fmt::format("{}", data.study.plan.replicatesOf(o.id, c.id)),
+                            fmt::format("{}", made), fmt::format("{}", pulled),
+                            room.word.empty() ? "not known" : room.word});
+        }
+    return out;
+}
+
+Json scoreRows(const domain::StudyData& data, const results::Verdict& verdict, std::string& said) {
+    Json scores = Json::array();
+    for (const auto& score : plan::scoreForecasts(data, verdict)) {
+        scores.push_back({{"by", score.by.empty() ? Json(nullptr) : Json(score.by)},
+                          {"squares", score.squares},
+                          {"inside", score.inside},
+                          {"measured_over_expected", score.ratio},
+                          {"parts", score.parts},
+                          {"parts_right", score.partsRight}});
+        said += plan::sentence(score) + "\n";
+    }
+    return scores;
+}
+
+/// The steps of the preparation that are not done yet. Error: the recipe cannot be laid out in time.
+Expected<Json> dueRows(const domain::StudyData& data, std::optional<plan::Instant> given, std::string& said) {
+    Json due = Json::array();
+    const auto now = given ? *given : static_cast<plan::Instant>(QDateTime::currentSecsSinceEpoch());
+    const auto steps = work::wallTimetable(data, now);
+    if (!steps) return tl::unexpected(steps.error());
+    const auto iso = [](plan::Instant at) {
+        return at ? Json(QDateTime::fromSecsSinceEpoch(at).toString("yyyy-MM-ddThh:mm:ss").toStdString())
+                  : Json(nullptr);
+    };
+    for (const auto& s : *steps) {
+        if (s.done) continue;
+        due.push_back({{"step", s.name},
+                       {"from", iso(s.earliest)},
+                       {"latest", iso(s.latest)},
+                       {"state", plan::word(s.state)}});
+        said += fmt::format("{}: {}\n", s.name, plan::word(s.state));
+    }
+    return due;
+}
+
 Expected<Output> plan(const std::string& path, const std::string& title, const std::string& nowText) {
     const auto given = work::wallInstant(nowText);
     if (!nowText.empty() && !given)
@@ -38,41 +112,10 @@ Expected<Output> plan(const std::string& path, const std::string& title, const s
                                   : "The project has no study called \"" + title + "\".");
     const auto& p = data->study.plan;
     const auto& verdict = project.verdict(data->study.id, data->study.goal.metric);
-    Json squares = Json::array(), findings = Json::array();
+    Json findings = Json::array();
     std::vector<std::vector<std::string>> rows{
         {"Option", "Condition", "Planned", "Made", "Pulled", "Head-room"}};
-    for (const auto& o : data->options)
-        for (const auto& c : data->conditions) {
-            const auto room = plan::squareRoom(*data, project.readings(data->study.id), verdict, o.id, c.id);
-            const auto& h = room.force;
-            int made = 0, pulled = 0;
-            for (const auto& s : data->specimens) {
-                if (s.option != o.id || s.condition != c.id) continue;
-                ++made;
-                pulled += std::any_of(data->pulls.begin(), data->pulls.end(),
-                                      [&](const auto& x) { return x.specimen == s.id; });
-            }
-            const auto* square = p.square(o.id, c.id);
-            const bool known = h.upper > 0;
-            squares.push_back(
-                {{"option", o.name},
-                 {"condition", c.name},
-                 {"replicates", p.replicatesOf(o.id, c.id)},
-                 {"struck", square && square->struck},
-                 {"made", made},
-                 {"pulled", pulled},
-                 {"head_room", room.word.empty() ? Json(nullptr) : Json(room.word)},
-                 {"expected_N", number(known ? std::optional(h.expected) : std::nullopt)},
-                 {"upper_N", number(known ? std::optional(h.upper) : std::nullopt)},
-                 {"limit_N", number(h.limit > 0 ? std::optional(h.limit) : std::nullopt)},
-                 {"travel_upper_mm",
-                  number(room.travel.upper > 0 ? std::optional(1000 * room.travel.upper) : std::nullopt)},
-                 {"travel_limit_mm",
-                  number(room.travel.limit > 0 ? std::optional(1000 * room.travel.limit) : std::nullopt)}});
-            rows.push_back({o.name, c.name, fmt::format("{}", p.replicatesOf(o.id, c.id)),
-                            fmt::format("{}", made), fmt::format("{}", pulled),
-                            room.word.empty() ? "not known" : room.word});
-        }
+    const auto squares = squareRows(*data, project.readings(data->study.id), verdict, rows);
     Output out;
     out.text = table(rows);
     for (const auto& f : plan::fairness(*data, project.readings(data->study.id))) {
@@ -81,32 +124,9 @@ Expected<Output> plan(const std::string& path, const std::string& title, const s
                             {"accepted", f.accepted ? Json(f.why) : Json(nullptr)}});
         out.text += f.sentence + "\n";
     }
-    Json scores = Json::array();
-    for (const auto& score : plan::scoreForecasts(*data, verdict)) {
-        scores.push_back({{"by", score.by.empty() ? Json(nullptr) : Json(score.by)},
-                          {"squares", score.squares},
-                          {"inside", score.inside},
-                          {"measured_over_expected", score.ratio},
-                          {"parts", score.parts},
-                          {"parts_right", score.partsRight}});
-        out.text += plan::sentence(score) + "\n";
-    }
-    Json due = Json::array();
-    const auto now = given ? *given : static_cast<plan::Instant>(QDateTime::currentSecsSinceEpoch());
-    const auto steps = work::wallTimetable(*data, now);
-    if (!steps) return tl::unexpected(steps.error());
-    const auto iso = [](plan::Instant at) {
-        return at ? Json(QDateTime::fromSecsSinceEpoch(at).toString("yyyy-MM-ddThh:mm:ss").toStdString())
-                  : Json(nullptr);
-    };
-    for (const auto& s : *steps) {
-        if (s.done) continue;
-        due.push_back({{"step", s.name},
-                       {"from", iso(s.earliest)},
-                       {"latest", iso(s.latest)},
-                       {"state", plan::word(s.state)}});
-        out.text += fmt::format("{}: {}\n", s.name, plan::word(s.state));
-    }
+    const auto scores = scoreRows(*data, verdict, out.text);
+    const auto due = dueRows(*data, given, out.text);
+    if (!due) return tl::unexpected(due.error());
     const auto t = plan::totals(*data);
     out.json = {{"study", data->study.title},
                 {"replicates", t.replicates},
@@ -119,7 +139,7 @@ Expected<Output> plan(const std::string& path, const std::string& title, const s
                 {"fairness", findings},
                 {"seed", p.runOrder.empty() ? Json(nullptr) : Json(p.seed)},
                 {"run_list", p.runOrder},
-                {"steps", due}};
+                {"steps", *due}};
     for (std::size_t i = 0; i < p.runOrder.size(); ++i)
         out.text += fmt::format("{}. {}\n", i + 1, p.runOrder[i]);
     return out;

@@ -162,133 +162,180 @@ chart::CurveChart overlayOf(const Source& source, domain::Id option, domain::Id 
     return c;
 }
 
-Document compose(const Source& source, const Units& units) {
-    const auto& data = *source.study;
-    const auto metric = data.study.goal.metric;
-    const auto& verdict = source.verdict(metric);
-    const auto& unit = units.of(*metric);
-    Document d;
-    d.title = text(data.study.title);
-    d.blocks.push_back(Heading{1, d.title});
-    if (!data.study.question.empty())
-        d.blocks.push_back(Paragraph{Paragraph::Style::lead, text(data.study.question)});
-    d.blocks.push_back(
-        Paragraph{Paragraph::Style::small, QStringLiteral("%1, %2. %3 pulls on %4 options in %5 condition%6.")
-                                               .arg(source.project, source.date)
-                                               .arg(data.pulls.size())
-                                               .arg(data.options.size())
-                                               .arg(data.conditions.size())
-                                               .arg(data.conditions.size() == 1 ? "" : "s")});
-    d.blocks.push_back(Heading{2, "What was found"});
-    const auto headlines = words::headlines(data, verdict);
-    if (headlines.empty()) {
-        d.blocks.push_back(Paragraph{Paragraph::Style::plain,
-                                     "No pull has been recorded yet, so there is nothing to rank."});
-    } else {
-        QStringList lines;
-        for (const auto& h : headlines)
-            lines << text(h);
-        d.blocks.push_back(Bullets{lines});
-        if (!verdict.empty())
-            d.blocks.push_back(Figure{chart::ladder(data, verdict, unit, 690),
-                                      QStringLiteral("Strength ladder: %1.").arg(text(metric->noun))});
+namespace {
+
+/// The sections of a report, one after the other.
+class Composer {
+public:
+    Composer(const Source& from, const Units& in)
+        : source(from), units(in), data(*from.study), metric(data.study.goal.metric),
+          verdict(from.verdict(metric)), m_title(text(data.study.title)) {}
+    Document done() {
+        title();
+        found();
+        ranked();
+        curves();
+        pulls();
+        expected();
+        cautionsOfStudy();
+        workedOut();
+        end();
+        return {m_title, std::move(m_blocks)};
     }
-    auto metrics = domain::metricsOf(data.study.plan.method);
-    if (std::find(metrics.begin(), metrics.end(), metric) == metrics.end()) metrics.push_back(metric);
-    for (const auto& m : metrics) {
-        const auto& v = source.verdict(m);
-        if (v.empty()) continue;
-        const auto& u = units.of(*m);
-        d.blocks.push_back(Heading{2, text(m->title)});
-        for (const auto& c : data.conditions) {
-            if (v.inCondition(c.id).empty()) continue;
-            if (data.conditions.size() > 1) d.blocks.push_back(Heading{3, text(c.name)});
-            d.blocks.push_back(rankedTable(data, v, c.id, u));
-        }
-        if (m == metric) {
-            QStringList options, conditions;
-            for (const auto& p : v.pairs)
-                if (v.hasBoth(p))
-                    (p.acrossConditions ? conditions : options) << text(words::sentence(data, v, p));
-            if (!options.isEmpty()) {
-                d.blocks.push_back(Heading{3, "Option against option"});
-                d.blocks.push_back(Bullets{options});
-            }
-            if (!conditions.isEmpty()) {
-                d.blocks.push_back(Heading{3, "Condition against condition"});
-                d.blocks.push_back(Bullets{conditions});
-            }
-            const auto settling = words::next(data, v);
-            if (!settling.empty()) {
-                QStringList next;
-                for (const auto& n : settling)
-                    next << text(n);
-                d.blocks.push_back(Heading{3, "What would settle more"});
-                d.blocks.push_back(Bullets{next});
-            }
+
+private:
+    template <class B> void add(B block) { m_blocks.push_back(std::move(block)); }
+
+    void title() {
+        add(Heading{1, m_title});
+        if (!data.study.question.empty()) add(Paragraph{Paragraph::Style::lead, text(data.study.question)});
+        add(Paragraph{Paragraph::Style::small,
+                      QStringLiteral("%1, %2. %3 pulls on %4 options in %5 condition%6.")
+                          .arg(source.project, source.date)
+                          .arg(data.pulls.size())
+                          .arg(data.options.size())
+                          .arg(data.conditions.size())
+                          .arg(data.conditions.size() == 1 ? "" : "s")});
+    }
+    void found() {
+        add(Heading{2, "What was found"});
+        const auto headlines = words::headlines(data, verdict);
+        if (headlines.empty()) {
+            add(Paragraph{Paragraph::Style::plain,
+                          "No pull has been recorded yet, so there is nothing to rank."});
+        } else {
+            QStringList lines;
+            for (const auto& h : headlines)
+                lines << text(h);
+            add(Bullets{lines});
+            if (!verdict.empty())
+                add(Figure{chart::ladder(data, verdict, units.of(*metric), 690),
+                           QStringLiteral("Strength ladder: %1.").arg(text(metric->noun))});
         }
     }
-    bool headed = false;
-    for (const auto& o : data.options)
-        for (const auto& c : data.conditions) {
-            auto chart = overlayOf(source, o.id, c.id, units, 300);
-            if (chart.traces.empty()) continue;
-            if (!headed) d.blocks.push_back(Heading{2, "Curves"});
-            headed = true;
-            chart.legend = true;
-            d.blocks.push_back(Figure{chart::curves(chart, 690, 250), text(o.name + ", " + c.name)});
+    /// What every metric gives that any pull tells.
+    void ranked() {
+        auto metrics = domain::metricsOf(data.study.plan.method);
+        if (std::find(metrics.begin(), metrics.end(), metric) == metrics.end()) metrics.push_back(metric);
+        for (const auto& m : metrics) {
+            const auto& v = source.verdict(m);
+            if (v.empty()) continue;
+            const auto& u = units.of(*m);
+            add(Heading{2, text(m->title)});
+            for (const auto& c : data.conditions) {
+                if (v.inCondition(c.id).empty()) continue;
+                if (data.conditions.size() > 1) add(Heading{3, text(c.name)});
+                add(rankedTable(data, v, c.id, u));
+            }
+            if (m == metric) pairs();
         }
-    if (const auto how = testedHow(source, units); !how.isEmpty()) {
-        d.blocks.push_back(Heading{2, "How it was tested"});
-        d.blocks.push_back(Bullets{how});
     }
-    d.blocks.push_back(Heading{2, "Every pull"});
-    d.blocks.push_back(pullTable(source, units));
-    if (auto steady = steadyTable(source, units); !steady.rows.empty()) {
-        d.blocks.push_back(Heading{2, "Every channel at the marked instants"});
-        d.blocks.push_back(
-            Paragraph{Paragraph::Style::small,
-                      "Each over the second before its mark; s is the spread within it, the share "
-                      "is of what the force channels beside the rig's own carry together."});
-        d.blocks.push_back(std::move(steady));
+    /// Pairs of the deciding metric, and what would settle more.
+    void pairs() {
+        QStringList options, conditions;
+        for (const auto& p : verdict.pairs)
+            if (verdict.hasBoth(p))
+                (p.acrossConditions ? conditions : options) << text(words::sentence(data, verdict, p));
+        if (!options.isEmpty()) {
+            add(Heading{3, "Option against option"});
+            add(Bullets{options});
+        }
+        if (!conditions.isEmpty()) {
+            add(Heading{3, "Condition against condition"});
+            add(Bullets{conditions});
+        }
+        const auto settling = words::next(data, verdict);
+        if (!settling.empty()) {
+            QStringList next;
+            for (const auto& n : settling)
+                next << text(n);
+            add(Heading{3, "What would settle more"});
+            add(Bullets{next});
+        }
     }
-    QStringList forecasts;
-    for (const auto& score : plan::scoreForecasts(data, verdict))
-        forecasts << text(plan::sentence(score));
-    if (!forecasts.isEmpty()) {
-        d.blocks.push_back(Heading{2, "What was expected"});
-        d.blocks.push_back(Bullets{forecasts});
+    void curves() {
+        bool headed = false;
+        for (const auto& o : data.options)
+            for (const auto& c : data.conditions) {
+                auto chart = overlayOf(source, o.id, c.id, units, 300);
+                if (chart.traces.empty()) continue;
+                if (!headed) add(Heading{2, "Curves"});
+                headed = true;
+                chart.legend = true;
+                add(Figure{chart::curves(chart, 690, 250), text(o.name + ", " + c.name)});
+            }
     }
-    QStringList fair;
-    for (const auto& f : plan::fairness(data, *source.readings))
-        fair << text(f.sentence) + (f.accepted ? QStringLiteral(" Accepted, because %1.").arg(text(f.why))
-                                               : QStringLiteral(" Open."));
-    if (!fair.isEmpty()) {
-        d.blocks.push_back(Heading{2, "How fair it was"});
-        d.blocks.push_back(Bullets{fair});
+    void pulls() {
+        if (const auto how = testedHow(source, units); !how.isEmpty()) {
+            add(Heading{2, "How it was tested"});
+            add(Bullets{how});
+        }
+        add(Heading{2, "Every pull"});
+        add(pullTable(source, units));
+        if (auto steady = steadyTable(source, units); !steady.rows.empty()) {
+            add(Heading{2, "Every channel at the marked instants"});
+            add(Paragraph{Paragraph::Style::small,
+                          "Each over the second before its mark; s is the spread within it, the share "
+                          "is of what the force channels beside the rig's own carry together."});
+            add(std::move(steady));
+        }
     }
-    if (!data.study.plan.cautions.empty()) {
-        d.blocks.push_back(Heading{2, "Cautions of this study"});
-        for (const auto& c : data.study.plan.cautions)
-            d.blocks.push_back(Paragraph{Paragraph::Style::caution, text(c)});
+    /// Forecasts, and how fair it was.
+    void expected() {
+        QStringList forecasts;
+        for (const auto& score : plan::scoreForecasts(data, verdict))
+            forecasts << text(plan::sentence(score));
+        if (!forecasts.isEmpty()) {
+            add(Heading{2, "What was expected"});
+            add(Bullets{forecasts});
+        }
+        QStringList fair;
+        for (const auto& f : plan::fairness(data, *source.readings))
+            fair << text(f.sentence) + (f.accepted ? QStringLiteral(" Accepted, because %1.").arg(text(f.why))
+                                                   : QStringLiteral(" Open."));
+        if (!fair.isEmpty()) {
+            add(Heading{2, "How fair it was"});
+            add(Bullets{fair});
+        }
     }
-    d.blocks.push_back(Heading{2, "How it was worked out"});
-    d.blocks.push_back(Bullets{
-        {"Every curve is read by the same rule: zero from the unloaded start, spikes of up to three "
-         "samples bridged, the peak is the greatest sample. Raw samples are kept unchanged.",
-         "s is the standard deviation with n − 1; the interval is Student's t at 95 %. A group that "
-         "holds an \"at least\" has a mean of \"at least\" and no interval.",
-         QStringLiteral("Pairs are compared by Welch's t-test, or by the paired t-test where every block "
-                        "holds one piece of each; p-values by Holm within a condition. "
-                        "\"The same\" means within %1, by two one-sided tests.")
-             .arg(text(quantity::percent(data.study.goal.margin))),
-         "Void pulls and those set aside are listed with their reason and are in no mean."}});
-    if (!data.study.note.empty())
-        d.blocks.push_back(Paragraph{Paragraph::Style::plain, text(data.study.note)});
-    d.blocks.push_back(Heading{2, "Cautions"});
-    for (const auto& c : cautions())
-        d.blocks.push_back(Paragraph{Paragraph::Style::caution, c});
-    return d;
-}
+    void cautionsOfStudy() {
+        if (!data.study.plan.cautions.empty()) {
+            add(Heading{2, "Cautions of this study"});
+            for (const auto& c : data.study.plan.cautions)
+                add(Paragraph{Paragraph::Style::caution, text(c)});
+        }
+    }
+    void workedOut() {
+        add(Heading{2, "How it was worked out"});
+        add(Bullets{
+            {"Every curve is read by the same rule: zero from the unloaded start, spikes of up to three "
+             "samples bridged, the peak is the greatest sample. Raw samples are kept unchanged.",
+             "s is the standard deviation with n − 1; the interval is Student's t at 95 %. A group that "
+             "holds an \"at least\" has a mean of \"at least\" and no interval.",
+             QStringLiteral("Pairs are compared by Welch's t-test, or by the paired t-test where every block "
+                            "holds one piece of each; p-values by Holm within a condition. "
+                            "\"The same\" means within %1, by two one-sided tests.")
+                 .arg(text(quantity::percent(data.study.goal.margin))),
+             "Void pulls and those set aside are listed with their reason and are in no mean."}});
+    }
+    void end() {
+        if (!data.study.note.empty()) add(Paragraph{Paragraph::Style::plain, text(data.study.note)});
+        add(Heading{2, "Cautions"});
+        for (const auto& c : cautions())
+            add(Paragraph{Paragraph::Style::caution, c});
+    }
+
+    const Source& source;
+    const Units& units;
+    const domain::StudyData& data;
+    domain::Metric metric;
+    const results::Verdict& verdict;
+    QString m_title;
+    std::vector<Block> m_blocks;
+};
+
+} // namespace
+
+Document compose(const Source& source, const Units& units) { return Composer(source, units).done(); }
 
 } // namespace anvil::report
