@@ -94,10 +94,11 @@ State stateOf(Standing standing) {
         return State::above;
     case Standing::atMost:
         return State::below;
+    case Standing::between: // between what was read and more, where what was entered names no ends of its own
+        return State::between;
     case Standing::aside:
         return State::aside;
     case Standing::counts:
-    case Standing::between: // the two ends are in what was entered
     case Standing::voided:
     case Standing::notRead:
         break;

@@ -299,6 +299,37 @@ TEST(Metrics, ATorqueCurveRanksATorsionTest) {
     EXPECT_EQ(typedMetric(b.data), metric("peak_torque"));
 }
 
+/// Whatever somebody says of a curve, its peak is never exact but where it counts.
+TEST(Metrics, AStandingIsNeverLost) {
+    using stats::State;
+    Bench b("axial-pull");
+    b.pull.curve = 1;
+    curve::Reading r;
+    r.peak.force = 900;
+    const std::pair<Standing, State> all[] = {{Standing::counts, State::exact},
+                                              {Standing::atLeast, State::above},
+                                              {Standing::atMost, State::below},
+                                              {Standing::between, State::between},
+                                              {Standing::aside, State::aside}};
+    for (const auto& [standing, state] : all) {
+        b.pull.standing = standing;
+        const auto v = valueOf(b.data, b.pull, &r, metric("peak")).value;
+        ASSERT_TRUE(v) << word(standing);
+        EXPECT_EQ(v->state, state) << word(standing);
+        EXPECT_EQ(v->value, 900) << word(standing);
+    }
+    for (const auto standing : {Standing::voided, Standing::notRead}) {
+        b.pull.standing = standing;
+        EXPECT_FALSE(valueOf(b.data, b.pull, &r, metric("peak")).value) << word(standing);
+    }
+    Bench sag("sag");
+    ASSERT_TRUE(sag.form({{"weight", "5 kg"}, {"unloaded", "412"}, {"loaded", "400"}}));
+    for (const auto& [standing, state] : all) {
+        sag.pull.standing = standing;
+        EXPECT_EQ(sag.value("sag").value->state, state) << word(standing);
+    }
+}
+
 TEST(Metrics, WhereAThingStartsToMoveIsItsFirstSlip) {
     Bench b("holding");
     curve::Reading r;
