@@ -6,6 +6,7 @@
 #include <anvil/quantity/print.h>
 #include <anvil/results/one_group.h>
 #include <anvil/results/ranking.h>
+#include <anvil/results/second_tests.h>
 #include <anvil/results/verdict.h>
 #include <anvil/stats/compare.h>
 #include <anvil/tables/values.h>
@@ -197,7 +198,7 @@ std::vector<std::string> groupLine(const Compared& data, const results::Group& g
             shown(s.lowest)};
 }
 
-Json pairRow(const Compared& data, const results::PairResult& p) {
+Json pairRow(const Compared& data, const results::PairResult& p, const results::SecondTests& second) {
     const auto &a = data.verdict.groups[p.a], &b = data.verdict.groups[p.b];
     const auto& c = p.comparison;
     Json row = {{"a", p.acrossConditions ? named(data.condition(a)) : Json(data.option(a))},
@@ -210,8 +211,8 @@ Json pairRow(const Compared& data, const results::PairResult& p) {
                 {"df", number(c.df)},
                 {"p", number(c.p)},
                 {"p_holm", number(c.pHolm)},
-                {"p_pooled", number(c.pooledP)},
-                {"mann_whitney_p", number(c.mannWhitneyP)},
+                {"p_pooled", number(second.pooledP)},
+                {"mann_whitney_p", number(second.mannWhitneyP)},
                 {"tost_p", number(c.tostP)},
                 {"verdict", stats::word(c.verdict)},
                 {"more_each", c.moreEach ? Json(*c.moreEach) : Json(nullptr)}};
@@ -232,8 +233,10 @@ Expected<Output> statistics(const TableFile& file, double marginPercent) {
     }
     Output out;
     out.text = table(rows);
-    for (const auto& p : data->verdict.pairs) {
-        comparisons.push_back(pairRow(*data, p));
+    const auto second = results::secondTests(data->verdict);
+    for (std::size_t k = 0; k < second.size(); ++k) {
+        const auto& p = data->verdict.pairs[k];
+        comparisons.push_back(pairRow(*data, p, second[k]));
         out.text += words::sentence(data->data, data->verdict, p) + "\n";
     }
     for (const auto& p : data->problems)

@@ -27,12 +27,8 @@ constexpr Metric metrics[] = {
 /// Peak over engagement, N/m; the rest from the curve.
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
-    tellForceCurve(tell, e);
-    const auto peak = peakOf(e);
-    if (const auto engagement = e.value("engagement"); engagement && peak.value)
-        tell.number("peak_per_length", times(*peak.value, 1 / *engagement), peak.guess);
-    else
-        tell.without("peak_per_length", engagement ? peak.whyNot : "no engagement was entered");
+    const auto peak = tellForceCurve(tell, e);
+    tellFromPeak(tell, "peak_per_length", peak, over(e.value("engagement")), "no engagement was entered");
     return tell.done();
 }
 

@@ -33,12 +33,9 @@ constexpr Metric metrics[] = {
 /// σ = F/A. A block much lower or higher than 1–2 times its width is told.
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
-    tellForceCurve(tell, e);
-    const auto peak = peakOf(e);
-    const auto area = areaOf(e);
-    if (area && peak.value) tell.number("strength", times(*peak.value, 1 / *area), peak.guess);
-    tell.without("strength",
-                 area ? peak.whyNot : "it needs the cross-section: breadth and depth, diameter, or area");
+    const auto peak = tellForceCurve(tell, e);
+    tellFromPeak(tell, "strength", peak, over(areaOf(e)),
+                 "it needs the cross-section: breadth and depth, diameter, or area");
     const auto breadth = e.value("breadth"), depth = e.value("depth"), height = e.value("height");
     const auto width = breadth && depth ? std::optional(std::min(*breadth, *depth)) : e.value("diameter");
     if (width && height) {

@@ -9,17 +9,7 @@ namespace {
 
 constexpr Input inputs[] = {
     {"mass", "Mass", "of what falls", Dimension::mass, Of::specimen},
-    {"height",
-     "Dropped from",
-     "such as 1.2 m",
-     Dimension::length,
-     Of::pull,
-     Form::one,
-     true,
-     false,
-     false,
-     {},
-     true},
+    {.key = "height", .title = "Dropped from", .hint = "such as 1.2 m", .needed = true, .stays = true},
     {"peak", "Peak deceleration", "such as 85 g0, >200 g0", Dimension::acceleration, Of::pull, Form::one,
      true, true},
     {"hit", "Which hit on this spot", "1, 2, 3 …", Dimension::ratio, Of::pull},

@@ -28,12 +28,10 @@ constexpr Metric metrics[] = {
 /// τ = F/(width·overlap), the mean over the overlap.
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
-    tellForceCurve(tell, e);
-    const auto peak = peakOf(e);
+    const auto peak = tellForceCurve(tell, e);
     const auto width = e.value("width"), overlap = e.value("overlap");
-    if (width && overlap && peak.value)
-        tell.number("shear_strength", times(*peak.value, 1 / (*width * *overlap)), peak.guess);
-    tell.without("shear_strength", width && overlap ? peak.whyNot : "it needs width and overlap");
+    tellFromPeak(tell, "shear_strength", peak, width && overlap ? over(*width * *overlap) : std::nullopt,
+                 "it needs width and overlap");
     return tell.done();
 }
 

@@ -31,12 +31,10 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     const double planes = e.value("planes").value_or(1);
     if (planes != 1 && planes != 2) return fail("A pin is sheared in 1 or in 2 planes.");
     Tell tell(method, e);
-    tellForceCurve(tell, e);
-    const auto peak = peakOf(e);
+    const auto peak = tellForceCurve(tell, e);
     const auto area = areaOf(e);
-    if (area && peak.value)
-        tell.number("shear_strength", times(*peak.value, 1 / (planes * *area)), peak.guess);
-    tell.without("shear_strength", area ? peak.whyNot : "it needs the diameter or the cross-section");
+    tellFromPeak(tell, "shear_strength", peak, area ? over(planes * *area) : std::nullopt,
+                 "it needs the diameter or the cross-section");
     if (!e.has("planes")) tell.note("One shear plane is taken.");
     return tell.done();
 }

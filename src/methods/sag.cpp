@@ -9,7 +9,12 @@ namespace {
 
 constexpr Input inputs[] = {
     {"span", "Span", "between the supports", Dimension::length, Of::specimen},
-    {"weight", "Weight", "such as 5 kg", Dimension::force, Of::pull, Form::one, true, false, false, {}, true},
+    {.key = "weight",
+     .title = "Weight",
+     .hint = "such as 5 kg",
+     .dimension = Dimension::force,
+     .needed = true,
+     .stays = true},
     {"unloaded", "Height unloaded", "such as 412 mm", Dimension::length, Of::pull, Form::one, true, false,
      true},
     {"loaded", "Height loaded", "such as 398 mm", Dimension::length, Of::pull, Form::one, true, false, true},

@@ -32,22 +32,29 @@ Peak peakOf(const Evidence& e, quantity::Dimension load) {
     return {Value{v, e.state, v}, beyond(e, v), {}};
 }
 
-void tellPeak(Tell& tell, const Evidence& e) {
-    const auto peak = peakOf(e);
+Peak tellPeak(Tell& tell, const Evidence& e) {
+    auto peak = peakOf(e);
     tell.number("peak", peak.value, peak.guess);
     tell.without("peak", peak.whyNot);
+    return peak;
 }
 
-void tellForceCurve(Tell& tell, const Evidence& e) {
-    tellPeak(tell, e);
+void tellFromPeak(Tell& tell, std::string_view metric, const Peak& peak, std::optional<double> factor,
+                  std::string_view missing) {
+    if (factor && peak.value) tell.number(metric, times(*peak.value, *factor), peak.guess);
+    tell.without(metric, factor ? std::string_view(peak.whyNot) : missing);
+}
+
+Peak tellForceCurve(Tell& tell, const Evidence& e) {
+    auto peak = tellPeak(tell, e);
     const auto* r = e.reading && e.reading->load == quantity::Dimension::force ? e.reading : nullptr;
     const auto seen = [&](double v) { return Value{v, tell.seen(), v}; };
     if (!r) {
-        const auto why = e.reading ? peakOf(e).whyNot : std::string("only its peak was recorded");
+        const auto why = e.reading ? peak.whyNot : std::string("only its peak was recorded");
         if (const auto k = stiffnessOf(e)) tell.exact("stiffness", *k);
         for (const char* metric : {"first_slip", "stiffness", "energy", "residual"})
             tell.without(metric, why);
-        return;
+        return peak;
     }
     if (r->firstSlip)
         tell.number("first_slip", seen(r->firstSlip->force), beyond(e, r->firstSlip->force));
@@ -67,6 +74,7 @@ void tellForceCurve(Tell& tell, const Evidence& e) {
         tell.number("residual", seen(r->residual->force), beyond(e, r->residual->force));
     else
         tell.without("residual", "the log ends too soon after the peak");
+    return peak;
 }
 
 std::optional<double> stiffnessOf(const Evidence& e) {

@@ -72,12 +72,22 @@ struct Peak {
 };
 Peak peakOf(const Evidence& evidence, quantity::Dimension load = quantity::Dimension::force);
 
-/// The greatest load under the metric "peak", or why there is none.
-void tellPeak(Tell& tell, const Evidence& evidence);
+/// The greatest load under the metric "peak", or why there is none; and what it is.
+Peak tellPeak(Tell& tell, const Evidence& evidence);
 
 /// What a force curve says of the metrics peak, first_slip, stiffness, energy and residual, of those the
-/// method has. A bound leaves no residual; first slip and stiffness were seen before it.
-void tellForceCurve(Tell& tell, const Evidence& evidence);
+/// method has, and gives back the peak. A bound leaves no residual; first slip and stiffness were seen before
+/// it.
+Peak tellForceCurve(Tell& tell, const Evidence& evidence);
+
+/// 1/x, where there is an x.
+inline std::optional<double> over(std::optional<double> x) {
+    return x ? std::optional(1 / *x) : std::nullopt;
+}
+
+/// A metric that is the peak times a factor, such as 1/area; without a factor it says what is missing.
+void tellFromPeak(Tell& tell, std::string_view metric, const Peak& peak, std::optional<double> factor,
+                  std::string_view missing);
 
 /// The stiffness of a force curve or as entered, N/m; empty: neither.
 std::optional<double> stiffnessOf(const Evidence& evidence);

@@ -54,18 +54,16 @@ constexpr Metric metrics[] = {
 /// σ = F/A; E = k·L₀/A; elongation = ΔL/L₀.
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
-    tellForceCurve(tell, e);
-    const auto peak = peakOf(e);
+    const auto peak = tellForceCurve(tell, e);
     const auto area = areaOf(e);
+    constexpr const char* missing = "it needs the cross-section: breadth and thickness, diameter, or area";
+    tellFromPeak(tell, "strength", peak, over(area), missing);
     if (area) {
-        if (peak.value) tell.number("strength", times(*peak.value, 1 / *area), peak.guess);
-        tell.without("strength", peak.whyNot);
         if (const auto yield = e.doubted("yield")) tell.number("yield_strength", times(*yield, 1 / *area));
         tell.without("yield_strength", "no load at yield was entered");
     }
-    for (const char* metric : {"strength", "yield_strength", "modulus"})
-        if (!area)
-            tell.without(metric, "it needs the cross-section: breadth and thickness, diameter, or area");
+    for (const char* metric : {"yield_strength", "modulus"})
+        if (!area) tell.without(metric, missing);
     const auto k = stiffnessOf(e), length = e.value("gauge_length"),
                extension = e.value("extension_at_break");
     if (k && length && area) {

@@ -83,20 +83,14 @@ void tellStrain(Tell& tell, const Evidence& e, const std::optional<Section>& sec
 
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
-    tellForceCurve(tell, e);
-    const auto peak = peakOf(e);
+    const auto peak = tellForceCurve(tell, e);
     const auto span = e.value("span");
     const auto section = span ? sectionOf(e, *span) : std::nullopt;
     if (section && section->depth > *span) return fail("The span is shorter than the piece is deep.");
     if (span) tellStrain(tell, e, section, *span);
     if (section) {
-        if (peak.value) {
-            tell.number("bending_strength", times(*peak.value, section->stress), peak.guess);
-            if (section->shear)
-                tell.number("short_beam_shear", times(*peak.value, *section->shear), peak.guess);
-        }
-        tell.without("bending_strength", peak.whyNot);
-        tell.without("short_beam_shear", section->shear ? peak.whyNot : "it is told of a rectangle only");
+        tellFromPeak(tell, "bending_strength", peak, section->stress, "");
+        tellFromPeak(tell, "short_beam_shear", peak, section->shear, "it is told of a rectangle only");
         if (const auto k = stiffnessOf(e)) tell.exact("bending_modulus", *k * section->modulus);
         tell.without("bending_modulus", "it needs a stiffness: a curve with the deflection");
         if (*span < 16 * section->depth)

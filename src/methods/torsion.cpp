@@ -44,9 +44,8 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     tell.number("peak_torque", peak.value, peak.guess);
     tell.without("peak_torque", peak.whyNot);
     const auto d = e.value("diameter");
-    if (d && peak.value)
-        tell.number("shear_stress", times(*peak.value, 16 / (std::numbers::pi * *d * *d * *d)), peak.guess);
-    tell.without("shear_stress", d ? peak.whyNot : "it needs the diameter");
+    const auto modulus = d ? std::optional(std::numbers::pi * *d * *d * *d / 16) : std::nullopt; // m³
+    tellFromPeak(tell, "shear_stress", peak, over(modulus), "it needs the diameter");
     auto angle = e.value("angle_at_peak");
     const bool turned =
         e.reading && e.reading->load == Dimension::torque && e.reading->travel == Dimension::angle;

@@ -6,6 +6,16 @@
 #include <fmt/format.h>
 
 namespace anvil::methods {
+
+Expected<quantity::Entry> entryOf(const Input& input, std::string_view text, const quantity::Unit* fallback) {
+    const bool other = fallback && input.orElse && fallback->dimension == *input.orElse;
+    auto entry = quantity::parseEntry(text, other ? *input.orElse : input.dimension, fallback);
+    if (!entry && input.orElse)
+        if (auto second = quantity::parseEntry(text, other ? input.dimension : *input.orElse)) return second;
+    if (!entry) return fail(fmt::format("{}: {}", input.title, entry.error().message));
+    return entry;
+}
+
 namespace {
 
 std::string_view trimmed(std::string_view s) {
@@ -25,14 +35,6 @@ std::vector<std::string_view> partsOf(std::string_view text) {
         text.remove_prefix(std::min(end + 1, text.size()));
     }
     return out;
-}
-
-Expected<quantity::Entry> entryOf(const Input& input, std::string_view text) {
-    auto entry = quantity::parseEntry(text, input.dimension);
-    if (!entry && input.orElse)
-        if (auto other = quantity::parseEntry(text, *input.orElse)) return other;
-    if (!entry) return fail(fmt::format("{}: {}", input.title, entry.error().message));
-    return entry;
 }
 
 /// "0 s: 12 mm; 3600 s: 12.4 mm".

@@ -34,28 +34,12 @@ void addMeasures(methods::Evidence& e, const methods::Method& method, const Spec
     }
 }
 
-/// A text under an input. Where the input may be something else too, such as an angle for a height, the
-/// text's own unit tells, and without one the dimension in `plain`.
-Expected<quantity::Entry> parse(const methods::Input& input, const std::string& text, Dimension plain,
-                                const std::function<const quantity::Unit&(Dimension)>& unitOf) {
-    auto entry = quantity::parseEntry(text, plain, unitOf ? &unitOf(plain) : nullptr);
-    if (entry || !input.orElse) return entry;
-    const auto other = plain == input.dimension ? *input.orElse : input.dimension;
-    if (auto second = quantity::parseEntry(text, other)) return second;
-    return entry;
-}
-
-/// What a number without a unit is under this input: heights of a hammer whose arm is known are angles.
-Dimension plainDimension(const methods::Input& input, bool arm) {
-    return input.orElse && arm ? *input.orElse : input.dimension;
-}
-
 Expected<void> addFields(methods::Evidence& e, const methods::Method& method, const Entered& entered) {
     for (const auto& field : entered.fields) {
         const auto* input = method.input(field.key);
         if (!input) continue; // of another method, which was chosen when it was entered
-        auto entry = parse(*input, field.text, input->dimension, {});
-        if (!entry) return fail(fmt::format("{}: {}", input->title, entry.error().message));
+        auto entry = methods::entryOf(*input, field.text);
+        if (!entry) return tl::unexpected(entry.error());
         e.inputs[field.key] = *entry;
     }
     return {};
@@ -191,16 +175,18 @@ Metric typedMetric(const StudyData& data) {
 Expected<Entered> enteredFrom(const methods::Method& method, const std::vector<FieldText>& typed,
                               const std::function<const quantity::Unit&(Dimension)>& unitOf) {
     Entered out;
-    const auto filled = [](const FieldText& f) {
-        return f.text.find_first_not_of(" \t") != std::string::npos;
+    const auto filled = [&](std::string_view key) {
+        return std::any_of(typed.begin(), typed.end(), [&](const FieldText& f) {
+            return f.key == key && f.text.find_first_not_of(" \t") != std::string::npos;
+        });
     };
-    const bool arm = std::any_of(typed.begin(), typed.end(),
-                                 [&](const FieldText& f) { return f.key == "arm" && filled(f); });
     for (const auto& field : typed) {
-        if (!filled(field)) continue;
+        if (!filled(field.key)) continue;
         const auto* input = method.input(field.key);
         if (!input) return fail(fmt::format("{} does not ask for \"{}\".", method.title, field.key));
-        const auto entry = parse(*input, field.text, plainDimension(*input, arm), unitOf);
+        const bool other = input->orElse && filled(input->orElseBy);
+        const auto entry =
+            methods::entryOf(*input, field.text, &unitOf(other ? *input->orElse : input->dimension));
         if (!entry) return tl::unexpected(entry.error());
         out.fields.push_back({field.key, quantity::print(*entry)});
     }

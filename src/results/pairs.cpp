@@ -1,8 +1,6 @@
 #include <anvil/results/pairs.h>
 
-#include <anvil/stats/pooled.h>
 #include <map>
-#include <span>
 
 namespace anvil::results {
 
@@ -10,51 +8,25 @@ using stats::PairVerdict;
 
 namespace {
 
-/// The values of a group that count; empty where any is a bound.
-std::vector<double> exactValues(const Group& g) {
-    std::vector<double> out;
-    for (const auto& v : g.values) {
-        if (v.value.state == stats::State::aside) continue;
-        if (v.value.state != stats::State::exact) return {};
-        out.push_back(v.value.value);
-    }
-    return out;
-}
-
 /// The group as a side of a pair: by the blocks of its pieces where each value has one.
 stats::Side sideOf(const StudyData& data, const Group& g) {
     stats::Side side(g.summary);
-    side.values = exactValues(g);
     for (const auto& v : g.values) {
         if (v.value.state == stats::State::aside) continue;
         const auto* s = data.specimen(v.specimen);
-        if (v.value.state != stats::State::exact || !s || s->block.empty()) {
-            side.blocked.clear();
-            break;
-        }
+        if (v.value.state != stats::State::exact || !s || s->block.empty()) return {g.summary};
         side.blocked.emplace_back(s->block, v.value.value);
     }
     return side;
-}
-
-/// The spread the groups share, on logarithms, and each pair by it.
-void comparePooled(std::vector<PairResult>& pairs, const std::vector<Group>& groups,
-                   const std::vector<std::size_t>& members) {
-    std::map<std::size_t, std::vector<double>> values;
-    std::vector<std::span<const double>> all;
-    all.reserve(members.size());
-    for (const auto m : members)
-        all.emplace_back(values[m] = exactValues(groups[m]));
-    const auto spread = stats::pooledSpread(all);
-    if (!spread) return;
-    for (auto& p : pairs)
-        p.comparison.pooledP = stats::pooledP(values[p.a], values[p.b], *spread);
 }
 
 } // namespace
 
 std::vector<PairResult> pairsOf(const Results& results, const Goal& goal, const std::vector<Group>& groups,
                                 const std::vector<std::size_t>& members, bool across) {
+    std::map<std::size_t, stats::Side> sides;
+    for (const auto m : members)
+        sides[m] = sideOf(results.data(), groups[m]);
     std::vector<PairResult> pairs;
     std::vector<std::size_t> with, without; // the two families, in board order
     for (std::size_t i = 0; i < members.size(); ++i)
@@ -66,12 +38,12 @@ std::vector<PairResult> pairsOf(const Results& results, const Goal& goal, const 
             pairs.push_back({members[i], members[j], across, {}});
         }
     for (const auto* family : {&with, &without}) {
-        std::vector<std::pair<stats::Side, stats::Side>> sides;
+        std::vector<stats::SidePair> compare;
+        compare.reserve(family->size());
         for (const auto k : *family)
-            sides.emplace_back(sideOf(results.data(), groups[pairs[k].a]),
-                               sideOf(results.data(), groups[pairs[k].b]));
+            compare.emplace_back(&sides[pairs[k].a], &sides[pairs[k].b]);
         std::vector<stats::Comparison> compared(family->size());
-        stats::decide(compared, sides, goal.margin);
+        stats::decide(compared, compare, goal.margin);
         for (std::size_t k = 0; k < family->size(); ++k) {
             auto& p = pairs[(*family)[k]];
             p.comparison = std::move(compared[k]);
@@ -79,7 +51,6 @@ std::vector<PairResult> pairsOf(const Results& results, const Goal& goal, const 
                      p.comparison.moreEach.value_or(0) > 0 && !(groups[p.a].enough && groups[p.b].enough);
         }
     }
-    comparePooled(pairs, groups, members);
     return pairs;
 }
 

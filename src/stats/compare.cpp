@@ -2,7 +2,6 @@
 
 #include "distributions.h"
 #include <algorithm>
-#include <anvil/stats/rank_sum.h>
 #include <cmath>
 #include <map>
 
@@ -86,7 +85,6 @@ Comparison compare(const Side& sideA, const Side& sideB, double margin) {
     c.difference = finite(ma - mb);
     const bool positive = ma > 0 && mb > 0;
     if (positive) c.ratio = finite(ma / mb);
-    c.mannWhitneyP = mannWhitneyP(sideA.values, sideB.values);
     if (a.n < 2 || b.n < 2) return c;
     if (const auto pairs = inBlocks(sideA, sideB); pairs.size() > 1 && pairs.size() == a.n) {
         comparePaired(c, pairs, ma, mb, margin);
@@ -145,10 +143,10 @@ std::vector<std::optional<int>> replicatesForEach(std::vector<std::pair<double, 
 
 } // namespace
 
-void decide(std::span<Comparison> family, std::span<const std::pair<Side, Side>> groups, double margin) {
+void decide(std::span<Comparison> family, std::span<const SidePair> groups, double margin) {
     std::vector<std::size_t> tested;
     for (std::size_t i = 0; i < family.size(); ++i) {
-        family[i] = compare(groups[i].first, groups[i].second, margin);
+        family[i] = compare(*groups[i].first, *groups[i].second, margin);
         if (family[i].p) tested.push_back(i);
     }
     std::stable_sort(tested.begin(), tested.end(),
@@ -162,7 +160,7 @@ void decide(std::span<Comparison> family, std::span<const std::pair<Side, Side>>
     std::vector<std::pair<double, std::size_t>> close; // spread and place of pairs that are too close
     for (std::size_t i = 0; i < family.size(); ++i) {
         auto& c = family[i];
-        const auto &a = groups[i].first.summary, &b = groups[i].second.summary;
+        const auto &a = groups[i].first->summary, &b = groups[i].second->summary;
         if (a.n < 2 || b.n < 2)
             c.verdict = PairVerdict::notEnough;
         else if (a.censored() || b.censored())
@@ -180,7 +178,7 @@ void decide(std::span<Comparison> family, std::span<const std::pair<Side, Side>>
     const auto needed = replicatesForEach(close, margin, level);
     for (std::size_t k = 0; k < close.size(); ++k) {
         const auto i = close[k].second;
-        const auto fewer = std::min(groups[i].first.summary.n, groups[i].second.summary.n);
+        const auto fewer = std::min(groups[i].first->summary.n, groups[i].second->summary.n);
         if (needed[k]) family[i].moreEach = std::max(0, *needed[k] - static_cast<int>(fewer));
     }
 }

@@ -6,41 +6,37 @@
 #include <vector>
 
 namespace anvil::stats {
-namespace {
 
-/// Summary of the logarithms; nothing where there are none.
-std::optional<Summary> ofLogs(std::span<const double> values) {
+std::optional<LogGroup> logGroup(std::span<const double> values) {
     std::vector<Value> logs;
+    logs.reserve(values.size());
     for (const double x : values) {
         if (!(x > 0)) return std::nullopt;
         logs.push_back({std::log(x), State::exact, std::log(x)});
     }
-    return logs.empty() ? std::nullopt : std::optional(summarise(logs));
+    const auto s = summarise(logs);
+    if (s.n == 0) return std::nullopt;
+    const double sd = s.sd.value_or(0); // rounding is no spread
+    return LogGroup{*s.mean, static_cast<double>(s.n - 1) * sd * sd, s.n};
 }
 
-} // namespace
-
-std::optional<PooledSpread> pooledSpread(std::span<const std::span<const double>> groups) {
+std::optional<PooledSpread> pooledSpread(std::span<const std::optional<LogGroup>> groups) {
     PooledSpread out;
     for (const auto& g : groups) {
-        const auto s = ofLogs(g);
-        if (!s || !s->sd) continue;
-        const auto df = static_cast<double>(s->n) - 1;
-        out.variance += df * *s->sd * *s->sd;
-        out.df += df;
+        if (!g) continue;
+        out.variance += g->squares;
+        out.df += static_cast<double>(g->n) - 1;
     }
     if (out.df == 0) return std::nullopt;
     out.variance /= out.df;
     return out;
 }
 
-std::optional<double> pooledP(std::span<const double> a, std::span<const double> b,
-                              const PooledSpread& spread) {
-    const auto x = ofLogs(a), y = ofLogs(b);
-    if (!x || !y || !(spread.variance > 0)) return std::nullopt;
+std::optional<double> pooledP(const LogGroup& a, const LogGroup& b, const PooledSpread& spread) {
+    if (!(spread.variance > 0)) return std::nullopt;
     const double se =
-        std::sqrt(spread.variance * (1 / static_cast<double>(x->n) + 1 / static_cast<double>(y->n)));
-    return std::min(1.0, 2 * studentUpperTail(spread.df, std::abs(*x->mean - *y->mean) / se));
+        std::sqrt(spread.variance * (1 / static_cast<double>(a.n) + 1 / static_cast<double>(b.n)));
+    return std::min(1.0, 2 * studentUpperTail(spread.df, std::abs(a.mean - b.mean) / se));
 }
 
 } // namespace anvil::stats

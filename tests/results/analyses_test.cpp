@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <anvil/results/one_group.h>
 #include <anvil/results/ranking.h>
+#include <anvil/results/second_tests.h>
 #include <gtest/gtest.h>
 
 using namespace anvil;
@@ -69,18 +70,23 @@ TEST(Ranking, LeavesOutWhatSaysOnlyAtMost) {
     EXPECT_EQ(r->groups.size(), 3U);
 }
 
-TEST(Pairs, RanksAndASharedSpreadStandBeside) {
+TEST(SecondTests, StandBesideEveryPair) {
     auto m = threeOptions();
-    const auto v = m.verdict();
-    for (const auto& p : v.pairs) {
-        EXPECT_NEAR(p.comparison.mannWhitneyP.value(), 0.1, 1e-12) << "all of one above all of the other";
-        EXPECT_LT(p.comparison.pooledP.value(), 0.05);
+    m.condition("Wet").square(1, 12, {80, 83, 79});
+    auto v = m.verdict();
+    auto second = secondTests(v);
+    ASSERT_EQ(second.size(), v.pairs.size());
+    for (const auto& s : second) {
+        EXPECT_NEAR(s.mannWhitneyP.value(), 0.1, 1e-12) << "all of one above all of the other";
+        EXPECT_LT(s.pooledP.value(), 0.05);
     }
     m.pull(1, 11, 150, Standing::atLeast);
-    for (const auto& p : m.verdict().pairs)
-        if (p.comparison.verdict == stats::PairVerdict::notYet) {
-            EXPECT_FALSE(p.comparison.mannWhitneyP);
-            EXPECT_FALSE(p.comparison.pooledP);
+    v = m.verdict();
+    second = secondTests(v);
+    for (std::size_t k = 0; k < second.size(); ++k)
+        if (v.pairs[k].comparison.verdict == stats::PairVerdict::notYet) {
+            EXPECT_FALSE(second[k].mannWhitneyP);
+            EXPECT_FALSE(second[k].pooledP);
         }
 }
 

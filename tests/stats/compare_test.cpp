@@ -13,6 +13,13 @@ Summary group(std::initializer_list<double> values) {
     return summarise(v);
 }
 
+void decide(std::vector<Comparison>& family, const std::vector<std::pair<Side, Side>>& sides, double margin) {
+    std::vector<SidePair> pairs;
+    for (const auto& [a, b] : sides)
+        pairs.emplace_back(&a, &b);
+    anvil::stats::decide(family, pairs, margin);
+}
+
 // Welch (1947), hand-worked: a = 20, 22, 24 (mean 22, s² 4), b = 14, 18, 16, 20 (mean 17, s² 20/3).
 // t = 5/√(4/3 + 5/3) = 2.886751; df = 3² / ((4/3)²/2 + (5/3)²/3) = 9/(8/9 + 25/27) = 4.959184.
 TEST(Compare, WelchHandWorked) {

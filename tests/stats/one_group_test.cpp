@@ -100,14 +100,15 @@ TEST(RankSum, ExactAndByTheNormalLaw) {
 
 TEST(Pooled, SharedSpreadOnLogarithms) {
     const std::vector<double> a{20, 22, 24, 21}, b{14, 18, 16, 20.5, 23}, c{17, 19, 22}, bad{0, 1};
-    const std::vector<std::span<const double>> all{a, b, c, bad};
+    const std::vector all{logGroup(a), logGroup(b), logGroup(c), logGroup(bad)};
     const auto spread = pooledSpread(all);
     ASSERT_TRUE(spread);
     EXPECT_NEAR(spread->variance, 0.0228375113178861, 1e-14);
     EXPECT_EQ(spread->df, 9);
-    EXPECT_NEAR(*pooledP(a, b, *spread), 0.100127560702937, 1e-12);
-    EXPECT_FALSE(pooledP(a, bad, *spread));
-    const std::vector<std::span<const double>> ones{std::span(a).first(1), std::span(b).first(1)};
+    EXPECT_NEAR(*pooledP(*logGroup(a), *logGroup(b), *spread), 0.100127560702937, 1e-12);
+    EXPECT_FALSE(logGroup(bad)) << "zero has no logarithm";
+    EXPECT_FALSE(logGroup({}));
+    const std::vector ones{logGroup(std::span(a).first(1)), logGroup(std::span(b).first(1))};
     EXPECT_FALSE(pooledSpread(ones));
 }
 

@@ -34,8 +34,9 @@ struct Input {
     bool mayBeBound = false; ///< ">9 kN" says something of it
     bool mayBeZero = false;  ///< zero, or on the other side of it, can be
     std::optional<quantity::Dimension>
-        orElse{};       ///< what may be entered instead, such as an angle for a height
-    bool stays = false; ///< is usually the same for the next piece
+        orElse{};                   ///< what may be entered instead, such as an angle for a height
+    bool stays = false;             ///< is usually the same for the next piece
+    std::string_view orElseBy = {}; ///< the input beside which a number without a unit is of `orElse`
 };
 
 /// Which values of a metric are usually wanted.
@@ -97,6 +98,11 @@ EntryForm entryForm(const Method& method);
 /// input the method does not have, of another dimension, below zero, or a bound where only a number will do;
 /// and what the formulas refuse, such as a hammer that gains energy.
 Expected<Measured> measure(const Method& method, const Evidence& evidence);
+
+/// A text under an input, of its dimension or of what may be entered instead: the text's own unit tells. A
+/// number without one is in `fallback`; null: it needs one. Error: no quantity of either.
+Expected<quantity::Entry> entryOf(const Input& input, std::string_view text,
+                                  const quantity::Unit* fallback = nullptr);
 
 /// The evidence in words, as typed: key and text ("412 mm", ">9 kN"); of a series "0 s: 12 mm; 3600 s: 12.4
 /// mm", of steps "10 N held; 12 N failed" or "25 lb at 14 in held", of legs a key for each ("leg.1",

@@ -37,8 +37,7 @@ const char* word(PairTest test);
 struct Side {
     Summary summary;
     std::vector<std::pair<std::string, double>>
-        blocked;                  ///< empty where any value has no block, or is a bound
-    std::vector<double> values{}; ///< empty where any is a bound
+        blocked; ///< empty where any value has no block, or is a bound
     Side() = default;
     Side(Summary s) : summary(std::move(s)) {} // NOLINT: a summary is a side without blocks
 };
@@ -49,24 +48,26 @@ struct Comparison {
     std::optional<std::pair<double, double>> ratioInterval; ///< 95 %, delta method on logs, Welch df
     std::optional<double> difference;                       ///< mean a − mean b
     PairTest test = PairTest::none;
-    std::optional<double> t, df, p;     ///< of that test, two-sided
-    std::optional<double> pHolm;        ///< Holm (1979) within its family
-    std::optional<double> tostP;        ///< two one-sided tests against 1/(1+m) … (1+m), Schuirmann (1987)
-    std::optional<double> mannWhitneyP; ///< Mann and Whitney (1947), without a family; complete sides only
-    std::optional<double> pooledP; ///< with the spread that the groups of the family share, on logarithms
+    std::optional<double> t, df, p; ///< of that test, two-sided
+    std::optional<double> pHolm;    ///< Holm (1979) within its family
+    std::optional<double> tostP;    ///< two one-sided tests against 1/(1+m) … (1+m), Schuirmann (1987)
     PairVerdict verdict = PairVerdict::notEnough;
     std::optional<int> moreEach; ///< further pulls a side that would settle a difference of the margin
 };
 
-/// Everything but pooledP, pHolm, verdict and moreEach, which need the whole family. `margin` is a share, 0.1
+/// Everything but pHolm, verdict and moreEach, which need the whole family. `margin` is a share, 0.1
 /// for 10
 /// %, > 0. Where every block holds one value of each side the pair is tested on the differences within
 /// blocks: paired t; ratio with se² = A + B − 2·cov/(n·m_a·m_b), df n − 1.
 Comparison compare(const Side& a, const Side& b, double margin);
 
+/// Two sides that are compared; neither is null. A family of a thousand groups has half a million pairs of
+/// them.
+using SidePair = std::pair<const Side*, const Side*>;
+
 /// Fills pHolm over the pairs that have a p, then gives every pair its verdict at 5 %. `moreEach` is counted
 /// so that the difference of the margin shows after Holm: at 5 % over the pairs that were tested.
-void decide(std::span<Comparison> family, std::span<const std::pair<Side, Side>> groups, double margin);
+void decide(std::span<Comparison> family, std::span<const SidePair> groups, double margin);
 
 /// Tie letters for groups listed best first: maximal sets in which no pair is called stronger or weaker (a
 /// pair that could not be tested is no tie) share a letter. verdict(i, j) is that of group i against group j,
