@@ -200,14 +200,47 @@ Expected<Id> OpenProject::addStudy(const domain::Study& value) {
     return id;
 }
 
+template <class T>
+Expected<void> OpenProject::edit(const T* before, const char* gone, const QString& what,
+                                 const std::function<void(T&)>& change) {
+    if (!before) return fail(gone);
+    auto after = *before;
+    change(after);
+    if constexpr (std::is_same_v<T, domain::Option> || std::is_same_v<T, domain::Condition>)
+        if (after.name.find_first_not_of(" \t") == std::string::npos)
+            return fail(std::is_same_v<T, domain::Option> ? "An option needs a name."
+                                                          : "A condition needs a name.");
+    return done(run(what, [&](store::Writer& w) { w.change(*before, after); }));
+}
+
 Expected<void> OpenProject::changeStudy(Id id, const QString& what,
                                         const std::function<void(domain::Study&)>& change) {
     const auto* data = study(id);
-    const auto* before = data ? &data->study : nullptr;
-    if (!before) return fail("There is no such study any more.");
-    auto after = *before;
-    change(after);
-    return done(run(what, [&](store::Writer& w) { w.change(*before, after); }));
+    return edit(data ? &data->study : nullptr, "There is no such study any more.", what, change);
+}
+
+Expected<void> OpenProject::changeOption(Id id, const QString& what,
+                                         const std::function<void(domain::Option&)>& change) {
+    const auto* data = studyOfOption(id);
+    return edit(data ? data->option(id) : nullptr, "There is no such option any more.", what, change);
+}
+
+Expected<void> OpenProject::changeCondition(Id id, const QString& what,
+                                            const std::function<void(domain::Condition&)>& change) {
+    const auto* data = studyOfCondition(id);
+    return edit(data ? data->condition(id) : nullptr, "There is no such condition any more.", what, change);
+}
+
+Expected<void> OpenProject::changeSpecimen(Id id, const QString& what,
+                                           const std::function<void(domain::Specimen&)>& change) {
+    const auto* data = studyOfSpecimen(id);
+    return edit(data ? data->specimen(id) : nullptr, "There is no such piece any more.", what, change);
+}
+
+Expected<void> OpenProject::changePull(Id id, const QString& what,
+                                       const std::function<void(domain::Pull&)>& change) {
+    const auto* data = studyOfPull(id);
+    return edit(data ? data->pull(id) : nullptr, "There is no such pull any more.", what, change);
 }
 
 Expected<Id> OpenProject::addOption(Id studyId, const QString& name) {
@@ -242,28 +275,6 @@ Expected<Id> OpenProject::addCondition(Id studyId, const QString& name) {
     auto entry = run(tr("New condition \"%1\"").arg(clean), [&](store::Writer& w) { id = w.add(c); });
     if (!entry) return entry;
     return id;
-}
-
-Expected<void> OpenProject::changeOption(Id id, const QString& what,
-                                         const std::function<void(domain::Option&)>& change) {
-    const auto* data = studyOfOption(id);
-    const auto* before = data ? data->option(id) : nullptr;
-    if (!before) return fail("There is no such option any more.");
-    auto after = *before;
-    change(after);
-    if (after.name.find_first_not_of(" \t") == std::string::npos) return fail("An option needs a name.");
-    return done(run(what, [&](store::Writer& w) { w.change(*before, after); }));
-}
-
-Expected<void> OpenProject::changeCondition(Id id, const QString& what,
-                                            const std::function<void(domain::Condition&)>& change) {
-    const auto* data = studyOfCondition(id);
-    const auto* before = data ? data->condition(id) : nullptr;
-    if (!before) return fail("There is no such condition any more.");
-    auto after = *before;
-    change(after);
-    if (after.name.find_first_not_of(" \t") == std::string::npos) return fail("A condition needs a name.");
-    return done(run(what, [&](store::Writer& w) { w.change(*before, after); }));
 }
 
 Expected<void> OpenProject::removeOption(Id id) {
@@ -310,16 +321,6 @@ Expected<void> OpenProject::setStanding(Id pullId, domain::Standing standing, co
             p.standing = standing;
             p.reason = standing == domain::Standing::counts ? std::string() : reason.trimmed().toStdString();
         });
-}
-
-Expected<void> OpenProject::changePull(Id id, const QString& what,
-                                       const std::function<void(domain::Pull&)>& change) {
-    const auto* data = studyOfPull(id);
-    const auto* before = data ? data->pull(id) : nullptr;
-    if (!before) return fail("There is no such pull any more.");
-    auto after = *before;
-    change(after);
-    return done(run(what, [&](store::Writer& w) { w.change(*before, after); }));
 }
 
 Expected<void> OpenProject::setReadingSettings(Id pullId, const curve::ReadingSettings& settings,

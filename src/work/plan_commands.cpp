@@ -541,14 +541,4 @@ Expected<Id> OpenProject::addUnplanned(Id studyId, const QString& optionName, co
     return made;
 }
 
-Expected<void> OpenProject::changeSpecimen(Id id, const QString& what,
-                                           const std::function<void(domain::Specimen&)>& change) {
-    const auto* data = studyOfSpecimen(id);
-    const auto* before = data ? data->specimen(id) : nullptr;
-    if (!before) return fail("There is no such piece any more.");
-    auto after = *before;
-    change(after);
-    return done(run(what, [&](store::Writer& w) { w.change(*before, after); }));
-}
-
 } // namespace anvil::work

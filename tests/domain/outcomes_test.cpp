@@ -1,4 +1,5 @@
 // What may break, how a pull stands, and what was noted of it.
+#include "three_pieces.h"
 #include <anvil/domain/outcomes.h>
 #include <anvil/domain/phases.h>
 #include <anvil/domain/rating.h>
@@ -10,33 +11,19 @@ using namespace anvil::domain;
 
 namespace {
 
-StudyData plain() {
-    StudyData d;
-    d.study.goal.part = "the fitting";
-    d.study.plan.chain = {{"Fitting", 4000, 0.1, true, ""}, {"Net wire", 5000, 0.1, false, ""}};
-    d.study.plan.connector = "8 mm shackle";
-    for (int i = 1; i <= 3; ++i) {
-        Specimen s;
-        s.id = i;
-        s.label = "A1-" + std::to_string(i);
-        d.specimens.push_back(s);
-    }
-    return d;
-}
-
 TEST(Outcomes, PartsAskedForComeFirstAndOnlyOnce) {
-    const auto parts = breakableParts(plain());
+    const auto parts = breakableParts(threePieces());
     EXPECT_EQ(parts, (std::vector<std::string>{"the fitting", "Net wire", "8 mm shackle", "the grip",
                                                "what it was fixed to"}));
     EXPECT_EQ(breakableParts({}).front(), "the piece");
-    auto many = plain();
+    auto many = threePieces();
     for (int i = 0; i < 20; ++i)
         many.study.plan.chain.push_back({"Link " + std::to_string(i), 1, 0.1, false, ""});
     EXPECT_EQ(breakableParts(many).size(), 8U) << "one digit each";
 }
 
 TEST(Outcomes, CautionsComeFromAllOptionsAndMethods) {
-    auto d = plain();
+    auto d = threePieces();
     d.study.plan.method = "sag";
     d.options = {{1, 1, 0, "Slat", "plastic slat", "", "", {}, {}},
                  {2, 1, 1, "Hook", "Adhesive bond", "", "", {}, {}}};
@@ -53,7 +40,7 @@ TEST(Outcomes, CautionsComeFromAllOptionsAndMethods) {
 }
 
 TEST(Outcomes, StandingsAreProposedWithTheirReason) {
-    const auto d = plain();
+    const auto d = threePieces();
     curve::Reading on, off;
     off.offScale = true;
     EXPECT_EQ(proposeStanding(d, &on, "Fitting", Limit::broke), Proposal{});

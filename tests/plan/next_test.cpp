@@ -1,4 +1,5 @@
 // Which piece and which step is next.
+#include "three_pieces.h"
 #include <anvil/plan/next.h>
 #include <gtest/gtest.h>
 
@@ -9,22 +10,8 @@ using namespace anvil::plan;
 
 namespace {
 
-StudyData plain() {
-    StudyData d;
-    d.study.goal.part = "the fitting";
-    d.study.plan.chain = {{"Fitting", 4000, 0.1, true, ""}, {"Net wire", 5000, 0.1, false, ""}};
-    d.study.plan.connector = "8 mm shackle";
-    for (int i = 1; i <= 3; ++i) {
-        Specimen s;
-        s.id = i;
-        s.label = "A1-" + std::to_string(i);
-        d.specimens.push_back(s);
-    }
-    return d;
-}
-
 TEST(Outcomes, NextFollowsTheRunList) {
-    auto d = plain();
+    auto d = threePieces();
     EXPECT_EQ(nextSpecimen(d)->label, "A1-1");
     d.study.plan.runOrder = {"A1-3", "gone", "A1-1", "A1-2"};
     EXPECT_EQ(nextSpecimen(d)->label, "A1-3");

@@ -1,4 +1,5 @@
 // The quadrature against what is known in closed form.
+#include "exact_values.h"
 #include <anvil/stats/density.h>
 #include <anvil/stats/power.h>
 #include <boost/math/distributions/chi_squared.hpp>
@@ -10,13 +11,6 @@
 using namespace anvil::stats;
 
 namespace {
-
-std::vector<Value> exact(std::initializer_list<double> values) {
-    std::vector<Value> v;
-    for (const double x : values)
-        v.push_back({x, State::exact, x});
-    return v;
-}
 
 TEST(Density, CompleteNormalDataGiveStudentAndTheToleranceFactor) {
     for (const auto& values : {exact({412, 455, 430}), exact({412, 455, 430, 448, 390}),

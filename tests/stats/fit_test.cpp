@@ -1,4 +1,5 @@
 // Fits against closed forms, published values and an independent package.
+#include "exact_values.h"
 #include <anvil/stats/fit.h>
 #include <cmath>
 #include <gtest/gtest.h>
@@ -7,13 +8,6 @@
 using namespace anvil::stats;
 
 namespace {
-
-std::vector<Value> exact(std::initializer_list<double> values) {
-    std::vector<Value> v;
-    for (const double x : values)
-        v.push_back({x, State::exact, x});
-    return v;
-}
 
 TEST(Fit, NormalOfExactValuesIsMeanAndDeviation) {
     const auto f = fit(Family::normal, exact({3, 5, 10}));

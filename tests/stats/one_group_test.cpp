@@ -1,4 +1,5 @@
 // Floors, outliers and tests by ranks and by a shared spread, against hand-worked cases and R 4.2.
+#include "exact_values.h"
 #include <anvil/stats/floors.h>
 #include <anvil/stats/outliers.h>
 #include <anvil/stats/pooled.h>
@@ -9,13 +10,6 @@
 using namespace anvil::stats;
 
 namespace {
-
-std::vector<Value> exact(std::initializer_list<double> values) {
-    std::vector<Value> v;
-    for (const double x : values)
-        v.push_back({x, State::exact, x});
-    return v;
-}
 
 TEST(Floors, NormalAndLogNormalOfFive) {
     const auto f = floorsOf(exact({412, 455, 430, 448, 390})); // k(5; 90/95) = 3.40663

@@ -1,16 +1,10 @@
+#include "exact_values.h"
 #include <anvil/stats/summary.h>
 #include <gtest/gtest.h>
 
 using namespace anvil::stats;
 
 namespace {
-
-std::vector<Value> exact(std::initializer_list<double> values) {
-    std::vector<Value> out;
-    for (const double v : values)
-        out.push_back({v, State::exact, v});
-    return out;
-}
 
 // Hand-worked: 2, 4, 4, 4, 5, 5, 7, 9: mean 5, sum of squares 32, s = √(32/7); t(0.975, 7) = 2.364624 from
 // printed tables.

@@ -240,6 +240,9 @@ private:
 
     std::unique_ptr<store::Project> m_file;
     /// A row of a rig's set-up, read.
+    template <class T>
+    Expected<void> edit(const T* before, const char* gone, const QString& what,
+                        const std::function<void(T&)>& change);
     struct KeptSetup {
         store::SetupRow row;
         rig::Setup setup;
