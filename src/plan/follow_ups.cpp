@@ -1,13 +1,10 @@
 #include <anvil/plan/follow_ups.h>
 
 #include <algorithm>
-#include <anvil/quantity/print.h>
-#include <cmath>
 #include <fmt/format.h>
-#include <map>
-#include <set>
 
 namespace anvil::plan {
+
 std::vector<FollowUp> followUps(const StudyData& data, const Verdict& verdict) {
     std::vector<FollowUp> out;
     const auto name = [&](const Group& g) {

@@ -5,9 +5,6 @@
 #include <anvil/quantity/print.h>
 #include <cmath>
 #include <fmt/format.h>
-#include <map>
-#include <numbers>
-#include <set>
 
 namespace anvil::plan {
 

@@ -3,13 +3,12 @@
 #include <algorithm>
 #include <anvil/methods/piece_kind.h>
 #include <anvil/plan/timetable.h>
-#include <anvil/quantity/print.h>
 #include <cmath>
-#include <fmt/format.h>
 #include <map>
 #include <set>
 
 namespace anvil::plan {
+
 std::vector<Replication> schools(double cv, int planned) {
     static const std::map<int, const char*> words{
         {1, "a look: shows that it works and about how strong; says nothing about spread"},

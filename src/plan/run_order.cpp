@@ -1,30 +1,17 @@
 #include <anvil/plan/run_order.h>
 
+#include <anvil/stats/draws.h>
+
 #include <algorithm>
 #include <map>
-#include <set>
 
 namespace anvil::plan {
 namespace {
 
-/// splitmix64 (Steele, Lea & Flood 2014): small, and the same everywhere.
-std::uint64_t next(std::uint64_t& state) {
-    state += 0x9e3779b97f4a7c15ULL;
-    std::uint64_t z = state;
-    z = (z ^ (z >> 30)) * 0xbf58476d1ce4e5b9ULL;
-    z = (z ^ (z >> 27)) * 0x94d049bb133111ebULL;
-    return z ^ (z >> 31);
-}
-
-/// Fisher and Yates' shuffle with an unbiased draw.
-template <class T> void shuffle(std::vector<T>& all, std::uint64_t& state) {
-    for (std::size_t i = all.size(); i > 1; --i) {
-        const std::uint64_t n = i, limit = (~std::uint64_t{0} / n) * n;
-        std::uint64_t draw = next(state);
-        while (draw >= limit)
-            draw = next(state);
-        std::swap(all[i - 1], all[static_cast<std::size_t>(draw % n)]);
-    }
+/// Fisher and Yates' shuffle.
+template <class T> void shuffle(std::vector<T>& all, stats::Draws& draws) {
+    for (std::size_t i = all.size(); i > 1; --i)
+        std::swap(all[i - 1], all[static_cast<std::size_t>(draws.below(i))]);
 }
 
 bool pulled(const StudyData& data, Id specimen) {
@@ -53,12 +40,12 @@ std::vector<std::string> drawRunOrder(const StudyData& data, std::uint64_t seed,
             if (!square.pieces.empty()) squares.push_back(std::move(square));
         }
     std::vector<std::string> order;
-    std::uint64_t state = seed;
+    stats::Draws draws(seed);
     for (std::size_t b = 0; b < blocks; ++b) {
         std::vector<const Square*> block;
         for (const auto& s : squares)
             if (b < s.pieces.size()) block.push_back(&s);
-        shuffle(block, state);
+        shuffle(block, draws);
         if (groupConditions) {
             std::vector<Id> conditions;
             for (const auto* s : block)

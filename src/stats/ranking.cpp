@@ -1,9 +1,9 @@
 #include <anvil/stats/ranking.h>
 
-#include "draws.h"
 #include "location_slice.h"
 #include <algorithm>
 #include <anvil/stats/density.h>
+#include <anvil/stats/draws.h>
 #include <iterator>
 
 namespace anvil::stats {

@@ -10,6 +10,7 @@ namespace anvil::stats {
 class Draws {
 public:
     explicit Draws(std::uint64_t stream) : m_state(stream) {}
+    /// The next 64 bits.
     std::uint64_t bits() {
         std::uint64_t z = m_state += 0x9e3779b97f4a7c15ULL;
         z = (z ^ (z >> 30)) * 0xbf58476d1ce4e5b9ULL;
@@ -18,6 +19,14 @@ public:
     }
     /// Between 0 and 1, neither of them.
     double uniform() { return (static_cast<double>(bits() >> 11) + 0.5) * 0x1p-53; }
+    /// A whole number from 0 to below `n`, each as likely; n > 0.
+    std::uint64_t below(std::uint64_t n) {
+        const std::uint64_t limit = (~std::uint64_t{0} / n) * n;
+        std::uint64_t draw = bits();
+        while (draw >= limit)
+            draw = bits();
+        return draw % n;
+    }
     /// Standard normal (polar method, Marsaglia and Bray 1964).
     double normal() {
         if (m_kept) {
