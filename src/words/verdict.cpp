@@ -202,8 +202,8 @@ std::string headline(const StudyData& data, const Verdict& v, const Condition& c
     else if (v.goal.sense == Sense::inside)
         text = windowHeadline(data, v, condition, ranked);
     else if (ranked.size() == 1)
-        text = fmt::format("{}: only {} has been pulled; there is nothing to compare it with yet.",
-                           condition.name, nameOf(data, v.groups[ranked[0]]));
+        text = fmt::format("{}: only {} has a value for {}; there is nothing to compare it with yet.",
+                           condition.name, nameOf(data, v.groups[ranked[0]]), noun);
     else
         text = leaderHeadline(data, v, condition, ranked);
     return text + shortOfNeed(data, v, ranked) + guesses(v, condition) + unreadable(data, v, condition);

@@ -68,6 +68,9 @@ TEST_F(Entering, SagsAreTypedAsTwoHeightsAndRanked) {
     }
     ASSERT_EQ(study().pulls.size(), 4U);
     EXPECT_NEAR(value(0).value, 0.014, 1e-9);
+    const auto facts = visibleTexts(window->findChild<Ledger*>()).join('\n');
+    EXPECT_TRUE(facts.contains("Height loaded: 402 mm")) << facts.toStdString();
+    EXPECT_TRUE(facts.contains("Sag: 10.00 mm")) << "what follows stands below what was entered";
     const auto& v = session().verdict(domain::metric("sag"));
     ASSERT_EQ(v.groups.size(), 2U);
     EXPECT_NEAR(*v.groups[0].summary.mean, 0.0105, 1e-9) << "what sags least comes first";

@@ -10,6 +10,7 @@
 #include <QPlainTextEdit>
 #include <QPushButton>
 #include <QVBoxLayout>
+#include <anvil/chart/charts.h>
 #include <anvil/domain/joints.h>
 #include <anvil/domain/outcomes.h>
 #include <anvil/domain/phases.h>
@@ -394,6 +395,14 @@ void Ledger::refresh() {
     for (const auto& f : pull->outcome.entered.fields)
         if (const auto* input = results::methodOf(*data, data->specimenAt(pull->specimen)).input(f.key))
             facts << tr("%1: %2").arg(qs(input->title), qs(f.text));
+    if (pull->outcome.entered != domain::Entered{})
+        if (const auto all = results::measured(*data, *pull, curve))
+            for (const auto& n : all->numbers)
+                if (n.value)
+                    facts << QStringLiteral("\u2192 ") +
+                                 tr("%1: %2").arg(qs(n.metric->title),
+                                                  qs(chart::valueText(
+                                                      *n.value, m_session.units().of(*n.metric), n.guess)));
     for (const auto& r : results::notesOf(*data, *pull))
         facts << qs(r);
     if (!pull->performedAt.empty())
