@@ -16,8 +16,8 @@ app::CurveView& longCurve() {
         auto* v = new app::CurveView;
         v->resize(900, 560);
         auto read = curve::readAndKeep(pull(sized(100'000'000)));
-        v->showCurve(std::make_shared<const curve::ReadCurve>(std::move(*read)), report::unitsFrom("N", "mm"),
-                     {});
+        v->showCurve(std::make_shared<const curve::ReadCurve>(std::move(*read)),
+                     quantity::unitsFrom("N", "mm"), {});
         return v;
     }();
     return *view;

@@ -7,12 +7,14 @@
 #include <QGuiApplication>
 #include <QTemporaryDir>
 #include <anvil/chart/painter.h>
+#include <anvil/pages/page.h>
+#include <anvil/pages/paper.h>
+#include <anvil/pages/source.h>
+#include <anvil/pages/write.h>
 #include <anvil/plan/fairness.h>
 #include <anvil/plan/forecasts.h>
 #include <anvil/plan/reach.h>
 #include <anvil/plan/replication.h>
-#include <anvil/report/pages.h>
-#include <anvil/report/source.h>
 #include <anvil/work/open_project.h>
 #include <anvil/work/wall_clock.h>
 #include <cstring>
@@ -191,9 +193,9 @@ void use(const QString& path) {
             for (const auto& c : data.conditions)
                 (void)plan::squareRoom(data, readings, verdict, o.id, c.id);
         const auto document =
-            report::compose(report::sourceOf(project, data.study.id), report::unitsFrom("N", "mm"));
-        (void)report::toHtml(document);
-        (void)report::paginate(document);
+            pages::report(pages::sourceOf(project, data.study.id), {quantity::unitsFrom("N", "mm")});
+        (void)pages::toHtml(document);
+        (void)pages::paginate(document);
     }
 }
 

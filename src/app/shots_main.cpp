@@ -16,6 +16,7 @@
 #include <QPushButton>
 #include <QSettings>
 #include <QStandardPaths>
+#include <QTabBar>
 #include <QTabWidget>
 #include <QTemporaryDir>
 #include <utility>
@@ -188,7 +189,7 @@ int main(int argc, char** argv) {
     save(window, "overlay");
     window.goTo(Stage::verdict);
     window.session().showStudy(window.session().project()->studies()[1].study.id);
-    window.verdict()->findChild<QTabWidget*>()->setCurrentIndex(1);
+    window.verdict()->findChild<QTabBar*>("pages")->setCurrentIndex(2);
     save(window, "verdict-table");
     window.session().showStudy(window.session().project()->studies()[2].study.id);
     window.goTo(Stage::specimens);

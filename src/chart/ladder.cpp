@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <anvil/quantity/print.h>
 #include <anvil/results/verdict.h>
+#include <anvil/words/values.h>
 #include <cmath>
 #include <fmt/format.h>
 
@@ -33,44 +34,6 @@ MarkShape markOf(stats::State state) {
         return MarkShape::cross;
     }
     return MarkShape::disc;
-}
-
-std::string meanText(const stats::Summary& s, const quantity::Unit& unit) {
-    if (!s.mean) return "–";
-    return (s.basis == stats::MeanBasis::bound ? "at least " : "") + withUnit(*s.mean, unit);
-}
-
-std::string intervalText(const stats::Summary& s, const quantity::Unit& unit) {
-    if (s.meanInterval)
-        return quantity::significant(unit.fromSi(s.meanInterval->first)) + " to " +
-               withUnit(s.meanInterval->second, unit);
-    if (s.n == 0) return "–";
-    return s.censored() ? "some are only bounds" : "needs two pulls";
-}
-
-std::string countText(const stats::Summary& s) {
-    const std::size_t exact = s.n - s.above - s.below - s.between;
-    std::string out = fmt::format("{}", exact);
-    if (s.above) out += fmt::format(" + {} at least", s.above);
-    if (s.below) out += fmt::format(" + {} at most", s.below);
-    if (s.between) out += fmt::format(" + {} between", s.between);
-    return out;
-}
-
-std::string valueText(const stats::Value& v, const quantity::Unit& unit, bool guess) {
-    const char* mark = guess ? "~" : "";
-    switch (v.state) {
-    case stats::State::above:
-        return "at least " + (mark + withUnit(v.value, unit));
-    case stats::State::below:
-        return "at most " + (mark + withUnit(v.value, unit));
-    case stats::State::between:
-        return mark + quantity::significant(unit.fromSi(v.value)) + " to " + mark + withUnit(v.upper, unit);
-    case stats::State::exact:
-    case stats::State::aside:
-        break;
-    }
-    return mark + withUnit(v.value, unit);
 }
 
 Picture ladder(const domain::StudyData& data, const results::Verdict& verdict, const quantity::Unit& unit,
@@ -168,7 +131,7 @@ Picture ladder(const domain::StudyData& data, const results::Verdict& verdict, c
                 const auto* specimen = data.specimen(v.specimen);
                 p.hits.push_back({x - 7, mid + shift - 7, 14, 14,
                                   (specimen ? specimen->label + ": " : "") +
-                                      valueText(v.value, unit, v.guess) + (aside ? ", set aside" : ""),
+                                      words::valueText(v.value, unit, v.guess) + (aside ? ", set aside" : ""),
                                   v.pull});
             }
             if (s.mean) {
@@ -179,9 +142,10 @@ Picture ladder(const domain::StudyData& data, const results::Verdict& verdict, c
                     p.add(Mark{{x + 17, mid - 13}, MarkShape::arrowRight, 8, Ink::accent});
                 }
             }
-            p.add(Label{{width - 10, mid - 1}, meanText(s, unit), 12.5, Align::right, Ink::text, true, true});
+            p.add(Label{
+                {width - 10, mid - 1}, words::meanText(s, unit), 12.5, Align::right, Ink::text, true, true});
             p.add(Label{{width - 10, mid + 13},
-                        "n = " + countText(s) + (shared(g).empty() ? "" : ", ties: " + shared(g)),
+                        "n = " + words::countText(s) + (shared(g).empty() ? "" : ", ties: " + shared(g)),
                         10.5,
                         Align::right,
                         Ink::faint});

@@ -6,9 +6,11 @@
 #include <QFileInfo>
 #include <QSaveFile>
 #include <anvil/chart/painter.h>
+#include <anvil/pages/page.h>
+#include <anvil/pages/paper.h>
+#include <anvil/pages/source.h>
+#include <anvil/pages/write.h>
 #include <anvil/quantity/entry.h>
-#include <anvil/report/pages.h>
-#include <anvil/report/source.h>
 #include <anvil/work/import.h>
 #include <fmt/format.h>
 
@@ -335,15 +337,16 @@ Expected<Output> report(const ReportOptions& o) {
          {std::pair{&o.force, Dimension::force}, std::pair{&o.length, Dimension::length}})
         if (const auto u = quantity::findUnit(*text, dimension); !u) return tl::unexpected(u.error());
     chart::loadFonts();
-    const auto document = report::compose(report::sourceOf(p, id), report::unitsFrom(o.force, o.length));
+    const auto page = pages::report(pages::sourceOf(p, id), {quantity::unitsFrom(o.force, o.length)});
     const auto to = QString::fromStdString(o.to);
     if (to.endsWith(".pdf", Qt::CaseInsensitive)) {
-        if (auto ok = report::writePdf(document, to); !ok) return tl::unexpected(ok.error());
+        if (auto ok = pages::writePdf(page, to); !ok) return tl::unexpected(ok.error());
     } else if (to.endsWith(".html", Qt::CaseInsensitive) || to.endsWith(".htm", Qt::CaseInsensitive)) {
-        if (auto ok = writeFile(o.to, report::toHtml(document).toStdString()); !ok)
-            return tl::unexpected(ok.error());
+        if (auto ok = writeFile(o.to, pages::toHtml(page)); !ok) return tl::unexpected(ok.error());
+    } else if (to.endsWith(".txt", Qt::CaseInsensitive)) {
+        if (auto ok = writeFile(o.to, pages::toText(page)); !ok) return tl::unexpected(ok.error());
     } else {
-        return fail(o.to + ": a report is written as .html or .pdf");
+        return fail(o.to + ": a report is written as .html, .pdf or .txt");
     }
     return Output{{{"file", o.to}, {"study", data->study.title}},
                   fmt::format("Report on \"{}\" written to {}\n", data->study.title, o.to)};
@@ -382,9 +385,9 @@ void addProjectCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>
     commands.emplace_back(c, [] { return check(path); });
 
     static ReportOptions reportOptions;
-    auto* r = app.add_subcommand("report", "Write the report of a study as HTML or PDF");
+    auto* r = app.add_subcommand("report", "Write the report of a study as HTML, PDF or plain text");
     r->add_option("PROJECT", reportOptions.project)->required();
-    r->add_option("--to", reportOptions.to, ".html or .pdf")->required();
+    r->add_option("--to", reportOptions.to, ".html, .pdf or .txt")->required();
     r->add_option("--study", reportOptions.study, "title; the first study if not given");
     r->add_option("--force-unit", reportOptions.force, "N, kN, kgf or lbf");
     r->add_option("--length-unit", reportOptions.length, "mm or in");

@@ -55,6 +55,10 @@ const Method* find(std::string_view key) {
     return found == std::end(registry) ? nullptr : *found;
 }
 
+const quantity::Unit& unitFor(const Metric& metric, const quantity::Units& units) {
+    return metric.unit.empty() ? units.of(metric.dimension) : quantity::unit(metric.unit);
+}
+
 const Metric* findMetric(std::string_view key, const Method* method) {
     if (const auto* own = method ? method->metric(key) : nullptr) return own;
     for (const auto* m : registry)

@@ -46,12 +46,12 @@ TEST_F(Agreement, EveryNumberOfTheVerdictIsTheSameTextInWindowHtmlAndPdf) {
             const auto pdf = plain(runProgram("pdftotext", {"-raw", dir.filePath("r.pdf"), "-"}));
             // Table cells may wrap in a PDF, so its text is compared without blanks.
             const auto tight = QString(pdf).remove(' ');
-            auto* table = child<QTableWidget>("ranking");
+            auto* table = ranking();
             ASSERT_GT(table->rowCount(), 0);
             int compared = 0;
             for (int row = 0; row < table->rowCount(); ++row)
-                for (const int column : {1, 3, 4, 5, 6, 7, 8}) { // option, n, mean, interval, s, CV, lowest
-                    const auto text = plain(table->item(row, column)->text());
+                for (const char* key : {"option", "n", "mean", "interval", "sd", "cv", "lowest"}) {
+                    const auto text = plain(cell(table, row, key));
                     EXPECT_TRUE(html.contains(text)) << text.toStdString() << " is not in the HTML";
                     EXPECT_TRUE(tight.contains(QString(text).remove(' ')))
                         << text.toStdString() << " is not in the PDF";
@@ -60,11 +60,13 @@ TEST_F(Agreement, EveryNumberOfTheVerdictIsTheSameTextInWindowHtmlAndPdf) {
             EXPECT_GE(compared, 7 * 5);
             // The ladder draws the same means and counts.
             QStringList drawn;
-            for (const auto& l : window->verdict()->ladder()->picture().labels())
-                drawn << plain(qs(l));
+            QStringList means;
             for (int row = 0; row < table->rowCount(); ++row)
-                EXPECT_TRUE(drawn.contains(plain(table->item(row, 4)->text())))
-                    << table->item(row, 4)->text().toStdString();
+                means << plain(cell(table, row, "mean"));
+            for (const auto& l : ladder()->picture().labels())
+                drawn << plain(qs(l));
+            for (const auto& mean : means)
+                EXPECT_TRUE(drawn.contains(mean)) << mean.toStdString();
             const auto& verdict = session().verdict(session().study()->study.goal.metric);
             for (const auto& p : verdict.pairs) {
                 const auto said = words::sentence(*session().study(), verdict, p);
@@ -154,23 +156,23 @@ TEST_F(Agreement, GroupNumbersAreThoseOfTheCommandLine) {
     csv.close();
     const auto o =
         QJsonDocument::fromJson(runProgram(ANVIL_CLI, {"stats", csv.fileName(), "--json"}).toUtf8()).object();
-    auto* table = child<QTableWidget>("ranking");
+    auto* table = ranking();
     int compared = 0;
     for (const auto& entry : o["groups"].toArray()) {
         const auto g = entry.toObject();
         for (int r = 0; r < table->rowCount(); ++r) {
-            if (table->item(r, 1)->text() != g["option"].toString() ||
-                table->item(r, 2)->text() != g["condition"].toString())
+            if (cell(table, r, "option") != g["option"].toString() ||
+                cell(table, r, "condition") != g["condition"].toString())
                 continue;
             const auto text = [](const QJsonValue& value) {
                 return value.isNull() ? QStringLiteral("–")
                                       : plain(qs(quantity::significant(value.toDouble())) + " N");
             };
             EXPECT_EQ(
-                plain(table->item(r, 4)->text()).toStdString(),
+                plain(cell(table, r, "mean")).toStdString(),
                 ((g["mean_basis"].toString() == "bound" ? "at least " : "") + text(g["mean"])).toStdString());
-            EXPECT_EQ(plain(table->item(r, 6)->text()).toStdString(), text(g["sd"]).toStdString());
-            EXPECT_EQ(plain(table->item(r, 8)->text()).toStdString(),
+            EXPECT_EQ(plain(cell(table, r, "sd")).toStdString(), text(g["sd"]).toStdString());
+            EXPECT_EQ(plain(cell(table, r, "lowest")).toStdString(),
                       text(g["floors"].toObject()["lowest"]).toStdString());
             ++compared;
         }

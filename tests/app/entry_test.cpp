@@ -1,5 +1,7 @@
 // Results that are no curve, pictures, tones and the screen: through the real window.
 #include "harness.h"
+#include <anvil/pages/page.h>
+#include <anvil/pages/write.h>
 #include <anvil/results/evidence.h>
 #include <anvil/results/values.h>
 
@@ -75,7 +77,7 @@ TEST_F(Entering, SagsAreTypedAsTwoHeightsAndRanked) {
     ASSERT_EQ(v.groups.size(), 2U);
     EXPECT_NEAR(*v.groups[0].summary.mean, 0.0105, 1e-9) << "what sags least comes first";
     EXPECT_NEAR(*v.groups[1].summary.mean, 0.0145, 1e-9);
-    window->goTo(Stage::verdict);
+    showPage("Answer");
     EXPECT_TRUE(visibleTexts(window->verdict()).filter("has the lowest").size() > 0);
     EXPECT_TRUE(visibleTexts(window->verdict()).filter("14.50 mm").size() > 0);
     EXPECT_EQ(child<QComboBox>("metric")->count(), 4) << "nothing is offered that the method does not tell";
@@ -232,7 +234,7 @@ TEST_F(Entering, TheStepsOfARatingHaveWords) {
     type("entry-rating", "2.5");
     EXPECT_EQ(results::notesOf(study(), last()).front(),
               "between \"falls out by hand\" and \"needs a hammer\"");
-    const auto html = report::toHtml(report::compose(session().source(), session().units()));
+    const auto html = qs(pages::toHtml(pages::report(session().source(), {session().units()})));
     EXPECT_TRUE(html.contains("The steps of the scale: 0 = falls out by hand; 5 = needs a hammer."));
     ASSERT_TRUE(session().project()->undo());
     EXPECT_EQ(study().pulls.size(), 1U);

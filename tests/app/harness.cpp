@@ -10,6 +10,7 @@
 #include <QLineEdit>
 #include <QListWidget>
 #include <QSettings>
+#include <QTabBar>
 #include <QTabWidget>
 #include <QTableWidget>
 #include <QTreeWidget>
@@ -48,7 +49,7 @@ QStringList visibleTexts(QWidget* root) {
             for (const auto& l : curve->picture().labels())
                 out << qs(l);
         else if (const auto* pages = qobject_cast<PagesView*>(w))
-            for (const auto& page : pages->pages())
+            for (const auto& page : pages->sheets())
                 for (const auto& item : page.items) {
                     out << item.text;
                     if (item.picture)
@@ -127,6 +128,30 @@ void Window::menu(const QString& text) {
     for (auto* action : window->findChildren<QAction*>())
         if (action->objectName() == text || action->text().remove('&') == text) return action->trigger();
     ADD_FAILURE() << "no menu entry " << text.toStdString();
+}
+
+int columnOf(const QTableWidget* table, const QString& key) {
+    for (int k = 0; k < table->columnCount(); ++k)
+        if (table->horizontalHeaderItem(k)->data(Qt::UserRole) == key) return k;
+    return -1;
+}
+
+QString cell(const QTableWidget* table, int row, const QString& key) {
+    const auto* item = table->item(row, columnOf(table, key));
+    if (!item) ADD_FAILURE() << "no cell " << key.toStdString();
+    return item ? item->text() : QString();
+}
+
+void Window::showPage(const QString& title) {
+    window->goTo(Stage::verdict);
+    settle(5);
+    auto* bar = child<QTabBar>("pages");
+    for (int i = 0; bar && i < bar->count(); ++i)
+        if (bar->tabText(i) == title) {
+            QTest::mouseClick(bar, Qt::LeftButton, {}, bar->tabRect(i).center());
+            return settle(5);
+        }
+    if (title != "Answer" || !bar || bar->count() > 0) ADD_FAILURE() << "no page " << title.toStdString();
 }
 
 void Window::showTab(const char* name, const QString& text) {

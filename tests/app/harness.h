@@ -13,6 +13,7 @@
 #include <QElapsedTimer>
 #include <QFile>
 #include <QProcess>
+#include <QTableWidget>
 #include <QTemporaryDir>
 #include <QTest>
 #include <functional>
@@ -26,6 +27,11 @@ void settle(int ms = 30);
 
 /// Every text a person can see in a visible widget: labels, buttons, tables, lists, drawn pictures.
 QStringList visibleTexts(QWidget* root);
+
+/// The column of a page's table by its key; -1 where there is none.
+int columnOf(const QTableWidget* table, const QString& key);
+/// A cell's text by row and the column's key.
+QString cell(const QTableWidget* table, int row, const QString& key);
 
 /// A fresh copy of the demo project, made once.
 QString demoCopy(const QTemporaryDir& dir);
@@ -56,6 +62,18 @@ struct Window : testing::Test {
     }
     /// Triggers a menu action by its object name or text.
     void menu(const QString& text);
+    /// Shows a page of the verdict by clicking its name.
+    void showPage(const QString& title);
+    /// The strength ladder, on show.
+    PictureView* ladder() {
+        showPage("Answer");
+        return child<PictureView>("ladder");
+    }
+    /// The ranked table, on show.
+    QTableWidget* ranking() {
+        showPage("Table");
+        return child<QTableWidget>("ranking");
+    }
     /// Shows the tab whose text begins with this.
     void showTab(const char* tabs, const QString& text);
 };

@@ -13,6 +13,8 @@
 #include <QSpinBox>
 #include <QTabWidget>
 #include <QTableWidget>
+#include <anvil/pages/page.h>
+#include <anvil/pages/write.h>
 #include <anvil/plan/forecasts.h>
 #include <anvil/plan/replication.h>
 #include <anvil/plan/run_order.h>
@@ -108,8 +110,8 @@ TEST_F(Stages, FairnessIsReadAndRemediedOrAccepted) {
     QTest::keyClick(why, Qt::Key_Return);
     settle(5);
     EXPECT_TRUE(visibleTexts(window.get()).join("\n").contains("Accepted, because all four are new."));
-    EXPECT_TRUE(
-        report::toHtml(report::compose(session().source(), session().units())).contains("all four are new"))
+    EXPECT_TRUE(qs(pages::toHtml(pages::report(session().source(), {session().units()})))
+                    .contains("all four are new"))
         << "it lands in the report";
 }
 
@@ -485,7 +487,7 @@ TEST_F(Stages, ForecastsAreScoredWhenPulled) {
     const auto scores = plan::scoreForecasts(data, session().verdict(data.study.goal.metric));
     ASSERT_FALSE(scores.empty());
     EXPECT_TRUE(child<QLabel>("forecastScores")->text().contains(qs(plan::sentence(scores[0]))));
-    EXPECT_TRUE(report::toHtml(report::compose(session().source(), session().units()))
+    EXPECT_TRUE(qs(pages::toHtml(pages::report(session().source(), {session().units()})))
                     .contains(qs(plan::sentence(scores[0]))));
 }
 

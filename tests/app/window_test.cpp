@@ -92,7 +92,7 @@ TEST_F(Import, DroppedFilesBecomeARankedAnswer) {
     ASSERT_TRUE(waitFor([&] { return session().study() && study().pulls.size() == 12; }));
     settle();
     EXPECT_TRUE(window->verdict()->isVisible());
-    const auto order = rungs(window->verdict()->ladder()->picture(),
+    const auto order = rungs(ladder()->picture(),
                              {"Pressed sleeve", "Wedge socket", "Saddle clamps", "Tucked splice"}, "", {});
     EXPECT_EQ(order, (QStringList{"Pressed sleeve", "Wedge socket", "Tucked splice", "Saddle clamps"}));
     window->activateWindow();
@@ -154,8 +154,7 @@ TEST_F(Import, PastedResultsAreRanked) {
     QTest::mouseClick(sheet->findChild<QPushButton*>("primary"), Qt::LeftButton);
     settle();
     EXPECT_EQ(study().pulls.size(), 4U);
-    EXPECT_EQ(rungs(window->verdict()->ladder()->picture(), {"Pin", "Hook"}, "", {}),
-              (QStringList{"Hook", "Pin"}));
+    EXPECT_EQ(rungs(ladder()->picture(), {"Pin", "Hook"}, "", {}), (QStringList{"Hook", "Pin"}));
     EXPECT_TRUE(visibleTexts(window->verdict()).contains("at least 6200 N"));
 }
 
@@ -370,15 +369,15 @@ TEST_F(Shell, TheBoardIsWalkedWithTheArrowKeys) {
 TEST_F(Shell, ALadderMarkSelectsItsPull) {
     openDemo();
     const auto pull = pullOf("D2-4");
-    auto* ladder = window->verdict()->ladder();
-    QTest::mouseClick(ladder, Qt::LeftButton, {}, ladder->placeOf(pull));
+    auto* picture = ladder();
+    QTest::mouseClick(picture, Qt::LeftButton, {}, picture->placeOf(pull));
     EXPECT_EQ(session().pull(), pull);
 }
 
 TEST_F(Shell, WhereFromOpensTheTrailAndLeadsToTheCurve) {
     openDemo();
-    window->goTo(Stage::verdict);
-    auto* table = child<QTableWidget>("ranking");
+    auto* table = ranking();
+    const auto mean = cell(table, 0, "mean");
     QString head;
     int rows = 0;
     QTimer::singleShot(50, [&] {
@@ -389,8 +388,8 @@ TEST_F(Shell, WhereFromOpensTheTrailAndLeadsToTheCurve) {
         rows = tree->topLevelItemCount();
         emit tree->itemActivated(tree->topLevelItem(0), 0);
     });
-    emit table->cellActivated(0, 4);
-    EXPECT_TRUE(head.contains(table->item(0, 4)->text())) << head.toStdString();
+    emit table->cellActivated(0, columnOf(table, "mean"));
+    EXPECT_TRUE(head.contains(mean)) << head.toStdString();
     EXPECT_EQ(rows, 5);
     EXPECT_TRUE(window->curves()->isVisible());
 }

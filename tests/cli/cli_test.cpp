@@ -336,12 +336,12 @@ TEST_F(Cli, ImportCheckReport) {
     r = run({"import", project,
              file("noted.csv", "option,condition,value,unit,state\nPin,Plain,4.2,kN,above\n"), "--values"});
     EXPECT_EQ(r.json()["imported"].toInt(), 1) << r.err.toStdString();
-    for (const char* name : {"r.html", "r.pdf"}) {
+    for (const char* name : {"r.html", "r.pdf", "r.txt"}) {
         r = run({"report", project, "--to", dir.filePath(name), "--force-unit", "kgf"});
         EXPECT_EQ(r.status, 0) << r.err.toStdString();
         EXPECT_GT(QFileInfo(dir.filePath(name)).size(), 2000);
     }
-    expectFails(3, {"report", project, "--to", dir.filePath("r.docx")}, ".html or .pdf");
+    expectFails(3, {"report", project, "--to", dir.filePath("r.docx")}, ".html, .pdf or .txt");
     expectFails(3, {"report", project, "--to", dir.filePath("r.pdf"), "--study", "Nope"}, "no study called");
     expectFails(3, {"check", dir.filePath("none.anvil")}, "There is no file");
     expectFails(3, {"import", project, file("bad.csv", "nothing\n")},

@@ -1,4 +1,5 @@
 #include <anvil/quantity/unit.h>
+#include <anvil/quantity/units.h>
 #include <cmath>
 #include <gtest/gtest.h>
 #include <numbers>
@@ -108,6 +109,18 @@ TEST(Units, EveryAliasFindsItsUnitInItsDimension) {
             rest = alias.size() == rest.size() ? std::string_view{} : rest.substr(alias.size() + 1);
         }
     }
+}
+
+TEST(Units, FollowTheChoice) {
+    for (const char* force : {"N", "kN", "kgf", "lbf"})
+        for (const char* length : {"mm", "in"}) {
+            const auto u = unitsFrom(force, length);
+            EXPECT_EQ(u.of(Dimension::force).symbol, force);
+            EXPECT_EQ(std::string(u.of(Dimension::stiffness).symbol), std::string(force) + "/" + length);
+            EXPECT_NEAR(u.of(Dimension::stiffness).factor, u.force->factor / u.length->factor,
+                        1e-9 * u.of(Dimension::stiffness).factor);
+        }
+    EXPECT_EQ(unitsFrom("stone", "cubit").force->symbol, "N");
 }
 
 } // namespace

@@ -18,6 +18,7 @@
 #include <anvil/results/ends.h>
 #include <anvil/results/evidence.h>
 #include <anvil/results/values.h>
+#include <anvil/words/pull.h>
 #include <anvil/work/wall_clock.h>
 #include <set>
 
@@ -306,22 +307,15 @@ void Ledger::savePhases() {
 
 QString Ledger::steadyText(Id pull) const {
     QStringList out;
-    for (const auto& s : m_session.project()->steadyAtMarks(pull)) {
-        out << tr("%1 s%2").arg(qs(quantity::significant(s.to, 4)),
-                                s.still ? QString() : tr(" (\u26a0 not standing still)"));
-        const auto shares = curve::sharesOf(s);
-        for (const auto& c : s.channels) {
-            const auto unit = quantity::findUnit(c.unit);
-            const auto shown = [&](double v) {
-                return qs(unit ? quantity::withUnit(v, m_session.units().of((*unit)->dimension))
-                               : quantity::significant(v));
-            };
-            auto line = tr("  %1: %2 \u00b1 %3").arg(qs(c.name), shown(c.mean), shown(c.sd));
-            for (const auto& share : shares)
-                if (share.name == c.name)
-                    line += tr(", %1 of the legs").arg(qs(quantity::percent(share.share)));
-            out << line;
-        }
+    for (const auto& row :
+         words::steadyTable({}, m_session.project()->steadyAtMarks(pull), m_session.units()).rows) {
+        const auto cell = [&](std::size_t k) { return qs(row.cells[k]); };
+        const auto head =
+            cell(1) + (row.cells[6].empty() ? QString() : QStringLiteral(" (⚠ %1)").arg(cell(6)));
+        if (out.isEmpty() || !out.contains(head)) out << head;
+        auto line = QStringLiteral("  %1: %2 ± %3").arg(cell(2), cell(3), cell(4));
+        if (!row.cells[5].empty()) line += tr(", %1 of the legs").arg(cell(5));
+        out << line;
     }
     return out.join('\n');
 }
@@ -390,57 +384,9 @@ void Ledger::refresh() {
     m_steady->setVisible(!steady.isEmpty());
     m_steadyHead->setVisible(!steady.isEmpty());
     QStringList facts;
-    facts << (pull->typed ? tr("Typed: %1").arg(qs(pull->typed->asTyped))
-                          : tr("Source: %1").arg(qs(pull->sourceName)));
-    for (const auto& f : pull->outcome.entered.fields)
-        if (const auto* input = results::methodOf(*data, data->specimenAt(pull->specimen)).input(f.key))
-            facts << tr("%1: %2").arg(qs(input->title), qs(f.text));
-    if (pull->outcome.entered != domain::Entered{})
-        if (const auto all = results::measured(*data, *pull, curve))
-            for (const auto& n : all->numbers)
-                if (n.value)
-                    facts << QStringLiteral("\u2192 ") +
-                                 tr("%1: %2").arg(qs(n.metric->title),
-                                                  qs(chart::valueText(
-                                                      *n.value, m_session.units().of(*n.metric), n.guess)));
-    for (const auto& r : results::notesOf(*data, *pull))
-        facts << qs(r);
-    if (!pull->performedAt.empty())
-        facts << tr("When: %1").arg(qs(pull->performedAt).left(16).replace('T', ' '));
-    if (const auto timing = work::wallTiming(*data, *pull); !timing.empty())
-        facts << QStringLiteral("\u26a0 ") + timing.c_str();
-    if (!pull->operatorName.empty()) facts << tr("By: %1").arg(qs(pull->operatorName));
-    if (pull->outcome.limit)
-        facts << tr("Ended: %1").arg(QString::fromUtf8(domain::word(*pull->outcome.limit)));
-    for (std::size_t k = 0; k < pull->outcome.marks.size(); ++k)
-        facts << tr("%1 at %2 s")
-                     .arg(qs(domain::markName(pull->outcome.marks, k)),
-                          qs(quantity::significant(pull->outcome.marks[k].at, 4)));
-    const auto r = m_session.readings().byPull.find(pull->id);
-    const bool read = r != m_session.readings().byPull.end();
-    const auto load = read ? r->second.load : quantity::Dimension::force;
-    if (pull->settings.rigLimit)
-        facts << tr("Rig limit: %1").arg(m_session.load(*pull->settings.rigLimit, load));
-    if (pull->settings.calibratedTo)
-        facts << tr("Calibrated up to: %1").arg(m_session.load(*pull->settings.calibratedTo, load));
-    if (const auto* piece = data->specimen(pull->specimen)) {
-        if (const auto other = domain::otherEndOf(*data, *piece))
-            facts << tr("At its other end: %1").arg(qs(data->optionAt(other).name));
-        if (const int held = results::jointsThatHeld(*data, *pull, *piece); held > 0)
-            facts << (held == 1 ? tr("Its other end held at least that")
-                                : tr("Its other %1 joints held at least that").arg(held));
-    }
-    if (read) {
-        facts << (r->second.spikes ? tr("%1 samples, %2 of them spikes that were bridged")
-                                         .arg(r->second.samples)
-                                         .arg(r->second.spikes)
-                                   : tr("%1 samples").arg(r->second.samples));
-        for (const auto& n : r->second.notes)
-            facts << qs(n);
-        facts << tr("Zero: %1, noise %2")
-                     .arg(m_session.load(r->second.baseline, r->second.load),
-                          m_session.load(r->second.noise, r->second.load));
-    }
+    const auto timing = [&](const domain::Pull& p) { return work::wallTiming(*data, p); };
+    for (const auto& fact : words::factsOf(*data, *pull, *s, m_session.readings(), m_session.units(), timing))
+        facts << qs(fact);
     m_facts->setText(facts.join("\n"));
     QStringList history;
     const auto journal = m_session.project()->file().journal(200);

@@ -4,9 +4,9 @@
 
 #include <QFileInfo>
 #include <QSettings>
+#include <anvil/pages/source.h>
 #include <anvil/plan/timetable.h>
 #include <anvil/quantity/print.h>
-#include <anvil/report/source.h>
 #include <anvil/results/values.h>
 #include <anvil/results/verdict.h>
 #include <anvil/work/wall_clock.h>
@@ -15,8 +15,8 @@ namespace anvil::app {
 
 Session::Session(QObject* parent) : QObject(parent) {
     const QSettings settings;
-    m_units = report::unitsFrom(settings.value("units/force", "N").toString().toStdString(),
-                                settings.value("units/length", "mm").toString().toStdString());
+    m_units = quantity::unitsFrom(settings.value("units/force", "N").toString().toStdString(),
+                                  settings.value("units/length", "mm").toString().toStdString());
     m_rig = std::make_unique<RigDesk>(*this);
 }
 
@@ -102,7 +102,7 @@ const results::Verdict& Session::verdict(domain::Metric metric) const {
     return m_project && m_study ? m_project->verdict(m_study, metric) : none;
 }
 
-report::Source Session::source() const { return report::sourceOf(*m_project, m_study); }
+pages::Source Session::source() const { return pages::sourceOf(*m_project, m_study); }
 
 void Session::selectPull(Id id) {
     const auto* data = study();
@@ -172,7 +172,7 @@ std::optional<double> Session::preparation() const {
 }
 
 void Session::setUnits(const QString& force, const QString& length) {
-    m_units = report::unitsFrom(force.toStdString(), length.toStdString());
+    m_units = quantity::unitsFrom(force.toStdString(), length.toStdString());
     QSettings settings;
     settings.setValue("units/force", force);
     settings.setValue("units/length", length);

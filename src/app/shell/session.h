@@ -4,8 +4,8 @@
 
 #include <QDateTime>
 #include <QObject>
+#include <anvil/pages/page.h>
 #include <anvil/plan/timetable.h>
-#include <anvil/report/document.h>
 #include <anvil/results/values.h>
 #include <anvil/results/verdict.h>
 #include <anvil/work/open_project.h>
@@ -43,7 +43,7 @@ public:
     void showStudy(Id id);
     const results::Readings& readings() const;
     const results::Verdict& verdict(domain::Metric metric) const;
-    report::Source source() const;
+    pages::Source source() const;
 
     // Selection: a pull, or a square without one
     Id pull() const { return m_pull; }
@@ -70,7 +70,7 @@ public:
     std::optional<double> preparation() const;
 
     // Units
-    const report::Units& units() const { return m_units; }
+    const quantity::Units& units() const { return m_units; }
     void setUnits(const QString& force, const QString& length);
     QString force(double si) const;
     /// A load of a curve, in the unit of what the curve measures.
@@ -104,7 +104,7 @@ private:
     Id m_study = 0, m_pull = 0, m_option = 0, m_condition = 0;
     Id m_lastLooked = 0; ///< where F8 went last
     qint64 m_clockShift = 0;
-    report::Units m_units;
+    quantity::Units m_units;
 };
 
 } // namespace anvil::app

@@ -20,7 +20,7 @@ CurveView::CurveView(QWidget* parent) : QWidget(parent) {
     setAccessibleName(tr("Force curve"));
 }
 
-void CurveView::showCurve(std::shared_ptr<const curve::ReadCurve> curve, const report::Units& units,
+void CurveView::showCurve(std::shared_ptr<const curve::ReadCurve> curve, const quantity::Units& units,
                           const curve::ReadingSettings& settings, std::vector<curve::Channel> legs) {
     const bool same = m_curve && curve && m_curve->cleaned.time == curve->cleaned.time &&
                       m_x.size() == curve->cleaned.force.size();

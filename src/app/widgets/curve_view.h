@@ -4,7 +4,7 @@
 #include <QWidget>
 #include <anvil/chart/charts.h>
 #include <anvil/curve/pyramid.h>
-#include <anvil/report/document.h>
+#include <anvil/pages/page.h>
 #include <anvil/work/open_project.h>
 #include <memory>
 
@@ -17,7 +17,7 @@ public:
 
     /// Shows one pull's curve with its landmarks, and other force channels (N, at the same samples) beside
     /// it.
-    void showCurve(std::shared_ptr<const curve::ReadCurve> curve, const report::Units& units,
+    void showCurve(std::shared_ptr<const curve::ReadCurve> curve, const quantity::Units& units,
                    const curve::ReadingSettings& settings, std::vector<curve::Channel> legs = {});
     /// Shows ready-made traces without landmarks.
     void showOverlay(chart::CurveChart chart);

@@ -19,7 +19,10 @@ void Panel::follow(bool selectionToo) {
 
 void Panel::mark() {
     m_stale = true;
-    if (isVisible()) refill();
+    if (isVisible())
+        refill();
+    else
+        outdated();
 }
 
 void Panel::showEvent(QShowEvent* event) {

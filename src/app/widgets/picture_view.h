@@ -15,6 +15,8 @@ public:
     explicit PictureView(QWidget* parent = nullptr);
     void setBuild(Build build);
     void rebuild();
+    /// Keeps the picture and builds no other, whatever the width.
+    void freeze() { m_build = nullptr; }
     const chart::Picture& picture() const { return m_picture; }
     QSize sizeHint() const override;
     /// Where a pull's mark is, for tests and keyboard users; null if it is not shown.

@@ -8,13 +8,11 @@
 #include <QLabel>
 #include <QPushButton>
 #include <QTableWidget>
-#include <anvil/quantity/print.h>
+#include <anvil/pages/page.h>
 #include <anvil/results/values.h>
+#include <anvil/words/pull.h>
 
 namespace anvil::app {
-
-using quantity::Dimension;
-using quantity::withUnit;
 
 CurvesStage::CurvesStage(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
     auto* layout = new QVBoxLayout(this);
@@ -41,7 +39,6 @@ CurvesStage::CurvesStage(Session& session, QWidget* parent) : QWidget(parent), m
     layout->addWidget(m_view, 1);
     m_numbers = new QTableWidget(0, 3);
     m_numbers->setObjectName("numbers");
-    m_numbers->setHorizontalHeaderLabels({tr("Read from the curve"), tr("Force"), tr("Where")});
     m_numbers->verticalHeader()->hide();
     m_numbers->verticalHeader()->setDefaultSectionSize(23);
     m_numbers->setEditTriggers(QAbstractItemView::NoEditTriggers);
@@ -129,8 +126,8 @@ void CurvesStage::refresh() {
         m_title->setText(
             tr("%1, %2: all replicates")
                 .arg(qs(data->optionAt(s->option).name), qs(data->conditionAt(s->condition).name)));
-        auto chart = report::overlayOf(m_session.source(), s->option, s->condition, m_session.units(),
-                                       static_cast<std::size_t>(std::max(200, m_view->width() - 80)));
+        auto chart = pages::overlayOf(m_session.source(), s->option, s->condition, m_session.units(),
+                                      static_cast<std::size_t>(std::max(200, m_view->width() - 80)));
         for (auto& t : chart.traces)
             if (t.pull == pull->id) t.width = 2.8;
         if (chart.traces.empty())
@@ -167,61 +164,21 @@ void CurvesStage::refresh() {
 }
 
 void CurvesStage::fillNumbers(const curve::ReadCurve& c, const domain::Pull& pull) {
-    const auto& r = c.reading;
-    const auto& units = m_session.units();
-    const auto& length = units.of(r.travel);
-    const auto load = [&](double si) { return m_session.load(si, r.load); };
-    std::vector<QStringList> rows;
-    const auto hand = [](bool byHand) { return byHand ? tr(", by hand") : QString(); };
-    const auto where = [&](const curve::Landmark& m) {
-        return (m.displacement ? qs(withUnit(*m.displacement, length))
-                               : qs(withUnit(m.time, quantity::unit("s")))) +
-               hand(m.byHand);
-    };
-    const bool bound = results::standingOf(pull, &r) == domain::Standing::atLeast;
-    rows.push_back({tr("Peak"),
-                    (bound ? tr("at least ") : QString()) + (r.guessed ? "~" : "") + load(r.peak.force),
-                    where(r.peak) + (r.guessed ? tr(", beyond the calibration table: a guess") : QString())});
-    rows.push_back({tr("First slip"), r.firstSlip ? load(r.firstSlip->force) : tr("none"),
-                    r.firstSlip               ? where(*r.firstSlip)
-                    : pull.settings.firstSlip ? tr("taken away by hand")
-                                              : QString()});
-    rows.push_back({tr("Break"), r.breakPoint ? load(r.breakPoint->force) : tr("none seen"),
-                    r.breakPoint ? where(*r.breakPoint) : QString()});
-    if (r.load == Dimension::torque) {
-        rows.push_back({tr("Breakaway"), r.breakaway ? load(*r.breakaway) : tr("cannot be told"),
-                        tr("greatest within 90°")});
-        rows.push_back({tr("Running"), r.running ? load(*r.running) : tr("not turned far enough"),
-                        tr("mean from 90° to 360°")});
-    }
-    const bool force = r.load == Dimension::force;
-    if (r.stiffness && force)
-        rows.push_back({tr("Stiffness"), qs(withUnit(r.stiffness->value, units.of(Dimension::stiffness))),
-                        tr("%1 to %2%3")
-                            .arg(qs(quantity::significant(units.force->fromSi(r.stiffness->from))),
-                                 load(r.stiffness->to), hand(r.stiffness->byHand))});
-    else if (force)
-        rows.push_back(
-            {tr("Stiffness"), tr("none"), r.againstTime ? tr("no displacement was logged") : QString()});
-    if (r.energyToPeak && force)
-        rows.push_back(
-            {tr("Energy to peak"), qs(withUnit(*r.energyToPeak, units.of(Dimension::energy))), QString()});
-    rows.push_back({tr("Residual grip"),
-                    r.residual && !bound ? load(r.residual->force) : tr("cannot be told"),
-                    r.residual && !bound ? tr("%1 of the peak").arg(qs(quantity::percent(r.residual->share)))
-                                         : QString()});
-    if (r.fall) rows.push_back({tr("How it let go"), QString::fromStdString(r.fall->word), QString()});
-    if (r.slack) rows.push_back({tr("Slack taken up"), QString(), qs(withUnit(*r.slack, length))});
-    m_numbers->setRowCount(static_cast<int>(rows.size()));
-    for (int i = 0; i < static_cast<int>(rows.size()); ++i)
-        for (int k = 0; k < 3; ++k) {
-            auto* item = new QTableWidgetItem(rows[static_cast<std::size_t>(i)][k]);
-            if (k > 0) {
+    const auto table = words::readingTable(c.reading, pull, m_session.units());
+    m_numbers->setRowCount(static_cast<int>(table.rows.size()));
+    for (int k = 0; k < static_cast<int>(table.columns.size()); ++k) {
+        const auto& column = table.columns[static_cast<std::size_t>(k)];
+        m_numbers->setHorizontalHeaderItem(k, new QTableWidgetItem(qs(column.title)));
+        for (int i = 0; i < m_numbers->rowCount(); ++i) {
+            auto* item = new QTableWidgetItem(
+                qs(table.rows[static_cast<std::size_t>(i)].cells[static_cast<std::size_t>(k)]));
+            if (column.number) {
                 item->setFont(figures(13, k == 1));
                 item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
             }
             m_numbers->setItem(i, k, item);
         }
+    }
 }
 
 } // namespace anvil::app

@@ -11,9 +11,11 @@
 #include <anvil/chart/charts.h>
 #include <anvil/domain/outcomes.h>
 #include <anvil/domain/rating.h>
+#include <anvil/methods/method.h>
 #include <anvil/plan/next.h>
 #include <anvil/quantity/print.h>
 #include <anvil/results/evidence.h>
+#include <anvil/words/values.h>
 
 namespace anvil::app {
 
@@ -181,8 +183,8 @@ void EntryPanel::keep() {
     const auto* pull = data.pull(*made);
     const auto told = results::told(data, *pull);
     if (!m_session.tell(told)) return;
-    const auto& unit = m_session.units().of(*told->number.metric);
-    QStringList said{tr("%1: %2.").arg(label, qs(chart::valueText(*told->number.value, unit)))};
+    const auto& unit = methods::unitFor(*told->number.metric, m_session.units());
+    QStringList said{tr("%1: %2.").arg(label, qs(words::valueText(*told->number.value, unit)))};
     for (const auto& r : results::notesOf(data, *pull))
         said << qs(r);
     m_session.say(said.join(' '));

@@ -10,9 +10,11 @@
 #include <QSettings>
 #include <anvil/chart/charts.h>
 #include <anvil/domain/outcomes.h>
+#include <anvil/methods/method.h>
 #include <anvil/plan/next.h>
 #include <anvil/quantity/print.h>
 #include <anvil/results/evidence.h>
+#include <anvil/words/values.h>
 
 namespace anvil::app {
 
@@ -120,7 +122,8 @@ void LadderPanel::fill() {
     } else if (m_judged) {
         const auto told = known ? results::told(*data, *known) : tl::unexpected(Error{});
         const auto stands =
-            told ? qs(chart::valueText(*told->number.value, units.of(*told->number.metric))) : QString();
+            told ? qs(words::valueText(*told->number.value, methods::unitFor(*told->number.metric, units)))
+                 : QString();
         sentence =
             tr("It %1. What broke?").arg(stands.isEmpty() ? tr("let go") : tr("stands at %1").arg(stands));
         int n = 0;

@@ -14,8 +14,8 @@
 #include <QPushButton>
 #include <QStackedWidget>
 #include <QVBoxLayout>
+#include <anvil/pages/page.h>
 #include <anvil/plan/next.h>
-#include <anvil/report/document.h>
 #include <anvil/results/evidence.h>
 
 namespace anvil::app {
@@ -108,8 +108,8 @@ PullStage::PullStage(Session& session, QWidget* parent) : QWidget(parent), m_ses
     connect(add, &QPushButton::clicked, this, addUnplanned);
     connect(condition, &QLineEdit::returnPressed, this, addUnplanned);
     layout->addSpacing(12);
-    for (const auto& caution : report::cautions()) {
-        auto* label = plainLabel(caution);
+    for (const auto& caution : pages::cautions()) {
+        auto* label = plainLabel(qs(caution));
         label->setWordWrap(true);
         label->setObjectName("faint");
         layout->addWidget(label);

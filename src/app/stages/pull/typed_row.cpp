@@ -8,6 +8,7 @@
 #include <QPushButton>
 #include <QSettings>
 #include <anvil/domain/outcomes.h>
+#include <anvil/methods/method.h>
 #include <anvil/plan/next.h>
 #include <anvil/results/evidence.h>
 
@@ -77,7 +78,7 @@ void TypedRow::keep(bool lost) {
     work::OpenProject::TypedPull typed;
     typed.specimen = m_next;
     typed.text = lost ? std::string() : m_value->text().trimmed().toStdString();
-    typed.fallback = &m_session.units().of(*results::typedMetric(*data));
+    typed.fallback = &methods::unitFor(*results::typedMetric(*data), m_session.units());
     typed.part = m_broke->currentData().toString().toStdString();
     typed.performedAt = m_session.now().toString(Qt::ISODate).toStdString();
     typed.operatorName = QSettings().value("rig/operator").toString().toStdString();

@@ -9,9 +9,11 @@
 #include <QPushButton>
 #include <QTableWidget>
 #include <QVBoxLayout>
+#include <anvil/methods/method.h>
 #include <anvil/plan/forecasts.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
+#include <anvil/words/values.h>
 
 namespace anvil::app {
 
@@ -82,7 +84,7 @@ void ForecastPanel::fill() {
     m_scores->clear();
     if (!data) return;
     const auto& verdict = m_session.verdict(data->study.goal.metric);
-    const auto& unit = m_session.units().of(*data->study.goal.metric);
+    const auto& unit = methods::unitFor(*data->study.goal.metric, m_session.units());
     for (const auto& square : data->study.plan.squares) {
         const auto* o = data->option(square.option);
         const auto* c = data->condition(square.condition);
@@ -91,7 +93,7 @@ void ForecastPanel::fill() {
             return g.option == square.option && g.condition == square.condition;
         });
         const auto measured =
-            group == verdict.groups.end() ? std::string("–") : chart::meanText(group->summary, unit);
+            group == verdict.groups.end() ? std::string("–") : words::meanText(group->summary, unit);
         for (const auto& f : square.forecasts) {
             const int row = m_table->rowCount();
             m_table->insertRow(row);
@@ -125,8 +127,8 @@ void ForecastPanel::save() {
     if (!data || !m_session.option() || !m_session.condition())
         return m_session.say(tr("Select the square on the board that you have an expectation of."), true);
     const auto& metric = *data->study.goal.metric;
-    const auto entry =
-        quantity::parseEntry(m_value->text().toStdString(), metric.dimension, &m_session.units().of(metric));
+    const auto entry = quantity::parseEntry(m_value->text().toStdString(), metric.dimension,
+                                            &methods::unitFor(metric, m_session.units()));
     if (!m_session.tell(entry)) return;
     if (!(entry->si > 0)) return m_session.say(tr("An expectation of zero or less cannot be."), true);
     domain::Forecast f;

@@ -230,8 +230,8 @@ void MethodPanel::saveTargets() {
             target->reset();
             continue;
         }
-        const auto entry =
-            quantity::parseEntry(edit->text().toStdString(), metric.dimension, &m_session.units().of(metric));
+        const auto entry = quantity::parseEntry(edit->text().toStdString(), metric.dimension,
+                                                &methods::unitFor(metric, m_session.units()));
         if (!m_session.tell(entry)) return;
         if (!*target || std::abs(**target - entry->si) > 5e-5 * std::abs(entry->si))
             *target = entry->si; // what only looks rounded stays as it was
@@ -263,7 +263,7 @@ void MethodPanel::fill() {
     }
     m_direction->setCurrentIndex(static_cast<int>(goal.sense));
     m_part->setText(qs(goal.part));
-    const auto& unit = m_session.units().of(*goal.metric);
+    const auto& unit = methods::unitFor(*goal.metric, m_session.units());
     const auto shown = [&](const std::optional<double>& v) {
         return v ? qs(quantity::withUnit(*v, unit)) : QString();
     };

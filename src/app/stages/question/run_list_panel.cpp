@@ -8,7 +8,8 @@
 #include <QListWidget>
 #include <QPushButton>
 #include <QSpinBox>
-#include <anvil/report/pages.h>
+#include <anvil/pages/paper.h>
+#include <anvil/pages/sheets.h>
 
 namespace anvil::app {
 
@@ -92,7 +93,7 @@ void RunListPanel::fill() {
 
 bool RunListPanel::write(const QString& path) {
     if (!m_session.study()) return false;
-    if (!m_session.tell(report::writePdf(report::runListDocument(*m_session.study()), path))) return false;
+    if (!m_session.tell(pages::writePdf(pages::runList(*m_session.study()), path))) return false;
     m_session.say(tr("The run list is in %1.").arg(path));
     return true;
 }

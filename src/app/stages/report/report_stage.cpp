@@ -1,4 +1,6 @@
 #include "stages/report/report_stage.h"
+#include <anvil/pages/page.h>
+#include <anvil/pages/write.h>
 
 #include "theme/theme.h"
 #include "widgets/plain_text.h"
@@ -17,17 +19,17 @@ namespace {
 constexpr int between = 16;
 }
 
-void PagesView::setPages(std::vector<report::Page> pages) {
-    m_pages = std::move(pages);
+void PagesView::setSheets(std::vector<pages::Sheet> sheets) {
+    m_sheets = std::move(sheets);
     fit();
     update();
 }
 
-double PagesView::scale() const { return std::min(1.2, (width() - 2.0 * between) / report::pageWidth); }
+double PagesView::scale() const { return std::min(1.2, (width() - 2.0 * between) / pages::sheetWidth); }
 
 void PagesView::fit() {
     setMinimumHeight(
-        static_cast<int>(static_cast<double>(m_pages.size()) * (report::pageHeight * scale() + between)) +
+        static_cast<int>(static_cast<double>(m_sheets.size()) * (pages::sheetHeight * scale() + between)) +
         between);
 }
 
@@ -36,10 +38,10 @@ void PagesView::resizeEvent(QResizeEvent*) { fit(); }
 void PagesView::paintEvent(QPaintEvent* event) {
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
-    const double s = scale(), x = (width() - report::pageWidth * s) / 2;
-    for (std::size_t i = 0; i < m_pages.size(); ++i) {
-        const QRectF page(x, between + static_cast<double>(i) * (report::pageHeight * s + between),
-                          report::pageWidth * s, report::pageHeight * s);
+    const double s = scale(), x = (width() - pages::sheetWidth * s) / 2;
+    for (std::size_t i = 0; i < m_sheets.size(); ++i) {
+        const QRectF page(x, between + static_cast<double>(i) * (pages::sheetHeight * s + between),
+                          pages::sheetWidth * s, pages::sheetHeight * s);
         if (!page.intersects(event->rect())) continue;
         painter.fillRect(page, Qt::white);
         painter.setPen(theme().line);
@@ -47,7 +49,7 @@ void PagesView::paintEvent(QPaintEvent* event) {
         painter.save();
         painter.translate(page.topLeft());
         painter.scale(s, s);
-        report::paintPage(painter, m_pages[i]);
+        pages::paintSheet(painter, m_sheets[i]);
         painter.restore();
     }
 }
@@ -97,13 +99,11 @@ QString ReportStage::suggested(const QString& ending) const {
            "." + ending;
 }
 
-report::Document ReportStage::document() const {
-    return report::compose(m_session.source(), m_session.units());
-}
+pages::Page ReportStage::page() const { return pages::report(m_session.source(), {m_session.units()}); }
 
 bool ReportStage::writeHtml(const QString& path) {
     QSaveFile file(path);
-    const auto html = report::toHtml(document()).toUtf8();
+    const auto html = QByteArray::fromStdString(pages::toHtml(page()));
     if (!file.open(QIODevice::WriteOnly) || file.write(html) != html.size() || !file.commit()) {
         m_session.say(tr("%1 cannot be written: %2.").arg(path, file.errorString()), true);
         return false;
@@ -113,7 +113,7 @@ bool ReportStage::writeHtml(const QString& path) {
 }
 
 bool ReportStage::writePdf(const QString& path) {
-    if (!m_session.tell(report::writePdf(document(), path))) return false;
+    if (!m_session.tell(pages::writePdf(page(), path))) return false;
     m_session.say(tr("The report is in %1.").arg(path));
     return true;
 }
@@ -130,7 +130,7 @@ void ReportStage::refresh() {
     m_scroll->setVisible(data != nullptr);
     m_sentence->setText(data ? tr("This is the report as it stands; it follows every change.")
                              : tr("There is nothing to report yet: import some logger files first."));
-    if (data) m_pages->setPages(report::paginate(document()));
+    if (data) m_pages->setSheets(pages::paginate(page()));
 }
 
 } // namespace anvil::app

@@ -3,7 +3,7 @@
 
 #include "shell/session.h"
 #include <QWidget>
-#include <anvil/report/pages.h>
+#include <anvil/pages/paper.h>
 
 class QLabel;
 class QPushButton;
@@ -16,8 +16,8 @@ class PagesView : public QWidget {
     Q_OBJECT
 public:
     explicit PagesView(QWidget* parent = nullptr) : QWidget(parent) {}
-    void setPages(std::vector<report::Page> pages);
-    const std::vector<report::Page>& pages() const { return m_pages; }
+    void setSheets(std::vector<pages::Sheet> sheets);
+    const std::vector<pages::Sheet>& sheets() const { return m_sheets; }
 
 protected:
     void paintEvent(QPaintEvent* event) override;
@@ -26,14 +26,14 @@ protected:
 private:
     double scale() const;
     void fit();
-    std::vector<report::Page> m_pages;
+    std::vector<pages::Sheet> m_sheets;
 };
 
 class ReportStage : public QWidget {
     Q_OBJECT
 public:
     explicit ReportStage(Session& session, QWidget* parent = nullptr);
-    report::Document document() const;
+    pages::Page page() const;
     bool writeHtml(const QString& path);
     bool writePdf(const QString& path);
 

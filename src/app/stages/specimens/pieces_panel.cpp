@@ -12,10 +12,10 @@
 #include <QPushButton>
 #include <QShortcut>
 #include <QTableWidget>
+#include <anvil/pages/labels.h>
 #include <anvil/plan/pieces.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
-#include <anvil/report/labels.h>
 #include <anvil/results/values.h>
 
 namespace anvil::app {
@@ -107,8 +107,8 @@ QLayout* PiecesPanel::makeMoveRow() {
     row->addSpacing(16);
     m_code = new QComboBox;
     m_code->setObjectName("labelCode");
-    m_code->addItem(tr("bar code"), static_cast<int>(report::Code::bars));
-    m_code->addItem(tr("QR code"), static_cast<int>(report::Code::qr));
+    m_code->addItem(tr("bar code"), static_cast<int>(pages::Code::bars));
+    m_code->addItem(tr("QR code"), static_cast<int>(pages::Code::qr));
     row->addWidget(m_code);
     auto* labels = new QPushButton(icon("printer"), tr("Labels…"));
     labels->setObjectName("labels");
@@ -388,7 +388,7 @@ void PiecesPanel::paste() {
 
 bool PiecesPanel::writeLabels(const QString& path) {
     const auto* data = m_session.study();
-    std::vector<report::PieceLabel> labels;
+    std::vector<pages::PieceLabel> labels;
     if (data)
         for (const auto& s : data->specimens)
             if (std::none_of(data->pulls.begin(), data->pulls.end(),
@@ -397,7 +397,7 @@ bool PiecesPanel::writeLabels(const QString& path) {
                                   qs(data->conditionAt(s.condition).name) +
                                       (s.batch.empty() ? QString() : ", " + qs(s.batch))});
     if (!m_session.tell(
-            report::writeLabels(labels, path, static_cast<report::Code>(m_code->currentData().toInt()))))
+            pages::writeLabels(labels, path, static_cast<pages::Code>(m_code->currentData().toInt()))))
         return false;
     m_session.say(tr("%1 labels are in %2.").arg(labels.size()).arg(path));
     return true;

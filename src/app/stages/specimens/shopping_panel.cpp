@@ -8,9 +8,10 @@
 #include <QPushButton>
 #include <QSaveFile>
 #include <QTableWidget>
+#include <anvil/pages/paper.h>
+#include <anvil/pages/sheets.h>
 #include <anvil/plan/replication.h>
 #include <anvil/quantity/print.h>
-#include <anvil/report/pages.h>
 
 namespace anvil::app {
 
@@ -33,7 +34,7 @@ ShoppingPanel::ShoppingPanel(Session& session, QWidget* parent) : Panel(session,
         const auto path = QFileDialog::getSaveFileName(this, tr("Save the list"),
                                                        QStringLiteral("shopping.pdf"), tr("PDF (*.pdf)"));
         if (!path.isEmpty() && m_session.study() &&
-            m_session.tell(report::writePdf(report::stockDocument(*m_session.study()), path)))
+            m_session.tell(pages::writePdf(pages::stock(*m_session.study()), path)))
             m_session.say(tr("The list is in %1.").arg(path));
     });
     connect(save, &QPushButton::clicked, this, [this] {
@@ -70,7 +71,7 @@ void ShoppingPanel::fill() {
 bool ShoppingPanel::writeStock(const QString& path) {
     const auto* data = m_session.study();
     QSaveFile file(path);
-    const auto bytes = QByteArray::fromStdString(data ? report::stockCsv(*data) : std::string());
+    const auto bytes = QByteArray::fromStdString(data ? pages::stockCsv(*data) : std::string());
     if (!file.open(QIODevice::WriteOnly) || file.write(bytes) != bytes.size() || !file.commit()) {
         m_session.say(tr("%1 cannot be written: %2.").arg(path, file.errorString()), true);
         return false;

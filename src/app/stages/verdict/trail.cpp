@@ -8,52 +8,55 @@
 #include <QPushButton>
 #include <QTreeWidget>
 #include <QVBoxLayout>
-#include <anvil/chart/charts.h>
+#include <algorithm>
 #include <anvil/domain/joints.h>
+#include <anvil/methods/method.h>
 #include <anvil/results/ends.h>
 #include <anvil/results/verdict.h>
+#include <anvil/words/ranked.h>
+#include <anvil/words/values.h>
 
 namespace anvil::app {
 namespace {
 
-QString rule(const QString& what, const stats::Summary& s) {
-    if (what == QObject::tr("Mean"))
-        return s.basis == stats::MeanBasis::bound
-                   ? QObject::tr("Sum of the values over their number, bounds counted at their limit: the "
-                                 "true mean is at least this.")
-                   : QObject::tr("Sum of the values over their number.");
-    if (what == QObject::tr("95 % interval"))
-        return QObject::tr("Mean ± t × s / √n, t from Student's distribution with n − 1 degrees of freedom.");
-    if (what == QObject::tr("s")) return QObject::tr("Standard deviation with n − 1.");
-    if (what == QObject::tr("CV")) return QObject::tr("s over the mean.");
-    if (what == QObject::tr("Lowest")) return QObject::tr("The least value recorded.");
-    if (what == QObject::tr("Mean − 3 s"))
-        return QObject::tr("Mean less three standard deviations. From five pulls it promises with 65 % "
-                           "confidence that 99 % exceed it.");
-    if (what == QObject::tr("Without high and low"))
-        return QObject::tr("Mean without one greatest and one least value; from four values on.");
-    return QObject::tr("From the pulls below.");
+/// A number of a group: what it is called, its text and how it was made.
+struct Told {
+    QString title, value, rule;
+};
+
+Told told(const domain::StudyData& data, const results::Verdict& verdict, std::size_t group,
+          std::string_view column, const quantity::Unit& unit) {
+    constexpr std::string_view places[] = {"rank", "option", "condition", "n", "ties", "cost"};
+    if (std::find(std::begin(places), std::end(places), column) != std::end(places)) column = "mean";
+    const auto table = words::rankedTable(data, verdict, unit);
+    const auto k = table.at(column);
+    for (const auto& row : table.rows)
+        if (row.of == static_cast<long long>(group) && k < table.columns.size())
+            return {qs(table.columns[k].title), qs(row.cells[k]),
+                    qs(words::ruleOf(column, verdict.groups[group].summary))};
+    return {};
 }
 
 } // namespace
 
-TrailDialog::TrailDialog(Session& session, domain::Metric metric, const results::Group& group,
-                         const QString& what, const QString& value, QWidget* parent)
+TrailDialog::TrailDialog(Session& session, domain::Metric metric, const results::Verdict& verdict,
+                         std::size_t at, std::string_view column, QWidget* parent)
     : QDialog(parent) {
+    const auto& group = verdict.groups[at];
     setWindowTitle(tr("Where from?"));
     setObjectName("trail");
     resize(620, 420);
     const auto* data = session.study();
-    const auto& unit = session.units().of(*metric);
+    const auto& unit = methods::unitFor(*metric, session.units());
+    const auto number = told(*data, verdict, at, column, unit);
     auto* layout = new QVBoxLayout(this);
-    auto* head = plainLabel(tr("%1 of %2: %3").arg(what, QString::fromUtf8(metric->noun), value));
+    auto* head = plainLabel(tr("%1 of %2: %3").arg(number.title, qs(metric->noun), number.value));
     head->setObjectName("big");
     head->setWordWrap(true);
     layout->addWidget(head);
-    auto* place =
-        plainLabel(tr("%1, %2. %3")
-                       .arg(qs(data->optionAt(group.option).name),
-                            qs(data->conditionAt(group.condition).name), rule(what, group.summary)));
+    auto* place = plainLabel(tr("%1, %2. %3")
+                                 .arg(qs(data->optionAt(group.option).name),
+                                      qs(data->conditionAt(group.condition).name), number.rule));
     place->setWordWrap(true);
     layout->addWidget(place);
     auto* tree = new QTreeWidget;
@@ -75,7 +78,7 @@ TrailDialog::TrailDialog(Session& session, domain::Metric metric, const results:
             if (const int held = results::jointsThatHeld(*data, *pull, *data->specimen(v.specimen)); held > 0)
                 from += held == 1 ? tr("; its other end held at least that")
                                   : tr("; its other %1 joints held at least that").arg(held);
-        add(v.pull, v.specimen, qs(chart::valueText(v.value, unit, v.guess)), from);
+        add(v.pull, v.specimen, qs(words::valueText(v.value, unit, v.guess)), from);
     }
     for (const auto& l : group.leftOut)
         add(l.pull, l.specimen, tr("left out"), qs(l.why));

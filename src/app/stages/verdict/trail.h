@@ -12,8 +12,9 @@ namespace anvil::app {
 class TrailDialog : public QDialog {
     Q_OBJECT
 public:
-    TrailDialog(Session& session, domain::Metric metric, const results::Group& group, const QString& what,
-                const QString& value, QWidget* parent = nullptr);
+    /// `column`: a key of words::rankedTable.
+    TrailDialog(Session& session, domain::Metric metric, const results::Verdict& verdict, std::size_t group,
+                std::string_view column, QWidget* parent = nullptr);
 };
 
 } // namespace anvil::app

@@ -1,55 +1,42 @@
-// Verdict: the strength ladder, the same numbers as a table, the sentences, and where each number comes from.
+// Verdict: the pages of a study, one at a time, and where each number comes from.
 #pragma once
 
-#include "shell/session.h"
-#include <QWidget>
+#include "widgets/panel.h"
+#include <anvil/pages/page.h>
 
 class QLabel;
-class QListWidget;
 class QPushButton;
-class QScrollArea;
-class QSplitter;
-class QTabWidget;
-class QTableWidget;
+class QTabBar;
 
 namespace anvil::app {
 
-class MetricBox;
-class NextPanel;
-class PictureView;
+class PageView;
 
-class VerdictStage : public QWidget {
+class VerdictStage : public Panel {
     Q_OBJECT
 public:
     explicit VerdictStage(Session& session, QWidget* parent = nullptr);
-    PictureView* ladder() const { return m_ladder; }
 
 signals:
     void importWanted();
 
 protected:
-    void showEvent(QShowEvent* event) override;
-    void resizeEvent(QResizeEvent* event) override;
+    void fill() override;
+    void outdated() override;
 
 private:
-    void refresh();
-    void fitLadder();
-    void openTrail(int row, int column);
+    void offerPages(const std::vector<const pages::Entry*>& offered);
+    void openTrail(long long group, const QString& column);
+    void act(const QString& action, int which);
+    pages::View view() const;
     domain::Metric metric() const;
-    Session& m_session;
-    bool m_stale = true, m_metricChosen = false;
-    Id m_shownStudy = 0, m_fittedStudy = -1;
-    MetricBox* m_metric;
-    QLabel* m_headline;
+    std::optional<domain::Metric> m_metric; ///< chosen here; nothing: the one that decides
+    QString m_page = QStringLiteral("answer");
+    Id m_shownStudy = 0;
     QPushButton *m_look, *m_import;
-    PictureView* m_ladder;
-    QScrollArea* m_ladderArea;
-    QTabWidget* m_tabs;
-    QWidget *m_choice, *m_first;
-    QSplitter* m_split;
-    QListWidget* m_sentences;
-    NextPanel* m_next;
-    QTableWidget* m_table;
+    QWidget* m_first;
+    PageView* m_view;
+    QTabBar* m_pages;
 };
 
 } // namespace anvil::app

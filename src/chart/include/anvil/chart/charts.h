@@ -14,15 +14,6 @@
 
 namespace anvil::chart {
 
-/// Words for a group's mean: "at least 4.02 kN", "2.345 kN", or "–". The one place where it is worded.
-std::string meanText(const stats::Summary& summary, const quantity::Unit& unit);
-/// "2.21 to 2.48 kN", or why there is none: "needs two pulls", "some are bounds".
-std::string intervalText(const stats::Summary& summary, const quantity::Unit& unit);
-/// "5" or "3 + 2 at least".
-std::string countText(const stats::Summary& summary);
-/// A single value with its state: "at least 4.02 kN"; a guess, read beyond a calibration table, "~4.02 kN".
-std::string valueText(const stats::Value& value, const quantity::Unit& unit, bool guess = false);
-
 /// The mark of a pull's standing.
 MarkShape markOf(stats::State state);
 

@@ -6,6 +6,7 @@
 #include <anvil/methods/piece_kind.h>
 #include <anvil/quantity/error.h>
 #include <anvil/quantity/unit.h>
+#include <anvil/quantity/units.h>
 #include <span>
 #include <string>
 #include <string_view>
@@ -85,6 +86,9 @@ const Method* find(std::string_view key);
 /// A metric by its key: the method's own row, else that of the first method which offers it; nullptr where
 /// none does. Rows of one key may differ in words, never in dimension.
 const Metric* findMetric(std::string_view key, const Method* method = nullptr);
+
+/// The unit a metric is shown in: its own where it has one, else the reader's for its dimension.
+const quantity::Unit& unitFor(const Metric& metric, const quantity::Units& units);
 
 /// The input under which a metric's own number is entered, such as "moves" for the holding load; nullptr
 /// where it follows from others only.

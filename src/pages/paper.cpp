@@ -1,4 +1,4 @@
-#include <anvil/report/pages.h>
+#include <anvil/pages/paper.h>
 
 #include <QFontMetricsF>
 #include <QPageSize>
@@ -9,10 +9,12 @@
 #include <anvil/chart/painter.h>
 #include <utility>
 
-namespace anvil::report {
+namespace anvil::pages {
 namespace {
 
-constexpr double margin = 52, contentWidth = pageWidth - 2 * margin, contentBottom = pageHeight - 60;
+constexpr double margin = 52, contentWidth = sheetWidth - 2 * margin, contentBottom = sheetHeight - 60;
+
+QString qs(const std::string& text) { return QString::fromStdString(text); }
 
 QFont font(double size, bool bold) {
     QFont f(QStringLiteral("Anvil Sans"));
@@ -58,53 +60,21 @@ double widthOf(const QString& text, double size, bool bold) {
     return QFontMetricsF(font(size, bold)).horizontalAdvance(text);
 }
 
-class Layouter {
-public:
-    std::vector<Page> pages{1};
+constexpr double cellSize = 10, cellPad = 5;
 
-    void operator()(const Heading& h) {
-        const double size = h.level == 1 ? 26 : h.level == 2 ? 18 : 14;
-        m_y += m_y > margin ? (h.level == 2 ? 18 : 8) : 0;
-        room(heightOf(h.text, size, true, contentWidth) + 150); // a heading does not stand alone at the foot
-        flow(h.text, margin, contentWidth, size, true, [](Placed&) {});
-        m_y += 6;
-    }
-    void operator()(const Paragraph& p) {
-        const double size = p.style == Paragraph::Style::lead    ? 15
-                            : p.style == Paragraph::Style::small ? 11
-                                                                 : 12;
-        const double indent = p.style == Paragraph::Style::caution ? 14 : 0;
-        flow(p.text, margin + indent, contentWidth - indent, size, false, [&](Placed& item) {
-            item.faint = p.style == Paragraph::Style::small;
-            item.caution = indent > 0;
-        });
-        m_y += 8;
-    }
-    void operator()(const Bullets& b) {
-        for (const auto& text : b.items) {
-            bool first = true;
-            flow(text, margin + 16, contentWidth - 16, 12, false, [&](Placed& item) {
-                if (!std::exchange(first, false)) return;
-                auto dot = item;
-                dot.rect.setRect(margin + 2, item.rect.top(), 12, item.rect.height());
-                dot.text = QStringLiteral("•");
-                pages.back().items.push_back(dot);
-            });
-            m_y += 4;
-        }
-        m_y += 4;
-    }
-    void operator()(const Table& t) {
-        constexpr double size = 10, pad = 5;
-        const auto columns = static_cast<std::size_t>(t.header.size());
-        std::vector<double> widths(columns, 0);
+/// How wide the columns of a table are, and how high its rows.
+struct TableLayout {
+    const words::Table& table;
+    std::vector<double> widths;
+
+    TableLayout(const words::Table& t, const std::vector<QStringList>& rows)
+        : table(t), widths(t.columns.size(), 0) {
         double total = 0;
-        for (std::size_t i = 0; i < columns; ++i) {
-            const auto c = static_cast<qsizetype>(i);
-            widths[i] = widthOf(t.header[c], size, true);
-            for (const auto& row : t.rows)
-                widths[i] = std::max(widths[i], widthOf(row[c], size, false));
-            widths[i] += 2 * pad + 1;
+        for (std::size_t i = 0; i < widths.size(); ++i) {
+            for (std::size_t k = 0; k < rows.size(); ++k)
+                widths[i] =
+                    std::max(widths[i], widthOf(rows[k][static_cast<qsizetype>(i)], cellSize, k == 0));
+            widths[i] += 2 * cellPad + 1;
             total += widths[i];
         }
         while (total > contentWidth + 0.5) { // the widest gives way; its text wraps
@@ -113,92 +83,157 @@ public:
             *widest -= cut;
             total -= cut;
         }
-        if (columns > 0 && total < contentWidth) widths.back() += contentWidth - total;
-        const auto rowHeight = [&](const QStringList& row, bool bold) {
-            double h = 0;
-            for (std::size_t i = 0; i < columns; ++i)
-                h = std::max(h, heightOf(row[static_cast<qsizetype>(i)], size, bold, widths[i] - 2 * pad));
-            return h + 6;
-        };
-        const auto putRow = [&](const QStringList& row, bool bold, double height) {
-            double x = margin;
-            for (std::size_t i = 0; i < columns; ++i) {
-                Placed cell;
-                cell.rect = QRectF(x + pad, m_y + 3, widths[i] - 2 * pad, height - 3);
-                cell.text = row[static_cast<qsizetype>(i)];
-                cell.size = size;
-                cell.bold = bold;
-                cell.right = t.right[i];
-                pages.back().items.push_back(cell);
-                x += widths[i];
-            }
-            m_y += height;
-            Placed line;
-            line.rect = QRectF(margin, m_y, contentWidth, 1);
-            line.rule = true;
-            pages.back().items.push_back(line);
-        };
-        const auto& head = t.header;
-        const double headHeight = std::min(rowHeight(head, true), pageHeight / 4);
+        if (!widths.empty() && total < contentWidth) widths.back() += contentWidth - total;
+    }
+    double height(const QStringList& row, bool bold) const {
+        double h = 0;
+        for (std::size_t i = 0; i < widths.size(); ++i)
+            h = std::max(h,
+                         heightOf(row[static_cast<qsizetype>(i)], cellSize, bold, widths[i] - 2 * cellPad));
+        return h + 6;
+    }
+};
+
+class Layouter {
+public:
+    std::vector<Sheet> sheets{1};
+
+    void operator()(const Heading& h) {
+        const double size = h.level == 1 ? 26 : h.level == 2 ? 18 : 14;
+        m_y += m_y > margin ? (h.level == 2 ? 18 : 8) : 0;
+        room(heightOf(qs(h.text), size, true, contentWidth) +
+             150); // a heading does not stand alone at the foot
+        flow(qs(h.text), margin, contentWidth, size, true, [](Placed&) {});
+        m_y += 6;
+    }
+    void operator()(const Paragraph& p) {
+        const double size = p.style == Paragraph::Style::lead    ? 15
+                            : p.style == Paragraph::Style::small ? 11
+                                                                 : 12;
+        const double indent = p.style == Paragraph::Style::caution ? 14 : 0;
+        flow(qs(p.text), margin + indent, contentWidth - indent, size, false, [&](Placed& item) {
+            item.faint = p.style == Paragraph::Style::small;
+            item.caution = indent > 0;
+        });
+        m_y += 8;
+    }
+    void operator()(const Bullets& b) { bullets(b.items); }
+    void operator()(const Choice& c) {
+        for (const auto& [key, title] : c.options)
+            if (key == c.chosen) (*this)(Paragraph{Paragraph::Style::small, c.title + ": " + title + "."});
+    }
+    void operator()(const Offers& o) {
+        if (o.sentences.empty())
+            (*this)(Paragraph{Paragraph::Style::plain, o.none});
+        else
+            bullets(o.sentences);
+    }
+    void operator()(const words::Table& t) {
+        std::vector<QStringList> rows{{}};
+        for (const auto& c : t.columns)
+            rows[0] << qs(c.title);
+        for (const auto& row : t.rows) {
+            rows.emplace_back();
+            for (const auto& cell : row.cells)
+                rows.back() << qs(cell);
+        }
+        const TableLayout layout(t, rows);
+        const auto& head = rows[0];
+        const double headHeight = std::min(layout.height(head, true), sheetHeight / 4);
         const auto another = [&] {
-            newPage();
-            putRow(head, true, headHeight);
+            newSheet();
+            putRow(layout, head, true, headHeight);
         };
         room(headHeight + 30);
-        putRow(head, true, headHeight);
-        for (const auto& r : t.rows) {
-            auto row = r;
-            double height = rowHeight(row, false);
+        putRow(layout, head, true, headHeight);
+        for (std::size_t k = 1; k < rows.size(); ++k) {
+            auto row = rows[k];
+            double height = layout.height(row, false);
             if (m_y + height > contentBottom && m_y > margin + headHeight + 1) another();
             while (m_y + height > contentBottom) { // taller than a page: it flows on
                 QStringList part;
-                for (std::size_t i = 0; i < columns; ++i) {
+                for (std::size_t i = 0; i < layout.widths.size(); ++i) {
                     auto& cell = row[static_cast<qsizetype>(i)];
-                    const auto n = fitting(cell, size, false, widths[i] - 2 * pad, contentBottom - m_y - 6);
+                    const auto n = fitting(cell, cellSize, false, layout.widths[i] - 2 * cellPad,
+                                           contentBottom - m_y - 6);
                     part << cell.left(n);
                     cell = cell.mid(n);
                 }
-                putRow(part, false, contentBottom - m_y);
+                putRow(layout, part, false, contentBottom - m_y);
                 another();
-                height = rowHeight(row, false);
+                height = layout.height(row, false);
             }
-            putRow(row, false, height);
+            putRow(layout, row, false, height);
         }
         m_y += 12;
     }
     void operator()(const Figure& f) {
-        const double caption = std::min(heightOf(f.caption, 11, false, contentWidth), pageHeight / 4);
+        const auto picture = std::make_shared<chart::Picture>(f.draw(Figure::paperWidth));
+        const auto text = qs(f.caption);
+        const double caption = std::min(heightOf(text, 11, false, contentWidth), sheetHeight / 4);
         const double scale = std::min(
-            {1.0, contentWidth / f.picture.width, (contentBottom - margin - caption - 4) / f.picture.height});
-        const double height = f.picture.height * scale;
+            {1.0, contentWidth / picture->width, (contentBottom - margin - caption - 4) / picture->height});
+        const double height = picture->height * scale;
         room(height + caption + 4);
         Placed item;
-        item.rect = QRectF(margin, m_y, f.picture.width * scale, height);
-        item.picture = std::make_shared<chart::Picture>(f.picture);
+        item.rect = QRectF(margin, m_y, picture->width * scale, height);
+        item.picture = picture;
         item.scale = scale;
-        pages.back().items.push_back(item);
+        sheets.back().items.push_back(item);
         m_y += height + 4;
-        flow(f.caption, margin, contentWidth, 11, false, [](Placed& item) { item.faint = true; });
+        flow(text, margin, contentWidth, 11, false, [](Placed& item) { item.faint = true; });
         m_y += 14;
     }
     void finish() {
-        for (std::size_t i = 0; i < pages.size(); ++i) {
+        for (std::size_t i = 0; i < sheets.size(); ++i) {
             Placed foot;
-            foot.rect = QRectF(margin, pageHeight - 42, contentWidth, 16);
-            foot.text = QStringLiteral("Page %1 of %2").arg(i + 1).arg(pages.size());
+            foot.rect = QRectF(margin, sheetHeight - 42, contentWidth, 16);
+            foot.text = QStringLiteral("Page %1 of %2").arg(i + 1).arg(sheets.size());
             foot.size = 10;
             foot.right = foot.faint = true;
-            pages[i].items.push_back(foot);
+            sheets[i].items.push_back(foot);
         }
     }
 
 private:
-    void newPage() {
-        pages.emplace_back();
+    void bullets(const std::vector<std::string>& items) {
+        for (const auto& text : items) {
+            bool first = true;
+            flow(qs(text), margin + 16, contentWidth - 16, 12, false, [&](Placed& item) {
+                if (!std::exchange(first, false)) return;
+                auto dot = item;
+                dot.rect.setRect(margin + 2, item.rect.top(), 12, item.rect.height());
+                dot.text = QStringLiteral("•");
+                sheets.back().items.push_back(dot);
+            });
+            m_y += 4;
+        }
+        m_y += 4;
+    }
+    void putRow(const TableLayout& layout, const QStringList& row, bool bold, double height) {
+        double x = margin;
+        for (std::size_t i = 0; i < layout.widths.size(); ++i) {
+            Placed cell;
+            cell.rect = QRectF(x + cellPad, m_y + 3, layout.widths[i] - 2 * cellPad, height - 3);
+            cell.text = row[static_cast<qsizetype>(i)];
+            cell.size = cellSize;
+            cell.bold = bold;
+            cell.right = layout.table.columns[i].number;
+            sheets.back().items.push_back(cell);
+            x += layout.widths[i];
+        }
+        m_y += height;
+        Placed line;
+        line.rect = QRectF(margin, m_y, contentWidth, 1);
+        line.rule = true;
+        sheets.back().items.push_back(line);
+    }
+    void newSheet() {
+        sheets.emplace_back();
         m_y = margin;
     }
     void room(double height) {
-        if (m_y + height > contentBottom && m_y > margin) newPage();
+        if (m_y + height > contentBottom && m_y > margin) newSheet();
     }
     /// Text that goes on over as many pages as it takes; `dress` sees each part of it.
     template <class Dress>
@@ -207,9 +242,9 @@ private:
         const double line = lineHeight(size, bold);
         // What fits on one page is not torn apart, unless it is long.
         const double all = heightOf(text, size, bold, width);
-        if (all < pageHeight / 4) room(all);
+        if (all < sheetHeight / 4) room(all);
         do {
-            if (m_y + line > contentBottom) newPage();
+            if (m_y + line > contentBottom) newSheet();
             const auto n = std::max<qsizetype>(1, fitting(text, size, bold, width, contentBottom - m_y));
             const auto part = text.left(n);
             const double height = heightOf(part, size, bold, width);
@@ -224,25 +259,25 @@ private:
         item.text = text;
         item.size = size;
         item.bold = bold;
-        pages.back().items.push_back(item);
-        return pages.back().items.back();
+        sheets.back().items.push_back(item);
+        return sheets.back().items.back();
     }
     double m_y = margin;
 };
 
 } // namespace
 
-std::vector<Page> paginate(const Document& document) {
+std::vector<Sheet> paginate(const Page& page) {
     Layouter layouter;
-    for (const auto& block : document.blocks)
+    for (const auto& block : page.blocks)
         std::visit(layouter, block);
     layouter.finish();
-    return std::move(layouter.pages);
+    return std::move(layouter.sheets);
 }
 
-void paintPage(QPainter& painter, const Page& page) {
+void paintSheet(QPainter& painter, const Sheet& sheet) {
     const auto& palette = chart::lightPalette(); // paper is white, whatever the window is
-    for (const auto& item : page.items) {
+    for (const auto& item : sheet.items) {
         if (item.picture) {
             painter.save();
             painter.translate(item.rect.topLeft());
@@ -273,8 +308,8 @@ void paintPage(QPainter& painter, const Page& page) {
     }
 }
 
-Expected<void> writePages(const QString& path, const QString& title, std::size_t pages,
-                          const std::function<void(QPainter&, std::size_t)>& paint) {
+Expected<void> writeSheets(const QString& path, const QString& title, std::size_t sheets,
+                           const std::function<void(QPainter&, std::size_t)>& paint) {
     QSaveFile file(path);
     const auto refuse = [&] {
         return fail(QStringLiteral("%1 cannot be written: %2.").arg(path, file.errorString()).toStdString());
@@ -289,7 +324,7 @@ Expected<void> writePages(const QString& path, const QString& title, std::size_t
         writer.setTitle(title);
         writer.setCreator(QStringLiteral("Jaunty Anvil"));
         QPainter painter(&writer);
-        for (std::size_t i = 0; i < pages; ++i) {
+        for (std::size_t i = 0; i < sheets; ++i) {
             if (i > 0) writer.newPage();
             painter.save();
             painter.scale(resolution / 96.0, resolution / 96.0);
@@ -301,10 +336,10 @@ Expected<void> writePages(const QString& path, const QString& title, std::size_t
     return {};
 }
 
-Expected<void> writePdf(const Document& document, const QString& path) {
-    const auto pages = paginate(document);
-    return writePages(path, document.title, pages.size(),
-                      [&](QPainter& painter, std::size_t i) { paintPage(painter, pages[i]); });
+Expected<void> writePdf(const Page& page, const QString& path) {
+    const auto sheets = paginate(page);
+    return writeSheets(path, QString::fromStdString(page.title), sheets.size(),
+                       [&](QPainter& painter, std::size_t i) { paintSheet(painter, sheets[i]); });
 }
 
-} // namespace anvil::report
+} // namespace anvil::pages

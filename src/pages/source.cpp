@@ -1,9 +1,9 @@
-// What a report is made from, out of an open project.
-#include <QFileInfo>
-#include <anvil/report/source.h>
-#include <anvil/results/verdict.h>
+#include <anvil/pages/source.h>
 
-namespace anvil::report {
+#include <QFileInfo>
+#include <anvil/work/wall_clock.h>
+
+namespace anvil::pages {
 
 Source sourceOf(work::OpenProject& project, domain::Id study) {
     Source s;
@@ -14,14 +14,15 @@ Source sourceOf(work::OpenProject& project, domain::Id study) {
     };
     s.curve = [&project](domain::Id pull) { return project.readCurve(pull).value_or(nullptr); };
     s.steady = [&project](domain::Id pull) { return project.steadyAtMarks(pull); };
+    s.timing = [data = s.study](const domain::Pull& pull) { return work::wallTiming(*data, pull); };
     if (s.study)
         for (const auto& p : s.study->pulls)
             if (p.setup && !s.setups.contains(p.setup))
                 if (auto setup = project.setupOf(p.setup)) s.setups.emplace(p.setup, std::move(*setup));
-    s.project = QFileInfo(project.file().path()).completeBaseName();
+    s.project = QFileInfo(project.file().path()).completeBaseName().toStdString();
     const auto journal = project.file().journal(1);
-    if (journal && !journal->empty()) s.date = QStringLiteral("as of %1").arg(journal->front().at.left(10));
+    if (journal && !journal->empty()) s.date = "as of " + journal->front().at.left(10).toStdString();
     return s;
 }
 
-} // namespace anvil::report
+} // namespace anvil::pages

@@ -1,13 +1,13 @@
-#include <anvil/report/labels.h>
+#include <anvil/pages/labels.h>
 
 #include <QFont>
 #include <QFontMetricsF>
 #include <QPainter>
 #include <anvil/chart/painter.h>
-#include <anvil/report/pages.h>
+#include <anvil/pages/paper.h>
 #include <zint.h>
 
-namespace anvil::report {
+namespace anvil::pages {
 
 Expected<chart::Picture> codePicture(const QString& text, Code code, double width, double height) {
     const std::unique_ptr<zint_symbol, decltype(&ZBarcode_Delete)> symbol(ZBarcode_Create(), ZBarcode_Delete);
@@ -37,14 +37,14 @@ Expected<chart::Picture> codePicture(const QString& text, Code code, double widt
 Expected<void> writeLabels(const std::vector<PieceLabel>& labels, const QString& path, Code code) {
     if (labels.empty()) return fail("There is no piece to label: make the pieces first.");
     constexpr std::size_t across = 3, down = 8, each = across * down;
-    constexpr double width = pageWidth / across, height = pageHeight / down;
+    constexpr double width = sheetWidth / across, height = sheetHeight / down;
     std::vector<chart::Picture> codes;
     for (const auto& l : labels) {
         auto picture = codePicture(l.label, code, width - 60, code == Code::qr ? 62 : 40);
         if (!picture) return tl::unexpected(picture.error());
         codes.push_back(std::move(*picture));
     }
-    return writePages(
+    return writeSheets(
         path, QStringLiteral("Labels"), (labels.size() + each - 1) / each,
         [&](QPainter& painter, std::size_t page) {
             for (std::size_t i = page * each; i < std::min(labels.size(), (page + 1) * each); ++i) {
@@ -74,4 +74,4 @@ Expected<void> writeLabels(const std::vector<PieceLabel>& labels, const QString&
         });
 }
 
-} // namespace anvil::report
+} // namespace anvil::pages

@@ -3,8 +3,11 @@
 #include <QRegularExpression>
 #include <QTemporaryDir>
 #include <anvil/chart/painter.h>
+#include <anvil/pages/page.h>
+#include <anvil/pages/paper.h>
+#include <anvil/pages/sheets.h>
+#include <anvil/pages/write.h>
 #include <anvil/quantity/entry.h>
-#include <anvil/report/pages.h>
 #include <anvil/results/values.h>
 #include <anvil/results/verdict.h>
 #include <anvil/sim/specimen.h>
@@ -12,7 +15,9 @@
 #include <gtest/gtest.h>
 
 using namespace anvil;
-using namespace anvil::report;
+using namespace anvil::pages;
+using quantity::Units;
+using quantity::unitsFrom;
 
 namespace {
 
@@ -70,6 +75,43 @@ struct Study {
     }
 };
 
+Page compose(const Source& source, const Units& units) { return report(source, {units}); }
+
+QString html(const Page& page) { return QString::fromStdString(toHtml(page)); }
+
+QStringList texts(const std::vector<std::string>& all) {
+    QStringList out;
+    for (const auto& one : all)
+        out << QString::fromStdString(one);
+    return out;
+}
+
+/// A table as it is read.
+struct Seen {
+    QStringList header;
+    std::vector<QStringList> rows;
+};
+
+Seen tableWith(const Page& page, const QString& head) {
+    for (const auto& b : page.blocks)
+        if (const auto* t = std::get_if<words::Table>(&b)) {
+            Seen seen;
+            for (const auto& c : t->columns)
+                seen.header << QString::fromStdString(c.title);
+            for (const auto& row : t->rows)
+                seen.rows.push_back(texts(row.cells));
+            if (seen.header.contains(head)) return seen;
+        }
+    return {};
+}
+
+QStringList sectionOf(const Page& page, const QString& title) {
+    for (std::size_t i = 0; i + 1 < page.blocks.size(); ++i)
+        if (const auto* h = std::get_if<Heading>(&page.blocks[i]); h && h->text == title.toStdString())
+            if (const auto* bullets = std::get_if<Bullets>(&page.blocks[i + 1])) return texts(bullets->items);
+    return {};
+}
+
 QString run(const QString& program, const QStringList& arguments) {
     QProcess p;
     p.start(program, arguments);
@@ -81,22 +123,22 @@ TEST(Report, HtmlHoldsTheSameWordsAsThePdf) {
     chart::loadFonts();
     Study s;
     const auto document = compose(s.source(), unitsFrom("kN", "mm"));
-    const auto html = toHtml(document);
-    EXPECT_TRUE(html.contains("Pegs &amp; &lt;cords&gt;"));
-    EXPECT_FALSE(html.contains("<cords>"));
-    EXPECT_FALSE(html.contains("http://") && !html.contains("http://www.w3.org"))
+    const auto written = html(document);
+    EXPECT_TRUE(written.contains("Pegs &amp; &lt;cords&gt;"));
+    EXPECT_FALSE(written.contains("<cords>"));
+    EXPECT_FALSE(written.contains("http://") && !written.contains("http://www.w3.org"))
         << "needs nothing from elsewhere";
-    EXPECT_TRUE(html.contains("<svg"));
+    EXPECT_TRUE(written.contains("<svg"));
     QTemporaryDir dir;
     ASSERT_TRUE(writePdf(document, dir.filePath("r.pdf")));
     const auto pdf = run("pdftotext", {"-layout", dir.filePath("r.pdf"), "-"}).simplified();
     for (const auto& block : document.blocks)
-        if (const auto* table = std::get_if<Table>(&block))
+        if (const auto* table = std::get_if<words::Table>(&block))
             for (const auto& row : table->rows)
-                for (const auto& cell : row)
+                for (const auto& cell : texts(row.cells))
                     if (cell.contains(QRegularExpression("\\d")) && !cell.contains(' ')) {
                         EXPECT_TRUE(pdf.contains(cell)) << cell.toStdString();
-                        EXPECT_TRUE(html.contains(cell.toHtmlEscaped())) << cell.toStdString();
+                        EXPECT_TRUE(written.contains(cell.toHtmlEscaped())) << cell.toStdString();
                     }
 }
 
@@ -119,8 +161,8 @@ TEST(Report, ManyOptionsRunOverPagesAndNothingIsCut) {
     for (const auto& page : pages)
         for (const auto& item : page.items) {
             EXPECT_GE(item.rect.left(), 0);
-            EXPECT_LE(item.rect.right(), pageWidth + 0.5);
-            EXPECT_LE(item.rect.bottom(), pageHeight) << item.text.toStdString();
+            EXPECT_LE(item.rect.right(), sheetWidth + 0.5);
+            EXPECT_LE(item.rect.bottom(), sheetHeight) << item.text.toStdString();
         }
 }
 
@@ -132,18 +174,21 @@ TEST(Report, LongTextsFlowOnOverPages) {
         words << QStringLiteral("word%1").arg(i);
     const auto note = words.join(' ');
     const QString unbroken(4000, 'x');
-    const Document d{
-        "Long",
-        {Heading{1, note.left(3000)}, Paragraph{Paragraph::Style::plain, note},
-         Paragraph{Paragraph::Style::caution, unbroken}, Bullets{{note, "short"}},
-         Table{{"Piece", "Note"}, {{"A1-1", "held"}, {"A1-2", note}, {"A1-3", unbroken}}, {false, false}},
-         Paragraph{Paragraph::Style::plain, "line\nline\n\nline"}}};
+    const auto all3000 = note.toStdString(), letters = unbroken.toStdString();
+    const Page d{"long",
+                 "Long",
+                 {Heading{1, note.left(3000).toStdString()}, Paragraph{Paragraph::Style::plain, all3000},
+                  Paragraph{Paragraph::Style::caution, letters}, Bullets{{all3000, "short"}},
+                  words::Table{"pieces",
+                               {{"piece", "Piece"}, {"note", "Note"}},
+                               {{{"A1-1", "held"}, 1}, {{"A1-2", all3000}, 2}, {{"A1-3", letters}, 3}}},
+                  Paragraph{Paragraph::Style::plain, "line\nline\n\nline"}}};
     const auto pages = paginate(d);
     QString all;
     for (const auto& page : pages)
         for (const auto& item : page.items) {
-            EXPECT_LE(item.rect.right(), pageWidth + 0.5);
-            EXPECT_LE(item.rect.bottom(), pageHeight - 20) << item.text.left(40).toStdString();
+            EXPECT_LE(item.rect.right(), sheetWidth + 0.5);
+            EXPECT_LE(item.rect.bottom(), sheetHeight - 20) << item.text.left(40).toStdString();
             if (!item.rule) all += " " + item.text;
         }
     for (const auto& w : words)
@@ -173,32 +218,32 @@ TEST(Report, ADamagedCurveIsSaidAndDoesNotCount) {
     EXPECT_NE(said.find("One pull is not counted, for its curve cannot be read: see P102."),
               std::string::npos)
         << said;
-    const auto html = toHtml(compose(s.source(), unitsFrom("N", "mm")));
-    EXPECT_TRUE(html.contains("One pull is not counted"));
-    EXPECT_TRUE(html.contains("The samples of curve 5 are damaged"));
-    EXPECT_TRUE(html.contains("not read"));
+    const auto written = html(compose(s.source(), unitsFrom("N", "mm")));
+    EXPECT_TRUE(written.contains("One pull is not counted"));
+    EXPECT_TRUE(written.contains("The samples of curve 5 are damaged"));
+    EXPECT_TRUE(written.contains("not read"));
     EXPECT_FALSE(results::needsLook(s.data.pulls[1], s.readings).empty()) << "looking does not mend it";
     for (const auto& p : s.data.pulls) { // and where nothing is left at all
         s.readings.byPull.erase(p.id);
         s.readings.unreadable[p.id] = "damaged";
     }
-    EXPECT_TRUE(toHtml(compose(s.source(), unitsFrom("N", "mm"))).contains("8 pulls are not counted"));
+    EXPECT_TRUE(html(compose(s.source(), unitsFrom("N", "mm"))).contains("8 pulls are not counted"));
 }
 
 TEST(Report, AnEmptyStudyIsAReportToo) {
     chart::loadFonts();
     Study s(0, 0);
     s.data.conditions.clear();
-    const auto html = toHtml(compose(s.source(), unitsFrom("N", "mm")));
-    EXPECT_TRUE(html.contains("nothing to rank"));
+    const auto written = html(compose(s.source(), unitsFrom("N", "mm")));
+    EXPECT_TRUE(written.contains("nothing to rank"));
 }
 
 TEST(Report, CautionsAreAlwaysThere) {
     Study s;
-    const auto html = toHtml(compose(s.source(), unitsFrom("N", "mm")));
-    for (const auto& c : cautions())
-        EXPECT_TRUE(html.contains(c.toHtmlEscaped())) << c.toStdString();
-    EXPECT_TRUE(cautions().join(' ').contains("licensed or competent person"));
+    const auto written = html(compose(s.source(), unitsFrom("N", "mm")));
+    for (const auto& c : texts(cautions()))
+        EXPECT_TRUE(written.contains(c.toHtmlEscaped())) << c.toStdString();
+    EXPECT_TRUE(texts(cautions()).join(' ').contains("licensed or competent person"));
 }
 
 TEST(Report, AFileThatCannotBeWrittenIsASentence) {
@@ -207,19 +252,6 @@ TEST(Report, AFileThatCannotBeWrittenIsASentence) {
     const auto result = writePdf(compose(s.source(), unitsFrom("N", "mm")), "/no/such/folder/r.pdf");
     ASSERT_FALSE(result);
     EXPECT_NE(result.error().message.find("cannot be written"), std::string::npos);
-}
-
-TEST(Units, FollowTheChoice) {
-    using quantity::Dimension;
-    for (const char* force : {"N", "kN", "kgf", "lbf"})
-        for (const char* length : {"mm", "in"}) {
-            const auto u = unitsFrom(force, length);
-            EXPECT_EQ(u.of(Dimension::force).symbol, force);
-            EXPECT_EQ(std::string(u.of(Dimension::stiffness).symbol), std::string(force) + "/" + length);
-            EXPECT_NEAR(u.of(Dimension::stiffness).factor, u.force->factor / u.length->factor,
-                        1e-9 * u.of(Dimension::stiffness).factor);
-        }
-    EXPECT_EQ(unitsFrom("stone", "cubit").force->symbol, "N");
 }
 
 TEST(Report, ATorqueStudyNeverSpeaksOfNewtonsAlone) {
@@ -239,24 +271,10 @@ TEST(Report, ATorqueStudyNeverSpeaksOfNewtonsAlone) {
     const auto chart = overlayOf(s.source(), 1, 11, unitsFrom("N", "mm"), 200);
     EXPECT_EQ(chart.yTitle, "Torque (N·m)");
     EXPECT_EQ(chart.xTitle, "Angle from the toe (°)");
-    const auto html = toHtml(compose(s.source(), unitsFrom("N", "mm")));
-    EXPECT_TRUE(html.contains("Breakaway torque"));
-    EXPECT_TRUE(html.contains("N·m"));
-    EXPECT_FALSE(html.contains("Peak force")) << "nothing is listed that the method does not tell";
-}
-
-const Table& tableWith(const Document& d, const QString& head) {
-    static const Table none;
-    for (const auto& b : d.blocks)
-        if (const auto* t = std::get_if<Table>(&b); t && t->header.contains(head)) return *t;
-    return none;
-}
-
-QStringList sectionOf(const Document& d, const QString& title) {
-    for (std::size_t i = 0; i + 1 < d.blocks.size(); ++i)
-        if (const auto* h = std::get_if<Heading>(&d.blocks[i]); h && h->text == title)
-            if (const auto* bullets = std::get_if<Bullets>(&d.blocks[i + 1])) return bullets->items;
-    return {};
+    const auto written = html(compose(s.source(), unitsFrom("N", "mm")));
+    EXPECT_TRUE(written.contains("Breakaway torque"));
+    EXPECT_TRUE(written.contains("N·m"));
+    EXPECT_FALSE(written.contains("Peak force")) << "nothing is listed that the method does not tell";
 }
 
 TEST(Report, EveryPullShowsWhatItsMethodTells) {
@@ -274,7 +292,6 @@ TEST(Report, EveryPullShowsWhatItsMethodTells) {
     auto t = tableWith(compose(s.source(), unitsFrom("N", "mm")), "Specimen");
     EXPECT_EQ(t.header, (QStringList{"Specimen", "Option", "Condition", "Breakaway torque", "Running torque",
                                      "Standing", "What broke, why, remarks"}));
-    ASSERT_EQ(t.right.size(), static_cast<std::size_t>(t.header.size()));
     ASSERT_EQ(t.rows.size(), 2U);
     EXPECT_EQ(t.rows[0].mid(3, 3), (QStringList{"4.200 N·m", "1.500 N·m", "counts"}));
     EXPECT_EQ(t.rows[1].mid(3, 2), (QStringList{"4.200 N·m", "1.500 N·m"}))
@@ -295,7 +312,7 @@ TEST(Report, EveryPullShowsWhatItsMethodTells) {
 
 TEST(Report, MarksGuessesAndTheEndThatFailed) {
     Study s(2, 2);
-    const auto text = [&] { return toHtml(compose(s.source(), unitsFrom("kN", "mm"))); };
+    const auto text = [&] { return html(compose(s.source(), unitsFrom("kN", "mm"))); };
     EXPECT_FALSE(text().contains("~"));
     for (auto& p : s.data.pulls)
         p.settings.calibratedTo = 1; // N, so that everything lies beyond it
@@ -372,6 +389,86 @@ TEST(Report, ShowsEveryChannelAtTheMarks) {
     EXPECT_EQ(t.rows[0][5], "") << "the whole has no share of itself";
     EXPECT_EQ(t.rows[3][3], "290.0 K");
     EXPECT_EQ(t.rows[4][3], "7.000");
+}
+
+/// The pages of the verdict and the report tell of the same values by the same blocks.
+TEST(Pages, TheReportHoldsTheBlocksOfTheVerdict) {
+    chart::loadFonts();
+    Study s(3, 3);
+    const View view{unitsFrom("kN", "mm")};
+    const auto whole = html(report(s.source(), view));
+    ASSERT_EQ(registry().size(), 3U);
+    for (const auto& entry : registry()) {
+        const auto page = entry.make(s.source(), view);
+        ASSERT_TRUE(page) << entry.key;
+        EXPECT_EQ(find(entry.key)->make, entry.make);
+        EXPECT_EQ(std::get<Choice>(page->blocks.at(0)).chosen, "peak");
+        EXPECT_TRUE(html(*page).contains("Ranked by: Peak force."));
+    }
+    const auto told = [&](const char* key, auto&& block) {
+        const auto page = find(key)->make(s.source(), view);
+        for (const auto& b : page->blocks)
+            if (const auto* found = std::get_if<std::decay_t<decltype(block)>>(&b)) return *found;
+        ADD_FAILURE() << key;
+        return std::decay_t<decltype(block)>{};
+    };
+    for (const auto& sentence : told("pairs", Bullets{}).items)
+        EXPECT_TRUE(whole.contains(QString::fromStdString(sentence).toHtmlEscaped())) << sentence;
+    EXPECT_EQ(told("pairs", Bullets{}).items.size(), 3U);
+    const auto table = told("table", words::Table{});
+    ASSERT_EQ(table.rows.size(), 3U);
+    for (const auto& row : table.rows)
+        EXPECT_TRUE(whole.contains(QString::fromStdString(row.cells[table.at("mean")]).toHtmlEscaped()));
+    EXPECT_EQ(table.at("condition"), table.columns.size()) << "there is only one";
+    EXPECT_FALSE(find("floors"));
+}
+
+/// A page with nothing to say is not offered.
+TEST(Pages, NothingIsOfferedForAStudyWithoutPulls) {
+    Study s(2, 0);
+    for (const auto& entry : registry())
+        EXPECT_FALSE(entry.make(s.source(), {unitsFrom("N", "mm")})) << entry.key;
+    Study one(1, 3);
+    EXPECT_TRUE(answer(one.source(), {unitsFrom("N", "mm")}));
+    EXPECT_FALSE(pairs(one.source(), {unitsFrom("N", "mm")})) << "one option has none to stand against";
+}
+
+TEST(Pages, RankByAnotherMetricAllTheWay) {
+    Study s(2, 3);
+    View view{unitsFrom("N", "mm")};
+    view.metric = domain::metric("stiffness");
+    const auto page = rankedTable(s.source(), view);
+    ASSERT_TRUE(page);
+    const auto& table = std::get<words::Table>(page->blocks.at(1));
+    EXPECT_TRUE(table.rows[0].cells[table.at("mean")].ends_with(" N/mm"));
+    EXPECT_EQ(std::get<Choice>(page->blocks[0]).chosen, "stiffness");
+    EXPECT_NE(toText(*page).find("Ranked by: Stiffness."), std::string::npos);
+}
+
+/// Plain text keeps columns under their heads, whatever letters are in them.
+TEST(Pages, TextKeepsItsColumns) {
+    const Page page{"p",
+                    "P",
+                    {Heading{2, "Überblick"},
+                     words::Table{"t",
+                                  {{"a", "Größe"}, {"b", "Wert", true}},
+                                  {{{"é", "1 N"}, 0}, {{"länger als das", "12 N"}, 0}}},
+                     Bullets{{"eins", "zwei"}}, Offers{"o", {}, {{"x", "X"}}, "Nothing to do."},
+                     Paragraph{Paragraph::Style::caution, "Stand clear."}}};
+    EXPECT_EQ(toText(page), "Überblick\n---------\n\n"
+                            "Größe           Wert\n"
+                            "é                1 N\n"
+                            "länger als das  12 N\n\n"
+                            "- eins\n- zwei\n\nNothing to do.\n\n! Stand clear.\n");
+}
+
+TEST(Pages, SheetsOfThePlan) {
+    Study s(2, 2);
+    s.data.study.plan.runOrder = {"P202", "P101", "P999"};
+    const auto list = tableWith(runList(s.data), "Piece");
+    ASSERT_EQ(list.rows.size(), 2U) << "a label nobody made is no row";
+    EXPECT_EQ(list.rows[0].mid(0, 4), (QStringList{"1", "P202", "Option 2", "Dry"}));
+    EXPECT_TRUE(html(stock(s.data)).contains("Shopping and cutting: Pegs &amp; &lt;cords&gt;"));
 }
 
 } // namespace

@@ -6,7 +6,7 @@
 #include <anvil/quantity/error.h>
 #include <vector>
 
-namespace anvil::report {
+namespace anvil::pages {
 
 struct PieceLabel {
     QString label, line1, line2;
@@ -25,4 +25,4 @@ Expected<chart::Picture> codePicture(const QString& text, Code code, double widt
 Expected<void> writeLabels(const std::vector<PieceLabel>& labels, const QString& path,
                            Code code = Code::bars);
 
-} // namespace anvil::report
+} // namespace anvil::pages

@@ -1,12 +1,12 @@
-// From an open project to what a report is made from.
+// From an open project to what a page is made from.
 #pragma once
 
-#include <anvil/report/document.h>
+#include <anvil/pages/page.h>
 #include <anvil/work/open_project.h>
 
-namespace anvil::report {
+namespace anvil::pages {
 
 /// Refers to the project, which must outlive it. `study` is of that project.
 Source sourceOf(work::OpenProject& project, domain::Id study);
 
-} // namespace anvil::report
+} // namespace anvil::pages

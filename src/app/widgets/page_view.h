@@ -1,0 +1,40 @@
+// A page in the window: its blocks as widgets, one below the other.
+#pragma once
+
+#include <QScrollArea>
+#include <anvil/pages/block.h>
+#include <vector>
+
+class QVBoxLayout;
+
+namespace anvil::app {
+
+class PageView : public QScrollArea {
+    Q_OBJECT
+public:
+    explicit PageView(QWidget* parent = nullptr);
+    /// Shows a page. Widgets stay where the same kinds of blocks come again, so that focus and place are
+    /// kept.
+    void show(const pages::Page& page);
+    /// Keeps what is seen but draws nothing anew: what the figures are made from may be gone.
+    void freeze();
+
+signals:
+    void chosen(const QString& choice, const QString& option);
+    void pullClicked(long long pull);
+    void pullActivated(long long pull);
+    /// A cell was opened: the row tells of `of`, the column has this key.
+    void cellOpened(const QString& table, long long of, const QString& column);
+    /// An action was wanted for a sentence of an offer.
+    void acted(const QString& offers, const QString& action, int which);
+
+private:
+    QVBoxLayout* m_layout;
+    struct Shown {
+        std::size_t kind;
+        QWidget* widget;
+    };
+    std::vector<Shown> m_shown;
+};
+
+} // namespace anvil::app

@@ -1,0 +1,22 @@
+#include "choices.h"
+
+#include <algorithm>
+
+namespace anvil::pages {
+
+domain::Metric metricOf(const Source& source, const View& view) {
+    return view.metric.value_or(source.study->study.goal.metric);
+}
+
+Choice metricChoice(const Source& source, const View& view) {
+    const auto chosen = metricOf(source, view);
+    auto offered = domain::metricsOf(source.study->study.plan.method);
+    for (const auto& m : {source.study->study.goal.metric, chosen})
+        if (std::find(offered.begin(), offered.end(), m) == offered.end()) offered.push_back(m);
+    Choice c{"metric", "Ranked by", {}, std::string(chosen->key)};
+    for (const auto& m : offered)
+        c.options.emplace_back(m->key, m->title);
+    return c;
+}
+
+} // namespace anvil::pages

@@ -1,0 +1,61 @@
+// A page as a value: blocks in order. The window, HTML, paper and the command line walk the same blocks, so
+// they cannot disagree.
+#pragma once
+
+#include <anvil/chart/picture.h>
+#include <anvil/words/table.h>
+#include <functional>
+#include <string>
+#include <string_view>
+#include <utility>
+#include <variant>
+#include <vector>
+
+namespace anvil::pages {
+
+struct Heading {
+    int level = 1; ///< 1 title, 2 section, 3 subsection
+    std::string text;
+};
+struct Paragraph {
+    enum class Style { plain, lead, small, caution } style = Style::plain;
+    std::string text;
+};
+/// Sentences one below the other; `key`: by which a window finds them.
+struct Bullets {
+    std::vector<std::string> items;
+    std::string_view key{};
+};
+/// A picture that is drawn to a width in px; on paper that is `Figure::paperWidth`.
+struct Figure {
+    static constexpr double paperWidth = 690;
+    std::string_view key;
+    std::function<chart::Picture(double width)> draw;
+    std::string caption;
+};
+/// Something the reader chooses, one of several; on paper it says what was chosen.
+struct Choice {
+    std::string_view key;
+    std::string title;                                        ///< "Ranked by"
+    std::vector<std::pair<std::string, std::string>> options; ///< key and title
+    std::string chosen;                                       ///< a key
+};
+/// What could be done, each a sentence and the actions a window offers for all of them; on paper the
+/// sentences.
+struct Offers {
+    std::string_view key;
+    std::vector<std::string> sentences;
+    std::vector<std::pair<std::string_view, std::string>> actions; ///< key and title
+    std::string none;                                              ///< said where there are no sentences
+};
+using Block = std::variant<Heading, Paragraph, Bullets, words::Table, Figure, Choice, Offers>;
+
+struct Page {
+    std::string_view key;
+    std::string title;
+    std::vector<Block> blocks;
+
+    template <class B> void add(B block) { blocks.emplace_back(std::move(block)); }
+};
+
+} // namespace anvil::pages

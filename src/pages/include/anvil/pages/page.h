@@ -1,0 +1,69 @@
+// The pages a study has to show, and what each is made from.
+#pragma once
+
+#include <anvil/chart/charts.h>
+#include <anvil/curve/steady.h>
+#include <anvil/pages/block.h>
+#include <anvil/quantity/units.h>
+#include <anvil/results/values.h>
+#include <anvil/results/verdict.h>
+#include <anvil/rig/setup.h>
+#include <functional>
+#include <map>
+#include <memory>
+#include <optional>
+#include <span>
+
+namespace anvil::pages {
+
+/// Everything a page is made from. What it refers to must outlive the page's figures.
+struct Source {
+    const domain::StudyData* study = nullptr;
+    const results::Readings* readings = nullptr;
+    std::function<const results::Verdict&(domain::Metric)> verdict;
+    std::function<std::shared_ptr<const curve::ReadCurve>(domain::Id pull)> curve; ///< may give nothing
+    std::string project, date;
+    std::function<std::vector<curve::Steady>(domain::Id pull)> steady{}; ///< at its marks; may be missing
+    std::map<domain::Id, rig::Setup> setups{};                           ///< what was pulled on, by id
+    std::function<std::string(const domain::Pull&)>
+        timing{}; ///< what is said of when it was pulled; or missing
+};
+
+/// How somebody looks at it.
+struct View {
+    quantity::Units units;
+    std::optional<domain::Metric> metric{}; ///< to rank by; nothing: the one that decides
+    domain::Id selected = 0;                ///< a pull to point out
+};
+
+/// A kind of page. `make` gives nothing where it has nothing to say.
+struct Entry {
+    std::string_view key;
+    std::string_view title;
+    std::optional<Page> (*make)(const Source& source, const View& view);
+};
+
+/// Every page of the verdict, in the order they are offered; the answer first.
+std::span<const Entry> registry();
+/// By key; nullptr where there is none.
+const Entry* find(std::string_view key);
+
+// A file each, listed in registry.cpp:
+/// Who leads, the strength ladder, and what would settle more.
+std::optional<Page> answer(const Source& source, const View& view);
+/// Every pair in a sentence.
+std::optional<Page> pairs(const Source& source, const View& view);
+/// Every group's numbers.
+std::optional<Page> rankedTable(const Source& source, const View& view);
+
+/// The whole report of a study: what was found, every pull, how it was worked out.
+Page report(const Source& source, const View& view);
+
+/// The cautions shown wherever a strength is told.
+std::vector<std::string> cautions();
+
+/// An overlay of the curves of one square.
+chart::CurveChart overlayOf(const Source& source, domain::Id option, domain::Id condition,
+                            const quantity::Units& units, std::size_t columns = 400);
+
+} // namespace anvil::pages

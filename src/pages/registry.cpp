@@ -1,0 +1,23 @@
+#include <anvil/pages/page.h>
+
+#include <algorithm>
+#include <array>
+
+namespace anvil::pages {
+
+std::span<const Entry> registry() {
+    static constexpr std::array entries{
+        Entry{"answer", "Answer", answer},
+        Entry{"pairs", "Pairs and why", pairs},
+        Entry{"table", "Table", rankedTable},
+    };
+    return entries;
+}
+
+const Entry* find(std::string_view key) {
+    const auto all = registry();
+    const auto at = std::find_if(all.begin(), all.end(), [&](const Entry& e) { return e.key == key; });
+    return at == all.end() ? nullptr : &*at;
+}
+
+} // namespace anvil::pages

@@ -1,0 +1,261 @@
+#include <anvil/words/pull.h>
+
+#include <anvil/domain/joints.h>
+#include <anvil/domain/outcomes.h>
+#include <anvil/domain/phases.h>
+#include <anvil/methods/method.h>
+#include <anvil/quantity/print.h>
+#include <anvil/results/ends.h>
+#include <anvil/results/evidence.h>
+#include <anvil/words/values.h>
+#include <fmt/format.h>
+
+namespace anvil::words {
+namespace {
+
+using domain::Pull;
+using domain::Specimen;
+using domain::StudyData;
+using quantity::Units;
+using quantity::withUnit;
+using results::Readings;
+
+std::string heldText(int joints, const char* first) {
+    if (joints <= 0) return {};
+    return joints == 1 ? fmt::format("{}ts other end held at least that", first)
+                       : fmt::format("{}ts other {} joints held at least that", first, joints);
+}
+
+bool byHand(const Pull& pull) {
+    const auto& set = pull.settings;
+    return set.peak || set.firstSlip || set.breakPoint || set.fitFrom;
+}
+
+std::string phasesLine(const Pull& pull, const Units& units) {
+    auto text = domain::phasesText(
+        pull.outcome.phases, [&](quantity::Dimension d) -> const quantity::Unit& { return units.of(d); });
+    for (std::size_t at; (at = text.find('\n')) != std::string::npos;)
+        text.replace(at, 1, "; ");
+    return text;
+}
+
+/// What was entered for a pull, and what its method makes of it.
+void addEntered(std::vector<std::string>& out, const StudyData& data, const Pull& pull,
+                const Specimen& specimen, const curve::Reading* reading, const Units& units) {
+    const auto& method = results::methodOf(data, specimen);
+    for (const auto& f : pull.outcome.entered.fields)
+        if (const auto* input = method.input(f.key))
+            out.push_back(fmt::format("{}: {}", input->title, f.text));
+    if (pull.outcome.entered == domain::Entered{}) return;
+    if (const auto all = results::measured(data, pull, reading))
+        for (const auto& n : all->numbers)
+            if (n.value)
+                out.push_back(fmt::format("→ {}: {}", n.metric->title,
+                                          valueText(*n.value, methods::unitFor(*n.metric, units), n.guess)));
+}
+
+/// When, by whom, and what ended it.
+void addCircumstances(std::vector<std::string>& out, const Pull& pull, const Timing& timing) {
+    if (!pull.performedAt.empty()) {
+        auto when = pull.performedAt.substr(0, 16);
+        std::replace(when.begin(), when.end(), 'T', ' ');
+        out.push_back("When: " + when);
+    }
+    if (const auto said = timing ? timing(pull) : std::string(); !said.empty()) out.push_back("⚠ " + said);
+    if (!pull.operatorName.empty()) out.push_back("By: " + pull.operatorName);
+    if (pull.outcome.limit) out.push_back(fmt::format("Ended: {}", domain::word(*pull.outcome.limit)));
+    for (std::size_t k = 0; k < pull.outcome.marks.size(); ++k)
+        out.push_back(fmt::format("{} at {} s", domain::markName(pull.outcome.marks, k),
+                                  quantity::significant(pull.outcome.marks[k].at, 4)));
+}
+
+void addCurveFacts(std::vector<std::string>& out, const curve::Reading& r, const Units& units) {
+    const auto& load = units.of(r.load);
+    out.push_back(r.spikes
+                      ? fmt::format("{} samples, {} of them spikes that were bridged", r.samples, r.spikes)
+                      : fmt::format("{} samples", r.samples));
+    out.insert(out.end(), r.notes.begin(), r.notes.end());
+    out.push_back(fmt::format("Zero: {}, noise {}", withUnit(r.baseline, load), withUnit(r.noise, load)));
+}
+
+/// The rows of a table of what was read from a curve.
+struct ReadRows {
+    const curve::Reading& r;
+    const Pull& pull;
+    const Units& units;
+    Table& table;
+    bool bound;
+
+    void add(std::string what, std::string load, std::string where = {}) const {
+        table.rows.push_back({{std::move(what), std::move(load), std::move(where)}, 0});
+    }
+    std::string load(double si) const { return withUnit(si, units.of(r.load)); }
+    std::string where(const curve::Landmark& m) const {
+        return (m.displacement ? withUnit(*m.displacement, units.of(r.travel))
+                               : withUnit(m.time, quantity::unit("s"))) +
+               (m.byHand ? ", by hand" : "");
+    }
+    void landmarks() const {
+        add("Peak", (bound ? "at least " : "") + std::string(r.guessed ? "~" : "") + load(r.peak.force),
+            where(r.peak) + (r.guessed ? ", beyond the calibration table: a guess" : ""));
+        add("First slip", r.firstSlip ? load(r.firstSlip->force) : "none",
+            r.firstSlip               ? where(*r.firstSlip)
+            : pull.settings.firstSlip ? "taken away by hand"
+                                      : "");
+        add("Break", r.breakPoint ? load(r.breakPoint->force) : "none seen",
+            r.breakPoint ? where(*r.breakPoint) : "");
+    }
+    void turning() const {
+        add("Breakaway", r.breakaway ? load(*r.breakaway) : "cannot be told", "greatest within 90°");
+        add("Running", r.running ? load(*r.running) : "not turned far enough", "mean from 90° to 360°");
+    }
+    void stiffness() const {
+        using quantity::Dimension;
+        if (r.stiffness)
+            add("Stiffness", withUnit(r.stiffness->value, units.of(Dimension::stiffness)),
+                fmt::format("{} to {}{}", quantity::significant(units.force->fromSi(r.stiffness->from)),
+                            load(r.stiffness->to), r.stiffness->byHand ? ", by hand" : ""));
+        else
+            add("Stiffness", "none", r.againstTime ? "no displacement was logged" : "");
+        if (r.energyToPeak) add("Energy to peak", withUnit(*r.energyToPeak, units.of(Dimension::energy)));
+    }
+    void after() const {
+        const bool told = r.residual && !bound;
+        add("Residual grip", told ? load(r.residual->force) : "cannot be told",
+            told ? quantity::percent(r.residual->share) + " of the peak" : "");
+        if (r.fall) add("How it let go", r.fall->word);
+        if (r.slack) add("Slack taken up", "", withUnit(*r.slack, units.of(r.travel)));
+    }
+};
+
+} // namespace
+
+std::string metricText(const StudyData& data, const Pull& pull, const Specimen& specimen,
+                       const Readings& readings, domain::Metric metric, const Units& units) {
+    const auto* reading = readings.find(pull.id);
+    const auto& unit = methods::unitFor(*metric, units);
+    const auto got = results::valueAtEnd(data, pull, specimen, specimen.option, reading, metric);
+    if (got.value) return valueText(*got.value, unit, got.guess);
+    if (pull.standing == domain::Standing::voided || pull.recording != domain::Recording::done)
+        if (const auto all = results::measured(data, pull, reading))
+            if (const auto* shown = all->find(metric->key); shown && shown->value)
+                return withUnit(shown->value->value, unit);
+    return "–";
+}
+
+Table readingTable(const curve::Reading& reading, const Pull& pull, const Units& units) {
+    Table t{"numbers",
+            {{"what", "Read from the curve"},
+             {"load", reading.load == quantity::Dimension::torque ? "Torque" : "Force", true},
+             {"where", "Where", true}},
+            {}};
+    const ReadRows rows{reading, pull, units, t,
+                        results::standingOf(pull, &reading) == domain::Standing::atLeast};
+    rows.landmarks();
+    if (reading.load == quantity::Dimension::torque) rows.turning();
+    if (reading.load == quantity::Dimension::force) rows.stiffness();
+    rows.after();
+    return t;
+}
+
+std::vector<std::string> remarksOn(const StudyData& data, const Pull& pull, const Specimen& specimen,
+                                   const Readings& readings, const Units& units, const Timing& timing) {
+    std::vector<std::string> out;
+    const auto add = [&](std::string words) {
+        if (words.ends_with('.')) words.pop_back(); // they are joined by semicolons
+        if (!words.empty()) out.push_back(std::move(words));
+    };
+    add(domain::brokeText(pull.outcome));
+    for (const auto& words : domain::remarksOf(pull.outcome))
+        add(words);
+    add(heldText(results::jointsThatHeld(data, pull, specimen), "i"));
+    const auto* reading = readings.find(pull.id);
+    add(results::reasonOf(pull, reading));
+    for (const auto& words : results::notesOf(data, pull))
+        add(words);
+    add(phasesLine(pull, units));
+    add(pull.note);
+    add(timing ? timing(pull) : std::string());
+    if (reading && reading->guessed) add("its peak lies beyond the calibration table: a guess");
+    if (byHand(pull)) add("landmarks moved by hand");
+    return out;
+}
+
+Table pullTable(const StudyData& data, const Readings& readings, std::span<const domain::Metric> metrics,
+                const Units& units, const Timing& timing) {
+    Table t{"pulls", {{"specimen", "Specimen"}, {"option", "Option"}, {"condition", "Condition"}}, {}};
+    for (const auto& m : metrics)
+        t.columns.push_back(
+            {m->key, m == domain::metric("peak") ? std::string("Peak") : std::string(m->title), true});
+    t.columns.push_back({"standing", "Standing"});
+    t.columns.push_back({"remarks", "What broke, why, remarks"});
+    for (const auto& s : data.specimens)
+        for (const auto& p : data.pulls) {
+            if (p.specimen != s.id) continue;
+            const auto* o = data.option(s.option);
+            const auto* c = data.condition(s.condition);
+            Row row{{s.label, o ? o->name : "", c ? c->name : ""}, p.id};
+            for (const auto& m : metrics)
+                row.cells.push_back(metricText(data, p, s, readings, m, units));
+            auto remarks = remarksOn(data, p, s, readings, units, timing);
+            const auto bad = readings.unreadable.find(p.id);
+            const bool unread = bad != readings.unreadable.end();
+            if (unread) remarks.insert(remarks.begin(), bad->second);
+            row.cells.emplace_back(
+                domain::word(unread ? domain::Standing::notRead
+                                    : results::standingAtEnd(data, p, readings.find(p.id), s, s.option)));
+            row.cells.push_back(fmt::format("{}", fmt::join(remarks, "; ")));
+            t.rows.push_back(std::move(row));
+        }
+    return t;
+}
+
+std::vector<std::string> factsOf(const StudyData& data, const Pull& pull, const Specimen& specimen,
+                                 const Readings& readings, const Units& units, const Timing& timing) {
+    const auto* reading = readings.find(pull.id);
+    std::vector<std::string> out{pull.typed ? "Typed: " + pull.typed->asTyped : "Source: " + pull.sourceName};
+    addEntered(out, data, pull, specimen, reading, units);
+    for (const auto& note : results::notesOf(data, pull))
+        out.push_back(note);
+    addCircumstances(out, pull, timing);
+    const auto& load = units.of(reading ? reading->load : quantity::Dimension::force);
+    if (pull.settings.rigLimit) out.push_back("Rig limit: " + withUnit(*pull.settings.rigLimit, load));
+    if (pull.settings.calibratedTo)
+        out.push_back("Calibrated up to: " + withUnit(*pull.settings.calibratedTo, load));
+    if (const auto other = domain::otherEndOf(data, specimen))
+        out.push_back("At its other end: " + data.optionAt(other).name);
+    if (auto held = heldText(results::jointsThatHeld(data, pull, specimen), "I"); !held.empty())
+        out.push_back(std::move(held));
+    if (reading) addCurveFacts(out, *reading, units);
+    return out;
+}
+
+Table steadyTable(const std::string& label, std::span<const curve::Steady> windows, const Units& units) {
+    Table t{"steady",
+            {{"specimen", "Specimen"},
+             {"at", "At", true},
+             {"channel", "Channel"},
+             {"mean", "Mean", true},
+             {"sd", "s", true},
+             {"share", "Share", true},
+             {"still", ""}},
+            {}};
+    for (const auto& window : windows) {
+        const auto shares = curve::sharesOf(window);
+        for (const auto& c : window.channels) {
+            const auto unit = quantity::findUnit(c.unit);
+            const auto shown = [&](double v) {
+                return unit ? withUnit(v, units.of((*unit)->dimension)) : quantity::significant(v);
+            };
+            const auto share =
+                std::find_if(shares.begin(), shares.end(), [&](const auto& x) { return x.name == c.name; });
+            t.rows.push_back({{label, quantity::significant(window.to, 4) + " s", c.name, shown(c.mean),
+                               shown(c.sd), share == shares.end() ? "" : quantity::percent(share->share),
+                               window.still ? "" : "not standing still"},
+                              0});
+        }
+    }
+    return t;
+}
+
+} // namespace anvil::words

@@ -1,0 +1,48 @@
+#include <anvil/words/values.h>
+
+#include <anvil/quantity/print.h>
+#include <fmt/format.h>
+
+namespace anvil::words {
+
+using quantity::withUnit;
+
+std::string meanText(const stats::Summary& s, const quantity::Unit& unit) {
+    if (!s.mean) return "–";
+    return (s.basis == stats::MeanBasis::bound ? "at least " : "") + withUnit(*s.mean, unit);
+}
+
+std::string intervalText(const stats::Summary& s, const quantity::Unit& unit) {
+    if (s.meanInterval)
+        return quantity::significant(unit.fromSi(s.meanInterval->first)) + " to " +
+               withUnit(s.meanInterval->second, unit);
+    if (s.n == 0) return "–";
+    return s.censored() ? "some are only bounds" : "needs two pulls";
+}
+
+std::string countText(const stats::Summary& s) {
+    const std::size_t exact = s.n - s.above - s.below - s.between;
+    std::string out = fmt::format("{}", exact);
+    if (s.above) out += fmt::format(" + {} at least", s.above);
+    if (s.below) out += fmt::format(" + {} at most", s.below);
+    if (s.between) out += fmt::format(" + {} between", s.between);
+    return out;
+}
+
+std::string valueText(const stats::Value& v, const quantity::Unit& unit, bool guess) {
+    const char* mark = guess ? "~" : "";
+    switch (v.state) {
+    case stats::State::above:
+        return "at least " + (mark + withUnit(v.value, unit));
+    case stats::State::below:
+        return "at most " + (mark + withUnit(v.value, unit));
+    case stats::State::between:
+        return mark + quantity::significant(unit.fromSi(v.value)) + " to " + mark + withUnit(v.upper, unit);
+    case stats::State::exact:
+    case stats::State::aside:
+        break;
+    }
+    return mark + withUnit(v.value, unit);
+}
+
+} // namespace anvil::words
