@@ -13,6 +13,8 @@
 #include <QTemporaryDir>
 #include <QTimer>
 #include <algorithm>
+#include <anvil/work/board_commands.h>
+#include <anvil/work/plan_commands.h>
 #include <cstdio>
 #include <ctime>
 #include <iterator>
@@ -148,11 +150,11 @@ int main(int argc, char** argv) {
     if (!session.create(dir.filePath("torture.anvil"))) return 3;
     domain::Study s;
     s.title = "Torture";
-    session.showStudy(*session.project()->addStudy(s));
-    if (!session.project()->addOption(session.studyId(), "Pin") ||
-        !session.project()->addCondition(session.studyId(), "Dry") ||
-        !session.project()->planReplicates(session.studyId(), 1) ||
-        !session.project()->makePieces(session.studyId(), ""))
+    session.showStudy(*work::addStudy(*session.project(), s));
+    if (!work::addOption(*session.project(), session.studyId(), "Pin") ||
+        !work::addCondition(*session.project(), session.studyId(), "Dry") ||
+        !work::planReplicates(*session.project(), session.studyId(), 1) ||
+        !work::makePieces(*session.project(), session.studyId(), ""))
         return 3;
     app::LiveCurve curve(session);
     curve.resize(800, 600);

@@ -8,6 +8,9 @@
 #include "stages/verdict/verdict_stage.h"
 #include "theme/theme.h"
 #include <anvil/link/rig_server.h>
+#include <anvil/work/board_commands.h>
+#include <anvil/work/entry_commands.h>
+#include <anvil/work/plan_commands.h>
 
 #include <QApplication>
 #include <QDir>
@@ -39,12 +42,12 @@ anvil::domain::Id studyOf(MainWindow& window, const char* title, const char* met
     anvil::domain::Study s;
     s.title = title;
     s.position = static_cast<int>(project.studies().size());
-    const auto id = project.addStudy(s).value_or(0);
-    (void)project.addOptions(id, options);
-    (void)project.addConditions(id, {condition});
-    (void)project.setMethod(id, method);
-    (void)project.planReplicates(id, 3);
-    (void)project.makePieces(id, "");
+    const auto id = anvil::work::addStudy(project, s).value_or(0);
+    (void)anvil::work::addOptions(project, id, options);
+    (void)anvil::work::addConditions(project, id, {condition});
+    (void)anvil::work::setMethod(project, id, method);
+    (void)anvil::work::planReplicates(project, id, 3);
+    (void)anvil::work::makePieces(project, id, "");
     window.session().showStudy(id);
     window.goTo(Stage::pull);
     settle();
@@ -56,29 +59,29 @@ template <class Save> void otherKinds(MainWindow& window, Save save) {
     auto& project = *session.project();
     auto id =
         studyOf(window, "Ground pegs", "step-ladder", {"Round peg", "Angle peg", "Screw peg"}, "in loam");
-    (void)project.changePlan(id, "ladder", [](anvil::domain::Plan& p) {
+    (void)anvil::work::changePlan(project, id, "ladder", [](anvil::domain::Plan& p) {
         p.ladder.first = 200;
         p.ladder.more = 50;
     });
     for (const double load : {200.0, 250.0, 300.0})
-        if (const auto pull = project.addLadderStep(session.study()->specimens.front().id, {load, {}, true},
-                                                    "2026-05-04T09:00:00", "Ines"))
+        if (const auto pull = anvil::work::addLadderStep(project, session.study()->specimens.front().id,
+                                                  {load, {}, true}, "2026-05-04T09:00:00", "Ines"))
             session.selectPull(*pull);
     save(window, "pull-ladder");
     id = studyOf(window, "Ground pegs by eye", "by-eye", {"Round peg", "Angle peg"}, "in loam");
-    (void)project.changePlan(id, "scale", [](anvil::domain::Plan& p) {
+    (void)anvil::work::changePlan(project, id, "scale", [](anvil::domain::Plan& p) {
         p.ratingWords = {{0, "comes out by hand"}, {2.5, "wobbles"}, {5, "needs a hammer"}};
     });
     save(window, "pull-rating");
     studyOf(window, "Slats", "sag", {"Grey slat", "Green slat"}, "dry");
     save(window, "pull-sag");
     id = studyOf(window, "Net clips", "creep", {"Clip with a lip", "Plain clip"}, "in the sun");
-    (void)project.changePlan(id, "gauge", [](anvil::domain::Plan& p) { p.gaugeEvery = 86400; });
+    (void)anvil::work::changePlan(project, id, "gauge", [](anvil::domain::Plan& p) { p.gaugeEvery = 86400; });
     const auto now = static_cast<double>(session.now().toSecsSinceEpoch());
     for (std::size_t i = 0; i < 4; ++i)
         for (const double days : {3.0, 2.0, 1.0 - 0.1 * static_cast<double>(i)})
-            (void)project.addGaugeReading(
-                session.study()->specimens[i].id,
+            (void)anvil::work::addGaugeReading(
+                project, session.study()->specimens[i].id,
                 {now - 86400 * days, 0.0142 - 0.0004 * days + 0.0002 * static_cast<double>(i)}, false,
                 "Ines");
     save(window, "pull-gauge");

@@ -3,31 +3,10 @@
 #include <anvil/results/verdict.h>
 #include <anvil/work/open_project.h>
 
+#include "done.h"
 #include <algorithm>
 
 namespace anvil::work {
-namespace {
-
-template <class T> std::string nameOf(const std::vector<T>& all, Id id) {
-    for (const auto& x : all)
-        if (x.id == id) return x.name;
-    return {};
-}
-
-Expected<void> done(const Expected<Id>& result) {
-    if (!result) return tl::unexpected(result.error());
-    return {};
-}
-
-const char* word(Handle handle) {
-    static constexpr const char* words[] = {"peak", "first slip", "break", "start of the stiffness line",
-                                            "end of the stiffness line"};
-    static_assert(std::size(words) == static_cast<std::size_t>(Handle::fitTo) + 1);
-    return words[static_cast<int>(handle)];
-}
-
-} // namespace
-
 OpenProject::OpenProject(std::unique_ptr<store::Project> file) : m_file(std::move(file)) {}
 
 Expected<std::unique_ptr<OpenProject>> OpenProject::create(const QString& path) {
@@ -53,6 +32,24 @@ const domain::StudyData* OpenProject::study(Id id) const {
 const domain::StudyData* OpenProject::studyOfPull(Id pull) const {
     for (const auto& s : m_studies)
         if (s.pull(pull)) return &s;
+    return nullptr;
+}
+
+const domain::StudyData* OpenProject::studyOfSpecimen(Id specimen) const {
+    for (const auto& s : m_studies)
+        if (s.specimen(specimen)) return &s;
+    return nullptr;
+}
+
+const domain::StudyData* OpenProject::studyOfOption(Id option) const {
+    for (const auto& s : m_studies)
+        if (s.option(option)) return &s;
+    return nullptr;
+}
+
+const domain::StudyData* OpenProject::studyOfCondition(Id condition) const {
+    for (const auto& s : m_studies)
+        if (s.condition(condition)) return &s;
     return nullptr;
 }
 
@@ -192,14 +189,6 @@ OpenProject::Spread OpenProject::expectedSpread(Id studyId) {
     return {plan::defaultCv(kind), kind.empty() ? "a usual guess" : "usual for a " + kind};
 }
 
-Expected<Id> OpenProject::addStudy(const domain::Study& value) {
-    Id id = 0;
-    auto entry = run(tr("New study \"%1\"").arg(QString::fromStdString(value.title)),
-                     [&](store::Writer& w) { id = w.add(value); });
-    if (!entry) return entry;
-    return id;
-}
-
 template <class T>
 Expected<void> OpenProject::edit(const T* before, const char* gone, const QString& what,
                                  const std::function<void(T&)>& change) {
@@ -243,163 +232,64 @@ Expected<void> OpenProject::changePull(Id id, const QString& what,
     return edit(data ? data->pull(id) : nullptr, "There is no such pull any more.", what, change);
 }
 
-Expected<Id> OpenProject::addOption(Id studyId, const QString& name) {
-    const auto* data = study(studyId);
-    const auto clean = name.simplified();
-    if (!data || clean.isEmpty()) return fail("An option needs a name.");
-    for (const auto& o : data->options)
-        if (QString::fromStdString(o.name).compare(clean, Qt::CaseInsensitive) == 0)
-            return fail(tr("There is an option \"%1\" already.").arg(clean).toStdString());
-    domain::Option o;
-    o.study = studyId;
-    o.position = static_cast<int>(data->options.size());
-    o.name = clean.toStdString();
-    Id id = 0;
-    auto entry = run(tr("New option \"%1\"").arg(clean), [&](store::Writer& w) { id = w.add(o); });
-    if (!entry) return entry;
-    return id;
-}
-
-Expected<Id> OpenProject::addCondition(Id studyId, const QString& name) {
-    const auto* data = study(studyId);
-    const auto clean = name.simplified();
-    if (!data || clean.isEmpty()) return fail("A condition needs a name.");
-    for (const auto& c : data->conditions)
-        if (QString::fromStdString(c.name).compare(clean, Qt::CaseInsensitive) == 0)
-            return fail(tr("There is a condition \"%1\" already.").arg(clean).toStdString());
-    domain::Condition c;
-    c.study = studyId;
-    c.position = static_cast<int>(data->conditions.size());
-    c.name = clean.toStdString();
-    Id id = 0;
-    auto entry = run(tr("New condition \"%1\"").arg(clean), [&](store::Writer& w) { id = w.add(c); });
-    if (!entry) return entry;
-    return id;
-}
-
-Expected<void> OpenProject::removeOption(Id id) {
-    for (const auto& s : m_studies) {
-        if (!s.option(id)) continue;
-        const auto name = nameOf(s.options, id);
-        if (std::any_of(s.specimens.begin(), s.specimens.end(),
-                        [&](const auto& p) { return p.option == id; }))
-            return fail(
-                "\"" + name +
-                "\" has pulls; what was recorded cannot be taken away. Move them to another option first.");
-        return done(run(tr("Take away option \"%1\"").arg(QString::fromStdString(name)),
-                        [&](store::Writer& w) { w.remove(s.optionAt(id)); }));
+Expected<std::vector<OpenProject::KeptSetup>> OpenProject::readSetups() const {
+    const auto rows = m_file->setups();
+    if (!rows) return tl::unexpected(rows.error());
+    std::vector<KeptSetup> out;
+    for (const auto& row : *rows) {
+        auto setup = rig::setupFromJson(row.json.toStdString());
+        if (!setup) return fail("Rig \"" + row.rig.toStdString() + "\": " + setup.error().message);
+        out.push_back({row, std::move(*setup)});
     }
-    return fail("There is no such option any more.");
+    return out;
 }
 
-Expected<void> OpenProject::removeCondition(Id id) {
-    for (const auto& s : m_studies) {
-        if (!s.condition(id)) continue;
-        const auto name = nameOf(s.conditions, id);
-        if (std::any_of(s.specimens.begin(), s.specimens.end(),
-                        [&](const auto& p) { return p.condition == id; }))
-            return fail("\"" + name +
-                        "\" has pulls; what was recorded cannot be taken away. Move them to another "
-                        "condition first.");
-        return done(run(tr("Take away condition \"%1\"").arg(QString::fromStdString(name)),
-                        [&](store::Writer& w) { w.remove(s.conditionAt(id)); }));
-    }
-    return fail("There is no such condition any more.");
+std::vector<std::pair<Id, rig::Setup>> OpenProject::rigs() const {
+    std::map<QString, const KeptSetup*> newest;
+    for (const auto& kept : m_setups)
+        newest[kept.row.rig] = &kept;
+    std::vector<std::pair<Id, rig::Setup>> out;
+    out.reserve(newest.size());
+    for (const auto& [name, kept] : newest)
+        out.emplace_back(kept->row.id, kept->setup);
+    std::sort(out.begin(), out.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
+    return out;
 }
 
-Expected<void> OpenProject::setStanding(Id pullId, domain::Standing standing, const QString& reason) {
-    const auto* data = studyOfPull(pullId);
-    if (!data) return fail("There is no such pull any more.");
-    if (standing != domain::Standing::counts && reason.trimmed().isEmpty())
-        return fail(
-            "Say why: a pull is only set apart for a reason that lies in the test, never for its number.");
-    const auto* specimen = data->specimen(data->pull(pullId)->specimen);
-    return changePull(
-        pullId,
-        tr("%1: %2").arg(QString::fromStdString(specimen->label), QString::fromUtf8(domain::word(standing))),
-        [&](domain::Pull& p) {
-            p.standing = standing;
-            p.reason = standing == domain::Standing::counts ? std::string() : reason.trimmed().toStdString();
-        });
+Expected<rig::Setup> OpenProject::setupOf(Id id) const {
+    for (const auto& kept : m_setups)
+        if (kept.row.id == id) return kept.setup;
+    return fail("The set-up this was pulled on is not in the project.");
 }
 
-Expected<void> OpenProject::setReadingSettings(Id pullId, const curve::ReadingSettings& settings,
-                                               const QString& what) {
-    return changePull(pullId, what, [&](domain::Pull& p) { p.settings = settings; });
+std::vector<curve::Channel> OpenProject::legs(Id id) {
+    const auto* data = studyOfPull(id);
+    const auto* pull = data ? data->pull(id) : nullptr;
+    if (!pull || !pull->curve || !m_file->hasMoreChannels(pull->curve).value_or(false)) return {};
+    const auto raw = m_file->curve(pull->curve);
+    const auto drawn = readCurve(id);
+    if (!raw || !drawn) return {};
+    std::vector<curve::Channel> out;
+    for (const auto& o : raw->others)
+        if (o.unit == "N")
+            out.push_back({o.name, o.unit, curve::resampled(raw->time, o.values, (*drawn)->cleaned.time)});
+    return out;
 }
 
-Expected<void> OpenProject::setRigLimit(Id studyId, std::optional<double> limit) {
-    const auto* data = study(studyId);
-    if (!data) return fail("There is no such study any more.");
-    return done(run(tr("Rig limit of the study"), [&](store::Writer& w) {
-        for (const auto& p : data->pulls) {
-            if (!p.curve) continue;
-            auto changed = p;
-            changed.settings.rigLimit = limit;
-            w.change(p, changed);
-        }
-    }));
-}
-
-Expected<void> OpenProject::setLandmark(Id pullId, Handle handle, std::optional<curve::Override> value) {
-    const auto* data = studyOfPull(pullId);
-    const auto* pull = data ? data->pull(pullId) : nullptr;
-    if (!pull || !pull->curve) return fail("There is no curve to move a landmark on.");
-    auto settings = pull->settings;
-    switch (handle) {
-    case Handle::peak:
-        settings.peak = value;
-        break;
-    case Handle::firstSlip:
-        settings.firstSlip = value;
-        break;
-    case Handle::breakPoint:
-        settings.breakPoint = value;
-        break;
-    case Handle::fitFrom:
-    case Handle::fitTo: {
-        if (!value) { // the line is found anew as a whole
-            settings.fitFrom.reset();
-            settings.fitTo.reset();
-            break;
-        }
-        const auto curve = readCurve(pullId);
-        if (!curve || !(*curve)->reading.stiffness) return fail("There is no stiffness line to move.");
-        const auto& reading = (*curve)->reading;
-        const auto& t = (*curve)->cleaned.time;
-        if (!settings.fitFrom) settings.fitFrom = curve::Override{t[reading.stiffness->fromIndex], false};
-        if (!settings.fitTo) settings.fitTo = curve::Override{t[reading.stiffness->toIndex], false};
-        (handle == Handle::fitFrom ? settings.fitFrom : settings.fitTo) = value;
-        break;
-    }
-    }
-    const auto label = QString::fromStdString(data->specimenAt(pull->specimen).label);
-    return setReadingSettings(pullId, settings,
-                              value ? tr("%1: move %2").arg(label, QString::fromUtf8(word(handle)))
-                                    : tr("%1: find %2 again").arg(label, QString::fromUtf8(word(handle))));
-}
-
-Expected<void> OpenProject::moveSpecimen(Id specimenId, Id option, Id condition) {
-    for (const auto& s : m_studies) {
-        const auto* specimen = s.specimen(specimenId);
-        if (!specimen) continue;
-        int replicate = 0;
-        for (const auto& other : s.specimens)
-            if (other.option == option && other.condition == condition && other.id != specimenId)
-                replicate = std::max(replicate, other.replicate);
-        return done(run(tr("Move %1 to %2, %3")
-                            .arg(QString::fromStdString(specimen->label),
-                                 QString::fromStdString(nameOf(s.options, option)),
-                                 QString::fromStdString(nameOf(s.conditions, condition))),
-                        [&](store::Writer& w) {
-                            auto moved = *specimen;
-                            moved.option = option;
-                            moved.condition = condition;
-                            moved.replicate = replicate + 1;
-                            w.change(*specimen, moved);
-                        }));
-    }
-    return fail("There is no such specimen any more.");
+std::vector<curve::Steady> OpenProject::steadyAtMarks(Id id) {
+    std::vector<curve::Steady> out;
+    const auto* data = studyOfPull(id);
+    const auto* pull = data ? data->pull(id) : nullptr;
+    if (!pull || !pull->curve || pull->outcome.marks.empty() ||
+        !m_file->hasMoreChannels(pull->curve).value_or(false))
+        return out;
+    if (m_steady.pull == id && m_steady.marks == pull->outcome.marks) return m_steady.values;
+    const auto curve = m_file->curve(pull->curve);
+    if (!curve) return out;
+    for (const auto& m : pull->outcome.marks)
+        if (auto steady = curve::steadyAt(*curve, m.at)) out.push_back(std::move(*steady));
+    m_steady = {id, pull->outcome.marks, out};
+    return out;
 }
 
 } // namespace anvil::work

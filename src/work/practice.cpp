@@ -1,5 +1,5 @@
 // The practice bench: what is hidden, and how the tester did.
-#include <anvil/work/open_project.h>
+#include <anvil/work/practice.h>
 
 #include <algorithm>
 #include <anvil/plan/run_order.h>
@@ -20,11 +20,11 @@ double practiceStrength(std::uint64_t seed, int option) {
     return strengths[order[turn][std::clamp(option, 0, 2)]];
 }
 
-Expected<Id> OpenProject::addPracticeStudy(std::uint64_t seed) {
+Expected<Id> addPracticeStudy(OpenProject& project, std::uint64_t seed) {
     Id made = 0;
-    auto entry = run(tr("Practice study"), [&](store::Writer& w) {
+    auto entry = project.run(OpenProject::tr("Practice study"), [&](store::Writer& w) {
         domain::Study s;
-        s.position = static_cast<int>(m_studies.size());
+        s.position = static_cast<int>(project.studies().size());
         s.title = "Practice";
         s.question = "Practice: which of three unknown pins is the strongest?";
         s.plan.practice = true;

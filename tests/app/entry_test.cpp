@@ -4,6 +4,9 @@
 #include <anvil/pages/write.h>
 #include <anvil/results/evidence.h>
 #include <anvil/results/values.h>
+#include <anvil/work/entry_commands.h>
+#include <anvil/work/plan_commands.h>
+#include <anvil/work/pull_commands.h>
 
 #include "shell/due_watch.h"
 #include "shell/ledger.h"
@@ -37,9 +40,9 @@ struct Entering : Window {
     /// A study of two options with this method, two pieces each; Pull is on show.
     void begin(const char* method) {
         const auto id = newStudy({"Pin", "Hook"}, {"Dry"});
-        ASSERT_TRUE(session().project()->setMethod(id, method));
-        ASSERT_TRUE(session().project()->planReplicates(id, 2));
-        ASSERT_TRUE(session().project()->makePieces(id, ""));
+        ASSERT_TRUE(work::setMethod(*session().project(), id, method));
+        ASSERT_TRUE(work::planReplicates(*session().project(), id, 2));
+        ASSERT_TRUE(work::makePieces(*session().project(), id, ""));
         window->goTo(Stage::pull);
         settle();
     }
@@ -97,8 +100,8 @@ TEST_F(Entering, AWrongFormIsASentenceAndLosesNothing) {
 TEST_F(Entering, ASquareTestedInAnotherWayHasItsOwnForm) {
     begin("sag");
     const auto option = study().options[0].id, condition = study().conditions[0].id;
-    ASSERT_TRUE(session().project()->changePlan(
-        study().study.id, "x", [&](domain::Plan& p) { p.squareFor(option, condition).method = "torque"; }));
+    ASSERT_TRUE(work::changePlan(*session().project(), study().study.id, "x",
+                                 [&](domain::Plan& p) { p.squareFor(option, condition).method = "torque"; }));
     settle();
     type("entry-breakaway", "4 N·m");
     type("entry-running", "");
@@ -244,8 +247,8 @@ TEST_F(Entering, TheStepsOfARatingHaveWords) {
 
 TEST_F(Entering, TwoEndsOfAPieceRankEachOther) {
     const auto id = newStudy({"Knot", "Splice"}, {"Dry"});
-    ASSERT_TRUE(session().project()->planReplicates(id, 2));
-    ASSERT_TRUE(session().project()->makePieces(id, ""));
+    ASSERT_TRUE(work::planReplicates(*session().project(), id, 2));
+    ASSERT_TRUE(work::makePieces(*session().project(), id, ""));
     window->goTo(Stage::question);
     showTab("planTabs", "Method");
     settle();
@@ -261,10 +264,10 @@ TEST_F(Entering, TwoEndsOfAPieceRankEachOther) {
     const auto* square = study().study.plan.square(study().options[0].id, study().conditions[0].id);
     ASSERT_TRUE(square);
     EXPECT_EQ(square->otherEnd, study().options[1].id);
-    work::OpenProject::TypedPull typed;
+    work::TypedPull typed;
     typed.specimen = study().specimens[0].id;
     typed.text = "4 kN";
-    const auto pull = session().project()->addTypedPull(typed);
+    const auto pull = work::addTypedPull(*session().project(), typed);
     ASSERT_TRUE(pull) << pull.error().message;
     session().selectPull(*pull);
     settle();
@@ -340,8 +343,8 @@ TEST_F(Entering, APictureDroppedOnTheWindowStaysWithItsPull) {
     EXPECT_TRUE(study().attachments.empty());
     session().project()->undo();
     EXPECT_EQ(study().attachments.size(), 1U);
-    EXPECT_FALSE(session().project()->attach(session().pull(), "nothing.png", {}, {}));
-    const auto odd = session().project()->attach(session().pull(), "../../etc/x.png", "abc", {});
+    EXPECT_FALSE(work::attach(*session().project(), session().pull(), "nothing.png", {}, {}));
+    const auto odd = work::attach(*session().project(), session().pull(), "../../etc/x.png", "abc", {});
     ASSERT_TRUE(odd);
     EXPECT_EQ(study().attachments.back().name, "x.png") << "only a name, never a path";
 }

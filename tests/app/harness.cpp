@@ -14,6 +14,7 @@
 #include <QTabWidget>
 #include <QTableWidget>
 #include <QTreeWidget>
+#include <anvil/work/board_commands.h>
 #include <iostream>
 
 namespace anvil::app {
@@ -109,9 +110,9 @@ domain::Id Window::newStudy(const QStringList& options, const QStringList& condi
     }
     domain::Study s;
     s.title = "Pegs";
-    const auto id = *session().project()->addStudy(s);
-    EXPECT_TRUE(session().project()->addOptions(id, options));
-    EXPECT_TRUE(session().project()->addConditions(id, conditions));
+    const auto id = *work::addStudy(*session().project(), s);
+    EXPECT_TRUE(work::addOptions(*session().project(), id, options));
+    EXPECT_TRUE(work::addConditions(*session().project(), id, conditions));
     session().showStudy(id);
     return id;
 }

@@ -18,6 +18,8 @@
 #include <anvil/plan/forecasts.h>
 #include <anvil/plan/replication.h>
 #include <anvil/plan/run_order.h>
+#include <anvil/work/plan_commands.h>
+#include <anvil/work/study_commands.h>
 
 using namespace anvil;
 using namespace anvil::app;
@@ -94,7 +96,7 @@ TEST_F(Stages, SquaresAreStruckOutAndPlannedOneByOne) {
 
 TEST_F(Stages, FairnessIsReadAndRemediedOrAccepted) {
     const auto id = newStudy({"Pin", "Bolt", "Hook", "Clip"}, {"Dry", "Wet", "Cold"});
-    ASSERT_TRUE(session().project()->planReplicates(id, 2));
+    ASSERT_TRUE(work::planReplicates(*session().project(), id, 2));
     window->goTo(Stage::question);
     settle(5);
     EXPECT_TRUE(visibleTexts(window.get())
@@ -117,7 +119,7 @@ TEST_F(Stages, FairnessIsReadAndRemediedOrAccepted) {
 
 TEST_F(Stages, ForecastsAndLimitsGiveTheHeadRoomWord) {
     const auto id = newStudy({"Pin", "Bolt"}, {"Dry"});
-    ASSERT_TRUE(session().project()->planReplicates(id, 5));
+    ASSERT_TRUE(work::planReplicates(*session().project(), id, 5));
     window->goTo(Stage::question);
     showTab("planTabs", "Does it reach?");
     settle(5);
@@ -164,8 +166,8 @@ TEST_F(Stages, PiecesAreMadeMeasuredAndOrdered) {
     const auto id = newStudy({"Pin", "Bolt"}, {"Dry"});
     window->goTo(Stage::specimens);
     settle(5);
-    EXPECT_FALSE(session().project()->makePieces(id, "")) << "nothing is planned";
-    ASSERT_TRUE(session().project()->planReplicates(id, 3));
+    EXPECT_FALSE(work::makePieces(*session().project(), id, "")) << "nothing is planned";
+    ASSERT_TRUE(work::planReplicates(*session().project(), id, 3));
     settle(5);
     auto* batch = child<QLineEdit>("batch");
     QTest::keyClicks(batch, "box of May");
@@ -192,7 +194,7 @@ TEST_F(Stages, PiecesAreMadeMeasuredAndOrdered) {
     QTest::mouseClick(child<QPushButton>("drawOrder"), Qt::LeftButton);
     EXPECT_EQ(study().study.plan.runOrder, plan::drawRunOrder(study(), 11));
     EXPECT_EQ(child<QListWidget>("runList")->count(), 6);
-    ASSERT_TRUE(session().project()->moveInRunList(id, 0, 5));
+    ASSERT_TRUE(work::moveInRunList(*session().project(), id, 0, 5));
     EXPECT_TRUE(study().study.plan.reordered);
     EXPECT_TRUE(visibleTexts(window.get()).filter("changed by hand").size() == 1);
 }
@@ -363,7 +365,8 @@ TEST_F(Stages, ConditionsOnANumericAxisGetTheirValues) {
 TEST_F(Stages, AStudyIsStartedFromAnEarlierOne) {
     openDemo();
     const auto first = study().study.id;
-    const auto made = session().project()->startFrom(first, "Fittings after a second season", "Two seasons");
+    const auto made =
+        work::startFrom(*session().project(), first, "Fittings after a second season", "Two seasons");
     ASSERT_TRUE(made);
     session().showStudy(*made);
     EXPECT_EQ(study().options.size(), 4U);
@@ -372,12 +375,12 @@ TEST_F(Stages, AStudyIsStartedFromAnEarlierOne) {
     EXPECT_EQ(study().study.plan.replicates, 5);
     EXPECT_EQ(study().option(study().study.goal.control)->name, "Wedge socket");
     EXPECT_TRUE(study().specimens.empty());
-    EXPECT_FALSE(session().project()->startFrom(first, " ", ""));
+    EXPECT_FALSE(work::startFrom(*session().project(), first, " ", ""));
 }
 
 TEST_F(Stages, ReplicatesAreDraggedByTheGrip) {
     const auto id = newStudy({"Pin", "Bolt"}, {"Dry", "Wet"});
-    ASSERT_TRUE(session().project()->planReplicates(id, 5));
+    ASSERT_TRUE(work::planReplicates(*session().project(), id, 5));
     window->goTo(Stage::question);
     settle(5);
     auto* board = child<QTableWidget>("planBoard");
@@ -408,7 +411,7 @@ TEST_F(Stages, ReplicatesAreDraggedByTheGrip) {
 
 TEST_F(Stages, WhatIsTheSameForAllAndWhereASquareDiffers) {
     const auto id = newStudy({"Pin", "Bolt"}, {"Dry"});
-    ASSERT_TRUE(session().project()->planReplicates(id, 5));
+    ASSERT_TRUE(work::planReplicates(*session().project(), id, 5));
     window->goTo(Stage::question);
     showTab("planTabs", "Method");
     settle(5);
@@ -450,7 +453,7 @@ TEST_F(Stages, WhatIsTheSameForAllAndWhereASquareDiffers) {
 
 TEST_F(Stages, TravelIsHeadRoomToo) {
     const auto id = newStudy({"Pin", "Bolt"}, {"Dry"});
-    ASSERT_TRUE(session().project()->planReplicates(id, 5));
+    ASSERT_TRUE(work::planReplicates(*session().project(), id, 5));
     window->goTo(Stage::question);
     showTab("planTabs", "Does it reach?");
     settle(5);
@@ -515,7 +518,7 @@ TEST_F(Stages, APastedBlockIsOneUndo) {
 
 TEST_F(Stages, TimeAndMoneyOfThePlanAreShown) {
     const auto id = newStudy({"Pin", "Bolt"}, {"Dry"});
-    ASSERT_TRUE(session().project()->planReplicates(id, 6));
+    ASSERT_TRUE(work::planReplicates(*session().project(), id, 6));
     window->goTo(Stage::question);
     showTab("planTabs", "How many?");
     settle(5);
@@ -533,13 +536,13 @@ TEST_F(Stages, TimeAndMoneyOfThePlanAreShown) {
 TEST_F(Stages, PlacesInASheetKeepTheirDistance) {
     const auto id = newStudy({"Pin", "Bolt"}, {"Dry"});
     auto& project = *session().project();
-    ASSERT_TRUE(project.planReplicates(id, 2));
+    ASSERT_TRUE(work::planReplicates(project, id, 2));
     window->goTo(Stage::specimens);
     settle(5);
     auto* scheme = child<QLineEdit>("labelScheme");
     scheme->setText("{option} {n}");
     emit scheme->editingFinished();
-    ASSERT_TRUE(project.makePieces(id, ""));
+    ASSERT_TRUE(work::makePieces(project, id, ""));
     EXPECT_EQ(study().specimens[0].label, "Pin 1");
     settle(5);
     auto* pieces = child<QTableWidget>("specimens");
@@ -578,8 +581,8 @@ TEST_F(Stages, PlacesInASheetKeepTheirDistance) {
 
 TEST_F(Stages, TheAreaIsWorkedOutFromWhatWasMeasured) {
     const auto id = newStudy({"Pin"}, {"Dry"});
-    ASSERT_TRUE(session().project()->planReplicates(id, 1));
-    ASSERT_TRUE(session().project()->makePieces(id, ""));
+    ASSERT_TRUE(work::planReplicates(*session().project(), id, 1));
+    ASSERT_TRUE(work::makePieces(*session().project(), id, ""));
     window->goTo(Stage::specimens);
     settle(5);
     for (const char* name : {"width", "thickness"}) {

@@ -16,6 +16,8 @@
 #include <QTableWidget>
 #include <anvil/link/rig_server.h>
 #include <anvil/store/recording.h>
+#include <anvil/work/plan_commands.h>
+#include <anvil/work/practice.h>
 #include <set>
 
 using namespace anvil;
@@ -80,8 +82,8 @@ struct AtTheRig : Window {
     }
     domain::Id sevenPins() {
         const auto id = newStudy({"Pin"}, {"Dry"});
-        EXPECT_TRUE(session().project()->planReplicates(id, 7));
-        EXPECT_TRUE(session().project()->makePieces(id, ""));
+        EXPECT_TRUE(work::planReplicates(*session().project(), id, 7));
+        EXPECT_TRUE(work::makePieces(*session().project(), id, ""));
         return id;
     }
     /// From the cautions until the first pull is being recorded.

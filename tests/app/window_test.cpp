@@ -22,6 +22,9 @@
 #include <QTableWidget>
 #include <QTimer>
 #include <QTreeWidget>
+#include <anvil/work/board_commands.h>
+#include <anvil/work/plan_commands.h>
+#include <anvil/work/pull_commands.h>
 
 using namespace anvil;
 using namespace anvil::app;
@@ -440,7 +443,8 @@ TEST_F(Shell, AReadOnlyProjectCanBeLookedAtButNotChanged) {
     EXPECT_TRUE(session().readOnly());
     EXPECT_TRUE(visibleTexts(window.get()).filter("It is open elsewhere").size() > 0);
     session().selectPull(pullOf("A1-1"));
-    const auto answer = session().project()->setStanding(session().pull(), domain::Standing::voided, "x");
+    const auto answer =
+        work::setStanding(*session().project(), session().pull(), domain::Standing::voided, "x");
     ASSERT_FALSE(answer);
     EXPECT_TRUE(qs(answer.error().message).contains("Nothing was changed"));
     EXPECT_FALSE(window->importFiles(demoLogs()));
@@ -452,16 +456,16 @@ TEST_F(Shell, TwelveBySixBySevenStaysReadable) {
     ASSERT_TRUE(session().create(dir.filePath("p.anvil")));
     domain::Study s;
     s.title = "Large";
-    const auto id = *session().project()->addStudy(s);
+    const auto id = *work::addStudy(*session().project(), s);
     QStringList options, conditions;
     for (int i = 0; i < 12; ++i)
         options << QStringLiteral("Option %1").arg(i + 1);
     for (int i = 0; i < 6; ++i)
         conditions << QStringLiteral("Condition %1").arg(i + 1);
-    ASSERT_TRUE(session().project()->addOptions(id, options));
-    ASSERT_TRUE(session().project()->addConditions(id, conditions));
-    ASSERT_TRUE(session().project()->planReplicates(id, 7));
-    ASSERT_TRUE(session().project()->makePieces(id, "one"));
+    ASSERT_TRUE(work::addOptions(*session().project(), id, options));
+    ASSERT_TRUE(work::addConditions(*session().project(), id, conditions));
+    ASSERT_TRUE(work::planReplicates(*session().project(), id, 7));
+    ASSERT_TRUE(work::makePieces(*session().project(), id, "one"));
     EXPECT_EQ(study().specimens.size(), 504U);
     for (int i = 0; i < stageCount; ++i) {
         window->goTo(static_cast<Stage>(i));
@@ -531,14 +535,15 @@ TEST_F(Shell, LongNamesAndManySquaresStayInsideTheWindow) {
     s.title = "Long";
     s.question =
         QString("Which of all these very long-winded options holds longest? ").repeated(6).toStdString();
-    const auto id = *session().project()->addStudy(s);
+    const auto id = *work::addStudy(*session().project(), s);
     session().showStudy(id);
     for (int i = 0; i < 12; ++i)
-        ASSERT_TRUE(session().project()->addOption(
-            id, QStringLiteral("An option with an unreasonably long name, number %1").arg(i)));
+        ASSERT_TRUE(
+            work::addOption(*session().project(), id,
+                            QStringLiteral("An option with an unreasonably long name, number %1").arg(i)));
     for (int i = 0; i < 6; ++i)
-        ASSERT_TRUE(session().project()->addCondition(
-            id, QStringLiteral("Condition %1 of a long-winded kind").arg(i)));
+        ASSERT_TRUE(work::addCondition(*session().project(), id,
+                                       QStringLiteral("Condition %1 of a long-winded kind").arg(i)));
     for (const auto& size : {QSize(1280, 800), QSize(1024, 700)}) {
         window->resize(size);
         settle();
@@ -553,7 +558,7 @@ TEST_F(Shell, LongNamesAndManySquaresStayInsideTheWindow) {
 TEST_F(Window, WhatAProjectSaysIsNeverMarkup) {
     openDemo();
     const auto name = QStringLiteral("<img src='/dev/zero'><b>Bold</b>");
-    ASSERT_TRUE(session().project()->addOption(session().studyId(), name));
+    ASSERT_TRUE(work::addOption(*session().project(), session().studyId(), name));
     ASSERT_TRUE(session().project()->changeStudy(session().studyId(), "question",
                                                  [&](domain::Study& x) { x.question = name.toStdString(); }));
     for (const auto stage : {Stage::question, Stage::specimens, Stage::rig, Stage::pull, Stage::curves,

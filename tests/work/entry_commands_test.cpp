@@ -3,7 +3,12 @@
 #include <anvil/plan/next.h>
 #include <anvil/results/evidence.h>
 #include <anvil/results/values.h>
+#include <anvil/work/board_commands.h>
+#include <anvil/work/entry_commands.h>
 #include <anvil/work/open_project.h>
+#include <anvil/work/plan_commands.h>
+#include <anvil/work/pull_commands.h>
+#include <anvil/work/study_commands.h>
 #include <cmath>
 #include <gtest/gtest.h>
 
@@ -23,11 +28,11 @@ struct Entries : testing::Test {
         p = std::move(*OpenProject::create(dir.filePath("p.anvil")));
         domain::Study s;
         s.title = "Pegs";
-        study = *p->addStudy(s);
-        ASSERT_TRUE(p->addOption(study, "Round"));
-        ASSERT_TRUE(p->addCondition(study, "Loam"));
-        ASSERT_TRUE(p->planReplicates(study, 2));
-        ASSERT_TRUE(p->makePieces(study, ""));
+        study = *work::addStudy(*p, s);
+        ASSERT_TRUE(work::addOption(*p, study, "Round"));
+        ASSERT_TRUE(work::addCondition(*p, study, "Loam"));
+        ASSERT_TRUE(work::planReplicates(*p, study, 2));
+        ASSERT_TRUE(work::makePieces(*p, study, ""));
     }
     const domain::StudyData& data() const { return *p->study(study); }
     Id piece(std::size_t i = 0) const { return data().specimens[i].id; }
@@ -42,35 +47,36 @@ struct Entries : testing::Test {
 };
 
 TEST_F(Entries, AMethodBringsItsMetricAndDirectionAndOneUndoTakesBoth) {
-    ASSERT_TRUE(p->setMethod(study, "sag"));
+    ASSERT_TRUE(work::setMethod(*p, study, "sag"));
     EXPECT_EQ(data().study.goal.metric, domain::metric("sag"));
     EXPECT_EQ(data().study.goal.sense, domain::Sense::less);
-    ASSERT_TRUE(p->setMethod(study, "axial-pull"));
+    ASSERT_TRUE(work::setMethod(*p, study, "axial-pull"));
     EXPECT_EQ(data().study.goal.metric, domain::metric("peak"));
     EXPECT_EQ(data().study.goal.sense, domain::Sense::more);
     ASSERT_TRUE(p->undo());
     EXPECT_EQ(data().study.goal.metric, domain::metric("sag"));
     EXPECT_EQ(data().study.plan.method, "sag");
     // What decides stays where the new method tells it too.
-    ASSERT_TRUE(p->setMethod(study, "axial-pull"));
-    ASSERT_TRUE(p->changeGoal(study, "x", [](domain::Goal& g) { g.metric = domain::metric("stiffness"); }));
-    ASSERT_TRUE(p->setMethod(study, "compression"));
+    ASSERT_TRUE(work::setMethod(*p, study, "axial-pull"));
+    ASSERT_TRUE(
+        work::changeGoal(*p, study, "x", [](domain::Goal& g) { g.metric = domain::metric("stiffness"); }));
+    ASSERT_TRUE(work::setMethod(*p, study, "compression"));
     EXPECT_EQ(data().study.goal.metric, domain::metric("stiffness"));
-    EXPECT_FALSE(p->setMethod(99, "sag"));
+    EXPECT_FALSE(work::setMethod(*p, 99, "sag"));
 }
 
 TEST_F(Entries, AFormMakesAPullAndCanBeFilledInAgain) {
-    ASSERT_TRUE(p->setMethod(study, "torque"));
-    OpenProject::Entry e;
+    ASSERT_TRUE(work::setMethod(*p, study, "torque"));
+    FilledForm e;
     e.specimen = piece();
     e.fields = {{"breakaway", "4 N·m"}, {"running", "1 N·m"}};
     e.unitOf = si;
     e.part = "";
-    const auto made = p->addEntry(e);
+    const auto made = work::addEntry(*p, e);
     ASSERT_TRUE(made) << made.error().message;
     e.pull = *made;
     e.fields[0].text = ">5 N·m";
-    ASSERT_TRUE(p->addEntry(e));
+    ASSERT_TRUE(work::addEntry(*p, e));
     ASSERT_EQ(data().pulls.size(), 1U);
     EXPECT_EQ(data().pulls[0].standing, domain::Standing::atLeast);
     EXPECT_EQ(data().pulls[0].outcome.entered.fields[0].text, ">5 N·m");
@@ -80,30 +86,30 @@ TEST_F(Entries, AFormMakesAPullAndCanBeFilledInAgain) {
     EXPECT_EQ(data().pulls[0].standing, domain::Standing::counts);
     const auto before = data();
     e.fields[0].text = "heavy";
-    EXPECT_FALSE(p->addEntry(e));
+    EXPECT_FALSE(work::addEntry(*p, e));
     e.specimen = 999;
-    EXPECT_FALSE(p->addEntry(e));
+    EXPECT_FALSE(work::addEntry(*p, e));
     EXPECT_EQ(data(), before) << "nothing lost";
     reopen();
     EXPECT_EQ(data(), before);
 }
 
 TEST_F(Entries, AFailureElsewhereIsABound) {
-    ASSERT_TRUE(p->setMethod(study, "holding"));
-    OpenProject::Entry e;
+    ASSERT_TRUE(work::setMethod(*p, study, "holding"));
+    FilledForm e;
     e.specimen = piece();
     e.fields = {{"moves", "900 N"}};
     e.unitOf = si;
     e.part = "the grip";
-    ASSERT_TRUE(p->addEntry(e));
+    ASSERT_TRUE(work::addEntry(*p, e));
     EXPECT_EQ(data().pulls[0].standing, domain::Standing::atLeast);
     EXPECT_FALSE(data().pulls[0].reason.empty());
 }
 
 TEST_F(Entries, ALadderIsSafeAfterEveryStep) {
-    ASSERT_TRUE(p->setMethod(study, "step-ladder"));
+    ASSERT_TRUE(work::setMethod(*p, study, "step-ladder"));
     const auto step = [&](double load, bool held) {
-        return p->addLadderStep(piece(), {load, {}, held}, "2026-05-04T09:00:00", "Ines");
+        return work::addLadderStep(*p, piece(), {load, {}, held}, "2026-05-04T09:00:00", "Ines");
     };
     const auto pull = step(100, true);
     ASSERT_TRUE(pull);
@@ -117,40 +123,40 @@ TEST_F(Entries, ALadderIsSafeAfterEveryStep) {
     EXPECT_NE(step(250, true).error().message.find("let go already"), std::string::npos);
     EXPECT_EQ(data().pulls[0].standing, domain::Standing::between);
     EXPECT_EQ(plan::nextOnLadder(data())->id, piece(1));
-    ASSERT_TRUE(p->takeBackLadderStep(*pull));
+    ASSERT_TRUE(work::takeBackLadderStep(*p, *pull));
     EXPECT_EQ(data().pulls[0].standing, domain::Standing::atLeast);
-    ASSERT_TRUE(p->takeBackLadderStep(*pull));
-    ASSERT_TRUE(p->takeBackLadderStep(*pull));
+    ASSERT_TRUE(work::takeBackLadderStep(*p, *pull));
+    ASSERT_TRUE(work::takeBackLadderStep(*p, *pull));
     EXPECT_TRUE(data().pulls.empty()) << "with its first step the pull goes too";
-    EXPECT_FALSE(p->takeBackLadderStep(*pull));
-    EXPECT_FALSE(p->addLadderStep(999, {100, {}, true}, "", ""));
+    EXPECT_FALSE(work::takeBackLadderStep(*p, *pull));
+    EXPECT_FALSE(work::addLadderStep(*p, 999, {100, {}, true}, "", ""));
 }
 
 TEST_F(Entries, AnotherPartsFailureLeavesOnlyWhatWasHeld) {
-    ASSERT_TRUE(p->setMethod(study, "step-ladder"));
+    ASSERT_TRUE(work::setMethod(*p, study, "step-ladder"));
     const auto step = [&](Id piece, double load, bool held) {
-        return *p->addLadderStep(piece, {load, {}, held}, "", "");
+        return *work::addLadderStep(*p, piece, {load, {}, held}, "", "");
     };
     step(piece(), 100, true);
     const auto held = step(piece(), 150, false), nothing = step(piece(1), 100, false);
-    ASSERT_TRUE(p->ladderBroke(held, "the grip"));
-    ASSERT_TRUE(p->ladderBroke(nothing, "the grip"));
+    ASSERT_TRUE(work::ladderBroke(*p, held, "the grip"));
+    ASSERT_TRUE(work::ladderBroke(*p, nothing, "the grip"));
     EXPECT_EQ(data().pull(held)->standing, domain::Standing::atLeast);
     EXPECT_EQ(value(held, "holding"), 100);
     EXPECT_EQ(data().pull(nothing)->standing, domain::Standing::aside);
     EXPECT_FALSE(data().pull(nothing)->reason.empty());
     ASSERT_TRUE(p->undo());
     EXPECT_EQ(data().pull(nothing)->standing, domain::Standing::atMost);
-    ASSERT_TRUE(p->ladderBroke(nothing, "the piece"));
+    ASSERT_TRUE(work::ladderBroke(*p, nothing, "the piece"));
     EXPECT_EQ(data().pull(nothing)->standing, domain::Standing::atMost)
         << "the part asked for: it failed at the first step";
-    EXPECT_FALSE(p->ladderBroke(99, "the piece"));
+    EXPECT_FALSE(work::ladderBroke(*p, 99, "the piece"));
 }
 
 TEST_F(Entries, GaugesGrowReadingByReading) {
-    ASSERT_TRUE(p->setMethod(study, "creep"));
+    ASSERT_TRUE(work::setMethod(*p, study, "creep"));
     const auto read = [&](double at, double value, bool unloaded = false) {
-        return p->addGaugeReading(piece(), {at, value}, unloaded, "Ines");
+        return work::addGaugeReading(*p, piece(), {at, value}, unloaded, "Ines");
     };
     EXPECT_FALSE(read(1000, 0.010, true)) << "nothing to recover from yet";
     ASSERT_TRUE(read(1000, 0.010));
@@ -162,19 +168,20 @@ TEST_F(Entries, GaugesGrowReadingByReading) {
     EXPECT_EQ(data().pulls.size(), 1U);
     EXPECT_NEAR(value(data().pulls[0].id, "creep"), 0.001, 1e-12);
     EXPECT_EQ(*data().pulls[0].outcome.entered.unloadedFrom, 3000);
-    EXPECT_FALSE(p->addLadderStep(piece(), {100, {}, true}, "", "")) << "it has a result of another kind";
+    EXPECT_FALSE(work::addLadderStep(*p, piece(), {100, {}, true}, "", ""))
+        << "it has a result of another kind";
 }
 
 TEST_F(Entries, WhatTheTesterSaidOfAPullOutlivesTheNextReading) {
-    ASSERT_TRUE(p->setMethod(study, "creep"));
+    ASSERT_TRUE(work::setMethod(*p, study, "creep"));
     const auto read = [&](double at, double value) {
-        return *p->addGaugeReading(piece(), {at, value}, false, "Ines");
+        return *work::addGaugeReading(*p, piece(), {at, value}, false, "Ines");
     };
     read(1000, 0.010);
     const auto pull = read(2000, 0.011);
     EXPECT_FALSE(results::notesOf(data(), *data().pull(pull)).empty());
     ASSERT_TRUE(p->changePull(pull, "note", [](domain::Pull& x) { x.note = "in the shade by mistake"; }));
-    ASSERT_TRUE(p->setStanding(pull, domain::Standing::aside, "in the shade"));
+    ASSERT_TRUE(work::setStanding(*p, pull, domain::Standing::aside, "in the shade"));
     read(3000, 0.012);
     EXPECT_EQ(data().pull(pull)->note, "in the shade by mistake");
     EXPECT_EQ(data().pull(pull)->standing, domain::Standing::aside);
@@ -263,12 +270,12 @@ TEST_F(Entries, APictureFindsItsInstant) {
         id = w.add(pull);
     }));
     const QDateTime began = QDateTime::fromString("2026-05-04T09:00:00", Qt::ISODate);
-    ASSERT_TRUE(p->attach(id, "a.png", "bytes", began.addMSecs(7500)));
-    ASSERT_TRUE(p->attach(id, "b.png", "others", began.addDays(1)));
+    ASSERT_TRUE(work::attach(*p, id, "a.png", "bytes", began.addMSecs(7500)));
+    ASSERT_TRUE(work::attach(*p, id, "b.png", "others", began.addDays(1)));
     ASSERT_EQ(data().attachments.size(), 2U);
     EXPECT_NEAR(*data().attachments[0].at, 57.5, 1e-9);
     EXPECT_FALSE(data().attachments[1].at) << "the day after";
-    EXPECT_FALSE(p->attach(999, "c.png", "bytes", began));
+    EXPECT_FALSE(work::attach(*p, 999, "c.png", "bytes", began));
     // The same second holds what every leg showed.
     const auto steady = p->steadyAtMarks(id);
     ASSERT_EQ(steady.size(), 1U);
@@ -285,15 +292,15 @@ TEST_F(Entries, APictureFindsItsInstant) {
 }
 
 TEST_F(Entries, RigidBarsHaveAStudyOfTheirOwn) {
-    const auto first = p->addRigCheckPiece("Shed winch");
+    const auto first = work::addRigCheckPiece(*p, "Shed winch");
     ASSERT_TRUE(first);
-    const auto second = p->addRigCheckPiece("Shed winch");
+    const auto second = work::addRigCheckPiece(*p, "Shed winch");
     ASSERT_TRUE(second);
     EXPECT_NE(*first, *second);
     EXPECT_EQ(p->studies().size(), 2U);
     EXPECT_TRUE(p->studyOfSpecimen(*second)->study.plan.rigCheck);
     reopen();
-    ASSERT_TRUE(p->addRigCheckPiece("Press"));
+    ASSERT_TRUE(work::addRigCheckPiece(*p, "Press"));
     EXPECT_EQ(p->studies().size(), 2U) << "found again";
 }
 

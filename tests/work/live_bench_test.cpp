@@ -9,8 +9,10 @@
 #include <algorithm>
 #include <anvil/link/rig_server.h>
 #include <anvil/results/values.h>
+#include <anvil/work/board_commands.h>
 #include <anvil/work/live_bench.h>
 #include <anvil/work/open_project.h>
+#include <anvil/work/plan_commands.h>
 #include <gtest/gtest.h>
 
 using namespace anvil;
@@ -29,11 +31,11 @@ struct LiveRig : testing::Test {
         project = std::move(*OpenProject::create(dir.filePath("p.anvil")));
         domain::Study s;
         s.title = "One";
-        const auto study = *project->addStudy(s);
-        ASSERT_TRUE(project->addOption(study, "Pin"));
-        ASSERT_TRUE(project->addCondition(study, "Dry"));
-        ASSERT_TRUE(project->planReplicates(study, 1));
-        ASSERT_TRUE(project->makePieces(study, ""));
+        const auto study = *work::addStudy(*project, s);
+        ASSERT_TRUE(work::addOption(*project, study, "Pin"));
+        ASSERT_TRUE(work::addCondition(*project, study, "Dry"));
+        ASSERT_TRUE(work::planReplicates(*project, study, 1));
+        ASSERT_TRUE(work::makePieces(*project, study, ""));
         specimen = project->studies()[0].specimens[0].id;
         setup.name = "Virtual";
         setup.layout = rig::simulatedLayout();
@@ -221,7 +223,7 @@ TEST_F(LiveRig, ATorqueAgainstAngleIsRecordedAndRead) {
     options.logger.speed = 0.02;
     link::RigServer server(options, false);
     const auto id = recordOne(server, quantity::Dimension::torque, 50).study.id;
-    ASSERT_TRUE(project->setMethod(id, "torque"));
+    ASSERT_TRUE(work::setMethod(*project, id, "torque"));
     const auto& data = *project->study(id);
     ASSERT_EQ(data.pulls.size(), 1U);
     const auto& r = project->readings(data.study.id).byPull.at(data.pulls[0].id);
@@ -253,7 +255,7 @@ TEST_F(LiveRig, ABurstOfADropKeepsWhatCameBeforeIt) {
     options.logger.noise = 2;
     link::RigServer server(options, false);
     const auto id = recordOne(server, quantity::Dimension::acceleration, 20000, 600).study.id;
-    ASSERT_TRUE(project->setMethod(id, "drop"));
+    ASSERT_TRUE(work::setMethod(*project, id, "drop"));
     const auto& data = *project->study(id);
     ASSERT_EQ(data.pulls.size(), 1U);
     const auto curve = *project->file().curve(data.pulls[0].curve);

@@ -3,7 +3,12 @@
 #include <anvil/results/values.h>
 #include <anvil/results/verdict.h>
 #include <anvil/sim/specimen.h>
+#include <anvil/work/board_commands.h>
 #include <anvil/work/open_project.h>
+#include <anvil/work/plan_commands.h>
+#include <anvil/work/practice.h>
+#include <anvil/work/pull_commands.h>
+#include <anvil/work/study_commands.h>
 #include <gtest/gtest.h>
 
 using namespace anvil;
@@ -21,11 +26,11 @@ struct Bench : testing::Test {
         p = std::move(*OpenProject::create(dir.filePath("p.anvil")));
         domain::Study s;
         s.title = "One";
-        study = *p->addStudy(s);
-        option = *p->addOption(study, "Pin");
-        other = *p->addOption(study, "Bolt");
-        condition = *p->addCondition(study, "Dry");
-        wet = *p->addCondition(study, "Wet");
+        study = *work::addStudy(*p, s);
+        option = *work::addOption(*p, study, "Pin");
+        other = *work::addOption(*p, study, "Bolt");
+        condition = *work::addCondition(*p, study, "Dry");
+        wet = *work::addCondition(*p, study, "Wet");
         const auto bench = sim::typicalBench(sim::Model::pullOut, 3);
         ASSERT_TRUE(p->run("Pull", [&](store::Writer& w) {
             domain::Specimen piece{0, study, option, condition, 1, "A1-1", ""};
@@ -44,21 +49,21 @@ struct Bench : testing::Test {
 using Commands = Bench;
 
 TEST_F(Commands, AStandingNeedsAReason) {
-    const auto no = p->setStanding(pull, domain::Standing::aside, "   ");
+    const auto no = work::setStanding(*p, pull, domain::Standing::aside, "   ");
     ASSERT_FALSE(no);
     EXPECT_NE(no.error().message.find("Say why"), std::string::npos);
     EXPECT_EQ(now().standing, domain::Standing::counts);
-    ASSERT_TRUE(p->setStanding(pull, domain::Standing::aside, "jaw slipped"));
+    ASSERT_TRUE(work::setStanding(*p, pull, domain::Standing::aside, "jaw slipped"));
     EXPECT_EQ(now().standing, domain::Standing::aside);
     EXPECT_EQ(now().reason, "jaw slipped");
-    ASSERT_TRUE(p->setStanding(pull, domain::Standing::counts, ""));
+    ASSERT_TRUE(work::setStanding(*p, pull, domain::Standing::counts, ""));
     EXPECT_EQ(now().reason, "");
 }
 
 TEST_F(Commands, UndoAndRedoGoBackToOpeningAndAddJournalRows) {
     const auto before = *p->study(study);
     const auto rows = p->file().journal().value().size();
-    ASSERT_TRUE(p->setStanding(pull, domain::Standing::voided, "zeroed under load"));
+    ASSERT_TRUE(work::setStanding(*p, pull, domain::Standing::voided, "zeroed under load"));
     ASSERT_TRUE(p->changePull(pull, "note", [](domain::Pull& x) { x.note = "battery"; }));
     const auto after = *p->study(study);
     EXPECT_EQ(p->undoText(), "note");
@@ -93,40 +98,40 @@ TEST_F(Commands, ALandmarkMovedByHandChangesTheReadingAndNothingElse) {
     const double found = peak();
     const auto raw = *p->file().curve(now().curve);
     const double t = p->readings(study).byPull.at(pull).peak.time;
-    ASSERT_TRUE(p->setLandmark(pull, Handle::peak, curve::Override{t - 1, false}));
+    ASSERT_TRUE(work::setLandmark(*p, pull, Handle::peak, curve::Override{t - 1, false}));
     EXPECT_LT(peak(), found);
     EXPECT_TRUE(p->readings(study).byPull.at(pull).peak.byHand);
     EXPECT_EQ(*p->file().curve(now().curve), raw) << "raw samples never change";
     EXPECT_NEAR(*p->verdict(study, domain::metric("peak")).groups[0].summary.mean, peak(), 1e-9)
         << "the verdict follows";
-    ASSERT_TRUE(p->setLandmark(pull, Handle::peak, std::nullopt));
+    ASSERT_TRUE(work::setLandmark(*p, pull, Handle::peak, std::nullopt));
     EXPECT_EQ(peak(), found);
-    ASSERT_TRUE(p->setLandmark(pull, Handle::fitFrom, curve::Override{t - 2, false}));
+    ASSERT_TRUE(work::setLandmark(*p, pull, Handle::fitFrom, curve::Override{t - 2, false}));
     EXPECT_TRUE(now().settings.fitFrom && now().settings.fitTo) << "a line has two ends";
-    ASSERT_TRUE(p->setLandmark(pull, Handle::fitTo, std::nullopt));
+    ASSERT_TRUE(work::setLandmark(*p, pull, Handle::fitTo, std::nullopt));
     EXPECT_FALSE(now().settings.fitFrom || now().settings.fitTo);
-    EXPECT_FALSE(p->setLandmark(pull + 99, Handle::peak, curve::Override{1, false}));
+    EXPECT_FALSE(work::setLandmark(*p, pull + 99, Handle::peak, curve::Override{1, false}));
 }
 
 TEST_F(Commands, NamesAreNeededAndUnique) {
-    EXPECT_EQ(p->addOption(study, "  ").error().message, "An option needs a name.");
-    EXPECT_EQ(p->addOption(study, " pin ").error().message, "There is an option \"pin\" already.");
-    EXPECT_EQ(p->addCondition(study, "WET").error().message, "There is a condition \"WET\" already.");
+    EXPECT_EQ(work::addOption(*p, study, "  ").error().message, "An option needs a name.");
+    EXPECT_EQ(work::addOption(*p, study, " pin ").error().message, "There is an option \"pin\" already.");
+    EXPECT_EQ(work::addCondition(*p, study, "WET").error().message, "There is a condition \"WET\" already.");
     EXPECT_FALSE(p->changeOption(option, "x", [](domain::Option& x) { x.name = " "; }));
 }
 
 TEST_F(Commands, WhatWasPulledCannotBeTakenAway) {
-    EXPECT_NE(p->removeOption(option).error().message.find("has pulls"), std::string::npos);
-    EXPECT_FALSE(p->removeCondition(condition));
-    EXPECT_TRUE(p->removeOption(other));
-    EXPECT_TRUE(p->removeCondition(wet));
-    EXPECT_FALSE(p->removeOption(other)) << "not there any more";
+    EXPECT_NE(work::removeOption(*p, option).error().message.find("has pulls"), std::string::npos);
+    EXPECT_FALSE(work::removeCondition(*p, condition));
+    EXPECT_TRUE(work::removeOption(*p, other));
+    EXPECT_TRUE(work::removeCondition(*p, wet));
+    EXPECT_FALSE(work::removeOption(*p, other)) << "not there any more";
     ASSERT_TRUE(p->undo());
     EXPECT_EQ(p->study(study)->conditions.size(), 2U);
 }
 
 TEST_F(Commands, AMislabelledPieceMovesToItsSquare) {
-    ASSERT_TRUE(p->moveSpecimen(specimen, other, wet));
+    ASSERT_TRUE(work::moveSpecimen(*p, specimen, other, wet));
     EXPECT_EQ(p->study(study)->specimen(specimen)->option, other);
     const auto& v = p->verdict(study, domain::metric("peak"));
     ASSERT_EQ(v.groups.size(), 1U);
@@ -144,7 +149,7 @@ TEST_F(Commands, EveryCommandTellsTheWindowOnce) {
 
 TEST_F(Commands, ReopenedProjectReadsTheSame) {
     const double before = peak();
-    ASSERT_TRUE(p->setLandmark(pull, Handle::breakPoint, curve::Override{0, true}));
+    ASSERT_TRUE(work::setLandmark(*p, pull, Handle::breakPoint, curve::Override{0, true}));
     p.reset();
     p = std::move(*OpenProject::open(dir.filePath("p.anvil")));
     EXPECT_EQ(peak(), before);
@@ -155,9 +160,9 @@ TEST_F(Commands, ReopenedProjectReadsTheSame) {
 
 TEST_F(Commands, TogetherIsOneUndo) {
     p->together([&] {
-        ASSERT_TRUE(p->addOption(study, "Hook"));
-        ASSERT_TRUE(p->addOption(study, "Clip"));
-        ASSERT_TRUE(p->planReplicates(study, 4));
+        ASSERT_TRUE(work::addOption(*p, study, "Hook"));
+        ASSERT_TRUE(work::addOption(*p, study, "Clip"));
+        ASSERT_TRUE(work::planReplicates(*p, study, 4));
     });
     EXPECT_EQ(p->study(study)->options.size(), 4U);
     ASSERT_TRUE(p->undo());
@@ -166,14 +171,14 @@ TEST_F(Commands, TogetherIsOneUndo) {
     ASSERT_TRUE(p->redo());
     EXPECT_EQ(p->study(study)->options.size(), 4U);
     EXPECT_EQ(p->study(study)->study.plan.replicates, 4);
-    ASSERT_TRUE(p->addOption(study, "Ring"));
+    ASSERT_TRUE(work::addOption(*p, study, "Ring"));
     ASSERT_TRUE(p->undo());
     EXPECT_EQ(p->study(study)->options.size(), 4U) << "what came after stands alone";
 }
 
 TEST_F(Commands, AFollowUpTakesOnlyWhatWasLeftOpen) {
-    ASSERT_TRUE(p->changeGoal(study, "c", [&](domain::Goal& goal) { goal.control = option; }));
-    const auto made = p->followUpStudy(study, "Again", {{option, wet}, {other, condition}}, 4);
+    ASSERT_TRUE(work::changeGoal(*p, study, "c", [&](domain::Goal& goal) { goal.control = option; }));
+    const auto made = work::followUpStudy(*p, study, "Again", {{option, wet}, {other, condition}}, 4);
     ASSERT_TRUE(made);
     const auto& again = *p->study(*made);
     ASSERT_EQ(again.options.size(), 2U);
@@ -182,23 +187,23 @@ TEST_F(Commands, AFollowUpTakesOnlyWhatWasLeftOpen) {
     EXPECT_EQ(plan::totals(again).replicates, 8) << "two squares of four";
     EXPECT_EQ(again.study.plan.replicatesOf(again.options[0].id, again.conditions[0].id), 0);
     EXPECT_EQ(again.study.plan.replicatesOf(again.options[0].id, again.conditions[1].id), 4);
-    EXPECT_FALSE(p->followUpStudy(study, " ", {{option, wet}}, 3));
-    EXPECT_FALSE(p->followUpStudy(study, "Nothing", {}, 3));
+    EXPECT_FALSE(work::followUpStudy(*p, study, " ", {{option, wet}}, 3));
+    EXPECT_FALSE(work::followUpStudy(*p, study, "Nothing", {}, 3));
     EXPECT_EQ(p->study(study)->options.size(), 2U) << "the first is as it was";
 }
 
 TEST_F(Commands, RemediesMakeSquaresAlike) {
-    ASSERT_TRUE(p->changePlan(study, "odd", [&](domain::Plan& plan) {
+    ASSERT_TRUE(work::changePlan(*p, study, "odd", [&](domain::Plan& plan) {
         auto& s = plan.squareFor(option, wet);
         s.method = "shear";
         s.connector = "chain";
         s.speed = 0.01;
     }));
     for (const char* rule : {"method", "connector", "planned speed"})
-        ASSERT_TRUE(p->applyRemedy(study, rule)) << rule;
+        ASSERT_TRUE(work::applyRemedy(*p, study, rule)) << rule;
     const auto* s = p->study(study)->study.plan.square(option, wet);
     EXPECT_TRUE(s->method.empty() && s->connector.empty() && !s->speed);
-    EXPECT_FALSE(p->applyRemedy(study, "no such rule"));
+    EXPECT_FALSE(work::applyRemedy(*p, study, "no such rule"));
 }
 
 TEST_F(Commands, OfTwoJointsOnlyTheOneThatFailedCounts) {
@@ -209,7 +214,7 @@ TEST_F(Commands, OfTwoJointsOnlyTheOneThatFailedCounts) {
         made.typed = domain::TypedValue{domain::metric("peak"), peak() * 1.5, 0, "x"};
         second = w.add(made);
     }));
-    ASSERT_TRUE(p->applyRemedy(study, "joints"));
+    ASSERT_TRUE(work::applyRemedy(*p, study, "joints"));
     EXPECT_EQ(now().standing, domain::Standing::counts) << "the weaker end failed";
     EXPECT_EQ(p->study(study)->pull(second)->standing, domain::Standing::atLeast);
     EXPECT_FALSE(p->study(study)->pull(second)->reason.empty());
@@ -223,7 +228,7 @@ TEST_F(Commands, TheSpreadToExpectSaysWhereItComesFrom) {
 }
 
 TEST_F(Bench, ThePracticeScoreTellsGoodFromBad) {
-    const auto made = p->addPracticeStudy(5);
+    const auto made = work::addPracticeStudy(*p, 5);
     ASSERT_TRUE(made);
     auto data = *p->study(*made);
     results::Readings readings;

@@ -19,6 +19,7 @@
 #include <anvil/results/evidence.h>
 #include <anvil/results/values.h>
 #include <anvil/words/pull.h>
+#include <anvil/work/pull_commands.h>
 #include <anvil/work/wall_clock.h>
 #include <set>
 
@@ -74,11 +75,12 @@ Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(s
             const auto* data = m_session.study();
             const auto* pull = data ? data->pull(m_session.pull()) : nullptr;
             if (pull)
-                m_session.tell(m_session.project()->judge(pull->id, {pull->outcome.part,
-                                                                     pull->outcome.mode,
-                                                                     domain::Limit::linkLost,
-                                                                     {s, r.toStdString()},
-                                                                     {}}));
+                m_session.tell(work::judge(*m_session.project(), pull->id,
+                                           {pull->outcome.part,
+                                            pull->outcome.mode,
+                                            domain::Limit::linkLost,
+                                            {s, r.toStdString()},
+                                            {}}));
         });
     }
     edits->addWidget(m_interrupted);
@@ -251,8 +253,8 @@ void Ledger::saveOutcome() {
     outcome.afterwards = m_afterwards->text().simplified().toStdString();
     outcome.whileUnloading = m_unloading->isChecked();
     if (outcome != pull->outcome)
-        m_session.tell(m_session.project()->changeOutcome(pull->id, outcome,
-                                                          tr("%1: how it failed").arg(m_title->text())));
+        m_session.tell(work::changeOutcome(*m_session.project(), pull->id, outcome,
+                                           tr("%1: how it failed").arg(m_title->text())));
 }
 
 std::string Ledger::phasesText(const domain::Pull& pull) const {
@@ -302,7 +304,7 @@ void Ledger::savePhases() {
     const auto text = m_phases->toPlainText().trimmed().toStdString();
     if (text == phasesText(*pull)) return;
     const auto phases = domain::phasesFrom(text);
-    if (m_session.tell(phases)) m_session.tell(m_session.project()->setPhases(pull->id, *phases));
+    if (m_session.tell(phases)) m_session.tell(work::setPhases(*m_session.project(), pull->id, *phases));
 }
 
 QString Ledger::steadyText(Id pull) const {
@@ -323,7 +325,7 @@ QString Ledger::steadyText(Id pull) const {
 void Ledger::applyStanding() {
     if (!m_session.project() || !m_session.pull()) return;
     const auto standing = static_cast<domain::Standing>(m_standing->currentData().toInt());
-    if (m_session.tell(m_session.project()->setStanding(m_session.pull(), standing, m_reason->text())))
+    if (m_session.tell(work::setStanding(*m_session.project(), m_session.pull(), standing, m_reason->text())))
         m_session.say(tr("%1 now stands as: %2. Ctrl+Z takes it back.")
                           .arg(m_title->text(), QString::fromUtf8(domain::word(standing))));
     else

@@ -27,6 +27,8 @@
 #include <QStackedWidget>
 #include <QSystemTrayIcon>
 #include <QVBoxLayout>
+#include <anvil/work/board_commands.h>
+#include <anvil/work/study_commands.h>
 
 namespace anvil::app {
 namespace {
@@ -262,7 +264,7 @@ void MainWindow::showStudies() {
         domain::Study s;
         s.title = "New study";
         s.position = static_cast<int>(m_session.project()->studies().size());
-        if (const auto id = m_session.project()->addStudy(s); m_session.tell(id)) {
+        if (const auto id = work::addStudy(*m_session.project(), s); m_session.tell(id)) {
             m_session.showStudy(*id);
             goTo(Stage::question);
         }
@@ -277,11 +279,11 @@ void MainWindow::showStudies() {
                     tr("The same options and method. The new condition (empty: the same conditions):"),
                     QLineEdit::Normal, QString(), &ok);
                 if (!ok) return;
-                const auto made = m_session.project()->startFrom(
-                    id,
-                    condition.trimmed().isEmpty() ? tr("%1, again").arg(title)
-                                                  : tr("%1: %2").arg(title, condition.trimmed()),
-                    condition);
+                const auto made = work::startFrom(*m_session.project(), id,
+                                                  condition.trimmed().isEmpty()
+                                                      ? tr("%1, again").arg(title)
+                                                      : tr("%1: %2").arg(title, condition.trimmed()),
+                                                  condition);
                 if (!m_session.tell(made)) return;
                 m_session.showStudy(*made);
                 goTo(Stage::question);

@@ -12,6 +12,7 @@
 #include <QSettings>
 #include <anvil/quantity/print.h>
 #include <anvil/tables/file.h>
+#include <anvil/work/pull_commands.h>
 
 namespace anvil::app {
 namespace {
@@ -91,9 +92,9 @@ void PicturesList::add(const QStringList& paths) {
                 m_session.say(tr("%1: %2.").arg(path, qs(bytes.error().message)), true);
                 continue;
             }
-            kept += m_session.tell(m_session.project()->attach(m_session.pull(), QFileInfo(path).fileName(),
-                                                               QByteArray::fromStdString(*bytes),
-                                                               QFileInfo(path).lastModified()));
+            kept += m_session.tell(work::attach(*m_session.project(), m_session.pull(),
+                                                QFileInfo(path).fileName(), QByteArray::fromStdString(*bytes),
+                                                QFileInfo(path).lastModified()));
         }
     });
     if (kept == paths.size())
@@ -129,7 +130,8 @@ void PicturesList::save() {
 void PicturesList::remove() {
     const int row = std::max(0, m_list->currentRow());
     if (row < static_cast<int>(m_shown.size()))
-        m_session.tell(m_session.project()->removeAttachment(m_shown[static_cast<std::size_t>(row)].id));
+        m_session.tell(
+            work::removeAttachment(*m_session.project(), m_shown[static_cast<std::size_t>(row)].id));
 }
 
 } // namespace anvil::app

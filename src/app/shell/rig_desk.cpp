@@ -3,6 +3,8 @@
 #include <QSettings>
 #include <anvil/link/rig_server.h>
 #include <anvil/quantity/print.h>
+#include <anvil/work/practice.h>
+#include <anvil/work/rig_commands.h>
 
 namespace anvil::app {
 
@@ -17,7 +19,7 @@ bool RigDesk::store(const rig::Setup& setup) {
         m_session.say(tr("Open a project first: a rig belongs to it."), true);
         return false;
     }
-    const auto id = m_session.project()->saveRig(setup);
+    const auto id = work::saveRig(*m_session.project(), setup);
     if (!m_session.tell(id)) return false;
     m_setup = setup;
     m_setupId = *id;
@@ -69,7 +71,7 @@ bool RigDesk::practise() {
         if (s.study.plan.practice) study = s.study.id;
     if (!study) {
         const auto made =
-            project.addPracticeStudy(static_cast<std::uint64_t>(m_session.now().toSecsSinceEpoch()));
+            work::addPracticeStudy(project, static_cast<std::uint64_t>(m_session.now().toSecsSinceEpoch()));
         if (!m_session.tell(made)) return false;
         study = *made;
     }

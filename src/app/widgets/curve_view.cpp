@@ -8,6 +8,7 @@
 #include <QWheelEvent>
 #include <algorithm>
 #include <anvil/chart/painter.h>
+#include <anvil/work/pull_commands.h>
 #include <cmath>
 
 namespace anvil::app {

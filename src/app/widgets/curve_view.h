@@ -6,6 +6,7 @@
 #include <anvil/curve/pyramid.h>
 #include <anvil/pages/page.h>
 #include <anvil/work/open_project.h>
+#include <anvil/work/pull_commands.h>
 #include <memory>
 
 namespace anvil::app {

@@ -11,6 +11,7 @@
 #include <anvil/pages/page.h>
 #include <anvil/results/values.h>
 #include <anvil/words/pull.h>
+#include <anvil/work/pull_commands.h>
 
 namespace anvil::app {
 
@@ -75,21 +76,21 @@ CurvesStage::CurvesStage(Session& session, QWidget* parent) : QWidget(parent), m
     connect(m_next, &QPushButton::clicked, &session, &Session::selectNextNeedingLook);
     connect(m_import, &QPushButton::clicked, this, &CurvesStage::importWanted);
     connect(m_view, &CurveView::landmarkMoved, this, [this](work::Handle handle, double time) {
-        if (!m_session.tell(
-                m_session.project()->setLandmark(m_session.pull(), handle, curve::Override{time, false})))
+        if (!m_session.tell(work::setLandmark(*m_session.project(), m_session.pull(), handle,
+                                              curve::Override{time, false})))
             refresh();
     });
     connect(m_clear, &QPushButton::clicked, this, [this] {
         const auto* data = m_session.study();
         const auto* pull = data ? data->pull(m_session.pull()) : nullptr;
         if (!pull) return;
-        m_session.tell(m_session.project()->setReadingSettings(
-            pull->id, pull->settings.withoutHand(),
+        m_session.tell(work::setReadingSettings(
+            *m_session.project(), pull->id, pull->settings.withoutHand(),
             tr("%1: find landmarks again").arg(qs(data->specimenAt(pull->specimen).label))));
     });
     connect(m_noSlip, &QPushButton::clicked, this, [this] {
-        m_session.tell(m_session.project()->setLandmark(m_session.pull(), work::Handle::firstSlip,
-                                                        curve::Override{0, true}));
+        m_session.tell(work::setLandmark(*m_session.project(), m_session.pull(), work::Handle::firstSlip,
+                                         curve::Override{0, true}));
     });
     const auto mark = [this] {
         m_stale = true;

@@ -17,6 +17,8 @@
 #include <anvil/methods/method.h>
 #include <anvil/plan/next.h>
 #include <anvil/quantity/print.h>
+#include <anvil/work/practice.h>
+#include <anvil/work/pull_commands.h>
 
 namespace anvil::app {
 
@@ -376,7 +378,7 @@ void BenchView::carryOut(PullAction action) {
 
 void BenchView::accept() {
     if (m_pull) {
-        work::OpenProject::Judgement j;
+        work::Judgement j;
         j.part = m_flow.part();
         j.mode = m_flow.how();
         j.limit = m_flow.limit();
@@ -385,7 +387,7 @@ void BenchView::accept() {
         j.end = m_flow.end();
         j.afterwards = m_flow.afterwards();
         j.whileUnloading = m_flow.whileUnloading();
-        if (!m_session.tell(m_session.project()->judge(m_pull, j))) return;
+        if (!m_session.tell(work::judge(*m_session.project(), m_pull, j))) return;
         if (const auto* data = m_session.study(); data && data->study.plan.rigCheck)
             m_session.rig().takeStretchFrom(m_pull);
     }

@@ -16,6 +16,8 @@
 #include <anvil/quantity/print.h>
 #include <anvil/results/evidence.h>
 #include <anvil/words/values.h>
+#include <anvil/work/entry_commands.h>
+#include <anvil/work/plan_commands.h>
 
 namespace anvil::app {
 
@@ -157,13 +159,14 @@ void EntryPanel::saveWords() {
     if (filling() || !data) return;
     const auto words = domain::ratingWordsFrom(m_words->text().toStdString());
     if (!m_session.tell(words) || *words == data->study.plan.ratingWords) return;
-    m_session.tell(m_session.project()->changePlan(data->study.id, tr("What the steps of the scale mean"),
-                                                   [&](domain::Plan& p) { p.ratingWords = *words; }));
+    m_session.tell(work::changePlan(*m_session.project(), data->study.id,
+                                    tr("What the steps of the scale mean"),
+                                    [&](domain::Plan& p) { p.ratingWords = *words; }));
 }
 
 void EntryPanel::keep() {
     if (!m_session.project() || !m_next) return;
-    work::OpenProject::Entry entry;
+    work::FilledForm entry;
     entry.specimen = m_next;
     for (const auto& f : m_fields)
         if (!f.edit->text().trimmed().isEmpty())
@@ -176,7 +179,7 @@ void EntryPanel::keep() {
     entry.performedAt = m_session.now().toString(Qt::ISODate).toStdString();
     entry.operatorName = QSettings().value("rig/operator").toString().toStdString();
     const auto label = m_piece->text().section('\n', 0, 0);
-    const auto made = m_session.project()->addEntry(entry);
+    const auto made = work::addEntry(*m_session.project(), entry);
     if (!m_session.tell(made)) return;
     m_session.selectPull(*made);
     const auto& data = *m_session.study();

@@ -13,6 +13,8 @@
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
 #include <anvil/results/evidence.h>
+#include <anvil/work/entry_commands.h>
+#include <anvil/work/plan_commands.h>
 
 namespace anvil::app {
 namespace {
@@ -112,8 +114,8 @@ void GaugePanel::saveEvery() {
                       tr("A time of nothing or less cannot be.")))
         return refill();
     if (every == data->study.plan.gaugeEvery) return;
-    m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("When gauges are read"),
-                                                   [&](domain::Plan& p) { p.gaugeEvery = every; }));
+    m_session.tell(work::changePlan(*m_session.project(), m_session.studyId(), tr("When gauges are read"),
+                                    [&](domain::Plan& p) { p.gaugeEvery = every; }));
 }
 
 void GaugePanel::keep() {
@@ -122,9 +124,10 @@ void GaugePanel::keep() {
     const auto entry = quantity::parseEntry(m_value->text().toStdString(), quantity::Dimension::length,
                                             m_session.units().length);
     if (!m_session.tell(entry)) return;
-    const auto made = m_session.project()->addGaugeReading(
-        m_rows[row].specimen, {static_cast<double>(m_session.now().toSecsSinceEpoch()), entry->si},
-        m_unloaded->isChecked(), QSettings().value("rig/operator").toString().toStdString());
+    const auto made = work::addGaugeReading(
+        *m_session.project(), m_rows[row].specimen,
+        {static_cast<double>(m_session.now().toSecsSinceEpoch()), entry->si}, m_unloaded->isChecked(),
+        QSettings().value("rig/operator").toString().toStdString());
     if (!m_session.tell(made)) return;
     m_session.selectPull(*made);
     m_value->clear();

@@ -15,6 +15,8 @@
 #include <anvil/quantity/print.h>
 #include <anvil/results/evidence.h>
 #include <anvil/words/values.h>
+#include <anvil/work/entry_commands.h>
+#include <anvil/work/plan_commands.h>
 
 namespace anvil::app {
 
@@ -161,8 +163,8 @@ void LadderPanel::savePlan() {
     ladder.more = more.value_or(0);
     ladder.further = further.value_or(0);
     if (ladder == data->study.plan.ladder) return;
-    m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("How the ladder goes up"),
-                                                   [&](domain::Plan& p) { p.ladder = ladder; }));
+    m_session.tell(work::changePlan(*m_session.project(), m_session.studyId(), tr("How the ladder goes up"),
+                                    [&](domain::Plan& p) { p.ladder = ladder; }));
 }
 
 void LadderPanel::step(bool held) {
@@ -176,9 +178,9 @@ void LadderPanel::step(bool held) {
                                ladder.first, ladder.more, ladder.distance, ladder.further);
     if (!next) return;
     next->held = held;
-    const auto made =
-        m_session.project()->addLadderStep(m_next, *next, m_session.now().toString(Qt::ISODate).toStdString(),
-                                           QSettings().value("rig/operator").toString().toStdString());
+    const auto made = work::addLadderStep(*m_session.project(), m_next, *next,
+                                          m_session.now().toString(Qt::ISODate).toStdString(),
+                                          QSettings().value("rig/operator").toString().toStdString());
     if (!m_session.tell(made)) return;
     m_session.selectPull(*made);
     if (!held) m_judged = *made;
@@ -186,7 +188,7 @@ void LadderPanel::step(bool held) {
 }
 
 void LadderPanel::settle(const std::string& part) {
-    m_session.tell(m_session.project()->ladderBroke(m_judged, part));
+    m_session.tell(work::ladderBroke(*m_session.project(), m_judged, part));
     m_judged = 0;
     m_skipped.clear();
     refill();
@@ -203,7 +205,7 @@ void LadderPanel::digit(int n) {
     const auto* known = pull();
     if (n == 1) return step(false);
     if (n == 0 && known) {
-        m_session.tell(m_session.project()->takeBackLadderStep(known->id));
+        m_session.tell(work::takeBackLadderStep(*m_session.project(), known->id));
         refill();
     }
     if (n == 2 && known) {

@@ -17,6 +17,7 @@
 #include <anvil/pages/page.h>
 #include <anvil/plan/next.h>
 #include <anvil/results/evidence.h>
+#include <anvil/work/board_commands.h>
 
 namespace anvil::app {
 
@@ -100,7 +101,7 @@ PullStage::PullStage(Session& session, QWidget* parent) : QWidget(parent), m_ses
     const auto addUnplanned = [&session, option, condition] {
         if (!session.study()) return session.say(tr("There is no study yet: start one in Question."), true);
         const auto made =
-            session.project()->addUnplanned(session.studyId(), option->text(), condition->text());
+            work::addUnplanned(*session.project(), session.studyId(), option->text(), condition->text());
         if (!session.tell(made)) return;
         session.say(tr("%1 waits to be pulled.").arg(qs(session.study()->specimenAt(*made).label)));
         option->clear();

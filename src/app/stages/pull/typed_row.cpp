@@ -11,6 +11,7 @@
 #include <anvil/methods/method.h>
 #include <anvil/plan/next.h>
 #include <anvil/results/evidence.h>
+#include <anvil/work/entry_commands.h>
 
 namespace anvil::app {
 
@@ -75,7 +76,7 @@ void TypedRow::keep(bool lost) {
     if (!lost && m_value->text().trimmed().isEmpty())
         return m_session.say(tr("Type what was read, or say that the number was lost."), true);
     const auto* data = m_session.study();
-    work::OpenProject::TypedPull typed;
+    work::TypedPull typed;
     typed.specimen = m_next;
     typed.text = lost ? std::string() : m_value->text().trimmed().toStdString();
     typed.fallback = &methods::unitFor(*results::typedMetric(*data), m_session.units());
@@ -83,7 +84,7 @@ void TypedRow::keep(bool lost) {
     typed.performedAt = m_session.now().toString(Qt::ISODate).toStdString();
     typed.operatorName = QSettings().value("rig/operator").toString().toStdString();
     const auto label = m_piece->text();
-    const auto made = m_session.project()->addTypedPull(typed);
+    const auto made = work::addTypedPull(*m_session.project(), typed);
     if (!m_session.tell(made)) return;
     m_session.selectPull(*made);
     m_session.say(tr("%1 kept. Ctrl+Z takes it back.").arg(label.section(',', 0, 0)));

@@ -14,6 +14,7 @@
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
 #include <anvil/words/values.h>
+#include <anvil/work/plan_commands.h>
 
 namespace anvil::app {
 
@@ -140,12 +141,13 @@ void ForecastPanel::save() {
     if (!readOptional(m_travel, Dimension::length, *m_session.units().length, f.travel,
                       tr("A travel of zero or less cannot be.")))
         return;
-    const auto done = m_session.project()->changePlan(
-        m_session.studyId(), tr("Forecast for %1").arg(m_square->text()), [&](domain::Plan& p) {
-            auto& all = p.squareFor(m_session.option(), m_session.condition()).forecasts;
-            std::erase_if(all, [&](const auto& old) { return old.by == f.by; });
-            all.push_back(f);
-        });
+    const auto done =
+        work::changePlan(*m_session.project(), m_session.studyId(),
+                         tr("Forecast for %1").arg(m_square->text()), [&](domain::Plan& p) {
+                             auto& all = p.squareFor(m_session.option(), m_session.condition()).forecasts;
+                             std::erase_if(all, [&](const auto& old) { return old.by == f.by; });
+                             all.push_back(f);
+                         });
     if (m_session.tell(done)) {
         m_value->clear();
         m_travel->clear();
@@ -159,8 +161,8 @@ void ForecastPanel::forget() {
     int nth = 0; // of its square
     for (int row = m_table->currentRow() - 1; row >= 0; --row)
         nth += m_table->item(row, 0)->data(Qt::UserRole).toList() == square;
-    m_session.tell(
-        m_session.project()->changePlan(m_session.studyId(), tr("Forecast taken back"), [&](domain::Plan& p) {
+    m_session.tell(work::changePlan(
+        *m_session.project(), m_session.studyId(), tr("Forecast taken back"), [&](domain::Plan& p) {
             auto& all = p.squareFor(square[0].toLongLong(), square[1].toLongLong()).forecasts;
             if (nth < static_cast<int>(all.size())) all.erase(all.begin() + nth);
         }));

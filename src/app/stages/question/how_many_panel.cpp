@@ -15,6 +15,7 @@
 #include <anvil/plan/replication.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
+#include <anvil/work/plan_commands.h>
 
 namespace anvil::app {
 
@@ -61,8 +62,8 @@ void HowManyPanel::saveMinutes() {
         minutes = entry->si / 60;
     }
     if (minutes != data->study.plan.minutesEach)
-        m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("What one pull takes"),
-                                                       [&](domain::Plan& p) { p.minutesEach = minutes; }));
+        m_session.tell(work::changePlan(*m_session.project(), m_session.studyId(), tr("What one pull takes"),
+                                        [&](domain::Plan& p) { p.minutesEach = minutes; }));
 }
 
 void HowManyPanel::fill() {

@@ -12,6 +12,7 @@
 #include <anvil/methods/method.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
+#include <anvil/work/plan_commands.h>
 #include <cmath>
 
 namespace anvil::app {
@@ -72,8 +73,8 @@ QLayout* MethodPanel::makeMethod() {
     column->addStretch();
     connect(m_method, &QComboBox::activated, this, [this] {
         if (m_session.study())
-            m_session.tell(m_session.project()->setMethod(m_session.studyId(),
-                                                          m_method->currentData().toString().toStdString()));
+            m_session.tell(work::setMethod(*m_session.project(), m_session.studyId(),
+                                           m_method->currentData().toString().toStdString()));
     });
     return column;
 }
@@ -111,9 +112,9 @@ QLayout* MethodPanel::makeTargets() {
     column->addStretch();
     connect(m_direction, &QComboBox::activated, this, [this](int index) {
         if (m_session.study())
-            m_session.tell(m_session.project()->changeGoal(
-                m_session.studyId(), m_direction->currentText(),
-                [&](domain::Goal& g) { g.sense = static_cast<domain::Sense>(index); }));
+            m_session.tell(
+                work::changeGoal(*m_session.project(), m_session.studyId(), m_direction->currentText(),
+                                 [&](domain::Goal& g) { g.sense = static_cast<domain::Sense>(index); }));
     });
     for (auto* edit : {m_part, m_need, m_ceiling, m_low, m_high})
         connect(edit, &QLineEdit::editingFinished, this, &MethodPanel::saveTargets);
@@ -193,8 +194,8 @@ void MethodPanel::savePulled() {
     plan.joints = m_joints->value();
     plan.reused = m_reused->isChecked();
     if (!speedFrom(m_speed, plan.speed) || plan == data->study.plan) return;
-    m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("How every piece is pulled"),
-                                                   [&](domain::Plan& p) { p = plan; }));
+    m_session.tell(work::changePlan(*m_session.project(), m_session.studyId(),
+                                    tr("How every piece is pulled"), [&](domain::Plan& p) { p = plan; }));
 }
 
 void MethodPanel::saveSquare() {
@@ -211,8 +212,8 @@ void MethodPanel::saveSquare() {
     square.connector = m_squareConnector->text().simplified().toStdString();
     square.otherEnd = m_otherEnd->currentData().toLongLong();
     if (!speedFrom(m_squareSpeed, square.speed) || square == before) return;
-    m_session.tell(m_session.project()->changePlan(
-        m_session.studyId(), tr("How %1 is pulled").arg(m_square->text()),
+    m_session.tell(work::changePlan(
+        *m_session.project(), m_session.studyId(), tr("How %1 is pulled").arg(m_square->text()),
         [&](domain::Plan& p) { p.squareFor(m_session.option(), m_session.condition()) = square; }));
 }
 
@@ -242,8 +243,8 @@ void MethodPanel::saveTargets() {
         return m_session.say(tr("The window must end above where it begins."), true);
     goal.window = low && high ? std::optional(std::pair(*low, *high)) : std::nullopt;
     if (goal == data->study.goal) return;
-    m_session.tell(m_session.project()->changeGoal(m_session.studyId(), tr("What is needed"),
-                                                   [&](domain::Goal& g) { g = goal; }));
+    m_session.tell(work::changeGoal(*m_session.project(), m_session.studyId(), tr("What is needed"),
+                                    [&](domain::Goal& g) { g = goal; }));
 }
 
 void MethodPanel::fill() {

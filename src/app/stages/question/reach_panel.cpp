@@ -10,6 +10,7 @@
 #include <anvil/plan/reach.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
+#include <anvil/work/plan_commands.h>
 #include <cmath>
 
 namespace anvil::app {
@@ -114,8 +115,8 @@ void ReachPanel::save() {
             tr("A ratio of zero or less cannot be: give what one at the cell is at the piece."), true);
     rig.ratio = *ratio;
     if (rig == data->study.plan.rig) return;
-    m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("What the rig can do"),
-                                                   [&](domain::Plan& p) { p.rig = rig; }));
+    m_session.tell(work::changePlan(*m_session.project(), m_session.studyId(), tr("What the rig can do"),
+                                    [&](domain::Plan& p) { p.rig = rig; }));
 }
 
 } // namespace anvil::app

@@ -8,6 +8,8 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <anvil/quantity/entry.h>
+#include <anvil/work/board_commands.h>
+#include <anvil/work/plan_commands.h>
 
 namespace anvil::app {
 
@@ -65,9 +67,8 @@ StudyFields::StudyFields(Session& session, QWidget* parent) : Panel(session, par
     connect(m_metric, &QComboBox::activated, this, [this] {
         const auto metric = m_metric->metric();
         if (!filling() && m_session.project() && m_session.study())
-            m_session.tell(
-                m_session.project()->changeGoal(m_session.studyId(), tr("What decides"),
-                                                [&](domain::Goal& g) { domain::decideBy(g, metric); }));
+            m_session.tell(work::changeGoal(*m_session.project(), m_session.studyId(), tr("What decides"),
+                                            [&](domain::Goal& g) { domain::decideBy(g, metric); }));
     });
     connect(m_intent, &QComboBox::activated, this, [this] {
         save(tr("Intent"),
@@ -80,9 +81,9 @@ StudyFields::StudyFields(Session& session, QWidget* parent) : Panel(session, par
     connect(m_control, &QComboBox::activated, this, [this] {
         const auto id = m_control->currentData().toLongLong();
         if (m_session.study())
-            m_session.tell(m_session.project()->changeGoal(m_session.studyId(),
-                                                           tr("Control: %1").arg(m_control->currentText()),
-                                                           [&](domain::Goal& g) { g.control = id; }));
+            m_session.tell(work::changeGoal(*m_session.project(), m_session.studyId(),
+                                            tr("Control: %1").arg(m_control->currentText()),
+                                            [&](domain::Goal& g) { g.control = id; }));
     });
     follow();
 }
@@ -103,7 +104,7 @@ void StudyFields::saveAxis() {
         open > 0 && close > open ? typed.mid(open + 1, close - open - 1).trimmed() : QString();
     const auto name = (open > 0 ? typed.left(open) : typed).trimmed().toStdString();
     if (name == data->study.plan.axis && unitText.toStdString() == data->study.plan.axisUnit) return;
-    m_session.tell(m_session.project()->setAxis(data->study.id, name, unitText.toStdString()));
+    m_session.tell(work::setAxis(*m_session.project(), data->study.id, name, unitText.toStdString()));
 }
 
 void StudyFields::fill() {

@@ -14,6 +14,7 @@
 #include <QTabWidget>
 #include <anvil/methods/method.h>
 #include <anvil/quantity/entry.h>
+#include <anvil/work/pull_commands.h>
 #include <set>
 
 namespace anvil::app {
@@ -81,7 +82,7 @@ void RigStage::apply() {
                                  true);
         limit = entry->si;
     }
-    const auto done = m_session.project()->setRigLimit(data->study.id, limit);
+    const auto done = work::setRigLimit(*m_session.project(), data->study.id, limit);
     if (m_session.tell(done))
         m_session.say(limit ? tr("Every curve has been read again against %1.").arg(m_session.force(*limit))
                             : tr("The rig limit has been taken away."));

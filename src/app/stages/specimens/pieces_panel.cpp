@@ -17,6 +17,8 @@
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
 #include <anvil/results/values.h>
+#include <anvil/work/board_commands.h>
+#include <anvil/work/plan_commands.h>
 
 namespace anvil::app {
 
@@ -59,7 +61,7 @@ QWidget* PiecesPanel::makeMakeRow() {
     row->addWidget(m_scheme);
     row->addStretch();
     connect(m_make, &QPushButton::clicked, this, [this] {
-        const auto made = m_session.project()->makePieces(m_session.studyId(), m_batch->text());
+        const auto made = work::makePieces(*m_session.project(), m_session.studyId(), m_batch->text());
         if (m_session.tell(made))
             m_session.say(tr("%1 pieces made. Their labels are never used again.").arg(*made));
     });
@@ -68,8 +70,8 @@ QWidget* PiecesPanel::makeMakeRow() {
         const auto* data = m_session.study();
         const auto scheme = m_scheme->text().simplified().toStdString();
         if (!filling() && data && scheme != data->study.plan.labelScheme)
-            m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("How labels read"),
-                                                           [&](domain::Plan& p) { p.labelScheme = scheme; }));
+            m_session.tell(work::changePlan(*m_session.project(), m_session.studyId(), tr("How labels read"),
+                                            [&](domain::Plan& p) { p.labelScheme = scheme; }));
     });
     return m_makeRow;
 }
@@ -121,9 +123,9 @@ QLayout* PiecesPanel::makeMoveRow() {
     connect(button, &QPushButton::clicked, this, [this] {
         const auto* item = m_table->item(m_table->currentRow(), 0);
         if (!item) return m_session.say(tr("Select the piece to move first."));
-        m_session.tell(m_session.project()->moveSpecimen(item->data(pieceRole).toLongLong(),
-                                                         m_option->currentData().toLongLong(),
-                                                         m_condition->currentData().toLongLong()));
+        m_session.tell(work::moveSpecimen(*m_session.project(), item->data(pieceRole).toLongLong(),
+                                          m_option->currentData().toLongLong(),
+                                          m_condition->currentData().toLongLong()));
     });
     return row;
 }
@@ -370,7 +372,7 @@ void PiecesPanel::addDimension() {
         if (!m_session.tell(entry)) return;
         *target = std::abs(entry->si);
     }
-    const auto done = m_session.project()->measureAll(data->study.id, fresh);
+    const auto done = work::measureAll(*m_session.project(), data->study.id, fresh);
     if (!m_session.tell(done)) return;
     m_dimension->clear();
     for (std::size_t k = 0; k < m_columns.size(); ++k)

@@ -14,6 +14,7 @@
 #include <anvil/plan/timetable.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
+#include <anvil/work/plan_commands.h>
 #include <cmath>
 
 namespace anvil::app {
@@ -121,8 +122,8 @@ PreparationPanel::PreparationPanel(Session& session, QWidget* parent) : Panel(se
         const auto* data = m_session.study();
         if (!data) return m_session.say(tr("There is no study yet."), true);
         const bool begun = !data->study.plan.recipeStarted.empty();
-        m_session.tell(m_session.project()->startRecipe(
-            m_session.studyId(), begun ? QString() : m_session.now().toString(Qt::ISODate)));
+        m_session.tell(work::startRecipe(*m_session.project(), m_session.studyId(),
+                                         begun ? QString() : m_session.now().toString(Qt::ISODate)));
     });
     connect(done, &QPushButton::clicked, this, [this] {
         const auto steps = m_session.timetable();
@@ -132,8 +133,8 @@ PreparationPanel::PreparationPanel(Session& session, QWidget* parent) : Panel(se
         if (at < 0 || at >= static_cast<int>(steps.size()))
             return m_session.say(tr("No step is left to do."));
         const auto& step = steps[static_cast<std::size_t>(at)];
-        m_session.tell(m_session.project()->markStep(
-            m_session.studyId(), step.key, step.done ? QString() : m_session.now().toString(Qt::ISODate)));
+        m_session.tell(work::markStep(*m_session.project(), m_session.studyId(), step.key,
+                                      step.done ? QString() : m_session.now().toString(Qt::ISODate)));
     });
     connect(calendar, &QPushButton::clicked, this, [this] {
         const auto path = QFileDialog::getSaveFileName(
@@ -221,11 +222,11 @@ void PreparationPanel::saveHours() {
     if (*from >= *to) return m_session.say(tr("The working day must end after it begins."), true);
     const auto& plan = data->study.plan;
     if (*from != plan.workFrom || *to != plan.workTo)
-        m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("When somebody is there"),
-                                                       [&](domain::Plan& p) {
-                                                           p.workFrom = *from;
-                                                           p.workTo = *to;
-                                                       }));
+        m_session.tell(work::changePlan(*m_session.project(), m_session.studyId(),
+                                        tr("When somebody is there"), [&](domain::Plan& p) {
+                                            p.workFrom = *from;
+                                            p.workTo = *to;
+                                        }));
 }
 
 void PreparationPanel::recipeEdited() {
@@ -262,7 +263,7 @@ void PreparationPanel::recipeEdited() {
         }
         recipe.push_back(std::move(s));
     }
-    if (!m_session.tell(m_session.project()->setRecipe(m_session.studyId(), recipe))) refill();
+    if (!m_session.tell(work::setRecipe(*m_session.project(), m_session.studyId(), recipe))) refill();
 }
 
 bool PreparationPanel::writeCalendar(const QString& path) {

@@ -9,6 +9,7 @@
 #include <QScrollArea>
 #include <anvil/plan/pieces.h>
 #include <anvil/quantity/print.h>
+#include <anvil/work/plan_commands.h>
 
 namespace anvil::app {
 
@@ -52,8 +53,9 @@ void SheetsPanel::saveApart() {
                       tr("A distance of zero or less cannot be.")))
         return;
     if (apart != data->study.plan.apart)
-        m_session.tell(m_session.project()->changePlan(m_session.studyId(), tr("Distance between places"),
-                                                       [&](domain::Plan& p) { p.apart = apart; }));
+        m_session.tell(work::changePlan(*m_session.project(), m_session.studyId(),
+                                        tr("Distance between places"),
+                                        [&](domain::Plan& p) { p.apart = apart; }));
 }
 
 void SheetsPanel::fill() {

@@ -12,6 +12,7 @@
 #include <QVBoxLayout>
 #include <anvil/plan/follow_ups.h>
 #include <anvil/results/verdict.h>
+#include <anvil/work/study_commands.h>
 
 namespace anvil::app {
 namespace {
@@ -144,13 +145,15 @@ void VerdictStage::act(const QString& action, int which) {
     if (which >= static_cast<int>(followUps.size())) return;
     const auto& f = followUps[static_cast<std::size_t>(which)];
     if (action == "planHere") {
-        if (!m_session.tell(m_session.project()->planMore(m_session.studyId(), f.squares, f.more))) return;
+        if (!m_session.tell(work::planMore(*m_session.project(), m_session.studyId(), f.squares, f.more)))
+            return;
         m_session.say(tr("Planned. Make the pieces in Specimens."));
         m_session.go(Stage::specimens);
         return;
     }
-    const auto made = m_session.project()->followUpStudy(
-        m_session.studyId(), tr("Follow-up of %1").arg(qs(data->study.title)), f.squares, f.more);
+    const auto made =
+        work::followUpStudy(*m_session.project(), m_session.studyId(),
+                            tr("Follow-up of %1").arg(qs(data->study.title)), f.squares, f.more);
     if (!m_session.tell(made)) return;
     m_session.showStudy(*made);
     m_session.say(tr("A study of its own. Check the plan, then make the pieces in Specimens."));

@@ -1,0 +1,51 @@
+// Commands for results that are no curve: numbers read off a display, forms, ladders of steps, gauges.
+#pragma once
+
+#include <anvil/quantity/unit.h>
+#include <anvil/work/open_project.h>
+
+namespace anvil::work {
+
+/// A result read off a display: with its doubt (">9 kN", "4…5 kN", "~12 N", "12 ± 1 N"); an empty text
+/// keeps a pull whose number was lost. Error: not a value of the deciding metric, or nothing to pull.
+struct TypedPull {
+    Id specimen = 0;
+    std::string text;
+    const quantity::Unit* fallback = nullptr;    ///< of a number without a unit
+    std::string part, performedAt, operatorName; ///< part: what broke; empty: not said
+};
+
+/// A form filled in for a piece: makes the pull, or changes `pull` when it is not 0. Error: what is wrong
+/// with the form.
+struct FilledForm {
+    Id specimen = 0, pull = 0;
+    std::vector<domain::FieldText> fields; ///< by the keys of the method's inputs
+    std::function<const quantity::Unit&(quantity::Dimension)> unitOf;
+    std::string part, note, performedAt, operatorName;
+};
+
+/// Keeps a result read off a display; an empty text keeps a pull whose number was lost. Error: not a value of
+/// the deciding metric, or nothing to pull.
+Expected<Id> addTypedPull(OpenProject& project, const TypedPull& typed);
+
+/// A form filled in for a piece: makes the pull, or changes `pull` when it is not 0. Error: what is wrong
+/// with the form.
+Expected<Id> addEntry(OpenProject& project, const FilledForm& entry);
+
+/// One more step of a piece's ladder; the first one makes the pull. Returns the pull. Error: a step that
+/// cannot be, or the piece has failed already.
+Expected<Id> addLadderStep(OpenProject& project, Id specimen, const domain::LadderStep& step,
+                           const std::string& performedAt, const std::string& operatorName);
+
+/// Takes the last step of a ladder back; the pull goes with its first.
+Expected<void> takeBackLadderStep(OpenProject& project, Id pull);
+
+/// What let go at the end of a ladder. Another part than the one asked for leaves what was held as a
+/// lower bound; where nothing was held it says nothing of the piece and is set aside.
+Expected<void> ladderBroke(OpenProject& project, Id pull, const std::string& part);
+
+/// One more reading of a piece's gauge; the first one makes the pull, which counts from the second on.
+Expected<Id> addGaugeReading(OpenProject& project, Id specimen, const domain::GaugeReading& reading,
+                             bool unloaded, const std::string& operatorName);
+
+} // namespace anvil::work
