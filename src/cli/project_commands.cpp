@@ -271,13 +271,14 @@ Expected<Output> importInto(const ImportOptions& o) {
     int imported = 0;
     const bool nothingNew = !plan.rows.empty() && repeats == static_cast<int>(plan.rows.size());
     if (!nothingNew) {
-        const auto done = work::importRuns((*project)->file(), into, plan);
+        auto done = work::importRuns((*project)->file(), into, plan);
         if (!done)
             return fail(plan.rows.empty() && !plan.unread.isEmpty()
                             ? plan.unread.first().toStdString() +
                                   howToChoose(plan.unread.first().toStdString())
                             : done.error().message);
         imported = done->pulls;
+        (*project)->take(std::move(done->read)); // the window need not read them once more
     }
     out.text += fmt::format("{} run{} imported into \"{}\"{}.\n", imported, imported == 1 ? "" : "s", title,
                             repeats ? fmt::format(", {} already there", repeats) : "");

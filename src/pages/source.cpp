@@ -20,8 +20,8 @@ Source sourceOf(work::OpenProject& project, domain::Id study) {
             if (p.setup && !s.setups.contains(p.setup))
                 if (auto setup = project.setupOf(p.setup)) s.setups.emplace(p.setup, std::move(*setup));
     s.project = QFileInfo(project.file().path()).completeBaseName().toStdString();
-    const auto journal = project.file().journal(1);
-    if (journal && !journal->empty()) s.date = "as of " + journal->front().at.left(10).toStdString();
+    if (const auto at = project.file().lastChange(); !at.isEmpty())
+        s.date = "as of " + at.left(10).toStdString();
     return s;
 }
 

@@ -1,3 +1,4 @@
+#include <anvil/domain/pulls_of_pieces.h>
 #include <anvil/plan/next.h>
 
 #include <algorithm>
@@ -19,12 +20,13 @@ std::vector<GaugeState> gauges(const StudyData& data, double now) {
     std::vector<GaugeState> out;
     if (methods::entryForm(methodOf(data.study.plan)) != methods::EntryForm::series) return out;
     const double every = data.study.plan.gaugeEvery.value_or(0);
+    const PullsOfPieces pulls(data);
     for (const auto& s : data.specimens) {
         GaugeState g;
         g.specimen = s.id;
         bool done = false;
-        for (const auto& p : data.pulls) {
-            if (p.specimen != s.id) continue;
+        for (const auto* pull : pulls.of(s.id)) {
+            const auto& p = *pull;
             done = done || p.standing == Standing::voided;
             g.pull = p.id;
             const auto& e = p.outcome.entered;
@@ -46,12 +48,11 @@ std::vector<GaugeState> gauges(const StudyData& data, double now) {
 }
 
 const Specimen* nextSpecimen(const StudyData& data, const std::set<Id>& skip) {
-    const auto waits = [&](const Specimen& s) {
-        return !skip.contains(s.id) && std::none_of(data.pulls.begin(), data.pulls.end(), [&](const Pull& p) {
-            return p.specimen == s.id && p.practice == data.study.plan.practice &&
-                   p.standing != Standing::notRead;
-        });
-    };
+    std::set<Id> gone = skip;
+    for (const auto& p : data.pulls)
+        if (p.practice == data.study.plan.practice && p.standing != Standing::notRead)
+            gone.insert(p.specimen);
+    const auto waits = [&](const Specimen& s) { return !gone.contains(s.id); };
     for (const auto& label : data.study.plan.runOrder)
         for (const auto& s : data.specimens)
             if (s.label == label && waits(s)) return &s;

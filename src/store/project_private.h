@@ -71,6 +71,14 @@ public:
         m_wake.notify_one();
         done.get();
     }
+    /// Goes on at once; the job is done before the thread ends.
+    void post(std::function<void()> job) {
+        {
+            const std::lock_guard lock(m_mutex);
+            m_jobs.emplace_back(std::move(job));
+        }
+        m_wake.notify_one();
+    }
 
 private:
     void loop() {

@@ -291,4 +291,22 @@ Expected<JournalEntry> Project::journalEntry(Id id) const {
     return std::move(found->front());
 }
 
+QString Project::lastChange() const {
+    Query q(d->reader(), "SELECT at FROM journal ORDER BY id DESC LIMIT 1");
+    return q.next() ? q.string(0) : QString();
+}
+
+std::vector<JournalEntry> Project::historyOfPull(Id pull, int most) const {
+    // As a writer's change is laid down; parsing an import of thousands of pulls for one would take too long.
+    const auto touched = QStringLiteral("\"id\":%1,\"table\":\"pull\"}").arg(pull);
+    std::vector<JournalEntry> out;
+    (void)each(
+        d->reader(),
+        "SELECT id, at, who, what, undoes FROM journal WHERE instr(changes, ?) > 0 ORDER BY id DESC LIMIT ?",
+        {touched, most}, [&](const Query& q) {
+            out.push_back({q.id(0), q.id(4), q.string(1), q.string(2), q.string(3), {}});
+        });
+    return out;
+}
+
 } // namespace anvil::store

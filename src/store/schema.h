@@ -16,6 +16,11 @@ inline constexpr const char* setupTable =
     "CREATE TABLE setup (id INTEGER PRIMARY KEY AUTOINCREMENT, rig TEXT NOT NULL, version INTEGER NOT NULL, "
     "made_at TEXT NOT NULL, setup TEXT NOT NULL, UNIQUE (rig, version))";
 
+/// A cache: readings of curves as store/reading_bytes.h lays them down.
+inline constexpr const char* readingTable = "CREATE TABLE reading (curve INTEGER PRIMARY KEY REFERENCES "
+                                            "curve, digest TEXT NOT NULL, reader INTEGER NOT "
+                                            "NULL, checksum INTEGER NOT NULL, data BLOB NOT NULL)";
+
 inline constexpr const char* sealTable =
     "CREATE TABLE seal (of TEXT NOT NULL, row INTEGER NOT NULL, checksum INTEGER NOT NULL, PRIMARY KEY (of, "
     "row)) WITHOUT ROWID";
@@ -75,6 +80,7 @@ inline constexpr const char* schema[] = {
     "CREATE INDEX curve_digest ON curve (digest)",
     "CREATE INDEX curve_beside ON curve (beside)",
     sealTable,
+    readingTable,
 };
 
 /// What brings a file of version i + 1 to version i + 2.
@@ -147,7 +153,8 @@ inline constexpr const char* toVersion7[] = {
     "WHERE metric IN ('impact', 'shock', 'successes') OR (metric = 'peak' AND json_extract(plan, "
     "'$.method') = 'step-ladder')",
 };
-inline constexpr std::span<const char* const> migrations[] = {toVersion2, toVersion3, toVersion4,
-                                                              toVersion5, toVersion6, toVersion7};
+inline constexpr const char* toVersion8[] = {readingTable};
+inline constexpr std::span<const char* const> migrations[] = {toVersion2, toVersion3, toVersion4, toVersion5,
+                                                              toVersion6, toVersion7, toVersion8};
 
 } // namespace anvil::store

@@ -1,3 +1,4 @@
+#include <anvil/domain/pulls_of_pieces.h>
 #include <anvil/words/pull.h>
 
 #include <anvil/domain/joints.h>
@@ -189,9 +190,10 @@ Table pullTable(const StudyData& data, const Readings& readings, std::span<const
             {m->key, m == domain::metric("peak") ? std::string("Peak") : std::string(m->title), true});
     t.columns.push_back({"standing", "Standing"});
     t.columns.push_back({"remarks", "What broke, why, remarks"});
+    const domain::PullsOfPieces pulls(data);
     for (const auto& s : data.specimens)
-        for (const auto& p : data.pulls) {
-            if (p.specimen != s.id) continue;
+        for (const auto* pull : pulls.of(s.id)) {
+            const auto& p = *pull;
             const auto* o = data.option(s.option);
             const auto* c = data.condition(s.condition);
             Row row{{s.label, o ? o->name : "", c ? c->name : ""}, p.id};

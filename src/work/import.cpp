@@ -123,9 +123,9 @@ void readInto(ImportRow& row, const std::optional<double>& rigLimit) {
     row.digest = store::digest(row.curve);
     row.reading.reset();
     row.error.clear();
-    curve::ReadingSettings settings;
-    settings.rigLimit = rigLimit;
-    auto reading = curve::read(row.curve, settings);
+    row.settings = {};
+    row.settings.rigLimit = rigLimit;
+    auto reading = curve::read(row.curve, row.settings);
     if (!reading) {
         row.error = reading.error().message;
         row.doubts << QString::fromStdString(row.error);
@@ -328,7 +328,8 @@ Expected<Imported> importRuns(store::Project& project, const domain::StudyData& 
                                    .toStdString();
             pull.settings.rigLimit = plan.rigLimit;
             if (row.overload) pull.outcome.limit = domain::Limit::toppedOut;
-            w.add(pull);
+            const auto id = w.add(pull);
+            if (row.reading) out.read.push_back({{id, pull.curve, row.settings, row.digest}, *row.reading});
         }
     });
     if (!entry) return tl::unexpected(entry.error());

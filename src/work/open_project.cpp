@@ -67,37 +67,13 @@ Expected<void> OpenProject::reload() {
     return {};
 }
 
-Expected<void> OpenProject::adopt(Id journalEntry, const QString& what) {
+Expected<void> OpenProject::adopt(Id journalEntry, const QString& what, std::vector<CurveRead> read) {
+    take(std::move(read));
     if (journalEntry) {
         m_done.push_back({journalEntry, what, m_group});
         m_undone.clear();
     }
     return reload();
-}
-
-const results::Readings& OpenProject::readings(Id studyId) {
-    const auto known = m_readings.find(studyId);
-    if (known != m_readings.end()) return known->second;
-    results::Readings out;
-    if (const auto* data = study(studyId))
-        for (const auto& pull : data->pulls) {
-            if (!pull.curve) continue;
-            auto& cached = m_readingCache[pull.id];
-            if (cached.curve != pull.curve || !(cached.settings == pull.settings)) {
-                cached = {pull.curve, pull.settings, std::nullopt, {}};
-                const auto curve = m_file->curve(pull.curve);
-                auto reading = curve ? curve::read(*curve, pull.settings) : tl::unexpected(curve.error());
-                if (reading)
-                    cached.reading = std::move(*reading);
-                else
-                    cached.error = reading.error().message;
-            }
-            if (cached.reading)
-                out.byPull[pull.id] = *cached.reading;
-            else
-                out.unreadable[pull.id] = cached.error;
-        }
-    return m_readings[studyId] = std::move(out);
 }
 
 Expected<std::shared_ptr<const curve::ReadCurve>> OpenProject::readCurve(Id pullId) {

@@ -14,6 +14,7 @@
 #include <QMenu>
 #include <QMimeData>
 #include <QPlainTextEdit>
+#include <QProgressDialog>
 #include <QPushButton>
 #include <QRegularExpression>
 #include <QSettings>
@@ -411,6 +412,60 @@ TEST_F(Shell, RecentProjectsAndWindowStateAreKept) {
     menu(dir.filePath("demo.anvil"));
     EXPECT_TRUE(session().project());
     EXPECT_TRUE(window->windowTitle().startsWith("demo"));
+}
+
+/// Many curves are read in view, once, and whoever would rather not wait stays where they were.
+TEST_F(Shell, ManyCurvesAreReadInViewAndOnlyOnce) {
+    const auto path = dir.filePath("many.anvil");
+    {
+        auto made = store::Project::create(path);
+        ASSERT_TRUE(made);
+        ASSERT_TRUE((*made)->write("made", [](store::Writer& w) {
+            domain::Study s;
+            s.title = "Many";
+            s.id = w.add(s);
+            domain::Option o;
+            o.study = s.id;
+            o.name = "Pin";
+            o.id = w.add(o);
+            domain::Condition c;
+            c.study = s.id;
+            c.name = "Dry";
+            c.id = w.add(c);
+            curve::Curve one;
+            for (int i = 0; i < 4000; ++i) {
+                one.time.push_back(i * 0.01);
+                one.force.push_back(i < 400 ? 0.1 * (i % 2) : i < 3600 ? i - 400.0 : 10);
+            }
+            for (int k = 0; k < 400; ++k) {
+                one.force[2000] += 1; // no two the same
+                domain::Specimen piece{0, s.id, o.id, c.id, k + 1, "P" + std::to_string(k + 1), ""};
+                domain::Pull p;
+                p.specimen = w.add(piece);
+                p.curve = w.addCurve(one);
+                w.add(p);
+            }
+        }));
+    }
+    openDemo();
+    QTimer::singleShot(30, [&] {
+        auto* waiting = window->findChild<QProgressDialog*>("reading");
+        ASSERT_TRUE(waiting);
+        waiting->cancel();
+    });
+    EXPECT_FALSE(window->openPath(path));
+    EXPECT_TRUE(window->windowTitle().startsWith("demo")) << "what was open stays open";
+    QString told;
+    QTimer::singleShot(100, [&] {
+        if (const auto* waiting = window->findChild<QProgressDialog*>("reading")) told = waiting->labelText();
+    });
+    ASSERT_TRUE(window->openPath(path));
+    EXPECT_TRUE(told.startsWith("Reading curves: ")) << told.toStdString();
+    EXPECT_EQ(session().readings().byPull.size(), 400U);
+    session().close();
+    ASSERT_TRUE(window->openPath(path)) << "no timer waits for a dialog now";
+    EXPECT_TRUE(session().project()->unread(session().studyId()).empty());
+    EXPECT_EQ(session().project()->keptCurves().size(), 400U);
 }
 
 TEST_F(Shell, EmptyWindowSaysWhatToDoAtEveryStage) {

@@ -705,6 +705,31 @@ TEST(Settings, JsonRoundTrip) {
     EXPECT_EQ(settingsFromJson(settingsToJson(s)), s);
 }
 
+TEST_F(ProjectFile, TellsWhatTouchedAPull) {
+    auto p = Project::create(path());
+    ASSERT_TRUE(p);
+    EXPECT_EQ((*p)->lastChange(), "");
+    (*p)->setClock([] { return QDateTime::fromString("2026-05-04T09:00:00", Qt::ISODate); });
+    const auto data = fill(**p, sampleCurve(10));
+    auto pull = data.pulls[0];
+    for (const char* note : {"one", "two", "three"}) {
+        auto after = pull;
+        after.note = note;
+        ASSERT_TRUE((*p)->write(note, [&](Writer& w) { w.change(pull, after); }));
+        pull = after;
+    }
+    auto option = data.options[0];
+    option.name = "Renamed";
+    ASSERT_TRUE((*p)->write("name", [&](Writer& w) { w.change(data.options[0], option); }));
+    EXPECT_EQ((*p)->lastChange().left(10), "2026-05-04");
+    const auto history = (*p)->historyOfPull(pull.id, 3);
+    ASSERT_EQ(history.size(), 3U);
+    EXPECT_EQ(history[0].what, "three");
+    EXPECT_EQ((*p)->historyOfPull(pull.id, 10).back().what, "Fill");
+    EXPECT_TRUE((*p)->historyOfPull(pull.id + 99, 3).empty());
+    EXPECT_TRUE((*p)->historyOfPull(pull.id / 10, 3).empty()) << "a part of a number is another one";
+}
+
 } // namespace
 
 int main(int argc, char** argv) {

@@ -30,6 +30,64 @@ Board::Board(Session& session, QWidget* parent) : QWidget(parent), m_session(ses
 
 QSize Board::sizeHint() const { return {300, m_bottom + 130}; }
 
+Board::State Board::stateOf(domain::Standing standing) {
+    static constexpr State states[] = {State::counts, State::atLeast, State::atMost, State::between,
+                                       State::aside,  State::voided,  State::notRead};
+    static_assert(std::size(states) == static_cast<std::size_t>(domain::Standing::notRead) + 1);
+    return states[static_cast<int>(standing)];
+}
+
+std::vector<Board::MarkAt> Board::marksOf(const domain::StudyData& data, const domain::PullsOfPieces& pulls,
+                                          Id option, Id condition) const {
+    std::vector<MarkAt> marks;
+    int own = 0;
+    for (const auto& s : data.specimens) {
+        if (s.condition != condition) continue;
+        const bool otherEnd = s.option != option;
+        if (otherEnd && domain::otherEndOf(data, s) != option) continue;
+        own += !otherEnd;
+        MarkAt mark;
+        mark.otherEnd = otherEnd;
+        mark.specimen = s.id;
+        mark.state = m_prepared < 1 ? State::preparing : State::ready;
+        mark.look = m_prepared < 1 && m_overdue;
+        for (const auto* p : pulls.of(s.id)) {
+            mark.pull = p->id;
+            mark.look = !results::needsLook(*p, m_session.readings()).empty();
+            mark.state =
+                stateOf(results::standingAtEnd(data, *p, m_session.readings().find(p->id), s, option));
+        }
+        marks.push_back(mark);
+    }
+    for (int missing = data.study.plan.replicatesOf(option, condition) - own; missing > 0; --missing)
+        marks.emplace_back();
+    return marks;
+}
+
+void Board::place(Square& square, std::vector<MarkAt>& marks) const {
+    const int perRow = std::max(1, (square.rect.width() - 4) / pitch), rows = 2;
+    if (static_cast<int>(marks.size()) > perRow * rows) {
+        const auto done =
+            std::count_if(marks.begin(), marks.end(), [](const MarkAt& m) { return m.pull != 0; });
+        square.count = tr("%1/%2").arg(done).arg(marks.size());
+        std::set<State> seen{State::counts, State::toMake, State::ready, State::preparing};
+        std::erase_if(marks, [&](const MarkAt& m) { return !seen.insert(m.state).second; });
+        const int space = std::max(1, perRow - 2);
+        if (static_cast<int>(marks.size()) > space) marks.resize(static_cast<std::size_t>(space));
+        for (std::size_t k = 0; k < marks.size(); ++k)
+            marks[k].rect = QRect(square.rect.right() - static_cast<int>(k + 1) * pitch,
+                                  square.rect.center().y() - markSize / 2, markSize, markSize);
+        return;
+    }
+    const bool two = static_cast<int>(marks.size()) > perRow;
+    for (std::size_t k = 0; k < marks.size(); ++k) {
+        const int line = static_cast<int>(k) / perRow, place = static_cast<int>(k) % perRow;
+        const int y =
+            two ? square.rect.top() + 4 + line * (markSize + 5) : square.rect.center().y() - markSize / 2;
+        marks[k].rect = QRect(square.rect.left() + 4 + place * pitch, y, markSize, markSize);
+    }
+}
+
 void Board::relayout() {
     m_marks.clear();
     m_squares.clear();
@@ -45,6 +103,7 @@ void Board::relayout() {
         update();
         return;
     }
+    const domain::PullsOfPieces pulls(*data);
     const int columns = std::max<int>(1, static_cast<int>(data->conditions.size()));
     const int names = std::clamp(width() * (columns > 2 ? 32 : 38) / 100, 76, 200);
     const int column = std::max(leastColumn, (width() - names - 4) / columns);
@@ -63,58 +122,10 @@ void Board::relayout() {
                           condition.id,
                           false,
                           {}};
-            std::vector<MarkAt> marks;
-            for (const auto& s : data->specimens) {
-                if (s.condition != condition.id) continue;
-                const bool otherEnd = s.option != option.id;
-                if (otherEnd && domain::otherEndOf(*data, s) != option.id) continue;
-                MarkAt mark;
-                mark.otherEnd = otherEnd;
-                mark.specimen = s.id;
-                mark.state = m_prepared < 1 ? State::preparing : State::ready;
-                mark.look = m_prepared < 1 && m_overdue;
-                for (const auto& p : data->pulls) {
-                    if (p.specimen != s.id) continue;
-                    mark.pull = p.id;
-                    mark.look = !results::needsLook(p, m_session.readings()).empty();
-                    static constexpr State states[] = {State::counts,  State::atLeast, State::atMost,
-                                                       State::between, State::aside,   State::voided,
-                                                       State::notRead};
-                    static_assert(std::size(states) ==
-                                  static_cast<std::size_t>(domain::Standing::notRead) + 1);
-                    mark.state = states[static_cast<int>(
-                        results::standingAtEnd(*data, p, m_session.readings().find(p.id), s, option.id))];
-                }
-                marks.push_back(mark);
-            }
-            for (auto missing = data->study.plan.replicatesOf(option.id, condition.id) -
-                                static_cast<int>(std::count_if(marks.begin(), marks.end(),
-                                                               [](const MarkAt& m) { return !m.otherEnd; }));
-                 missing > 0; --missing)
-                marks.emplace_back();
+            auto marks = marksOf(*data, pulls, option.id, condition.id);
             const auto* planned = data->study.plan.square(option.id, condition.id);
             square.struck = planned && planned->struck && marks.empty();
-            const int perRow = std::max(1, (square.rect.width() - 4) / pitch), rows = 2;
-            if (static_cast<int>(marks.size()) > perRow * rows) {
-                const auto done =
-                    std::count_if(marks.begin(), marks.end(), [](const MarkAt& m) { return m.pull != 0; });
-                square.count = tr("%1/%2").arg(done).arg(marks.size());
-                std::set<State> seen{State::counts, State::toMake, State::ready, State::preparing};
-                std::erase_if(marks, [&](const MarkAt& m) { return !seen.insert(m.state).second; });
-                const int space = std::max(1, perRow - 2);
-                if (static_cast<int>(marks.size()) > space) marks.resize(static_cast<std::size_t>(space));
-                for (std::size_t k = 0; k < marks.size(); ++k)
-                    marks[k].rect = QRect(square.rect.right() - static_cast<int>(k + 1) * pitch,
-                                          square.rect.center().y() - markSize / 2, markSize, markSize);
-            } else {
-                const bool two = static_cast<int>(marks.size()) > perRow;
-                for (std::size_t k = 0; k < marks.size(); ++k) {
-                    const int line = static_cast<int>(k) / perRow, place = static_cast<int>(k) % perRow;
-                    const int y = two ? square.rect.top() + 4 + line * (markSize + 5)
-                                      : square.rect.center().y() - markSize / 2;
-                    marks[k].rect = QRect(square.rect.left() + 4 + place * pitch, y, markSize, markSize);
-                }
-            }
+            place(square, marks);
             m_marks.insert(m_marks.end(), marks.begin(), marks.end());
             m_squares.push_back(square);
         }

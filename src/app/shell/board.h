@@ -4,6 +4,7 @@
 
 #include "shell/session.h"
 #include <QWidget>
+#include <anvil/domain/pulls_of_pieces.h>
 
 class QPainter;
 
@@ -47,6 +48,11 @@ private:
         QString count;       ///< "5 of 7" where marks do not fit
     };
     void relayout();
+    std::vector<MarkAt> marksOf(const domain::StudyData& data, const domain::PullsOfPieces& pulls, Id option,
+                                Id condition) const;
+    /// Gives the marks their places within the square; where there are too many, those that stand out.
+    void place(Square& square, std::vector<MarkAt>& marks) const;
+    static State stateOf(domain::Standing standing);
     void paintMark(QPainter& painter, const QRect& rect, State state, bool selected, bool look) const;
     void paintLegend(QPainter& painter) const;
     void paintOtherEnd(QPainter& painter, const QRect& mark) const;

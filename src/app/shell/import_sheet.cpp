@@ -240,7 +240,7 @@ void ImportSheet::reject() {
 /// What was written may have been through before it could be cancelled: then it is in the project, and undo
 /// takes it back.
 void ImportSheet::written() {
-    const auto result = m_writing.result();
+    auto result = m_writing.result();
     m_written = true;
     setWriting(false);
     if (!result) {
@@ -251,7 +251,7 @@ void ImportSheet::written() {
     }
     m_imported = result->pulls;
     showInTheirUnit();
-    m_session.tell(m_session.project()->adopt(result->journal, result->what));
+    m_session.tell(m_session.project()->adopt(result->journal, result->what, std::move(result->read)));
     accept();
 }
 

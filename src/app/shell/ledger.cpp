@@ -391,16 +391,8 @@ void Ledger::refresh() {
         facts << qs(fact);
     m_facts->setText(facts.join("\n"));
     QStringList history;
-    const auto journal = m_session.project()->file().journal(200);
-    if (!journal) history << qs(journal.error().message);
-    for (const auto& j : journal.value_or(std::vector<store::JournalEntry>{})) {
-        for (const auto& c : j.changes)
-            if (c.toObject()["table"].toString() == "pull" && c.toObject()["id"].toInteger() == pull->id) {
-                history << tr("%1  %2").arg(QString(j.at).left(16).replace('T', ' '), j.what);
-                break;
-            }
-        if (history.size() >= 4) break;
-    }
+    for (const auto& j : m_session.project()->file().historyOfPull(pull->id, 4))
+        history << QStringLiteral("%1  %2").arg(QString(j.at).left(16).replace('T', ' '), j.what);
     m_history->setText(history.join("\n"));
     m_filling = false;
 }

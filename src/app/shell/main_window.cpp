@@ -3,6 +3,7 @@
 #include "shell/bench_line.h"
 #include "shell/board.h"
 #include "shell/ledger.h"
+#include "shell/reading_progress.h"
 #include "shell/rig_desk.h"
 #include "shell/stage_strip.h"
 #include "stages/curves/curves_stage.h"
@@ -56,6 +57,8 @@ QFrame* panel(QWidget* content, bool scroll) {
 
 MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     setAcceptDrops(true);
+    m_session.setWaiting(
+        [this](work::OpenProject& project, Id study) { return waitForReadings(this, project, study); });
     setMinimumSize(900, 600);
     resize(1280, 800);
     auto* central = new QWidget;

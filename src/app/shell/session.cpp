@@ -4,6 +4,8 @@
 
 #include <QFileInfo>
 #include <QSettings>
+#include <QTimer>
+#include <anvil/domain/pulls_of_pieces.h>
 #include <anvil/pages/source.h>
 #include <anvil/plan/timetable.h>
 #include <anvil/quantity/print.h>
@@ -25,7 +27,8 @@ Session::~Session() = default;
 bool Session::open(const QString& path) {
     auto project = work::OpenProject::open(path);
     if (!tell(project)) return false;
-    adopt(std::move(*project));
+    (*project)->useKeptReadings();
+    if (!adopt(std::move(*project))) return false;
     if (m_project->file().readOnly()) say(m_project->file().readOnlyReason(), true);
     if (const auto notes = m_project->file().tapeNotes(); !notes.isEmpty()) say(notes.join(" "), true);
     return true;
@@ -34,12 +37,15 @@ bool Session::open(const QString& path) {
 bool Session::create(const QString& path) {
     auto project = work::OpenProject::create(path);
     if (!tell(project)) return false;
-    adopt(std::move(*project));
-    return true;
+    (*project)->useKeptReadings();
+    return adopt(std::move(*project));
 }
 
-void Session::adopt(std::unique_ptr<work::OpenProject> project) {
+bool Session::adopt(std::unique_ptr<work::OpenProject> project) {
+    const auto first = project->studies().empty() ? Id{0} : project->studies().front().study.id;
+    if (m_wait && !m_wait(*project, first)) return false;
     m_rig->letGo();
+    m_check.reset();
     m_project = std::move(project);
     m_study = m_pull = m_option = m_condition = 0;
     if (!m_project->studies().empty()) m_study = m_project->studies().front().study.id;
@@ -49,13 +55,25 @@ void Session::adopt(std::unique_ptr<work::OpenProject> project) {
     });
     keepSelectionValid();
     m_rig->takeFromProject();
+    if (!m_project->keptCurves().empty()) {
+        m_check = std::make_unique<work::SampleCheck>(m_project->file(), m_project->keptCurves());
+        connect(m_check.get(), &work::SampleCheck::damaged, this,
+                [this](long long curve, const QString& why) {
+                    m_project->doubt(curve, why.toStdString());
+                    say(why, true);
+                });
+        // Once the first pages stand there; it is nothing anybody waits for.
+        QTimer::singleShot(2000, m_check.get(), &work::SampleCheck::begin);
+    }
     emit projectChanged();
     emit changed();
     emit selectionChanged();
+    return true;
 }
 
 void Session::close() {
     m_rig->letGo();
+    m_check.reset();
     m_project.reset();
     m_study = m_pull = m_option = m_condition = 0;
     emit projectChanged();
@@ -68,7 +86,7 @@ bool Session::readOnly() const { return !m_project || m_project->file().readOnly
 const domain::StudyData* Session::study() const { return m_project ? m_project->study(m_study) : nullptr; }
 
 void Session::showStudy(Id id) {
-    if (id == m_study) return;
+    if (id == m_study || (m_project && m_wait && !m_wait(*m_project, id))) return;
     m_study = id;
     m_pull = m_option = m_condition = 0;
     keepSelectionValid();
@@ -129,10 +147,12 @@ void Session::selectSquare(Id option, Id condition) {
 
 std::vector<Id> Session::needingLook() const {
     std::vector<Id> out;
-    if (const auto* data = study())
+    if (const auto* data = study()) {
+        const domain::PullsOfPieces pulls(*data);
         for (const auto& s : data->specimens)
-            for (const auto& p : data->pulls)
-                if (p.specimen == s.id && !results::needsLook(p, readings()).empty()) out.push_back(p.id);
+            for (const auto* p : pulls.of(s.id))
+                if (!results::needsLook(*p, readings()).empty()) out.push_back(p->id);
+    }
     return out;
 }
 

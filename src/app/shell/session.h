@@ -9,6 +9,8 @@
 #include <anvil/results/values.h>
 #include <anvil/results/verdict.h>
 #include <anvil/work/open_project.h>
+#include <anvil/work/sample_check.h>
+#include <functional>
 #include <memory>
 
 namespace anvil::app {
@@ -36,6 +38,12 @@ public:
     void close();
     work::OpenProject* project() const { return m_project.get(); }
     bool readOnly() const;
+
+    /// Asked before a study is shown whose curves have to be read first; gives false where somebody would
+    /// rather not wait, and the study is not shown then.
+    void setWaiting(std::function<bool(work::OpenProject& project, Id study)> wait) {
+        m_wait = std::move(wait);
+    }
 
     // Study
     const domain::StudyData* study() const;
@@ -97,9 +105,11 @@ signals:
     void projectWanted(); ///< somebody asks for a new project
 
 private:
-    void adopt(std::unique_ptr<work::OpenProject> project);
+    bool adopt(std::unique_ptr<work::OpenProject> project);
     void keepSelectionValid();
     std::unique_ptr<work::OpenProject> m_project;
+    std::unique_ptr<work::SampleCheck> m_check; ///< goes before the project it reads
+    std::function<bool(work::OpenProject&, Id)> m_wait;
     std::unique_ptr<RigDesk> m_rig; ///< goes before the project it records into
     Id m_study = 0, m_pull = 0, m_option = 0, m_condition = 0;
     Id m_lastLooked = 0; ///< where F8 went last

@@ -30,6 +30,10 @@ struct ReadingSettings {
     ReadingSettings withoutHand() const;
 };
 
+/// Raised whenever a curve is read otherwise than before: readings that were kept by an older one are made
+/// anew. A test compares readings with those of this version.
+inline constexpr int readerVersion = 1;
+
 /// A place on the curve. Displacement is measured from the toe.
 struct Landmark {
     std::size_t index = 0;              ///< into the cleaned samples
@@ -37,6 +41,7 @@ struct Landmark {
     double force = 0;                   ///< N above the baseline
     std::optional<double> displacement; ///< m from the toe
     bool byHand = false;
+    bool operator==(const Landmark&) const = default;
 };
 
 /// A least-squares line force = slope · (x − toe) over part of the rise.
@@ -48,18 +53,21 @@ struct Stiffness {
     std::size_t fromIndex = 0, toIndex = 0, samples = 0;
     bool includesRigStretch = false; ///< from the crosshead speed, not a displacement channel
     bool byHand = false;
+    bool operator==(const Stiffness&) const = default;
 };
 
 /// What is left after the peak.
 struct Residual {
     double force = 0; ///< N
     double share = 0; ///< of the peak
+    bool operator==(const Residual&) const = default;
 };
 
 /// How the force fell: the way from 90 to 50 % after the peak over the way from 50 to 90 % before it.
 struct Fall {
     double ratio = 0;
     std::string word; ///< sudden < 0.25 ≤ quick < 1 ≤ gradual
+    bool operator==(const Fall&) const = default;
 };
 
 /// The result of reading a curve; all values SI.
@@ -89,6 +97,7 @@ struct Reading {
     std::optional<double> displacementRate; ///< m/s in the same band
     std::vector<std::string> warnings;      ///< somebody should look
     std::vector<std::string> notes;         ///< put right without doubt; for the record
+    bool operator==(const Reading&) const = default;
 };
 
 /// The samples a reading was made on: in order, spikes bridged, baseline taken off, load positive.

@@ -9,6 +9,7 @@
 #include <QString>
 #include <QStringList>
 #include <anvil/curve/pyramid.h>
+#include <anvil/curve/reading.h>
 #include <anvil/domain/model.h>
 #include <anvil/quantity/error.h>
 #include <functional>
@@ -24,7 +25,7 @@ struct PackedChunk;
 using domain::Id;
 
 /// Version of the schema this program writes.
-inline constexpr int schemaVersion = 7;
+inline constexpr int schemaVersion = 8;
 
 /// One journal row: who changed what, when, and every touched row before and after.
 struct JournalEntry {
@@ -61,6 +62,14 @@ struct SetupRow {
     QString rig;
     int version = 0;
     QString madeAt, json;
+};
+
+/// A reading that was kept beside its curve, so that it need not be made again.
+struct KeptReading {
+    Id curve = 0;
+    QString digest; ///< of the samples it was made of
+    curve::ReadingSettings settings;
+    curve::Reading reading;
 };
 
 /// Handed to the function given to Project::write; every change goes through it, so that the journal is
@@ -176,6 +185,20 @@ public:
     Expected<bool> hasMoreChannels(Id curve) const;
     /// Curves of devices that were read beside this one.
     Expected<std::vector<Id>> curvesBeside(Id id) const;
+    /// Curves whose samples are all there and have a digest that tells all of them, with it.
+    Expected<std::map<Id, QString>> finishedCurves() const;
+    /// The readings kept by this version of the reader, of samples that are still the same. What is in doubt
+    /// is left out: damaged, of another version, or of other samples.
+    std::vector<KeptReading> keptReadings() const;
+    /// Keeps readings some time soon, without waiting. It is a cache: what cannot be kept is lost, and
+    /// nothing of it is in the journal.
+    void keepReadings(std::vector<KeptReading> readings);
+    /// Forgets what was kept of a curve.
+    void dropReading(Id curve);
+    /// Reads the samples of curves against their checksums and says of each how it went, until `told` gives
+    /// false. From any thread.
+    void verifySamples(std::span<const Id> curves,
+                       const std::function<bool(Id, const Expected<void>&)>& told) const;
     /// A file as it was imported. Error: unknown.
     Expected<ImportedFile> importedFile(Id id) const;
     /// Ids of all files kept.
@@ -185,6 +208,10 @@ public:
     /// The last entries, newest first. Error: one is not as it was written.
     Expected<std::vector<JournalEntry>> journal(int most = 500) const;
     Expected<JournalEntry> journalEntry(Id id) const;
+    /// When the project was last changed; empty: never.
+    QString lastChange() const;
+    /// The last entries that touched a pull, newest first, without what they changed.
+    std::vector<JournalEntry> historyOfPull(Id pull, int most) const;
     /// Sentences about what was recorded, lies beside the project and is not in it; see tape.h.
     QStringList tapeNotes() const;
     /// Checks the database, every chunk and every reference.

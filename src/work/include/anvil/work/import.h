@@ -5,6 +5,7 @@
 #include <anvil/tables/log.h>
 #include <anvil/tables/names.h>
 #include <anvil/tables/values.h>
+#include <anvil/work/curve_reading.h>
 #include <anvil/work/open_project.h>
 #include <atomic>
 #include <functional>
@@ -20,6 +21,7 @@ struct ImportRow {
     QString run; ///< its label within the file; empty when the file holds one
     curve::Curve curve;
     std::optional<curve::Reading> reading; ///< for the preview; empty when it cannot be read
+    curve::ReadingSettings settings;       ///< by which it was read
     std::string error;
     QString option, condition;
     QString ownOption, ownCondition; ///< as columns of the file say; they win over its name
@@ -116,6 +118,7 @@ struct Imported {
     Id journal = 0;
     int pulls = 0;
     QString what;
+    std::vector<CurveRead> read{}; ///< its curves were read to be looked at: they need not be once more
 };
 Expected<Imported> importRuns(store::Project& project, const domain::StudyData& into, const ImportPlan& plan,
                               const std::atomic<bool>* stop = nullptr);

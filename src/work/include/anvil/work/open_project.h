@@ -10,6 +10,7 @@
 #include <anvil/results/verdict.h>
 #include <anvil/rig/setup.h>
 #include <anvil/store/project.h>
+#include <anvil/work/curve_reading.h>
 #include <map>
 #include <memory>
 #include <optional>
@@ -39,6 +40,16 @@ public:
 
     /// Readings of every curve of a study; computed once and kept until its settings change.
     const results::Readings& readings(Id study);
+    /// From now on readings are taken from where they are kept in the file, and kept there. Their samples are
+    /// not looked at then: `keptCurves` says whose, for a SampleCheck.
+    void useKeptReadings();
+    const std::vector<Id>& keptCurves() const { return m_keptCurves; }
+    /// Curves of a study whose readings are not at hand: `readings` would read them. For readCurves and
+    /// `take`, where there are many.
+    std::vector<CurveToRead> unread(Id study) const;
+    void take(std::vector<CurveRead> read);
+    /// The samples of a curve proved damaged, for this reason: its reading counts no longer.
+    void doubt(Id curve, const std::string& why);
     /// The cleaned curve and reading of one pull, for drawing. Error: not a curve, or it cannot be read.
     Expected<std::shared_ptr<const curve::ReadCurve>> readCurve(Id pull);
     const results::Verdict& verdict(Id study, domain::Metric metric);
@@ -88,8 +99,9 @@ public:
     Expected<void> redo();
     /// Reads everything again; after a change made from another thread.
     Expected<void> reload();
-    /// Puts a change made outside `run` (a background import) on the undo stack and reloads.
-    Expected<void> adopt(Id journalEntry, const QString& what);
+    /// Puts a change made outside `run` (a background import) on the undo stack and reloads; what was
+    /// read of its curves is taken over.
+    Expected<void> adopt(Id journalEntry, const QString& what, std::vector<CurveRead> read = {});
 
 signals:
     void changed();
@@ -125,6 +137,8 @@ private:
         std::string error;
     };
     std::map<Id, CachedReading> m_readingCache; // by pull
+    bool m_keeps = false;
+    std::vector<Id> m_keptCurves;               // whose readings were taken from the file
     std::map<Id, results::Results> m_results;   // by study, of the readings below, dropped on change
     std::map<Id, results::Readings> m_readings; // by study, dropped on change
     std::map<std::pair<Id, domain::Metric>, results::Verdict>
