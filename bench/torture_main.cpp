@@ -184,7 +184,10 @@ int main(int argc, char** argv) {
         setup.layout.columns.push_back({"leg " + std::to_string(i + 1), rig::Role::force, "N"});
     if (!session.rig().use(setup)) return 3;
     settle(1500);
-    session.rig().arm(session.study()->specimens[0]);
+    const auto pull = bench::pullFor(*session.study(), session.study()->specimens[0], session.rig().station(),
+                                     session.rig().circumstances());
+    if (!pull) return 3;
+    session.rig().bench().arm(session.project()->file(), *pull, bench::recorderFor(session.rig().setup()));
     settle(100);
     session.rig().bench().start();
     settle(200);

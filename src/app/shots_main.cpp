@@ -65,7 +65,7 @@ template <class Save> void otherKinds(MainWindow& window, Save save) {
     });
     for (const double load : {200.0, 250.0, 300.0})
         if (const auto pull = anvil::work::addLadderStep(project, session.study()->specimens.front().id,
-                                                  {load, {}, true}, "2026-05-04T09:00:00", "Ines"))
+                                                         {load, {}, true}, "2026-05-04T09:00:00", "Ines"))
             session.selectPull(*pull);
     save(window, "pull-ladder");
     id = studyOf(window, "Ground pegs by eye", "by-eye", {"Round peg", "Angle peg"}, "in loam");
@@ -113,7 +113,7 @@ template <class Save> void threeLegs(MainWindow& window, Save save) {
     save(window, "rig-channels");
     window.goTo(Stage::pull);
     auto* bench = window.findChild<BenchView*>();
-    using anvil::work::PullStep;
+    using anvil::bench::PullStep;
     bool marked = false;
     for (int i = 0; i < 600 && bench->flow().step() != PullStep::part; ++i) {
         settle(50);
@@ -141,35 +141,8 @@ template <class Save> void threeLegs(MainWindow& window, Save save) {
     window.session().rig().disconnectRig();
 }
 
-} // namespace
-
-int main(int argc, char** argv) {
-    QApplication application(argc, argv);
-    if (argc < 3) return 2;
-    const QTemporaryDir scratch;
-    QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, scratch.path());
-    QApplication::setApplicationName("Jaunty Anvil shots");
-    const int width = argc > 4 ? atoi(argv[3]) : 1280, height = argc > 4 ? atoi(argv[4]) : 800;
-    const bool dark = argc > 5 && QString(argv[5]) == "dark";
-    applyTheme(application, dark ? Appearance::dark : Appearance::light);
-    const QDir to(argv[2]);
-    MainWindow window;
-    window.resize(width, height);
-    window.show();
-    settle();
-    // Those in the README; the others only when all are wanted, for looking at.
-    const bool all = qEnvironmentVariableIsSet("ANVIL_ALL_SHOTS");
-    const QStringList extra{"pull",      "question-method", "rig-calibration", "pull-ready",  "pull-part",
-                            "pull-how",  "pull-accept",     "pull-sag",        "pull-gauge",  "rig-channels",
-                            "pull-legs", "curves-legs",     "rig-limits",      "pull-rating", "rig-answers"};
-    const auto save = [&](QWidget& widget, const char* name) {
-        settle();
-        if (!all && extra.contains(QLatin1String(name))) return;
-        widget.grab().save(to.filePath(QString::fromLatin1(name) + ".png"));
-    };
-    save(window, "empty");
-    if (!window.openPath(QString::fromLocal8Bit(argv[1]))) return 3;
-    window.session().setNow(QDateTime(QDate(2026, 5, 4), QTime(9, 0)));
+/// Every stage of the demo, and the tabs of some.
+template <class Save> void stages(MainWindow& window, Save save) {
     const char* const names[] = {"question", "specimens", "rig", "pull", "curves", "verdict", "report"};
     for (int i = 0; i < stageCount; ++i) {
         window.goTo(static_cast<Stage>(i));
@@ -202,9 +175,46 @@ int main(int argc, char** argv) {
     save(window, "preparation");
     pages->setCurrentIndex(2);
     save(window, "sheets");
-    // The virtual bench in mid-pull, on a copy so that the demo project stays as it is.
-    const auto copy = QDir(scratch.path()).filePath("practice.anvil");
-    if (!window.session().project()->file().saveCopy(copy) || !window.session().open(copy)) return 4;
+}
+
+/// From the cautions to the standing of one pull.
+template <class Save> void onePull(MainWindow& window, Save save) {
+    window.goTo(Stage::pull);
+    auto* bench = window.findChild<BenchView*>();
+    const auto until = [&](anvil::bench::PullStep step, bool press) {
+        for (int i = 0; i < 400 && bench->flow().step() != step; ++i) {
+            settle(50);
+            if (press && i % 14 == 13) {
+                QKeyEvent space(QEvent::KeyPress, Qt::Key_Space, {});
+                QApplication::sendEvent(bench, &space);
+            }
+        }
+    };
+    until(anvil::bench::PullStep::ready, true);
+    save(window, "pull-ready");
+    until(anvil::bench::PullStep::loading, true);
+    settle(2200);
+    save(window, "pull-live");
+    until(anvil::bench::PullStep::part, false);
+    save(window, "pull-part");
+    const auto press = [&](int k) {
+        settle(700);
+        QKeyEvent event(QEvent::KeyPress, k, {});
+        QApplication::sendEvent(bench, &event);
+    };
+    press(Qt::Key_1);
+    save(window, "pull-how");
+    press(Qt::Key_2);
+    press(Qt::Key_6);
+    save(window, "pull-accept");
+    press(Qt::Key_Space);
+    window.session().rig().disconnectRig();
+}
+
+/// The virtual bench in mid-pull, on a copy so that the demo project stays as it is; false: it could not be
+/// made.
+template <class Save> bool virtualBench(MainWindow& window, const QString& copy, bool all, Save save) {
+    if (!window.session().project()->file().saveCopy(copy) || !window.session().open(copy)) return false;
     window.session().rig().practise();
     window.session().rig().edit([](anvil::rig::Setup& s) {
         s.path = {{anvil::rig::RatioPart::Kind::lever, 0.6, 0.3, 0.002, 0.002, 0},
@@ -232,50 +242,61 @@ int main(int argc, char** argv) {
         save(window, "rig-answers");
         window.session().rig().keep(before);
     }
-    window.goTo(Stage::pull);
-    auto* bench = window.findChild<BenchView*>();
-    const auto until = [&](anvil::work::PullStep step, bool press) {
-        for (int i = 0; i < 400 && bench->flow().step() != step; ++i) {
-            settle(50);
-            if (press && i % 14 == 13) {
-                QKeyEvent space(QEvent::KeyPress, Qt::Key_Space, {});
-                QApplication::sendEvent(bench, &space);
-            }
-        }
-    };
-    until(anvil::work::PullStep::ready, true);
-    save(window, "pull-ready");
-    until(anvil::work::PullStep::loading, true);
-    settle(2200);
-    save(window, "pull-live");
-    until(anvil::work::PullStep::part, false);
-    save(window, "pull-part");
-    const auto press = [&](int k) {
-        settle(700);
-        QKeyEvent event(QEvent::KeyPress, k, {});
-        QApplication::sendEvent(bench, &event);
-    };
-    press(Qt::Key_1);
-    save(window, "pull-how");
-    press(Qt::Key_2);
-    press(Qt::Key_6);
-    save(window, "pull-accept");
-    press(Qt::Key_Space);
-    window.session().rig().disconnectRig();
-    otherKinds(window, save);
-    if (all) threeLegs(window, save);
+    onePull(window, save);
+    return true;
+}
+
+template <class Save>
+void importSheet(MainWindow& window, const QDir& logFolder, const QString& project, QSize size, Save save) {
     window.session().close();
     QStringList logs;
-    for (const auto& f : QDir(QFileInfo(argv[1]).absolutePath() + "/logs").entryInfoList(QDir::Files))
+    for (const auto& f : logFolder.entryInfoList(QDir::Files))
         logs << f.absoluteFilePath();
-    if (!logs.isEmpty() && window.session().create(scratch.filePath("import.anvil"))) {
+    if (!logs.isEmpty() && window.session().create(project)) {
         if (auto* sheet = window.importFiles(logs)) {
             while (sheet->looking())
                 settle();
-            sheet->resize(std::min(width, 1080), std::min(height, 640));
+            sheet->resize(std::min(size.width(), 1080), std::min(size.height(), 640));
             save(*sheet, "import");
             sheet->reject();
         }
     }
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+    QApplication application(argc, argv);
+    if (argc < 3) return 2;
+    const QTemporaryDir scratch;
+    QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, scratch.path());
+    QApplication::setApplicationName("Jaunty Anvil shots");
+    const int width = argc > 4 ? atoi(argv[3]) : 1280, height = argc > 4 ? atoi(argv[4]) : 800;
+    const bool dark = argc > 5 && QString(argv[5]) == "dark";
+    applyTheme(application, dark ? Appearance::dark : Appearance::light);
+    const QDir to(argv[2]);
+    MainWindow window;
+    window.resize(width, height);
+    window.show();
+    settle();
+    // Those in the README; the others only when all are wanted, for looking at.
+    const bool all = qEnvironmentVariableIsSet("ANVIL_ALL_SHOTS");
+    const QStringList extra{"pull",      "question-method", "rig-calibration", "pull-ready",  "pull-part",
+                            "pull-how",  "pull-accept",     "pull-sag",        "pull-gauge",  "rig-channels",
+                            "pull-legs", "curves-legs",     "rig-limits",      "pull-rating", "rig-answers"};
+    const auto save = [&](QWidget& widget, const char* name) {
+        settle();
+        if (!all && extra.contains(QLatin1String(name))) return;
+        widget.grab().save(to.filePath(QString::fromLatin1(name) + ".png"));
+    };
+    save(window, "empty");
+    if (!window.openPath(QString::fromLocal8Bit(argv[1]))) return 3;
+    window.session().setNow(QDateTime(QDate(2026, 5, 4), QTime(9, 0)));
+    stages(window, save);
+    if (!virtualBench(window, QDir(scratch.path()).filePath("practice.anvil"), all, save)) return 4;
+    otherKinds(window, save);
+    if (all) threeLegs(window, save);
+    importSheet(window, QDir(QFileInfo(argv[1]).absolutePath() + "/logs"), scratch.filePath("import.anvil"),
+                {width, height}, save);
     return 0;
 }

@@ -60,89 +60,116 @@ splitAt(const std::vector<curve::Pyramid::Point>& points, double level) {
     return out;
 }
 
-} // namespace
+/// Draws curves on a plane, layer by layer.
+class CurveDrawer {
+public:
+    CurveDrawer(const CurveChart& chart, double width, double height)
+        : c(chart), legend(chart.legend && width > 340), // in a column of its own, clear of the curves
+          plane{chart.x0, chart.x1, chart.y0, chart.y1, 64, 14, width - (legend ? 150 : 14), height - 44} {
+        p.width = width;
+        p.height = height;
+        if (!(plane.x1 > plane.x0)) plane.x1 = plane.x0 + 1;
+        if (!(plane.y1 > plane.y0)) plane.y1 = plane.y0 + 1;
+    }
+    Picture done(Plane* out) {
+        axes();
+        if (c.limit && *c.limit < plane.y1) {
+            const double y = plane.py(*c.limit);
+            p.add(Line{{plane.left, y}, {plane.right, y}, Ink::warn, 1.4, Dash::dashed});
+            p.add(Label{{plane.right - 4, y - 5}, "rig limit", 11, Align::right, Ink::warn});
+        }
+        traces();
+        if (c.stiffnessLine) {
+            const auto& [a, b] = *c.stiffnessLine;
+            p.add(Line{{plane.px(a.x), clampY(plane.py(a.y))},
+                       {plane.px(b.x), clampY(plane.py(b.y))},
+                       Ink::accent,
+                       2.4,
+                       Dash::dashed});
+        }
+        for (const auto& one : c.pins)
+            pin(one);
+        if (legend) names();
+        if (out) *out = plane;
+        return std::move(p);
+    }
 
-Picture curves(const CurveChart& c, double width, double height, Plane* out) {
-    Picture p;
-    p.width = width;
-    p.height = height;
-    const bool legend = c.legend && width > 340; // in a column of its own, clear of the curves
-    Plane plane{c.x0, c.x1, c.y0, c.y1, 64, 14, width - (legend ? 150 : 14), height - 44};
-    if (!(plane.x1 > plane.x0)) plane.x1 = plane.x0 + 1;
-    if (!(plane.y1 > plane.y0)) plane.y1 = plane.y0 + 1;
-    const bool small = width < 340;
-    const double xs = niceStep(plane.x0, plane.x1, small ? 3 : std::max(3, static_cast<int>(width / 110)));
-    const double ys = niceStep(plane.y0, plane.y1, small ? 3 : std::max(3, static_cast<int>(height / 60)));
-    for (const double v : ticks(plane.x0, plane.x1, xs)) {
-        p.add(Line{{plane.px(v), plane.top}, {plane.px(v), plane.bottom}, Ink::grid, 0.8});
-        p.add(Label{
-            {plane.px(v), plane.bottom + 15}, tickText(v, xs), 11, Align::center, Ink::faint, false, true});
-    }
-    for (const double v : ticks(plane.y0, plane.y1, ys)) {
-        p.add(Line{{plane.left, plane.py(v)}, {plane.right, plane.py(v)}, Ink::grid, 0.8});
-        p.add(Label{
-            {plane.left - 6, plane.py(v) + 4}, tickText(v, ys), 11, Align::right, Ink::faint, false, true});
-    }
-    p.add(Line{{plane.left, plane.top}, {plane.left, plane.bottom}, Ink::faint, 1.2});
-    p.add(Line{{plane.left, plane.bottom}, {plane.right, plane.bottom}, Ink::faint, 1.2});
-    p.add(Label{{plane.right, plane.bottom + 34}, c.xTitle, 12, Align::right});
-    p.add(Label{{plane.left + 8, plane.top + 12}, c.yTitle, 12, Align::left});
-    const auto clampX = [&](double x) { return std::clamp(x, plane.left - 2, plane.right + 2); };
-    const auto clampY = [&](double y) { return std::clamp(y, plane.top - 2, plane.bottom + 2); };
-    if (c.limit && *c.limit < plane.y1) {
-        const double y = plane.py(*c.limit);
-        p.add(Line{{plane.left, y}, {plane.right, y}, Ink::warn, 1.4, Dash::dashed});
-        p.add(Label{{plane.right - 4, y - 5}, "rig limit", 11, Align::right, Ink::warn});
-    }
-    std::optional<double> guessedFrom;
-    for (const auto& t : c.traces) {
-        const auto draw = [&](std::span<const curve::Pyramid::Point> points, Dash dash) {
-            Polyline line{{}, t.ink, t.width, dash, t.opacity};
-            line.points.reserve(points.size());
-            for (const auto& q : points)
-                line.points.push_back({clampX(plane.px(q.x)), clampY(plane.py(q.y))});
-            p.add(std::move(line));
-        };
-        if (!t.calibratedTo || t.dash != Dash::solid) {
-            draw(t.points, t.dash);
-            continue;
+private:
+    double clampX(double x) const { return std::clamp(x, plane.left - 2, plane.right + 2); }
+    double clampY(double y) const { return std::clamp(y, plane.top - 2, plane.bottom + 2); }
+
+    void axes() {
+        const bool small = p.width < 340;
+        const double xs =
+            niceStep(plane.x0, plane.x1, small ? 3 : std::max(3, static_cast<int>(p.width / 110)));
+        const double ys =
+            niceStep(plane.y0, plane.y1, small ? 3 : std::max(3, static_cast<int>(p.height / 60)));
+        for (const double v : ticks(plane.x0, plane.x1, xs)) {
+            p.add(Line{{plane.px(v), plane.top}, {plane.px(v), plane.bottom}, Ink::grid, 0.8});
+            p.add(Label{{plane.px(v), plane.bottom + 15},
+                        tickText(v, xs),
+                        11,
+                        Align::center,
+                        Ink::faint,
+                        false,
+                        true});
         }
-        for (const auto& [beyond, points] : splitAt(t.points, *t.calibratedTo)) {
-            draw(points, beyond ? Dash::dashed : t.dash);
-            if (beyond) guessedFrom = t.calibratedTo;
+        for (const double v : ticks(plane.y0, plane.y1, ys)) {
+            p.add(Line{{plane.left, plane.py(v)}, {plane.right, plane.py(v)}, Ink::grid, 0.8});
+            p.add(Label{{plane.left - 6, plane.py(v) + 4},
+                        tickText(v, ys),
+                        11,
+                        Align::right,
+                        Ink::faint,
+                        false,
+                        true});
         }
+        p.add(Line{{plane.left, plane.top}, {plane.left, plane.bottom}, Ink::faint, 1.2});
+        p.add(Line{{plane.left, plane.bottom}, {plane.right, plane.bottom}, Ink::faint, 1.2});
+        p.add(Label{{plane.right, plane.bottom + 34}, c.xTitle, 12, Align::right});
+        p.add(Label{{plane.left + 8, plane.top + 12}, c.yTitle, 12, Align::left});
     }
-    if (guessedFrom) {
+    void draw(const Trace& t, std::span<const curve::Pyramid::Point> points, Dash dash) {
+        Polyline line{{}, t.ink, t.width, dash, t.opacity};
+        line.points.reserve(points.size());
+        for (const auto& q : points)
+            line.points.push_back({clampX(plane.px(q.x)), clampY(plane.py(q.y))});
+        p.add(std::move(line));
+    }
+    void traces() {
+        std::optional<double> guessedFrom;
+        for (const auto& t : c.traces) {
+            if (!t.calibratedTo || t.dash != Dash::solid) {
+                draw(t, t.points, t.dash);
+                continue;
+            }
+            for (const auto& [beyond, points] : splitAt(t.points, *t.calibratedTo)) {
+                draw(t, points, beyond ? Dash::dashed : t.dash);
+                if (beyond) guessedFrom = t.calibratedTo;
+            }
+        }
+        if (!guessedFrom) return;
         const double y = clampY(plane.py(*guessedFrom));
         p.add(Line{{plane.left, y}, {plane.right, y}, Ink::faint, 1, Dash::dotted});
         p.add(Label{{plane.right - 4, y + 13}, "calibrated up to here", 11, Align::right, Ink::faint});
     }
-    if (c.stiffnessLine) {
-        const auto& [a, b] = *c.stiffnessLine;
-        p.add(Line{{plane.px(a.x), clampY(plane.py(a.y))},
-                   {plane.px(b.x), clampY(plane.py(b.y))},
-                   Ink::accent,
-                   2.4,
-                   Dash::dashed});
-    }
-    for (const auto& pin : c.pins) {
+    void pin(const Pin& pin) {
         const double x = plane.px(pin.x), y = plane.py(pin.y);
-        if (x < plane.left - 1 || x > plane.right + 1 || y < plane.top - 20 || y > plane.bottom + 1) continue;
+        if (x < plane.left - 1 || x > plane.right + 1 || y < plane.top - 20 || y > plane.bottom + 1) return;
         p.add(Mark{{x, y},
                    pin.byHand ? MarkShape::diamond : MarkShape::ring,
                    pin.byHand ? 13.0 : 11.0,
                    Ink::accent});
-        if (!pin.name.empty()) {
-            const bool left = pin.leftward || x > plane.right - 110;
-            p.add(Label{{left ? x - 9 : x + 9, std::max(plane.top + 10, pin.upright ? y - 8 : y + 17)},
-                        pin.name + (pin.byHand ? " (by hand)" : ""),
-                        11.5,
-                        left ? Align::right : Align::left,
-                        Ink::accent,
-                        true});
-        }
+        if (pin.name.empty()) return;
+        const bool left = pin.leftward || x > plane.right - 110;
+        p.add(Label{{left ? x - 9 : x + 9, std::max(plane.top + 10, pin.upright ? y - 8 : y + 17)},
+                    pin.name + (pin.byHand ? " (by hand)" : ""),
+                    11.5,
+                    left ? Align::right : Align::left,
+                    Ink::accent,
+                    true});
     }
-    if (legend) {
+    void names() {
         double y = plane.top + 14;
         for (const auto& t : c.traces) {
             if (t.name.empty()) continue;
@@ -151,8 +178,17 @@ Picture curves(const CurveChart& c, double width, double height, Plane* out) {
             y += 16;
         }
     }
-    if (out) *out = plane;
-    return p;
+
+    const CurveChart& c;
+    bool legend;
+    Plane plane;
+    Picture p;
+};
+
+} // namespace
+
+Picture curves(const CurveChart& chart, double width, double height, Plane* plane) {
+    return CurveDrawer(chart, width, height).done(plane);
 }
 
 } // namespace anvil::chart

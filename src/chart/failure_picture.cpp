@@ -31,6 +31,114 @@ void zigzag(Picture& p, double x, double from, double to, Ink ink = Ink::warn) {
     p.add(std::move(line));
 }
 
+void headThrough(Picture& p) {
+    base(p, 22);
+    bar(p, 30, 34, 11, Ink::series2);
+    bar(p, 34, 62, 5);
+    p.add(Line{{22, middle}, {29, middle}, Ink::warn, 1.5, Dash::dotted});
+}
+
+void strandByStrand(Picture& p) {
+    base(p);
+    for (const double dy : {-9.0, 0.0, 9.0})
+        bar(p, 26, dy < 0 ? 38 : dy > 0 ? 50 : 62, 2.2, Ink::series0, dy);
+    zigzag(p, 41, 10, 20);
+    zigzag(p, 53, 28, 38);
+}
+
+void threadStripped(Picture& p) {
+    base(p);
+    bar(p, 20, 62, 5);
+    for (int i = 0; i < 4; ++i)
+        p.add(Line{{22 + 6.0 * i, middle - 5}, {25 + 6.0 * i, middle - 10}, Ink::warn, 2});
+    for (int i = 0; i < 4; ++i)
+        p.add(Line{{22 + 6.0 * i, middle + 5}, {25 + 6.0 * i, middle + 10}, Ink::warn, 2});
+}
+
+void pulledOut(Picture& p) {
+    base(p, 22);
+    bar(p, 32, 62, 5);
+    p.add(Line{{22, middle - 5}, {31, middle - 5}, Ink::warn, 1.5, Dash::dotted});
+    p.add(Line{{22, middle + 5}, {31, middle + 5}, Ink::warn, 1.5, Dash::dotted});
+}
+
+/// The glue stayed on the base.
+void leftPiece(Picture& p) {
+    base(p, 22);
+    p.add(Area{{{22, 10}, {28, 10}, {28, 38}, {22, 38}}, Ink::series2, 1});
+    bar(p, 36, 62, 12);
+}
+
+void withinGlue(Picture& p) {
+    base(p, 22);
+    p.add(Area{{{22, 10}, {25, 10}, {25, 38}, {22, 38}}, Ink::series2, 1});
+    p.add(Area{{{33, 10}, {36, 10}, {36, 38}, {33, 38}}, Ink::series2, 1});
+    bar(p, 36, 62, 12);
+    zigzag(p, 29, 8, 40);
+}
+
+void baseBroke(Picture& p) {
+    base(p);
+    bar(p, 16, 62, 5);
+    zigzag(p, 14, 2, 46);
+}
+
+void sheared(Picture& p) {
+    bar(p, 6, 44, 6, Ink::series0, -8);
+    bar(p, 38, 76, 6, Ink::series2, 8);
+    p.add(Line{{34, middle}, {50, middle}, Ink::warn, 2.4, Dash::dashed});
+}
+
+/// Pressed from both ends, it went sideways.
+void buckled(Picture& p) {
+    p.add(Polyline{{{14, 30}, {28, 24}, {41, 10}, {54, 24}, {68, 30}}, Ink::series0, 7});
+    p.add(Line{{2, 30}, {9, 30}, Ink::accent, 2.2});
+    p.add(Line{{80, 30}, {73, 30}, Ink::accent, 2.2});
+}
+
+void bent(Picture& p, bool stayed) {
+    p.add(Polyline{{{6, 36}, {24, 22}, {41, 14}, {58, 22}, {76, 36}}, Ink::series0, 7});
+    p.add(Line{{6, 40}, {76, 40}, stayed ? Ink::warn : Ink::faint, 1.5, stayed ? Dash::solid : Dash::dotted});
+}
+
+void slid(Picture& p) {
+    base(p, 20);
+    bar(p, 16, 62, 5);
+    for (int i = 0; i < 3; ++i)
+        p.add(Line{{24 + 8.0 * i, middle + 9}, {29 + 8.0 * i, middle + 9}, Ink::warn, 2});
+}
+
+void cracked(Picture& p) {
+    base(p, 12);
+    bar(p, 12, 66, 14);
+    p.add(Polyline{{{34, 10}, {37, 17}, {33, 22}, {38, 28}}, Ink::warn, 2});
+    p.add(Polyline{{{37, 17}, {43, 20}}, Ink::warn, 2});
+}
+
+void tore(Picture& p) {
+    base(p, 12);
+    bar(p, 12, 34, 12);
+    bar(p, 42, 66, 12);
+    zigzag(p, 34, 12, 36, Ink::series0);
+    zigzag(p, 42, 12, 36);
+}
+
+/// Where it is held.
+void brokeAtEnd(Picture& p) {
+    base(p);
+    bar(p, 20, 28, 5);
+    bar(p, 36, 62, 5);
+    zigzag(p, 32, middle - 9, middle + 9);
+}
+
+/// In its length.
+void snapped(Picture& p) {
+    base(p, 16);
+    bar(p, 16, 36, 5);
+    bar(p, 44, 62, 5);
+    zigzag(p, 40, middle - 9, middle + 9);
+}
+
 } // namespace
 
 Picture failurePicture(methods::Failure failure) {
@@ -40,98 +148,51 @@ Picture failurePicture(methods::Failure failure) {
     p.height = 48;
     switch (failure) {
     case Failure::headThrough:
-        base(p, 22);
-        bar(p, 30, 34, 11, Ink::series2);
-        bar(p, 34, 62, 5);
-        p.add(Line{{22, middle}, {29, middle}, Ink::warn, 1.5, Dash::dotted});
+        headThrough(p);
         break;
     case Failure::strandByStrand:
-        base(p);
-        for (const double dy : {-9.0, 0.0, 9.0})
-            bar(p, 26, dy < 0 ? 38 : dy > 0 ? 50 : 62, 2.2, Ink::series0, dy);
-        zigzag(p, 41, 10, 20);
-        zigzag(p, 53, 28, 38);
+        strandByStrand(p);
         break;
     case Failure::threadStripped:
-        base(p);
-        bar(p, 20, 62, 5);
-        for (int i = 0; i < 4; ++i)
-            p.add(Line{{22 + 6.0 * i, middle - 5}, {25 + 6.0 * i, middle - 10}, Ink::warn, 2});
-        for (int i = 0; i < 4; ++i)
-            p.add(Line{{22 + 6.0 * i, middle + 5}, {25 + 6.0 * i, middle + 10}, Ink::warn, 2});
+        threadStripped(p);
         break;
     case Failure::pulledOut:
     case Failure::leftBase:
-        base(p, 22);
-        bar(p, 32, 62, 5);
-        p.add(Line{{22, middle - 5}, {31, middle - 5}, Ink::warn, 1.5, Dash::dotted});
-        p.add(Line{{22, middle + 5}, {31, middle + 5}, Ink::warn, 1.5, Dash::dotted});
+        pulledOut(p);
         break;
-    case Failure::leftPiece: // the glue stayed on the base
-        base(p, 22);
-        p.add(Area{{{22, 10}, {28, 10}, {28, 38}, {22, 38}}, Ink::series2, 1});
-        bar(p, 36, 62, 12);
+    case Failure::leftPiece:
+        leftPiece(p);
         break;
     case Failure::withinGlue:
-        base(p, 22);
-        p.add(Area{{{22, 10}, {25, 10}, {25, 38}, {22, 38}}, Ink::series2, 1});
-        p.add(Area{{{33, 10}, {36, 10}, {36, 38}, {33, 38}}, Ink::series2, 1});
-        bar(p, 36, 62, 12);
-        zigzag(p, 29, 8, 40);
+        withinGlue(p);
         break;
     case Failure::baseBroke:
-        base(p);
-        bar(p, 16, 62, 5);
-        zigzag(p, 14, 2, 46);
+        baseBroke(p);
         break;
     case Failure::sheared:
-        bar(p, 6, 44, 6, Ink::series0, -8);
-        bar(p, 38, 76, 6, Ink::series2, 8);
-        p.add(Line{{34, middle}, {50, middle}, Ink::warn, 2.4, Dash::dashed});
-        return p;
-    case Failure::buckled: // pressed from both ends, it went sideways
-        p.add(Polyline{{{14, 30}, {28, 24}, {41, 10}, {54, 24}, {68, 30}}, Ink::series0, 7});
-        p.add(Line{{2, 30}, {9, 30}, Ink::accent, 2.2});
-        p.add(Line{{80, 30}, {73, 30}, Ink::accent, 2.2});
-        return p;
+        sheared(p);
+        return p; // nothing pulls at it
+    case Failure::buckled:
+        buckled(p);
+        return p; // nothing pulls at it
     case Failure::bent:
-    case Failure::bentForGood: {
-        p.add(Polyline{{{6, 36}, {24, 22}, {41, 14}, {58, 22}, {76, 36}}, Ink::series0, 7});
-        const bool stayed = failure == Failure::bentForGood;
-        p.add(Line{
-            {6, 40}, {76, 40}, stayed ? Ink::warn : Ink::faint, 1.5, stayed ? Dash::solid : Dash::dotted});
-        return p;
-    }
+    case Failure::bentForGood:
+        bent(p, failure == Failure::bentForGood);
+        return p; // nothing pulls at it
     case Failure::slid:
-        base(p, 20);
-        bar(p, 16, 62, 5);
-        for (int i = 0; i < 3; ++i)
-            p.add(Line{{24 + 8.0 * i, middle + 9}, {29 + 8.0 * i, middle + 9}, Ink::warn, 2});
+        slid(p);
         break;
     case Failure::cracked:
-        base(p, 12);
-        bar(p, 12, 66, 14);
-        p.add(Polyline{{{34, 10}, {37, 17}, {33, 22}, {38, 28}}, Ink::warn, 2});
-        p.add(Polyline{{{37, 17}, {43, 20}}, Ink::warn, 2});
+        cracked(p);
         break;
     case Failure::tore:
-        base(p, 12);
-        bar(p, 12, 34, 12);
-        bar(p, 42, 66, 12);
-        zigzag(p, 34, 12, 36, Ink::series0);
-        zigzag(p, 42, 12, 36);
+        tore(p);
         break;
-    case Failure::brokeAtEnd: // where it is held
-        base(p);
-        bar(p, 20, 28, 5);
-        bar(p, 36, 62, 5);
-        zigzag(p, 32, middle - 9, middle + 9);
+    case Failure::brokeAtEnd:
+        brokeAtEnd(p);
         break;
-    case Failure::snapped: // in its length
-        base(p, 16);
-        bar(p, 16, 36, 5);
-        bar(p, 44, 62, 5);
-        zigzag(p, 40, middle - 9, middle + 9);
+    case Failure::snapped:
+        snapped(p);
         break;
     }
     pullArrow(p);

@@ -93,7 +93,8 @@ struct ReadOptions {
     std::size_t run = 1; ///< which of the file's runs, from 1
 };
 
-Expected<Output> read(const ReadOptions& o) {
+/// What was said of the file's columns. Error: a unit that is none.
+Expected<tables::Hints> hintsOf(const ReadOptions& o) {
     tables::Hints hints;
     hints.time = o.time;
     hints.force = o.force;
@@ -108,6 +109,10 @@ Expected<Output> read(const ReadOptions& o) {
         if (!u) return tl::unexpected(u.error());
         *target = *u;
     }
+    return hints;
+}
+
+Expected<curve::ReadingSettings> settingsOf(const ReadOptions& o) {
     curve::ReadingSettings settings;
     if (!o.rigLimit.empty()) {
         const auto limit = quantity::parseEntry(o.rigLimit, Dimension::force);
@@ -116,31 +121,62 @@ Expected<Output> read(const ReadOptions& o) {
             return fail("A rig limit of zero or less cannot be: give what the rig can show.");
         settings.rigLimit = limit->si;
     }
+    return settings;
+}
+
+/// Everything somebody should know of a run that was read.
+std::vector<std::string> warningsOf(const tables::Log& log, std::size_t run, const curve::Reading& reading) {
+    std::vector<std::string> warnings;
+    if (!log.forceUnitKnown) warnings.emplace_back("The file names no force unit: newtons are assumed.");
+    if (!log.displacementUnitKnown)
+        warnings.emplace_back("The file names no displacement unit: millimetres are assumed.");
+    if (log.layout.decimalUnsure)
+        warnings.emplace_back("Every comma is followed by three digits: it is taken as the decimal mark.");
+    if (log.runs.size() > 1)
+        warnings.push_back(fmt::format("The file holds {} runs: run {} is read, --run N chooses another.",
+                                       log.runs.size(), run));
+    if (log.runs[run - 1].overload) warnings.push_back(log.overload);
+    warnings.insert(warnings.end(), log.notes.begin(), log.notes.end());
+    for (const auto& p : log.problems)
+        warnings.push_back(fmt::format("Line {} {}: left out.", p.line, p.reason));
+    warnings.insert(warnings.end(), reading.warnings.begin(), reading.warnings.end());
+    warnings.insert(warnings.end(), reading.notes.begin(), reading.notes.end());
+    return warnings;
+}
+
+std::string textOf(const curve::Reading& r, bool bound, const std::vector<std::string>& warnings) {
+    const auto& N = quantity::unit("N");
+    std::vector<std::vector<std::string>> rows{
+        {"Peak", (bound ? "at least " : "") + quantity::withUnit(r.peak.force, N)}};
+    if (r.firstSlip) rows.push_back({"First slip", quantity::withUnit(r.firstSlip->force, N)});
+    if (r.stiffness)
+        rows.push_back({"Stiffness", quantity::withUnit(r.stiffness->value, quantity::unit("N/mm"))});
+    if (r.energyToPeak)
+        rows.push_back({"Energy to peak", quantity::withUnit(*r.energyToPeak, quantity::unit("J"))});
+    if (r.residual) rows.push_back({"Residual grip", quantity::withUnit(r.residual->force, N)});
+    if (r.fall) rows.push_back({"Fall", r.fall->word});
+    auto text = table(rows);
+    for (const auto& w : warnings)
+        text += w + "\n";
+    return text;
+}
+
+Expected<Output> read(const ReadOptions& o) {
+    const auto hints = hintsOf(o);
+    if (!hints) return tl::unexpected(hints.error());
+    const auto settings = settingsOf(o);
+    if (!settings) return tl::unexpected(settings.error());
     const auto bytes = readFile(o.file);
     if (!bytes) return tl::unexpected(bytes.error());
-    const auto log = tables::readLog(*bytes, hints);
+    const auto log = tables::readLog(*bytes, *hints);
     if (!log) return fail(o.file + ": " + log.error().message);
     if (o.run < 1 || o.run > log->runs.size())
         return fail(
             fmt::format("{}: there is no run {}: the file holds {}.", o.file, o.run, log->runs.size()));
-    auto reading = curve::read(log->runs[o.run - 1].curve, settings);
+    const auto reading = curve::read(log->runs[o.run - 1].curve, *settings);
     if (!reading) return fail(o.file + ": " + reading.error().message);
-    std::vector<std::string> warnings;
-    if (!log->forceUnitKnown) warnings.emplace_back("The file names no force unit: newtons are assumed.");
-    if (!log->displacementUnitKnown)
-        warnings.emplace_back("The file names no displacement unit: millimetres are assumed.");
-    if (log->layout.decimalUnsure)
-        warnings.emplace_back("Every comma is followed by three digits: it is taken as the decimal mark.");
-    if (log->runs.size() > 1)
-        warnings.push_back(fmt::format("The file holds {} runs: run {} is read, --run N chooses another.",
-                                       log->runs.size(), o.run));
     const bool overload = log->runs[o.run - 1].overload;
-    if (overload) warnings.push_back(log->overload);
-    warnings.insert(warnings.end(), log->notes.begin(), log->notes.end());
-    for (const auto& p : log->problems)
-        warnings.push_back(fmt::format("Line {} {}: left out.", p.line, p.reason));
-    warnings.insert(warnings.end(), reading->warnings.begin(), reading->warnings.end());
-    warnings.insert(warnings.end(), reading->notes.begin(), reading->notes.end());
+    const auto warnings = warningsOf(*log, o.run, *reading);
     const auto& r = *reading;
     const auto mm = [](const std::optional<double>& v) {
         return number(v ? std::optional(*v * 1000) : std::nullopt);
@@ -175,19 +211,7 @@ Expected<Output> read(const ReadOptions& o) {
                 {"residual", residual},
                 {"fall", fall},
                 {"warnings", warnings}};
-    const auto& N = quantity::unit("N");
-    std::vector<std::vector<std::string>> rows{
-        {"Peak", (r.offScale || overload ? "at least " : "") + quantity::withUnit(r.peak.force, N)}};
-    if (r.firstSlip) rows.push_back({"First slip", quantity::withUnit(r.firstSlip->force, N)});
-    if (r.stiffness)
-        rows.push_back({"Stiffness", quantity::withUnit(r.stiffness->value, quantity::unit("N/mm"))});
-    if (r.energyToPeak)
-        rows.push_back({"Energy to peak", quantity::withUnit(*r.energyToPeak, quantity::unit("J"))});
-    if (r.residual) rows.push_back({"Residual grip", quantity::withUnit(r.residual->force, N)});
-    if (r.fall) rows.push_back({"Fall", r.fall->word});
-    out.text = table(rows);
-    for (const auto& w : warnings)
-        out.text += w + "\n";
+    out.text = textOf(r, r.offScale || overload, warnings);
     return out;
 }
 

@@ -1,6 +1,7 @@
 #include "demo.h"
 
 #include <anvil/plan/run_order.h>
+#include <anvil/rig/setup.h>
 #include <cmath>
 
 namespace anvil::demo {
@@ -14,9 +15,21 @@ const char* const fittingShapes[4] = {"12 mm sleeve, 25 mm long", "30 mm cone, 8
                                       "three saddles, 6 mm bolts", "five tucks a strand"};
 
 constexpr double rigLimit = 5000; // N
+constexpr const char* benchWinch = "Bench winch";
+constexpr const char* springStand = "Spring stand";
 
 /// Mean strength in N by fitting, plain and after the salt bath.
 constexpr double fittingStrength[4][2] = {{4950, 4460}, {4320, 4210}, {3150, 2380}, {3690, 3560}};
+
+/// A rig of which only what it can show is known.
+domain::Id addRig(store::Writer& w, const char* name, double limit, std::optional<double> travel) {
+    rig::Setup setup;
+    setup.name = name;
+    setup.rigLimit = limit;
+    setup.travel = travel;
+    return w.addSetup({0, QString::fromUtf8(name), 1, QStringLiteral("2026-04-13T08:00:00"),
+                       QString::fromStdString(rig::toJson(setup))});
+}
 
 QString pulledAt(int day, int minute) {
     return QDateTime(QDate(2026, 4, 13).addDays(day), QTime(8, 30))
@@ -63,7 +76,8 @@ Expected<void> fittings(work::OpenProject& project) {
         s.plan.minutesEach = 6;
         s.goal.need = 3000;
         s.plan.replicates = 5;
-        s.plan.rig = {rigLimit, std::nullopt, 1, 0.06};
+        const auto bench = addRig(w, benchWinch, rigLimit, 0.06);
+        s.plan.rig = benchWinch;
         s.plan.chain = {{"Fitting", 4400, 0.05, true, "forecast"},
                         {"Net wire", 5600, 0.03, false, "coil tag"},
                         {"Shackle", 9000, 0.05, false, "stamped"}};
@@ -119,6 +133,7 @@ Expected<void> fittings(work::OpenProject& project) {
                     p.outcome.mode = notes.mode;
                     p.note = notes.note;
                     p.settings.rigLimit = rigLimit;
+                    p.setup = bench;
                     w.add(p);
                 }
     });
@@ -130,6 +145,29 @@ struct Rivet {
     double strength, cv, stiffness, price;
     sim::Model model;
 };
+
+/// One rivet pulled on the shear frame.
+sim::Run rivetRun(const Rivet& kind, int k, int replicate) {
+    sim::Random random(static_cast<std::uint64_t>(2000 + 10 * k + replicate));
+    sim::Specimen spec;
+    spec.model = kind.model;
+    spec.strength = kind.strength * (1 + kind.cv * random.normal());
+    spec.stiffness = kind.stiffness * (1 + 0.05 * random.normal());
+    spec.slack = random.uniform(0.0004, 0.0012);
+    spec.bedding = 0.03 * spec.strength / spec.stiffness;
+    spec.residual = 0.35;
+    sim::Logger logger;
+    logger.rate = 80;
+    logger.speed = 0.0004;
+    logger.before = 1.2;
+    logger.after = 9 * spec.strength / spec.stiffness;
+    logger.noise = 2.2;
+    logger.zeroOffset = random.uniform(-15, 25);
+    logger.spikes = replicate == 2 ? 2 : 0;
+    logger.limit = rigLimit;
+    return sim::pull(spec, logger,
+                     3000 + 10 * static_cast<std::uint64_t>(k) + static_cast<std::uint64_t>(replicate));
+}
 
 Expected<void> rivets(work::OpenProject& project) {
     static constexpr Rivet kinds[5] = {
@@ -150,6 +188,7 @@ Expected<void> rivets(work::OpenProject& project) {
         c.study = studyId;
         c.name = "Lap shear";
         const auto condition = w.add(c);
+        const auto frame = addRig(w, "Shear frame", rigLimit, {});
         for (int k = 0; k < 5; ++k) {
             domain::Option o;
             o.study = studyId;
@@ -166,30 +205,11 @@ Expected<void> rivets(work::OpenProject& project) {
                 s.plan.method = "lap-shear";
                 s.plan.replicates = 6;
                 s.goal.control = option;
-                s.plan.rig = {rigLimit, std::nullopt, 1, std::nullopt};
+                s.plan.rig = "Shear frame";
                 w.change(unplanned, s);
             }
             for (int replicate = 1; replicate <= 6; ++replicate) {
-                sim::Random random(static_cast<std::uint64_t>(2000 + 10 * k + replicate));
-                sim::Specimen spec;
-                spec.model = kinds[k].model;
-                spec.strength = kinds[k].strength * (1 + kinds[k].cv * random.normal());
-                spec.stiffness = kinds[k].stiffness * (1 + 0.05 * random.normal());
-                spec.slack = random.uniform(0.0004, 0.0012);
-                spec.bedding = 0.03 * spec.strength / spec.stiffness;
-                spec.residual = 0.35;
-                sim::Logger logger;
-                logger.rate = 80;
-                logger.speed = 0.0004;
-                logger.before = 1.2;
-                logger.after = 9 * spec.strength / spec.stiffness;
-                logger.noise = 2.2;
-                logger.zeroOffset = random.uniform(-15, 25);
-                logger.spikes = replicate == 2 ? 2 : 0;
-                logger.limit = rigLimit;
-                const auto run = sim::pull(spec, logger,
-                                           3000 + 10 * static_cast<std::uint64_t>(k) +
-                                               static_cast<std::uint64_t>(replicate));
+                const auto run = rivetRun(kinds[k], k, replicate);
                 domain::Specimen piece;
                 piece.study = studyId;
                 piece.option = option;
@@ -205,6 +225,7 @@ Expected<void> rivets(work::OpenProject& project) {
                 p.outcome.part = "the rivet";
                 p.outcome.mode = k == 3 ? "legs pulled through the hole" : "body sheared";
                 p.settings.rigLimit = rigLimit;
+                p.setup = frame;
                 w.add(p);
             }
         }
@@ -212,37 +233,68 @@ Expected<void> rivets(work::OpenProject& project) {
     return done ? Expected<void>{} : tl::unexpected(done.error());
 }
 
+domain::Study hooksStudy() {
+    domain::Study s;
+    s.position = 2;
+    s.title = "Hooks bonded to glazing";
+    s.question = "Which glue keeps a hook on tunnel glazing when the sheet is cold, mild or hot?";
+    s.note = "Fallow Lane Growers, polytunnels. Hooks on offcuts of glazing, pulled straight off.";
+    s.plan.method = "axial-pull";
+    s.goal.part = "the bond";
+    s.plan.replicates = 5;
+    s.plan.minutesEach = 8;
+    s.plan.apart = 0.06;
+    s.plan.workFrom = 7 * 60;
+    s.plan.workTo = 20 * 60;
+    s.plan.axis = "sheet temperature";
+    s.plan.axisUnit = "°C";
+    s.plan.rig = springStand;
+    s.plan.cautions = {"Solvent primer: open both doors, no flame, gloves on."};
+    s.plan.recipe = {{"Degrease sheet and hook", 40, 10, 0, 1, 0, "wipe", "2027-01-31"},
+                     {"Prime", 15, 20, 120, 1, 0, "primer", "2026-04-30"},
+                     {"Apply and clamp", 60, 12 * 60, 0, 1, 0, "glue", "2026-11-30"},
+                     {"Rinse with salt water", 10, 0, 0, 3, 24 * 60, "", ""},
+                     {"Let dry", 5, 12 * 60, 0, 1, 0, "", ""}};
+    s.plan.recipeStarted = "2026-05-01T08:00:00"; // the second rinse was missed, the third is due
+    s.plan.stepsDone = {{"0.0", "2026-05-01T08:00:00"},
+                        {"1.0", "2026-05-01T08:52:00"},
+                        {"2.0", "2026-05-01T09:40:00"},
+                        {"3.0", "2026-05-02T08:30:00"}};
+    return s;
+}
+
+/// The pieces as they were glued: each in its place, measured, one too wide and one too close to its
+/// neighbour.
+void makeHooks(store::Writer& w, domain::StudyData& data) {
+    for (auto& piece : domain::missingPieces(data)) {
+        piece.batch = "sheet of April";
+        piece.block = "offcut " + std::to_string(piece.replicate);
+        const auto n = data.specimens.size();
+        const auto place = [&](const auto& all, domain::Id of) {
+            return static_cast<double>(
+                std::find_if(all.begin(), all.end(), [&](const auto& x) { return x.id == of; }) -
+                all.begin());
+        };
+        piece.x = 0.045 + 0.07 * place(data.options, piece.option);
+        piece.y = 0.045 + 0.07 * place(data.conditions, piece.condition);
+        if (n == 17) *piece.x -= 0.02; // set too close to its neighbour
+        piece.measured = {{"overlap", 0.025, 0.001, {0.0247 + 0.0002 * static_cast<double>((n * 7) % 5)}},
+                          {"width", 0.020, 0.0005, {0.0199 + 0.0001 * static_cast<double>((n * 3) % 4)}}};
+        piece.id = w.add(piece);
+        data.specimens.push_back(piece);
+    }
+    const auto asMade = data.specimens[3];
+    data.specimens[3].measured[0].readings = {0.0262, 0.0264}; // glued on too wide
+    w.change(asMade, data.specimens[3]);
+}
+
 Expected<void> hooks(work::OpenProject& project) {
     static constexpr const char* adhesives[4] = {"Two-part epoxy", "Toughened acrylic", "Silicone sealant",
                                                  "Foam tape"};
     static constexpr double expected[4] = {620, 540, 180, 240}; // N, somebody's guess
     auto done = project.run("Hooks bonded to glazing", [&](store::Writer& w) {
-        domain::Study s;
-        s.position = 2;
-        s.title = "Hooks bonded to glazing";
-        s.question = "Which glue keeps a hook on tunnel glazing when the sheet is cold, mild or hot?";
-        s.note = "Fallow Lane Growers, polytunnels. Hooks on offcuts of glazing, pulled straight off.";
-        s.plan.method = "axial-pull";
-        s.goal.part = "the bond";
-        s.plan.replicates = 5;
-        s.plan.minutesEach = 8;
-        s.plan.apart = 0.06;
-        s.plan.workFrom = 7 * 60;
-        s.plan.workTo = 20 * 60;
-        s.plan.axis = "sheet temperature";
-        s.plan.axisUnit = "°C";
-        s.plan.rig = {1000, std::nullopt, 1, std::nullopt};
-        s.plan.cautions = {"Solvent primer: open both doors, no flame, gloves on."};
-        s.plan.recipe = {{"Degrease sheet and hook", 40, 10, 0, 1, 0, "wipe", "2027-01-31"},
-                         {"Prime", 15, 20, 120, 1, 0, "primer", "2026-04-30"},
-                         {"Apply and clamp", 60, 12 * 60, 0, 1, 0, "glue", "2026-11-30"},
-                         {"Rinse with salt water", 10, 0, 0, 3, 24 * 60, "", ""},
-                         {"Let dry", 5, 12 * 60, 0, 1, 0, "", ""}};
-        s.plan.recipeStarted = "2026-05-01T08:00:00"; // the second rinse was missed, the third is due
-        s.plan.stepsDone = {{"0.0", "2026-05-01T08:00:00"},
-                            {"1.0", "2026-05-01T08:52:00"},
-                            {"2.0", "2026-05-01T09:40:00"},
-                            {"3.0", "2026-05-02T08:30:00"}};
+        auto s = hooksStudy();
+        (void)addRig(w, springStand, 1000, {});
         const auto id = s.id = w.add(s);
         domain::StudyData data;
         data.study = s;
@@ -274,26 +326,7 @@ Expected<void> hooks(work::OpenProject& project) {
                 {"Tobin", expected[k], 0.2, "the bond", "gut feeling", {}}};
         plan.squareFor(data.options[3].id, data.conditions[2].id).struck =
             true; // nobody believes in tape in the heat
-        for (auto& piece : domain::missingPieces(data)) {
-            piece.batch = "sheet of April";
-            piece.block = "offcut " + std::to_string(piece.replicate);
-            const auto n = data.specimens.size();
-            const auto place = [&](const auto& all, domain::Id of) {
-                return static_cast<double>(
-                    std::find_if(all.begin(), all.end(), [&](const auto& x) { return x.id == of; }) -
-                    all.begin());
-            };
-            piece.x = 0.045 + 0.07 * place(data.options, piece.option);
-            piece.y = 0.045 + 0.07 * place(data.conditions, piece.condition);
-            if (n == 17) *piece.x -= 0.02; // set too close to its neighbour
-            piece.measured = {{"overlap", 0.025, 0.001, {0.0247 + 0.0002 * static_cast<double>((n * 7) % 5)}},
-                              {"width", 0.020, 0.0005, {0.0199 + 0.0001 * static_cast<double>((n * 3) % 4)}}};
-            piece.id = w.add(piece);
-            data.specimens.push_back(piece);
-        }
-        const auto asMade = data.specimens[3];
-        data.specimens[3].measured[0].readings = {0.0262, 0.0264}; // glued on too wide
-        w.change(asMade, data.specimens[3]);
+        makeHooks(w, data);
         plan.seed = 17;
         plan.runOrder = plan::drawRunOrder(data, plan.seed, true);
         w.change(s, data.study);

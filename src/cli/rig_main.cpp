@@ -31,44 +31,80 @@ CLI::Validator between(double least, double most) {
             fmt::format("{} to {}", least, most)};
 }
 
+/// What was asked for on the command line.
+struct Asked {
+    std::string model = "pull-out", strength = "2 kN", limit, protocol = "lines", truth, shows = "force";
+    sim::RigOptions options;
+    double automatic = 0, speed = 1, rezero = 0;
+    int port = -1;
+    bool terminal = false;
+};
+
+void addOptions(CLI::App& app, Asked& o) {
+    app.add_option("--tcp", o.port, "port on this machine, 0: any free one")->check(between(0, 65535));
+    app.add_flag("--terminal", o.terminal, "a pseudo-terminal instead");
+    app.add_option("--model", o.model,
+                   "pull-out, brittle-bond, wire-rope, yielding-metal, smooth-friction, plastic, "
+                   "cracking-sheet or slipping-grip");
+    app.add_option("--strength", o.strength, "mean strength of the specimens, such as 2 kN");
+    app.add_option("--cv", o.options.cv, "their spread, as a share")->check(between(0.0, 2.0));
+    app.add_option("--seed", o.options.seed, "same seed, same specimens");
+    app.add_option("--rate", o.options.logger.rate, "samples a second")->check(between(0.1, 300000.0));
+    app.add_option("--speed", o.speed, "mm/s")->check(between(0.001, 1000.0));
+    app.add_option("--noise", o.options.logger.noise, "N, standard deviation")->check(between(0.0, 1e6));
+    app.add_option("--offset", o.options.logger.zeroOffset, "N shown without load")
+        ->check(between(-1e6, 1e6));
+    app.add_option("--drift", o.options.logger.drift, "N/s while pulling")->check(between(-1e6, 1e6));
+    app.add_option("--spikes", o.options.logger.spikes, "spikes in each pull")->check(between(0, 1000));
+    app.add_option("--limit", o.limit, "where its readings end, such as 5 kN");
+    app.add_option("--protocol", o.protocol, "lines or answers")->check(CLI::IsMember({"lines", "answers"}));
+    app.add_option("--auto", o.automatic, "pulls by itself so many seconds after the last one")
+        ->check(between(0.0, 1e6));
+    app.add_option("--legs", o.options.legs, "shares of the load that further cells see, such as 0.5 0.3 0.2")
+        ->expected(1, 6)
+        ->check(between(-1.0, 2.0));
+    app.add_option("--rezero", o.rezero,
+                   "s into a pull at which the amplifier takes its offset away by itself")
+        ->check(between(0.0, 1e6));
+    app.add_option("--shows", o.shows, "force, torque or deceleration")
+        ->check(CLI::IsMember({"force", "torque", "deceleration"}));
+    app.add_option("--truth", o.truth, "file for what each specimen was made from, a line of JSON each");
+}
+
+/// The rig that was asked for. Error: one that cannot be.
+Expected<sim::RigOptions> optionsOf(Asked o) {
+    const auto m = sim::modelFromName(o.model);
+    if (!m) return fail("There is no specimen model called \"" + o.model + "\".");
+    o.options.model = *m;
+    o.options.logger.speed = o.speed / 1000;
+    if (o.rezero > 0) o.options.logger.rezeroAt = o.rezero;
+    const auto force = quantity::parseEntry(o.strength, quantity::Dimension::force, &quantity::unit("N"));
+    if (!force) return fail(force.error().message);
+    if (!(force->si >= 1e-3 && force->si <= 1e7))
+        return fail("A specimen's strength lies between 0.001 N and 10 MN here.");
+    o.options.strength = force->si;
+    constexpr double longest = 0.03, mostSamples = 2e7; // m that a pull may take; samples of one pull
+    if (longest / o.options.logger.speed * o.options.logger.rate > mostSamples)
+        return fail(
+            "So many samples of so slow a pull do not fit into memory: pull faster or log less often.");
+    if (!o.limit.empty()) {
+        const auto at = quantity::parseEntry(o.limit, quantity::Dimension::force, &quantity::unit("N"));
+        if (!at) return fail(at.error().message);
+        if (!(at->si > 0)) return fail("A limit of zero or less cannot be.");
+        o.options.logger.limit = at->si;
+    }
+    return o.options;
+}
+
 } // namespace
 
 int main(int argc, char** argv) {
     QCoreApplication application(argc, argv);
     CLI::App app("A rig that is not there: virtual specimens over TCP on this machine or a pseudo-terminal.");
-    std::string model = "pull-out", strength = "2 kN", limit, protocol = "lines", truth, shows = "force";
-    sim::RigOptions options;
-    options.logger.noise = 2;
-    options.logger.resolution = 0.5;
-    double automatic = 0, speed = 1, rezero = 0;
-    int port = -1;
-    bool terminal = false;
-    app.add_option("--tcp", port, "port on this machine, 0: any free one")->check(between(0, 65535));
-    app.add_flag("--terminal", terminal, "a pseudo-terminal instead");
-    app.add_option("--model", model,
-                   "pull-out, brittle-bond, wire-rope, yielding-metal, smooth-friction, plastic, "
-                   "cracking-sheet or slipping-grip");
-    app.add_option("--strength", strength, "mean strength of the specimens, such as 2 kN");
-    app.add_option("--cv", options.cv, "their spread, as a share")->check(between(0.0, 2.0));
-    app.add_option("--seed", options.seed, "same seed, same specimens");
-    app.add_option("--rate", options.logger.rate, "samples a second")->check(between(0.1, 300000.0));
-    app.add_option("--speed", speed, "mm/s")->check(between(0.001, 1000.0));
-    app.add_option("--noise", options.logger.noise, "N, standard deviation")->check(between(0.0, 1e6));
-    app.add_option("--offset", options.logger.zeroOffset, "N shown without load")->check(between(-1e6, 1e6));
-    app.add_option("--drift", options.logger.drift, "N/s while pulling")->check(between(-1e6, 1e6));
-    app.add_option("--spikes", options.logger.spikes, "spikes in each pull")->check(between(0, 1000));
-    app.add_option("--limit", limit, "where its readings end, such as 5 kN");
-    app.add_option("--protocol", protocol, "lines or answers")->check(CLI::IsMember({"lines", "answers"}));
-    app.add_option("--auto", automatic, "pulls by itself so many seconds after the last one")
-        ->check(between(0.0, 1e6));
-    app.add_option("--legs", options.legs, "shares of the load that further cells see, such as 0.5 0.3 0.2")
-        ->expected(1, 6)
-        ->check(between(-1.0, 2.0));
-    app.add_option("--rezero", rezero, "s into a pull at which the amplifier takes its offset away by itself")
-        ->check(between(0.0, 1e6));
-    app.add_option("--shows", shows, "force, torque or deceleration")
-        ->check(CLI::IsMember({"force", "torque", "deceleration"}));
-    app.add_option("--truth", truth, "file for what each specimen was made from, a line of JSON each");
+    Asked o;
+    o.options.logger.noise = 2;
+    o.options.logger.resolution = 0.5;
+    addOptions(app, o);
     try {
         app.parse(argc, argv);
     } catch (const CLI::Success& told) { // help
@@ -81,33 +117,15 @@ int main(int argc, char** argv) {
         std::cerr << why << "\n";
         return 3;
     };
-    const auto m = sim::modelFromName(model);
-    if (!m) return fails("There is no specimen model called \"" + model + "\".");
-    options.model = *m;
-    options.logger.speed = speed / 1000;
-    if (rezero > 0) options.logger.rezeroAt = rezero;
-    const auto force = quantity::parseEntry(strength, quantity::Dimension::force, &quantity::unit("N"));
-    if (!force) return fails(force.error().message);
-    if (!(force->si >= 1e-3 && force->si <= 1e7))
-        return fails("A specimen's strength lies between 0.001 N and 10 MN here.");
-    options.strength = force->si;
-    constexpr double longest = 0.03, mostSamples = 2e7; // m that a pull may take; samples of one pull
-    if (longest / options.logger.speed * options.logger.rate > mostSamples)
-        return fails(
-            "So many samples of so slow a pull do not fit into memory: pull faster or log less often.");
-    if (!limit.empty()) {
-        const auto at = quantity::parseEntry(limit, quantity::Dimension::force, &quantity::unit("N"));
-        if (!at) return fails(at.error().message);
-        if (!(at->si > 0)) return fails("A limit of zero or less cannot be.");
-        options.logger.limit = at->si;
-    }
-    link::RigServer server(options, protocol == "answers");
-    server.setAuto(automatic);
-    if (shows == "torque") server.show(quantity::Dimension::torque);
-    if (shows == "deceleration") server.show(quantity::Dimension::acceleration);
-    QFile out(QString::fromStdString(truth));
-    if (!truth.empty()) {
-        if (!out.open(QIODevice::WriteOnly)) return fails(truth + " cannot be written.");
+    const auto options = optionsOf(o);
+    if (!options) return fails(options.error().message);
+    link::RigServer server(*options, o.protocol == "answers");
+    server.setAuto(o.automatic);
+    if (o.shows == "torque") server.show(quantity::Dimension::torque);
+    if (o.shows == "deceleration") server.show(quantity::Dimension::acceleration);
+    QFile out(QString::fromStdString(o.truth));
+    if (!o.truth.empty()) {
+        if (!out.open(QIODevice::WriteOnly)) return fails(o.truth + " cannot be written.");
         QObject::connect(&server, &link::RigServer::pulled, [&] {
             out.write(
                 QByteArray::fromStdString(truthLine(server.rig().pulls(), server.rig().truth()) + "\n"));
@@ -115,7 +133,7 @@ int main(int argc, char** argv) {
         });
     }
     const auto address =
-        terminal ? server.openTerminal() : server.listenTcp(static_cast<quint16>(std::max(0, port)));
+        o.terminal ? server.openTerminal() : server.listenTcp(static_cast<quint16>(std::max(0, o.port)));
     if (!address) return fails(address.error().message);
     std::cout << address->toStdString() << std::endl; // whoever started it waits for this line
     return QCoreApplication::exec();

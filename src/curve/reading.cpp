@@ -246,14 +246,8 @@ struct Reader {
     }
 };
 
-Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, bool keep) {
-    const Ordered ordered = order(raw);
-    const std::size_t n = ordered.force.size();
-    Reader reader{settings, {}, {}, {}, {}};
-    Reading& r = reader.r;
-    r.samples = n;
-    r.dropped = ordered.dropped;
-    if (n < 3) return fail(fmt::format("Only {} usable sample{}: nothing to read.", n, n == 1 ? "" : "s"));
+/// What had to be done to the clock, said.
+void tellOrder(Reading& r, const Ordered& ordered, bool clock) {
     if (ordered.moved)
         r.notes.push_back(
             fmt::format("{} time stamps were out of order and have been sorted.", ordered.moved));
@@ -264,10 +258,12 @@ Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, 
         r.warnings.push_back(fmt::format(
             "The clock steps back: the last {} samples belong to another run and are not read here.",
             ordered.otherRuns));
-    if (raw.time.empty())
-        r.warnings.push_back("The log has no clock: samples are numbered as if one a second.");
+    if (!clock) r.warnings.push_back("The log has no clock: samples are numbered as if one a second.");
+}
 
-    Cleaned c;
+/// Bridges spikes, takes the zero off and turns the load upwards; what is taken off every force, by its sign.
+/// Error: nothing is pulled in this log.
+Expected<double> clean(Cleaned& c, Reading& r, const Ordered& ordered, const ReadingSettings& settings) {
     c.force.assign(ordered.force.begin(), ordered.force.end());
     r.resolution = resolution(ordered.force);
     r.noise = noise(ordered.force, r.resolution, longestLag(ordered.time));
@@ -295,7 +291,34 @@ Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, 
     const double top = *std::max_element(c.force.begin(), c.force.end()) - preload;
     if (!(top > 0) || (zero.level && top <= 5 * r.noise))
         return fail("The force never rises clearly above its noise: there is no pull in this log.");
+    return sign * r.baseline;
+}
 
+/// What a torque gives within its first turns.
+void readTurning(Reading& r, const Curve& raw, std::span<const double> angle,
+                 std::span<const double> torque) {
+    r.load = raw.load;
+    r.travel = raw.travel;
+    if (raw.load != quantity::Dimension::torque) return;
+    r.breakaway = r.peak.force; // without an angle: the greatest there was
+    if (raw.travel != quantity::Dimension::angle || angle.empty()) return;
+    const auto turned = turning(angle, torque, r.departure);
+    r.breakaway = turned.breakaway;
+    r.running = turned.running;
+}
+
+Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, bool keep) {
+    const Ordered ordered = order(raw);
+    const std::size_t n = ordered.force.size();
+    Reader reader{settings, {}, {}, {}, {}};
+    Reading& r = reader.r;
+    r.samples = n;
+    r.dropped = ordered.dropped;
+    if (n < 3) return fail(fmt::format("Only {} usable sample{}: nothing to read.", n, n == 1 ? "" : "s"));
+    tellOrder(r, ordered, !raw.time.empty());
+    Cleaned c;
+    const auto taken = clean(c, r, ordered, settings);
+    if (!taken) return tl::unexpected(taken.error());
     reader.t = ordered.time;
     reader.f = c.force;
     std::vector<double> along; // displacement counted in the direction of the pull
@@ -319,7 +342,7 @@ Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, 
         reader.x = along;
         r.notes.push_back("Displacement was logged as negative and has been turned round.");
     }
-    reader.findJump(sign * r.baseline);
+    reader.findJump(*taken);
     reader.findSlipAndBreak();
     reader.findStiffness();
     reader.measureFromToe();
@@ -330,17 +353,7 @@ Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, 
         r.notes.push_back("Stiffness is from the crosshead speed: it includes rig stretch.");
     }
     reader.findRates();
-    r.load = raw.load;
-    r.travel = raw.travel;
-    if (raw.load == quantity::Dimension::torque) {
-        if (raw.travel == quantity::Dimension::angle && !reader.x.empty()) {
-            const auto turned = turning(reader.x, reader.f, r.departure);
-            r.breakaway = turned.breakaway;
-            r.running = turned.running;
-        } else {
-            r.breakaway = r.peak.force; // no angle: the greatest there was
-        }
-    }
+    readTurning(r, raw, reader.x, reader.f);
     if (keep) {
         c.time.assign(ordered.time.begin(), ordered.time.end());
         c.displacement.assign(reader.x.begin(), reader.x.end());

@@ -9,17 +9,9 @@
 namespace anvil::domain {
 namespace {
 
-/// Ids are given one after another and rows come nearly in that order: what is looked for lies where it would
-/// without a gap, or a little before. The rest is searched too.
 template <class T> const T* byId(const std::vector<T>& all, Id id) {
-    if (all.empty()) return nullptr;
-    const auto last = static_cast<Id>(all.size()) - 1;
-    const auto guess = std::clamp<Id>(id - all.front().id, 0, last);
-    for (Id i = guess; i >= 0; --i)
-        if (all[static_cast<std::size_t>(i)].id == id) return &all[static_cast<std::size_t>(i)];
-    for (Id i = guess + 1; i <= last; ++i)
-        if (all[static_cast<std::size_t>(i)].id == id) return &all[static_cast<std::size_t>(i)];
-    return nullptr;
+    const auto found = std::find_if(all.begin(), all.end(), [&](const T& x) { return x.id == id; });
+    return found == all.end() ? nullptr : &*found;
 }
 
 constexpr const char* standingKeys[] = {"counts", "at_least", "at_most", "between",
@@ -99,8 +91,8 @@ Fit Measured::fit() const {
 
 const Option* StudyData::option(Id id) const { return byId(options, id); }
 const Condition* StudyData::condition(Id id) const { return byId(conditions, id); }
-const Specimen* StudyData::specimen(Id id) const { return byId(specimens, id); }
-const Pull* StudyData::pull(Id id) const { return byId(pulls, id); }
+const Specimen* StudyData::specimen(Id id) const { return m_specimens.find(specimens, id); }
+const Pull* StudyData::pull(Id id) const { return m_pulls.find(pulls, id); }
 
 namespace {
 constexpr const char* notHere = "(not in this study)";

@@ -54,9 +54,7 @@ void plan(Check& c, const Plan& p) {
     c.number(p.minutesEach, 0, bounds::minutes, "the time of one pull");
     c.number(p.workFrom, 0, 1440, "the hour when work begins");
     c.number(p.workTo, 0, 1440, "the hour when work ends");
-    c.number(p.rig.ratio, -bounds::ratio, bounds::ratio, "the rig's ratio");
-    for (const auto& v :
-         {p.speed, p.apart, p.gaugeEvery, p.rig.limit, p.rig.cell, p.rig.travel, p.ladder.distance})
+    for (const auto& v : {p.speed, p.apart, p.gaugeEvery, p.ladder.distance})
         c.value(v, "a number of the plan");
     for (const double v : {p.ladder.first, p.ladder.more, p.ladder.further})
         c.value(v, "a step of the ladder");

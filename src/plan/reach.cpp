@@ -38,7 +38,7 @@ HeadRoom headRoom(const StudyData& data, const Verdict& verdict, Id option, Id c
             h.upper = std::max(h.upper, v.value.value);
         h.expected = h.upper;
         h.from = fmt::format("its {} pulls so far", g->values.size());
-        if (plan.rig.limit) h.limit = *plan.rig.limit;
+        if (data.reach.limit) h.limit = *data.reach.limit;
         h.reach = Reach::topsOut;
         h.sentence =
             fmt::format("{} of {} topped out the rig: use a two-part line or a larger cell, engage less "
@@ -73,7 +73,7 @@ HeadRoom headRoom(const StudyData& data, const Verdict& verdict, Id option, Id c
             "Nothing is expected of it yet: give a forecast or a rating to see whether the rig will reach.";
         return h;
     }
-    const auto& rig = plan.rig;
+    const auto& rig = data.reach;
     if (rig.limit) h.limit = *rig.limit;
     if (rig.cell) h.limit = h.limit > 0 ? std::min(h.limit, *rig.cell * rig.ratio) : *rig.cell * rig.ratio;
     if (h.limit <= 0) {
@@ -138,8 +138,8 @@ HeadRoom travelRoom(const StudyData& data, const Readings& readings, Id option, 
             h.from = f.by.empty() ? "a forecast" : "the forecast of " + f.by;
         }
     }
-    if (h.upper <= 0 || !plan.rig.travel || !(*plan.rig.travel > 0)) return h;
-    h.limit = *plan.rig.travel;
+    if (h.upper <= 0 || !data.reach.travel || !(*data.reach.travel > 0)) return h;
+    h.limit = *data.reach.travel;
     const double share = h.upper / h.limit;
     h.reach = share > 1 ? Reach::topsOut : share > 0.8 ? Reach::tight : Reach::fine;
     h.sentence = share > 1 ? fmt::format("By {}, a stretchy piece needs {} of the rig's travel: take up the "
@@ -178,7 +178,7 @@ SquareRoom squareRoom(const StudyData& data, const Readings& readings, const Ver
                  {}};
     r.reach = worse(r.force.reach, r.travel.reach);
     r.sentence = r.force.sentence;
-    if (data.study.plan.rig.travel && r.travel.reach != Reach::unknown) r.sentence += " " + r.travel.sentence;
+    if (data.reach.travel && r.travel.reach != Reach::unknown) r.sentence += " " + r.travel.sentence;
     if (r.reach == Reach::unknown) return r;
     r.word = r.reach == r.force.reach    ? word(r.reach)
              : r.reach == Reach::topsOut ? "short of travel"

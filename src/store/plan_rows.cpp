@@ -112,10 +112,7 @@ QString planToJson(const domain::Plan& p, const domain::Goal& goal) {
     put(o, "ceiling", goal.ceiling);
     put(o, "axis", p.axis);
     put(o, "axis_unit", p.axisUnit);
-    put(o, "rig_limit_n", p.rig.limit);
-    put(o, "cell_limit_n", p.rig.cell);
-    putNumber(o, "ratio", p.rig.ratio, 1);
-    put(o, "travel_m", p.rig.travel);
+    put(o, "rig", p.rig);
     putList(o, "chain", p.chain, part);
     o["seed"] = QString::number(p.seed); // 64 bits do not fit a JSON number
     putList(o, "run_order", p.runOrder, [](const std::string& s) { return text(s); });
@@ -226,7 +223,7 @@ Expected<StoredPlan> planFromJson(const QString& json) {
     p.workTo = o.integer("work_to", 1440);
     p.axis = o.text("axis");
     p.axisUnit = o.text("axis_unit");
-    p.rig = {o.number("rig_limit_n"), o.number("cell_limit_n"), o.number("ratio", 1), o.number("travel_m")};
+    p.rig = o.text("rig");
     objects("chain", [&](const JsonFields& c) {
         p.chain.push_back({c.text("name"), c.number("strength_n", 0), c.number("cv", 0.1), c.flag("specimen"),
                            c.text("source")});

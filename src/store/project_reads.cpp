@@ -29,6 +29,8 @@ public:
         for (std::size_t i = 0; i < m_all.size() && m_wrong.empty(); ++i)
             if (auto ok = domain::validate(m_all[i]); !ok) m_wrong = ok.error().message;
         if (!m_wrong.empty()) return fail(m_wrong);
+        for (auto& s : m_all)
+            s.count();
         return std::move(m_all);
     }
 

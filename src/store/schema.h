@@ -153,7 +153,21 @@ inline constexpr const char* toVersion7[] = {
     "WHERE metric IN ('impact', 'shock', 'successes') OR (metric = 'peak' AND json_extract(plan, "
     "'$.method') = 'step-ladder')",
 };
-inline constexpr const char* toVersion8[] = {readingTable};
+/// What a rig can do was typed into plans: it becomes a rig of its own, and the plan names it.
+inline constexpr const char* toVersion8[] = {
+    readingTable,
+    "INSERT OR IGNORE INTO setup (rig, version, made_at, setup) SELECT 'Rig of study ' || id, 1, '', "
+    "json_patch('{}', json_object('name', 'Rig of study ' || id, 'protocol', 'lines', 'rig_limit_N', "
+    "json_extract(plan, '$.rig_limit_n'), 'cell_limit_N', json_extract(plan, '$.cell_limit_n'), 'travel_m', "
+    "json_extract(plan, '$.travel_m'), 'path', CASE WHEN json_extract(plan, '$.ratio') IS NULL THEN NULL "
+    "ELSE "
+    "json_array(json_object('kind', 'plain', 'a', json_extract(plan, '$.ratio'), 'b', 1.0)) END)) FROM study "
+    "WHERE coalesce(json_extract(plan, '$.rig_limit_n'), json_extract(plan, '$.cell_limit_n'), "
+    "json_extract(plan, '$.travel_m')) IS NOT NULL",
+    "UPDATE study SET plan = json_set(plan, '$.rig', 'Rig of study ' || id) WHERE "
+    "coalesce(json_extract(plan, "
+    "'$.rig_limit_n'), json_extract(plan, '$.cell_limit_n'), json_extract(plan, '$.travel_m')) IS NOT NULL",
+    "UPDATE study SET plan = json_remove(plan, '$.rig_limit_n', '$.cell_limit_n', '$.ratio', '$.travel_m')"};
 inline constexpr std::span<const char* const> migrations[] = {toVersion2, toVersion3, toVersion4, toVersion5,
                                                               toVersion6, toVersion7, toVersion8};
 

@@ -621,6 +621,77 @@ Laid layInAnyForm(Text& text, const Hints& hints, unsigned threads) {
     return plain;
 }
 
+/// Times in seconds that never step back within a run. Error: a clock or a unit that cannot be told.
+Expected<void> readClock(const Text& text, const Layout& layout, Columns& columns, Log& log) {
+    const auto t = layout.find(Role::time);
+    if (!t) return {};
+    const auto& column = layout.columns[*t];
+    if (!column.clock) unwrapCounter(columns.time, log);
+    turnNewestFirst(columns, log);
+    if (column.clock) {
+        if (auto ok = minutesOrHours(text.view, layout, columns.time, log); !ok) return ok;
+        unwrapMidnight(columns.time);
+    } else if (column.unit) {
+        toSi(columns.time, column.unit->factor);
+    } else {
+        return guessTimeUnit(columns.time, column.header, log);
+    }
+    return {};
+}
+
+/// The rows between breaks, each a run with what its break said of it.
+std::vector<Run> cutAtBreaks(curve::Curve whole, std::vector<Columns::Break>& breaks) {
+    const std::size_t rows = whole.force.size();
+    std::vector<Run> runs;
+    std::size_t from = 0;
+    Columns::Break begun;
+    for (auto& next : breaks) {
+        const auto to = next.row;
+        if (to > from) {
+            curve::Curve part;
+            if (from == 0 && to == rows) {
+                part = std::exchange(whole, {});
+            } else {
+                const auto cut = [&](const std::vector<double>& v) {
+                    return v.empty() ? v
+                                     : std::vector<double>(v.begin() + static_cast<std::ptrdiff_t>(from),
+                                                           v.begin() + static_cast<std::ptrdiff_t>(to));
+                };
+                part = {cut(whole.time), cut(whole.force), cut(whole.displacement)};
+            }
+            runs.push_back({std::move(begun.label), std::move(begun.option), std::move(begun.condition),
+                            std::move(part)});
+        }
+        from = to;
+        begun = std::move(next);
+    }
+    return runs;
+}
+
+/// Runs that nothing tells apart are cut where the clock begins anew; a single one where it holds several
+/// pulls.
+void splitFurther(std::vector<Run>& runs, Log& log) {
+    for (auto& r : runs) {
+        auto byClock = r.curve.time.empty() || std::is_sorted(r.curve.time.begin(), r.curve.time.end())
+                           ? std::vector<curve::Curve>{}
+                           : curve::splitAtClockResets(r.curve);
+        if (byClock.empty()) byClock.push_back(std::move(r.curve));
+        for (auto& part : byClock) {
+            if (byClock.size() > 1 || runs.size() > 1) {
+                log.runs.push_back({r.label, r.option, r.condition, std::move(part)});
+                continue;
+            }
+            auto pulls = curve::splitAtPulls(part);
+            if (pulls.empty()) {
+                log.runs.push_back({r.label, r.option, r.condition, std::move(part)});
+                continue;
+            }
+            for (auto& pull : pulls)
+                log.runs.push_back({r.label, r.option, r.condition, std::move(pull)});
+        }
+    }
+}
+
 Expected<Log> readText(Text& text, const Hints& hints, unsigned threads) {
     auto [layout, columns] = layInAnyForm(text, hints, threads);
     if (!layout) return tl::unexpected(layout.error());
@@ -645,19 +716,7 @@ Expected<Log> readText(Text& text, const Hints& hints, unsigned threads) {
     toSi(columns.force, log.forceUnitKnown ? unitOf(Role::force)->factor : 1);
     if (log.forceUnitKnown) inTheirUnits(columns, *unitOf(Role::force), log);
     toSi(columns.displacement, unitOf(Role::displacement) ? unitOf(Role::displacement)->factor : 0.001);
-    if (const auto t = layout->find(Role::time)) {
-        if (!layout->columns[*t].clock) unwrapCounter(columns.time, log);
-        turnNewestFirst(columns, log);
-        if (layout->columns[*t].clock) {
-            if (auto ok = minutesOrHours(text.view, *layout, columns.time, log); !ok)
-                return tl::unexpected(ok.error());
-            unwrapMidnight(columns.time);
-        } else if (unitOf(Role::time)) {
-            toSi(columns.time, unitOf(Role::time)->factor);
-        } else if (auto ok = guessTimeUnit(columns.time, layout->columns[*t].header, log); !ok) {
-            return tl::unexpected(ok.error());
-        }
-    }
+    if (auto ok = readClock(text, *layout, columns, log); !ok) return tl::unexpected(ok.error());
     const std::size_t rows = columns.force.size();
     if (rows < 3)
         return fail(fmt::format("only {} row{} of numbers: a curve needs at least three{}", rows,
@@ -671,52 +730,11 @@ Expected<Log> readText(Text& text, const Hints& hints, unsigned threads) {
     curve::Curve whole{std::move(columns.time), std::move(columns.force), std::move(columns.displacement)};
     columns.breaks.push_back({rows});
     const bool hasLabels = labelled(*layout);
-    std::vector<Run> runs;
-    std::size_t from = 0;
-    Columns::Break begun;
-    for (auto& next : columns.breaks) {
-        const auto to = next.row;
-        if (to > from) {
-            curve::Curve part;
-            if (from == 0 && to == rows) {
-                part = std::exchange(whole, {});
-            } else {
-                const auto cut = [&](const std::vector<double>& v) {
-                    return v.empty() ? v
-                                     : std::vector<double>(v.begin() + static_cast<std::ptrdiff_t>(from),
-                                                           v.begin() + static_cast<std::ptrdiff_t>(to));
-                };
-                part = {cut(whole.time), cut(whole.force), cut(whole.displacement)};
-            }
-            runs.push_back({std::move(begun.label), std::move(begun.option), std::move(begun.condition),
-                            std::move(part)});
-        }
-        from = to;
-        begun = std::move(next);
-    }
-    for (auto& r : runs) {
-        if (hasLabels) {
-            log.runs.push_back(std::move(r));
-            continue;
-        }
-        auto byClock = r.curve.time.empty() || std::is_sorted(r.curve.time.begin(), r.curve.time.end())
-                           ? std::vector<curve::Curve>{}
-                           : curve::splitAtClockResets(r.curve);
-        if (byClock.empty()) byClock.push_back(std::move(r.curve));
-        for (auto& part : byClock) {
-            if (byClock.size() > 1 || runs.size() > 1) {
-                log.runs.push_back({r.label, r.option, r.condition, std::move(part)});
-                continue;
-            }
-            auto pulls = curve::splitAtPulls(part);
-            if (pulls.empty()) {
-                log.runs.push_back({r.label, r.option, r.condition, std::move(part)});
-                continue;
-            }
-            for (auto& pull : pulls)
-                log.runs.push_back({r.label, r.option, r.condition, std::move(pull)});
-        }
-    }
+    auto runs = cutAtBreaks(std::move(whole), columns.breaks);
+    if (hasLabels)
+        log.runs = std::move(runs);
+    else
+        splitFurther(runs, log);
     std::erase_if(log.runs, [](const Run& r) { return r.curve.force.size() < 3; });
     for (std::size_t i = 0; i < log.runs.size(); ++i)
         if (log.runs[i].label.empty())

@@ -1,6 +1,7 @@
 #include <anvil/work/import.h>
 
 #include "import_names.h"
+#include "told_rig.h"
 
 #include <QDir>
 #include <QFile>
@@ -310,8 +311,19 @@ Expected<Imported> importRuns(store::Project& project, const domain::StudyData& 
     Imported out;
     out.pulls = static_cast<int>(count);
     out.what = count == 1 ? QStringLiteral("Import 1 run") : QStringLiteral("Import %1 runs").arg(count);
+    const auto rigs = project.setups();
+    if (!rigs) return tl::unexpected(rigs.error());
     auto entry = project.write(out.what, [&](store::Writer& w) {
-        Squares squares(w, into);
+        Id setup = 0;
+        auto study = into;
+        if (plan.rigLimit) { // what was told of it is kept as a rig
+            rig::Setup told;
+            told.name = rigOfLogs;
+            told.rigLimit = plan.rigLimit;
+            setup = keepSetup(w, *rigs, told);
+            if (!study.study.id && study.study.plan.rig.empty()) study.study.plan.rig = rigOfLogs;
+        }
+        Squares squares(w, study);
         std::set<int> filesKept;
         for (const auto& row : plan.rows) {
             if (stop && *stop) return w.failWith(QStringLiteral("The import was cancelled."));
@@ -327,6 +339,7 @@ Expected<Imported> importRuns(store::Project& project, const domain::StudyData& 
                                    .toString(Qt::ISODate)
                                    .toStdString();
             pull.settings.rigLimit = plan.rigLimit;
+            pull.setup = setup;
             if (row.overload) pull.outcome.limit = domain::Limit::toppedOut;
             const auto id = w.add(pull);
             if (row.reading) out.read.push_back({{id, pull.curve, row.settings, row.digest}, *row.reading});

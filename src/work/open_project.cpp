@@ -2,6 +2,7 @@
 #include <anvil/results/values.h>
 #include <anvil/results/verdict.h>
 #include <anvil/work/open_project.h>
+#include <anvil/work/rig_commands.h>
 
 #include "done.h"
 #include <algorithm>
@@ -60,6 +61,9 @@ Expected<void> OpenProject::reload() {
     if (!setups) return tl::unexpected(setups.error());
     m_studies = std::move(*all);
     m_setups = std::move(*setups);
+    for (auto& s : m_studies)
+        for (const auto& [id, setup] : rigs())
+            if (!s.study.plan.rig.empty() && setup.name == s.study.plan.rig) s.reach = reachOf(setup);
     m_readings.clear();
     m_verdicts.clear();
     m_results.clear();

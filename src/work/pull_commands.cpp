@@ -80,20 +80,7 @@ Expected<void> setLandmark(OpenProject& project, Id pullId, Handle handle,
               : OpenProject::tr("%1: find %2 again").arg(label, QString::fromUtf8(word(handle))));
 }
 
-Expected<void> setRigLimit(OpenProject& project, Id studyId, std::optional<double> limit) {
-    const auto* data = project.study(studyId);
-    if (!data) return fail("There is no such study any more.");
-    return done(project.run(OpenProject::tr("Rig limit of the study"), [&](store::Writer& w) {
-        for (const auto& p : data->pulls) {
-            if (!p.curve) continue;
-            auto changed = p;
-            changed.settings.rigLimit = limit;
-            w.change(p, changed);
-        }
-    }));
-}
-
-Expected<void> judge(OpenProject& project, Id pullId, const Judgement& j) {
+Expected<void> judge(OpenProject& project, Id pullId, const bench::Judgement& j) {
     const auto* data = project.studyOfPull(pullId);
     if (!data) return fail("There is no such pull any more.");
     const auto* pull = data->pull(pullId);

@@ -460,7 +460,7 @@ TEST_F(Stages, TravelIsHeadRoomToo) {
     auto* travel = child<QLineEdit>("reachTravel");
     travel->setText("40 mm");
     emit travel->editingFinished();
-    EXPECT_NEAR(*study().study.plan.rig.travel, 0.04, 1e-12);
+    EXPECT_NEAR(*study().reach.travel, 0.04, 1e-12);
     showTab("planTabs", "Forecasts");
     auto* board = child<QTableWidget>("planBoard");
     board->setCurrentCell(1, 1);

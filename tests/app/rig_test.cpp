@@ -22,7 +22,7 @@
 
 using namespace anvil;
 using namespace anvil::app;
-using work::PullStep;
+using bench::PullStep;
 
 namespace {
 
@@ -77,7 +77,7 @@ struct AtTheRig : Window {
     }
     /// One key, once the guard against bouncing gloves is over.
     void press(int k) {
-        QTest::qWait(static_cast<int>(work::PullFlow::guardMs) + 30);
+        QTest::qWait(static_cast<int>(bench::PullFlow::guardMs) + 30);
         QTest::keyClick(view(), static_cast<Qt::Key>(k));
     }
     domain::Id sevenPins() {
@@ -128,7 +128,7 @@ TEST_F(AtTheRig, SevenSpecimensBySpaceAndDigitsAlone) {
     EXPECT_GE(QFontInfo(child<QLabel>("bigLoad")->font()).pixelSize(), 72);
     for (int i = 0; i < 7; ++i) {
         for (int k = 0; k < 20 && step() != PullStep::ready; ++k) {
-            QTest::qWait(static_cast<int>(work::PullFlow::guardMs) + 30);
+            QTest::qWait(static_cast<int>(bench::PullFlow::guardMs) + 30);
             if (step() == PullStep::zero) QTest::keyClick(view(), Qt::Key_Space);
         }
         ASSERT_TRUE(until(PullStep::ready)) << i;
@@ -248,7 +248,7 @@ TEST_F(AtTheRig, UnpluggedInMidPullAndFinishedAfterwards) {
     server->obey("!unplug 1");
     ASSERT_TRUE(until(PullStep::part));
     EXPECT_TRUE(window->bench()->stateText().contains("looking for it") ||
-                session().rig().live().link == work::LinkState::connected);
+                session().rig().live().link == bench::LinkState::connected);
     press(Qt::Key_9); // nothing broke
     ASSERT_EQ(step(), PullStep::accept);
     EXPECT_TRUE(child<QLabel>("benchSentence")->text().contains("fell silent"));
@@ -260,7 +260,7 @@ TEST_F(AtTheRig, UnpluggedInMidPullAndFinishedAfterwards) {
     QElapsedTimer t;
     t.start();
     while (step() != PullStep::ready && t.elapsed() < 20000) {
-        QTest::qWait(static_cast<int>(work::PullFlow::guardMs) + 30);
+        QTest::qWait(static_cast<int>(bench::PullFlow::guardMs) + 30);
         if (step() == PullStep::zero) QTest::keyClick(view(), Qt::Key_Space); // not what comes after it
     }
     ASSERT_EQ(step(), PullStep::ready) << "found again without a key";
@@ -324,8 +324,10 @@ TEST_F(AtTheRig, PracticeStaysInItsOwnStudy) {
     EXPECT_EQ(study().specimens.size(), 15U);
     ASSERT_TRUE(until(PullStep::safety));
     session().showStudy(real);
-    EXPECT_FALSE(session().rig().arm(study().specimens[0]));
-    EXPECT_TRUE(window->messageText().contains("practice study only"));
+    const auto pull = bench::pullFor(study(), study().specimens[0], session().rig().station(),
+                                     session().rig().circumstances());
+    ASSERT_FALSE(pull);
+    EXPECT_NE(pull.error().message.find("practice study only"), std::string::npos);
     EXPECT_TRUE(study().pulls.empty());
     // Hidden strengths are far enough apart to be found, and the same for the same seed.
     std::set<double> strengths;

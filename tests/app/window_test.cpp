@@ -547,11 +547,11 @@ TEST_F(Stages, SpecimensMovesAMislabelledPiece) {
 TEST_F(Stages, RigLimitTurnsToppedOutPullsIntoAtLeast) {
     openDemo();
     window->goTo(Stage::rig);
-    auto* limit = child<QLineEdit>("rigLimit");
-    limit->setText("0 N");
+    settle();
+    child<QLineEdit>("rigLimit")->setText("0 N");
     QTest::mouseClick(child<QPushButton>("applyRigLimit"), Qt::LeftButton);
     EXPECT_FALSE(window->messageText().isEmpty());
-    limit->setText("3 kN");
+    child<QLineEdit>("rigLimit")->setText("3 kN");
     QTest::mouseClick(child<QPushButton>("applyRigLimit"), Qt::LeftButton);
     settle();
     EXPECT_TRUE(session().readings().byPull.at(pullOf("B1-1")).offScale);

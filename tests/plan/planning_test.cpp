@@ -96,7 +96,7 @@ TEST(Pieces, AreMadeFromThePlanWithLabelsThatAreNeverReused) {
 
 TEST(Reach, FromResultsForecastsAndRatings) {
     auto d = small();
-    d.study.plan.rig.limit = 1000;
+    d.reach.limit = 1000;
     const auto none = headRoom(d, evaluate(d, {}, {}), 1, 11);
     EXPECT_EQ(none.reach, Reach::unknown);
     EXPECT_NE(none.sentence.find("give a forecast or a rating"), std::string::npos);
@@ -116,18 +116,18 @@ TEST(Reach, FromResultsForecastsAndRatings) {
     EXPECT_NEAR(h.upper, 950 + 2.919986 * 50 * std::sqrt(4.0 / 3), 1e-3) << "t(0.95; 2) = 2.919986";
     EXPECT_EQ(h.reach, Reach::topsOut);
     EXPECT_NE(h.sentence.find("two-part line"), std::string::npos);
-    d.study.plan.rig = {std::nullopt, 500, 2, std::nullopt};
+    d.reach = {std::nullopt, 500, 2, std::nullopt};
     EXPECT_EQ(headRoom(d, evaluate(d, {}, {}), 1, 11).limit, 1000) << "cell limit × ratio";
-    d.study.plan.rig = {std::nullopt, 50000, 1, std::nullopt};
+    d.reach = {std::nullopt, 50000, 1, std::nullopt};
     EXPECT_EQ(headRoom(d, evaluate(d, {}, {}), 1, 11).reach, Reach::tooSmall);
-    d.study.plan.rig = {};
+    d.reach = {};
     EXPECT_EQ(headRoom(d, evaluate(d, {}, {}), 1, 11).reach, Reach::unknown);
 }
 
 /// Pulls that topped out say more of the rig than any expectation.
 TEST(Reach, PullsThatToppedOutAreNotForgotten) {
     auto d = small();
-    d.study.plan.rig.limit = 1000;
+    d.reach.limit = 1000;
     d.study.plan.squareFor(1, 11).forecasts = {{"Ines", 300, 0.1, "", ""}};
     for (std::size_t i = 0; i < 3; ++i)
         pullOf(d, i, 600);
@@ -142,7 +142,7 @@ TEST(Reach, PullsThatToppedOutAreNotForgotten) {
 /// Millimetres are not compared with newtons.
 TEST(Reach, WhatIsNoForceDoesNotTellTheReach) {
     auto d = small();
-    d.study.plan.rig.limit = 1000;
+    d.reach.limit = 1000;
     decideBy(d.study.goal, metric("sag"));
     for (std::size_t i = 0; i < 3; ++i) {
         pullOf(d, i, 0.9 + 0.05 * static_cast<double>(i));
@@ -457,7 +457,7 @@ TEST(Fairness, PlacesInOneSheetKeepTheirDistance) {
 
 TEST(Reach, InTravel) {
     auto d = small();
-    d.study.plan.rig.travel = 0.1;
+    d.reach.travel = 0.1;
     EXPECT_EQ(travelRoom(d, {}, 1, 11).reach, Reach::unknown);
     d.study.plan.squareFor(1, 11).forecasts = {{"Ines", 700, 0.1, "", "", 0.09}};
     auto h = travelRoom(d, {}, 1, 11);

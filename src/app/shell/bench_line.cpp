@@ -68,11 +68,11 @@ QString BenchLine::loadText() const { return m_load->text(); }
 
 void BenchLine::refresh() {
     const auto live = m_session.rig().live();
-    const bool on = live.link == work::LinkState::connected;
+    const bool on = live.link == bench::LinkState::connected;
     for (QWidget* w : {static_cast<QWidget*>(m_load), m_bar, static_cast<QWidget*>(m_unit),
                        static_cast<QWidget*>(m_zero), static_cast<QWidget*>(m_next)})
         w->setVisible(on);
-    if (live.link == work::LinkState::none) {
+    if (live.link == bench::LinkState::none) {
         m_state->setText(tr("No rig is connected: results come in as files."));
         setTip(m_state, {});
         return;

@@ -77,6 +77,19 @@ ImportSheet::ImportSheet(Session& session, const QStringList& paths, QWidget* pa
     m_trouble->setObjectName("trouble");
     m_trouble->setWordWrap(true);
     layout->addWidget(m_trouble);
+    makeAsks(layout);
+    makeTable(layout);
+    makeFoot(layout);
+    connect(&m_watcher, &QFutureWatcher<work::ImportPlan>::finished, this, &ImportSheet::looked);
+    connect(&m_writing, &QFutureWatcher<Expected<work::Imported>>::finished, this, &ImportSheet::written);
+    auto* ticker = new QTimer(this);
+    connect(ticker, &QTimer::timeout, this,
+            [this] { m_bar->setValue(static_cast<int>(m_progressShare * 100)); });
+    ticker->start(80);
+    look();
+}
+
+void ImportSheet::makeAsks(QVBoxLayout* layout) {
     m_asks = new QWidget;
     auto* asks = new QHBoxLayout(m_asks);
     asks->setContentsMargins(0, 0, 0, 0);
@@ -102,6 +115,39 @@ ImportSheet::ImportSheet(Session& session, const QStringList& paths, QWidget* pa
     m_decimalAsk = ask(tr("Does 1,250 mean"), {}, m_decimal, "decimal");
     m_decimal->addItem(tr("1.25 (decimal comma)"), ",");
     m_decimal->addItem(tr("1250 (thousands)"), ".");
+    for (auto* holder : {m_forceAsk, m_lengthAsk, m_decimalAsk})
+        holder->hide();
+    makeColumnAsks();
+    layout->addWidget(m_columnAsk);
+    auto* limitLabel = plainLabel(tr("Rig limit, if it had one"));
+    asks->addWidget(limitLabel);
+    m_limit = new QLineEdit;
+    m_limit->setObjectName("limit");
+    m_limit->setPlaceholderText(tr("such as 5 kN"));
+    m_limit->setMaximumWidth(110);
+    asks->addWidget(m_limit);
+    connect(m_limit, &QLineEdit::editingFinished, this, [this] {
+        if (m_limit->isModified()) {
+            m_limit->setModified(false);
+            look();
+        }
+    });
+    asks->addWidget(plainLabel(tr("Into")));
+    makeStudies();
+    asks->addWidget(m_study);
+    asks->addStretch();
+    auto* change = new QPushButton(tr("Change columns…"));
+    change->setObjectName("changeColumns");
+    change->setAutoDefault(false);
+    asks->addWidget(change);
+    connect(change, &QPushButton::clicked, this, [this] {
+        m_columnAsk->show();
+        m_load->setFocus();
+    });
+    layout->addWidget(m_asks);
+}
+
+void ImportSheet::makeColumnAsks() {
     // Which column is what, where nobody can tell: by name or number, for all files alike.
     m_columnAsk = new QWidget;
     auto* columns = new QHBoxLayout(m_columnAsk);
@@ -133,36 +179,23 @@ ImportSheet::ImportSheet(Session& session, const QStringList& paths, QWidget* pa
         completer->setCompletionMode(QCompleter::UnfilteredPopupCompletion);
         edit->setCompleter(completer);
     }
-    layout->addWidget(m_columnAsk);
     m_columnAsk->hide();
-    auto* limitLabel = plainLabel(tr("Rig limit, if it had one"));
-    asks->addWidget(limitLabel);
-    m_limit = new QLineEdit;
-    m_limit->setObjectName("limit");
-    m_limit->setPlaceholderText(tr("such as 5 kN"));
-    m_limit->setMaximumWidth(110);
-    asks->addWidget(m_limit);
-    asks->addWidget(plainLabel(tr("Into")));
+}
+
+void ImportSheet::makeStudies() {
     m_study = new QComboBox;
     m_study->setObjectName("intoStudy");
     m_study->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     m_study->setMinimumContentsLength(18);
-    if (session.project())
-        for (const auto& s : session.project()->studies())
+    if (m_session.project())
+        for (const auto& s : m_session.project()->studies())
             m_study->addItem(qs(s.study.title), s.study.id);
-    m_study->addItem(tr("a new study: %1").arg(qs(work::studyFor(paths, 0).title)), Id{0});
-    m_study->setCurrentIndex(session.studyId() ? m_study->findData(session.studyId()) : m_study->count() - 1);
-    asks->addWidget(m_study);
-    asks->addStretch();
-    auto* change = new QPushButton(tr("Change columns…"));
-    change->setObjectName("changeColumns");
-    change->setAutoDefault(false);
-    asks->addWidget(change);
-    connect(change, &QPushButton::clicked, this, [this] {
-        m_columnAsk->show();
-        m_load->setFocus();
-    });
-    layout->addWidget(m_asks);
+    m_study->addItem(tr("a new study: %1").arg(qs(work::studyFor(m_paths, 0).title)), Id{0});
+    m_study->setCurrentIndex(m_session.studyId() ? m_study->findData(m_session.studyId())
+                                                 : m_study->count() - 1);
+}
+
+void ImportSheet::makeTable(QVBoxLayout* layout) {
     m_table = new QTableWidget(0, columnCount);
     m_table->setObjectName("runs");
     m_table->setHorizontalHeaderLabels({tr("In"), tr("Curve"), tr("File, run"), tr("Peak"), tr("Option"),
@@ -178,6 +211,12 @@ ImportSheet::ImportSheet(Session& session, const QStringList& paths, QWidget* pa
     m_table->setColumnWidth(replicateColumn, 72);
     m_table->horizontalHeader()->setSectionResizeMode(remarkColumn, QHeaderView::Stretch);
     layout->addWidget(m_table, 1);
+    connect(m_table, &QTableWidget::cellChanged, this, &ImportSheet::edited);
+    m_table->setContextMenuPolicy(Qt::CustomContextMenu);
+    connect(m_table, &QTableWidget::customContextMenuRequested, this, &ImportSheet::showRowMenu);
+}
+
+void ImportSheet::makeFoot(QVBoxLayout* layout) {
     m_pattern = plainLabel();
     m_pattern->setObjectName("faint");
     m_pattern->setWordWrap(true);
@@ -203,25 +242,6 @@ ImportSheet::ImportSheet(Session& session, const QStringList& paths, QWidget* pa
     layout->addLayout(bottom);
     connect(m_cancel, &QPushButton::clicked, this, &ImportSheet::reject);
     connect(m_go, &QPushButton::clicked, this, &ImportSheet::import);
-    connect(m_table, &QTableWidget::cellChanged, this, &ImportSheet::edited);
-    m_table->setContextMenuPolicy(Qt::CustomContextMenu);
-    connect(m_table, &QTableWidget::customContextMenuRequested, this, &ImportSheet::showRowMenu);
-    connect(m_limit, &QLineEdit::editingFinished, this, [this] {
-        if (m_limit->isModified()) {
-            m_limit->setModified(false);
-            look();
-        }
-    });
-    connect(&m_watcher, &QFutureWatcher<work::ImportPlan>::finished, this, &ImportSheet::looked);
-    connect(&m_writing, &QFutureWatcher<Expected<work::Imported>>::finished, this, &ImportSheet::written);
-    auto* ticker = new QTimer(this);
-    connect(ticker, &QTimer::timeout, this,
-            [this] { m_bar->setValue(static_cast<int>(m_progressShare * 100)); });
-    ticker->start(80);
-    m_forceAsk->hide();
-    m_lengthAsk->hide();
-    m_decimalAsk->hide();
-    look();
 }
 
 ImportSheet::~ImportSheet() {

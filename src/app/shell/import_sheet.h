@@ -14,6 +14,7 @@ class QProgressBar;
 class QPushButton;
 class QStringListModel;
 class QTableWidget;
+class QVBoxLayout;
 
 namespace anvil::app {
 
@@ -29,6 +30,11 @@ public:
     void reject() override;
 
 private:
+    void makeAsks(QVBoxLayout* layout);
+    void makeColumnAsks();
+    void makeStudies();
+    void makeTable(QVBoxLayout* layout);
+    void makeFoot(QVBoxLayout* layout);
     void look();
     void written();
     void setWriting(bool on);

@@ -53,6 +53,20 @@ Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(s
     m_edits = new QWidget;
     auto* edits = new QVBoxLayout(m_edits);
     edits->setContentsMargins(0, 6, 0, 0);
+    makeInterrupted(edits);
+    makeStanding(edits);
+    makeBroke(edits);
+    makeNotes(edits);
+    layout->addWidget(m_edits);
+    layout->addStretch();
+    connectEdits();
+    connect(&session, &Session::changed, this, &Ledger::refresh);
+    connect(&session, &Session::selectionChanged, this, &Ledger::refresh);
+    connect(&session, &Session::unitsChanged, this, &Ledger::refresh);
+    refresh();
+}
+
+void Ledger::makeInterrupted(QVBoxLayout* edits) {
     m_interrupted = new QWidget;
     auto* interrupted = new QVBoxLayout(m_interrupted);
     interrupted->setContentsMargins(0, 0, 0, 6);
@@ -84,6 +98,9 @@ Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(s
         });
     }
     edits->addWidget(m_interrupted);
+}
+
+void Ledger::makeStanding(QVBoxLayout* edits) {
     edits->addWidget(section(tr("How it stands")));
     m_standing = new QComboBox;
     m_standing->setObjectName("standing");
@@ -107,25 +124,24 @@ Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(s
     m_apply->setObjectName("applyStanding");
     edits->addWidget(m_apply, 0, Qt::AlignLeft);
     edits->addSpacing(4);
+}
+
+void Ledger::makeBroke(QVBoxLayout* edits) {
     edits->addWidget(section(tr("What broke")));
-    m_broke = new QComboBox;
-    m_broke->setObjectName("whatBroke");
-    m_broke->setAccessibleName(tr("What broke"));
-    m_broke->setEditable(true);
-    m_broke->setInsertPolicy(QComboBox::NoInsert);
-    m_broke->lineEdit()->setPlaceholderText(tr("not recorded"));
-    m_broke->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    m_broke->setMinimumContentsLength(8);
-    edits->addWidget(m_broke);
-    m_mode = new QComboBox;
-    m_mode->setObjectName("mode");
-    m_mode->setAccessibleName(tr("How it failed"));
-    m_mode->setEditable(true);
-    m_mode->setInsertPolicy(QComboBox::NoInsert);
-    m_mode->lineEdit()->setPlaceholderText(tr("how: pulled out, snapped"));
-    m_mode->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    m_mode->setMinimumContentsLength(8);
-    edits->addWidget(m_mode);
+    const auto words = [&](const char* name, const QString& about, const QString& hint) {
+        auto* box = new QComboBox;
+        box->setObjectName(name);
+        box->setAccessibleName(about);
+        box->setEditable(true);
+        box->setInsertPolicy(QComboBox::NoInsert);
+        box->lineEdit()->setPlaceholderText(hint);
+        box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+        box->setMinimumContentsLength(8);
+        edits->addWidget(box);
+        return box;
+    };
+    m_broke = words("whatBroke", tr("What broke"), tr("not recorded"));
+    m_mode = words("mode", tr("How it failed"), tr("how: pulled out, snapped"));
     m_end = new QComboBox;
     m_end->setObjectName("end");
     m_end->setAccessibleName(tr("Which end failed"));
@@ -149,6 +165,9 @@ Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(s
     setTip(m_unloading, tr("Or while it was handled: the greatest load before is what counts"));
     edits->addWidget(m_unloading);
     edits->addSpacing(4);
+}
+
+void Ledger::makeNotes(QVBoxLayout* edits) {
     edits->addWidget(section(tr("Remarks on the curve")));
     m_remarks = wrapped("remarks");
     edits->addWidget(m_remarks);
@@ -187,9 +206,9 @@ Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(s
     edits->addWidget(section(tr("History")));
     m_history = wrapped("faint");
     edits->addWidget(m_history);
-    layout->addWidget(m_edits);
-    layout->addStretch();
+}
 
+void Ledger::connectEdits() {
     connect(m_standing, &QComboBox::activated, this, [this] {
         const bool counts = m_standing->currentData().toInt() == static_cast<int>(domain::Standing::counts);
         m_reason->setVisible(!counts);
@@ -217,10 +236,6 @@ Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(s
                 tr("%1: %2").arg(m_title->text(), on ? tr("looked at") : tr("to be looked at")),
                 [&](domain::Pull& p) { p.looked = on; }));
     });
-    connect(&session, &Session::changed, this, &Ledger::refresh);
-    connect(&session, &Session::selectionChanged, this, &Ledger::refresh);
-    connect(&session, &Session::unitsChanged, this, &Ledger::refresh);
-    refresh();
 }
 
 bool Ledger::eventFilter(QObject* watched, QEvent* event) {

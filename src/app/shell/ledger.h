@@ -10,6 +10,7 @@ class QLineEdit;
 class QPlainTextEdit;
 class QPushButton;
 class QCheckBox;
+class QVBoxLayout;
 
 namespace anvil::app {
 
@@ -22,6 +23,11 @@ public:
     PicturesList* pictures() const { return m_pictures; }
 
 private:
+    void makeInterrupted(QVBoxLayout* edits);
+    void makeStanding(QVBoxLayout* edits);
+    void makeBroke(QVBoxLayout* edits);
+    void makeNotes(QVBoxLayout* edits);
+    void connectEdits();
     void refresh();
     void applyStanding();
     void saveOutcome();

@@ -22,6 +22,18 @@
 namespace anvil::app {
 
 void MainWindow::makeMenus() {
+    makeFileMenu();
+    makeEditMenu();
+    makeViewMenu();
+    makeGoMenu();
+    makeRigMenu();
+    auto* help = menuBar()->addMenu(tr("&Help"));
+    help->addAction(icon("circle-help"), tr("Keys and first steps"), QKeySequence::HelpContents, this,
+                    &MainWindow::tellKeys);
+    refreshRecent();
+}
+
+void MainWindow::makeFileMenu() {
     auto* file = menuBar()->addMenu(tr("&File"));
     file->addAction(icon("file-plus"), tr("&New project…"), QKeySequence::New, this, &MainWindow::newProject);
     file->addAction(icon("folder-open"), tr("&Open project…"), QKeySequence::Open, this, [this] {
@@ -47,7 +59,9 @@ void MainWindow::makeMenus() {
                     &MainWindow::pasteTable);
     file->addSeparator();
     file->addAction(tr("&Quit"), QKeySequence::Quit, this, &QWidget::close);
+}
 
+void MainWindow::makeEditMenu() {
     auto* edit = menuBar()->addMenu(tr("&Edit"));
     m_undo = edit->addAction(icon("undo-2"), tr("Undo"), QKeySequence::Undo, this, [this] {
         if (!m_session.project() || !m_session.project()->canUndo())
@@ -61,7 +75,9 @@ void MainWindow::makeMenus() {
         const auto what = m_session.project()->redoText();
         if (m_session.tell(m_session.project()->redo())) m_session.say(tr("Done again: %1").arg(what));
     });
+}
 
+void MainWindow::makeViewMenu() {
     auto* view = menuBar()->addMenu(tr("&View"));
     const QSettings settings;
     const auto units = [&](const QString& title, const QString& key, const QString& standard,
@@ -101,7 +117,9 @@ void MainWindow::makeMenus() {
         QSettings().setValue("window/bench", m_bench->isVisible());
     });
     bench->setObjectName("foldBench");
+}
 
+void MainWindow::makeGoMenu() {
     auto* go = menuBar()->addMenu(tr("&Go"));
     for (int i = 0; i < stageCount; ++i)
         go->addAction(StageStrip::name(static_cast<Stage>(i)),
@@ -111,7 +129,9 @@ void MainWindow::makeMenus() {
     go->addAction(tr("Next curve that needs a look"), QKeySequence("F8"), this,
                   [this] { m_session.selectNextNeedingLook(); });
     go->addAction(tr("Studies of this project"), QKeySequence("Ctrl+G"), this, &MainWindow::showStudies);
+}
 
+void MainWindow::makeRigMenu() {
     auto* rigs = menuBar()->addMenu(tr("&Rig"));
     rigs->addAction(tr("&Practise on the virtual bench"), this, [this] {
         if (m_session.rig().practise()) goTo(Stage::pull);
@@ -127,12 +147,7 @@ void MainWindow::makeMenus() {
     auto* remote = rigs->addAction(tr("Allow rigs on &other machines"), this,
                                    [](bool on) { QSettings().setValue("rig/remote", on); });
     remote->setCheckable(true);
-    remote->setChecked(settings.value("rig/remote").toBool());
-
-    auto* help = menuBar()->addMenu(tr("&Help"));
-    help->addAction(icon("circle-help"), tr("Keys and first steps"), QKeySequence::HelpContents, this,
-                    &MainWindow::tellKeys);
-    refreshRecent();
+    remote->setChecked(QSettings().value("rig/remote").toBool());
 }
 
 void MainWindow::newProject() {

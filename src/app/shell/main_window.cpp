@@ -78,6 +78,34 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     m_strip = new StageStrip;
     layout->addWidget(m_strip);
 
+    makeSplitter();
+    layout->addWidget(m_splitter, 1);
+    auto* line = new QHBoxLayout;
+    m_bench = new BenchLine(m_session);
+    m_message = plainLabel();
+    m_message->setObjectName("message");
+    m_message->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    m_message->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+    m_message->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    line->addWidget(m_bench);
+    line->addWidget(m_message, 1);
+    layout->addLayout(line);
+    setCentralWidget(central);
+    makeMenus();
+    connectSession();
+    const QSettings settings;
+    if (settings.contains("window/geometry")) {
+        restoreGeometry(settings.value("window/geometry").toByteArray());
+        m_splitter->restoreState(settings.value("window/splitter").toByteArray());
+        m_ledgerPanel->setVisible(settings.value("window/ledger", true).toBool());
+    }
+    m_bench->setVisible(settings.value("window/bench", true).toBool());
+    goTo(Stage::verdict);
+    refreshTitles();
+    refresh();
+}
+
+void MainWindow::makeSplitter() {
     m_splitter = new QSplitter(Qt::Horizontal);
     m_board = new Board(m_session);
     m_splitter->addWidget(m_boardPanel = panel(m_board, true));
@@ -98,21 +126,9 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     m_splitter->setCollapsible(1, false);
     m_splitter->setSizes({300, 700, 250});
     m_splitter->setHandleWidth(6);
-    layout->addWidget(m_splitter, 1);
+}
 
-    auto* line = new QHBoxLayout;
-    m_bench = new BenchLine(m_session);
-    m_message = plainLabel();
-    m_message->setObjectName("message");
-    m_message->setTextInteractionFlags(Qt::TextSelectableByMouse);
-    m_message->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-    m_message->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
-    line->addWidget(m_bench);
-    line->addWidget(m_message, 1);
-    layout->addLayout(line);
-    setCentralWidget(central);
-
-    makeMenus();
+void MainWindow::connectSession() {
     connect(m_board, &Board::importWanted, this, &MainWindow::chooseFiles);
     connect(m_strip, &StageStrip::chosen, this, &MainWindow::goTo);
     connect(m_headline, &QPushButton::clicked, this, &MainWindow::showStudies);
@@ -137,16 +153,6 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
         m_message->setStyleSheet(
             problem ? QStringLiteral("color: %1; font-weight: bold;").arg(theme().warn.name()) : QString());
     });
-    const QSettings settings;
-    if (settings.contains("window/geometry")) {
-        restoreGeometry(settings.value("window/geometry").toByteArray());
-        m_splitter->restoreState(settings.value("window/splitter").toByteArray());
-        m_ledgerPanel->setVisible(settings.value("window/ledger", true).toBool());
-    }
-    m_bench->setVisible(settings.value("window/bench", true).toBool());
-    goTo(Stage::verdict);
-    refreshTitles();
-    refresh();
 }
 
 MainWindow::~MainWindow() = default;
@@ -236,10 +242,10 @@ void MainWindow::refresh() {
         progress[1] =
             data->specimens.size() == 1 ? tr("1 piece") : tr("%1 pieces").arg(data->specimens.size());
         const auto link = m_session.rig().live().link;
-        progress[2] = link == work::LinkState::connected   ? qs(m_session.rig().setup().name)
-                      : link == work::LinkState::searching ? tr("looking for it")
-                      : m_session.rig().setupId()          ? tr("not connected")
-                                                           : tr("files only");
+        progress[2] = link == bench::LinkState::connected   ? qs(m_session.rig().setup().name)
+                      : link == bench::LinkState::searching ? tr("looking for it")
+                      : m_session.rig().setupId()           ? tr("not connected")
+                                                            : tr("files only");
         progress[3] = tr("%1 of %2").arg(data->pulls.size()).arg(data->specimens.size());
         progress[4] = look ? tr("%1 of %2 seen").arg(curves - look).arg(curves) : tr("%1 read").arg(curves);
         progress[5] = data->pulls.empty() ? QString() : tr("%1 options").arg(data->options.size());

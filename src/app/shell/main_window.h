@@ -58,7 +58,14 @@ private:
     QWidget* built(Stage stage);
     QWidget* make(Stage stage);
     void chooseFiles();
+    void makeSplitter();
+    void connectSession();
     void makeMenus();
+    void makeFileMenu();
+    void makeEditMenu();
+    void makeViewMenu();
+    void makeGoMenu();
+    void makeRigMenu();
     void newProject();
     void refresh();
     void refreshTitles();

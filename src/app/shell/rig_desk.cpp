@@ -9,7 +9,7 @@
 namespace anvil::app {
 
 RigDesk::RigDesk(Session& session) : m_session(session) {
-    connect(&m_bench, &work::LiveBench::changed, this, &RigDesk::changed);
+    connect(&m_bench, &bench::LiveBench::changed, this, &RigDesk::changed);
 }
 
 RigDesk::~RigDesk() = default;
@@ -113,38 +113,16 @@ void RigDesk::letGo() {
     m_setupId = 0;
 }
 
-bool RigDesk::arm(const domain::Specimen& piece) {
-    const auto* data = m_session.study();
-    if (!data || m_session.readOnly()) {
-        m_session.say(tr("The project can only be looked at, so nothing can be recorded."), true);
-        return false;
-    }
-    if (m_setup.practice != data->study.plan.practice) {
-        m_session.say(m_setup.practice
-                          ? tr("This is the virtual bench: it pulls in the practice study only.")
-                          : tr("This is the practice study: it is pulled on the virtual bench only."),
-                      true);
-        return false;
-    }
-    domain::Pull pull;
-    pull.specimen = piece.id;
-    pull.setup = m_setupId;
-    pull.practice = m_setup.practice;
-    pull.performedAt = m_session.now().toString(Qt::ISODate).toStdString();
-    pull.sourceName = m_setup.name;
-    pull.operatorName = QSettings().value("rig/operator").toString().toStdString();
-    pull.settings.rigLimit = rig::limitOf(m_setup);
-    rig::RecorderSettings settings;
-    settings.limit = rig::limitOf(m_setup);
-    settings.holdSeconds = m_setup.holdSeconds;
-    if (rig::loadOf(rig::heardLayout(m_setup)) == quantity::Dimension::torque)
-        settings.leastStart = 0.02; // N·m
-    if (m_setup.practice)
-        if (const auto* option = data->option(piece.option))
-            m_bench.send(QStringLiteral("!strength %1")
-                             .arg(work::practiceStrength(data->study.plan.seed, option->position)));
-    m_bench.arm(m_session.project()->file(), pull, settings);
-    return true;
+bench::Station RigDesk::station() const { return {m_setup, m_setupId, safetySeen()}; }
+
+bench::Circumstances RigDesk::circumstances() const {
+    bench::Circumstances c{m_session.now().toString(Qt::ISODate).toStdString(),
+                           QSettings().value("rig/operator").toString().toStdString()};
+    if (m_setup.practice && m_session.study())
+        c.strength = [seed = m_session.study()->study.plan.seed](int option) {
+            return work::practiceStrength(seed, option);
+        };
+    return c;
 }
 
 void RigDesk::takeStretchFrom(Id pull) {

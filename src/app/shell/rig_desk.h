@@ -2,7 +2,7 @@
 #pragma once
 
 #include "shell/session.h"
-#include <anvil/work/live_bench.h>
+#include <anvil/bench/pull_run.h>
 
 namespace anvil::link {
 class RigServer;
@@ -16,8 +16,8 @@ public:
     explicit RigDesk(Session& session);
     ~RigDesk() override;
 
-    work::LiveBench& bench() { return m_bench; }
-    work::Live live() const { return m_bench.live(); }
+    bench::LiveBench& bench() { return m_bench; }
+    bench::Live live() const { return m_bench.live(); }
     const rig::Setup& setup() const { return m_setup; }
     /// The unit its load is shown in.
     const quantity::Unit& loadUnit() const {
@@ -25,7 +25,7 @@ public:
     }
     /// The version of the set-up kept in the project; 0: none is in use.
     Id setupId() const { return m_setupId; }
-    bool inUse() const { return live().link != work::LinkState::none; }
+    bool inUse() const { return live().link != bench::LinkState::none; }
 
     /// Keeps the set-up in the project and listens to the rig from then on; false and a message when it
     /// cannot.
@@ -41,8 +41,9 @@ public:
     void disconnectRig();
     /// Nothing is recorded into the open project any more; it is about to be closed.
     void letGo();
-    /// Arms for a piece; false and a message when that cannot be.
-    bool arm(const domain::Specimen& piece);
+    /// The rig as it is set up, and what else is known of a pull that begins now.
+    bench::Station station() const;
+    bench::Circumstances circumstances() const;
     /// Learns from a pull of a rigid bar how much the rig gives way, and keeps it; a message either way.
     void takeStretchFrom(Id pull);
     /// Whether the cautions were seen to on this set-up within a day; and that they have been.
@@ -55,7 +56,7 @@ signals:
 private:
     bool store(const rig::Setup& setup);
     Session& m_session;
-    work::LiveBench m_bench;
+    bench::LiveBench m_bench;
     std::unique_ptr<link::RigServer> m_virtual;
     rig::Setup m_setup;
     Id m_setupId = 0;

@@ -32,11 +32,12 @@ protected:
                       std::optional<double>& target, const QString& refusal);
     /// Fills again at once, such as after a refused entry.
     void refill();
+    /// Something that is shown has changed: fills again, now or once it is seen.
+    void mark();
 
     Session& m_session;
 
 private:
-    void mark();
     bool m_filling = false, m_stale = true;
 };
 

@@ -15,7 +15,7 @@
 
 namespace anvil::app {
 
-CurvesStage::CurvesStage(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
+CurvesStage::CurvesStage(Session& session, QWidget* parent) : Panel(session, parent) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(12, 10, 12, 10);
     auto* top = new QHBoxLayout;
@@ -67,18 +67,18 @@ CurvesStage::CurvesStage(Session& session, QWidget* parent) : QWidget(parent), m
     layout->addLayout(bottom);
     connect(m_one, &QPushButton::clicked, this, [this] {
         m_overlay = false;
-        refresh();
+        refill();
     });
     connect(m_all, &QPushButton::clicked, this, [this] {
         m_overlay = true;
-        refresh();
+        refill();
     });
     connect(m_next, &QPushButton::clicked, &session, &Session::selectNextNeedingLook);
     connect(m_import, &QPushButton::clicked, this, &CurvesStage::importWanted);
     connect(m_view, &CurveView::landmarkMoved, this, [this](work::Handle handle, double time) {
         if (!m_session.tell(work::setLandmark(*m_session.project(), m_session.pull(), handle,
                                               curve::Override{time, false})))
-            refresh();
+            refill();
     });
     connect(m_clear, &QPushButton::clicked, this, [this] {
         const auto* data = m_session.study();
@@ -92,21 +92,10 @@ CurvesStage::CurvesStage(Session& session, QWidget* parent) : QWidget(parent), m
         m_session.tell(work::setLandmark(*m_session.project(), m_session.pull(), work::Handle::firstSlip,
                                          curve::Override{0, true}));
     });
-    const auto mark = [this] {
-        m_stale = true;
-        if (isVisible()) refresh();
-    };
-    connect(&session, &Session::changed, this, mark);
-    connect(&session, &Session::selectionChanged, this, mark);
-    connect(&session, &Session::unitsChanged, this, mark);
+    follow(true);
 }
 
-void CurvesStage::showEvent(QShowEvent*) {
-    if (m_stale) refresh();
-}
-
-void CurvesStage::refresh() {
-    m_stale = false;
+void CurvesStage::fill() {
     m_one->setChecked(!m_overlay);
     m_all->setChecked(m_overlay);
     const auto* data = m_session.study();

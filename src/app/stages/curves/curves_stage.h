@@ -2,8 +2,7 @@
 // each other.
 #pragma once
 
-#include "shell/session.h"
-#include <QWidget>
+#include "widgets/panel.h"
 #include <anvil/work/open_project.h>
 
 class QLabel;
@@ -15,7 +14,7 @@ namespace anvil::app {
 
 class CurveView;
 
-class CurvesStage : public QWidget {
+class CurvesStage : public Panel {
     Q_OBJECT
 public:
     explicit CurvesStage(Session& session, QWidget* parent = nullptr);
@@ -24,14 +23,10 @@ public:
 signals:
     void importWanted();
 
-protected:
-    void showEvent(QShowEvent* event) override;
-
 private:
-    void refresh();
+    void fill() override;
     void fillNumbers(const curve::ReadCurve& curve, const domain::Pull& pull);
-    Session& m_session;
-    bool m_overlay = false, m_stale = true;
+    bool m_overlay = false;
     QLabel *m_title, *m_remark, *m_hint;
     CurveView* m_view;
     QTableWidget* m_numbers;

@@ -6,8 +6,7 @@
 #include "shell/wakefulness.h"
 #include <QElapsedTimer>
 #include <QWidget>
-#include <anvil/work/pull_flow.h>
-#include <set>
+#include <anvil/bench/pull_run.h>
 
 class QGridLayout;
 class QLabel;
@@ -20,7 +19,7 @@ class BenchView : public QWidget {
     Q_OBJECT
 public:
     explicit BenchView(Session& session, QWidget* parent = nullptr);
-    const work::PullFlow& flow() const { return m_flow; }
+    const bench::PullFlow& flow() const { return m_run.flow(); }
     LiveCurve* curve() const { return m_curve; }
 
 signals:
@@ -34,29 +33,25 @@ private:
     void rigChanged();
     void studyChanged();
     void follow();
-    void ended(const work::Live& live);
+    void heard(const bench::Event& event);
     void tick();
     void showStep();
-    void carryOut(work::PullAction action);
+    void showChoices();
+    void carryOut(bench::PullAction action);
+    void arm();
     void accept();
-    void propose();
     void sound(Tone tone);
     void flashNearLimit(bool near);
-    QString channelText(const work::Live& live) const;
-    const domain::Specimen* next() const;
+    QString channelText(const bench::Live& live) const;
+    QString rateText(const bench::Live& live) const;
     qint64 now() const { return m_clock.elapsed(); }
 
     Session& m_session;
-    work::PullFlow m_flow;
+    bench::PullRun m_run;
     QElapsedTimer m_clock;
-    Id m_setup = 0, m_piece = 0, m_pull = 0, m_study = 0;
-    std::set<Id> m_skipped;
-    std::vector<domain::Mark> m_marks;
     Wakefulness m_awake;
-    work::Live m_atStart; ///< when the present recording began
     bool m_lit = false;
-    std::uint64_t m_nearTimes = 0; ///< how many of its warnings have been sounded
-    work::PullStep m_shown = work::PullStep::noRig;
+    bench::PullStep m_shown = bench::PullStep::noRig;
     QLabel *m_load, *m_peak, *m_rate, *m_channels, *m_specimen, *m_sentence, *m_action;
     QWidget* m_choices;
     QGridLayout* m_grid;

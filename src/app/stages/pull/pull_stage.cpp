@@ -21,7 +21,7 @@
 
 namespace anvil::app {
 
-PullStage::PullStage(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
+PullStage::PullStage(Session& session, QWidget* parent) : Panel(session, parent) {
     auto* outer = new QVBoxLayout(this);
     outer->setContentsMargins(16, 14, 16, 14);
     m_bench = new BenchView(session);
@@ -62,7 +62,7 @@ PullStage::PullStage(Session& session, QWidget* parent) : QWidget(parent), m_ses
     live->addWidget(practise);
     live->addStretch();
     connect(practise, &QPushButton::clicked, this, [this] {
-        if (m_session.rig().practise()) refresh();
+        if (m_session.rig().practise()) refill();
     });
     connect(setUp, &QPushButton::clicked, this, [this] { m_session.go(Stage::rig); });
     action("import", tr("Import logger files…"),
@@ -80,6 +80,20 @@ PullStage::PullStage(Session& session, QWidget* parent) : QWidget(parent), m_ses
     layout->addWidget(head);
     layout->addWidget(new TypedRow(session));
     layout->addSpacing(8);
+    addUnplanned(layout);
+    layout->addSpacing(12);
+    for (const auto& caution : pages::cautions()) {
+        auto* label = plainLabel(qs(caution));
+        label->setWordWrap(true);
+        label->setObjectName("faint");
+        layout->addWidget(label);
+    }
+    layout->addStretch();
+    connect(&session.rig(), &RigDesk::changed, this, &PullStage::mark);
+    follow();
+}
+
+void PullStage::addUnplanned(QVBoxLayout* layout) {
     auto* unplanned = new QHBoxLayout;
     auto* option = new QLineEdit;
     option->setObjectName("unplannedOption");
@@ -98,7 +112,7 @@ PullStage::PullStage(Session& session, QWidget* parent) : QWidget(parent), m_ses
         tr("Thought of something after the last one broke? It makes its own square on the board."));
     why->setObjectName("faint");
     layout->addWidget(why);
-    const auto addUnplanned = [&session, option, condition] {
+    const auto make = [&session = m_session, option, condition] {
         if (!session.study()) return session.say(tr("There is no study yet: start one in Question."), true);
         const auto made =
             work::addUnplanned(*session.project(), session.studyId(), option->text(), condition->text());
@@ -106,19 +120,8 @@ PullStage::PullStage(Session& session, QWidget* parent) : QWidget(parent), m_ses
         session.say(tr("%1 waits to be pulled.").arg(qs(session.study()->specimenAt(*made).label)));
         option->clear();
     };
-    connect(add, &QPushButton::clicked, this, addUnplanned);
-    connect(condition, &QLineEdit::returnPressed, this, addUnplanned);
-    layout->addSpacing(12);
-    for (const auto& caution : pages::cautions()) {
-        auto* label = plainLabel(qs(caution));
-        label->setWordWrap(true);
-        label->setObjectName("faint");
-        layout->addWidget(label);
-    }
-    layout->addStretch();
-    connect(&session.rig(), &RigDesk::changed, this, &PullStage::refresh);
-    connect(&session, &Session::changed, this, &PullStage::refresh);
-    refresh();
+    connect(add, &QPushButton::clicked, this, make);
+    connect(condition, &QLineEdit::returnPressed, this, make);
 }
 
 QWidget* PullStage::entryFor(methods::EntryForm form) {
@@ -135,7 +138,7 @@ QWidget* PullStage::entryFor(methods::EntryForm form) {
     return m_form;
 }
 
-void PullStage::refresh() {
+void PullStage::fill() {
     const auto* data = m_session.study();
     const auto* next = data ? plan::nextSpecimen(*data) : nullptr;
     const auto& method =

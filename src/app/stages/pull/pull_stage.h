@@ -2,17 +2,17 @@
 // numbers.
 #pragma once
 
-#include "shell/session.h"
-#include <QWidget>
+#include "widgets/panel.h"
 #include <anvil/methods/method.h>
 
 class QStackedWidget;
+class QVBoxLayout;
 
 namespace anvil::app {
 
 class BenchView;
 
-class PullStage : public QWidget {
+class PullStage : public Panel {
     Q_OBJECT
 public:
     explicit PullStage(Session& session, QWidget* parent = nullptr);
@@ -25,9 +25,9 @@ signals:
     void pasteWanted();
 
 private:
-    void refresh();
+    void fill() override;
+    void addUnplanned(QVBoxLayout* layout);
     QWidget* entryFor(methods::EntryForm form); ///< built when first wanted
-    Session& m_session;
     BenchView* m_bench;
     QStackedWidget* m_entries;
     QWidget *m_ways, *m_form = nullptr, *m_ladder = nullptr, *m_gauge = nullptr;

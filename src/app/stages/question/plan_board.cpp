@@ -76,6 +76,52 @@ std::vector<std::pair<Id, Id>> PlanBoard::selectedSquares() const {
     return out;
 }
 
+/// Items are kept and told only what changed: replacing one would take the editor from under who types in it.
+void PlanBoard::put(int row, int column, const Cell& cell) {
+    auto* item = this->item(row, column);
+    if (!item) setItem(row, column, item = new QTableWidgetItem);
+    const auto flags = Qt::ItemIsEnabled | Qt::ItemIsSelectable |
+                       (cell.editable && !m_session.readOnly() ? Qt::ItemIsEditable : Qt::NoItemFlags);
+    if (item->flags() != flags) item->setFlags(flags);
+    item->setText(cell.text);
+    item->setForeground(cell.ink);
+    auto f = font();
+    f.setBold(cell.bold);
+    item->setFont(f);
+    setTip(item, cell.tip);
+    item->setTextAlignment(cell.count.isValid() ? Qt::AlignCenter : Qt::AlignLeft | Qt::AlignVCenter);
+    item->setData(countRole, cell.count);
+}
+
+PlanBoard::Cell PlanBoard::squareCell(const domain::StudyData& data, const results::Verdict& verdict,
+                                      Id option, Id condition) const {
+    const auto& t = theme();
+    const auto* square = data.study.plan.square(option, condition);
+    const int n = data.study.plan.replicatesOf(option, condition);
+    int pulled = 0;
+    for (const auto& p : data.pulls)
+        if (const auto* s = data.specimen(p.specimen); s && s->option == option && s->condition == condition)
+            ++pulled;
+    const auto room = plan::squareRoom(data, m_session.readings(), verdict, option, condition);
+    const bool struck = square && square->struck;
+    const bool warns = room.reach == plan::Reach::topsOut || room.reach == plan::Reach::tooSmall;
+    QString text = struck       ? tr("struck out")
+                   : n > 0      ? QString::number(n)
+                   : pulled > 0 ? QString::number(pulled)
+                                : QString();
+    if (!struck && !room.word.empty())
+        text += QStringLiteral("   ") +
+                (room.reach == plan::Reach::fine ? QString() : QStringLiteral("\u26a0 ")) + qs(room.word);
+    return {text,
+            true,
+            struck  ? t.faint
+            : warns ? t.warn
+                    : t.text,
+            n > 0,
+            struck ? tr("Will not be tested. Type a number to test it after all.") : qs(room.sentence),
+            n};
+}
+
 void PlanBoard::refresh() {
     m_filling = true;
     const auto* data = m_session.study();
@@ -86,75 +132,35 @@ void PlanBoard::refresh() {
     setRowCount(options + 2);
     setColumnCount(conditions + 2);
     const auto& t = theme();
-    // Items are kept and told only what changed: replacing one would take the editor from under who types in
-    // it.
-    const auto put = [&](int r, int c, const QString& text, bool editable, const QColor& ink, bool bold,
-                         const QString& tip, const QVariant& count = {}) {
-        auto* item = this->item(r, c);
-        if (!item) setItem(r, c, item = new QTableWidgetItem);
-        const auto flags = Qt::ItemIsEnabled | Qt::ItemIsSelectable |
-                           (editable && !m_session.readOnly() ? Qt::ItemIsEditable : Qt::NoItemFlags);
-        if (item->flags() != flags) item->setFlags(flags);
-        item->setText(text);
-        item->setForeground(ink);
-        auto f = font();
-        f.setBold(bold);
-        item->setFont(f);
-        setTip(item, tip);
-        item->setTextAlignment(count.isValid() ? Qt::AlignCenter : Qt::AlignLeft | Qt::AlignVCenter);
-        item->setData(countRole, count);
-    };
     const int each = data ? data->study.plan.replicates : 0;
-    put(0, 0, each ? tr("%1 of each").arg(each) : tr("how many of each?"), true, each ? t.text : t.faint,
-        each > 0, tr("Replicates of every square that says nothing of its own"));
+    put(0, 0,
+        {each ? tr("%1 of each").arg(each) : tr("how many of each?"), true, each ? t.text : t.faint, each > 0,
+         tr("Replicates of every square that says nothing of its own")});
     for (int r = 1; r <= options; ++r) {
         const auto& o = data->options[static_cast<std::size_t>(r - 1)];
         const bool control = o.id == data->study.goal.control;
-        put(r, 0, qs(o.name), true, t.text, true,
-            control ? tr("%1, the control. Alt with the arrow keys moves it.").arg(qs(o.name))
-                    : tr("%1. Alt with the arrow keys moves it.").arg(qs(o.name)));
+        put(r, 0,
+            {qs(o.name), true, t.text, true,
+             control ? tr("%1, the control. Alt with the arrow keys moves it.").arg(qs(o.name))
+                     : tr("%1. Alt with the arrow keys moves it.").arg(qs(o.name))});
     }
     for (int c = 1; c <= conditions; ++c) {
         const auto name = qs(data->conditions[static_cast<std::size_t>(c - 1)].name);
-        put(0, c, name, true, t.text, true, name);
+        put(0, c, {name, true, t.text, true, name});
     }
-    put(options + 1, 0, tr("+ option"), true, t.faint, false,
-        tr("Type an option, or paste a column of names"));
-    put(0, conditions + 1, tr("+ condition"), true, t.faint, false,
-        tr("Type a condition, or paste a row of names"));
+    put(options + 1, 0,
+        {tr("+ option"), true, t.faint, false, tr("Type an option, or paste a column of names")});
+    put(0, conditions + 1,
+        {tr("+ condition"), true, t.faint, false, tr("Type a condition, or paste a row of names")});
     const auto& verdict = m_session.verdict(data ? data->study.goal.metric : domain::metric("peak"));
     for (int r = 1; r <= options + 1; ++r)
         for (int c = 1; c <= conditions + 1; ++c) {
             const auto option = optionAt(r), condition = conditionAt(c);
             if (!option || !condition) {
-                put(r, c, QString(), false, t.faint, false, QString());
+                put(r, c, {QString(), false, t.faint, false, QString()});
                 continue;
             }
-            const auto* square = data->study.plan.square(option, condition);
-            const int n = data->study.plan.replicatesOf(option, condition);
-            int pulled = 0;
-            for (const auto& p : data->pulls)
-                if (const auto* s = data->specimen(p.specimen);
-                    s && s->option == option && s->condition == condition)
-                    ++pulled;
-            const auto room = plan::squareRoom(*data, m_session.readings(), verdict, option, condition);
-            const bool struck = square && square->struck;
-            const bool warns = room.reach == plan::Reach::topsOut || room.reach == plan::Reach::tooSmall;
-            QString text = struck       ? tr("struck out")
-                           : n > 0      ? QString::number(n)
-                           : pulled > 0 ? QString::number(pulled)
-                                        : QString();
-            if (!struck && !room.word.empty())
-                text += QStringLiteral("   ") +
-                        (room.reach == plan::Reach::fine ? QString() : QStringLiteral("\u26a0 ")) +
-                        qs(room.word);
-            put(r, c, text, true,
-                struck  ? t.faint
-                : warns ? t.warn
-                        : t.text,
-                n > 0,
-                struck ? tr("Will not be tested. Type a number to test it after all.") : qs(room.sentence),
-                n);
+            put(r, c, squareCell(*data, verdict, option, condition));
         }
     resizeColumnsToContents();
     setColumnWidth(0, std::clamp(columnWidth(0) + 10, 150, 240));

@@ -30,6 +30,17 @@ protected:
     void closeEditor(QWidget* editor, QAbstractItemDelegate::EndEditHint hint) override;
 
 private:
+    struct Cell {
+        QString text;
+        bool editable = false;
+        QColor ink;
+        bool bold = false;
+        QString tip;
+        QVariant count{}; ///< of a square
+    };
+    void put(int row, int column, const Cell& cell);
+    Cell squareCell(const domain::StudyData& data, const results::Verdict& verdict, Id option,
+                    Id condition) const;
     void refresh();
     void edited(int row, int column);
     void moveOn(int row, int column);

@@ -24,7 +24,7 @@
 
 namespace anvil::app {
 
-QuestionStage::QuestionStage(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
+QuestionStage::QuestionStage(Session& session, QWidget* parent) : Panel(session, parent) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(12, 10, 12, 10);
     m_sentence = wrappedLabel("sentence");
@@ -65,17 +65,11 @@ QuestionStage::QuestionStage(Session& session, QWidget* parent) : QWidget(parent
     body->addWidget(split, 1);
     layout->addWidget(m_body, 1);
     layout->addStretch();
-    const auto mark = [this] {
-        m_stale = true;
-        if (isVisible()) refresh();
-    };
-    connect(&session, &Session::changed, this, mark);
-    connect(&session, &Session::unitsChanged, this, mark);
-    refresh();
+    follow();
 }
 
-void QuestionStage::showEvent(QShowEvent*) {
-    if (m_stale) refresh();
+void QuestionStage::showEvent(QShowEvent* event) {
+    Panel::showEvent(event);
     m_board->focusNext();
     m_board->setFocus();
 }
@@ -92,8 +86,7 @@ QString QuestionStage::totalsText() const {
     return text + tr(".  Drag a square by its grip to change its number; X strikes it out.");
 }
 
-void QuestionStage::refresh() {
-    m_stale = false;
+void QuestionStage::fill() {
     const auto* data = m_session.study();
     m_start->setVisible(!m_session.project());
     m_body->setVisible(m_session.project());

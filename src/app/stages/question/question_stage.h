@@ -2,8 +2,7 @@
 // fair and will work.
 #pragma once
 
-#include "shell/session.h"
-#include <QWidget>
+#include "widgets/panel.h"
 
 class QLabel;
 class QPushButton;
@@ -15,7 +14,7 @@ class FairnessPanel;
 class PlanBoard;
 class RunListPanel;
 
-class QuestionStage : public QWidget {
+class QuestionStage : public Panel {
     Q_OBJECT
 public:
     explicit QuestionStage(Session& session, QWidget* parent = nullptr);
@@ -27,11 +26,9 @@ protected:
     void showEvent(QShowEvent* event) override;
 
 private:
-    void refresh();
+    void fill() override;
     QString totalsText() const;
 
-    Session& m_session;
-    bool m_stale = true;
     QLabel *m_sentence, *m_totals;
     QPushButton* m_start;
     QWidget* m_body;

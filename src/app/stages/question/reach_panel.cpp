@@ -2,6 +2,7 @@
 
 #include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
+#include <QComboBox>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
@@ -10,7 +11,7 @@
 #include <anvil/plan/reach.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
-#include <anvil/work/plan_commands.h>
+#include <anvil/work/rig_commands.h>
 #include <cmath>
 
 namespace anvil::app {
@@ -27,6 +28,15 @@ ReachPanel::ReachPanel(Session& session, QWidget* parent) : Panel(session, paren
         rig->addWidget(edit);
         connect(edit, &QLineEdit::editingFinished, this, &ReachPanel::save);
     };
+    m_rig = new QComboBox;
+    m_rig->setObjectName("reachRig");
+    m_rig->setAccessibleName(tr("The rig to pull on"));
+    setTip(m_rig, tr("The rig to pull on: what it can do is kept with it"));
+    rig->addWidget(m_rig);
+    connect(m_rig, &QComboBox::activated, this, [this] {
+        m_session.tell(work::planRig(*m_session.project(), m_session.studyId(),
+                                     m_rig->currentData().toString().toStdString()));
+    });
     add(tr("Rig limit"), m_limit, "reachLimit", tr("such as 5 kN"), 120);
     setTip(m_limit, tr("The most the rig can pull, at the piece"));
     add(tr("Cell limit"), m_cell, "reachCell", tr("such as 2 kN"), 120);
@@ -64,7 +74,8 @@ ReachPanel::ReachPanel(Session& session, QWidget* parent) : Panel(session, paren
 
 void ReachPanel::fill() {
     const auto* data = m_session.study();
-    const auto rig = data ? data->study.plan.rig : domain::RigReach{};
+    const auto rig = data ? data->reach : domain::RigReach{};
+    fillRigs();
     const auto shown = [](const std::optional<double>& v, const quantity::Unit& unit) {
         return v ? qs(quantity::withUnit(*v, unit)) : QString();
     };
@@ -98,10 +109,30 @@ void ReachPanel::fill() {
         m_sentence->setText(tr("Select a square on the board to read about it here."));
 }
 
+void ReachPanel::fillRigs() {
+    const auto* data = m_session.study();
+    const auto planned = data ? data->study.plan.rig : std::string();
+    m_rig->clear();
+    m_rig->addItem(planned.empty() ? tr("Which rig?") : tr("no rig"), QString());
+    bool live = false;
+    if (m_session.project())
+        for (const auto& [id, setup] : m_session.project()->rigs()) {
+            m_rig->addItem(qs(setup.name), qs(setup.name));
+            live = live || (setup.name == planned && !setup.address.empty());
+        }
+    m_rig->setCurrentIndex(std::max(0, m_rig->findData(qs(planned))));
+    m_rig->setVisible(m_rig->count() > 1);
+    for (auto* edit :
+         {m_limit, m_cell, m_ratio, m_travel}) { // what is connected is set up where it is connected
+        edit->setReadOnly(live);
+        if (live) setTip(edit, tr("Set in Rig, with its connection"));
+    }
+}
+
 void ReachPanel::save() {
     const auto* data = m_session.study();
     if (filling() || !data) return;
-    auto rig = data->study.plan.rig;
+    auto rig = data->reach;
     const auto& units = m_session.units();
     const auto refusal = tr("A limit of zero or less cannot be.");
     if (!readOptional(m_limit, Dimension::force, *units.force, rig.limit, refusal) ||
@@ -114,9 +145,8 @@ void ReachPanel::save() {
         return m_session.say(
             tr("A ratio of zero or less cannot be: give what one at the cell is at the piece."), true);
     rig.ratio = *ratio;
-    if (rig == data->study.plan.rig) return;
-    m_session.tell(work::changePlan(*m_session.project(), m_session.studyId(), tr("What the rig can do"),
-                                    [&](domain::Plan& p) { p.rig = rig; }));
+    if (rig == data->reach) return;
+    m_session.tell(work::tellReach(*m_session.project(), m_session.studyId(), rig));
 }
 
 } // namespace anvil::app

@@ -14,7 +14,9 @@ public:
 
 private:
     void fill() override;
+    void fillRigs();
     void save();
+    QComboBox* m_rig;
     QLineEdit *m_limit, *m_cell, *m_ratio, *m_travel;
     PictureView *m_bars, *m_travelBars;
     QLabel *m_sentence, *m_travelHead;

@@ -54,7 +54,7 @@ void PagesView::paintEvent(QPaintEvent* event) {
     }
 }
 
-ReportStage::ReportStage(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
+ReportStage::ReportStage(Session& session, QWidget* parent) : Panel(session, parent) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(12, 10, 12, 10);
     auto* top = new QHBoxLayout;
@@ -85,12 +85,7 @@ ReportStage::ReportStage(Session& session, QWidget* parent) : QWidget(parent), m
             QFileDialog::getSaveFileName(this, tr("Save the report"), suggested("pdf"), tr("PDF (*.pdf)"));
         if (!path.isEmpty()) writePdf(path);
     });
-    const auto mark = [this] {
-        m_stale = true;
-        if (isVisible()) refresh();
-    };
-    connect(&session, &Session::changed, this, mark);
-    connect(&session, &Session::unitsChanged, this, mark);
+    follow();
 }
 
 QString ReportStage::suggested(const QString& ending) const {
@@ -118,12 +113,7 @@ bool ReportStage::writePdf(const QString& path) {
     return true;
 }
 
-void ReportStage::showEvent(QShowEvent*) {
-    if (m_stale) refresh();
-}
-
-void ReportStage::refresh() {
-    m_stale = false;
+void ReportStage::fill() {
     const auto* data = m_session.study();
     m_html->setVisible(data != nullptr);
     m_pdf->setVisible(data != nullptr);

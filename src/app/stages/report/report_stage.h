@@ -1,8 +1,7 @@
 // Report: a live preview of the pages, and HTML and PDF out.
 #pragma once
 
-#include "shell/session.h"
-#include <QWidget>
+#include "widgets/panel.h"
 #include <anvil/pages/paper.h>
 
 class QLabel;
@@ -29,7 +28,7 @@ private:
     std::vector<pages::Sheet> m_sheets;
 };
 
-class ReportStage : public QWidget {
+class ReportStage : public Panel {
     Q_OBJECT
 public:
     explicit ReportStage(Session& session, QWidget* parent = nullptr);
@@ -37,14 +36,9 @@ public:
     bool writeHtml(const QString& path);
     bool writePdf(const QString& path);
 
-protected:
-    void showEvent(QShowEvent* event) override;
-
 private:
-    void refresh();
+    void fill() override;
     QString suggested(const QString& ending) const;
-    Session& m_session;
-    bool m_stale = true;
     QLabel* m_sentence;
     QPushButton *m_html, *m_pdf;
     QScrollArea* m_scroll;

@@ -30,11 +30,6 @@ LinkPanel::LinkPanel(Session& session, QWidget* parent) : Panel(session, parent)
     row->addWidget(plainLabel(tr("reached at")));
     row->addWidget(m_address = field("rigAddress", tr("serial:/dev/ttyUSB0@115200 or tcp:127.0.0.1:4711")),
                    1);
-    m_protocol = new QComboBox;
-    m_protocol->setObjectName("rigProtocol");
-    m_protocol->addItem(tr("sends lines"));
-    m_protocol->addItem(tr("answers questions"));
-    m_protocol->setSizePolicy(QSizePolicy::Fixed, QSizePolicy::Fixed);
     m_find = new QPushButton(tr("Find…"));
     m_find->setObjectName("findPort");
     setTip(m_find, tr("Serial ports of this machine, and the speed a device speaks at"));
@@ -43,6 +38,23 @@ LinkPanel::LinkPanel(Session& session, QWidget* parent) : Panel(session, parent)
     m_connect->setObjectName("primary");
     row->addWidget(m_connect);
     layout->addLayout(row);
+    makeQuestions(layout);
+    m_state = wrappedLabel("linkState");
+    layout->addWidget(m_state);
+    auto* columns = new QHBoxLayout;
+    makeLines(columns);
+    makeColumns(columns);
+    layout->addLayout(columns, 1);
+    connectAll();
+    follow();
+}
+
+void LinkPanel::makeQuestions(QVBoxLayout* layout) {
+    m_protocol = new QComboBox;
+    m_protocol->setObjectName("rigProtocol");
+    m_protocol->addItem(tr("sends lines"));
+    m_protocol->addItem(tr("answers questions"));
+    m_protocol->setSizePolicy(QSizePolicy::Fixed, QSizePolicy::Fixed);
     auto* questions = new QHBoxLayout;
     questions->addWidget(m_protocol);
     m_queries = plainLabel(tr("Force by"));
@@ -58,9 +70,9 @@ LinkPanel::LinkPanel(Session& session, QWidget* parent) : Panel(session, parent)
     setTip(m_moreQueries, tr("A name, its unit, and the question after the sign ="));
     further->addWidget(m_moreQueries, 1);
     layout->addLayout(further);
-    m_state = wrappedLabel("linkState");
-    layout->addWidget(m_state);
-    auto* columns = new QHBoxLayout;
+}
+
+void LinkPanel::makeLines(QHBoxLayout* columns) {
     auto* left = new QVBoxLayout;
     auto* head = plainLabel(tr("What arrives"));
     head->setObjectName("section");
@@ -75,6 +87,9 @@ LinkPanel::LinkPanel(Session& session, QWidget* parent) : Panel(session, parent)
     left->addWidget(m_seen);
     m_seen->hide();
     columns->addLayout(left, 1);
+}
+
+void LinkPanel::makeColumns(QHBoxLayout* columns) {
     auto* right = new QVBoxLayout;
     m_meaning = plainLabel();
     m_meaning->setObjectName("section");
@@ -95,7 +110,9 @@ LinkPanel::LinkPanel(Session& session, QWidget* parent) : Panel(session, parent)
     below->addWidget(m_value);
     right->addLayout(below);
     columns->addLayout(right, 1);
-    layout->addLayout(columns, 1);
+}
+
+void LinkPanel::connectAll() {
     connect(m_connect, &QPushButton::clicked, this, [this] {
         save();
         m_session.rig().use(m_session.rig().setup());
@@ -109,10 +126,9 @@ LinkPanel::LinkPanel(Session& session, QWidget* parent) : Panel(session, parent)
     auto* timer = new QTimer(this);
     connect(timer, &QTimer::timeout, this, &LinkPanel::tick);
     timer->start(100);
-    connect(&session.rig(), &RigDesk::changed, this, [this] {
+    connect(&m_session.rig(), &RigDesk::changed, this, [this] {
         if (isVisible() && !m_address->hasFocus() && !m_name->hasFocus()) refill();
     });
-    follow();
 }
 
 void LinkPanel::fill() {
@@ -228,14 +244,14 @@ void LinkPanel::tick() {
     if (!m_finding.isEmpty()) return m_state->setText(m_finding);
     const auto live = m_session.rig().live();
     const auto lines = m_session.rig().bench().lines();
-    if (live.link != work::LinkState::none)
+    if (live.link != bench::LinkState::none)
         m_lines->setPlainText(lines.mid(std::max<qsizetype>(0, lines.size() - 12)).join('\n'));
     const auto& layout = m_session.rig().setup().layout;
-    m_seen->show(layout.labelled && live.link == work::LinkState::connected ? lines.value(lines.size() - 1)
-                                                                            : QString(),
+    m_seen->show(layout.labelled && live.link == bench::LinkState::connected ? lines.value(lines.size() - 1)
+                                                                             : QString(),
                  layout);
-    QString text = live.link == work::LinkState::none ? tr("Not connected.") : live.said;
-    if (live.link == work::LinkState::connected) {
+    QString text = live.link == bench::LinkState::none ? tr("Not connected.") : live.said;
+    if (live.link == bench::LinkState::connected) {
         text += tr("  %1 samples a second.").arg(qRound(live.perSecond));
         if (live.noise > 0)
             text += live.noise == 1 ? tr("  1 line held no numbers.")
@@ -245,7 +261,7 @@ void LinkPanel::tick() {
             text += tr("  Lines arrive, but not as the columns say: guess anew.");
     }
     m_state->setText(text);
-    m_value->setText(live.link == work::LinkState::connected && live.fresh
+    m_value->setText(live.link == bench::LinkState::connected && live.fresh
                          ? qs(quantity::withUnit(live.force, *m_session.units().force))
                          : QString());
 }

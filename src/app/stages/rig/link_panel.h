@@ -9,6 +9,8 @@ class QComboBox;
 class QPlainTextEdit;
 class QPushButton;
 class QTableWidget;
+class QHBoxLayout;
+class QVBoxLayout;
 
 namespace anvil::app {
 
@@ -20,6 +22,10 @@ public:
     explicit LinkPanel(Session& session, QWidget* parent = nullptr);
 
 private:
+    void makeQuestions(QVBoxLayout* layout);
+    void makeLines(QHBoxLayout* columns);
+    void makeColumns(QHBoxLayout* columns);
+    void connectAll();
     void fill() override;
     void tick();
     void guess();

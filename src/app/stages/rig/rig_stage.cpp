@@ -5,6 +5,7 @@
 #include "stages/rig/limits_panel.h"
 #include "stages/rig/link_panel.h"
 #include "stages/rig/path_panel.h"
+#include "widgets/panel.h"
 #include "widgets/plain_text.h"
 #include <QHBoxLayout>
 #include <QLabel>
@@ -14,12 +15,13 @@
 #include <QTabWidget>
 #include <anvil/methods/method.h>
 #include <anvil/quantity/entry.h>
-#include <anvil/work/pull_commands.h>
+#include <anvil/work/rig_commands.h>
+#include <map>
 #include <set>
 
 namespace anvil::app {
 
-RigStage::RigStage(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
+RigStage::RigStage(Session& session, QWidget* parent) : Panel(session, parent) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(16, 14, 16, 14);
     m_sentence = wrappedLabel("sentence");
@@ -35,23 +37,10 @@ RigStage::RigStage(Session& session, QWidget* parent) : QWidget(parent), m_sessi
     m_tabs->addTab(new CalibrationPanel(session), tr("Calibration"));
     m_tabs->addTab(new ChannelsPanel(session), tr("More channels"));
     layout->addWidget(m_tabs, 3);
-    m_imported = plainLabel(tr("Curves that were imported"));
-    m_imported->setObjectName("section");
-    layout->addWidget(m_imported);
-    m_body = new QWidget;
-    auto* row = new QHBoxLayout(m_body);
-    row->setContentsMargins(0, 0, 0, 0);
-    row->addWidget(plainLabel(tr("Rig limit")));
-    m_limit = new QLineEdit;
-    m_limit->setObjectName("rigLimit");
-    m_limit->setPlaceholderText(tr("such as 5 kN or 500 kg"));
-    m_limit->setMaximumWidth(220);
-    row->addWidget(m_limit);
-    auto* apply = new QPushButton(tr("Set for all curves of this study"));
-    apply->setObjectName("applyRigLimit");
-    row->addWidget(apply);
-    row->addStretch();
-    layout->addWidget(m_body);
+    m_limits = new QWidget;
+    auto* limits = new QVBoxLayout(m_limits);
+    limits->setContentsMargins(0, 0, 0, 0);
+    layout->addWidget(m_limits);
     m_state = plainLabel();
     m_state->setWordWrap(true);
     layout->addWidget(m_state);
@@ -62,39 +51,78 @@ RigStage::RigStage(Session& session, QWidget* parent) : QWidget(parent), m_sessi
     scroll->viewport()->setAutoFillBackground(false);
     m_card->setAutoFillBackground(false);
     layout->addWidget(scroll, 1);
-    connect(apply, &QPushButton::clicked, this, &RigStage::apply);
-    connect(m_limit, &QLineEdit::returnPressed, this, &RigStage::apply);
-    connect(&session, &Session::changed, this, &RigStage::refresh);
-    connect(&session, &Session::unitsChanged, this, &RigStage::refresh);
-    refresh();
+    follow();
 }
 
-void RigStage::apply() {
-    const auto* data = m_session.study();
-    if (!data) return m_session.say(tr("Import some curves first; the limit belongs to them."), true);
-    std::optional<double> limit;
-    if (!m_limit->text().trimmed().isEmpty()) {
-        const auto entry = quantity::parseEntry(m_limit->text().toStdString(), quantity::Dimension::force,
-                                                m_session.units().force);
-        if (!m_session.tell(entry)) return;
-        if (!(entry->si > 0))
-            return m_session.say(tr("A rig limit of zero or less cannot be: give what the rig can show."),
-                                 true);
-        limit = entry->si;
+std::optional<std::optional<double>> RigStage::limitIn(const QLineEdit* edit) {
+    if (edit->text().trimmed().isEmpty()) return std::optional<double>{};
+    const auto entry =
+        quantity::parseEntry(edit->text().toStdString(), quantity::Dimension::force, m_session.units().force);
+    if (!m_session.tell(entry)) return {};
+    if (entry->si > 0) return std::optional(entry->si);
+    m_session.say(tr("A rig limit of zero or less cannot be: give what the rig can show."), true);
+    return {};
+}
+
+void RigStage::addLimit(const QString& title, Id setup, const std::optional<double>& limit) {
+    auto* box = new QWidget;
+    auto* row = new QHBoxLayout(box);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->addWidget(plainLabel(title));
+    auto* edit = field(setup ? "recordedLimit" : "rigLimit", tr("such as 5 kN or 500 kg"), 220);
+    edit->setAccessibleName(tr("Rig limit of %1").arg(title));
+    if (limit) edit->setText(m_session.force(*limit));
+    row->addWidget(edit);
+    auto* apply = new QPushButton(tr("Correct"));
+    apply->setObjectName(setup ? "correctLimit" : "applyRigLimit");
+    setTip(apply, tr("These curves are read again against it"));
+    row->addWidget(apply);
+    row->addStretch();
+    m_limits->layout()->addWidget(box);
+    const auto act = [this, edit, setup] {
+        const auto* data = m_session.study();
+        const auto typed = data ? limitIn(edit) : std::nullopt;
+        if (!typed) return;
+        auto& project = *m_session.project();
+        if (!m_session.tell(setup ? work::correctLimit(project, data->study.id, setup, *typed)
+                                  : work::setImportedLimit(project, data->study.id, *typed)))
+            return;
+        m_session.say(*typed
+                          ? tr("These curves have been read again against %1.").arg(m_session.force(**typed))
+                          : tr("The rig limit has been taken away."));
+    };
+    connect(apply, &QPushButton::clicked, this, act);
+    connect(edit, &QLineEdit::returnPressed, this, act);
+}
+
+void RigStage::fillLimits() {
+    while (auto* item = m_limits->layout()->takeAt(0)) {
+        item->widget()->hide();
+        item->widget()->deleteLater(); // its button may be what has just been pressed
+        delete item;
     }
-    const auto done = work::setRigLimit(*m_session.project(), data->study.id, limit);
-    if (m_session.tell(done))
-        m_session.say(limit ? tr("Every curve has been read again against %1.").arg(m_session.force(*limit))
-                            : tr("The rig limit has been taken away."));
+    const auto* data = m_session.study();
+    if (!data || m_session.readOnly()) return;
+    std::map<Id, std::optional<double>> recorded;
+    std::optional<std::optional<double>> imported;
+    for (const auto& p : data->pulls) {
+        if (!p.curve) continue;
+        if (work::recordedHere(*m_session.project(), p))
+            recorded.emplace(p.setup, p.settings.rigLimit);
+        else if (!imported)
+            imported = p.settings.rigLimit;
+    }
+    if (imported) addLimit(tr("Limit of the rig that imported curves came from"), 0, *imported);
+    for (const auto& [setup, limit] : recorded)
+        if (const auto known = m_session.project()->setupOf(setup))
+            addLimit(tr("Limit of %1, as these pulls were recorded").arg(qs(known->name)), setup, limit);
 }
 
-void RigStage::refresh() {
+void RigStage::fill() {
     const auto* data = m_session.study();
-    const bool imported = data && std::any_of(data->pulls.begin(), data->pulls.end(),
-                                              [](const auto& p) { return p.curve != 0 && p.setup == 0; });
-    m_body->setVisible(imported && !m_session.readOnly());
-    m_imported->setVisible(imported);
-    m_state->setVisible(imported || !data);
+    fillLimits();
+    m_state->setVisible(!data || std::any_of(data->pulls.begin(), data->pulls.end(),
+                                             [](const auto& p) { return p.curve != 0; }));
     m_tabs->setVisible(m_session.project() && !m_session.readOnly());
     QStringList card;
     for (const auto& c : domain::cautionsOf(data ? *data : domain::StudyData{}))

@@ -11,7 +11,7 @@
 
 namespace anvil::app {
 
-SpecimensStage::SpecimensStage(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
+SpecimensStage::SpecimensStage(Session& session, QWidget* parent) : Panel(session, parent) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(12, 10, 12, 10);
     m_sentence = wrappedLabel("sentence");
@@ -23,11 +23,10 @@ SpecimensStage::SpecimensStage(Session& session, QWidget* parent) : QWidget(pare
     m_tabs->addTab(new SheetsPanel(session), tr("Places in the sheet"));
     m_tabs->addTab(m_shopping = new ShoppingPanel(session), tr("Shopping and cutting"));
     layout->addWidget(m_tabs, 1);
-    connect(&session, &Session::changed, this, &SpecimensStage::refresh);
-    refresh();
+    follow();
 }
 
-void SpecimensStage::refresh() {
+void SpecimensStage::fill() {
     const auto* data = m_session.study();
     const auto pieces = data ? static_cast<int>(data->specimens.size()) : 0;
     const int missing = data ? static_cast<int>(domain::missingPieces(*data).size()) : 0;

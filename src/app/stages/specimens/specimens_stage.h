@@ -2,8 +2,7 @@
 // plan eats.
 #pragma once
 
-#include "shell/session.h"
-#include <QWidget>
+#include "widgets/panel.h"
 
 class QLabel;
 class QTabWidget;
@@ -14,7 +13,7 @@ class PiecesPanel;
 class PreparationPanel;
 class ShoppingPanel;
 
-class SpecimensStage : public QWidget {
+class SpecimensStage : public Panel {
     Q_OBJECT
 public:
     explicit SpecimensStage(Session& session, QWidget* parent = nullptr);
@@ -24,9 +23,8 @@ public:
     bool writeStock(const QString& path);
 
 private:
-    void refresh();
+    void fill() override;
 
-    Session& m_session;
     QLabel* m_sentence;
     QTabWidget* m_tabs;
     PiecesPanel* m_pieces;

@@ -11,6 +11,7 @@
 #include <map>
 #include <optional>
 #include <string>
+#include <unordered_map>
 #include <vector>
 
 namespace anvil::domain {
@@ -217,6 +218,30 @@ struct Attachment {
 };
 
 /// A study with everything in it, as the core sees it.
+/// Where rows stood when they were last counted, by id: a hint that is looked at before it is believed, so it
+/// may be old.
+class Places {
+public:
+    template <class T> void count(const std::vector<T>& all) {
+        m_at.clear();
+        m_at.reserve(all.size());
+        for (std::size_t i = 0; i < all.size(); ++i)
+            m_at.emplace(all[i].id, i);
+    }
+    /// Null where nothing has this id.
+    template <class T> const T* find(const std::vector<T>& all, Id id) const {
+        if (const auto at = m_at.find(id);
+            at != m_at.end() && at->second < all.size() && all[at->second].id == id)
+            return &all[at->second];
+        for (const auto& x : all)
+            if (x.id == id) return &x;
+        return nullptr;
+    }
+
+private:
+    std::unordered_map<Id, std::size_t> m_at;
+};
+
 struct StudyData {
     Study study;
     std::vector<Option> options;
@@ -224,7 +249,17 @@ struct StudyData {
     std::vector<Specimen> specimens;
     std::vector<Pull> pulls;
     std::vector<Attachment> attachments{};
-    bool operator==(const StudyData&) const = default;
+    RigReach reach{}; ///< what the planned rig can do; not stored with the study but with the rig
+    /// Whether the same is stored of both.
+    bool operator==(const StudyData& o) const {
+        return study == o.study && options == o.options && conditions == o.conditions &&
+               specimens == o.specimens && pulls == o.pulls && attachments == o.attachments;
+    }
+    /// Makes looking for pieces and pulls quick, until they change.
+    void count() {
+        m_specimens.count(specimens);
+        m_pulls.count(pulls);
+    }
 
     // Null where the study has none with this id.
     const Option* option(Id id) const;
@@ -237,6 +272,9 @@ struct StudyData {
     const Option& optionAt(Id id) const;
     const Condition& conditionAt(Id id) const;
     const Specimen& specimenAt(Id id) const;
+
+private:
+    Places m_specimens, m_pulls;
 };
 
 /// A label for a new piece that no piece of the study carries. The plan's scheme may hold {A} or {a} (the

@@ -109,7 +109,7 @@ struct Plan {
     std::string labelScheme{};             ///< of new pieces; empty: the usual one, see freshLabel
     int workFrom = 0, workTo = 1440;       ///< minutes after local midnight when somebody is there
     std::string axis, axisUnit;            ///< what the conditions vary
-    RigReach rig;
+    std::string rig{};                     ///< the rig it is to be pulled on, by name; empty: not said
     std::vector<ChainPart> chain;
     std::uint64_t seed = 1;
     std::vector<std::string> runOrder; ///< specimen labels; empty: not drawn yet

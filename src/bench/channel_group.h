@@ -3,11 +3,11 @@
 
 #include <QStringList>
 #include <anvil/rig/setup.h>
-#include <anvil/work/live_bench.h>
+#include <anvil/bench/live_bench.h>
 #include <array>
 #include <vector>
 
-namespace anvil::work {
+namespace anvil::bench {
 
 /// How much a reading counts in the level that zeroing takes away: a quarter of a second's worth. s → 0 … 1.
 inline double smoothing(double step) { return std::min(1.0, 4 * std::max(1e-4, step)); }
@@ -37,4 +37,4 @@ private:
     bool m_known = false;
 };
 
-} // namespace anvil::work
+} // namespace anvil::bench

@@ -1,4 +1,4 @@
-#include <anvil/work/live_bench.h>
+#include <anvil/bench/live_bench.h>
 
 #include "side_stream.h"
 #include <QThread>
@@ -7,7 +7,7 @@
 #include <anvil/store/recording.h>
 #include <mutex>
 
-namespace anvil::work {
+namespace anvil::bench {
 
 /// Everything that happens on the listening thread. What others may look at lies under one mutex.
 class LiveBench::Worker : public QObject, private rig::SampleSink {
@@ -440,4 +440,4 @@ void LiveBench::reset() {
         m_worker, [w = m_worker] { w->reset(); }, Qt::BlockingQueuedConnection);
 }
 
-} // namespace anvil::work
+} // namespace anvil::bench

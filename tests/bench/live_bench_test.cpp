@@ -10,12 +10,13 @@
 #include <anvil/link/rig_server.h>
 #include <anvil/results/values.h>
 #include <anvil/work/board_commands.h>
-#include <anvil/work/live_bench.h>
+#include <anvil/bench/live_bench.h>
 #include <anvil/work/open_project.h>
 #include <anvil/work/plan_commands.h>
 #include <gtest/gtest.h>
 
 using namespace anvil;
+using namespace anvil::bench;
 using namespace anvil::work;
 
 namespace {

@@ -2,7 +2,7 @@
 
 #include <cmath>
 
-namespace anvil::work {
+namespace anvil::bench {
 
 const ChannelGroup::Values& ChannelGroup::take(const rig::Conversion& conversion, const Values& raw,
                                                double weight) {
@@ -36,4 +36,4 @@ void ChannelGroup::addBeyondTo(QStringList& all) const {
         if (m_beyond[i]) all << QString::fromStdString(m_names[i].name);
 }
 
-} // namespace anvil::work
+} // namespace anvil::bench

@@ -1,6 +1,6 @@
 #include "listener.h"
 
-namespace anvil::work {
+namespace anvil::bench {
 namespace {
 
 constexpr int keptLines = 60;
@@ -84,4 +84,4 @@ QStringList Listener::lines() const {
     return m_lines;
 }
 
-} // namespace anvil::work
+} // namespace anvil::bench

@@ -1,9 +1,9 @@
-#include <anvil/work/pull_flow.h>
+#include <anvil/bench/pull_flow.h>
 
 #include <cmath>
 #include <utility>
 
-namespace anvil::work {
+namespace anvil::bench {
 
 void PullFlow::go(PullStep step, qint64 now) {
     if (step == m_step) return;
@@ -356,4 +356,4 @@ std::vector<Choice> PullFlow::choices() const {
     return out;
 }
 
-} // namespace anvil::work
+} // namespace anvil::bench

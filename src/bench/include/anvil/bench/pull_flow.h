@@ -4,10 +4,10 @@
 
 #include <QString>
 #include <QStringList>
+#include <anvil/bench/live_bench.h>
 #include <anvil/domain/outcomes.h>
-#include <anvil/work/live_bench.h>
 
-namespace anvil::work {
+namespace anvil::bench {
 
 enum class PullStep {
     noRig,   ///< nothing is connected
@@ -94,4 +94,4 @@ private:
     domain::Proposal m_proposal;
 };
 
-} // namespace anvil::work
+} // namespace anvil::bench

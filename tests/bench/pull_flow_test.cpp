@@ -1,8 +1,8 @@
-#include <anvil/work/pull_flow.h>
+#include <anvil/bench/pull_flow.h>
 #include <gtest/gtest.h>
 
 using namespace anvil;
-using namespace anvil::work;
+using namespace anvil::bench;
 
 namespace {
 

@@ -12,7 +12,7 @@
 #include <mutex>
 #include <optional>
 
-namespace anvil::work {
+namespace anvil::bench {
 
 /// Asks the device where it has to be asked, cuts what it says into samples and stamps them.
 class Listener : public QObject {
@@ -64,4 +64,4 @@ private:
     QStringList m_lines;
 };
 
-} // namespace anvil::work
+} // namespace anvil::bench

@@ -15,7 +15,7 @@ namespace anvil::store {
 class Project;
 }
 
-namespace anvil::work {
+namespace anvil::bench {
 
 enum class LinkState { none, searching, connected };
 
@@ -108,4 +108,4 @@ private:
     Worker* m_worker;
 };
 
-} // namespace anvil::work
+} // namespace anvil::bench

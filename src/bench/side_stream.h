@@ -6,7 +6,7 @@
 #include <deque>
 #include <span>
 
-namespace anvil::work {
+namespace anvil::bench {
 
 class SideStream {
 public:
@@ -41,4 +41,4 @@ private:
     Listener m_listener; // last: it tells the others
 };
 
-} // namespace anvil::work
+} // namespace anvil::bench

@@ -1,6 +1,6 @@
 #include "side_stream.h"
 
-namespace anvil::work {
+namespace anvil::bench {
 namespace {
 
 constexpr double keptSeconds = 2; // before a recording begins
@@ -42,4 +42,4 @@ void SideStream::addTo(std::vector<LiveChannel>& all) const {
     }
 }
 
-} // namespace anvil::work
+} // namespace anvil::bench
