@@ -1,9 +1,9 @@
 #include "shell/main_window.h"
+#include "shell/preferences.h"
 #include "theme/theme.h"
 
 #include <QApplication>
 #include <QEvent>
-#include <QSettings>
 #include <QTimer>
 
 namespace {
@@ -23,7 +23,7 @@ int main(int argc, char** argv) {
     QApplication::setApplicationName("Jaunty Anvil");
     QApplication::setOrganizationName("Jaunty Anvil");
     anvil::app::applyTheme(application,
-                           static_cast<anvil::app::Appearance>(QSettings().value("appearance", 2).toInt()));
+                           static_cast<anvil::app::Appearance>(anvil::app::preferences::appearance()));
     anvil::app::MainWindow window;
     auto arguments = QApplication::arguments().mid(1);
     QuitWhenPainted quitter;

@@ -252,35 +252,41 @@ Expected<Output> simulate(const std::string& modelName, std::uint64_t seed, cons
 } // namespace
 
 void addCoreCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>& commands) {
-    static std::string quantityText, unitText;
+    struct Conversion {
+        std::string quantity, unit;
+    };
+    const auto conversion = std::make_shared<Conversion>();
     auto* c =
         app.add_subcommand("convert", "Convert a quantity as people type it: anvil convert \"3 1/4 in\" mm");
-    c->add_option("QUANTITY", quantityText)->required();
-    c->add_option("UNIT", unitText)->required();
-    commands.emplace_back(c, [] { return convert(quantityText, unitText); });
+    c->add_option("QUANTITY", conversion->quantity)->required();
+    c->add_option("UNIT", conversion->unit)->required();
+    commands.emplace_back(c, [conversion] { return convert(conversion->quantity, conversion->unit); });
 
-    static ReadOptions options;
+    const auto options = std::make_shared<ReadOptions>();
     auto* r = app.add_subcommand("read", "Read one force curve from a logger's file");
-    r->add_option("FILE", options.file)->required();
-    r->add_option("--time", options.time, "column of the time, by heading or number");
-    r->add_option("--force", options.force, "column of the force");
-    r->add_option("--displacement", options.displacement, "column of the displacement");
-    r->add_option("--sheet", options.sheet, "sheet of a spreadsheet, by name or number");
-    r->add_option("--force-unit", options.forceUnit);
-    r->add_option("--time-unit", options.timeUnit);
-    r->add_option("--displacement-unit", options.displacementUnit);
-    r->add_option("--run", options.run, "which of the file's runs to read, counted from 1");
-    r->add_option("--rig-limit", options.rigLimit, "what the rig can show, such as \"5 kN\"");
-    commands.emplace_back(r, [] { return read(options); });
+    r->add_option("FILE", options->file)->required();
+    r->add_option("--time", options->time, "column of the time, by heading or number");
+    r->add_option("--force", options->force, "column of the force");
+    r->add_option("--displacement", options->displacement, "column of the displacement");
+    r->add_option("--sheet", options->sheet, "sheet of a spreadsheet, by name or number");
+    r->add_option("--force-unit", options->forceUnit);
+    r->add_option("--time-unit", options->timeUnit);
+    r->add_option("--displacement-unit", options->displacementUnit);
+    r->add_option("--run", options->run, "which of the file's runs to read, counted from 1");
+    r->add_option("--rig-limit", options->rigLimit, "what the rig can show, such as \"5 kN\"");
+    commands.emplace_back(r, [options] { return read(*options); });
 
-    static std::string model, to, truth;
-    static std::uint64_t seed = 1;
+    struct Simulation {
+        std::string model, to, truth;
+        std::uint64_t seed = 1;
+    };
+    const auto run = std::make_shared<Simulation>();
     auto* s = app.add_subcommand("simulate", "Pull a virtual specimen and write its log");
-    s->add_option("MODEL", model, "pull-out, brittle-bond, wire-rope or yielding-metal")->required();
-    s->add_option("--seed", seed)->required();
-    s->add_option("--to", to, "CSV file to write")->required();
-    s->add_option("--truth", truth, "JSON file for what the run was made from");
-    commands.emplace_back(s, [] { return simulate(model, seed, to, truth); });
+    s->add_option("MODEL", run->model, "pull-out, brittle-bond, wire-rope or yielding-metal")->required();
+    s->add_option("--seed", run->seed)->required();
+    s->add_option("--to", run->to, "CSV file to write")->required();
+    s->add_option("--truth", run->truth, "JSON file for what the run was made from");
+    commands.emplace_back(s, [run] { return simulate(run->model, run->seed, run->to, run->truth); });
 }
 
 } // namespace anvil::cli

@@ -134,17 +134,20 @@ Expected<Output> deriveNumbers(const std::string& key, const std::vector<std::st
 } // namespace
 
 void addMethodCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>& commands) {
-    static std::string method, derived;
-    static std::vector<std::string> entered;
+    struct Asked {
+        std::string method, derived;
+        std::vector<std::string> entered;
+    };
+    const auto asked = std::make_shared<Asked>();
     auto* m = app.add_subcommand("methods", "The methods, what is entered for each, and what follows");
-    m->add_option("METHOD", method, "only this one");
-    commands.emplace_back(m, [] { return listMethods(method); });
+    m->add_option("METHOD", asked->method, "only this one");
+    commands.emplace_back(m, [asked] { return listMethods(asked->method); });
     auto* d = app.add_subcommand(
         "derive",
         "What follows from what was entered: anvil derive pin-shear diameter=\"4 mm\" peak=\"3 kN\"");
-    d->add_option("METHOD", derived, "see anvil methods")->required();
-    d->add_option("ENTRIES", entered, "key=\"quantity\"");
-    commands.emplace_back(d, [] { return deriveNumbers(derived, entered); });
+    d->add_option("METHOD", asked->derived, "see anvil methods")->required();
+    d->add_option("ENTRIES", asked->entered, "key=\"quantity\"");
+    commands.emplace_back(d, [asked] { return deriveNumbers(asked->derived, asked->entered); });
 }
 
 } // namespace anvil::cli

@@ -148,20 +148,26 @@ Expected<Output> plan(const std::string& path, const std::string& title, const s
 } // namespace
 
 void addPlanCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>& commands) {
-    static double cv = 0, difference = 0, power = 80;
+    struct Replicates {
+        double cv = 0, difference = 0, power = 80;
+    };
+    const auto asked = std::make_shared<Replicates>();
     auto* r =
         app.add_subcommand("replicates", "How many of each show a difference: two-sided 5 %, equal groups");
-    r->add_option("--cv", cv, "spread within a group, in percent of the mean")->required();
-    r->add_option("--difference", difference, "difference to be seen, in percent")->required();
-    r->add_option("--power", power, "chance of seeing it, in percent");
-    commands.emplace_back(r, [] { return replicates(cv, difference, power); });
+    r->add_option("--cv", asked->cv, "spread within a group, in percent of the mean")->required();
+    r->add_option("--difference", asked->difference, "difference to be seen, in percent")->required();
+    r->add_option("--power", asked->power, "chance of seeing it, in percent");
+    commands.emplace_back(r, [asked] { return replicates(asked->cv, asked->difference, asked->power); });
 
-    static std::string path, title, now;
+    struct Which {
+        std::string path, title, now;
+    };
+    const auto which = std::make_shared<Which>();
     auto* p = app.add_subcommand("plan", "What a study plans: squares, head-room, fairness, run list");
-    p->add_option("PROJECT", path)->required();
-    p->add_option("--study", title, "title; the first study if not given");
-    p->add_option("--now", now, "the time to judge the preparation by; the clock's if not given");
-    commands.emplace_back(p, [] { return plan(path, title, now); });
+    p->add_option("PROJECT", which->path)->required();
+    p->add_option("--study", which->title, "title; the first study if not given");
+    p->add_option("--now", which->now, "the time to judge the preparation by; the clock's if not given");
+    commands.emplace_back(p, [which] { return plan(which->path, which->title, which->now); });
 }
 
 } // namespace anvil::cli

@@ -356,43 +356,44 @@ Expected<Output> report(const ReportOptions& o) {
 } // namespace
 
 void addProjectCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>& commands) {
-    static ImportOptions options;
+    const auto options = std::make_shared<ImportOptions>();
     auto* i = app.add_subcommand("import", "Import logger files (or, with --values, tables of results) into "
                                            "a project; makes the project if there is none");
-    i->add_option("PROJECT", options.project)->required();
-    i->add_option("FILES", options.files)->required();
-    i->add_option("--study", options.study, "title of the study; made if there is none");
-    i->add_option("--option", options.option, "option of all runs, instead of the file names' word");
-    i->add_option("--condition", options.condition);
-    i->add_option("--force", options.force, "column of the load, by name or number from 1");
-    i->add_option("--time", options.time);
-    i->add_option("--displacement", options.displacement);
-    i->add_option("--sheet", options.sheet, "sheet of a spreadsheet, by name or number");
-    i->add_option("--force-unit", options.forceUnit, "of files that name none");
-    i->add_option("--time-unit", options.timeUnit);
-    i->add_option("--displacement-unit", options.displacementUnit);
-    i->add_option("--rig-limit", options.rigLimit);
-    i->add_option("--comma", options.comma,
+    i->add_option("PROJECT", options->project)->required();
+    i->add_option("FILES", options->files)->required();
+    i->add_option("--study", options->study, "title of the study; made if there is none");
+    i->add_option("--option", options->option, "option of all runs, instead of the file names' word");
+    i->add_option("--condition", options->condition);
+    i->add_option("--force", options->force, "column of the load, by name or number from 1");
+    i->add_option("--time", options->time);
+    i->add_option("--displacement", options->displacement);
+    i->add_option("--sheet", options->sheet, "sheet of a spreadsheet, by name or number");
+    i->add_option("--force-unit", options->forceUnit, "of files that name none");
+    i->add_option("--time-unit", options->timeUnit);
+    i->add_option("--displacement-unit", options->displacementUnit);
+    i->add_option("--rig-limit", options->rigLimit);
+    i->add_option("--comma", options->comma,
                   "what a comma is where the files leave it open: decimal or grouping")
         ->check(CLI::IsMember({"decimal", "grouping"}));
-    i->add_flag("--allow-loss", options.allowLoss,
+    i->add_flag("--allow-loss", options->allowLoss,
                 "take files of which more than 2 % of the rows are left out");
-    i->add_flag("--values", options.values, "the files are tables: option, condition, value, unit, standing");
-    commands.emplace_back(i, [] { return importFiles(options); });
+    i->add_flag("--values", options->values,
+                "the files are tables: option, condition, value, unit, standing");
+    commands.emplace_back(i, [options] { return importFiles(*options); });
 
-    static std::string path;
+    const auto path = std::make_shared<std::string>();
     auto* c = app.add_subcommand("check", "Check a project: database, checksums of all samples, references");
-    c->add_option("PROJECT", path)->required();
-    commands.emplace_back(c, [] { return check(path); });
+    c->add_option("PROJECT", *path)->required();
+    commands.emplace_back(c, [path] { return check(*path); });
 
-    static ReportOptions reportOptions;
+    const auto paper = std::make_shared<ReportOptions>();
     auto* r = app.add_subcommand("report", "Write the report of a study as HTML, PDF or plain text");
-    r->add_option("PROJECT", reportOptions.project)->required();
-    r->add_option("--to", reportOptions.to, ".html, .pdf or .txt")->required();
-    r->add_option("--study", reportOptions.study, "title; the first study if not given");
-    r->add_option("--force-unit", reportOptions.force, "N, kN, kgf or lbf");
-    r->add_option("--length-unit", reportOptions.length, "mm or in");
-    commands.emplace_back(r, [] { return report(reportOptions); });
+    r->add_option("PROJECT", paper->project)->required();
+    r->add_option("--to", paper->to, ".html, .pdf or .txt")->required();
+    r->add_option("--study", paper->study, "title; the first study if not given");
+    r->add_option("--force-unit", paper->force, "N, kN, kgf or lbf");
+    r->add_option("--length-unit", paper->length, "mm or in");
+    commands.emplace_back(r, [paper] { return report(*paper); });
 }
 
 } // namespace anvil::cli

@@ -309,26 +309,26 @@ Expected<Output> rank(const TableFile& file, const Drawing& drawing) {
 } // namespace
 
 void addStatsCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>& commands) {
-    static TableFile file;
-    static double margin = 10;
+    const auto file = std::make_shared<TableFile>();
+    const auto margin = std::make_shared<double>(10);
+    const auto drawing = std::make_shared<Drawing>();
     auto* s = app.add_subcommand(
         "stats", "Summaries and comparisons of a table of results (option, value, condition, unit, state …)");
-    const auto addFile = [](CLI::App* command) {
-        command->add_option("FILE", file.path)->required();
-        command->add_option("--sheet", file.sheet, "sheet of a spreadsheet, by name or number");
-        command->add_flag("--allow-loss", file.allowLoss,
+    const auto addFile = [&](CLI::App* command) {
+        command->add_option("FILE", file->path)->required();
+        command->add_option("--sheet", file->sheet, "sheet of a spreadsheet, by name or number");
+        command->add_flag("--allow-loss", file->allowLoss,
                           "take a table of which more than 2 % cannot be read");
     };
     addFile(s);
-    s->add_option("--margin", margin, "smallest difference that matters, in percent");
-    commands.emplace_back(s, [] { return statistics(file, margin); });
+    s->add_option("--margin", *margin, "smallest difference that matters, in percent");
+    commands.emplace_back(s, [file, margin] { return statistics(*file, *margin); });
 
     auto* r = app.add_subcommand("rank", "Rank the options of a table of results, and how sure that is");
     addFile(r);
-    static Drawing drawing;
-    r->add_option("--seed", drawing.seed, "the same seed gives the same answer");
-    r->add_option("--draws", drawing.draws, "how often the means are drawn: 20 000 tell a chance to 0.7 %");
-    commands.emplace_back(r, [] { return rank(file, drawing); });
+    r->add_option("--seed", drawing->seed, "the same seed gives the same answer");
+    r->add_option("--draws", drawing->draws, "how often the means are drawn: 20 000 tell a chance to 0.7 %");
+    commands.emplace_back(r, [file, drawing] { return rank(*file, *drawing); });
 }
 
 } // namespace anvil::cli

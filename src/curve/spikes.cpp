@@ -58,17 +58,29 @@ bool comesBack(std::span<const double> f, std::size_t first, std::size_t last, d
            std::abs(f[last + 1] - after.at(last + 1)) <= slack;
 }
 
-/// Whether a sample lies off the median of the eleven around it (fewer at the ends).
+/// Whether a sample lies off the way the eleven around it take (fewer at the ends): off the straight line
+/// through the medians of both sides by more than six times their own spread about it. Without the line a
+/// steep fall would pass for spread, and hide what stands out of it.
 bool offMedian(std::span<const double> f, std::size_t at, double gap) {
     std::array<double, 11> w{};
     const std::size_t from = at >= 5 ? at - 5 : 0, to = std::min(f.size(), at + 6);
     const std::size_t count = to - from;
-    std::copy(f.begin() + static_cast<std::ptrdiff_t>(from), f.begin() + static_cast<std::ptrdiff_t>(to),
-              w.begin());
+    const auto sideOf = [&](std::size_t first, std::size_t last) {
+        std::array<double, 5> side{};
+        std::copy(f.begin() + static_cast<std::ptrdiff_t>(first),
+                  f.begin() + static_cast<std::ptrdiff_t>(last), side.begin());
+        return medianOf(side.data(), last - first);
+    };
+    const double before = sideOf(from, at), after = sideOf(at + 1, to);
+    const double apart = 0.5 * static_cast<double>(count); // between the middles of the sides
+    const double slope = (after - before) / apart;
+    for (std::size_t k = 0; k < count; ++k)
+        w[k] = f[from + k] - slope * static_cast<double>(k);
+    const double own = w[at - from];
     const double m = medianOf(w.data(), count);
     for (std::size_t k = 0; k < count; ++k)
-        w[k] = std::abs(f[from + k] - m);
-    return std::abs(f[at] - m) > std::max(6 * 1.4826 * medianOf(w.data(), count), gap);
+        w[k] = std::abs(w[k] - m);
+    return std::abs(own - m) > std::max(6 * 1.4826 * medianOf(w.data(), count), gap);
 }
 
 bool isSpike(std::span<const double> f, std::size_t first, std::size_t length, double gap) {

@@ -346,16 +346,19 @@ TEST_F(Stages, ConditionsOnANumericAxisGetTheirValues) {
     session().showStudy(session().project()->studies()[2].study.id);
     window->goTo(Stage::question);
     settle(5);
-    auto* axis = child<QLineEdit>("axis");
-    EXPECT_EQ(axis->text(), QString::fromUtf8("sheet temperature (°C)"));
-    axis->setText("sort of sheet");
-    emit axis->editingFinished();
+    auto *axis = child<QLineEdit>("axis"), *unit = child<QLineEdit>("axisUnit");
+    EXPECT_EQ(axis->text(), "sheet temperature");
+    EXPECT_EQ(unit->text(), QString::fromUtf8("°C"));
+    const auto type = [](QLineEdit* edit, const char* text) {
+        edit->setText(QString::fromUtf8(text));
+        emit edit->editingFinished();
+    };
+    type(axis, "sort of sheet");
+    type(unit, "");
     EXPECT_FALSE(study().conditions[0].value) << "words have no values";
-    axis->setText(QString::fromUtf8("temperature (°C)"));
-    emit axis->editingFinished();
+    type(unit, "°C");
     EXPECT_NEAR(study().conditions[2].value.value_or(0), 308.15, 1e-9);
-    axis->setText("temperature (zork)");
-    emit axis->editingFinished();
+    type(unit, "zork");
     EXPECT_TRUE(window->messageText().contains("not a unit known here"));
     window->goTo(Stage::question);
     EXPECT_TRUE(window->findChild<QuestionStage*>()->writeRunList(dir.filePath("runs.pdf")));

@@ -24,6 +24,21 @@ struct Worst {
     }
 };
 
+/// The work done up to a sample of a run, J, from the same specimen pulled on a rig without any of its
+/// troubles: a second method, by trapezoids on forces that nobody had to clean.
+double workUpTo(const Bench& bench, std::uint64_t seed, std::size_t index) {
+    auto quiet = bench.logger;
+    quiet.noise = quiet.zeroOffset = quiet.drift = quiet.resolution = 0;
+    quiet.spikes = 0;
+    quiet.limit.reset();
+    quiet.rezeroAt = {};
+    const auto c = pull(bench.specimen, quiet, seed).curve;
+    double work = 0;
+    for (std::size_t i = 1; i <= index && i < c.force.size(); ++i)
+        work += 0.5 * (c.force[i] + c.force[i - 1]) * (c.displacement[i] - c.displacement[i - 1]);
+    return work;
+}
+
 class Truth200 : public testing::TestWithParam<Model> {};
 
 TEST_P(Truth200, ReadingAgreesWithTheTruth) {
@@ -38,15 +53,14 @@ TEST_P(Truth200, ReadingAgreesWithTheTruth) {
         ASSERT_TRUE(got) << seed << ": " << got.error().message;
         const auto& t = run.truth;
         spikesWrong += static_cast<int>(got->spikes) != t.spikes;
-        // A spike right at a slip may pass for the slip's own top: the jagged neighbourhood hides it. It is
-        // counted above; what it does to peak and energy is no error of theirs.
-        const bool seen = GetParam() != Model::slippingGrip || static_cast<int>(got->spikes) == t.spikes;
-        if (seen) peak.see(got->peak.force / t.peak - 1, seed);
+        peak.see(got->peak.force / t.peak - 1, seed);
         ASSERT_TRUE(got->stiffness) << seed;
         stiffness.see(got->stiffness->value / t.stiffness - 1, seed);
         stiffnessSum += got->stiffness->value / t.stiffness - 1;
         toe.see((*got->toe - t.toe) / (t.strength / t.stiffness), seed);
-        if (seen) energy.see(*got->energyToPeak / t.energyToPeak - 1, seed);
+        // The greatest sample of a rounded or noisy top can lie well beside the top: the work is that up to
+        // there.
+        energy.see(*got->energyToPeak / workUpTo(bench, seed, got->peak.index) - 1, seed);
         if (t.firstSlip && got->firstSlip) slip.see(got->firstSlip->force / *t.firstSlip - 1, seed);
         slipsMissed += t.firstSlip && !got->firstSlip;
         slipsInvented += !t.firstSlip && got->firstSlip;
@@ -61,16 +75,12 @@ TEST_P(Truth200, ReadingAgreesWithTheTruth) {
                 static_cast<unsigned long long>(toe.seed), 100 * slip.value,
                 static_cast<unsigned long long>(slip.seed), 100 * energy.value,
                 static_cast<unsigned long long>(energy.seed), slipsMissed, slipsInvented, spikesWrong);
-    EXPECT_LT(std::abs(peak.value), 0.01);
+    EXPECT_LT(std::abs(peak.value), 0.005);
     EXPECT_LT(std::abs(stiffness.value), 0.05);
     EXPECT_LT(std::abs(stiffnessSum / seeds), 0.01);
     EXPECT_LT(std::abs(toe.value), 0.03);
     EXPECT_LT(std::abs(slip.value), 0.02);
-    // The greatest sample of a rounded or noisy top can lie well beside the top: energy to it varies with the
-    // place.
-    const bool rounded = GetParam() == Model::yieldingMetal || GetParam() == Model::smoothFriction ||
-                         GetParam() == Model::plastic;
-    EXPECT_LT(std::abs(energy.value), rounded ? 0.30 : 0.03);
+    EXPECT_LT(std::abs(energy.value), 0.01);
     EXPECT_EQ(slipsMissed, 0);
     EXPECT_EQ(slipsInvented, 0);
     EXPECT_EQ(offScale, 0);

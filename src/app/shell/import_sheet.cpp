@@ -1,5 +1,6 @@
 #include "shell/import_sheet.h"
 
+#include "shell/preferences.h"
 #include "theme/theme.h"
 #include "widgets/plain_text.h"
 #include <QComboBox>
@@ -13,7 +14,6 @@
 #include <QPainter>
 #include <QProgressBar>
 #include <QPushButton>
-#include <QSettings>
 #include <QStringListModel>
 #include <QTableWidget>
 #include <QTimer>
@@ -277,7 +277,7 @@ void ImportSheet::written() {
 
 /// Who never chose a unit sees the one the files use.
 void ImportSheet::showInTheirUnit() {
-    if (QSettings().contains("units/force")) return;
+    if (preferences::unitsChosen()) return;
     const quantity::Unit* unit = nullptr;
     for (const auto& f : m_plan.files) {
         if (!f.forceUnit || f.forceUnit->dimension != quantity::Dimension::force ||

@@ -4,6 +4,7 @@
 #include "shell/import_sheet.h"
 #include "shell/ledger.h"
 #include "shell/pictures_list.h"
+#include "shell/preferences.h"
 #include "stages/curves/curves_stage.h"
 #include "stages/verdict/verdict_stage.h"
 #include <QApplication>
@@ -14,19 +15,18 @@
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QMimeData>
-#include <QSettings>
 #include <anvil/tables/file.h>
 
 namespace anvil::app {
 
 void MainWindow::chooseFiles() {
     const auto paths = QFileDialog::getOpenFileNames(this, tr("Import logger files"),
-                                                     QSettings().value("folders/import").toString(),
+                                                     preferences::folder(preferences::Folder::import),
                                                      tr("Logs and spreadsheets (*.csv *.tsv *.txt *.log "
                                                         "*.dat *.asc *.xlsx *.xls *.ods *.html *.htm *.json "
                                                         "*.jsonl *.gz);;All files (*)"));
     if (paths.isEmpty()) return;
-    QSettings().setValue("folders/import", QFileInfo(paths.first()).absolutePath());
+    preferences::setFolder(preferences::Folder::import, QFileInfo(paths.first()).absolutePath());
     importFiles(paths);
 }
 
@@ -72,7 +72,7 @@ ImportSheet* MainWindow::importFiles(const QStringList& paths) {
 void MainWindow::importTable(const QString& given) {
     const auto path = given.isEmpty()
                           ? QFileDialog::getOpenFileName(this, tr("Import a table of results"),
-                                                         QSettings().value("folders/import").toString(),
+                                                         preferences::folder(preferences::Folder::import),
                                                          tr("Tables (*.csv *.tsv *.txt);;All files (*)"))
                           : given;
     if (path.isEmpty()) return;

@@ -3,6 +3,7 @@
 
 #include "shell/bench_line.h"
 #include "shell/board.h"
+#include "shell/preferences.h"
 #include "shell/rig_desk.h"
 #include "shell/stage_strip.h"
 #include "stages/verdict/verdict_stage.h"
@@ -17,7 +18,6 @@
 #include <QLineEdit>
 #include <QMenuBar>
 #include <QMessageBox>
-#include <QSettings>
 
 namespace anvil::app {
 
@@ -38,7 +38,7 @@ void MainWindow::makeFileMenu() {
     file->addAction(icon("file-plus"), tr("&New project…"), QKeySequence::New, this, &MainWindow::newProject);
     file->addAction(icon("folder-open"), tr("&Open project…"), QKeySequence::Open, this, [this] {
         const auto path = QFileDialog::getOpenFileName(this, tr("Open project"),
-                                                       QSettings().value("folders/project").toString(),
+                                                       preferences::folder(preferences::Folder::project),
                                                        tr("Projects (*.anvil)"));
         if (!path.isEmpty()) openPath(path);
     });
@@ -79,8 +79,7 @@ void MainWindow::makeEditMenu() {
 
 void MainWindow::makeViewMenu() {
     auto* view = menuBar()->addMenu(tr("&View"));
-    const QSettings settings;
-    const auto units = [&](const QString& title, const QString& key, const QString& standard,
+    const auto units = [&](const QString& title, const QString& key, const QString& now,
                            const QStringList& names) {
         auto* menu = view->addMenu(title);
         auto* group = new QActionGroup(this);
@@ -92,19 +91,19 @@ void MainWindow::makeViewMenu() {
             });
             action->setObjectName("unit-" + name);
             action->setCheckable(true);
-            action->setChecked(settings.value(key, standard).toString() == name);
+            action->setChecked(now == name);
             group->addAction(action);
         }
     };
-    units(tr("&Force in"), "units/force", "N", {"N", "kN", "kgf", "lbf"});
-    units(tr("&Length in"), "units/length", "mm", {"mm", "in"});
+    units(tr("&Force in"), "units/force", preferences::forceUnit(), {"N", "kN", "kgf", "lbf"});
+    units(tr("&Length in"), "units/length", preferences::lengthUnit(), {"mm", "in"});
     auto* look = view->addMenu(tr("&Appearance"));
     auto* group = new QActionGroup(this);
     const QStringList names{tr("Light"), tr("Dark"), tr("Follow the desktop")};
     for (int i = 0; i < 3; ++i) {
         auto* action = look->addAction(names[i], this, [this, i] { setAppearance(i); });
         action->setCheckable(true);
-        action->setChecked(settings.value("appearance", 2).toInt() == i);
+        action->setChecked(preferences::appearance() == i);
         group->addAction(action);
     }
     auto* ledger =
@@ -114,7 +113,7 @@ void MainWindow::makeViewMenu() {
 
     auto* bench = view->addAction(tr("Fold or unfold the &bench line"), QKeySequence("Ctrl+B"), this, [this] {
         m_bench->setVisible(!m_bench->isVisible());
-        QSettings().setValue("window/bench", m_bench->isVisible());
+        preferences::setBenchLine(m_bench->isVisible());
     });
     bench->setObjectName("foldBench");
 }
@@ -141,19 +140,21 @@ void MainWindow::makeRigMenu() {
         bool ok = false;
         const auto name =
             QInputDialog::getText(this, tr("Who pulls"), tr("Name, kept with every pull"), QLineEdit::Normal,
-                                  QSettings().value("rig/operator").toString(), &ok);
-        if (ok) QSettings().setValue("rig/operator", name.simplified());
+                                  preferences::operatorName(), &ok);
+        if (ok) preferences::setOperatorName(name.simplified());
     });
     auto* remote = rigs->addAction(tr("Allow rigs on &other machines"), this,
-                                   [](bool on) { QSettings().setValue("rig/remote", on); });
+                                   [](bool on) { preferences::setOtherMachines(on); });
     remote->setCheckable(true);
-    remote->setChecked(QSettings().value("rig/remote").toBool());
+    remote->setChecked(preferences::otherMachines());
 }
 
 void MainWindow::newProject() {
+    auto lastFolder = preferences::folder(preferences::Folder::project);
+    if (lastFolder.isEmpty()) lastFolder = QDir::homePath();
     auto path = QFileDialog::getSaveFileName(
         this, tr("New project"),
-        QSettings().value("folders/project", QDir::homePath()).toString() + tr("/project.anvil"),
+        lastFolder + tr("/project.anvil"),
         tr("Projects (*.anvil)"));
     if (path.isEmpty()) return;
     if (!path.endsWith(".anvil")) path += ".anvil";
@@ -176,26 +177,22 @@ void MainWindow::tellKeys() {
 }
 
 void MainWindow::setAppearance(int appearance) {
-    QSettings().setValue("appearance", appearance);
+    preferences::setAppearance(appearance);
     applyTheme(*qobject_cast<QApplication*>(QApplication::instance()), static_cast<Appearance>(appearance));
     for (auto* w : findChildren<QWidget*>())
         w->update();
 }
 
 void MainWindow::remember(const QString& path) {
-    QSettings settings;
-    auto recent = settings.value("recent").toStringList();
     const auto full = QFileInfo(path).absoluteFilePath();
-    recent.removeAll(full);
-    recent.prepend(full);
-    settings.setValue("recent", recent.mid(0, 8));
-    settings.setValue("folders/project", QFileInfo(full).absolutePath());
+    preferences::addRecentProject(full);
+    preferences::setFolder(preferences::Folder::project, QFileInfo(full).absolutePath());
     refreshRecent();
 }
 
 void MainWindow::refreshRecent() {
     m_recent->clear();
-    for (const auto& path : QSettings().value("recent").toStringList())
+    for (const auto& path : preferences::recentProjects())
         if (QFileInfo::exists(path)) m_recent->addAction(path, this, [this, path] { openPath(path); });
     if (m_recent->isEmpty())
         m_recent->addAction(tr("None yet"), this,

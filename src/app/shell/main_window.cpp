@@ -3,6 +3,7 @@
 #include "shell/bench_line.h"
 #include "shell/board.h"
 #include "shell/ledger.h"
+#include "shell/preferences.h"
 #include "shell/reading_progress.h"
 #include "shell/rig_desk.h"
 #include "shell/stage_strip.h"
@@ -23,7 +24,6 @@
 #include <QMenu>
 #include <QPushButton>
 #include <QScrollArea>
-#include <QSettings>
 #include <QSplitter>
 #include <QStackedWidget>
 #include <QSystemTrayIcon>
@@ -93,13 +93,12 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     setCentralWidget(central);
     makeMenus();
     connectSession();
-    const QSettings settings;
-    if (settings.contains("window/geometry")) {
-        restoreGeometry(settings.value("window/geometry").toByteArray());
-        m_splitter->restoreState(settings.value("window/splitter").toByteArray());
-        m_ledgerPanel->setVisible(settings.value("window/ledger", true).toBool());
+    if (const auto left = preferences::layout(); !left.geometry.isEmpty()) {
+        restoreGeometry(left.geometry);
+        m_splitter->restoreState(left.splitter);
+        m_ledgerPanel->setVisible(left.ledger);
     }
-    m_bench->setVisible(settings.value("window/bench", true).toBool());
+    m_bench->setVisible(preferences::benchLine());
     goTo(Stage::verdict);
     refreshTitles();
     refresh();
@@ -302,16 +301,13 @@ void MainWindow::showStudies() {
 
 void MainWindow::showEvent(QShowEvent* event) {
     QMainWindow::showEvent(event);
-    if (!m_shown && !QSettings().contains("window/splitter"))
+    if (!m_shown && preferences::layout().splitter.isEmpty())
         m_splitter->setSizes({width() * 23 / 100, width() * 56 / 100, width() * 20 / 100});
     m_shown = true;
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
-    QSettings settings;
-    settings.setValue("window/geometry", saveGeometry());
-    settings.setValue("window/splitter", m_splitter->saveState());
-    settings.setValue("window/ledger", m_ledgerPanel->isVisible());
+    preferences::setLayout({saveGeometry(), m_splitter->saveState(), m_ledgerPanel->isVisible()});
     if (auto* focus = focusWidget())
         focus->clearFocus(); // a note being typed is saved when it loses the focus
     QMainWindow::closeEvent(event);

@@ -1,5 +1,6 @@
 #include "shell/pictures_list.h"
 
+#include "shell/preferences.h"
 #include "widgets/plain_text.h"
 #include <QDateTime>
 #include <QFile>
@@ -9,7 +10,6 @@
 #include <QListWidget>
 #include <QPixmap>
 #include <QPushButton>
-#include <QSettings>
 #include <anvil/quantity/print.h>
 #include <anvil/tables/file.h>
 #include <anvil/work/pull_commands.h>
@@ -107,7 +107,7 @@ void PicturesList::choose() {
     for (const auto& s : pictures + clips)
         all << "*." + s;
     add(QFileDialog::getOpenFileNames(this, tr("Pictures and clips"),
-                                      QSettings().value("folders/pictures").toString(),
+                                      preferences::folder(preferences::Folder::pictures),
                                       tr("Pictures and clips (%1)").arg(all.join(' '))));
 }
 

@@ -1,6 +1,7 @@
 #include "shell/rig_desk.h"
 
-#include <QSettings>
+#include "shell/preferences.h"
+
 #include <anvil/link/rig_server.h>
 #include <anvil/quantity/print.h>
 #include <anvil/work/practice.h>
@@ -56,7 +57,7 @@ bool RigDesk::use(const rig::Setup& setup) {
         m_session.say(tr("Say where the rig is reached, such as serial:/dev/ttyUSB0@115200."), true);
         return false;
     }
-    m_listening = m_session.tell(m_bench.connectTo(setup, QSettings().value("rig/remote").toBool()));
+    m_listening = m_session.tell(m_bench.connectTo(setup, preferences::otherMachines()));
     return m_listening;
 }
 
@@ -117,7 +118,7 @@ bench::Station RigDesk::station() const { return {m_setup, m_setupId, safetySeen
 
 bench::Circumstances RigDesk::circumstances() const {
     bench::Circumstances c{m_session.now().toString(Qt::ISODate).toStdString(),
-                           QSettings().value("rig/operator").toString().toStdString()};
+                           preferences::operatorName().toStdString()};
     if (m_setup.practice && m_session.study())
         c.strength = [seed = m_session.study()->study.plan.seed](int option) {
             return work::practiceStrength(seed, option);
@@ -138,12 +139,12 @@ void RigDesk::takeStretchFrom(Id pull) {
 }
 
 bool RigDesk::safetySeen() const {
-    const auto seen = QSettings().value(QStringLiteral("rig/safety/%1").arg(m_setupId)).toDateTime();
+    const auto seen = preferences::safetySeen(m_setupId);
     return m_setupId && seen.isValid() && seen.secsTo(QDateTime::currentDateTime()) < 86400;
 }
 
 void RigDesk::setSafetySeen() {
-    QSettings().setValue(QStringLiteral("rig/safety/%1").arg(m_setupId), QDateTime::currentDateTime());
+    preferences::setSafetySeen(m_setupId, QDateTime::currentDateTime());
 }
 
 } // namespace anvil::app

@@ -1,9 +1,9 @@
 #include "shell/session.h"
 
+#include "shell/preferences.h"
 #include "shell/rig_desk.h"
 
 #include <QFileInfo>
-#include <QSettings>
 #include <QTimer>
 #include <anvil/domain/pulls_of_pieces.h>
 #include <anvil/pages/source.h>
@@ -16,9 +16,8 @@
 namespace anvil::app {
 
 Session::Session(QObject* parent) : QObject(parent) {
-    const QSettings settings;
-    m_units = quantity::unitsFrom(settings.value("units/force", "N").toString().toStdString(),
-                                  settings.value("units/length", "mm").toString().toStdString());
+    m_units = quantity::unitsFrom(preferences::forceUnit().toStdString(),
+                                  preferences::lengthUnit().toStdString());
     m_rig = std::make_unique<RigDesk>(*this);
 }
 
@@ -193,9 +192,7 @@ std::optional<double> Session::preparation() const {
 
 void Session::setUnits(const QString& force, const QString& length) {
     m_units = quantity::unitsFrom(force.toStdString(), length.toStdString());
-    QSettings settings;
-    settings.setValue("units/force", force);
-    settings.setValue("units/length", length);
+    preferences::setUnits(force, length);
     emit unitsChanged();
 }
 

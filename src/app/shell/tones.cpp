@@ -1,7 +1,8 @@
 #include "shell/tones.h"
 
+#include "shell/preferences.h"
+
 #include <QApplication>
-#include <QSettings>
 #include <QThreadPool>
 #include <alsa/asoundlib.h>
 #include <cmath>
@@ -67,7 +68,7 @@ std::vector<std::int16_t> samplesOf(Tone tone) {
 }
 
 void play(Tone tone) {
-    if (!QSettings().value("rig/tones", true).toBool()) return;
+    if (!preferences::tones()) return;
     static const bool quiet = [] {
         snd_lib_error_set_handler(silent); // it tells the terminal about every device that is not there
         return true;

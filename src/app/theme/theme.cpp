@@ -15,7 +15,6 @@ static void initIcons() { Q_INIT_RESOURCE(icons); }
 namespace anvil::app {
 namespace {
 
-Theme current;
 
 bool desktopIsDark() {
     // The settings portal answers "uint32 1" for dark; without a desktop there is no answer and light it is.
@@ -50,6 +49,12 @@ Theme darkTheme() {
             QColor(0xf2925a),
             QColor(0x1d1f21),
             QColor(0xf0bf62)};
+}
+
+/// The theme in force; light until one is applied.
+Theme& current() {
+    static Theme theme = lightTheme();
+    return theme;
 }
 
 QString sheet(const Theme& t) {
@@ -89,44 +94,44 @@ QScrollArea { border: none; background: transparent; }
 
 } // namespace
 
-const Theme& theme() { return current; }
+const Theme& theme() { return current(); }
 
 void applyTheme(QApplication& application, Appearance appearance) {
     initIcons();
     chart::loadFonts();
     const bool dark =
         appearance == Appearance::dark || (appearance == Appearance::followDesktop && desktopIsDark());
-    current = dark ? darkTheme() : lightTheme();
+    current() = dark ? darkTheme() : lightTheme();
     QApplication::setStyle(QStyleFactory::create("Fusion"));
     QFont font(QStringLiteral("Anvil Sans"));
     font.setPixelSize(13);
     QApplication::setFont(font);
     QPalette p;
     const QColor base(dark ? 0x272c30 : 0xfbfaf6);
-    p.setColor(QPalette::Window, current.ground);
-    p.setColor(QPalette::WindowText, current.text);
+    p.setColor(QPalette::Window, current().ground);
+    p.setColor(QPalette::WindowText, current().text);
     p.setColor(QPalette::Base, base);
-    p.setColor(QPalette::AlternateBase, current.panel);
-    p.setColor(QPalette::Text, current.text);
-    p.setColor(QPalette::PlaceholderText, current.faint);
-    p.setColor(QPalette::Button, current.panel);
-    p.setColor(QPalette::ButtonText, current.text);
-    p.setColor(QPalette::Highlight, current.accent);
-    p.setColor(QPalette::HighlightedText, current.onAccent);
+    p.setColor(QPalette::AlternateBase, current().panel);
+    p.setColor(QPalette::Text, current().text);
+    p.setColor(QPalette::PlaceholderText, current().faint);
+    p.setColor(QPalette::Button, current().panel);
+    p.setColor(QPalette::ButtonText, current().text);
+    p.setColor(QPalette::Highlight, current().accent);
+    p.setColor(QPalette::HighlightedText, current().onAccent);
     p.setColor(QPalette::ToolTipBase, base);
-    p.setColor(QPalette::ToolTipText, current.text);
-    p.setColor(QPalette::Link, current.accent);
+    p.setColor(QPalette::ToolTipText, current().text);
+    p.setColor(QPalette::Link, current().accent);
     for (const auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText})
-        p.setColor(QPalette::Disabled, role, current.faint);
+        p.setColor(QPalette::Disabled, role, current().faint);
     QApplication::setPalette(p);
-    application.setStyleSheet(sheet(current));
+    application.setStyleSheet(sheet(current()));
 }
 
 QIcon icon(const QString& name, bool onAccent) {
     QFile file(":/icons/" + name + ".svg");
     if (!file.open(QIODevice::ReadOnly)) return {};
     auto svg = file.readAll();
-    svg.replace("currentColor", (onAccent ? current.onAccent : current.text).name().toLatin1());
+    svg.replace("currentColor", (onAccent ? current().onAccent : current().text).name().toLatin1());
     QSvgRenderer renderer(svg);
     QPixmap pixmap(36, 36);
     pixmap.fill(Qt::transparent);

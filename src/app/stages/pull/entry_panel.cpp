@@ -1,5 +1,6 @@
 #include "stages/pull/entry_panel.h"
 
+#include "shell/preferences.h"
 #include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
 #include <QComboBox>
@@ -7,7 +8,6 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
-#include <QSettings>
 #include <anvil/chart/charts.h>
 #include <anvil/domain/outcomes.h>
 #include <anvil/domain/rating.h>
@@ -177,7 +177,7 @@ void EntryPanel::keep() {
     };
     entry.part = m_broke->currentData().toString().toStdString();
     entry.performedAt = m_session.now().toString(Qt::ISODate).toStdString();
-    entry.operatorName = QSettings().value("rig/operator").toString().toStdString();
+    entry.operatorName = preferences::operatorName().toStdString();
     const auto label = m_piece->text().section('\n', 0, 0);
     const auto made = work::addEntry(*m_session.project(), entry);
     if (!m_session.tell(made)) return;

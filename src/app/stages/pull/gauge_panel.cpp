@@ -1,5 +1,6 @@
 #include "stages/pull/gauge_panel.h"
 
+#include "shell/preferences.h"
 #include "widgets/plain_text.h"
 #include <QCheckBox>
 #include <QHBoxLayout>
@@ -7,7 +8,6 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
-#include <QSettings>
 #include <QTableWidget>
 #include <anvil/plan/next.h>
 #include <anvil/quantity/entry.h>
@@ -127,7 +127,7 @@ void GaugePanel::keep() {
     const auto made = work::addGaugeReading(
         *m_session.project(), m_rows[row].specimen,
         {static_cast<double>(m_session.now().toSecsSinceEpoch()), entry->si}, m_unloaded->isChecked(),
-        QSettings().value("rig/operator").toString().toStdString());
+        preferences::operatorName().toStdString());
     if (!m_session.tell(made)) return;
     m_session.selectPull(*made);
     m_value->clear();

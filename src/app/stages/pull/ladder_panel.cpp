@@ -1,5 +1,6 @@
 #include "stages/pull/ladder_panel.h"
 
+#include "shell/preferences.h"
 #include "theme/theme.h"
 #include "widgets/plain_text.h"
 #include <QGridLayout>
@@ -7,7 +8,6 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
-#include <QSettings>
 #include <anvil/chart/charts.h>
 #include <anvil/domain/outcomes.h>
 #include <anvil/methods/method.h>
@@ -180,7 +180,7 @@ void LadderPanel::step(bool held) {
     next->held = held;
     const auto made = work::addLadderStep(*m_session.project(), m_next, *next,
                                           m_session.now().toString(Qt::ISODate).toStdString(),
-                                          QSettings().value("rig/operator").toString().toStdString());
+                                          preferences::operatorName().toStdString());
     if (!m_session.tell(made)) return;
     m_session.selectPull(*made);
     if (!held) m_judged = *made;

@@ -1,12 +1,12 @@
 #include "stages/pull/typed_row.h"
 
+#include "shell/preferences.h"
 #include "widgets/plain_text.h"
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
-#include <QSettings>
 #include <anvil/domain/outcomes.h>
 #include <anvil/methods/method.h>
 #include <anvil/plan/next.h>
@@ -82,7 +82,7 @@ void TypedRow::keep(bool lost) {
     typed.fallback = &methods::unitFor(*results::typedMetric(*data), m_session.units());
     typed.part = m_broke->currentData().toString().toStdString();
     typed.performedAt = m_session.now().toString(Qt::ISODate).toStdString();
-    typed.operatorName = QSettings().value("rig/operator").toString().toStdString();
+    typed.operatorName = preferences::operatorName().toStdString();
     const auto label = m_piece->text();
     const auto made = work::addTypedPull(*m_session.project(), typed);
     if (!m_session.tell(made)) return;

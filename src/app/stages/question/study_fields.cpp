@@ -6,6 +6,7 @@
 #include <QDoubleSpinBox>
 #include <QGridLayout>
 #include <QLabel>
+#include <QHBoxLayout>
 #include <QLineEdit>
 #include <anvil/quantity/entry.h>
 #include <anvil/work/board_commands.h>
@@ -36,8 +37,15 @@ StudyFields::StudyFields(Session& session, QWidget* parent) : Panel(session, par
     m_margin->setRange(0.5, 100);
     m_margin->setDecimals(1);
     m_margin->setSuffix(" %");
-    m_axis = field("axis", tr("such as: temperature (°C)"));
-    setTip(m_axis, tr("What the conditions vary; a unit in brackets makes it a numeric axis"));
+    auto* varied = new QWidget;
+    auto* axis = new QHBoxLayout(varied);
+    axis->setContentsMargins(0, 0, 0, 0);
+    m_axis = field("axis", tr("such as: temperature"));
+    setTip(m_axis, tr("What the conditions vary"));
+    m_axisUnit = field("axisUnit", tr("unit"), 64);
+    setTip(m_axisUnit, tr("With one the conditions' names are read as values of it, such as °C"));
+    axis->addWidget(m_axis, 1);
+    axis->addWidget(m_axisUnit);
     grid->addWidget(plainLabel(tr("Question")), 0, 0);
     grid->addWidget(m_question, 0, 1, 1, 5);
     int place = 0;
@@ -47,14 +55,15 @@ StudyFields::StudyFields(Session& session, QWidget* parent) : Panel(session, par
                                                              {tr("Intent"), m_intent},
                                                              {tr("Control"), m_control},
                                                              {tr("I care about"), m_margin},
-                                                             {tr("Varied"), m_axis}}) {
+                                                             {tr("Varied"), varied}}) {
         grid->addWidget(plainLabel(text), 1 + place / 3, 2 * (place % 3));
         grid->addWidget(widget, 1 + place / 3, 2 * (place % 3) + 1);
         ++place;
     }
     for (const int c : {1, 3, 5})
         grid->setColumnStretch(c, 1);
-    connect(m_axis, &QLineEdit::editingFinished, this, &StudyFields::saveAxis);
+    for (auto* edit : {m_axis, m_axisUnit})
+        connect(edit, &QLineEdit::editingFinished, this, &StudyFields::saveAxis);
     connect(m_title, &QLineEdit::editingFinished, this, [this] {
         if (m_title->text().trimmed().isEmpty()) return refill();
         save(tr("Title of the study"),
@@ -96,15 +105,10 @@ void StudyFields::save(const QString& what, const std::function<void(domain::Stu
 void StudyFields::saveAxis() {
     const auto* data = m_session.study();
     if (filling() || !data) return;
-    // "sheet temperature (°C)": the unit in brackets makes the axis numeric, and the conditions' names its
-    // values.
-    const auto typed = m_axis->text().simplified();
-    const auto open = typed.lastIndexOf('('), close = typed.lastIndexOf(')');
-    const auto unitText =
-        open > 0 && close > open ? typed.mid(open + 1, close - open - 1).trimmed() : QString();
-    const auto name = (open > 0 ? typed.left(open) : typed).trimmed().toStdString();
-    if (name == data->study.plan.axis && unitText.toStdString() == data->study.plan.axisUnit) return;
-    m_session.tell(work::setAxis(*m_session.project(), data->study.id, name, unitText.toStdString()));
+    const auto name = m_axis->text().simplified().toStdString(),
+               unit = m_axisUnit->text().simplified().toStdString();
+    if (name == data->study.plan.axis && unit == data->study.plan.axisUnit) return;
+    m_session.tell(work::setAxis(*m_session.project(), data->study.id, name, unit));
 }
 
 void StudyFields::fill() {
@@ -115,10 +119,8 @@ void StudyFields::fill() {
     m_metric->choose(data ? data->study.goal.metric : domain::metric("peak"));
     m_intent->setCurrentIndex(data ? static_cast<int>(data->study.intent) : 0);
     m_margin->setValue(data ? data->study.goal.margin * 100 : 10);
-    m_axis->setText(!data || data->study.plan.axis.empty() ? QString()
-                    : data->study.plan.axisUnit.empty()
-                        ? qs(data->study.plan.axis)
-                        : tr("%1 (%2)").arg(qs(data->study.plan.axis), qs(data->study.plan.axisUnit)));
+    m_axis->setText(data ? qs(data->study.plan.axis) : QString());
+    m_axisUnit->setText(data ? qs(data->study.plan.axisUnit) : QString());
     m_control->clear();
     m_control->addItem(tr("none yet"), Id{0});
     if (data)

@@ -19,7 +19,7 @@ private:
     void fill() override;
     void save(const QString& what, const std::function<void(domain::Study&)>& change);
     void saveAxis();
-    QLineEdit *m_question, *m_title, *m_axis;
+    QLineEdit *m_question, *m_title, *m_axis, *m_axisUnit;
     MetricBox* m_metric;
     QComboBox *m_intent, *m_control;
     QDoubleSpinBox* m_margin;

@@ -1,0 +1,55 @@
+// What the program remembers of its user from one start to the next; the one place that knows the settings file.
+#pragma once
+
+#include <QByteArray>
+#include <QDateTime>
+#include <QString>
+#include <QStringList>
+
+namespace anvil::app::preferences {
+
+/// Who pulls; kept with every pull.
+QString operatorName();
+void setOperatorName(const QString& name);
+
+/// Whether rigs on other machines may be listened to.
+bool otherMachines();
+void setOtherMachines(bool allowed);
+
+/// Whether tones are played.
+bool tones();
+
+/// Symbols of the units that force and length are shown in; `unitsChosen`: somebody chose them.
+QString forceUnit();
+QString lengthUnit();
+bool unitsChosen();
+void setUnits(const QString& force, const QString& length);
+
+/// As `Appearance` counts them.
+int appearance();
+void setAppearance(int appearance);
+
+/// The folders that were looked into last; empty: none yet.
+enum class Folder { project, import, pictures };
+QString folder(Folder folder);
+void setFolder(Folder folder, const QString& path);
+
+/// Projects opened lately, the newest first.
+QStringList recentProjects();
+void addRecentProject(const QString& path);
+
+/// When the cautions of a version of a set-up were seen to; invalid: never.
+QDateTime safetySeen(long long setup);
+void setSafetySeen(long long setup, const QDateTime& at);
+
+/// How the window was left.
+struct Layout {
+    QByteArray geometry, splitter; ///< empty: it was never closed
+    bool ledger = true;
+};
+Layout layout();
+void setLayout(const Layout& layout);
+bool benchLine();
+void setBenchLine(bool shown);
+
+} // namespace anvil::app::preferences
