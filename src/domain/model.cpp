@@ -116,6 +116,22 @@ const Specimen& StudyData::specimenAt(Id id) const {
     return found ? *found : none;
 }
 
+std::vector<std::string> levelsIn(const std::string& name) {
+    std::vector<std::string> out;
+    std::string part;
+    for (const char c : name + ',') {
+        if (c != ',' && c != '+' && c != '/' && c != ';') {
+            part += c;
+            continue;
+        }
+        const auto a = part.find_first_not_of(' '), b = part.find_last_not_of(' ');
+        if (a != std::string::npos) out.push_back(part.substr(a, b - a + 1));
+        part.clear();
+    }
+    if (out.size() < 2) out.clear();
+    return out;
+}
+
 std::string freshLabel(const StudyData& data, Id option, Id condition, int replicate) {
     const auto place = [](const auto& all, Id id) {
         std::size_t i = 0;

@@ -112,24 +112,15 @@ Proposal proposeStanding(const StudyData& data, const curve::Reading* reading, c
     return offScale ? derived : Proposal{};
 }
 
-Expected<std::vector<ModeShare>> sharesFrom(const std::string& text) {
+Expected<std::vector<ModeShare>> sharesOf(std::span<const std::pair<std::string, std::string>> typed) {
     std::vector<ModeShare> out;
     double sum = 0;
-    std::size_t at = 0;
-    while (at < text.size()) {
-        const auto comma = std::min(text.find_first_of(",;", at), text.size());
-        const auto part = text.substr(at, comma - at);
-        at = comma + 1;
-        if (part.find_first_not_of(" \t") == std::string::npos) continue;
-        const auto sign = part.find('%');
-        const auto number =
-            sign == std::string::npos ? tl::unexpected(Error{}) : quantity::parseNumber(part.substr(0, sign));
-        const auto name =
-            sign == std::string::npos ? std::string::npos : part.find_first_not_of(" \t", sign + 1);
-        if (!number || !(*number > 0) || name == std::string::npos)
-            return fail("\"" + part + "\" is no share: write it as 60 % let go, 40 % tore.");
-        const auto end = part.find_last_not_of(" \t");
-        out.push_back({part.substr(name, end - name + 1), *number / 100});
+    for (const auto& [mode, text] : typed) {
+        const auto number = quantity::parseNumber(text.substr(0, text.find('%')));
+        if (mode.empty()) return fail("Say how the piece failed over \"" + text + "\" of it.");
+        if (!number || !(*number > 0))
+            return fail("\"" + text + "\" is no share of \"" + mode + "\": type a percentage, such as 60.");
+        out.push_back({mode, *number / 100});
         sum += *number / 100;
     }
     if (!out.empty() && std::abs(sum - 1) > 0.01)

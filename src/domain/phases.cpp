@@ -12,19 +12,6 @@ using quantity::Dimension;
 constexpr Dimension readable[] = {Dimension::force, Dimension::length, Dimension::torque,
                                   Dimension::angle, Dimension::time,   Dimension::speed};
 
-std::string trimmed(const std::string& s) {
-    const auto from = s.find_first_not_of(" \t\r");
-    return from == std::string::npos ? std::string() : s.substr(from, s.find_last_not_of(" \t\r") - from + 1);
-}
-
-template <class Take> void split(const std::string& text, char by, Take take) {
-    for (std::size_t at = 0; at <= text.size();) {
-        const auto end = std::min(text.find(by, at), text.size());
-        take(trimmed(text.substr(at, end - at)));
-        at = end + 1;
-    }
-}
-
 /// A quantity of one of the readable dimensions; words and bare numbers are none.
 std::optional<quantity::Entry> readingIn(const std::string& word) {
     if (word.find_first_of("0123456789") == std::string::npos) return std::nullopt;
@@ -35,28 +22,21 @@ std::optional<quantity::Entry> readingIn(const std::string& word) {
 
 } // namespace
 
-Expected<std::vector<Phase>> phasesFrom(const std::string& text) {
+Expected<std::vector<Phase>> phasesOf(std::span<const PhaseText> typed) {
     std::vector<Phase> out;
-    std::string bad;
-    split(text, '\n', [&](const std::string& line) {
-        if (line.empty()) return;
-        const auto colon = line.find(':');
-        Phase p;
-        p.name = trimmed(line.substr(0, colon));
-        if (p.name.empty() && bad.empty()) bad = line;
-        if (colon != std::string::npos)
-            split(line.substr(colon + 1), ',', [&](const std::string& word) {
-                if (word.empty()) return;
-                if (const auto reading = readingIn(word))
-                    p.readings.push_back(*reading);
-                else if (p.direction.empty())
-                    p.direction = word;
-                else
-                    p.outcome += (p.outcome.empty() ? "" : ", ") + word;
-            });
+    for (const auto& t : typed) {
+        if (t.name.empty()) return fail("A phase needs a name, such as set, turned, pulled or reset.");
+        Phase p{t.name, t.direction, t.outcome};
+        for (const auto& text : t.readings) {
+            if (text.empty()) continue;
+            const auto reading = readingIn(text);
+            if (!reading)
+                return fail("\"" + text + "\" in \"" + t.name +
+                            "\" is no force, length, torque, angle, time or speed: type it with its unit.");
+            p.readings.push_back(*reading);
+        }
         out.push_back(std::move(p));
-    });
-    if (!bad.empty()) return fail("\"" + bad + "\" has no name: write it as set: down, 400 N, held.");
+    }
     return out;
 }
 

@@ -102,29 +102,31 @@ void Judge::blocks() {
             "");
 }
 
+namespace {
+
+std::string lower(std::string text) {
+    for (char& c : text)
+        c = static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+    return text;
+}
+
+} // namespace
+
 void Judge::oneDifference() {
-    const auto parts = [](const std::string& name) {
+    const auto parts = [](const Condition& condition) {
         std::set<std::string> out;
-        std::string part;
-        for (const char c : name + ',') {
-            if (c != ',' && c != '+' && c != '/' && c != ';') {
-                part += static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
-                continue;
-            }
-            const auto a = part.find_first_not_of(' '), b = part.find_last_not_of(' ');
-            if (a != std::string::npos) out.insert(part.substr(a, b - a + 1));
-            part.clear();
-        }
+        for (const auto& level : condition.levels)
+            out.insert(lower(level));
         return out;
     };
     const auto& all = m_data.conditions;
     for (std::size_t i = 0; i < all.size(); ++i) {
-        const auto a = parts(all[i].name);
+        const auto a = parts(all[i]);
         if (a.size() < 2) continue;
         // the nearest other condition must differ in one part
         std::size_t least = 100, nearest = i;
         for (std::size_t k = 0; k < all.size(); ++k) {
-            const auto b = parts(all[k].name);
+            const auto b = parts(all[k]);
             if (k == i || b.size() != a.size()) continue;
             std::vector<std::string> shared;
             std::set_intersection(a.begin(), a.end(), b.begin(), b.end(), std::back_inserter(shared));

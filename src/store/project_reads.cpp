@@ -1,5 +1,6 @@
 // Reading an open project: studies, curves, files, journal.
 #include "chunks.h"
+#include "json_fields.h"
 #include "json_rows.h"
 #include "project_private.h"
 #include "samples.h"
@@ -91,12 +92,22 @@ private:
                                            q.text(11), q.text(12)});
              });
     }
+    /// What a condition sets.
+    std::vector<std::string> levels(const QString& json) {
+        JsonTrouble trouble;
+        std::vector<std::string> out;
+        for (const auto& v : jsonList(json, trouble))
+            if (auto text = QString::fromStdString(jsonText(v, trouble)).trimmed(); !text.isEmpty())
+                out.push_back(text.toStdString());
+        if (auto ok = trouble.done("A condition"); !ok) wrong(ok.error().message);
+        return out;
+    }
     void conditions() {
-        rows("SELECT id, study, position, name, note, value FROM condition ORDER BY position, id",
+        rows("SELECT id, study, position, name, note, value, levels FROM condition ORDER BY position, id",
              [&](const Query& q) {
                  if (auto* s = study(q.id(1), "a condition"))
-                     s->conditions.push_back(
-                         {q.id(0), q.id(1), q.integer(2), q.text(3), q.text(4), q.number(5)});
+                     s->conditions.push_back({q.id(0), q.id(1), q.integer(2), q.text(3), q.text(4),
+                                              q.number(5), levels(q.string(6))});
              });
     }
     void specimens() {

@@ -43,8 +43,16 @@ QJsonObject toRow(const domain::Option& o) {
 }
 
 QJsonObject toRow(const domain::Condition& c) {
-    return {{"id", c.id},           {"study", c.study},     {"position", c.position},
-            {"name", text(c.name)}, {"note", text(c.note)}, {"value", optional(c.value)}};
+    QJsonArray levels;
+    for (const auto& level : c.levels)
+        levels.append(text(level));
+    return {{"id", c.id},
+            {"study", c.study},
+            {"position", c.position},
+            {"name", text(c.name)},
+            {"note", text(c.note)},
+            {"value", optional(c.value)},
+            {"levels", QString::fromUtf8(QJsonDocument(levels).toJson(QJsonDocument::Compact))}};
 }
 
 QJsonObject toRow(const domain::Specimen& s) {

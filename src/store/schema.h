@@ -40,7 +40,8 @@ inline constexpr const char* schema[] = {
     "NULL DEFAULT '')",
     "CREATE TABLE condition (id INTEGER PRIMARY KEY AUTOINCREMENT, study INTEGER NOT NULL REFERENCES study "
     "DEFERRABLE INITIALLY DEFERRED,"
-    " position INTEGER NOT NULL, name TEXT NOT NULL, note TEXT NOT NULL, value REAL)",
+    " position INTEGER NOT NULL, name TEXT NOT NULL, note TEXT NOT NULL, value REAL, levels TEXT NOT NULL "
+    "DEFAULT '[]')",
     "CREATE TABLE specimen (id INTEGER PRIMARY KEY AUTOINCREMENT, study INTEGER NOT NULL REFERENCES study "
     "DEFERRABLE INITIALLY DEFERRED,"
     " option INTEGER NOT NULL REFERENCES option DEFERRABLE INITIALLY DEFERRED,"
@@ -167,7 +168,14 @@ inline constexpr const char* toVersion8[] = {
     "UPDATE study SET plan = json_set(plan, '$.rig', 'Rig of study ' || id) WHERE "
     "coalesce(json_extract(plan, "
     "'$.rig_limit_n'), json_extract(plan, '$.cell_limit_n'), json_extract(plan, '$.travel_m')) IS NOT NULL",
-    "UPDATE study SET plan = json_remove(plan, '$.rig_limit_n', '$.cell_limit_n', '$.ratio', '$.travel_m')"};
+    "UPDATE study SET plan = json_remove(plan, '$.rig_limit_n', '$.cell_limit_n', '$.ratio', '$.travel_m')",
+    // What conditions set stood in their names, parted by these signs.
+    "ALTER TABLE condition ADD COLUMN levels TEXT NOT NULL DEFAULT '[]'",
+    "UPDATE condition SET levels = '[' || replace(json_quote(replace(replace(replace(name, ';', ','), '/', "
+    "','), "
+    "'+', ',')), ',', '\",\"') || ']' WHERE value IS NULL AND (instr(name, ',') OR instr(name, ';') OR "
+    "instr(name, "
+    "'/') OR instr(name, '+'))"};
 inline constexpr std::span<const char* const> migrations[] = {toVersion2, toVersion3, toVersion4, toVersion5,
                                                               toVersion6, toVersion7, toVersion8};
 

@@ -78,7 +78,9 @@ std::vector<SealedTable> sealedTablesOf(int version) {
     if (version < 4) return {};
     std::vector<SealedTable> out(std::begin(sealedTables), std::end(sealedTables));
     for (auto& t : out)
-        if (version < 6 && t.table == std::string_view("pull"))
+        if (version < 8 && t.table == std::string_view("condition"))
+            t.columns = "id, study, position, name, note, value";
+        else if (version < 6 && t.table == std::string_view("pull"))
             t.columns =
                 "id, specimen, curve, performed_at, source_name, standing, reason, what_broke, note, looked, "
                 "metric, value, upper, as_typed, reading, operator, setup, outcome, recording, practice";

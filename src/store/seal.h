@@ -20,7 +20,7 @@ inline constexpr SealedTable sealedTables[] = {
     {"option", "id", "id = ?",
      "id, study, position, name, kind, unit_cost, currency, weight_kg, note, rating_n, rating_basis, grade, "
      "geometry"},
-    {"condition", "id", "id = ?", "id, study, position, name, note, value"},
+    {"condition", "id", "id = ?", "id, study, position, name, note, value, levels"},
     {"specimen", "id", "id = ?",
      "id, study, option, condition, replicate, label, note, batch, block, measured, history, x_m, y_m"},
     {"pull", "id", "id = ?",

@@ -39,7 +39,7 @@ void addAll(store::Writer& w, Id study, const std::vector<T>& known, const QStri
         T x;
         x.study = study;
         x.position = position++;
-        x.name = name.toStdString();
+        domain::giveName(x, name.toStdString());
         w.add(x);
     }
 }
@@ -103,7 +103,7 @@ Expected<Id> addCondition(OpenProject& project, Id studyId, const QString& name)
     domain::Condition c;
     c.study = studyId;
     c.position = static_cast<int>(data->conditions.size());
-    c.name = clean.toStdString();
+    domain::giveName(c, clean.toStdString());
     Id id = 0;
     auto entry = project.run(OpenProject::tr("New condition \"%1\"").arg(clean),
                              [&](store::Writer& w) { id = w.add(c); });
@@ -241,7 +241,7 @@ Expected<Id> addUnplanned(OpenProject& project, Id studyId, const QString& optio
                 typename std::remove_reference_t<decltype(all)>::value_type x;
                 x.study = studyId;
                 x.position = static_cast<int>(all.size());
-                x.name = name.toStdString();
+                domain::giveName(x, name.toStdString());
                 x.id = w.add(x);
                 all.push_back(x);
                 return x.id;

@@ -96,7 +96,7 @@ private:
         T made;
         made.study = m_study.study.id;
         made.position = static_cast<int>(all.size());
-        made.name = sentenceCase(name.simplified()).toStdString();
+        domain::giveName(made, sentenceCase(name.simplified()).toStdString());
         made.id = m_writer.add(made);
         all.push_back(made);
         return made.id;

@@ -197,7 +197,16 @@ Expected<void> OpenProject::changeOption(Id id, const QString& what,
 Expected<void> OpenProject::changeCondition(Id id, const QString& what,
                                             const std::function<void(domain::Condition&)>& change) {
     const auto* data = studyOfCondition(id);
-    return edit(data ? data->condition(id) : nullptr, "There is no such condition any more.", what, change);
+    return edit<domain::Condition>(data ? data->condition(id) : nullptr,
+                                   "There is no such condition any more.", what, [&](domain::Condition& c) {
+                                       const auto before = c;
+                                       change(c);
+                                       // Spelled out by its name so far, and nothing else was said: by its
+                                       // new one from now on.
+                                       if (c.name != before.name && c.levels == before.levels &&
+                                           c.levels == domain::levelsIn(before.name))
+                                           c.levels = domain::levelsIn(c.name);
+                                   });
 }
 
 Expected<void> OpenProject::changeSpecimen(Id id, const QString& what,

@@ -85,6 +85,13 @@ Expected<void> tellReach(OpenProject& project, Id studyId, const domain::RigReac
     }));
 }
 
+bool onlyTold(const OpenProject& project, const rig::Setup& setup) {
+    if (!setup.address.empty()) return false;
+    const auto& all = project.studies();
+    return setup.name == rigOfLogs ||
+           std::any_of(all.begin(), all.end(), [&](const auto& s) { return s.study.plan.rig == setup.name; });
+}
+
 bool recordedHere(const OpenProject& project, const domain::Pull& pull) {
     if (!pull.curve || !pull.setup) return false;
     const auto setup = project.setupOf(pull.setup);

@@ -221,14 +221,12 @@ TEST_F(Entering, GaugesAreReadOverDaysAndAskedFor) {
 
 TEST_F(Entering, TheStepsOfARatingHaveWords) {
     begin("by-eye");
-    auto* words = child<QLineEdit>("ratingWords");
+    auto* words = child<RowEditor>("ratingWords");
     ASSERT_TRUE(words->isVisible());
-    words->setText("0 = falls out by hand; 11 = holds");
-    emit words->editingFinished();
+    typeRows(words, {{"11", "holds"}});
     EXPECT_TRUE(window->messageText().contains("off the scale")) << window->messageText().toStdString();
     EXPECT_TRUE(study().study.plan.ratingWords.empty());
-    words->setText("5 = needs a hammer; 0 = falls out by hand");
-    emit words->editingFinished();
+    typeRows(words, {{"5", "needs a hammer"}, {"0", "falls out by hand"}});
     ASSERT_EQ(study().study.plan.ratingWords.size(), 2U);
     EXPECT_EQ(child<QLabel>("ratingScale")->text(), "0   falls out by hand\n5   needs a hammer");
     type("entry-rating", "5");
@@ -242,7 +240,7 @@ TEST_F(Entering, TheStepsOfARatingHaveWords) {
     ASSERT_TRUE(session().project()->undo());
     EXPECT_EQ(study().pulls.size(), 1U);
     begin("torque");
-    EXPECT_FALSE(child<QLineEdit>("ratingWords")->isVisible());
+    EXPECT_FALSE(child<RowEditor>("ratingWords")->isVisible());
 }
 
 TEST_F(Entering, TwoEndsOfAPieceRankEachOther) {
@@ -303,15 +301,16 @@ TEST_F(Entering, TwoEndsOfAPieceRankEachOther) {
 TEST_F(Entering, PhasesOfAPull) {
     openDemo();
     session().selectPull(study().pulls.front().id);
-    auto* phases = child<QPlainTextEdit>("phases");
-    phases->setFocus();
-    phases->setPlainText("set: down, 400 N, 12 N·m, held\npulled: straight up, came out");
-    child<QPlainTextEdit>("note")->setFocus();
+    typeRows(child<RowEditor>("phases"), {{"set", "down", "400 N", "12 N·m", "", "held"},
+                                          {"pulled", "straight up", "", "", "", "came out"}});
     settle();
     const auto* pull = study().pull(session().pull());
     ASSERT_EQ(pull->outcome.phases.size(), 2U) << window->messageText().toStdString();
     EXPECT_EQ(pull->outcome.phases[0].readings.at(0).si, 400);
-    session().project()->undo();
+    EXPECT_EQ(pull->outcome.phases[0].readings.at(1).si, 12);
+    EXPECT_EQ(pull->outcome.phases[1].outcome, "came out");
+    while (session().project()->canUndo())
+        ASSERT_TRUE(session().project()->undo());
     EXPECT_TRUE(study().pull(session().pull())->outcome.phases.empty());
 }
 

@@ -131,6 +131,17 @@ void Window::menu(const QString& text) {
     ADD_FAILURE() << "no menu entry " << text.toStdString();
 }
 
+void typeRows(RowEditor* list, const std::vector<QStringList>& rows) {
+    list->setFocus();
+    while (!list->rows().empty()) {
+        list->setCurrentCell(0, 0);
+        QTest::keyClick(list, Qt::Key_Delete);
+    }
+    for (std::size_t r = 0; r < rows.size(); ++r)
+        for (int k = 0; k < static_cast<int>(rows[r].size()); ++k)
+            if (!rows[r][k].isEmpty()) list->item(static_cast<int>(r), k)->setText(rows[r][k]);
+}
+
 int columnOf(const QTableWidget* table, const QString& key) {
     for (int k = 0; k < table->columnCount(); ++k)
         if (table->horizontalHeaderItem(k)->data(Qt::UserRole) == key) return k;

@@ -9,6 +9,7 @@
 #include "stages/verdict/verdict_stage.h"
 #include "widgets/curve_view.h"
 #include "widgets/picture_view.h"
+#include "widgets/row_editor.h"
 #include <QApplication>
 #include <QElapsedTimer>
 #include <QFile>
@@ -27,6 +28,9 @@ void settle(int ms = 30);
 
 /// Every text a person can see in a visible widget: labels, buttons, tables, lists, drawn pictures.
 QStringList visibleTexts(QWidget* root);
+
+/// Types rows into a list that is typed cell by cell, as they would be by hand; what stood there goes.
+void typeRows(RowEditor* list, const std::vector<QStringList>& rows);
 
 /// The column of a page's table by its key; -1 where there is none.
 int columnOf(const QTableWidget* table, const QString& key);

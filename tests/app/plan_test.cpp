@@ -64,6 +64,30 @@ TEST_F(Stages, AFourByTwoStudyIsPlannedInTwelveActions) {
     EXPECT_EQ(plan::totals(study()).replicates, 0);
 }
 
+/// From an empty home: an option after the other into an empty study, and every row stays in view with its
+/// head.
+TEST_F(Stages, EveryRowOfAGrowingBoardStaysInView) {
+    ASSERT_TRUE(session().create(dir.filePath("p.anvil")));
+    window->goTo(Stage::question);
+    for (const QSize size : {QSize(1280, 800), QSize(1024, 700)}) {
+        window->resize(size);
+        settle(20);
+        auto* board = child<QTableWidget>("planBoard");
+        for (int n = session().study() ? static_cast<int>(study().options.size()) : 0, to = n + 3; n < to;
+             ++n) {
+            board->setCurrentCell(n + 1, 0);
+            typeIn(board, ("Option " + std::to_string(n + 1)).c_str());
+            settle(20);
+            ASSERT_EQ(study().options.size(), static_cast<std::size_t>(n) + 1);
+            for (int row = 0; row < board->rowCount(); ++row) {
+                const auto seen = board->visualItemRect(board->item(row, 0));
+                EXPECT_TRUE(board->viewport()->rect().contains(seen))
+                    << "row " << row << " of " << board->rowCount() << " at " << size.width();
+            }
+        }
+    }
+}
+
 TEST_F(Stages, SquaresAreStruckOutAndPlannedOneByOne) {
     openDemo();
     session().showStudy(session().project()->studies()[2].study.id);

@@ -246,9 +246,11 @@ TEST_F(AtTheRig, UnpluggedInMidPullAndFinishedAfterwards) {
     startPulling();
     QTest::qWait(300);
     server->obey("!unplug 1");
+    EXPECT_TRUE(waitFor([&] { return window->bench()->stateText().contains("looking for it"); }))
+        << window->bench()->stateText().toStdString();
     ASSERT_TRUE(until(PullStep::part));
-    EXPECT_TRUE(window->bench()->stateText().contains("looking for it") ||
-                session().rig().live().link == bench::LinkState::connected);
+    EXPECT_TRUE(waitFor([&] { return session().rig().live().link == bench::LinkState::connected; }))
+        << "plugged in again, it is found by itself";
     press(Qt::Key_9); // nothing broke
     ASSERT_EQ(step(), PullStep::accept);
     EXPECT_TRUE(child<QLabel>("benchSentence")->text().contains("fell silent"));
@@ -733,12 +735,10 @@ TEST_F(AtTheRig, NumbersReadOffADisplayKeepTheirDoubt) {
         << child<QLabel>("typedPiece")->text().toStdString();
     session().selectPull(study().pulls[0].id);
     settle(5);
-    auto* shares = child<QLineEdit>("shares");
-    shares->setText("70 % pulled out, 20 % tore");
-    emit shares->editingFinished();
+    auto* shares = child<RowEditor>("shares");
+    typeRows(shares, {{"pulled out", "70"}, {"tore", "20"}});
     EXPECT_TRUE(window->messageText().contains("90 % together"));
-    shares->setText("70 % pulled out, 30 % tore");
-    emit shares->editingFinished();
+    shares->item(1, 1)->setText("30 %");
     EXPECT_EQ(study().pulls[0].outcome.shares.size(), 2U);
     child<QLineEdit>("afterwards")->setText("bent");
     emit child<QLineEdit>("afterwards")->editingFinished();

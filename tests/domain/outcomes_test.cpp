@@ -69,21 +69,27 @@ TEST(Outcomes, KeysOfWhatEndsAPullRoundTrip) {
     EXPECT_FALSE(limitFromKey("rig topped out"));
 }
 
+using Typed = std::vector<std::pair<std::string, std::string>>;
+
 TEST(Outcomes, SharesOfAMixedFailure) {
-    const auto shares = *sharesFrom("60 % let go, 40% tore within the glue");
+    const auto shares = *sharesOf(Typed{{"let go", "60 %"}, {"tore, within the glue", "40"}});
     ASSERT_EQ(shares.size(), 2U);
-    EXPECT_EQ(shares[1], (ModeShare{"tore within the glue", 0.4}));
-    EXPECT_EQ(sharesText(shares), "60 % let go, 40 % tore within the glue");
-    EXPECT_EQ(*sharesFrom(sharesText(shares)), shares);
-    EXPECT_TRUE(sharesFrom("")->empty());
-    EXPECT_EQ(sharesFrom("60 % a, 30 % b").error().message, "The shares come to 90 % together, not 100 %.");
-    for (const char* bad : {"half tore", "100 %", "-20 % a, 120 % b", "% a"})
-        EXPECT_FALSE(sharesFrom(bad)) << bad;
+    EXPECT_EQ(shares[1], (ModeShare{"tore, within the glue", 0.4})) << "a comma is no end of a word";
+    EXPECT_EQ(sharesText(shares), "60 % let go, 40 % tore, within the glue");
+    EXPECT_TRUE(sharesOf(Typed{})->empty());
+    EXPECT_EQ(sharesOf(Typed{{"a", "60"}, {"b", "30"}}).error().message,
+              "The shares come to 90 % together, not 100 %.");
+    EXPECT_TRUE(sharesOf(Typed{{"a", "33.3"}, {"b", "33.3"}, {"c", "33.3"}})) << "within one per cent";
+    for (const auto& bad : {Typed{{"tore", "half"}}, Typed{{"", "100"}}, Typed{{"a", "-20"}, {"b", "120"}},
+                            Typed{{"a", ""}}, Typed{{"a", "0"}, {"b", "100"}}})
+        EXPECT_FALSE(sharesOf(bad)) << bad[0].first;
 }
 
 TEST(Phases, AsTyped) {
-    const auto all =
-        phasesFrom("set: down, 400 N, 120 mm, held\nturned\npulled: straight up, 1.2 kN, came out, bent");
+    const std::vector<PhaseText> typed{{"set", "down", {"400 N", "120 mm", ""}, "held"},
+                                       {"turned", "", {}, ""},
+                                       {"pulled", "straight up", {"1.2 kN"}, "came out, bent"}};
+    const auto all = phasesOf(typed);
     ASSERT_TRUE(all) << all.error().message;
     ASSERT_EQ(all->size(), 3U);
     EXPECT_EQ((*all)[0].direction, "down");
@@ -100,8 +106,8 @@ TEST(Phases, AsTyped) {
     };
     EXPECT_EQ(phasesText(*all, unitOf), "set: down, 400 N, 120 mm, held\nturned\n"
                                         "pulled: straight up, 1200 N, came out, bent");
-    const auto turned =
-        phasesFrom("turned: >12 N·m, 90°, 2 kN, ~3 kN, 30 s, 5 mm/s, clockwise, 2 turns loose");
+    const auto turned = phasesOf(std::vector<PhaseText>{
+        {"turned", "clockwise", {">12 N·m", "90°", "2 kN", "~3 kN", "30 s", "5 mm/s"}, "2 turns loose"}});
     ASSERT_TRUE(turned);
     using quantity::Dimension;
     const auto& r = turned->front().readings;
@@ -114,23 +120,27 @@ TEST(Phases, AsTyped) {
     EXPECT_EQ(turned->front().direction, "clockwise");
     EXPECT_EQ(turned->front().outcome, "2 turns loose") << "words with a number in them stay words";
     EXPECT_NE(phasesText(*turned, unitOf).find("~3000 N"), std::string::npos) << phasesText(*turned, unitOf);
-    EXPECT_FALSE(phasesFrom(": down"));
-    EXPECT_TRUE(phasesFrom("")->empty());
+    EXPECT_FALSE(phasesOf(std::vector<PhaseText>{{"", "down", {}, ""}}));
+    EXPECT_TRUE(phasesOf({})->empty());
+    EXPECT_EQ(phasesOf(std::vector<PhaseText>{{"set", "", {"12"}, ""}}).error().message,
+              "\"12\" in \"set\" is no force, length, torque, angle, time or speed: type it with its unit.");
 }
 
 TEST(Ratings, WhatTheStepsMean) {
-    const auto words = ratingWordsFrom(" 5 = needs a hammer; 0 = falls out by hand ; 2,5 = wobbles");
+    const auto words = ratingWordsOf(
+        Typed{{"5", "needs a hammer"}, {"0", "falls out by hand"}, {"2,5", "wobbles; creaks = a little"}});
     ASSERT_TRUE(words) << words.error().message;
-    EXPECT_EQ(ratingWordsText(*words), "0 = falls out by hand; 2.5 = wobbles; 5 = needs a hammer");
-    EXPECT_EQ(*ratingWordsFrom(ratingWordsText(*words)), *words);
-    EXPECT_EQ(meaningOf(2.5, *words), "wobbles");
-    EXPECT_EQ(meaningOf(3, *words), "between \"wobbles\" and \"needs a hammer\"");
+    EXPECT_EQ(ratingWordsText(*words),
+              "0 = falls out by hand; 2.5 = wobbles; creaks = a little; 5 = needs a hammer");
+    EXPECT_EQ(meaningOf(2.5, *words), "wobbles; creaks = a little");
+    EXPECT_EQ(meaningOf(3, *words), "between \"wobbles; creaks = a little\" and \"needs a hammer\"");
     EXPECT_EQ(meaningOf(7, *words), "") << "beyond the last word nothing is said";
     EXPECT_EQ(meaningOf(7, {}), "");
-    EXPECT_TRUE(ratingWordsFrom("")->empty());
-    for (const char* bad : {"wobbles", "x = wobbles", "3 =", "11 = too far", "-1 = below",
-                            "2.3 = no half step", "3 = a; 3 = b"})
-        EXPECT_FALSE(ratingWordsFrom(bad)) << bad;
+    EXPECT_TRUE(ratingWordsOf(Typed{})->empty());
+    for (const auto& bad :
+         {Typed{{"x", "wobbles"}}, Typed{{"3", ""}}, Typed{{"11", "too far"}}, Typed{{"-1", "below"}},
+          Typed{{"2.3", "no half step"}}, Typed{{"3", "a"}, {"3", "b"}}, Typed{{"", "no step"}}})
+        EXPECT_FALSE(ratingWordsOf(bad)) << bad[0].first;
     for (const double v : {0.0, 0.5, 10.0})
         EXPECT_TRUE(isRatingStep(v)) << v;
     for (const double v : {-0.5, 10.5, 0.25})
@@ -172,6 +182,17 @@ TEST(Outcomes, WhatEndedAPullWithoutABreak) {
         EXPECT_EQ(p.standing, shown ? Standing::counts : Standing::atLeast) << word(limit);
         EXPECT_EQ(p.reason.empty(), shown) << word(limit);
     }
+}
+
+TEST(Levels, AreSpelledOutByANameOfSeveralParts) {
+    EXPECT_EQ(levelsIn("salt-soaked, cold"), (std::vector<std::string>{"salt-soaked", "cold"}));
+    EXPECT_EQ(levelsIn(" wet + 40 °C /cured; "), (std::vector<std::string>{"wet", "40 °C", "cured"}));
+    EXPECT_TRUE(levelsIn("Plain").empty()) << "one thing is no difference of several";
+    EXPECT_TRUE(levelsIn("").empty());
+    EXPECT_TRUE(levelsIn(",;/").empty());
+    Condition c;
+    giveName(c, "dry, warm");
+    EXPECT_EQ(c.levels.size(), 2U);
 }
 
 } // namespace

@@ -374,15 +374,17 @@ TEST(Fairness, BatchesAndOperatorsTangledWithTheCondition) {
 
 TEST(Fairness, OneDifferenceAtATime) {
     auto d = small();
-    d.conditions[0].name = "dry, warm";
-    d.conditions[1].name = "wet, cold";
+    domain::giveName(d.conditions[0], "dry, warm");
+    domain::giveName(d.conditions[1], "wet, cold");
     EXPECT_EQ(sentences(d)["one difference"],
               "\"dry, warm\" and \"wet, cold\" differ in two things at once: which of them made the "
               "difference cannot be told. Add a condition between them.");
-    d.conditions[1].name = "Wet, warm";
+    d.conditions[1].levels = {"Dry", "cold"};
+    EXPECT_FALSE(sentences(d).contains("one difference")) << "what it sets is said, whatever it is called";
+    domain::giveName(d.conditions[1], "Wet, warm");
     EXPECT_FALSE(sentences(d).contains("one difference"));
-    d.conditions[0].name = "20 °C";
-    d.conditions[1].name = "40 °C";
+    domain::giveName(d.conditions[0], "20 °C");
+    domain::giveName(d.conditions[1], "40 °C");
     EXPECT_FALSE(sentences(d).contains("one difference")) << "one axis, one difference";
 }
 

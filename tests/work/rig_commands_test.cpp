@@ -43,6 +43,8 @@ TEST_F(Rigs, ALimitToldAtAnImportIsARig) {
     const auto& [id, rig] = rigs[0];
     EXPECT_EQ(rig.rigLimit, 4200);
     EXPECT_TRUE(rig.address.empty());
+    EXPECT_TRUE(onlyTold(*p, rig));
+    EXPECT_FALSE(onlyTold(*p, winch()));
     EXPECT_EQ(data().study.plan.rig, rig.name) << "and the plan names it";
     EXPECT_EQ(data().reach.limit, 4200);
     for (const auto& pull : data().pulls) {

@@ -2,6 +2,7 @@
 
 #include "shell/pictures_list.h"
 #include "widgets/plain_text.h"
+#include "widgets/row_editor.h"
 #include <QCheckBox>
 #include <QComboBox>
 #include <QEvent>
@@ -150,10 +151,9 @@ void Ledger::makeBroke(QVBoxLayout* edits) {
     m_where->setObjectName("where");
     m_where->setPlaceholderText(tr("where: at the second tuck"));
     edits->addWidget(m_where);
-    m_shares = new QLineEdit;
+    m_shares = new RowEditor({tr("Mixed"), tr("%")}, tr("Shares by area of a mixed failure"));
     m_shares->setObjectName("shares");
-    m_shares->setPlaceholderText(tr("60 % let go, 40 % tore"));
-    setTip(m_shares, tr("Shares by area of a mixed failure; together 100 %"));
+    setTip(m_shares, tr("Only for a mixed failure: shares by area, together 100 %"));
     edits->addWidget(m_shares);
     m_afterwards = new QLineEdit;
     m_afterwards->setObjectName("afterwards");
@@ -185,13 +185,11 @@ void Ledger::makeNotes(QVBoxLayout* edits) {
     edits->addWidget(m_note);
     m_phasesHead = section(tr("Phases"));
     edits->addWidget(m_phasesHead);
-    m_phases = new QPlainTextEdit;
+    m_phases =
+        new RowEditor({tr("Phase"), tr("Way"), tr("Reading"), tr("Reading"), tr("Reading"), tr("Outcome")},
+                      tr("Phases of the pull"));
     m_phases->setObjectName("phases");
-    m_phases->setAccessibleName(tr("Phases"));
-    m_phases->setTabChangesFocus(true);
-    m_phases->setFixedHeight(72);
-    m_phases->setPlaceholderText(tr("set: down, 400 N, held\nturned: 12 N·m, 90°\n(one a line)"));
-    m_phases->installEventFilter(this);
+    setTip(m_phases, tr("Such as: set, down, 400 N, 120 mm, held"));
     edits->addWidget(m_phases);
     edits->addWidget(section(tr("Pictures")));
     m_pictures = new PicturesList(m_session);
@@ -226,7 +224,9 @@ void Ledger::connectEdits() {
         connect(box, &QComboBox::activated, this, &Ledger::saveOutcome);
     }
     connect(m_end, &QComboBox::activated, this, &Ledger::saveOutcome);
-    for (auto* edit : {m_where, m_shares, m_afterwards})
+    connect(m_shares, &RowEditor::edited, this, &Ledger::saveShares);
+    connect(m_phases, &RowEditor::edited, this, &Ledger::savePhases);
+    for (auto* edit : {m_where, m_afterwards})
         connect(edit, &QLineEdit::editingFinished, this, &Ledger::saveOutcome);
     connect(m_unloading, &QCheckBox::clicked, this, &Ledger::saveOutcome);
     connect(m_looked, &QCheckBox::clicked, this, [this](bool on) {
@@ -240,7 +240,6 @@ void Ledger::connectEdits() {
 
 bool Ledger::eventFilter(QObject* watched, QEvent* event) {
     if (watched == m_note && event->type() == QEvent::FocusOut) saveNote();
-    if (watched == m_phases && event->type() == QEvent::FocusOut) savePhases();
     return QWidget::eventFilter(watched, event);
 }
 
@@ -258,9 +257,6 @@ void Ledger::saveOutcome() {
     const auto* pull = data ? data->pull(m_session.pull()) : nullptr;
     if (m_filling || !pull) return;
     auto outcome = pull->outcome;
-    const auto shares = domain::sharesFrom(m_shares->text().toStdString());
-    if (!m_session.tell(shares)) return;
-    outcome.shares = *shares;
     outcome.part = m_broke->currentText().simplified().toStdString();
     outcome.mode = m_mode->currentText().simplified().toStdString();
     outcome.end = m_end->currentData().toInt();
@@ -272,10 +268,35 @@ void Ledger::saveOutcome() {
                                            tr("%1: how it failed").arg(m_title->text())));
 }
 
-std::string Ledger::phasesText(const domain::Pull& pull) const {
-    return domain::phasesText(pull.outcome.phases, [this](quantity::Dimension d) -> const quantity::Unit& {
-        return m_session.units().of(d);
-    });
+/// Half a list is being typed: it is kept once it can be.
+void Ledger::saveShares() {
+    const auto* data = m_session.study();
+    const auto* pull = data ? data->pull(m_session.pull()) : nullptr;
+    if (m_filling || !pull) return;
+    std::vector<std::pair<std::string, std::string>> typed;
+    for (const auto& row : m_shares->rows()) {
+        if (row[0].isEmpty() || row[1].isEmpty()) return;
+        typed.emplace_back(row[0].toStdString(), row[1].toStdString());
+    }
+    const auto shares = domain::sharesOf(typed);
+    if (!m_session.tell(shares) || *shares == pull->outcome.shares) return;
+    auto outcome = pull->outcome;
+    outcome.shares = *shares;
+    m_session.tell(work::changeOutcome(*m_session.project(), pull->id, outcome,
+                                       tr("%1: shares of the failure").arg(m_title->text())));
+}
+
+std::vector<QStringList> Ledger::phaseRows(const domain::Pull& pull) const {
+    std::vector<QStringList> out;
+    for (const auto& p : pull.outcome.phases) {
+        QStringList row{qs(p.name), qs(p.direction)};
+        for (const auto& r : p.readings)
+            row << qs(quantity::printIn(r, m_session.units().of(r.unit->dimension)));
+        while (row.size() < m_phases->columnCount() - 1)
+            row << QString();
+        out.push_back(row << qs(p.outcome));
+    }
+    return out;
 }
 
 /// The parts of the load path and the ways this kind of piece fails, with what was noted elsewhere.
@@ -312,13 +333,33 @@ void Ledger::fillBroke(const domain::StudyData& data, const domain::Pull& pull,
     m_end->setVisible(ends.size() > 1 || pull.outcome.end > 0);
 }
 
+/// A column for each reading, as many as any phase has, and three to type in.
+void Ledger::fillPhases(const domain::Pull& pull) {
+    std::size_t readings = 3;
+    for (const auto& p : pull.outcome.phases)
+        readings = std::max(readings, p.readings.size());
+    QStringList heads{tr("Phase"), tr("Way")};
+    for (std::size_t k = 0; k < readings; ++k)
+        heads << tr("Reading");
+    m_phases->setHeads(heads << tr("Outcome"));
+    m_phases->setRows(phaseRows(pull));
+}
+
 void Ledger::savePhases() {
     const auto* data = m_session.study();
     const auto* pull = data ? data->pull(m_session.pull()) : nullptr;
     if (m_filling || !pull) return;
-    const auto text = m_phases->toPlainText().trimmed().toStdString();
-    if (text == phasesText(*pull)) return;
-    const auto phases = domain::phasesFrom(text);
+    const auto rows = m_phases->rows();
+    if (rows == phaseRows(*pull)) return;
+    std::vector<domain::PhaseText> typed;
+    for (const auto& row : rows) {
+        if (row[0].isEmpty()) return; // its name is still to come
+        domain::PhaseText t{row[0].toStdString(), row[1].toStdString(), {}, row.last().toStdString()};
+        for (qsizetype k = 2; k + 1 < row.size(); ++k)
+            t.readings.push_back(row[k].toStdString());
+        typed.push_back(std::move(t));
+    }
+    const auto phases = domain::phasesOf(typed);
     if (m_session.tell(phases)) m_session.tell(work::setPhases(*m_session.project(), pull->id, *phases));
 }
 
@@ -382,7 +423,10 @@ void Ledger::refresh() {
     m_apply->setVisible(!counts);
     fillBroke(*data, *pull, *s);
     m_where->setText(qs(pull->outcome.where));
-    m_shares->setText(qs(domain::sharesText(pull->outcome.shares)));
+    std::vector<QStringList> shares;
+    for (const auto& share : pull->outcome.shares)
+        shares.push_back({qs(share.mode), qs(quantity::shortest(100 * share.share))});
+    m_shares->setRows(shares);
     m_afterwards->setText(qs(pull->outcome.afterwards));
     m_unloading->setChecked(pull->outcome.whileUnloading);
     auto asked = *pull;
@@ -394,7 +438,7 @@ void Ledger::refresh() {
     m_looked->setVisible(!remarks.isEmpty());
     m_looked->setChecked(pull->looked);
     m_note->setPlainText(qs(pull->note));
-    m_phases->setPlainText(qs(phasesText(*pull)));
+    fillPhases(*pull);
     m_pictures->refresh();
     const auto steady = steadyText(pull->id);
     m_steady->setText(steady);

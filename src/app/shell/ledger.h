@@ -16,6 +16,8 @@ namespace anvil::app {
 
 class PicturesList;
 
+class RowEditor;
+
 class Ledger : public QWidget {
     Q_OBJECT
 public:
@@ -32,7 +34,9 @@ private:
     void applyStanding();
     void saveOutcome();
     void savePhases();
-    std::string phasesText(const domain::Pull& pull) const;
+    std::vector<QStringList> phaseRows(const domain::Pull& pull) const;
+    void fillPhases(const domain::Pull& pull);
+    void saveShares();
     QString steadyText(Id pull) const;
     void saveNote();
     void fillBroke(const domain::StudyData& data, const domain::Pull& pull, const domain::Specimen& piece);
@@ -42,9 +46,10 @@ private:
     bool m_filling = false;
     QLabel *m_title, *m_place, *m_facts, *m_remarks, *m_history, *m_reasonHint;
     QComboBox *m_standing, *m_broke, *m_mode, *m_end;
-    QLineEdit *m_reason, *m_where, *m_shares, *m_afterwards;
+    QLineEdit *m_reason, *m_where, *m_afterwards;
+    RowEditor *m_shares, *m_phases;
     QPushButton* m_apply;
-    QPlainTextEdit *m_note, *m_phases;
+    QPlainTextEdit* m_note;
     QLabel *m_phasesHead, *m_steadyHead, *m_steady;
     PicturesList* m_pictures;
     QCheckBox *m_looked, *m_unloading;

@@ -138,9 +138,8 @@ void MainWindow::makeRigMenu() {
     rigs->addAction(tr("&Disconnect"), this, [this] { m_session.rig().disconnectRig(); });
     rigs->addAction(tr("Who &pulls…"), this, [this] {
         bool ok = false;
-        const auto name =
-            QInputDialog::getText(this, tr("Who pulls"), tr("Name, kept with every pull"), QLineEdit::Normal,
-                                  preferences::operatorName(), &ok);
+        const auto name = QInputDialog::getText(this, tr("Who pulls"), tr("Name, kept with every pull"),
+                                                QLineEdit::Normal, preferences::operatorName(), &ok);
         if (ok) preferences::setOperatorName(name.simplified());
     });
     auto* remote = rigs->addAction(tr("Allow rigs on &other machines"), this,
@@ -152,10 +151,8 @@ void MainWindow::makeRigMenu() {
 void MainWindow::newProject() {
     auto lastFolder = preferences::folder(preferences::Folder::project);
     if (lastFolder.isEmpty()) lastFolder = QDir::homePath();
-    auto path = QFileDialog::getSaveFileName(
-        this, tr("New project"),
-        lastFolder + tr("/project.anvil"),
-        tr("Projects (*.anvil)"));
+    auto path = QFileDialog::getSaveFileName(this, tr("New project"), lastFolder + tr("/project.anvil"),
+                                             tr("Projects (*.anvil)"));
     if (path.isEmpty()) return;
     if (!path.endsWith(".anvil")) path += ".anvil";
     if (m_session.create(path)) remember(path);

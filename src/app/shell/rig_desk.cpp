@@ -44,7 +44,7 @@ bool RigDesk::edit(const std::function<void(rig::Setup&)>& change) {
 void RigDesk::takeFromProject() {
     if (!m_session.project()) return;
     for (const auto& [id, setup] : m_session.project()->rigs())
-        if (!setup.practice) {
+        if (!setup.practice && !work::onlyTold(*m_session.project(), setup)) {
             m_setup = setup;
             m_setupId = id;
         }
@@ -143,8 +143,6 @@ bool RigDesk::safetySeen() const {
     return m_setupId && seen.isValid() && seen.secsTo(QDateTime::currentDateTime()) < 86400;
 }
 
-void RigDesk::setSafetySeen() {
-    preferences::setSafetySeen(m_setupId, QDateTime::currentDateTime());
-}
+void RigDesk::setSafetySeen() { preferences::setSafetySeen(m_setupId, QDateTime::currentDateTime()); }
 
 } // namespace anvil::app

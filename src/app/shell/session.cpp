@@ -16,8 +16,8 @@
 namespace anvil::app {
 
 Session::Session(QObject* parent) : QObject(parent) {
-    m_units = quantity::unitsFrom(preferences::forceUnit().toStdString(),
-                                  preferences::lengthUnit().toStdString());
+    m_units =
+        quantity::unitsFrom(preferences::forceUnit().toStdString(), preferences::lengthUnit().toStdString());
     m_rig = std::make_unique<RigDesk>(*this);
 }
 

@@ -3,6 +3,7 @@
 #include "shell/preferences.h"
 #include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
+#include "widgets/row_editor.h"
 #include <QComboBox>
 #include <QGridLayout>
 #include <QLabel>
@@ -56,10 +57,12 @@ EntryPanel::EntryPanel(Session& session, QWidget* parent) : Panel(session, paren
     layout->addSpacing(8);
     m_scale = wrappedLabel("ratingScale");
     layout->addWidget(m_scale);
-    m_words = field("ratingWords", tr("what the steps mean: 0 = falls out by hand; 5 = needs a hammer"));
+    m_words = new RowEditor({tr("Step, 0 to 10"), tr("What it means, such as: falls out by hand")},
+                            tr("What the steps of the scale mean"));
+    m_words->setObjectName("ratingWords");
     layout->addWidget(m_words);
     layout->addStretch();
-    connect(m_words, &QLineEdit::editingFinished, this, &EntryPanel::saveWords);
+    connect(m_words, &RowEditor::edited, this, &EntryPanel::saveWords);
     connect(keepIt, &QPushButton::clicked, this, &EntryPanel::keep);
     connect(other, &QPushButton::clicked, this, [this] {
         if (m_next) m_skipped.insert(m_next);
@@ -151,13 +154,21 @@ void EntryPanel::showScale(const domain::StudyData* data) {
     for (const auto& w : data->study.plan.ratingWords)
         lines << tr("%1   %2").arg(qs(quantity::shortest(w.step)), qs(w.words));
     m_scale->setText(lines.join('\n'));
-    if (!m_words->hasFocus()) m_words->setText(qs(domain::ratingWordsText(data->study.plan.ratingWords)));
+    std::vector<QStringList> rows;
+    for (const auto& w : data->study.plan.ratingWords)
+        rows.push_back({qs(quantity::shortest(w.step)), qs(w.words)});
+    m_words->setRows(rows);
 }
 
 void EntryPanel::saveWords() {
     const auto* data = m_session.study();
     if (filling() || !data) return;
-    const auto words = domain::ratingWordsFrom(m_words->text().toStdString());
+    std::vector<std::pair<std::string, std::string>> typed;
+    for (const auto& row : m_words->rows()) {
+        if (row[0].isEmpty() || row[1].isEmpty()) return; // the other half is still to come
+        typed.emplace_back(row[0].toStdString(), row[1].toStdString());
+    }
+    const auto words = domain::ratingWordsOf(typed);
     if (!m_session.tell(words) || *words == data->study.plan.ratingWords) return;
     m_session.tell(work::changePlan(*m_session.project(), data->study.id,
                                     tr("What the steps of the scale mean"),

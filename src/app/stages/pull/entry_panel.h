@@ -13,6 +13,8 @@ namespace anvil::app {
 
 class PictureView;
 
+class RowEditor;
+
 class EntryPanel : public Panel {
     Q_OBJECT
 public:
@@ -35,7 +37,8 @@ private:
     void showScale(const domain::StudyData* data);
     void saveWords();
     QLabel *m_piece, *m_about, *m_scale;
-    QLineEdit *m_words, *m_note = nullptr;
+    QLineEdit* m_note = nullptr;
+    RowEditor* m_words;
     QWidget* m_form;
     PictureView* m_picture;
     QGridLayout* m_grid;

@@ -76,6 +76,15 @@ FactsPanel::FactsPanel(Session& session, QWidget* parent) : Panel(session, paren
     row->addWidget(hint, 1);
     row->addWidget(button);
     layout->addLayout(row);
+    m_conditions =
+        makeTable({tr("Condition"), tr("sets"), tr("and"), tr("and"), tr("and")}, "conditionLevels");
+    m_conditions->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    setTip(
+        m_conditions->horizontalHeaderItem(1),
+        tr("One thing a cell, such as: salt-soaked. Conditions that differ in two things at once cannot tell "
+           "which of them made the difference"));
+    layout->addWidget(m_conditions);
+    connect(m_conditions, &QTableWidget::cellChanged, this, &FactsPanel::levelEdited);
     connect(m_table, &QTableWidget::cellChanged, this, &FactsPanel::edited);
     connect(button, &QPushButton::clicked, this, &FactsPanel::paste);
     auto* keys = new QShortcut(QKeySequence::Paste, m_table, this, [this] { paste(); });
@@ -85,6 +94,7 @@ FactsPanel::FactsPanel(Session& session, QWidget* parent) : Panel(session, paren
 
 void FactsPanel::fill() {
     const auto* data = m_session.study();
+    m_conditions->setVisible(data != nullptr);
     if (!data) return m_table->setRowCount(0);
     m_table->setRowCount(static_cast<int>(data->options.size()));
     for (int i = 0; i < m_table->rowCount(); ++i) {
@@ -105,6 +115,39 @@ void FactsPanel::fill() {
     }
     m_table->resizeColumnsToContents();
     m_table->setColumnWidth(name, std::clamp(m_table->columnWidth(name), 120, 220));
+    fillConditions(*data);
+}
+
+void FactsPanel::fillConditions(const domain::StudyData& data) {
+    m_conditions->setRowCount(static_cast<int>(data.conditions.size()));
+    for (int i = 0; i < m_conditions->rowCount(); ++i) {
+        const auto& c = data.conditions[static_cast<std::size_t>(i)];
+        for (int k = 0; k < m_conditions->columnCount(); ++k) {
+            const auto level = static_cast<std::size_t>(k) - 1;
+            auto* item = new QTableWidgetItem(k == 0                    ? qs(c.name)
+                                              : level < c.levels.size() ? qs(c.levels[level])
+                                                                        : QString());
+            if (k == 0) item->setFlags(item->flags() & ~Qt::ItemIsEditable); // it is named on the board
+            m_conditions->setItem(i, k, item);
+        }
+    }
+    // As high as its rows, up to six.
+    const int rows = std::clamp(m_conditions->rowCount(), 1, 6);
+    m_conditions->setFixedHeight(rows * m_conditions->verticalHeader()->defaultSectionSize() + 34);
+    m_conditions->setVisible(m_conditions->rowCount() > 1);
+}
+
+void FactsPanel::levelEdited(int row, int) {
+    const auto* data = m_session.study();
+    if (filling() || !data || row >= static_cast<int>(data->conditions.size())) return;
+    std::vector<std::string> levels;
+    for (int k = 1; k < m_conditions->columnCount(); ++k)
+        if (const auto* item = m_conditions->item(row, k); item && !item->text().trimmed().isEmpty())
+            levels.push_back(item->text().simplified().toStdString());
+    const auto& c = data->conditions[static_cast<std::size_t>(row)];
+    if (levels == c.levels) return;
+    m_session.tell(m_session.project()->changeCondition(c.id, tr("What \"%1\" sets").arg(qs(c.name)),
+                                                        [&](domain::Condition& x) { x.levels = levels; }));
 }
 
 void FactsPanel::edited(int row, int column) {

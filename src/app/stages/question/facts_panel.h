@@ -15,8 +15,10 @@ public:
 private:
     void fill() override;
     void edited(int row, int column);
+    void fillConditions(const domain::StudyData& data);
+    void levelEdited(int row, int column);
     void paste();
-    QTableWidget* m_table;
+    QTableWidget *m_table, *m_conditions;
 };
 
 } // namespace anvil::app

@@ -54,6 +54,12 @@ QSize PlanBoard::sizeHint() const {
     return {QTableWidget::sizeHint().width(), std::min(verticalHeader()->length(), most) + 2 * frameWidth()};
 }
 
+QSize PlanBoard::minimumSizeHint() const {
+    const int most = 8 * verticalHeader()->defaultSectionSize(); // beyond that it scrolls
+    return {QTableWidget::minimumSizeHint().width(),
+            std::min(verticalHeader()->length(), most) + 2 * frameWidth()};
+}
+
 Id PlanBoard::optionAt(int row) const {
     const auto* data = m_session.study();
     return data && row >= 1 && row <= static_cast<int>(data->options.size())

@@ -20,6 +20,7 @@ public:
     void focusNext();
     /// As high as its rows, up to ten of them.
     QSize sizeHint() const override;
+    QSize minimumSizeHint() const override; ///< the head and its rows stay in view
 
 protected:
     void keyPressEvent(QKeyEvent* event) override;

@@ -14,6 +14,7 @@
 #include "theme/theme.h"
 #include <QLabel>
 #include <QPushButton>
+#include <QScrollArea>
 #include <QSplitter>
 #include <QTabWidget>
 #include <QVBoxLayout>
@@ -23,6 +24,21 @@
 #include <anvil/quantity/print.h>
 
 namespace anvil::app {
+
+namespace {
+
+/// A tab that gives way to the plan: what does not fit scrolls.
+QScrollArea* scrolled(QWidget* panel) {
+    auto* area = new QScrollArea;
+    area->setWidget(panel);
+    area->setWidgetResizable(true);
+    area->setFrameShape(QFrame::NoFrame);
+    area->viewport()->setAutoFillBackground(false);
+    panel->setAutoFillBackground(false);
+    return area;
+}
+
+} // namespace
 
 QuestionStage::QuestionStage(Session& session, QWidget* parent) : Panel(session, parent) {
     auto* layout = new QVBoxLayout(this);
@@ -49,15 +65,15 @@ QuestionStage::QuestionStage(Session& session, QWidget* parent) : Panel(session,
     split->addWidget(upper);
     m_tabs = new QTabWidget;
     m_tabs->setObjectName("planTabs");
-    m_tabs->addTab(m_fairness = new FairnessPanel(session), tr("Is it fair?"));
-    m_tabs->addTab(new HowManyPanel(session), tr("How many?"));
-    m_tabs->addTab(new ReachPanel(session), tr("Does it reach?"));
-    m_tabs->addTab(new ForecastPanel(session), tr("Forecasts"));
-    m_tabs->addTab(new ChainPanel(session), tr("Weakest link"));
-    m_tabs->addTab(new FactsPanel(session), tr("Facts"));
-    m_tabs->addTab(m_runList = new RunListPanel(session), tr("Run list"));
-    m_tabs->addTab(new MethodPanel(session), tr("Method"));
-    m_tabs->addTab(new SafetyPanel(session), tr("Safety"));
+    m_tabs->addTab(scrolled(m_fairness = new FairnessPanel(session)), tr("Is it fair?"));
+    m_tabs->addTab(scrolled(new HowManyPanel(session)), tr("How many?"));
+    m_tabs->addTab(scrolled(new ReachPanel(session)), tr("Does it reach?"));
+    m_tabs->addTab(scrolled(new ForecastPanel(session)), tr("Forecasts"));
+    m_tabs->addTab(scrolled(new ChainPanel(session)), tr("Weakest link"));
+    m_tabs->addTab(scrolled(new FactsPanel(session)), tr("Facts"));
+    m_tabs->addTab(scrolled(m_runList = new RunListPanel(session)), tr("Run list"));
+    m_tabs->addTab(scrolled(new MethodPanel(session)), tr("Method"));
+    m_tabs->addTab(scrolled(new SafetyPanel(session)), tr("Safety"));
     split->addWidget(m_tabs);
     split->setStretchFactor(0, 0); // the board needs no more than its rows
     split->setStretchFactor(1, 1);

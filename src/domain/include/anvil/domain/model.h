@@ -60,8 +60,21 @@ struct Condition {
     int position = 0;
     std::string name, note;
     std::optional<double> value{}; ///< on a numeric axis, SI
+    /// What it sets, a level of each factor: "salt-soaked", "cold". Fewer than two: it sets one thing.
+    std::vector<std::string> levels{};
     bool operator==(const Condition&) const = default;
 };
+
+/// The levels that a name spells out, parted by commas, plus signs, slashes or semicolons: "salt-soaked,
+/// cold". For a name that is being typed; what was made of it is the condition's own from then on. One alone
+/// is none.
+std::vector<std::string> levelsIn(const std::string& name);
+/// Names an option or a condition that is made: what its name spells out is what it sets.
+inline void giveName(Condition& condition, const std::string& name) {
+    condition.name = name;
+    condition.levels = levelsIn(name);
+}
+inline void giveName(Option& option, const std::string& name) { option.name = name; }
 
 /// A measured length against what was wanted.
 enum class Fit { fits, tooSmall, tooLarge };

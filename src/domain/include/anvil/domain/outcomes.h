@@ -4,6 +4,7 @@
 #include <anvil/domain/model.h>
 #include <anvil/quantity/error.h>
 #include <set>
+#include <span>
 #include <string>
 #include <vector>
 
@@ -41,9 +42,10 @@ struct Proposal {
 Proposal proposeStanding(const StudyData& data, const curve::Reading* reading, const std::string& broke,
                          Limit limit);
 
-/// Shares of a mixed failure as a tester types them: "60 % let go, 40 % tore". Empty: none. Error: no number
-/// before a share, a share without a name, or together not 100 % (within 1 %).
-Expected<std::vector<ModeShare>> sharesFrom(const std::string& text);
+/// Shares of a mixed failure by area as they are typed: how it failed, and how much of it in percent ("60",
+/// "60
+/// %"). Error: a share that is none, or that they do not come to 100 % together, within one.
+Expected<std::vector<ModeShare>> sharesOf(std::span<const std::pair<std::string, std::string>> typed);
 /// The same the other way round.
 std::string sharesText(const std::vector<ModeShare>& shares);
 

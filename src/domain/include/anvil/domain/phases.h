@@ -5,18 +5,25 @@
 #include <anvil/domain/model.h>
 #include <anvil/quantity/error.h>
 #include <functional>
+#include <span>
 #include <string>
 #include <vector>
 
 namespace anvil::domain {
 
-/// Phases, one a line: "set: down, 400 N, 120 mm, held", "turned: 12 N·m, 90°, 30 s". Quantities (force,
-/// length, torque, angle, time, speed; with doubt as anywhere) may stand anywhere and as often as they were
-/// read; of the words the first is the direction, the rest the outcome. Error: a line without a name before
-/// its colon.
-Expected<std::vector<Phase>> phasesFrom(const std::string& text);
+/// A phase as it is typed.
+struct PhaseText {
+    std::string name, direction;
+    std::vector<std::string> readings; ///< quantities with their units, in order
+    std::string outcome;
+};
 
-/// The same the other way round, in these units.
+/// Phases as they are typed: readings are forces, lengths, torques, angles, times and speeds, with doubt as
+/// anywhere, and as often as they were read. Error: one without a name, or a reading that is no such
+/// quantity.
+Expected<std::vector<Phase>> phasesOf(std::span<const PhaseText> typed);
+
+/// Phases a line each, in these units: "set: down, 400 N, 120 mm, held".
 std::string phasesText(const std::vector<Phase>& phases,
                        const std::function<const quantity::Unit&(quantity::Dimension)>& unitOf);
 

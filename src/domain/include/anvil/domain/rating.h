@@ -3,6 +3,7 @@
 
 #include <anvil/domain/plan.h>
 #include <anvil/quantity/error.h>
+#include <span>
 #include <string>
 #include <vector>
 
@@ -11,11 +12,10 @@ namespace anvil::domain {
 /// Whether a number is a step of the scale: 0 to 10, whole or half.
 bool isRatingStep(double value);
 
-/// Words for the steps of a scale as a tester types them: "0 = falls out by hand; 5 = needs a hammer"; by
-/// step. Empty: none. Error: no step before the sign, a step off the scale, one that stands twice, or no
-/// words.
-Expected<std::vector<RatingWord>> ratingWordsFrom(const std::string& text);
-/// The same the other way round.
+/// What the steps of a scale mean as it is typed, step ("0", "2.5") and words; by step. Error: no step, one
+/// off the scale or twice, or no words.
+Expected<std::vector<RatingWord>> ratingWordsOf(std::span<const std::pair<std::string, std::string>> typed);
+/// The same in a line: "0 = falls out by hand; 5 = needs a hammer".
 std::string ratingWordsText(const std::vector<RatingWord>& words);
 
 /// What a step means: the words of it, "between … and …" where it lies between two, empty where nothing

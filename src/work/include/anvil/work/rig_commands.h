@@ -25,6 +25,8 @@ Expected<void> setImportedLimit(OpenProject& project, Id study, std::optional<do
 /// A limit that proved wrong, for all pulls of a study on one set-up; the set-up stays as it was recorded.
 /// Error: none was made on it.
 Expected<void> correctLimit(OpenProject& project, Id study, Id setup, std::optional<double> limit);
+/// Whether a set-up has no connection and only says what a plan, or imported logs, need to know of a rig.
+bool onlyTold(const OpenProject& project, const rig::Setup& setup);
 /// Whether a pull's curve was recorded here, on a rig with a connection, and not imported.
 bool recordedHere(const OpenProject& project, const domain::Pull& pull);
 

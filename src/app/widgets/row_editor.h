@@ -1,0 +1,34 @@
+// A short list that is typed cell by cell: a row a thing, the last row always free.
+#pragma once
+
+#include <QStringList>
+#include <QTableWidget>
+#include <vector>
+
+namespace anvil::app {
+
+class RowEditor : public QTableWidget {
+    Q_OBJECT
+public:
+    /// Column heads, and the name that says what the list is.
+    RowEditor(const QStringList& heads, const QString& about, QWidget* parent = nullptr);
+    /// Other columns; what is typed goes.
+    void setHeads(const QStringList& heads);
+    void setRows(const std::vector<QStringList>& rows);
+    /// What is typed, row by row; rows of nothing are left out.
+    std::vector<QStringList> rows() const;
+
+signals:
+    void edited();
+
+protected:
+    void keyPressEvent(QKeyEvent* event) override; ///< Delete takes a row away
+
+private:
+    QStringList textOf(int row) const;
+    void fit();
+    void free(); ///< sees to the free row, and to the height
+    bool m_filling = false;
+};
+
+} // namespace anvil::app
