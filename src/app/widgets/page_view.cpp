@@ -100,12 +100,12 @@ struct Maker {
     }
     QWidget* operator()(const pages::Offers& o) const {
         auto* box = new QWidget;
-        auto* layout = new QVBoxLayout(box);
+        auto* layout = new QHBoxLayout(box);
         layout->setContentsMargins(0, 0, 0, 0);
         auto* list = sentenceList();
         list->setObjectName(qs(o.key));
-        layout->addWidget(list);
-        auto* row = new QHBoxLayout;
+        layout->addWidget(list, 1);
+        auto* row = new QVBoxLayout; // beside it: height is what a page is short of
         for (const auto& [key, title] : o.actions) {
             auto* button = new QPushButton(qs(title));
             button->setObjectName(qs(key));
