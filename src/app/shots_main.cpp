@@ -235,7 +235,8 @@ template <class Save> bool virtualBench(MainWindow& window, const QString& copy,
             auto s = before;
             s.protocol = anvil::rig::Protocol::answers;
             s.forceQuery = "MEAS:FORC?";
-            s.asked = *anvil::rig::columnsFrom("leg B [N] = MEAS:FORC2?, air [°C] = MEAS:TEMP?");
+            s.asked = *anvil::rig::columnsOf(std::vector<anvil::rig::ColumnText>{
+                {"leg B", "N", "MEAS:FORC2?"}, {"air", "°C", "MEAS:TEMP?"}});
             return s;
         }());
         rigTabs->setCurrentIndex(0);

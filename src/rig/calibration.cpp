@@ -13,33 +13,6 @@ namespace anvil::rig {
 
 using Cubic = boost::math::interpolators::pchip<std::vector<double>>;
 
-Expected<std::vector<CalibrationPoint>> pointsFrom(const std::string& text) {
-    std::vector<CalibrationPoint> out;
-    for (std::size_t at = 0; at < text.size();) {
-        const auto end = std::min(text.find(';', at), text.size());
-        const auto pair = text.substr(at, end - at);
-        at = end + 1;
-        if (pair.find_first_not_of(" \t") == std::string::npos) continue;
-        const auto sign = pair.find('=');
-        if (sign == std::string::npos)
-            return fail("\"" + pair + "\" is no pair of reading and truth: write it as 0 = 0; 512 = 98.1.");
-        const auto reading = quantity::parseNumber(pair.substr(0, sign)),
-                   truth = quantity::parseNumber(pair.substr(sign + 1));
-        if (!reading) return tl::unexpected(reading.error());
-        if (!truth) return tl::unexpected(truth.error());
-        out.push_back({*reading, *truth});
-    }
-    return out;
-}
-
-std::string pointsText(std::span<const CalibrationPoint> points) {
-    std::string out;
-    for (const auto& p : points)
-        out +=
-            (out.empty() ? "" : "; ") + quantity::shortest(p.reading) + " = " + quantity::shortest(p.truth);
-    return out;
-}
-
 Expected<Calibration> Calibration::make(std::vector<CalibrationPoint> points) {
     Calibration c;
     if (points.empty()) return c;

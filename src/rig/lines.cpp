@@ -130,21 +130,18 @@ std::optional<Role> roleFromKey(std::string_view text) {
     return std::nullopt;
 }
 
-Expected<std::vector<Column>> columnsFrom(const std::string& text) {
+Expected<std::vector<Column>> columnsOf(std::span<const ColumnText> typed) {
     std::vector<Column> out;
-    for (const auto& part : split(text, ',')) {
-        if (part.empty()) continue;
-        if (part == "-") {
+    for (const auto& t : typed) {
+        if (t.name == "-") {
             out.push_back({});
             continue;
         }
-        std::string typed;
-        const auto sign = part.rfind('=');
-        auto c = columnFrom(std::string(trimmed(std::string_view(part).substr(0, sign))), &typed);
-        if (sign != std::string::npos) c.question = trimmed(std::string_view(part).substr(sign + 1));
-        if (!typed.empty())
-            if (const auto unit = quantity::findUnit(typed); !unit && c.unit.empty())
-                return tl::unexpected(unit.error());
+        if (t.name.empty()) return fail("A column needs a name, or a dash where it is not wanted.");
+        auto c = columnFrom(t.unit.empty() ? t.name : t.name + " [" + t.unit + "]");
+        if (!t.unit.empty())
+            if (const auto unit = quantity::findUnit(t.unit); !unit) return tl::unexpected(unit.error());
+        c.question = t.question;
         if (c.role == Role::none) c.role = Role::other;
         out.push_back(std::move(c));
     }

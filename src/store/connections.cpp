@@ -64,6 +64,16 @@ QSqlDatabase Project::Private::openReader(const QString& name) const {
     return db;
 }
 
+void Project::Private::closeReader() const {
+    const std::lock_guard guard(readersMutex);
+    const auto at = readers.find(threadNumber());
+    if (at == readers.end()) return;
+    QSqlDatabase::removeDatabase(at->second);
+    readers.erase(at);
+}
+
+void Project::leaveThread() const { d->closeReader(); }
+
 void Project::Private::closeReaders() {
     const std::lock_guard guard(readersMutex);
     for (const auto& [thread, name] : readers)

@@ -136,6 +136,7 @@ struct Project::Private {
     QSqlDatabase reader() const;
     /// For a thread that will not live as long as the project: to be closed and removed by its name.
     QSqlDatabase openReader(const QString& name) const;
+    void closeReader() const; ///< of this thread
     void closeReaders();
 
     /// Finds a way to read the file, and leaves nothing beside it where it is only looked at. Error: there is

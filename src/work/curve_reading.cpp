@@ -39,6 +39,7 @@ std::vector<CurveRead> readCurves(const store::Project& file, const std::vector<
             const std::lock_guard lock(mutex);
             out.push_back(std::move(one));
         }
+        file.leaveThread();
         --running;
     };
     std::vector<std::jthread> threads;

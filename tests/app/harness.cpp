@@ -29,7 +29,13 @@ bool waitFor(const std::function<bool()>& condition) {
     return true;
 }
 
-void settle(int ms) { QTest::qWait(ms); }
+void settle() {
+    for (int round = 0; round < 4; ++round) { // an event may post another
+        QCoreApplication::sendPostedEvents();
+        QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
+        QCoreApplication::processEvents();
+    }
+}
 
 QStringList visibleTexts(QWidget* root) {
     QStringList out;
@@ -131,6 +137,14 @@ void Window::menu(const QString& text) {
     ADD_FAILURE() << "no menu entry " << text.toStdString();
 }
 
+void Window::pressButton(const QString& text) {
+    QList<QPushButton*> found;
+    for (auto* b : window->findChildren<QPushButton*>())
+        if (b->isVisible() && b->text().remove('&') == text) found << b;
+    ASSERT_EQ(found.size(), 1) << "buttons that say " << text.toStdString();
+    QTest::mouseClick(found[0], Qt::LeftButton);
+}
+
 void typeRows(RowEditor* list, const std::vector<QStringList>& rows) {
     list->setFocus();
     while (!list->rows().empty()) {
@@ -156,12 +170,12 @@ QString cell(const QTableWidget* table, int row, const QString& key) {
 
 void Window::showPage(const QString& title) {
     window->goTo(Stage::verdict);
-    settle(5);
+    settle();
     auto* bar = child<QTabBar>("pages");
     for (int i = 0; bar && i < bar->count(); ++i)
         if (bar->tabText(i) == title) {
             QTest::mouseClick(bar, Qt::LeftButton, {}, bar->tabRect(i).center());
-            return settle(5);
+            return settle();
         }
     if (title != "Answer" || !bar || bar->count() > 0) ADD_FAILURE() << "no page " << title.toStdString();
 }

@@ -14,6 +14,7 @@
 #include <QElapsedTimer>
 #include <QFile>
 #include <QProcess>
+#include <QPushButton>
 #include <QTableWidget>
 #include <QTemporaryDir>
 #include <QTest>
@@ -24,7 +25,8 @@ namespace anvil::app {
 
 /// Lets events run until the condition holds; false after five seconds.
 bool waitFor(const std::function<bool()>& condition);
-void settle(int ms = 30);
+/// Lets what is posted be done, without waiting for the clock.
+void settle();
 
 /// Every text a person can see in a visible widget: labels, buttons, tables, lists, drawn pictures.
 QStringList visibleTexts(QWidget* root);
@@ -56,6 +58,8 @@ struct Window : testing::Test {
         if (!found) ADD_FAILURE() << "no " << name;
         return found;
     }
+    /// Clicks the one visible button that says this.
+    void pressButton(const QString& text);
     /// A fresh study, in a fresh project where none is open, of these options and conditions; nothing is
     /// planned.
     domain::Id newStudy(const QStringList& options, const QStringList& conditions);

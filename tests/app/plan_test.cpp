@@ -35,13 +35,13 @@ void typeIn(QTableWidget* table, const QString& text) {
     ASSERT_TRUE(editor);
     editor->setText(text);
     QTest::keyClick(editor, Qt::Key_Return);
-    settle(5);
+    settle();
 }
 
 TEST_F(Stages, AFourByTwoStudyIsPlannedInTwelveActions) {
     ASSERT_TRUE(session().create(dir.filePath("p.anvil")));
     window->goTo(Stage::question);
-    settle(5);
+    settle();
     auto* board = child<QTableWidget>("planBoard");
     EXPECT_EQ(board->currentRow(), 1) << "the cursor waits for an option";
     int actions = 0;
@@ -71,13 +71,13 @@ TEST_F(Stages, EveryRowOfAGrowingBoardStaysInView) {
     window->goTo(Stage::question);
     for (const QSize size : {QSize(1280, 800), QSize(1024, 700)}) {
         window->resize(size);
-        settle(20);
+        settle();
         auto* board = child<QTableWidget>("planBoard");
         for (int n = session().study() ? static_cast<int>(study().options.size()) : 0, to = n + 3; n < to;
              ++n) {
             board->setCurrentCell(n + 1, 0);
             typeIn(board, ("Option " + std::to_string(n + 1)).c_str());
-            settle(20);
+            settle();
             ASSERT_EQ(study().options.size(), static_cast<std::size_t>(n) + 1);
             for (int row = 0; row < board->rowCount(); ++row) {
                 const auto seen = board->visualItemRect(board->item(row, 0));
@@ -92,7 +92,7 @@ TEST_F(Stages, SquaresAreStruckOutAndPlannedOneByOne) {
     openDemo();
     session().showStudy(session().project()->studies()[2].study.id);
     window->goTo(Stage::question);
-    settle(5);
+    settle();
     auto* board = child<QTableWidget>("planBoard");
     EXPECT_EQ(board->item(4, 3)->text(), "struck out");
     board->setCurrentCell(1, 1);
@@ -122,19 +122,19 @@ TEST_F(Stages, FairnessIsReadAndRemediedOrAccepted) {
     const auto id = newStudy({"Pin", "Bolt", "Hook", "Clip"}, {"Dry", "Wet", "Cold"});
     ASSERT_TRUE(work::planReplicates(*session().project(), id, 2));
     window->goTo(Stage::question);
-    settle(5);
+    settle();
     EXPECT_TRUE(visibleTexts(window.get())
                     .join("\n")
                     .contains("have only 2 replicates: two show repeatability, no more."));
     QTest::mouseClick(child<QPushButton>("remedy-replicates"), Qt::LeftButton);
     EXPECT_EQ(study().study.plan.replicates, 3);
-    settle(5);
+    settle();
     auto* why = child<QLineEdit>("accept-control");
     QTest::keyClick(why, Qt::Key_Return);
     EXPECT_TRUE(window->messageText().contains("Say why it is acceptable"));
     QTest::keyClicks(why, "all four are new");
     QTest::keyClick(why, Qt::Key_Return);
-    settle(5);
+    settle();
     EXPECT_TRUE(visibleTexts(window.get()).join("\n").contains("Accepted, because all four are new."));
     EXPECT_TRUE(qs(pages::toHtml(pages::report(session().source(), {session().units()})))
                     .contains("all four are new"))
@@ -146,7 +146,7 @@ TEST_F(Stages, ForecastsAndLimitsGiveTheHeadRoomWord) {
     ASSERT_TRUE(work::planReplicates(*session().project(), id, 5));
     window->goTo(Stage::question);
     showTab("planTabs", "Does it reach?");
-    settle(5);
+    settle();
     auto* board = child<QTableWidget>("planBoard");
     board->setCurrentCell(1, 1);
     auto* limit = child<QLineEdit>("reachLimit");
@@ -160,7 +160,7 @@ TEST_F(Stages, ForecastsAndLimitsGiveTheHeadRoomWord) {
     EXPECT_EQ(expected->text(), "12 mm");
     expected->setText("6 kN");
     QTest::mouseClick(child<QPushButton>("keepForecast"), Qt::LeftButton);
-    settle(5);
+    settle();
     EXPECT_TRUE(board->item(1, 1)->text().contains("will top out"))
         << board->item(1, 1)->text().toStdString();
     EXPECT_FALSE(board->item(2, 1)->text().contains("fine")) << "nothing is expected of the other";
@@ -170,7 +170,7 @@ TEST_F(Stages, FactsAreTypedAndPasted) {
     openDemo();
     window->goTo(Stage::question);
     showTab("planTabs", "Facts");
-    settle(5);
+    settle();
     auto* options = child<QTableWidget>("options");
     options->item(0, 5)->setText("-3");
     EXPECT_EQ(window->messageText(), "A cost below zero cannot be.");
@@ -180,7 +180,7 @@ TEST_F(Stages, FactsAreTypedAndPasted) {
     EXPECT_TRUE(window->messageText().contains("force is wanted here"));
     options->setCurrentCell(1, 3);
     QApplication::clipboard()->setText("4 kN\tbreaking load\t1.20\tEUR\n3 kN\tbreaking load\t0.80\tEUR\n");
-    QTest::mouseClick(child<QPushButton>("pasteFacts"), Qt::LeftButton);
+    pressButton("Paste facts");
     EXPECT_EQ(*study().options[1].rating, 4000);
     EXPECT_EQ(*study().options[2].unitCost, 0.8);
     EXPECT_EQ(study().options[2].ratingBasis, "breaking load");
@@ -189,10 +189,10 @@ TEST_F(Stages, FactsAreTypedAndPasted) {
 TEST_F(Stages, PiecesAreMadeMeasuredAndOrdered) {
     const auto id = newStudy({"Pin", "Bolt"}, {"Dry"});
     window->goTo(Stage::specimens);
-    settle(5);
+    settle();
     EXPECT_FALSE(work::makePieces(*session().project(), id, "")) << "nothing is planned";
     ASSERT_TRUE(work::planReplicates(*session().project(), id, 3));
-    settle(5);
+    settle();
     auto* batch = child<QLineEdit>("batch");
     QTest::keyClicks(batch, "box of May");
     QTest::keyClick(batch, Qt::Key_Return);
@@ -207,7 +207,20 @@ TEST_F(Stages, PiecesAreMadeMeasuredAndOrdered) {
     EXPECT_NEAR(*study().specimens[0].measured[0].mean(), 0.08255, 1e-9);
     EXPECT_EQ(table->item(0, 4)->text(), "82.55");
     table->item(1, 4)->setText("83.5; 83.7");
+    EXPECT_TRUE(study().specimens[1].measured[0].readings.empty()) << "two numbers in a cell are no length";
+    table->setCurrentCell(1, 4);
+    auto* readings = child<RowEditor>("readings");
+    ASSERT_TRUE(visibleTexts(window.get()).join('\n').contains("Readings of A1-2"));
+    typeRows(readings, {{"83.5"}, {"83.7"}});
     EXPECT_EQ(table->item(1, 4)->text(), QString::fromUtf8("83.60  (mean of 2)  \u25b2 too large"));
+    EXPECT_FALSE(table->item(1, 4)->flags() & Qt::ItemIsEditable) << "the mean is not typed over";
+    typeRows(readings, {{"1/3 in"}});
+    const auto third = study().specimens[1].measured[0].readings.at(0);
+    EXPECT_EQ(third, 0.0254 / 3);
+    readings->item(1, 0)->setText("84");
+    EXPECT_EQ(study().specimens[1].measured[0].readings.at(0), third) << "what was not touched stays";
+    readings->item(1, 0)->setText("no idea");
+    EXPECT_EQ(readings->item(1, 0)->text(), "84 mm");
     table->item(2, 4)->setText("about there");
     EXPECT_TRUE(window->messageText().contains("does not start with a number"));
     table->item(0, 0)->setText("A1-2");
@@ -215,7 +228,7 @@ TEST_F(Stages, PiecesAreMadeMeasuredAndOrdered) {
     window->goTo(Stage::question);
     showTab("planTabs", "Run list");
     child<QSpinBox>("seed")->setValue(11);
-    QTest::mouseClick(child<QPushButton>("drawOrder"), Qt::LeftButton);
+    pressButton("Draw the order");
     EXPECT_EQ(study().study.plan.runOrder, plan::drawRunOrder(study(), 11));
     EXPECT_EQ(child<QListWidget>("runList")->count(), 6);
     ASSERT_TRUE(work::moveInRunList(*session().project(), id, 0, 5));
@@ -231,7 +244,7 @@ TEST_F(Stages, ABatchIsBegunAndComesDueWithTheClock) {
     window->goTo(Stage::specimens);
     auto* tabs = child<QTabWidget>("specimenTabs");
     tabs->setCurrentIndex(1);
-    settle(5);
+    settle();
     EXPECT_EQ(tabs->tabText(1), "Preparation (2 due)");
     auto* steps = child<QTableWidget>("steps");
     EXPECT_TRUE(steps->item(4, 3)->text().contains("overdue")) << "yesterday's rinse was missed";
@@ -280,7 +293,7 @@ TEST_F(Stages, TheLoadPathSaysWhatBreaksFirst) {
     openDemo();
     window->goTo(Stage::question);
     showTab("planTabs", "Weakest link");
-    settle(5);
+    settle();
     auto* chain = child<QTableWidget>("chain");
     EXPECT_EQ(chain->rowCount(), 4);
     chain->item(1, 1)->setText("4.4 kN"); // a wire no stronger than the fitting
@@ -292,7 +305,7 @@ TEST_F(Stages, TheLoadPathSaysWhatBreaksFirst) {
     EXPECT_EQ(study().study.plan.chain.size(), 4U);
     chain->item(3, 0)->setText("");
     EXPECT_EQ(study().study.plan.chain.size(), 3U);
-    QTest::mouseClick(child<QPushButton>("chainAdd"), Qt::LeftButton);
+    pressButton("Add from results");
     EXPECT_EQ(study().study.plan.chain.size(), 4U);
 }
 
@@ -300,13 +313,13 @@ TEST_F(Stages, MethodNeedAndCautionsAreKept) {
     openDemo();
     window->goTo(Stage::question);
     showTab("planTabs", "Method");
-    settle(5);
+    settle();
     auto* method = child<QComboBox>("method");
     method->setCurrentText("Three-point bend");
     emit method->activated(method->currentIndex());
     EXPECT_EQ(study().study.plan.method, "three-point-bend");
     showTab("planTabs", "Safety");
-    settle(5);
+    settle();
     EXPECT_TRUE(visibleTexts(window.get()).join("\n").contains("fly in pieces"));
     showTab("planTabs", "Method");
     auto* need = child<QLineEdit>("need");
@@ -325,7 +338,7 @@ TEST_F(Stages, MethodNeedAndCautionsAreKept) {
     window->board()->setFocus();
     EXPECT_EQ(study().study.plan.cautions.size(), 2U);
     window->goTo(Stage::rig);
-    settle(5);
+    settle();
     EXPECT_TRUE(visibleTexts(window.get()).join("\n").contains("Mind the dog.")) << "shown again at the rig";
 }
 
@@ -339,7 +352,7 @@ TEST_F(Stages, AFollowUpIsPlannedFromTheVerdict) {
     EXPECT_EQ(domain::missingPieces(study()).size(), 2U);
     const auto before = session().studyId();
     window->goTo(Stage::verdict);
-    settle(5);
+    settle();
     QTest::mouseClick(child<QPushButton>("planApart"), Qt::LeftButton);
     EXPECT_NE(session().studyId(), before);
     EXPECT_EQ(study().study.title, "Follow-up of Wire end fittings");
@@ -351,7 +364,7 @@ TEST_F(Stages, AFollowUpIsPlannedFromTheVerdict) {
 TEST_F(Stages, AnUnplannedPullMakesItsSquareInOneStep) {
     openDemo();
     window->goTo(Stage::pull);
-    settle(5);
+    settle();
     QTest::keyClicks(child<QLineEdit>("unplannedOption"), "Double clamps");
     auto* condition = child<QLineEdit>("unplannedCondition");
     QTest::keyClicks(condition, "plain");
@@ -369,7 +382,7 @@ TEST_F(Stages, ConditionsOnANumericAxisGetTheirValues) {
     openDemo();
     session().showStudy(session().project()->studies()[2].study.id);
     window->goTo(Stage::question);
-    settle(5);
+    settle();
     auto *axis = child<QLineEdit>("axis"), *unit = child<QLineEdit>("axisUnit");
     EXPECT_EQ(axis->text(), "sheet temperature");
     EXPECT_EQ(unit->text(), QString::fromUtf8("°C"));
@@ -409,7 +422,7 @@ TEST_F(Stages, ReplicatesAreDraggedByTheGrip) {
     const auto id = newStudy({"Pin", "Bolt"}, {"Dry", "Wet"});
     ASSERT_TRUE(work::planReplicates(*session().project(), id, 5));
     window->goTo(Stage::question);
-    settle(5);
+    settle();
     auto* board = child<QTableWidget>("planBoard");
     const auto grip = [&](int row, int column) {
         const auto cell = board->visualRect(board->model()->index(row, column));
@@ -441,7 +454,7 @@ TEST_F(Stages, WhatIsTheSameForAllAndWhereASquareDiffers) {
     ASSERT_TRUE(work::planReplicates(*session().project(), id, 5));
     window->goTo(Stage::question);
     showTab("planTabs", "Method");
-    settle(5);
+    settle();
     const auto type = [&](const char* name, const QString& text) {
         auto* edit = child<QLineEdit>(name);
         edit->setText(text);
@@ -456,12 +469,12 @@ TEST_F(Stages, WhatIsTheSameForAllAndWhereASquareDiffers) {
     EXPECT_NEAR(*study().study.plan.speed, 0.001, 1e-12) << "nothing lost";
     type("planSpeed", "60 mm/min");
     child<QTableWidget>("planBoard")->setCurrentCell(2, 1);
-    settle(5);
+    settle();
     type("squareSpeed", "300 mm/min");
     EXPECT_NEAR(*study().study.plan.square(study().options[1].id, study().conditions[0].id)->speed, 0.005,
                 1e-12);
     showTab("planTabs", "Is it fair?");
-    settle(5);
+    settle();
     auto* remedy = child<QPushButton>("remedy-planned speed");
     ASSERT_TRUE(remedy);
     QTest::mouseClick(remedy, Qt::LeftButton);
@@ -483,7 +496,7 @@ TEST_F(Stages, TravelIsHeadRoomToo) {
     ASSERT_TRUE(work::planReplicates(*session().project(), id, 5));
     window->goTo(Stage::question);
     showTab("planTabs", "Does it reach?");
-    settle(5);
+    settle();
     auto* travel = child<QLineEdit>("reachTravel");
     travel->setText("40 mm");
     emit travel->editingFinished();
@@ -491,12 +504,12 @@ TEST_F(Stages, TravelIsHeadRoomToo) {
     showTab("planTabs", "Forecasts");
     auto* board = child<QTableWidget>("planBoard");
     board->setCurrentCell(1, 1);
-    settle(5);
+    settle();
     child<QLineEdit>("forecastValue")->setText("2 kN");
     child<QLineEdit>("forecastTravel")->setText("50 mm");
     child<QLineEdit>("forecastBy")->setText("Ines");
     QTest::mouseClick(child<QPushButton>("keepForecast"), Qt::LeftButton);
-    settle(5);
+    settle();
     EXPECT_TRUE(board->item(1, 1)->text().contains("short of travel"))
         << board->item(1, 1)->text().toStdString();
     auto* table = child<QTableWidget>("forecasts");
@@ -504,7 +517,7 @@ TEST_F(Stages, TravelIsHeadRoomToo) {
     EXPECT_EQ(table->item(0, 2)->text(), QString::fromUtf8("2000 N ± 10 %"));
     EXPECT_EQ(table->item(0, 3)->text(), "50.0 mm");
     table->setCurrentCell(0, 0);
-    QTest::mouseClick(child<QPushButton>("forgetForecast"), Qt::LeftButton);
+    pressButton("Take the selected one back");
     EXPECT_EQ(table->rowCount(), 0);
 }
 
@@ -512,7 +525,7 @@ TEST_F(Stages, ForecastsAreScoredWhenPulled) {
     openDemo();
     window->goTo(Stage::question);
     showTab("planTabs", "Forecasts");
-    settle(5);
+    settle();
     const auto& data = study();
     const auto scores = plan::scoreForecasts(data, session().verdict(data.study.goal.metric));
     ASSERT_FALSE(scores.empty());
@@ -525,7 +538,7 @@ TEST_F(Stages, APastedBlockIsOneUndo) {
     openDemo();
     window->goTo(Stage::question);
     showTab("planTabs", "Facts");
-    settle(5);
+    settle();
     auto* facts = child<QTableWidget>("options");
     facts->item(0, 8)->setText("8 mm sleeve");
     EXPECT_EQ(study().options[0].geometry, "8 mm sleeve");
@@ -534,7 +547,7 @@ TEST_F(Stages, APastedBlockIsOneUndo) {
     facts->setCurrentCell(1, 3);
     QApplication::clipboard()->setText(
         "4.1 kN\tbreaking load\t1.25\tEUR\n3.1 kN\tbreaking load\t0.85\tEUR\n");
-    QTest::mouseClick(child<QPushButton>("pasteFacts"), Qt::LeftButton);
+    pressButton("Paste facts");
     EXPECT_EQ(*study().options[1].rating, 4100);
     EXPECT_EQ(*study().options[2].unitCost, 0.85);
     session().project()->undo();
@@ -548,7 +561,7 @@ TEST_F(Stages, TimeAndMoneyOfThePlanAreShown) {
     ASSERT_TRUE(work::planReplicates(*session().project(), id, 6));
     window->goTo(Stage::question);
     showTab("planTabs", "How many?");
-    settle(5);
+    settle();
     auto* each = child<QLineEdit>("minutesEach");
     each->setText("15");
     emit each->editingFinished();
@@ -565,13 +578,13 @@ TEST_F(Stages, PlacesInASheetKeepTheirDistance) {
     auto& project = *session().project();
     ASSERT_TRUE(work::planReplicates(project, id, 2));
     window->goTo(Stage::specimens);
-    settle(5);
+    settle();
     auto* scheme = child<QLineEdit>("labelScheme");
     scheme->setText("{option} {n}");
     emit scheme->editingFinished();
     ASSERT_TRUE(work::makePieces(project, id, ""));
     EXPECT_EQ(study().specimens[0].label, "Pin 1");
-    settle(5);
+    settle();
     auto* pieces = child<QTableWidget>("specimens");
     const auto column = [&](const QString& head) {
         for (int k = 0; k < pieces->columnCount(); ++k)
@@ -591,18 +604,18 @@ TEST_F(Stages, PlacesInASheetKeepTheirDistance) {
     EXPECT_TRUE(window->messageText().contains("cannot be below zero"));
     EXPECT_NEAR(*study().specimens[0].x, 0.1, 1e-12);
     showTab("specimenTabs", "Places in the sheet");
-    settle(5);
+    settle();
     auto* apart = child<QLineEdit>("apart");
     apart->setText("60 mm");
     emit apart->editingFinished();
-    settle(5);
+    settle();
     EXPECT_TRUE(child<QLabel>("sheetSentence")->text().contains("Pin 1 and Pin 2 are only 50.0 mm apart."))
         << child<QLabel>("sheetSentence")->text().toStdString();
     const auto labels = child<PictureView>("sheetMap")->picture().labels();
     EXPECT_NE(std::find(labels.begin(), labels.end(), "Pin 2"), labels.end());
     apart->setText("50 mm");
     emit apart->editingFinished();
-    settle(5);
+    settle();
     EXPECT_FALSE(child<QLabel>("sheetSentence")->text().contains("only"));
 }
 
@@ -611,7 +624,7 @@ TEST_F(Stages, TheAreaIsWorkedOutFromWhatWasMeasured) {
     ASSERT_TRUE(work::planReplicates(*session().project(), id, 1));
     ASSERT_TRUE(work::makePieces(*session().project(), id, ""));
     window->goTo(Stage::specimens);
-    settle(5);
+    settle();
     for (const char* name : {"width", "thickness"}) {
         child<QLineEdit>("dimension")->setText(name);
         QTest::mouseClick(child<QPushButton>("addDimension"), Qt::LeftButton);
@@ -629,7 +642,7 @@ TEST_F(Stages, WorkingHoursMoveWhatIsDue) {
     session().setNow(QDateTime(QDate(2026, 5, 4), QTime(9, 0)));
     window->goTo(Stage::specimens);
     showTab("specimenTabs", "Preparation");
-    settle(5);
+    settle();
     auto* from = child<QLineEdit>("workFrom");
     auto* to = child<QLineEdit>("workTo");
     EXPECT_EQ(to->text(), "20:00");

@@ -319,8 +319,8 @@ TEST_F(AtTheRig, CautionsAreAskedAgainWhenTheSetUpChanges) {
 TEST_F(AtTheRig, PracticeStaysInItsOwnStudy) {
     const auto real = sevenPins();
     window->goTo(Stage::pull);
-    settle(5);
-    QTest::mouseClick(child<QPushButton>("practise"), Qt::LeftButton);
+    settle();
+    pressButton("Practise on the virtual bench");
     EXPECT_TRUE(study().study.plan.practice);
     EXPECT_EQ(study().options.size(), 3U);
     EXPECT_EQ(study().specimens.size(), 15U);
@@ -350,7 +350,7 @@ TEST_F(AtTheRig, TheAssistantFindsTheColumns) {
     sevenPins();
     startRig();
     window->goTo(Stage::rig);
-    settle(5);
+    settle();
     auto* address = child<QLineEdit>("rigAddress");
     address->setText("somewhere");
     emit address->editingFinished();
@@ -363,7 +363,7 @@ TEST_F(AtTheRig, TheAssistantFindsTheColumns) {
     emit address->editingFinished();
     QTest::mouseClick(connectButton, Qt::LeftButton);
     ASSERT_TRUE(waitFor([&] { return session().rig().bench().lines().size() > 30; }));
-    QTest::mouseClick(child<QPushButton>("guessColumns"), Qt::LeftButton);
+    pressButton("Guess from what arrives");
     auto* columns = child<QTableWidget>("columns");
     ASSERT_EQ(columns->rowCount(), 3);
     const bool named = session().rig().setup().layout.columns[1].unit == "N"; // if the header was still there
@@ -386,7 +386,7 @@ TEST_F(AtTheRig, LoadPathCalibrationAndChecksAreKept) {
     window->goTo(Stage::rig);
     ASSERT_TRUE(session().rig().use(setup()));
     showTab("rigTabs", "Load path");
-    settle(5);
+    settle();
     QTest::mouseClick(child<QPushButton>("add-0"), Qt::LeftButton);
     auto* parts = child<QTableWidget>("pathParts");
     ASSERT_EQ(parts->rowCount(), 1);
@@ -398,7 +398,7 @@ TEST_F(AtTheRig, LoadPathCalibrationAndChecksAreKept) {
     EXPECT_TRUE(window->messageText().contains("lever arm of zero"));
     EXPECT_NEAR(session().rig().setup().path[0].b, 0.1, 1e-12) << "nothing lost";
     parts->setCurrentCell(0, 0);
-    QTest::mouseClick(child<QPushButton>("removePart"), Qt::LeftButton);
+    pressButton("Take out");
     EXPECT_TRUE(session().rig().setup().path.empty());
     child<QLineEdit>("pivotWeight")->setText("400 N");
     child<QLineEdit>("pivotCentre")->setText("1 m");
@@ -406,7 +406,7 @@ TEST_F(AtTheRig, LoadPathCalibrationAndChecksAreKept) {
     emit child<QLineEdit>("pivotLift")->editingFinished();
     EXPECT_EQ(child<QLabel>("pivotSays")->text(), "A scale there reads 160.0 N of the true 400.0 N.");
     showTab("rigTabs", "Calibration");
-    settle(5);
+    settle();
     auto* table = child<QTableWidget>("calibration");
     table->item(0, 0)->setText("0");
     table->item(0, 1)->setText("0 N");
@@ -419,7 +419,7 @@ TEST_F(AtTheRig, LoadPathCalibrationAndChecksAreKept) {
     EXPECT_EQ(session().rig().setup().calibration.points.size(), 2U);
     ASSERT_TRUE(waitFor([&] { return session().rig().live().fresh; }));
     child<QLineEdit>("knownWeight")->setText("98.1 N");
-    QTest::mouseClick(child<QPushButton>("checkNow"), Qt::LeftButton);
+    pressButton("Check it");
     ASSERT_EQ(session().rig().setup().calibration.checks.size(), 1U);
     EXPECT_FALSE(session().rig().setup().calibration.checks[0].passed()) << "nothing hangs there";
     EXPECT_TRUE(window->messageText().contains("more than 1.0 %"));
@@ -427,7 +427,7 @@ TEST_F(AtTheRig, LoadPathCalibrationAndChecksAreKept) {
     emit child<QLineEdit>("calibrationExpires")->editingFinished();
     EXPECT_TRUE(window->messageText().contains("is not a date"));
     showTab("rigTabs", "Limits");
-    settle(5);
+    settle();
     auto* limit = child<QLineEdit>("limitRig");
     limit->setText("0 N");
     emit limit->editingFinished();
@@ -449,7 +449,7 @@ TEST_F(AtTheRig, LegsAreShownWithTheirSharesAndKeptAtEveryMark) {
     window->goTo(Stage::rig);
     ASSERT_TRUE(session().rig().use(s));
     showTab("rigTabs", "More channels");
-    settle(5);
+    settle();
     auto* table = child<QTableWidget>("moreChannels");
     ASSERT_EQ(table->rowCount(), 2);
     ASSERT_TRUE(waitFor([&] { return table->item(0, 1)->text().endsWith(" N"); }));
@@ -457,13 +457,8 @@ TEST_F(AtTheRig, LegsAreShownWithTheirSharesAndKeptAtEveryMark) {
     EXPECT_TRUE(window->messageText().contains("zero or less"));
     table->item(0, 2)->setText("900 N");
     EXPECT_EQ(*session().rig().setup().layout.columns[3].limit, 900);
-    table->item(1, 4)->setText("0 = 0; 100 = 200");
-    EXPECT_EQ(session().rig().setup().layout.columns[4].calibration.points.size(), 2U);
-    table->item(1, 4)->setText("0 = 0; 0 = 200");
-    EXPECT_TRUE(window->messageText().contains("stands twice")) << window->messageText().toStdString();
-    table->item(1, 4)->setText("");
     showTab("rigTabs", "Calibration");
-    settle(5);
+    settle();
     auto* channel = child<QComboBox>("calibratedChannel");
     ASSERT_EQ(channel->count(), 3) << "the load and its two legs";
     channel->setCurrentIndex(2);
@@ -486,19 +481,20 @@ TEST_F(AtTheRig, LegsAreShownWithTheirSharesAndKeptAtEveryMark) {
     emit child<QLineEdit>("calibrationExpires")->editingFinished();
     ASSERT_TRUE(waitFor([&] { return session().rig().live().channels.at(1).fresh; }));
     child<QLineEdit>("knownWeight")->setText("50 N");
-    QTest::mouseClick(child<QPushButton>("checkNow"), Qt::LeftButton);
+    pressButton("Check it");
     ASSERT_EQ(session().rig().setup().layout.columns[4].calibration.checks.size(), 1U)
         << window->messageText().toStdString();
     EXPECT_FALSE(session().rig().setup().layout.columns[4].calibration.checks[0].passed());
     ASSERT_EQ(child<QListWidget>("checks")->count(), 1);
     showTab("rigTabs", "More channels");
-    settle(5);
-    QTest::mouseClick(child<QPushButton>("addDevice"), Qt::LeftButton);
+    settle();
+    pressButton("Add a device");
     auto* devices = child<QTableWidget>("sideDevices");
     ASSERT_EQ(devices->rowCount(), 1);
-    devices->item(0, 2)->setText("time [s], air [zork]");
+    auto* columns = child<RowEditor>("sideColumns");
+    typeRows(columns, {{"time", "s", ""}, {"air", "zork", ""}});
     EXPECT_TRUE(window->messageText().contains("zork"));
-    QTest::mouseClick(child<QPushButton>("removeDevice"), Qt::LeftButton);
+    pressButton("Take it away");
     EXPECT_TRUE(session().rig().setup().sides.empty());
     window->goTo(Stage::pull);
     ASSERT_TRUE(session().rig().use(session().rig().setup()));
@@ -531,29 +527,30 @@ TEST_F(AtTheRig, ARigThatAnswersIsAskedForFurtherReadings) {
     window->goTo(Stage::rig);
     ASSERT_TRUE(session().rig().keep(setup()));
     showTab("rigTabs", "Connection");
-    settle(5);
-    auto* more = child<QLineEdit>("moreQueries");
+    settle();
+    auto* more = child<RowEditor>("moreQueries");
     EXPECT_FALSE(more->isVisible()) << "this one sends lines";
     auto* protocol = child<QComboBox>("rigProtocol");
     protocol->setCurrentIndex(1);
     emit protocol->activated(1);
-    settle(5);
+    settle();
     ASSERT_TRUE(more->isVisible());
     EXPECT_FALSE(child<QTableWidget>("columns")->isVisible());
     const auto type = [&](const char* name, const QString& text) {
         child<QLineEdit>(name)->setText(text);
         emit child<QLineEdit>(name)->editingFinished();
-        settle(2);
+        settle();
     };
     EXPECT_FALSE(session().rig().use(session().rig().setup())) << "asked for nothing";
     EXPECT_TRUE(window->messageText().contains("which question")) << window->messageText().toStdString();
     type("forceQuery", "MEAS:FORC?");
-    type("moreQueries", "leg B [N]");
-    EXPECT_TRUE(window->messageText().contains("needs its question")) << window->messageText().toStdString();
-    type("moreQueries", "leg B [N] = MEAS:FORC2?, leg C [zork] = MEAS:FORC3?");
+    typeRows(more, {{"leg B", "N", ""}});
+    EXPECT_TRUE(window->messageText().contains("needs a name and its question"))
+        << window->messageText().toStdString();
+    typeRows(more, {{"leg B", "zork", "MEAS:FORC2?"}});
     EXPECT_TRUE(window->messageText().contains("zork"));
     EXPECT_TRUE(session().rig().setup().asked.empty()) << "nothing half done";
-    type("moreQueries", "leg B [N] = MEAS:FORC2?, leg C [N] = MEAS:FORC3?");
+    typeRows(more, {{"leg B", "N", "MEAS:FORC2?"}, {"leg C", "N", "MEAS:FORC3?"}});
     ASSERT_EQ(session().rig().setup().asked.size(), 2U);
     ASSERT_TRUE(session().rig().use(session().rig().setup()));
     ASSERT_TRUE(waitFor([&] {
@@ -561,14 +558,17 @@ TEST_F(AtTheRig, ARigThatAnswersIsAskedForFurtherReadings) {
         return live.channels.size() == 2 && live.channels[1].fresh && live.perSecond > 5;
     }));
     showTab("rigTabs", "More channels");
-    settle(5);
+    settle();
     auto* table = child<QTableWidget>("moreChannels");
     ASSERT_EQ(table->rowCount(), 2);
-    table->item(0, 4)->setText("0 = 0; 100 = 102");
-    EXPECT_EQ(session().rig().setup().asked[0].calibration.points.size(), 2U);
+    EXPECT_EQ(table->item(0, 4)->text(), "none");
+    session().rig().edit([](rig::Setup& s) { s.asked[0].calibration.points = {{0, 0}, {100, 102}}; });
+    settle();
+    EXPECT_EQ(table->item(0, 4)->text(), "2 points");
     showTab("rigTabs", "Connection");
-    settle(5);
-    type("moreQueries", "leg B [N] = MEAS:FORC2?");
+    settle();
+    more->setCurrentCell(1, 0);
+    QTest::keyClick(more, Qt::Key_Delete);
     ASSERT_EQ(session().rig().setup().asked.size(), 1U);
     EXPECT_EQ(session().rig().setup().asked[0].calibration.points.size(), 2U) << "its table stays with it";
     protocol->setCurrentIndex(0);
@@ -649,12 +649,12 @@ TEST_F(AtTheRig, ARigidBarTellsHowMuchTheRigGivesWay) {
     auto s = setup();
     window->goTo(Stage::rig);
     showTab("rigTabs", "Limits");
-    settle(5);
-    QTest::mouseClick(child<QPushButton>("measureStretch"), Qt::LeftButton);
+    settle();
+    pressButton("Measure it with a rigid bar");
     EXPECT_TRUE(window->messageText().contains("Connect the rig first"));
     ASSERT_TRUE(session().rig().use(s));
     ASSERT_TRUE(waitFor([&] { return session().rig().live().fresh; }));
-    QTest::mouseClick(child<QPushButton>("measureStretch"), Qt::LeftButton);
+    pressButton("Measure it with a rigid bar");
     EXPECT_TRUE(study().study.plan.rigCheck);
     EXPECT_EQ(study().specimens.size(), 1U);
     startPulling();
@@ -687,11 +687,11 @@ TEST_F(AtTheRig, AnInterruptedPullIsShownAndSettled) {
     ASSERT_TRUE(session().project()->reload());
     ASSERT_EQ(study().pulls.size(), 1U);
     session().selectPull(study().pulls[0].id);
-    settle(5);
+    settle();
     EXPECT_TRUE(visibleTexts(window.get()).join("\n").contains("Its recording was interrupted."));
     EXPECT_TRUE(session().verdict(domain::metric("peak")).groups[0].values.empty())
         << "not before somebody has looked";
-    QTest::mouseClick(child<QPushButton>("boundInterrupted"), Qt::LeftButton);
+    pressButton("It held that much: at least");
     EXPECT_EQ(study().pulls[0].standing, domain::Standing::atLeast);
     EXPECT_EQ(study().pulls[0].recording, domain::Recording::done);
     EXPECT_EQ(session().verdict(domain::metric("peak")).groups[0].values.size(), 1U);
@@ -702,7 +702,7 @@ TEST_F(AtTheRig, AnInterruptedPullIsShownAndSettled) {
 TEST_F(AtTheRig, NumbersReadOffADisplayKeepTheirDoubt) {
     sevenPins();
     window->goTo(Stage::pull);
-    settle(5);
+    settle();
     auto* value = child<QLineEdit>("typedValue");
     auto* broke = child<QComboBox>("typedBroke");
     EXPECT_TRUE(child<QLabel>("typedPiece")->text().startsWith("A1-1"));
@@ -710,7 +710,7 @@ TEST_F(AtTheRig, NumbersReadOffADisplayKeepTheirDoubt) {
         broke->setCurrentIndex(part);
         value->setText(text);
         QTest::keyClick(value, Qt::Key_Return);
-        settle(5);
+        settle();
     };
     type("12 mm", 1);
     EXPECT_TRUE(window->messageText().contains("measures length"));
@@ -719,8 +719,8 @@ TEST_F(AtTheRig, NumbersReadOffADisplayKeepTheirDoubt) {
     type(">9 kN", 0);
     type(QString::fromUtf8("3\u20263.5 kN"), 1);
     type("12 kN", 3); // what it was fixed to
-    QTest::mouseClick(child<QPushButton>("typedLost"), Qt::LeftButton);
-    settle(5);
+    pressButton("Number lost");
+    settle();
     ASSERT_EQ(study().pulls.size(), 5U);
     EXPECT_EQ(study().pulls[0].typed->value, 4200);
     EXPECT_EQ(study().pulls[0].outcome.part, "the piece");
@@ -730,11 +730,11 @@ TEST_F(AtTheRig, NumbersReadOffADisplayKeepTheirDoubt) {
     EXPECT_EQ(study().pulls[2].typed->upper, 3500);
     EXPECT_EQ(study().pulls[3].standing, domain::Standing::atLeast) << "another part broke";
     EXPECT_EQ(study().pulls[4].standing, domain::Standing::notRead);
-    QTest::mouseClick(child<QPushButton>("typedOther"), Qt::LeftButton);
+    pressButton("Another piece");
     EXPECT_TRUE(child<QLabel>("typedPiece")->text().startsWith("A1-6"))
         << child<QLabel>("typedPiece")->text().toStdString();
     session().selectPull(study().pulls[0].id);
-    settle(5);
+    settle();
     auto* shares = child<RowEditor>("shares");
     typeRows(shares, {{"pulled out", "70"}, {"tore", "20"}});
     EXPECT_TRUE(window->messageText().contains("90 % together"));

@@ -130,7 +130,7 @@ TEST_P(Strangers, BreakNothingAndAreUndone) {
             stranger.act();
             QApplication::processEvents();
         }
-        settle(30);
+        settle();
     }
     ASSERT_TRUE(window->isVisible());
     ASSERT_TRUE(session().project());

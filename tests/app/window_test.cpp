@@ -217,7 +217,7 @@ TEST_F(Curves, OverlayShowsEveryReplicateOfTheSquare) {
     window->goTo(Stage::curves);
     session().selectPull(pullOf("A2-1"));
     settle();
-    QTest::mouseClick(child<QPushButton>("overlay"), Qt::LeftButton);
+    pressButton("All of the square");
     const auto labels = window->curves()->view()->picture().labels();
     for (const char* l : {"A2-1", "A2-2", "A2-3", "A2-4", "A2-5"})
         EXPECT_NE(std::find(labels.begin(), labels.end(), l), labels.end()) << l;
@@ -251,7 +251,7 @@ TEST_F(Ledgers, SettingOneAsideAsksForAReasonAndTheLadderFollows) {
     emit standing->activated(standing->currentIndex());
     auto* reason = child<QLineEdit>("reason");
     EXPECT_TRUE(reason->isVisible());
-    QTest::mouseClick(child<QPushButton>("applyStanding"), Qt::LeftButton);
+    pressButton("Apply");
     EXPECT_TRUE(window->messageText().contains("Say why")) << window->messageText().toStdString();
     EXPECT_EQ(study().pull(session().pull())->standing, domain::Standing::counts);
     QTest::keyClicks(reason, "jaw slipped");
@@ -309,7 +309,7 @@ TEST_F(Shell, EveryLabelFollowsTheUnits) {
             menu(QString("unit-") + length);
             for (int stage = 0; stage < stageCount; ++stage) {
                 window->goTo(static_cast<Stage>(stage));
-                settle(5);
+                settle();
                 const auto texts = visibleTexts(window.get());
                 for (const char* other : {"N", "kN", "kgf", "lbf"})
                     if (QString(other) != force) {
@@ -471,7 +471,7 @@ TEST_F(Shell, ManyCurvesAreReadInViewAndOnlyOnce) {
 TEST_F(Shell, EmptyWindowSaysWhatToDoAtEveryStage) {
     for (int i = 0; i < stageCount; ++i) {
         window->goTo(static_cast<Stage>(i));
-        settle(5);
+        settle();
         EXPECT_GT(visibleTexts(window.get()).join(" ").size(), 40) << i;
         for (auto* b : window->findChildren<QPushButton*>())
             EXPECT_TRUE(!b->isVisible() || b->isEnabled())
@@ -524,7 +524,7 @@ TEST_F(Shell, TwelveBySixBySevenStaysReadable) {
     EXPECT_EQ(study().specimens.size(), 504U);
     for (int i = 0; i < stageCount; ++i) {
         window->goTo(static_cast<Stage>(i));
-        settle(5);
+        settle();
         EXPECT_EQ(window->size(), QSize(1280, 800));
     }
 }
@@ -534,13 +534,13 @@ TEST_F(Stages, SpecimensMovesAMislabelledPiece) {
     window->goTo(Stage::specimens);
     const auto pull = pullOf("C1-4");
     session().selectPull(pull);
-    settle(5);
+    settle();
     auto* table = child<QTableWidget>("specimens");
     EXPECT_EQ(table->rowCount(), 40);
     EXPECT_EQ(table->item(table->currentRow(), 0)->text(), "C1-4");
     for (auto* box : window->findChildren<QComboBox*>())
         if (box->isVisible() && box->findText("Tucked splice") >= 0) box->setCurrentText("Tucked splice");
-    QTest::mouseClick(child<QPushButton>("moveSpecimen"), Qt::LeftButton);
+    pressButton("Move");
     EXPECT_EQ(study().option(study().specimen(study().pull(pull)->specimen)->option)->name, "Tucked splice");
 }
 
@@ -561,7 +561,7 @@ TEST_F(Stages, RigLimitTurnsToppedOutPullsIntoAtLeast) {
 
 TEST_F(Stages, PullOffersTheWaysInAndShowsTheCautions) {
     window->goTo(Stage::pull);
-    settle(5);
+    settle();
     const auto texts = visibleTexts(window.get()).join("\n");
     for (const char* want : {"Import logger files", "Import a table of results", "Paste results",
                              "stand out of the line of pull", "licensed or competent person"})

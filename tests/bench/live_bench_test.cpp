@@ -1,4 +1,5 @@
 #include "store/disks.h"
+#include "typed_columns.h"
 #include "wait.h"
 #include <QCoreApplication>
 #include <QElapsedTimer>
@@ -7,10 +8,10 @@
 #include <QTemporaryDir>
 #include <QTimer>
 #include <algorithm>
+#include <anvil/bench/live_bench.h>
 #include <anvil/link/rig_server.h>
 #include <anvil/results/values.h>
 #include <anvil/work/board_commands.h>
-#include <anvil/bench/live_bench.h>
 #include <anvil/work/open_project.h>
 #include <anvil/work/plan_commands.h>
 #include <gtest/gtest.h>

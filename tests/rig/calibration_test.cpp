@@ -98,14 +98,4 @@ TEST(Ratio, PivotCheckByHand) {
     EXPECT_FALSE(pivotLift(0, 1, 0, 2));
 }
 
-TEST(Calibration, TablesAsTyped) {
-    const auto points = pointsFrom(" 0 = 0; 512 = 98,1 ;");
-    ASSERT_TRUE(points) << points.error().message;
-    EXPECT_EQ(*points, (std::vector<CalibrationPoint>{{0, 0}, {512, 98.1}}));
-    EXPECT_EQ(pointsText(*points), "0 = 0; 512 = 98.1");
-    EXPECT_TRUE(pointsFrom("")->empty());
-    for (const char* bad : {"5", "a = 1", "1 = b", "1 = 2 = 3"})
-        EXPECT_FALSE(pointsFrom(bad)) << bad;
-}
-
 } // namespace

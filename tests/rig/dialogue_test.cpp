@@ -1,4 +1,6 @@
 // Devices that answer questions.
+#include "typed_columns.h"
+
 #include <anvil/rig/dialogue.h>
 #include <anvil/rig/recorder.h>
 #include <anvil/rig/setup.h>

@@ -1,4 +1,6 @@
 // Lines that say what they measure, as home-made loggers and scales print them.
+#include "typed_columns.h"
+
 #include <anvil/rig/lines.h>
 #include <fmt/format.h>
 #include <gtest/gtest.h>

@@ -1,4 +1,6 @@
 // Lines that a device sends, and what their columns hold.
+#include "typed_columns.h"
+
 #include <anvil/rig/dialogue.h>
 #include <anvil/rig/recorder.h>
 #include <anvil/rig/setup.h>
@@ -152,7 +154,11 @@ TEST(Lines, ColumnsAsTyped) {
     EXPECT_EQ((*all)[4].role, Role::other) << "a plain number";
     EXPECT_EQ(*columnsFrom(columnsText(*all)), *all);
     EXPECT_NE(columnsFrom("air [zork]").error().message.find("zork"), std::string::npos);
-    EXPECT_TRUE(columnsFrom("")->empty());
+    EXPECT_TRUE(columnsOf({})->empty());
+    EXPECT_FALSE(columnsOf(std::vector<ColumnText>{{"", "N", ""}})) << "a column without a name";
+    EXPECT_EQ((*columnsOf(std::vector<ColumnText>{{"leg, left = west", "N", ""}}))[0].name,
+              "leg, left = west")
+        << "no sign is an end of a name";
     const auto asked = columnsFrom("leg B [kN] = MEAS:FORC2?, air [°C] = MEAS:TEMP?");
     ASSERT_TRUE(asked) << asked.error().message;
     EXPECT_EQ((*asked)[0].name, "leg B");

@@ -1,4 +1,6 @@
 // Set-ups of rigs: problems, conversion, what is kept.
+#include "typed_columns.h"
+
 #include <anvil/rig/dialogue.h>
 #include <anvil/rig/recorder.h>
 #include <anvil/rig/setup.h>

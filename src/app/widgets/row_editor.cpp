@@ -32,7 +32,7 @@ QStringList RowEditor::textOf(int row) const {
 }
 
 void RowEditor::setHeads(const QStringList& heads) {
-    if (heads.size() == columnCount()) return;
+    if (heads.size() == columnCount()) return setHorizontalHeaderLabels(heads);
     m_filling = true;
     setRowCount(0);
     setColumnCount(static_cast<int>(heads.size()));
@@ -56,9 +56,17 @@ void RowEditor::setRows(const std::vector<QStringList>& all) {
     setRowCount(static_cast<int>(all.size()));
     for (int r = 0; r < rowCount(); ++r)
         for (int k = 0; k < columnCount(); ++k)
-            setItem(r, k, new QTableWidgetItem(all[static_cast<std::size_t>(r)].value(k)));
+            put(r, k, all[static_cast<std::size_t>(r)].value(k));
     m_filling = false;
     free();
+}
+
+/// Items stay: one that is replaced would go from under whoever has just typed in it.
+void RowEditor::put(int row, int column, const QString& text) {
+    if (auto* known = item(row, column))
+        known->setText(text);
+    else
+        setItem(row, column, new QTableWidgetItem(text));
 }
 
 std::vector<QStringList> RowEditor::rows() const {
@@ -73,7 +81,7 @@ void RowEditor::free() {
     if (rowCount() == 0 || !textOf(rowCount() - 1).join(QString()).isEmpty()) {
         setRowCount(rowCount() + 1);
         for (int k = 0; k < columnCount(); ++k)
-            setItem(rowCount() - 1, k, new QTableWidgetItem);
+            put(rowCount() - 1, k, {});
     }
     m_filling = false;
     setFixedHeight(std::min(rowCount(), mostRows) * rowPixels + horizontalHeader()->sizeHint().height() + 4 +

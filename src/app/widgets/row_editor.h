@@ -26,6 +26,7 @@ protected:
 
 private:
     QStringList textOf(int row) const;
+    void put(int row, int column, const QString& text);
     void fit();
     void free(); ///< sees to the free row, and to the height
     bool m_filling = false;

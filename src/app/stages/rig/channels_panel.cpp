@@ -1,6 +1,7 @@
 #include "stages/rig/channels_panel.h"
 
 #include "shell/rig_desk.h"
+#include "widgets/column_rows.h"
 #include "widgets/plain_text.h"
 #include <QApplication>
 #include <QHBoxLayout>
@@ -45,7 +46,7 @@ ChannelsPanel::ChannelsPanel(Session& session, QWidget* parent) : Panel(session,
                            "moreChannels");
     m_channels->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
     setTip(m_channels->horizontalHeaderItem(3), tr("Ticked: it reads negative when loaded"));
-    setTip(m_channels->horizontalHeaderItem(4), tr("Its calibration: reading = true; reading = true"));
+    setTip(m_channels->horizontalHeaderItem(4), tr("Its calibration: typed in Calibration, by channel"));
     layout->addWidget(m_channels, 1);
     auto* head = plainLabel(tr("Devices of their own, on one clock with the rig"));
     head->setObjectName("section");
@@ -53,6 +54,15 @@ ChannelsPanel::ChannelsPanel(Session& session, QWidget* parent) : Panel(session,
     m_devices = makeTable({tr("Device"), tr("Reached at"), tr("Its columns"), tr("State")}, "sideDevices");
     m_devices->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
     layout->addWidget(m_devices, 1);
+    m_columns =
+        new RowEditor({tr("Its columns, in order"), tr("Unit"), tr("Asked by")}, tr("Columns of the device"));
+    m_columns->setObjectName("sideColumns");
+    setTip(m_columns,
+           tr("Such as: time, ms; leg B, kN; - for one that is not wanted. A device that answers is asked "
+              "by a question each, such as MEAS:FORC2?"));
+    layout->addWidget(m_columns);
+    connect(m_columns, &RowEditor::edited, this, &ChannelsPanel::saveColumns);
+    connect(m_devices, &QTableWidget::currentCellChanged, this, &ChannelsPanel::showColumns);
     auto* row = new QHBoxLayout;
     const auto button = [&](const QString& text, const char* name, void (ChannelsPanel::*what)()) {
         auto* b = new QPushButton(text);
@@ -101,8 +111,8 @@ void ChannelsPanel::fill() {
         sign->setFlags((sign->flags() | Qt::ItemIsUserCheckable));
         sign->setCheckState(column->flipped ? Qt::Checked : Qt::Unchecked);
         m_channels->setItem(r, 3, sign);
-        m_channels->setItem(r, 4, new QTableWidgetItem(qs(rig::pointsText(column->calibration.points))));
-        setTip(m_channels->item(r, 4), tr("In %1, such as 0 = 0; 512 = 98.1").arg(qs(names[i].unit)));
+        const auto points = column->calibration.points.size();
+        m_channels->setItem(r, 4, fixed(points == 0 ? tr("none") : tr("%1 points").arg(points)));
     }
     m_devices->setRowCount(static_cast<int>(setup.sides.size()));
     m_devices->setVisible(!setup.sides.empty());
@@ -110,11 +120,11 @@ void ChannelsPanel::fill() {
         const auto& side = setup.sides[static_cast<std::size_t>(r)];
         m_devices->setItem(r, 0, new QTableWidgetItem(qs(side.name)));
         m_devices->setItem(r, 1, new QTableWidgetItem(qs(side.address)));
-        m_devices->setItem(r, 2, new QTableWidgetItem(qs(rig::columnsText(side.layout.columns))));
-        setTip(m_devices->item(r, 2), tr("Such as: time [ms], leg B [kN], -   (a dash: not wanted)\n"
-                                         "Of a device that is asked: leg B [kN] = MEAS:FORC2?"));
+        m_devices->setItem(r, 2, fixed(qs(rig::columnsText(side.layout.columns))));
+        setTip(m_devices->item(r, 2), tr("Typed below"));
         m_devices->setItem(r, 3, fixed({}));
     }
+    showColumns();
     tick();
 }
 
@@ -174,10 +184,6 @@ void ChannelsPanel::saveChannel(int r) {
         column->limit = entry->si;
     }
     column->flipped = m_channels->item(r, 3)->checkState() == Qt::Checked;
-    const auto points = rig::pointsFrom(m_channels->item(r, 4)->text().toStdString());
-    if (!m_session.tell(points)) return refill();
-    if (const auto made = rig::Calibration::make(*points); !m_session.tell(made)) return refill();
-    column->calibration.points = *points;
     m_session.rig().edit([&](rig::Setup& s) { s = setup; });
 }
 
@@ -185,14 +191,39 @@ void ChannelsPanel::saveDevice(int r) {
     if (filling() || !m_session.project()) return;
     auto setup = m_session.rig().setup();
     auto& side = setup.sides[static_cast<std::size_t>(r)];
-    const auto columns = rig::columnsFrom(m_devices->item(r, 2)->text().toStdString());
-    if (!m_session.tell(columns)) return refill();
     side.name = m_devices->item(r, 0)->text().simplified().toStdString();
     side.address = m_devices->item(r, 1)->text().trimmed().toStdString();
-    if (rig::columnsText(*columns) != rig::columnsText(side.layout.columns)) {
-        side.layout.columns = rig::keepingWhatIsKnown(*columns, side.layout.columns);
-        if (side.answers()) side.layout = {',', '.', side.layout.columns, 0}; // as its answers are joined
-    }
+    m_session.rig().edit([&](rig::Setup& s) { s = setup; });
+}
+
+int ChannelsPanel::device() const {
+    const int sides = static_cast<int>(m_session.rig().setup().sides.size());
+    return sides == 0                    ? -1
+           : m_devices->currentRow() < 0 ? sides - 1
+                                         : std::min(m_devices->currentRow(), sides - 1);
+}
+
+void ChannelsPanel::showColumns() {
+    const int r = device();
+    m_columns->setVisible(r >= 0);
+    if (r >= 0)
+        m_columns->setRows(
+            columnRows(m_session.rig().setup().sides[static_cast<std::size_t>(r)].layout.columns));
+}
+
+void ChannelsPanel::saveColumns() {
+    const int r = device();
+    if (filling() || !m_session.project() || r < 0) return;
+    const auto typed = columnTexts(*m_columns);
+    for (const auto& t : typed)
+        if (t.name.empty()) return; // its name is still to come
+    const auto columns = rig::columnsOf(typed);
+    if (!m_session.tell(columns)) return;
+    auto setup = m_session.rig().setup();
+    auto& side = setup.sides[static_cast<std::size_t>(r)];
+    if (rig::columnsText(*columns) == rig::columnsText(side.layout.columns)) return;
+    side.layout.columns = rig::keepingWhatIsKnown(*columns, side.layout.columns);
+    if (side.answers()) side.layout = {',', '.', side.layout.columns, 0}; // as its answers are joined
     m_session.rig().edit([&](rig::Setup& s) { s = setup; });
 }
 

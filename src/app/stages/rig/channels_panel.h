@@ -5,6 +5,8 @@
 
 namespace anvil::app {
 
+class RowEditor;
+
 class ChannelsPanel : public Panel {
     Q_OBJECT
 public:
@@ -15,10 +17,14 @@ private:
     void tick();
     void saveChannel(int row);
     void saveDevice(int row);
+    int device() const; ///< whose columns are shown; -1: there is none
+    void showColumns();
+    void saveColumns();
     void add();
     void takeAway();
     void guess();
     QTableWidget *m_channels, *m_devices;
+    RowEditor* m_columns;
     QLabel *m_none, *m_state;
 };
 

@@ -2,6 +2,7 @@
 
 #include "shell/rig_desk.h"
 #include "theme/theme.h"
+#include "widgets/column_rows.h"
 #include "widgets/plain_text.h"
 #include "widgets/seen_line.h"
 #include <QComboBox>
@@ -66,8 +67,9 @@ void LinkPanel::makeQuestions(QVBoxLayout* layout) {
     auto* further = new QHBoxLayout;
     m_further = plainLabel(tr("Further readings"));
     further->addWidget(m_further);
-    m_moreQueries = field("moreQueries", tr("such as: leg B [N] = MEAS:FORC2?, air [°C] = MEAS:TEMP?"));
-    setTip(m_moreQueries, tr("A name, its unit, and the question after the sign ="));
+    m_moreQueries = new RowEditor({tr("Reading"), tr("Unit"), tr("Asked by")}, tr("Further readings"));
+    m_moreQueries->setObjectName("moreQueries");
+    setTip(m_moreQueries, tr("Such as: leg B, N, MEAS:FORC2?"));
     further->addWidget(m_moreQueries, 1);
     layout->addLayout(further);
 }
@@ -119,8 +121,9 @@ void LinkPanel::connectAll() {
     });
     connect(m_guess, &QPushButton::clicked, this, &LinkPanel::guess);
     connect(m_find, &QPushButton::clicked, this, &LinkPanel::showPorts);
-    for (auto* edit : {m_name, m_address, m_rate, m_forceQuery, m_travelQuery, m_moreQueries})
+    for (auto* edit : {m_name, m_address, m_rate, m_forceQuery, m_travelQuery})
         connect(edit, &QLineEdit::editingFinished, this, &LinkPanel::save);
+    connect(m_moreQueries, &RowEditor::edited, this, &LinkPanel::saveQueries);
     connect(m_protocol, &QComboBox::activated, this, &LinkPanel::save);
     connect(m_columns, &QTableWidget::cellChanged, this, &LinkPanel::saveColumns);
     auto* timer = new QTimer(this);
@@ -149,7 +152,7 @@ void LinkPanel::fill() {
     m_rate->setVisible(
         !answers && !known.empty() &&
         std::none_of(known.begin(), known.end(), [](const auto& c) { return c.role == rig::Role::time; }));
-    m_moreQueries->setText(qs(rig::columnsText(s.asked)));
+    m_moreQueries->setRows(columnRows(s.asked));
     m_forceQuery->setText(qs(s.forceQuery));
     m_travelQuery->setText(qs(s.displacementQuery));
     m_rate->setText(s.layout.rate > 0 ? qs(quantity::shortest(s.layout.rate)) : QString());
@@ -297,13 +300,8 @@ void LinkPanel::save() {
         if (!(*number > 0)) return m_session.say(tr("A rate of zero or less cannot be."), true);
         rate = *number;
     }
-    const auto more = rig::columnsFrom(m_moreQueries->text().toStdString());
-    if (!m_session.tell(more)) return;
     const bool answers = m_protocol->currentIndex() == 1;
-    if (answers && !more->empty() && more->front().question.empty())
-        return m_session.say(tr("A further reading needs its question, as in leg B [N] = MEAS:FORC2?"), true);
     m_session.rig().edit([&](rig::Setup& s) {
-        s.asked = rig::keepingWhatIsKnown(*more, s.asked);
         if (!m_name->text().trimmed().isEmpty()) s.name = m_name->text().simplified().toStdString();
         s.address = m_address->text().trimmed().toStdString();
         s.protocol = answers ? rig::Protocol::answers : rig::Protocol::lines;
@@ -311,6 +309,18 @@ void LinkPanel::save() {
         s.displacementQuery = m_travelQuery->text().trimmed().toStdString();
         s.layout.rate = rate;
     });
+}
+
+void LinkPanel::saveQueries() {
+    if (filling() || !m_session.project()) return;
+    const auto typed = columnTexts(*m_moreQueries);
+    for (const auto& t : typed)
+        if (t.name.empty() || t.question.empty())
+            return m_session.say(tr("A further reading needs a name and its question, such as MEAS:FORC2?"),
+                                 true);
+    const auto more = rig::columnsOf(typed);
+    if (!m_session.tell(more)) return;
+    m_session.rig().edit([&](rig::Setup& s) { s.asked = rig::keepingWhatIsKnown(*more, s.asked); });
 }
 
 void LinkPanel::saveColumns() {

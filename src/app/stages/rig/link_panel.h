@@ -16,6 +16,8 @@ namespace anvil::app {
 
 class SeenLine;
 
+class RowEditor;
+
 class LinkPanel : public Panel {
     Q_OBJECT
 public:
@@ -31,11 +33,13 @@ private:
     void guess();
     void save();
     void saveColumns();
+    void saveQueries();
     void showPorts();
     /// Listens at the usual speeds; with questions it asks each of them. The tester has agreed to that.
     void findSpeed(const QString& port, const QList<QByteArray>& questions);
     void doneFinding();
-    QLineEdit *m_name, *m_address, *m_rate, *m_forceQuery, *m_travelQuery, *m_moreQueries;
+    QLineEdit *m_name, *m_address, *m_rate, *m_forceQuery, *m_travelQuery;
+    RowEditor* m_moreQueries;
     QComboBox* m_protocol;
     QPushButton *m_connect, *m_guess, *m_find;
     SeenLine* m_seen;

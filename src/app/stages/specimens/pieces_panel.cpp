@@ -1,5 +1,6 @@
 #include "stages/specimens/pieces_panel.h"
 
+#include "stages/specimens/readings_list.h"
 #include "theme/theme.h"
 #include "widgets/paste.h"
 #include "widgets/plain_text.h"
@@ -34,6 +35,7 @@ PiecesPanel::PiecesPanel(Session& session, QWidget* parent) : Panel(session, par
     m_table = makeTable({}, "specimens");
     m_table->setSelectionBehavior(QAbstractItemView::SelectItems);
     layout->addWidget(m_table, 1);
+    layout->addWidget(m_readings = new ReadingsList(session));
     layout->addLayout(makeMeasureRow());
     layout->addLayout(makeMoveRow());
     auto* keys = new QShortcut(QKeySequence::Paste, m_table, this, [this] { paste(); });
@@ -182,6 +184,7 @@ void PiecesPanel::fill() {
         m_condition->addItem(qs(c.name), c.id);
     for (int row = 0; row < m_table->rowCount(); ++row)
         fillRow(row, data->specimens[static_cast<std::size_t>(row)]);
+    m_table->horizontalHeader()->setStretchLastSection(false); // the last one now is another
     m_table->resizeColumnsToContents();
     m_table->horizontalHeader()->setStretchLastSection(true);
     showSelection();
@@ -219,9 +222,9 @@ void PiecesPanel::fillRow(int row, const domain::Specimen& s) {
             item->setText(state);
             break;
         case Column::Kind::dimension: {
-            editable = true;
             const auto m = std::find_if(s.measured.begin(), s.measured.end(),
                                         [&](const auto& x) { return qs(x.name) == column.key; });
+            editable = m == s.measured.end() || m->readings.size() < 2; // more are typed below
             if (m == s.measured.end()) break;
             if (const auto mean = m->mean()) {
                 const auto fit = m->fit();
@@ -269,10 +272,17 @@ void PiecesPanel::selected(int row) {
     const auto* item = m_table->item(row, 0);
     const auto* data = m_session.study();
     if (!item || filling() || !data) return;
+    showReadings();
     if (const auto pull = item->data(pullRole).toLongLong())
         m_session.selectPull(pull);
     else if (const auto* s = data->specimen(item->data(pieceRole).toLongLong()))
         m_session.selectSquare(s->option, s->condition);
+}
+
+void PiecesPanel::showReadings() {
+    const auto* item = m_table->item(m_table->currentRow(), 0);
+    const auto* data = m_session.study();
+    m_readings->showPiece(item && data ? data->specimen(item->data(pieceRole).toLongLong()) : nullptr);
 }
 
 void PiecesPanel::showSelection() {
@@ -281,6 +291,7 @@ void PiecesPanel::showSelection() {
         if (m_session.pull() && m_table->item(i, 0)->data(pullRole).toLongLong() == m_session.pull() &&
             m_table->currentRow() != i)
             m_table->setCurrentCell(i, 0);
+    showReadings();
     m_option->setCurrentIndex(m_option->findData(m_session.option()));
     m_condition->setCurrentIndex(m_condition->findData(m_session.condition()));
 }
@@ -337,9 +348,9 @@ void PiecesPanel::edited(int row, int column) {
 
 void PiecesPanel::measuredEdited(const domain::Specimen& s, const std::string& name, const QString& text) {
     std::vector<double> readings;
-    for (const auto& part : text.split(';', Qt::SkipEmptyParts)) { // several readings are averaged
+    if (!text.isEmpty()) {
         const auto entry =
-            quantity::parseEntry(part.toStdString(), quantity::Dimension::length, m_session.units().length);
+            quantity::parseEntry(text.toStdString(), quantity::Dimension::length, m_session.units().length);
         if (!m_session.tell(entry)) return refill();
         if (!(entry->si > 0)) {
             m_session.say(tr("A length of zero or less cannot be."), true);

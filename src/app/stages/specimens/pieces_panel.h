@@ -9,6 +9,8 @@ class QTableWidget;
 
 namespace anvil::app {
 
+class ReadingsList;
+
 class PiecesPanel : public Panel {
     Q_OBJECT
 public:
@@ -23,6 +25,7 @@ private:
     void fillRow(int row, const domain::Specimen& piece);
     void selected(int row);
     void showSelection();
+    void showReadings();
     void edited(int row, int column);
     void measuredEdited(const domain::Specimen& piece, const std::string& name, const QString& text);
     void addDimension();
@@ -36,6 +39,7 @@ private:
 
     std::vector<Column> m_columns;
     QTableWidget* m_table;
+    ReadingsList* m_readings;
     QComboBox *m_option, *m_condition, *m_code;
     QLineEdit *m_batch, *m_scheme, *m_dimension, *m_nominal, *m_tolerance;
     QPushButton* m_make;

@@ -16,10 +16,6 @@ struct CalibrationPoint {
     bool operator==(const CalibrationPoint&) const = default;
 };
 
-/// A table as a tester types it on one line: "0 = 0; 512 = 98.1". Empty: none. Error: a pair that is none.
-Expected<std::vector<CalibrationPoint>> pointsFrom(const std::string& text);
-std::string pointsText(std::span<const CalibrationPoint> points);
-
 /// A value and whether it was read within the calibrated range.
 struct Calibrated {
     double value = 0;

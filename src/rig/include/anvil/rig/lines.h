@@ -42,10 +42,15 @@ struct Column {
     bool operator==(const Column&) const = default;
 };
 
-/// Columns as a tester types them: "time [ms], leg B [kN], -"; a dash is a column that is not wanted. What a
-/// column holds follows from its name and unit. Of a device that answers: "leg B [kN] = MEAS:FORC2?", with
-/// the question behind the sign. Error: a unit that is not known, or a question for some of them only.
-Expected<std::vector<Column>> columnsFrom(const std::string& text);
+/// A column as it is typed; `question`: by which a device that answers is asked for it.
+struct ColumnText {
+    std::string name, unit, question;
+};
+
+/// Columns as they are typed; a dash for a name is a column that is not wanted. What a column holds follows
+/// from its name and unit. Error: a unit that is not known, no name, or a question for some of them only.
+Expected<std::vector<Column>> columnsOf(std::span<const ColumnText> typed);
+/// Columns in a line, to be read: "time [ms], leg B [kN], -", "leg B [kN] = MEAS:FORC2?".
 std::string columnsText(std::span<const Column> columns);
 
 /// Columns typed anew, each with what was known of the one of its name and unit: sign, limit, calibration;

@@ -169,6 +169,8 @@ public:
     /// Runs `change` in one transaction on the writer thread and waits. Returns the id of its journal row, 0
     /// if nothing changed.
     Expected<Id> write(const QString& what, const std::function<void(Writer&)>& change, Id undoes = 0);
+    /// To be called by a thread that has read and is about to end: its connection goes with it.
+    void leaveThread() const;
     /// Everything but samples, by study.
     Expected<std::vector<domain::StudyData>> load() const;
     /// Every version of every rig, oldest first.
