@@ -27,7 +27,7 @@ std::vector<KeptReading> Project::keptReadings() const {
             const auto bytes = q.bytes(3);
             if (checksum(bytes) != q.id(2)) return;
             if (auto got = readingFrom(bytes))
-                out.push_back({q.id(0), q.string(1), std::move(got->settings), std::move(got->reading)});
+                out.push_back({q.id(0), q.string(1), got->settings, std::move(got->reading)});
         });
     return out;
 }

@@ -37,7 +37,9 @@ std::vector<CurveToRead> OpenProject::unread(Id studyId) const {
 
 void OpenProject::take(std::vector<CurveRead> read) {
     std::vector<store::KeptReading> fresh;
-    for (auto& [what, reading] : read) {
+    for (auto& one : read) {
+        const auto& what = one.what;
+        auto& reading = one.reading;
         auto& cached = m_readingCache[what.pull] = {what.curve, what.settings, std::nullopt, {}};
         if (!reading) {
             cached.error = reading.error().message;

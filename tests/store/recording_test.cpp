@@ -332,11 +332,11 @@ TEST_F(RecordingFile, ADiskThatIsFullFromTheStartIsASentence) {
     domain::Pull blank;
     blank.specimen = specimen;
     {
+        std::vector<rig::Sample> all;
+        for (int i = 0; i < 60000; ++i)
+            all.push_back(sample(i));
         PullRecording r(*p, blank);
-        for (int i = 0; i < 60000; ++i) {
-            const auto s = sample(i);
-            r.append(std::span(&s, 1));
-        }
+        r.append(all); // in one piece: once a commit has failed nothing more is taken
         for (int k = 0; k < 250 && r.error().isEmpty(); ++k)
             QThread::msleep(20);
         EXPECT_TRUE(r.error().contains("Nothing was changed")) << r.error().toStdString();
