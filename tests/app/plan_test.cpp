@@ -198,6 +198,7 @@ TEST_F(Stages, PiecesAreMadeMeasuredAndOrdered) {
     QTest::keyClick(batch, Qt::Key_Return);
     ASSERT_EQ(study().specimens.size(), 6U);
     EXPECT_EQ(study().specimens[0].batch, "box of May");
+    pressButton("Measure more…");
     child<QLineEdit>("dimension")->setText("depth");
     child<QLineEdit>("nominal")->setText("3 1/4 in");
     child<QLineEdit>("tolerance")->setText("0.5 mm");
@@ -210,9 +211,11 @@ TEST_F(Stages, PiecesAreMadeMeasuredAndOrdered) {
     EXPECT_TRUE(study().specimens[1].measured[0].readings.empty()) << "two numbers in a cell are no length";
     table->setCurrentCell(1, 4);
     auto* readings = child<RowEditor>("readings");
+    EXPECT_FALSE(readings->isVisible()) << "a form stands open when it is asked for";
+    pressButton("Readings…");
     ASSERT_TRUE(visibleTexts(window.get()).join('\n').contains("Readings of A1-2"));
     typeRows(readings, {{"83.5"}, {"83.7"}});
-    EXPECT_EQ(table->item(1, 4)->text(), QString::fromUtf8("83.60  (mean of 2)  \u25b2 too large"));
+    EXPECT_EQ(table->item(1, 4)->text(), QString::fromUtf8("83.60  of 2  \u25b2 too large"));
     EXPECT_FALSE(table->item(1, 4)->flags() & Qt::ItemIsEditable) << "the mean is not typed over";
     typeRows(readings, {{"1/3 in"}});
     const auto third = study().specimens[1].measured[0].readings.at(0);
@@ -625,6 +628,7 @@ TEST_F(Stages, TheAreaIsWorkedOutFromWhatWasMeasured) {
     ASSERT_TRUE(work::makePieces(*session().project(), id, ""));
     window->goTo(Stage::specimens);
     settle();
+    pressButton("Measure more…");
     for (const char* name : {"width", "thickness"}) {
         child<QLineEdit>("dimension")->setText(name);
         QTest::mouseClick(child<QPushButton>("addDimension"), Qt::LeftButton);

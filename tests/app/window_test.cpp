@@ -538,6 +538,7 @@ TEST_F(Stages, SpecimensMovesAMislabelledPiece) {
     auto* table = child<QTableWidget>("specimens");
     EXPECT_EQ(table->rowCount(), 40);
     EXPECT_EQ(table->item(table->currentRow(), 0)->text(), "C1-4");
+    pressButton("Move…");
     for (auto* box : window->findChildren<QComboBox*>())
         if (box->isVisible() && box->findText("Tucked splice") >= 0) box->setCurrentText("Tucked splice");
     pressButton("Move");

@@ -1,5 +1,6 @@
 #include "shell/board.h"
 
+#include "shell/initials.h"
 #include "theme/theme.h"
 #include "widgets/plain_text.h"
 #include <QHelpEvent>
@@ -17,18 +18,75 @@ namespace anvil::app {
 namespace {
 
 constexpr int head = 30, rowHeight = 44, markSize = 13, pitch = 15, leastColumn = 50;
+constexpr int railWidth = 128, railNames = 34, mostNames = 170, mostMarks = 7;
+
+QStringList namesOf(const std::vector<domain::Option>& all) {
+    QStringList out;
+    for (const auto& one : all)
+        out << qs(one.name);
+    return out;
+}
+QStringList namesOf(const std::vector<domain::Condition>& all) {
+    QStringList out;
+    for (const auto& one : all)
+        out << qs(one.name);
+    return out;
+}
 
 } // namespace
 
 Board::Board(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("Board of options and conditions"));
-    setMinimumWidth(220);
+    setMinimumWidth(railWidth);
     connect(&session, &Session::changed, this, &Board::relayout);
     connect(&session, &Session::selectionChanged, this, QOverload<>::of(&Board::update));
 }
 
-QSize Board::sizeHint() const { return {300, m_bottom + 130}; }
+QSize Board::sizeHint() const { return {wantedWidth(), m_bottom + 130}; }
+
+void Board::setRail(bool rail) {
+    if (rail == m_rail) return;
+    m_rail = rail;
+    relayout();
+}
+
+bool Board::gathered(const domain::StudyData& data) const { return m_rail && data.conditions.size() > 2; }
+
+int Board::wantedNames(const domain::StudyData& data) const {
+    if (m_rail) return railNames;
+    int out = 60;
+    for (const auto& name : namesOf(data.options))
+        out = std::max(out, fontMetrics().horizontalAdvance(name) + 18);
+    return std::min(out, mostNames);
+}
+
+int Board::wantedColumn(const domain::StudyData& data) const {
+    std::size_t marks = 2;
+    for (const auto& o : data.options)
+        for (const auto& c : data.conditions) {
+            const auto made = std::count_if(data.specimens.begin(), data.specimens.end(), [&](const auto& s) {
+                return s.option == o.id && s.condition == c.id;
+            });
+            marks = std::max({marks, static_cast<std::size_t>(made),
+                              static_cast<std::size_t>(data.study.plan.replicatesOf(o.id, c.id))});
+        }
+    int out = static_cast<int>(std::min<std::size_t>(marks, mostMarks)) * pitch + 10;
+    auto bold = font();
+    bold.setBold(true);
+    for (const auto& name : namesOf(data.conditions))
+        out =
+            std::max(out, std::min(QFontMetrics(bold).horizontalAdvance(name) + 10, mostMarks * pitch + 10));
+    return std::max(out, leastColumn);
+}
+
+int Board::wantedWidth() const {
+    const auto* data = m_session.study();
+    if (m_rail) return railWidth;
+    if (!data || data->options.empty()) return 240;
+    return wantedNames(*data) +
+           static_cast<int>(std::max<std::size_t>(1, data->conditions.size())) * wantedColumn(*data) + 4;
+}
 
 Board::State Board::stateOf(domain::Standing standing) {
     static constexpr State states[] = {State::counts, State::atLeast, State::atMost, State::between,
@@ -72,11 +130,17 @@ void Board::place(Square& square, std::vector<MarkAt>& marks) const {
         square.count = tr("%1/%2").arg(done).arg(marks.size());
         std::set<State> seen{State::counts, State::toMake, State::ready, State::preparing};
         std::erase_if(marks, [&](const MarkAt& m) { return !seen.insert(m.state).second; });
-        const int space = std::max(1, perRow - 2);
+        square.stacked = perRow < 4 && !marks.empty();
+        const int space = square.stacked ? perRow : std::max(1, perRow - 2);
         if (static_cast<int>(marks.size()) > space) marks.resize(static_cast<std::size_t>(space));
-        for (std::size_t k = 0; k < marks.size(); ++k)
-            marks[k].rect = QRect(square.rect.right() - static_cast<int>(k + 1) * pitch,
-                                  square.rect.center().y() - markSize / 2, markSize, markSize);
+        for (std::size_t k = 0; k < marks.size(); ++k) {
+            const int place = static_cast<int>(k);
+            marks[k].rect = square.stacked
+                                ? QRect(square.rect.left() + 4 + place * pitch,
+                                        square.rect.bottom() - markSize - 3, markSize, markSize)
+                                : QRect(square.rect.right() - (place + 1) * pitch,
+                                        square.rect.center().y() - markSize / 2, markSize, markSize);
+        }
         return;
     }
     const bool two = static_cast<int>(marks.size()) > perRow;
@@ -104,30 +168,44 @@ void Board::relayout() {
         return;
     }
     const domain::PullsOfPieces pulls(*data);
-    const int columns = std::max<int>(1, static_cast<int>(data->conditions.size()));
-    const int names = std::clamp(width() * (columns > 2 ? 32 : 38) / 100, 76, 200);
-    const int column = std::max(leastColumn, (width() - names - 4) / columns);
-    setMinimumWidth(std::max(220, names + columns * leastColumn));
-    for (int c = 0; c < static_cast<int>(data->conditions.size()); ++c)
-        m_heads.emplace_back(QRect(names + c * column, 0, column - 4, head),
-                             qs(data->conditions[static_cast<std::size_t>(c)].name));
+    const bool all = gathered(*data);
+    const int columns = all ? 1 : std::max<int>(1, static_cast<int>(data->conditions.size()));
+    const int least = m_rail ? 0 : leastColumn;
+    const int names = std::max(railNames, std::min(wantedNames(*data), width() - columns * least - 4));
+    const int column =
+        std::max(least, std::min(m_rail ? width() : wantedColumn(*data), (width() - names - 4) / columns));
+    setMinimumWidth(m_rail ? railWidth : std::max(180, 76 + columns * leastColumn));
+    const auto shortConditions = initials(namesOf(data->conditions)),
+               shortOptions = initials(namesOf(data->options));
+    for (int c = 0; !all && c < static_cast<int>(data->conditions.size()); ++c) {
+        const auto name = qs(data->conditions[static_cast<std::size_t>(c)].name);
+        m_heads.push_back(
+            {QRect(names + c * column, 0, column - 4, head), name, m_rail ? shortConditions[c] : name, true});
+    }
     for (int r = 0; r < static_cast<int>(data->options.size()); ++r) {
         const auto& option = data->options[static_cast<std::size_t>(r)];
         const int top = head + r * rowHeight;
-        m_heads.emplace_back(QRect(6, top, names - 10, rowHeight), qs(option.name));
+        m_heads.push_back({QRect(6, top, names - 10, rowHeight - 4), qs(option.name),
+                           m_rail ? shortOptions[r] : qs(option.name), false});
+        Square square{QRect(names, top, column - 4, rowHeight - 4), option.id, 0, false, {}, false};
+        std::vector<MarkAt> marks;
         for (int c = 0; c < static_cast<int>(data->conditions.size()); ++c) {
             const auto& condition = data->conditions[static_cast<std::size_t>(c)];
-            Square square{QRect(names + c * column, top, column - 4, rowHeight - 4),
-                          option.id,
-                          condition.id,
-                          false,
-                          {}};
-            auto marks = marksOf(*data, pulls, option.id, condition.id);
-            const auto* planned = data->study.plan.square(option.id, condition.id);
-            square.struck = planned && planned->struck && marks.empty();
+            const auto here = marksOf(*data, pulls, option.id, condition.id);
+            marks.insert(marks.end(), here.begin(), here.end());
+            if (all && c + 1 < static_cast<int>(data->conditions.size())) continue;
+            if (!all) {
+                const auto* planned = data->study.plan.square(option.id, condition.id);
+                square.condition = condition.id;
+                square.struck = planned && planned->struck && marks.empty();
+                square.rect.moveLeft(names + c * column);
+            }
             place(square, marks);
             m_marks.insert(m_marks.end(), marks.begin(), marks.end());
             m_squares.push_back(square);
+            square.count.clear();
+            square.stacked = false;
+            marks.clear();
         }
         m_bottom = top + rowHeight;
     }
@@ -266,6 +344,22 @@ void Board::paintLegend(QPainter& painter) const {
     if (overdue) item(*overdue, true, tr("a step is overdue"));
 }
 
+void Board::paintHead(QPainter& painter, const Head& h) const {
+    painter.setPen(h.condition ? theme().faint : theme().text);
+    auto f = font();
+    f.setBold(h.condition);
+    painter.setFont(f);
+    const auto& r = h.rect;
+    const auto elided = painter.fontMetrics().elidedText(h.shown, Qt::ElideRight, r.width());
+    if (h.condition) return painter.drawText(r, Qt::AlignLeft | Qt::AlignVCenter, elided);
+    // Two lines before it is cut.
+    const auto fits =
+        painter.fontMetrics().boundingRect(QRect(0, 0, r.width(), 1000), Qt::TextWordWrap, h.shown);
+    const bool whole = fits.height() <= r.height() && fits.width() <= r.width();
+    painter.drawText(r, Qt::AlignLeft | Qt::AlignVCenter | (whole ? Qt::TextWordWrap : 0),
+                     whole ? h.shown : elided);
+}
+
 void Board::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
@@ -280,7 +374,8 @@ void Board::paintEvent(QPaintEvent*) {
         return;
     }
     for (const auto& s : m_squares) {
-        const bool here = s.option == m_session.option() && s.condition == m_session.condition();
+        const bool here =
+            s.option == m_session.option() && (s.condition == 0 || s.condition == m_session.condition());
         painter.setPen(QPen(here ? t.accent : t.line, here ? 1.6 : 1));
         painter.setBrush(here ? QColor::fromRgb(t.charts().rgb[0]) : t.panel);
         painter.drawRect(QRectF(s.rect).adjusted(0.5, 0.5, -0.5, -0.5));
@@ -289,29 +384,13 @@ void Board::paintEvent(QPaintEvent*) {
         if (!s.count.isEmpty()) {
             painter.setPen(t.text);
             painter.setFont(figures(13));
-            painter.drawText(s.rect.adjusted(6, 0, 0, 0), Qt::AlignVCenter, s.count);
+            painter.drawText(s.rect.adjusted(6, s.stacked ? 3 : 0, 0, 0),
+                             s.stacked ? Qt::AlignTop : Qt::AlignVCenter, s.count);
             painter.setFont(font());
         }
     }
-    for (const auto& [r, name] : m_heads) {
-        const bool condition = r.top() == 0 && r.height() == head;
-        painter.setPen(condition ? t.faint : t.text);
-        auto f = font();
-        f.setBold(condition);
-        painter.setFont(f);
-        if (condition) {
-            painter.drawText(r, Qt::AlignLeft | Qt::AlignVCenter,
-                             painter.fontMetrics().elidedText(name, Qt::ElideRight, r.width()));
-        } else { // two lines before it is cut
-            const auto fits =
-                painter.fontMetrics().boundingRect(QRect(0, 0, r.width(), 1000), Qt::TextWordWrap, name);
-            if (fits.height() <= r.height() && fits.width() <= r.width())
-                painter.drawText(r, Qt::AlignLeft | Qt::AlignVCenter | Qt::TextWordWrap, name);
-            else
-                painter.drawText(r, Qt::AlignLeft | Qt::AlignVCenter,
-                                 painter.fontMetrics().elidedText(name, Qt::ElideRight, r.width()));
-        }
-    }
+    for (const auto& h : m_heads)
+        paintHead(painter, h);
     painter.setFont(font());
     for (const auto& m : m_marks) {
         paintMark(painter, m.rect, m.state, m.pull && m.pull == m_session.pull(), m.look);
@@ -333,7 +412,7 @@ QPoint Board::placeOf(Id pull) const {
 
 QRect Board::squareOf(Id option, Id condition) const {
     for (const auto& s : m_squares)
-        if (s.option == option && s.condition == condition) return s.rect;
+        if (s.option == option && (s.condition == 0 || s.condition == condition)) return s.rect;
     return {};
 }
 
@@ -357,20 +436,27 @@ QString Board::tipAt(const QPoint& at) const {
         }
     for (const auto& s : m_squares)
         if (s.rect.contains(at))
-            return tr("%1, %2").arg(qs(data->optionAt(s.option).name),
-                                    qs(data->conditionAt(s.condition).name));
-    for (const auto& [r, name] : m_heads)
-        if (r.contains(at)) return name;
+            return s.condition ? tr("%1, %2").arg(qs(data->optionAt(s.option).name),
+                                                  qs(data->conditionAt(s.condition).name))
+                               : qs(data->optionAt(s.option).name);
+    for (const auto& h : m_heads)
+        if (h.rect.contains(at)) return h.name;
     return {};
 }
 
 void Board::mousePressEvent(QMouseEvent* event) {
     const auto at = event->position().toPoint();
+    if (!m_session.study()) return emit importWanted();
     for (const auto& m : m_marks)
-        if (m.pull && m.rect.adjusted(-2, -2, 2, 2).contains(at)) return m_session.selectPull(m.pull);
+        if (m.pull && m.rect.adjusted(-2, -2, 2, 2).contains(at)) {
+            m_session.selectPull(m.pull);
+            return emit chosen();
+        }
     for (const auto& s : m_squares)
-        if (s.rect.contains(at)) return m_session.selectSquare(s.option, s.condition);
-    if (!m_session.study()) emit importWanted();
+        if (s.rect.contains(at)) {
+            m_session.selectSquare(s.option, s.condition ? s.condition : m_session.condition());
+            return emit chosen();
+        }
 }
 
 void Board::mouseDoubleClickEvent(QMouseEvent*) {
@@ -393,7 +479,7 @@ void Board::keyPressEvent(QKeyEvent* event) {
             m_session.selectPull(*(at + step));
         else if (at == pulls.end() && !pulls.empty())
             m_session.selectPull(pulls.front());
-        return;
+        return emit chosen();
     }
     for (std::size_t i = 0; i < data->options.size(); ++i)
         if (data->options[i].id == m_session.option()) {

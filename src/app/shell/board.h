@@ -15,6 +15,11 @@ class Board : public QWidget {
 public:
     explicit Board(Session& session, QWidget* parent = nullptr);
     QSize sizeHint() const override;
+    /// Folded to a rail: short names, and where marks do not fit, how many.
+    void setRail(bool rail);
+    bool rail() const { return m_rail; }
+    /// As wide as what it shows.
+    int wantedWidth() const;
     /// Where a pull's mark is; null if it is not drawn.
     QPoint placeOf(Id pull) const;
     QRect squareOf(Id option, Id condition) const;
@@ -23,6 +28,7 @@ public:
 
 signals:
     void importWanted();
+    void chosen(); ///< a mark or a square was clicked, or walked to
 
 protected:
     void paintEvent(QPaintEvent* event) override;
@@ -43,11 +49,23 @@ private:
     };
     struct Square {
         QRect rect;
-        Id option = 0, condition = 0;
-        bool struck = false; ///< will not be tested
-        QString count;       ///< "5 of 7" where marks do not fit
+        Id option = 0, condition = 0; ///< condition 0: all of them in one, in a narrow rail
+        bool struck = false;          ///< will not be tested
+        QString count;                ///< "5 of 7" where marks do not fit
+        bool stacked = false;         ///< the count stands above the marks
+    };
+    struct Head {
+        QRect rect;
+        QString name, shown;
+        bool condition = false;
     };
     void relayout();
+    /// The width of a square that shows all its marks, and of the names.
+    int wantedColumn(const domain::StudyData& data) const;
+    int wantedNames(const domain::StudyData& data) const;
+    /// All conditions of an option in one square: more than a rail has room for.
+    bool gathered(const domain::StudyData& data) const;
+    void paintHead(QPainter& painter, const Head& head) const;
     std::vector<MarkAt> marksOf(const domain::StudyData& data, const domain::PullsOfPieces& pulls, Id option,
                                 Id condition) const;
     /// Gives the marks their places within the square; where there are too many, those that stand out.
@@ -61,7 +79,8 @@ private:
     Session& m_session;
     std::vector<MarkAt> m_marks;
     std::vector<Square> m_squares;
-    std::vector<std::pair<QRect, QString>> m_heads; ///< option and condition names
+    std::vector<Head> m_heads;
+    bool m_rail = false;
     int m_bottom = 0;
     double m_prepared = 1; ///< share of the preparation that lies behind
     bool m_overdue = false;

@@ -106,11 +106,14 @@ void MainWindow::makeViewMenu() {
         action->setChecked(preferences::appearance() == i);
         group->addAction(action);
     }
-    auto* ledger =
-        view->addAction(icon("panel-right"), tr("Fold or unfold the le&dger"), QKeySequence("Ctrl+L"), this,
-                        [this] { m_ledgerPanel->setVisible(!m_ledgerPanel->isVisible()); });
-    ledger->setObjectName("foldLedger");
-
+    view->addAction(tr("Fold or unfold the b&oard"), QKeySequence("Ctrl+M"), this, &MainWindow::foldBoard)
+        ->setObjectName("foldBoard");
+    view->addAction(icon("panel-right"), tr("Open or close the le&dger"), QKeySequence("Ctrl+L"), this,
+                    [this] { showLedger(!m_ledgerPanel->isVisible()); })
+        ->setObjectName("foldLedger");
+    m_closeLedger = view->addAction(tr("&Close the ledger"), QKeySequence(Qt::Key_Escape), this,
+                                    [this] { showLedger(false); });
+    m_closeLedger->setEnabled(false);
     auto* bench = view->addAction(tr("Fold or unfold the &bench line"), QKeySequence("Ctrl+B"), this, [this] {
         m_bench->setVisible(!m_bench->isVisible());
         preferences::setBenchLine(m_bench->isVisible());
@@ -166,7 +169,8 @@ void MainWindow::tellKeys() {
     box.setInformativeText(
         tr("Ctrl+1 … Ctrl+7  the stages\nCtrl+I  import logger files\nCtrl+Shift+V  paste results from a "
            "spreadsheet\nF8  next curve that needs a look\n"
-           "Ctrl+Z, Ctrl+Shift+Z  undo, redo\nCtrl+L  fold the ledger\nCtrl+B  fold the bench line\nArrow "
+           "Ctrl+Z, Ctrl+Shift+Z  undo, redo\nCtrl+M  fold the board\nCtrl+L, Esc  open and close the "
+           "ledger\nCtrl+B  fold the bench line\nArrow "
            "keys on the board  walk through "
            "the pulls\nEnter on a number in the table  where it comes from\n"
            "On a curve: L chooses a landmark, left and right move it, Home shows all"));

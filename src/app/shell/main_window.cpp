@@ -34,9 +34,10 @@
 namespace anvil::app {
 namespace {
 
+constexpr int roomyWidth = 1600, besideWidth = 1200, ledgerPixels = 260;
+
 QFrame* panel(QWidget* content, bool scroll) {
     auto* frame = new QFrame;
-    frame->setObjectName("panel");
     auto* layout = new QVBoxLayout(frame);
     layout->setContentsMargins(0, 0, 0, 0);
     if (!scroll) {
@@ -78,8 +79,8 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     m_strip = new StageStrip;
     layout->addWidget(m_strip);
 
-    makeSplitter();
-    layout->addWidget(m_splitter, 1);
+    makeBody();
+    layout->addWidget(m_body, 1);
     auto* line = new QHBoxLayout;
     m_bench = new BenchLine(m_session);
     m_message = plainLabel();
@@ -93,21 +94,28 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     setCentralWidget(central);
     makeMenus();
     connectSession();
-    if (const auto left = preferences::layout(); !left.geometry.isEmpty()) {
-        restoreGeometry(left.geometry);
-        m_splitter->restoreState(left.splitter);
-        m_ledgerPanel->setVisible(left.ledger);
-    }
+    const auto left = preferences::layout();
+    if (!left.geometry.isEmpty()) restoreGeometry(left.geometry);
+    m_ledgerWidth = left.ledgerWidth;
+    m_boardFold = left.board;
     m_bench->setVisible(preferences::benchLine());
     goTo(Stage::verdict);
     refreshTitles();
     refresh();
 }
 
-void MainWindow::makeSplitter() {
-    m_splitter = new QSplitter(Qt::Horizontal);
+void MainWindow::makeBody() {
+    m_body = new QWidget;
+    auto* row = new QHBoxLayout(m_body);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(6);
     m_board = new Board(m_session);
-    m_splitter->addWidget(m_boardPanel = panel(m_board, true));
+    m_boardPanel = panel(m_board, true);
+    m_boardPanel->setObjectName("boardPanel");
+    m_boardPanel->findChild<QScrollArea*>()->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    row->addWidget(m_boardPanel);
+    m_splitter = new QSplitter(Qt::Horizontal);
+    row->addWidget(m_splitter, 1);
     m_stages = new QStackedWidget;
     m_stages->setMinimumWidth(520); // wide rows of one stage must not squeeze the board beside it
     auto* workspace = new QFrame;
@@ -119,16 +127,59 @@ void MainWindow::makeSplitter() {
     m_ledger = new Ledger(m_session);
     m_ledger->setMinimumWidth(210);
     m_ledgerPanel = panel(m_ledger, true);
+    m_ledgerPanel->setObjectName("ledgerPanel");
     m_ledgerPanel->findChild<QScrollArea*>()->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     m_splitter->addWidget(m_ledgerPanel);
-    m_splitter->setStretchFactor(1, 1);
-    m_splitter->setCollapsible(1, false);
-    m_splitter->setSizes({300, 700, 250});
+    m_splitter->setStretchFactor(0, 1);
+    m_splitter->setCollapsible(0, false);
     m_splitter->setHandleWidth(6);
+    connect(m_splitter, &QSplitter::splitterMoved, this, [this] { m_ledgerWidth = m_ledgerPanel->width(); });
+    m_ledgerPanel->hide();
+}
+
+/// The board is as wide as what it shows; a rail where the window is narrow, or by hand.
+void MainWindow::fitBoard() {
+    const bool rail = m_boardFold == 0 ? width() < roomyWidth : m_boardFold == 2;
+    m_board->setRail(rail);
+    const bool shown = m_session.project() && m_stage != Stage::question; // there it is edited in place
+    m_boardPanel->setVisible(shown);
+    m_boardPanel->setFixedWidth(std::min(m_board->wantedWidth() + 4, width() / 4));
+}
+
+void MainWindow::foldBoard() {
+    m_boardFold = m_board->rail() ? 1 : 2;
+    fitBoard();
+}
+
+/// A drawer: beside the workspace where there is room, over it where there is not.
+void MainWindow::showLedger(bool shown) {
+    m_ledgerPanel->setVisible(shown);
+    m_closeLedger->setEnabled(shown);
+    placeLedger();
+}
+
+void MainWindow::placeLedger() {
+    const bool over = width() < besideWidth;
+    const int wide = m_ledgerWidth > 0 ? m_ledgerWidth : ledgerPixels;
+    const bool shown = m_ledgerPanel->isVisibleTo(this);
+    if (over != (m_ledgerPanel->parentWidget() == m_body)) {
+        if (over)
+            m_ledgerPanel->setParent(m_body);
+        else
+            m_splitter->addWidget(m_ledgerPanel);
+        m_ledgerPanel->setVisible(shown);
+    }
+    if (over) {
+        m_ledgerPanel->setGeometry(m_body->width() - wide, 0, wide, m_body->height());
+        m_ledgerPanel->raise();
+    } else if (shown) {
+        m_splitter->setSizes({m_splitter->width() - wide, wide});
+    }
 }
 
 void MainWindow::connectSession() {
     connect(m_board, &Board::importWanted, this, &MainWindow::chooseFiles);
+    connect(m_board, &Board::chosen, this, [this] { showLedger(true); });
     connect(m_strip, &StageStrip::chosen, this, &MainWindow::goTo);
     connect(m_headline, &QPushButton::clicked, this, &MainWindow::showStudies);
     connect(&m_session, &Session::stageWanted, this, &MainWindow::goTo);
@@ -201,8 +252,9 @@ QString MainWindow::messageText() const { return m_message->text(); }
 
 void MainWindow::goTo(Stage stage) {
     m_stages->setCurrentWidget(built(stage));
-    m_boardPanel->setVisible(stage !=
-                             Stage::question); // there it grows over the workspace and is edited in place
+    m_stage = stage;
+    if (stage == Stage::question || stage == Stage::verdict || stage == Stage::report) showLedger(false);
+    fitBoard();
     m_strip->setCurrent(stage);
 }
 
@@ -222,6 +274,7 @@ void MainWindow::refreshTitles() {
 }
 
 void MainWindow::refresh() {
+    fitBoard();
     const auto* data = m_session.study();
     const auto* project = m_session.project();
     m_headline->setText(!project ? tr("Drop logger files here, or open a project")
@@ -299,15 +352,14 @@ void MainWindow::showStudies() {
     menu.exec(m_headline->mapToGlobal(QPoint(0, m_headline->height())));
 }
 
-void MainWindow::showEvent(QShowEvent* event) {
-    QMainWindow::showEvent(event);
-    if (!m_shown && preferences::layout().splitter.isEmpty())
-        m_splitter->setSizes({width() * 23 / 100, width() * 56 / 100, width() * 20 / 100});
-    m_shown = true;
+void MainWindow::resizeEvent(QResizeEvent* event) {
+    QMainWindow::resizeEvent(event);
+    fitBoard();
+    placeLedger();
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
-    preferences::setLayout({saveGeometry(), m_splitter->saveState(), m_ledgerPanel->isVisible()});
+    preferences::setLayout({saveGeometry(), m_ledgerWidth, m_boardFold});
     if (auto* focus = focusWidget())
         focus->clearFocus(); // a note being typed is saved when it loses the focus
     QMainWindow::closeEvent(event);

@@ -50,7 +50,7 @@ public:
 
 protected:
     void closeEvent(QCloseEvent* event) override;
-    void showEvent(QShowEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
     void dragEnterEvent(QDragEnterEvent* event) override;
     void dropEvent(QDropEvent* event) override;
 
@@ -58,7 +58,11 @@ private:
     QWidget* built(Stage stage);
     QWidget* make(Stage stage);
     void chooseFiles();
-    void makeSplitter();
+    void makeBody();
+    void fitBoard();
+    void foldBoard();
+    void showLedger(bool shown);
+    void placeLedger();
     void connectSession();
     void makeMenus();
     void makeFileMenu();
@@ -84,14 +88,16 @@ private:
     Ledger* m_ledger;
     QStackedWidget* m_stages;
     std::array<QWidget*, stageCount> m_built{};
-    QWidget *m_boardPanel, *m_ledgerPanel;
+    QWidget *m_body, *m_boardPanel, *m_ledgerPanel;
     QSplitter* m_splitter;
+    Stage m_stage = Stage::question;
+    int m_ledgerWidth = 0; ///< as it was drawn by hand
+    int m_boardFold = 0;   ///< as in preferences::Layout
     BenchLine* m_bench;
     QLabel *m_message, *m_readOnly;
     QMenu* m_recent;
     QSystemTrayIcon* m_tray = nullptr;
-    QAction *m_undo, *m_redo, *m_saveCopy;
-    bool m_shown = false;
+    QAction *m_undo, *m_redo, *m_saveCopy, *m_closeLedger;
 };
 
 } // namespace anvil::app

@@ -58,13 +58,12 @@ QDateTime safetySeen(long long setup) { return read<QDateTime>(safetyKey(setup))
 void setSafetySeen(long long setup, const QDateTime& at) { write(safetyKey(setup), at); }
 
 Layout layout() {
-    return {read<QByteArray>("window/geometry"), read<QByteArray>("window/splitter"),
-            read("window/ledger", true)};
+    return {read<QByteArray>("window/geometry"), read("window/ledgerWidth", 0), read("window/board", 0)};
 }
 void setLayout(const Layout& layout) {
     write("window/geometry", layout.geometry);
-    write("window/splitter", layout.splitter);
-    write("window/ledger", layout.ledger);
+    write("window/ledgerWidth", layout.ledgerWidth);
+    write("window/board", layout.board);
 }
 bool benchLine() { return read("window/bench", true); }
 void setBenchLine(bool shown) { write("window/bench", shown); }

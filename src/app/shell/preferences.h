@@ -1,4 +1,5 @@
-// What the program remembers of its user from one start to the next; the one place that knows the settings file.
+// What the program remembers of its user from one start to the next; the one place that knows the settings
+// file.
 #pragma once
 
 #include <QByteArray>
@@ -44,8 +45,9 @@ void setSafetySeen(long long setup, const QDateTime& at);
 
 /// How the window was left.
 struct Layout {
-    QByteArray geometry, splitter; ///< empty: it was never closed
-    bool ledger = true;
+    QByteArray geometry; ///< empty: it was never closed
+    int ledgerWidth = 0; ///< in pixels; 0: it was never drawn wider or narrower
+    int board = 0;       ///< 0: folded where there is little room, 1: never, 2: always
 };
 Layout layout();
 void setLayout(const Layout& layout);

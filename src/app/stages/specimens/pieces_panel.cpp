@@ -27,6 +27,26 @@ namespace {
 
 constexpr int pieceRole = Qt::UserRole, pullRole = Qt::UserRole + 1;
 
+/// Shows more than is edited: the number alone goes into the editor.
+class MeasuredItem : public QTableWidgetItem {
+public:
+    QVariant data(int role) const override {
+        return role == Qt::EditRole && !m_edited.isEmpty() ? m_edited : QTableWidgetItem::data(role);
+    }
+    /// Typing replaces both.
+    void setData(int role, const QVariant& value) override {
+        if (role == Qt::EditRole) m_edited.clear();
+        QTableWidgetItem::setData(role, value);
+    }
+    void show(const QString& number, const QString& remark) {
+        setText(number + remark);
+        m_edited = number;
+    }
+
+private:
+    QString m_edited;
+};
+
 } // namespace
 
 PiecesPanel::PiecesPanel(Session& session, QWidget* parent) : Panel(session, parent) {
@@ -36,8 +56,7 @@ PiecesPanel::PiecesPanel(Session& session, QWidget* parent) : Panel(session, par
     m_table->setSelectionBehavior(QAbstractItemView::SelectItems);
     layout->addWidget(m_table, 1);
     layout->addWidget(m_readings = new ReadingsList(session));
-    layout->addLayout(makeMeasureRow());
-    layout->addLayout(makeMoveRow());
+    layout->addLayout(makeAskRow());
     auto* keys = new QShortcut(QKeySequence::Paste, m_table, this, [this] { paste(); });
     keys->setContext(Qt::WidgetShortcut);
     connect(m_table, &QTableWidget::cellChanged, this, &PiecesPanel::edited);
@@ -78,8 +97,39 @@ QWidget* PiecesPanel::makeMakeRow() {
     return m_makeRow;
 }
 
-QLayout* PiecesPanel::makeMeasureRow() {
+/// Forms that stand open only when they are asked for; the table has the room otherwise.
+QLayout* PiecesPanel::makeAskRow() {
+    auto* all = new QVBoxLayout;
     auto* row = new QHBoxLayout;
+    const auto ask = [&](const QString& text, QWidget* form) {
+        auto* button = new QPushButton(text);
+        button->setCheckable(true);
+        row->addWidget(button);
+        if (form) {
+            form->hide();
+            all->addWidget(form);
+            connect(button, &QPushButton::toggled, form, &QWidget::setVisible);
+        }
+        return button;
+    };
+    ask(tr("Measure more…"), makeMeasureRow());
+    m_askReadings = ask(tr("Readings…"), nullptr);
+    setTip(m_askReadings, tr("Several readings of one measure, a row each, averaged"));
+    connect(m_askReadings, &QPushButton::toggled, this, &PiecesPanel::showReadings);
+    ask(tr("Move…"), makeMoveRow());
+    m_allColumns = ask(tr("Empty columns"), nullptr);
+    setTip(m_allColumns, tr("Shows columns in which no piece has anything yet"));
+    connect(m_allColumns, &QPushButton::toggled, this, &PiecesPanel::hideEmptyColumns);
+    row->addStretch();
+    addLabels(row);
+    all->addLayout(row);
+    return all;
+}
+
+QWidget* PiecesPanel::makeMeasureRow() {
+    auto* form = new QWidget;
+    auto* row = new QHBoxLayout(form);
+    row->setContentsMargins(0, 0, 0, 0);
     row->addWidget(plainLabel(tr("Measure")));
     row->addWidget(m_dimension = field("dimension", tr("such as: depth"), 150));
     row->addWidget(plainLabel(tr("wanted")));
@@ -92,11 +142,13 @@ QLayout* PiecesPanel::makeMeasureRow() {
     row->addStretch();
     connect(add, &QPushButton::clicked, this, &PiecesPanel::addDimension);
     connect(m_dimension, &QLineEdit::returnPressed, this, &PiecesPanel::addDimension);
-    return row;
+    return form;
 }
 
-QLayout* PiecesPanel::makeMoveRow() {
-    auto* row = new QHBoxLayout;
+QWidget* PiecesPanel::makeMoveRow() {
+    auto* form = new QWidget;
+    auto* row = new QHBoxLayout(form);
+    row->setContentsMargins(0, 0, 0, 0);
     row->addWidget(plainLabel(tr("Move the selected piece to")));
     m_option = new QComboBox;
     m_condition = new QComboBox;
@@ -108,7 +160,17 @@ QLayout* PiecesPanel::makeMoveRow() {
     auto* button = new QPushButton(tr("Move"));
     button->setObjectName("moveSpecimen");
     row->addWidget(button);
-    row->addSpacing(16);
+    connect(button, &QPushButton::clicked, this, [this] {
+        const auto* item = m_table->item(m_table->currentRow(), 0);
+        if (!item) return m_session.say(tr("Select the piece to move first."));
+        m_session.tell(work::moveSpecimen(*m_session.project(), item->data(pieceRole).toLongLong(),
+                                          m_option->currentData().toLongLong(),
+                                          m_condition->currentData().toLongLong()));
+    });
+    return form;
+}
+
+void PiecesPanel::addLabels(QHBoxLayout* row) {
     m_code = new QComboBox;
     m_code->setObjectName("labelCode");
     m_code->addItem(tr("bar code"), static_cast<int>(pages::Code::bars));
@@ -122,14 +184,22 @@ QLayout* PiecesPanel::makeMoveRow() {
                                                        QStringLiteral("labels.pdf"), tr("PDF (*.pdf)"));
         if (!path.isEmpty()) writeLabels(path);
     });
-    connect(button, &QPushButton::clicked, this, [this] {
-        const auto* item = m_table->item(m_table->currentRow(), 0);
-        if (!item) return m_session.say(tr("Select the piece to move first."));
-        m_session.tell(work::moveSpecimen(*m_session.project(), item->data(pieceRole).toLongLong(),
-                                          m_option->currentData().toLongLong(),
-                                          m_condition->currentData().toLongLong()));
-    });
-    return row;
+}
+
+/// Fields of a piece that nobody has filled are no columns, unless they are asked for.
+void PiecesPanel::hideEmptyColumns() {
+    bool any = false;
+    for (int k = 0; k < static_cast<int>(m_columns.size()); ++k) {
+        bool empty = m_columns[static_cast<std::size_t>(k)].kind == Column::Kind::text;
+        for (int row = 0; empty && row < m_table->rowCount(); ++row)
+            empty = m_table->item(row, k)->text().isEmpty();
+        any = any || empty;
+        m_table->setColumnHidden(k, empty && !m_allColumns->isChecked());
+    }
+    m_allColumns->setVisible(any);
+    m_table->horizontalHeader()->setStretchLastSection(false); // the last one now is another
+    m_table->resizeColumnsToContents();
+    m_table->horizontalHeader()->setStretchLastSection(true);
 }
 
 std::vector<PiecesPanel::Column> PiecesPanel::columnsOf(const domain::StudyData& data) const {
@@ -184,10 +254,19 @@ void PiecesPanel::fill() {
         m_condition->addItem(qs(c.name), c.id);
     for (int row = 0; row < m_table->rowCount(); ++row)
         fillRow(row, data->specimens[static_cast<std::size_t>(row)]);
-    m_table->horizontalHeader()->setStretchLastSection(false); // the last one now is another
-    m_table->resizeColumnsToContents();
-    m_table->horizontalHeader()->setStretchLastSection(true);
+    hideEmptyColumns();
     showSelection();
+}
+
+QString PiecesPanel::tipOf(const domain::Measured& m) const {
+    const auto& length = *m_session.units().length;
+    QStringList out;
+    if (m.readings.size() > 1) out << tr("the mean of %1 readings").arg(m.readings.size());
+    if (m.nominal)
+        out << tr("wanted %1 ± %2")
+                   .arg(qs(quantity::withUnit(*m.nominal, length)),
+                        qs(quantity::withUnit(m.tolerance.value_or(0), length)));
+    return out.join(QStringLiteral("; "));
 }
 
 void PiecesPanel::fillRow(int row, const domain::Specimen& s) {
@@ -228,18 +307,17 @@ void PiecesPanel::fillRow(int row, const domain::Specimen& s) {
             if (m == s.measured.end()) break;
             if (const auto mean = m->mean()) {
                 const auto fit = m->fit();
-                item->setText(
-                    qs(quantity::significant(length.fromSi(*mean))) +
-                    (m->readings.size() > 1 ? tr("  (mean of %1)").arg(m->readings.size()) : QString()) +
-                    (fit == domain::Fit::tooLarge   ? tr("  \u25b2 too large")
-                     : fit == domain::Fit::tooSmall ? tr("  \u25bc too small")
-                                                    : QString()));
+                auto* measured = new MeasuredItem;
+                delete item;
+                item = measured;
+                measured->show(qs(quantity::significant(length.fromSi(*mean))),
+                               (m->readings.size() > 1 ? tr("  of %1").arg(m->readings.size()) : QString()) +
+                                   (fit == domain::Fit::tooLarge   ? tr("  \u25b2 too large")
+                                    : fit == domain::Fit::tooSmall ? tr("  \u25bc too small")
+                                                                   : QString()));
                 if (fit != domain::Fit::fits) item->setForeground(theme().warn);
             }
-            if (m->nominal)
-                setTip(item, tr("wanted %1 ± %2")
-                                 .arg(qs(quantity::withUnit(*m->nominal, length)),
-                                      qs(quantity::withUnit(m->tolerance.value_or(0), length))));
+            setTip(item, tipOf(*m));
             break;
         }
         case Column::Kind::area:
@@ -282,7 +360,9 @@ void PiecesPanel::selected(int row) {
 void PiecesPanel::showReadings() {
     const auto* item = m_table->item(m_table->currentRow(), 0);
     const auto* data = m_session.study();
-    m_readings->showPiece(item && data ? data->specimen(item->data(pieceRole).toLongLong()) : nullptr);
+    m_readings->showPiece(item && data && m_askReadings->isChecked()
+                              ? data->specimen(item->data(pieceRole).toLongLong())
+                              : nullptr);
 }
 
 void PiecesPanel::showSelection() {
@@ -361,6 +441,9 @@ void PiecesPanel::measuredEdited(const domain::Specimen& s, const std::string& n
     auto measured = s.measured;
     const auto at =
         std::find_if(measured.begin(), measured.end(), [&](const auto& m) { return m.name == name; });
+    if (at != measured.end() && at->readings.size() == 1 &&
+        text == qs(quantity::significant(m_session.units().length->fromSi(at->readings[0]))))
+        return refill(); // what was not touched stays, to the last digit
     if (at != measured.end())
         at->readings = readings;
     else

@@ -4,6 +4,7 @@
 #include "widgets/panel.h"
 
 class QComboBox;
+class QHBoxLayout;
 class QPushButton;
 class QTableWidget;
 
@@ -19,8 +20,12 @@ public:
 
 private:
     QWidget* makeMakeRow();
-    QLayout* makeMeasureRow();
-    QLayout* makeMoveRow();
+    QLayout* makeAskRow();
+    QWidget* makeMeasureRow();
+    QWidget* makeMoveRow();
+    void addLabels(QHBoxLayout* row);
+    void hideEmptyColumns();
+    QString tipOf(const domain::Measured& measured) const;
     void fill() override;
     void fillRow(int row, const domain::Specimen& piece);
     void selected(int row);
@@ -42,7 +47,7 @@ private:
     ReadingsList* m_readings;
     QComboBox *m_option, *m_condition, *m_code;
     QLineEdit *m_batch, *m_scheme, *m_dimension, *m_nominal, *m_tolerance;
-    QPushButton* m_make;
+    QPushButton *m_make, *m_askReadings, *m_allColumns;
     QWidget* m_makeRow;
 };
 

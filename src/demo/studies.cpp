@@ -1,4 +1,4 @@
-#include "demo.h"
+#include <anvil/demo/demo.h>
 
 #include <anvil/plan/run_order.h>
 #include <anvil/rig/setup.h>

@@ -1,4 +1,4 @@
-#include "demo.h"
+#include <anvil/demo/demo.h>
 
 #include <QDir>
 #include <QFile>
