@@ -29,8 +29,10 @@ int main(int argc, char** argv) {
     QuitWhenPainted quitter;
     if (arguments.removeAll("--quit-when-painted") > 0) window.installEventFilter(&quitter);
     for (qsizetype i = 0; i < arguments.size(); ++i)
-        if (arguments[i].startsWith("--now=")) // the demo plays on a day of its own
+        if (arguments[i].startsWith("--now=")) { // the demo plays on a day of its own
             window.session().setNow(QDateTime::fromString(arguments.takeAt(i--).mid(6), Qt::ISODate));
+            window.session().keepClock();
+        }
     if (!arguments.isEmpty()) window.openPath(arguments.first());
     window.show();
     return QApplication::exec();

@@ -367,6 +367,8 @@ sim::Run fittingRun(int option, int condition, int replicate) {
     return sim::pull(s, g, 5000 + seed);
 }
 
+QDateTime now() { return {QDate(2026, 5, 4), QTime(9, 0)}; }
+
 Expected<void> addStudies(work::OpenProject& project) {
     if (auto ok = fittings(project); !ok) return ok;
     if (auto ok = rivets(project); !ok) return ok;

@@ -39,15 +39,17 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
 } // namespace
 
 extern const Method advantage;
-const Method advantage{"advantage",
-                       "Mechanical advantage",
-                       "Output over input of a hauling system, and its worst device.",
-                       "Readings at both ends at the same steady moment.",
-                       Action::share,
-                       inputs,
-                       metrics,
-                       formulas,
-                       Dimension::force,
-                       "Both loads at the same steady moment."};
+const Method advantage{
+    "advantage",
+    "Mechanical advantage",
+    "Output over input of a hauling system, and its worst device.",
+    "Readings at both ends at the same steady moment.",
+    Action::share,
+    inputs,
+    metrics,
+    formulas,
+    Dimension::force,
+    "Both loads at the same steady moment.",
+    "pulley tackle block rope reeving hoist winch rigging friction efficiency line tension"};
 
 } // namespace anvil::methods

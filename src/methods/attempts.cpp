@@ -46,6 +46,7 @@ const Method attempts{"attempts",
                       metrics,
                       formulas,
                       {},
-                      "Say how often it worked; a failed try counts as a try."};
+                      "Say how often it worked; a failed try counts as a try.",
+                      "try works fails catch latch open trigger click success rate"};
 
 } // namespace anvil::methods

@@ -43,6 +43,9 @@ const Method axialPull{"axial-pull",
                        inputs,
                        metrics,
                        formulas,
-                       Dimension::force};
+                       Dimension::force,
+                       {},
+                       "rope wire cord cable strap webbing chain knot splice fitting anchor hook nail screw "
+                       "glue adhesive bond weld seam tear tensile strongest"};
 
 } // namespace anvil::methods

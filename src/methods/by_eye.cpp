@@ -39,6 +39,7 @@ const Method byEye{"by-eye",
                    metrics,
                    formulas,
                    {},
-                   "By the same eyes for every piece, and before anybody looks at the other results."};
+                   "By the same eyes for every piece, and before anybody looks at the other results.",
+                   "look rate grade judge rust corrosion finish stain crack wear score appearance"};
 
 } // namespace anvil::methods

@@ -59,6 +59,8 @@ const Method compression{"compression",
                          inputs,
                          metrics,
                          formulas,
-                         Dimension::force};
+                         Dimension::force,
+                         {},
+                         "crush squash press column post foam block buckle squeeze"};
 
 } // namespace anvil::methods

@@ -114,6 +114,9 @@ const Method creep{"creep",
                    Action::hang,
                    inputs,
                    metrics,
-                   formulas};
+                   formulas,
+                   {},
+                   {},
+                   "hang weight days slow sag stretch plastic rope clip glue hours long load"};
 
 } // namespace anvil::methods

@@ -60,6 +60,7 @@ const Method drop{"drop",
                   metrics,
                   formulas,
                   Dimension::acceleration,
-                  "The peak that the sensor or its display showed."};
+                  "The peak that the sensor or its display showed.",
+                  "fall impact shock crash bucket case helmet foam cushion accelerometer"};
 
 } // namespace anvil::methods

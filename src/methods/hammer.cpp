@@ -112,6 +112,7 @@ const Method hammer{"hammer",
                     metrics,
                     formulas,
                     {},
-                    "Heights are of the hammer's centre of mass above its lowest point."};
+                    "Heights are of the hammer's centre of mass above its lowest point.",
+                    "impact brittle plastic swing pendulum snap blow shatter tough cold"};
 
 } // namespace anvil::methods

@@ -77,6 +77,7 @@ const Method holding{"holding",
                      metrics,
                      formulas,
                      Dimension::force,
-                     "The load at which it first moves, and the load it then creeps at."};
+                     "The load at which it first moves, and the load it then creeps at.",
+                     "slip grip clamp cleat friction hold magnet suction brake moves creep drag"};
 
 } // namespace anvil::methods

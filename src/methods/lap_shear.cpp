@@ -46,6 +46,8 @@ const Method lapShear{"lap-shear",
                       inputs,
                       metrics,
                       formulas,
-                      Dimension::force};
+                      Dimension::force,
+                      {},
+                      "glue adhesive bond tape rivet overlap joint weld sheet shear"};
 
 } // namespace anvil::methods

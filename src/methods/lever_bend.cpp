@@ -84,6 +84,9 @@ const Method leverBend{"lever-bend",
                        Action::bend,
                        inputs,
                        metrics,
-                       formulas};
+                       formulas,
+                       {},
+                       {},
+                       "bend weights arm moment cantilever bracket shelf stake rod peg"};
 
 } // namespace anvil::methods

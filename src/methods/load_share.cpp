@@ -71,6 +71,8 @@ const Method loadShare{"load-share",
                        inputs,
                        metrics,
                        formulas,
-                       Dimension::force};
+                       Dimension::force,
+                       {},
+                       "anchor legs tripod bridle share distribute sling foot points"};
 
 } // namespace anvil::methods

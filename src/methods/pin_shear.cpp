@@ -50,6 +50,8 @@ const Method pinShear{"pin-shear",
                       inputs,
                       metrics,
                       formulas,
-                      Dimension::force};
+                      Dimension::force,
+                      {},
+                      "bolt pin rivet screw dowel cut shear clevis"};
 
 } // namespace anvil::methods

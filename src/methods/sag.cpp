@@ -77,6 +77,7 @@ const Method sag{"sag",
                  metrics,
                  formulas,
                  {},
-                 "Both heights are read off the same mark, so that a height never passes for a sag."};
+                 "Both heights are read off the same mark, so that a height never passes for a sag.",
+                 "bend shelf beam stiffness droop deflection plank slat weight"};
 
 } // namespace anvil::methods

@@ -59,6 +59,9 @@ const Method stepLadder{"step-ladder",
                         Action::step,
                         inputs,
                         metrics,
-                        formulas};
+                        formulas,
+                        {},
+                        {},
+                        "weights add step hang gauge no sensor water bucket increments"};
 
 } // namespace anvil::methods

@@ -88,6 +88,8 @@ const Method tensionCoupon{"tension-coupon",
                            inputs,
                            metrics,
                            formulas,
-                           Dimension::force};
+                           Dimension::force,
+                           {},
+                           "material sheet metal plastic filament print strip tensile stress modulus"};
 
 } // namespace anvil::methods

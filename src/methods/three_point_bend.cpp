@@ -118,6 +118,8 @@ const Method threePointBend{"three-point-bend",
                             inputs,
                             metrics,
                             formulas,
-                            Dimension::force};
+                            Dimension::force,
+                            {},
+                            "bend beam slat plank print plastic wood stiffness flexural break strip"};
 
 } // namespace anvil::methods

@@ -76,6 +76,7 @@ const Method torque{"torque",
                     metrics,
                     formulas,
                     Dimension::torque,
-                    "The greatest torque within the first quarter turn, and the mean while it turns on."};
+                    "The greatest torque within the first quarter turn, and the mean while it turns on.",
+                    "screw bolt nut tighten loosen thread cap lid clamp breakaway wrench strip"};
 
 } // namespace anvil::methods

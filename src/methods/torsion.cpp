@@ -66,6 +66,8 @@ const Method torsion{"torsion",
                      inputs,
                      metrics,
                      formulas,
-                     Dimension::torque};
+                     Dimension::torque,
+                     {},
+                     "twist shaft rod tube torque wrench spring stiffness"};
 
 } // namespace anvil::methods

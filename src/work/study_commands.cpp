@@ -2,10 +2,12 @@
 
 #include "done.h"
 #include <algorithm>
+#include <anvil/methods/method.h>
 #include <anvil/plan/replication.h>
 #include <anvil/work/board_commands.h>
 #include <anvil/work/plan_commands.h>
 #include <map>
+#include <set>
 
 namespace anvil::work {
 namespace {
@@ -31,6 +33,71 @@ template <class T> std::vector<Id> idsOf(const std::vector<T>& all) {
 }
 
 } // namespace
+
+Expected<domain::StudyData> studyFrom(const NewStudy& study) {
+    domain::StudyData out;
+    const auto question = study.question.simplified();
+    auto title = study.title.simplified();
+    if (title.isEmpty()) title = question;
+    if (title.isEmpty()) title = OpenProject::tr("New study");
+    out.study.question = question.toStdString();
+    out.study.title = title.toStdString();
+    if (!study.method.empty() && !methods::find(study.method))
+        return fail("There is no method \"" + study.method + "\".");
+    out.study.plan.method = study.method;
+    domain::decideBy(out.study.goal, domain::metricsOf(study.method).front());
+    if (study.replicates < 0 || study.replicates > mostReplicates)
+        return fail(OpenProject::tr("Of each 1 to %1 can be planned.").arg(mostReplicates).toStdString());
+    out.study.plan.replicates = study.replicates;
+    std::set<QString> seen;
+    const auto addTo = [&](auto& all, const QStringList& names, const QString& what) -> Expected<void> {
+        for (const auto& given : names) {
+            const auto name = given.simplified();
+            if (name.isEmpty()) continue;
+            if (!seen.insert(name.toLower()).second)
+                return fail(
+                    OpenProject::tr("\"%1\" stands twice among the %2.").arg(name, what).toStdString());
+            auto& x = all.emplace_back();
+            x.position = static_cast<int>(all.size()) - 1;
+            x.id = static_cast<Id>(all.size()); // so that squares can be told apart
+            domain::giveName(x, name.toStdString());
+        }
+        seen.clear();
+        return {};
+    };
+    if (auto ok = addTo(out.options, study.options, OpenProject::tr("options")); !ok)
+        return tl::unexpected(ok.error());
+    const bool named = std::any_of(study.conditions.begin(), study.conditions.end(),
+                                   [](const QString& c) { return !c.simplified().isEmpty(); });
+    if (auto ok = addTo(out.conditions, named ? study.conditions : QStringList{OpenProject::tr("As it is")},
+                        OpenProject::tr("conditions"));
+        !ok)
+        return tl::unexpected(ok.error());
+    return out;
+}
+
+Expected<Id> planStudy(OpenProject& project, const NewStudy& study) {
+    auto made = studyFrom(study);
+    if (!made) return tl::unexpected(made.error());
+    Id id = 0;
+    made->study.position = static_cast<int>(project.studies().size());
+    const auto entry =
+        project.run(OpenProject::tr("New study \"%1\"").arg(QString::fromStdString(made->study.title)),
+                    [&](store::Writer& w) {
+                        id = w.add(made->study);
+                        const auto addAll = [&](auto& all) {
+                            for (auto& x : all) {
+                                x.id = 0;
+                                x.study = id;
+                                w.add(x);
+                            }
+                        };
+                        addAll(made->options);
+                        addAll(made->conditions);
+                    });
+    if (!entry) return entry;
+    return id;
+}
 
 Expected<Id> startFrom(OpenProject& project, Id studyId, const QString& title, const QString& condition) {
     const auto* from = project.study(studyId);

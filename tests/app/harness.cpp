@@ -201,6 +201,7 @@ int main(int argc, char** argv) {
     });
     const QTemporaryDir settings;
     QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, settings.path());
+    qputenv("HOME", settings.path().toUtf8()); // where documents are kept
     QApplication application(argc, argv);
     QApplication::setApplicationName("Jaunty Anvil tests");
     anvil::app::applyTheme(application, anvil::app::Appearance::light);

@@ -684,10 +684,12 @@ TEST_F(AtTheRig, AnInterruptedPullIsShownAndSettled) {
         }
         r.end(rig::Ending::linkLost);
     }
-    ASSERT_TRUE(session().project()->reload());
+    const auto path = file.path();
+    session().close();
+    ASSERT_TRUE(window->openPath(path));
     ASSERT_EQ(study().pulls.size(), 1U);
-    session().selectPull(study().pulls[0].id);
     settle();
+    EXPECT_TRUE(window->messageText().contains("interrupted"));
     EXPECT_TRUE(visibleTexts(window.get()).join("\n").contains("Its recording was interrupted."));
     EXPECT_TRUE(session().verdict(domain::metric("peak")).groups[0].values.empty())
         << "not before somebody has looked";

@@ -106,7 +106,7 @@ private:
     }
     /// Undo is tried at the end; the rest would leave the project or the program.
     static bool leaves(const QAction& action) {
-        for (const auto* word : {"undo", "redo", "quit", "open", "close", "new project", "recent"})
+        for (const auto* word : {"undo", "redo", "quit", "open", "close", "new project", "recent", "start page"})
             if (action.text().remove('&').contains(word, Qt::CaseInsensitive)) return true;
         return action.text().endsWith(".anvil");
     }

@@ -245,6 +245,8 @@ TEST_F(Curves, F8WalksWhatNeedsALookAndTickingItEmptiesTheList) {
 TEST_F(Ledgers, SettingOneAsideAsksForAReasonAndTheLadderFollows) {
     openDemo();
     session().selectPull(pullOf("D1-2"));
+    key(Qt::Key_L, Qt::ControlModifier);
+    settle();
     const auto mean = *session().verdict(domain::metric("peak")).groups.back().summary.mean;
     auto* standing = child<QComboBox>("standing");
     standing->setCurrentIndex(standing->findText("Set aside"));

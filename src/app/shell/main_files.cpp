@@ -37,8 +37,9 @@ bool MainWindow::ensureProject(const QString& folder) {
     QString path = dir.filePath(dir.dirName() + ".anvil");
     for (int n = 2; QFileInfo::exists(path); ++n)
         path = dir.filePath(QStringLiteral("%1-%2.anvil").arg(dir.dirName()).arg(n));
+    keepRecent();
     if (!m_session.create(path)) return false;
-    remember(path);
+    keepRecent();
     return true;
 }
 

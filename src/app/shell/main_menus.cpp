@@ -35,13 +35,9 @@ void MainWindow::makeMenus() {
 
 void MainWindow::makeFileMenu() {
     auto* file = menuBar()->addMenu(tr("&File"));
-    file->addAction(icon("file-plus"), tr("&New project…"), QKeySequence::New, this, &MainWindow::newProject);
-    file->addAction(icon("folder-open"), tr("&Open project…"), QKeySequence::Open, this, [this] {
-        const auto path = QFileDialog::getOpenFileName(this, tr("Open project"),
-                                                       preferences::folder(preferences::Folder::project),
-                                                       tr("Projects (*.anvil)"));
-        if (!path.isEmpty()) openPath(path);
-    });
+    file->addAction(icon("file-plus"), tr("&New project…"), QKeySequence::New, this, &MainWindow::planNew);
+    file->addAction(icon("folder-open"), tr("&Open project…"), QKeySequence::Open, this,
+                    &MainWindow::chooseProject);
     m_recent = file->addMenu(tr("&Recent projects"));
     m_saveCopy = file->addAction(icon("copy"), tr("Save a &copy…"), this, [this] {
         if (!m_session.project()) return m_session.say(tr("Open a project first."), true);
@@ -50,6 +46,7 @@ void MainWindow::makeFileMenu() {
         if (!path.isEmpty() && m_session.tell(m_session.project()->file().saveCopy(path)))
             m_session.say(tr("The copy is in %1.").arg(path));
     });
+    m_move = file->addAction(tr("Re&name or move the project…"), this, [this] { chooseNewPlace(); });
     file->addSeparator();
     file->addAction(icon("import"), tr("&Import logger files…"), QKeySequence("Ctrl+I"), this,
                     [this] { emit m_board->importWanted(); });
@@ -115,14 +112,17 @@ void MainWindow::makeViewMenu() {
                                     [this] { showLedger(false); });
     m_closeLedger->setEnabled(false);
     auto* bench = view->addAction(tr("Fold or unfold the &bench line"), QKeySequence("Ctrl+B"), this, [this] {
-        m_bench->setVisible(!m_bench->isVisible());
-        preferences::setBenchLine(m_bench->isVisible());
+        preferences::setBenchLine(!preferences::benchLine());
+        refresh();
+        if (preferences::benchLine() && !m_bench->isVisible())
+            m_session.say(tr("The bench line shows once a rig is set up."));
     });
     bench->setObjectName("foldBench");
 }
 
 void MainWindow::makeGoMenu() {
     auto* go = menuBar()->addMenu(tr("&Go"));
+    go->addAction(tr("&Start page"), QKeySequence("Ctrl+0"), this, &MainWindow::showStart);
     for (int i = 0; i < stageCount; ++i)
         go->addAction(StageStrip::name(static_cast<Stage>(i)),
                       QKeySequence(QStringLiteral("Ctrl+%1").arg(i + 1)), this,
@@ -135,9 +135,7 @@ void MainWindow::makeGoMenu() {
 
 void MainWindow::makeRigMenu() {
     auto* rigs = menuBar()->addMenu(tr("&Rig"));
-    rigs->addAction(tr("&Practise on the virtual bench"), this, [this] {
-        if (m_session.rig().practise()) goTo(Stage::pull);
-    });
+    rigs->addAction(tr("&Practise on the virtual bench"), this, &MainWindow::practise);
     rigs->addAction(tr("&Disconnect"), this, [this] { m_session.rig().disconnectRig(); });
     rigs->addAction(tr("Who &pulls…"), this, [this] {
         bool ok = false;
@@ -149,16 +147,6 @@ void MainWindow::makeRigMenu() {
                                    [](bool on) { preferences::setOtherMachines(on); });
     remote->setCheckable(true);
     remote->setChecked(preferences::otherMachines());
-}
-
-void MainWindow::newProject() {
-    auto lastFolder = preferences::folder(preferences::Folder::project);
-    if (lastFolder.isEmpty()) lastFolder = QDir::homePath();
-    auto path = QFileDialog::getSaveFileName(this, tr("New project"), lastFolder + tr("/project.anvil"),
-                                             tr("Projects (*.anvil)"));
-    if (path.isEmpty()) return;
-    if (!path.endsWith(".anvil")) path += ".anvil";
-    if (m_session.create(path)) remember(path);
 }
 
 void MainWindow::tellKeys() {
@@ -184,17 +172,11 @@ void MainWindow::setAppearance(int appearance) {
         w->update();
 }
 
-void MainWindow::remember(const QString& path) {
-    const auto full = QFileInfo(path).absoluteFilePath();
-    preferences::addRecentProject(full);
-    preferences::setFolder(preferences::Folder::project, QFileInfo(full).absolutePath());
-    refreshRecent();
-}
-
 void MainWindow::refreshRecent() {
     m_recent->clear();
-    for (const auto& path : preferences::recentProjects())
-        if (QFileInfo::exists(path)) m_recent->addAction(path, this, [this, path] { openPath(path); });
+    for (const auto& recent : preferences::recent())
+        if (QFileInfo::exists(recent.path))
+            m_recent->addAction(recent.path, this, [this, path = recent.path] { openPath(path); });
     if (m_recent->isEmpty())
         m_recent->addAction(tr("None yet"), this,
                             [this] { m_session.say(tr("Projects you open are listed here.")); });

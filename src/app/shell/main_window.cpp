@@ -7,6 +7,7 @@
 #include "shell/reading_progress.h"
 #include "shell/rig_desk.h"
 #include "shell/stage_strip.h"
+#include "shell/start_page.h"
 #include "stages/curves/curves_stage.h"
 #include "stages/pull/pull_stage.h"
 #include "stages/question/question_stage.h"
@@ -77,10 +78,14 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     m_readOnly->hide();
     layout->addWidget(m_readOnly);
     m_strip = new StageStrip;
+    m_strip->setObjectName("strip");
     layout->addWidget(m_strip);
 
     makeBody();
-    layout->addWidget(m_body, 1);
+    m_pages = new QStackedWidget;
+    m_pages->addWidget(m_body);
+    m_pages->addWidget(m_start = new StartPage);
+    layout->addWidget(m_pages, 1);
     auto* line = new QHBoxLayout;
     m_bench = new BenchLine(m_session);
     m_message = plainLabel();
@@ -98,10 +103,9 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     if (!left.geometry.isEmpty()) restoreGeometry(left.geometry);
     m_ledgerWidth = left.ledgerWidth;
     m_boardFold = left.board;
-    m_bench->setVisible(preferences::benchLine());
-    goTo(Stage::verdict);
     refreshTitles();
     refresh();
+    showStart();
 }
 
 void MainWindow::makeBody() {
@@ -193,7 +197,12 @@ void MainWindow::connectSession() {
         m_tray->showMessage(tr("Jaunty Anvil"),
                             QString(text).replace('<', u'\u2039')); // some desktops take it for markup
     });
-    connect(&m_session, &Session::projectWanted, this, &MainWindow::newProject);
+    connect(&m_session, &Session::projectWanted, this, &MainWindow::planNew);
+    connect(m_start, &StartPage::wanted, this, &MainWindow::takeStep);
+    connect(m_start, &StartPage::tableWanted, this, [this] { importTable(QString()); });
+    connect(m_start, &StartPage::pasteWanted, this, &MainWindow::pasteTable);
+    connect(m_start, &StartPage::openWanted, this, &MainWindow::chooseProject);
+    connect(m_start, &StartPage::projectWanted, this, &MainWindow::openPath);
     connect(&m_session, &Session::changed, this, &MainWindow::refresh);
     connect(&m_session.rig(), &RigDesk::changed, this, &MainWindow::refresh);
     connect(&m_session, &Session::projectChanged, this, &MainWindow::refreshTitles);
@@ -251,18 +260,12 @@ ReportStage* MainWindow::reportStage() { return qobject_cast<ReportStage*>(built
 QString MainWindow::messageText() const { return m_message->text(); }
 
 void MainWindow::goTo(Stage stage) {
+    showBody();
     m_stages->setCurrentWidget(built(stage));
     m_stage = stage;
     if (stage == Stage::question || stage == Stage::verdict || stage == Stage::report) showLedger(false);
     fitBoard();
     m_strip->setCurrent(stage);
-}
-
-bool MainWindow::openPath(const QString& path) {
-    if (!m_session.open(path)) return false;
-    remember(path);
-    goTo(Stage::verdict);
-    return true;
 }
 
 void MainWindow::refreshTitles() {
@@ -275,6 +278,9 @@ void MainWindow::refreshTitles() {
 
 void MainWindow::refresh() {
     fitBoard();
+    // Without a rig there is nothing to read there.
+    m_bench->setVisible(preferences::benchLine() && m_session.project() &&
+                        (m_session.rig().inUse() || m_session.rig().setupId() != 0));
     const auto* data = m_session.study();
     const auto* project = m_session.project();
     m_headline->setText(!project ? tr("Drop logger files here, or open a project")
@@ -311,6 +317,7 @@ void MainWindow::showStudies() {
     if (!m_session.project())
         return m_session.say(tr("Open a project first (Ctrl+O), or drop logger files on the window."));
     QMenu menu(this);
+    menu.setObjectName("studies");
     for (const auto& s : m_session.project()->studies()) {
         const auto id = s.study.id;
         auto* action = menu.addAction(s.study.question.empty()
@@ -349,6 +356,8 @@ void MainWindow::showStudies() {
                 m_session.showStudy(*made);
                 goTo(Stage::question);
             });
+    menu.addSeparator();
+    menu.addAction(m_move);
     menu.exec(m_headline->mapToGlobal(QPoint(0, m_headline->height())));
 }
 
@@ -359,6 +368,7 @@ void MainWindow::resizeEvent(QResizeEvent* event) {
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
+    keepRecent();
     preferences::setLayout({saveGeometry(), m_ledgerWidth, m_boardFold});
     if (auto* focus = focusWidget())
         focus->clearFocus(); // a note being typed is saved when it loses the focus

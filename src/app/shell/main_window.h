@@ -4,6 +4,7 @@
 #include "shell/due_watch.h"
 #include "shell/session.h"
 #include <QMainWindow>
+#include <anvil/chart/start_pictures.h>
 #include <array>
 
 class QActionGroup;
@@ -20,6 +21,8 @@ class BenchLine;
 class Board;
 class CurvesStage;
 class ImportSheet;
+class PlanPage;
+class StartPage;
 class Ledger;
 class ReportStage;
 class StageStrip;
@@ -42,6 +45,11 @@ public:
     BenchLine* bench() const { return m_bench; }
 
     bool openPath(const QString& path);
+    /// Makes a project that nobody was asked a name for, named after its question; false and a message when
+    /// it cannot be.
+    bool createProject(const QString& question);
+    /// Gives the open project another name or place, and goes on with it there.
+    bool moveTo(const QString& path);
     void goTo(Stage stage);
     /// Opens the import sheet on these files; makes a project beside them when none is open.
     ImportSheet* importFiles(const QStringList& paths);
@@ -70,10 +78,19 @@ private:
     void makeViewMenu();
     void makeGoMenu();
     void makeRigMenu();
-    void newProject();
+    void showStart();
+    void planNew();
+    void takeStep(chart::FirstStep step);
+    void openExample();
+    void practise();
+    void chooseProject();
+    void chooseNewPlace();
+    void showBody();
+    void showInterrupted();
+    /// Puts the open project first among those of lately, with what it says now.
+    void keepRecent();
     void refresh();
     void refreshTitles();
-    void remember(const QString& path);
     void refreshRecent();
     bool ensureProject(const QString& folder);
     void showStudies();
@@ -89,6 +106,9 @@ private:
     QStackedWidget* m_stages;
     std::array<QWidget*, stageCount> m_built{};
     QWidget *m_body, *m_boardPanel, *m_ledgerPanel;
+    QStackedWidget* m_pages; ///< the body, or what stands there before a project is open
+    StartPage* m_start;
+    PlanPage* m_plan = nullptr;
     QSplitter* m_splitter;
     Stage m_stage = Stage::question;
     int m_ledgerWidth = 0; ///< as it was drawn by hand
@@ -97,7 +117,7 @@ private:
     QLabel *m_message, *m_readOnly;
     QMenu* m_recent;
     QSystemTrayIcon* m_tray = nullptr;
-    QAction *m_undo, *m_redo, *m_saveCopy, *m_closeLedger;
+    QAction *m_undo, *m_redo, *m_saveCopy, *m_move, *m_closeLedger;
 };
 
 } // namespace anvil::app

@@ -5,7 +5,7 @@
 namespace anvil::app::preferences {
 namespace {
 
-constexpr int mostRecent = 8;
+constexpr std::size_t mostRecent = 8;
 
 template <class T> T read(const QString& key, const T& usual = {}) {
     return QSettings().value(key, QVariant::fromValue(usual)).template value<T>();
@@ -46,13 +46,65 @@ void setAppearance(int appearance) { write("appearance", appearance); }
 QString folder(Folder folder) { return read<QString>(keyOf(folder)); }
 void setFolder(Folder folder, const QString& path) { write(keyOf(folder), path); }
 
-QStringList recentProjects() { return read<QStringList>("recent"); }
-void addRecentProject(const QString& path) {
-    auto recent = recentProjects();
-    recent.removeAll(path);
-    recent.prepend(path);
-    write("recent", QStringList(recent.mid(0, mostRecent)));
+std::vector<Recent> recent() {
+    std::vector<Recent> out;
+    QSettings settings;
+    const int n = settings.beginReadArray("lately");
+    for (int i = 0; i < n; ++i) {
+        settings.setArrayIndex(i);
+        Recent r{settings.value("path").toString(),     settings.value("question").toString(),
+                 settings.value("progress").toString(), settings.value("leads").toString(),
+                 settings.value("on").toDate(),         {}};
+        const auto shares = settings.value("rungs").toList();
+        for (qsizetype k = 0; k + 2 < shares.size(); k += 3)
+            r.rungs.push_back({shares[k].toDouble(), shares[k + 1].toDouble(), shares[k + 2].toDouble()});
+        if (!r.path.isEmpty()) out.push_back(std::move(r));
+    }
+    settings.endArray();
+    return out;
 }
+
+namespace {
+
+void writeRecent(const std::vector<Recent>& all) {
+    QSettings settings;
+    settings.remove("lately");
+    settings.beginWriteArray("lately");
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        settings.setArrayIndex(static_cast<int>(i));
+        QVariantList shares;
+        for (const auto& rung : all[i].rungs)
+            shares << rung.low << rung.mean << rung.high;
+        settings.setValue("path", all[i].path);
+        settings.setValue("question", all[i].question);
+        settings.setValue("progress", all[i].progress);
+        settings.setValue("leads", all[i].leads);
+        settings.setValue("on", all[i].on);
+        settings.setValue("rungs", shares);
+    }
+    settings.endArray();
+}
+
+} // namespace
+
+void addRecent(const Recent& project) {
+    auto all = recent();
+    std::erase_if(all, [&](const Recent& r) { return r.path == project.path; });
+    all.insert(all.begin(), project);
+    if (all.size() > mostRecent) all.resize(mostRecent);
+    writeRecent(all);
+}
+
+void moveRecent(const QString& from, const QString& to) {
+    auto all = recent();
+    for (auto& r : all)
+        if (r.path == from) r.path = to;
+    writeRecent(all);
+    if (examplePath() == from) setExamplePath(to);
+}
+
+QString examplePath() { return read<QString>("example"); }
+void setExamplePath(const QString& path) { write("example", path); }
 
 QDateTime safetySeen(long long setup) { return read<QDateTime>(safetyKey(setup)); }
 void setSafetySeen(long long setup, const QDateTime& at) { write(safetyKey(setup), at); }

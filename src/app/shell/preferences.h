@@ -3,9 +3,11 @@
 #pragma once
 
 #include <QByteArray>
+#include <QDate>
 #include <QDateTime>
 #include <QString>
-#include <QStringList>
+#include <anvil/chart/start_pictures.h>
+#include <vector>
 
 namespace anvil::app::preferences {
 
@@ -35,9 +37,22 @@ enum class Folder { project, import, pictures };
 QString folder(Folder folder);
 void setFolder(Folder folder, const QString& path);
 
-/// Projects opened lately, the newest first.
-QStringList recentProjects();
-void addRecentProject(const QString& path);
+/// A project opened lately, and what its first page said when it was left.
+struct Recent {
+    QString path, question, progress, leads;
+    QDate on;
+    std::vector<chart::SmallRung> rungs;
+};
+/// The newest first.
+std::vector<Recent> recent();
+/// Puts a project first; what was known of its path is replaced.
+void addRecent(const Recent& project);
+/// The project at a path is elsewhere now.
+void moveRecent(const QString& from, const QString& to);
+
+/// Where the worked example was put; its days are its own.
+QString examplePath();
+void setExamplePath(const QString& path);
 
 /// When the cautions of a version of a set-up were seen to; invalid: never.
 QDateTime safetySeen(long long setup);

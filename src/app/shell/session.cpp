@@ -43,6 +43,7 @@ bool Session::create(const QString& path) {
 bool Session::adopt(std::unique_ptr<work::OpenProject> project) {
     const auto first = project->studies().empty() ? Id{0} : project->studies().front().study.id;
     if (m_wait && !m_wait(*project, first)) return false;
+    emit leaving();
     m_rig->letGo();
     m_check.reset();
     m_project = std::move(project);
@@ -71,6 +72,7 @@ bool Session::adopt(std::unique_ptr<work::OpenProject> project) {
 }
 
 void Session::close() {
+    emit leaving();
     m_rig->letGo();
     m_check.reset();
     m_project.reset();
@@ -173,7 +175,14 @@ void Session::selectNextNeedingLook() {
 }
 
 void Session::setNow(const QDateTime& now) {
+    if (m_clockKept) return;
     m_clockShift = QDateTime::currentDateTime().msecsTo(now);
+    emit changed();
+}
+
+void Session::resetClock() {
+    if (m_clockKept || m_clockShift == 0) return;
+    m_clockShift = 0;
     emit changed();
 }
 

@@ -70,6 +70,10 @@ public:
     /// Now, by the session's own clock: the wall's, or one set by hand for the demo and for tests.
     QDateTime now() const { return QDateTime::currentDateTime().addMSecs(m_clockShift); }
     void setNow(const QDateTime& now);
+    /// The wall's clock again.
+    void resetClock();
+    /// One set when the program was started stays, whatever is opened.
+    void keepClock() { m_clockKept = true; }
     /// Time has gone on so far that something is due: everything that tells the time is shown anew.
     void tick() { emit changed(); }
     /// The preparation of the study laid out in time; empty when nothing has been begun.
@@ -95,6 +99,7 @@ public:
     void notify(const QString& text) { emit due(text); }
 
 signals:
+    void leaving();        ///< the open project is about to go, and what was drawn from it
     void projectChanged(); ///< another project, or none
     void changed();        ///< data of the project, or another study
     void selectionChanged();
@@ -114,6 +119,7 @@ private:
     Id m_study = 0, m_pull = 0, m_option = 0, m_condition = 0;
     Id m_lastLooked = 0; ///< where F8 went last
     qint64 m_clockShift = 0;
+    bool m_clockKept = false;
     quantity::Units m_units;
 };
 

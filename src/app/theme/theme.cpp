@@ -65,6 +65,9 @@ QMenuBar { background: %1; }
 QFrame#boardPanel, QFrame#ledgerPanel, QFrame#workspace { background: %2; border: 1px solid %5; border-radius: 3px; }
 QLabel#sentence { font-size: 15px; }
 QLabel#faint { color: %4; }
+QLabel#pageHead { font-size: 20px; font-weight: bold; }
+QLabel#step { font-size: 15px; font-weight: bold; }
+QLineEdit#planQuestion { font-size: 15px; padding: 6px 8px; }
 QLabel#big { font-size: 20px; font-weight: bold; }
 QLabel#bigLoad { font-family: "Anvil Mono"; font-size: 74px; font-weight: bold; }
 QLabel#peakHold { font-family: "Anvil Mono"; font-size: 22px; }

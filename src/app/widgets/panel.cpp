@@ -12,6 +12,7 @@
 namespace anvil::app {
 
 void Panel::follow(bool selectionToo) {
+    connect(&m_session, &Session::leaving, this, [this] { outdated(); });
     connect(&m_session, &Session::changed, this, &Panel::mark);
     connect(&m_session, &Session::unitsChanged, this, &Panel::mark);
     if (selectionToo) connect(&m_session, &Session::selectionChanged, this, &Panel::mark);

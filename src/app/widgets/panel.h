@@ -20,7 +20,8 @@ public:
 protected:
     /// Shows what the session holds. Runs when something changed, but only once the panel is visible.
     virtual void fill() = 0;
-    /// Something changed while the panel is not seen: what it shows must not be asked for anew.
+    /// Something changed while the panel is not seen, or the project is about to go: what it shows must not
+    /// be asked for anew.
     virtual void outdated() {}
     /// To be called at the end of a constructor: from then on the panel follows the session.
     void follow(bool selectionToo = false);

@@ -1,5 +1,6 @@
 #include "widgets/row_editor.h"
 
+#include "widgets/paste.h"
 #include <QHeaderView>
 #include <QKeyEvent>
 #include <algorithm>
@@ -14,6 +15,7 @@ RowEditor::RowEditor(const QStringList& heads, const QString& about, QWidget* pa
     setHorizontalHeaderLabels(heads);
     setAccessibleName(about);
     verticalHeader()->hide();
+    horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     verticalHeader()->setDefaultSectionSize(rowPixels);
     fit();
     free();
@@ -22,6 +24,11 @@ RowEditor::RowEditor(const QStringList& heads, const QString& about, QWidget* pa
         free();
         emit edited();
     });
+}
+
+void RowEditor::setLeastRows(int rows) {
+    m_least = std::max(1, rows);
+    free();
 }
 
 QStringList RowEditor::textOf(int row) const {
@@ -78,7 +85,7 @@ std::vector<QStringList> RowEditor::rows() const {
 
 void RowEditor::free() {
     m_filling = true;
-    if (rowCount() == 0 || !textOf(rowCount() - 1).join(QString()).isEmpty()) {
+    while (rowCount() < m_least || !textOf(rowCount() - 1).join(QString()).isEmpty()) {
         setRowCount(rowCount() + 1);
         for (int k = 0; k < columnCount(); ++k)
             put(rowCount() - 1, k, {});
@@ -89,11 +96,44 @@ void RowEditor::free() {
 }
 
 void RowEditor::keyPressEvent(QKeyEvent* event) {
+    if (event->matches(QKeySequence::Paste) && state() != EditingState) return paste();
     if (event->key() != Qt::Key_Delete || currentRow() < 0 || state() == EditingState)
         return QTableWidget::keyPressEvent(event);
     removeRow(currentRow());
     free();
     emit edited();
+}
+
+void RowEditor::paste() {
+    const auto cells = copiedCells();
+    if (cells.empty()) return;
+    const int top = std::max(0, currentRow()), left = std::max(0, currentColumn());
+    m_filling = true;
+    for (int r = 0; r < static_cast<int>(cells.size()); ++r) {
+        if (top + r >= rowCount()) setRowCount(top + r + 1);
+        for (int k = 0; k < columnCount(); ++k) {
+            const auto& row = cells[static_cast<std::size_t>(r)];
+            if (k >= left && k - left < row.size())
+                put(top + r, k, row[k - left].simplified());
+            else if (!item(top + r, k))
+                put(top + r, k, {});
+        }
+    }
+    m_filling = false;
+    free();
+    emit edited();
+}
+
+void RowEditor::closeEditor(QWidget* editor, QAbstractItemDelegate::EndEditHint hint) {
+    const bool more = hint == QAbstractItemDelegate::SubmitModelCache && currentRow() + 1 < rowCount();
+    QTableWidget::closeEditor(editor, hint);
+    if (more) setCurrentCell(currentRow() + 1, 0);
+}
+
+/// Where nobody types nothing is marked.
+void RowEditor::focusOutEvent(QFocusEvent* event) {
+    QTableWidget::focusOutEvent(event);
+    if (state() != EditingState && event->reason() != Qt::PopupFocusReason) clearSelection();
 }
 
 } // namespace anvil::app

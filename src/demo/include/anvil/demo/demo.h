@@ -1,6 +1,7 @@
 // The demo project: an invented co-operative, every number from the simulator and fixed seeds.
 #pragma once
 
+#include <QDateTime>
 #include <QString>
 #include <anvil/sim/specimen.h>
 #include <anvil/work/open_project.h>
@@ -9,6 +10,9 @@ namespace anvil::demo {
 
 /// Fills an empty project with the demo's studies.
 Expected<void> addStudies(work::OpenProject& project);
+
+/// The day on which the demo plays: the fourth of May, nine in the morning.
+QDateTime now();
 
 /// Writes the eight logger files to try the import on.
 Expected<void> writeLogs(const QString& folder);

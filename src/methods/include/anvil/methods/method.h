@@ -72,6 +72,7 @@ struct Method {
     /// What the load of a curve is that this method reads; empty: it has none.
     std::optional<quantity::Dimension> load{};
     std::string_view entryHint{}; ///< what somebody who fills in its form should know
+    std::string_view words{};     ///< what people say who want it, for searching: "glue hook bond"
 
     const Input* input(std::string_view key) const;   ///< null where there is none
     const Metric* metric(std::string_view key) const; ///< null where there is none
@@ -82,6 +83,11 @@ std::span<const Method* const> all();
 
 /// By key; nullptr when unknown or empty.
 const Method* find(std::string_view key);
+
+/// The methods that a search finds, best first: every word of the text begins a word of the method's title,
+/// of its words, of its metrics or of what it measures; whatever the case. An empty text finds all, in the
+/// order they are offered.
+std::vector<const Method*> search(std::string_view text);
 
 /// A metric by its key: the method's own row, else that of the first method which offers it; nullptr where
 /// none does. Rows of one key may differ in words, never in dimension.

@@ -5,6 +5,20 @@
 
 namespace anvil::work {
 
+/// What a study begins with.
+struct NewStudy {
+    QString question, title; ///< a title, or it is made of the question
+    std::string method;      ///< its key; empty: not said yet
+    QStringList options;     ///< names; empty ones are left out
+    QStringList conditions;  ///< likewise; none: one that says nothing
+    int replicates = 0;      ///< of each; 0: not planned yet
+};
+/// The study as it would be, kept nowhere: for showing what it could tell. Error: a sentence about what
+/// cannot be, such as two options of one name.
+Expected<domain::StudyData> studyFrom(const NewStudy& study);
+/// Makes it at the end of the project; one undo takes all of it back.
+Expected<Id> planStudy(OpenProject& project, const NewStudy& study);
+
 /// A study with the same options and plan, without pieces; conditions are taken over too unless another
 /// is named.
 Expected<Id> startFrom(OpenProject& project, Id study, const QString& title, const QString& condition);
