@@ -5,6 +5,7 @@
 #include "shell/rig_desk.h"
 #include "stages/curves/curves_stage.h"
 #include "stages/pull/bench_view.h"
+#include "stages/question/question_stage.h"
 #include "stages/verdict/verdict_stage.h"
 #include "theme/theme.h"
 #include <anvil/link/rig_server.h>
@@ -149,16 +150,18 @@ template <class Save> void stages(MainWindow& window, Save save) {
         save(window, names[i]);
     }
     window.goTo(Stage::question);
-    auto* tabs = window.findChild<QTabWidget*>("planTabs");
-    for (const auto& [tab, name] : {std::pair{"How many?", "question-how-many"},
-                                    {"Does it reach?", "question-reach"},
-                                    {"Forecasts", "question-forecasts"},
-                                    {"Weakest link", "question-chain"},
-                                    {"Method", "question-method"}}) {
-        for (int i = 0; i < tabs->count(); ++i)
-            if (tabs->tabText(i) == QLatin1String(tab)) tabs->setCurrentIndex(i);
+    auto* plan = window.findChild<QuestionStage*>();
+    using anvil::plan::Advice;
+    for (const auto& [about, name] : {std::pair{Advice::enough, "question-how-many"},
+                                      {Advice::reach, "question-reach"},
+                                      {Advice::forecasts, "question-forecasts"},
+                                      {Advice::weakest, "question-chain"}}) {
+        plan->open(about);
         save(window, name);
     }
+    plan->openMethod();
+    save(window, "question-method");
+    plan->back();
     window.goTo(Stage::curves);
     settle();
     window.curves()->findChild<QPushButton*>("overlay")->click();

@@ -106,23 +106,13 @@ private:
             niceStep(plane.y0, plane.y1, small ? 3 : std::max(3, static_cast<int>(p.height / 60)));
         for (const double v : ticks(plane.x0, plane.x1, xs)) {
             p.add(Line{{plane.px(v), plane.top}, {plane.px(v), plane.bottom}, Ink::grid, 0.8});
-            p.add(Label{{plane.px(v), plane.bottom + 15},
-                        tickText(v, xs),
-                        11,
-                        Align::center,
-                        Ink::faint,
-                        false,
-                        true});
+            p.add(Label{
+                {plane.px(v), plane.bottom + 15}, tickText(v, xs), 11, Align::center, Ink::faint, false});
         }
         for (const double v : ticks(plane.y0, plane.y1, ys)) {
             p.add(Line{{plane.left, plane.py(v)}, {plane.right, plane.py(v)}, Ink::grid, 0.8});
-            p.add(Label{{plane.left - 6, plane.py(v) + 4},
-                        tickText(v, ys),
-                        11,
-                        Align::right,
-                        Ink::faint,
-                        false,
-                        true});
+            p.add(Label{
+                {plane.left - 6, plane.py(v) + 4}, tickText(v, ys), 11, Align::right, Ink::faint, false});
         }
         p.add(Line{{plane.left, plane.top}, {plane.left, plane.bottom}, Ink::faint, 1.2});
         p.add(Line{{plane.left, plane.bottom}, {plane.right, plane.bottom}, Ink::faint, 1.2});

@@ -7,6 +7,8 @@
 #include <anvil/words/values.h>
 #include <cmath>
 #include <fmt/format.h>
+#include <limits>
+#include <map>
 
 namespace anvil::chart {
 namespace {
@@ -14,7 +16,7 @@ namespace {
 using quantity::withUnit;
 using results::Group;
 
-constexpr double rungHeight = 30, headHeight = 20, gap = 6, axisHeight = 40;
+constexpr double leastRung = 30, mostRung = 64, headHeight = 20, gap = 6, axisHeight = 40, keyHeight = 40;
 
 std::string unitName(const quantity::Unit& unit) { return std::string(unit.symbol); }
 
@@ -55,6 +57,17 @@ double greatest(const results::Verdict& verdict, const quantity::Unit& unit) {
     return top;
 }
 
+/// The least value shown, in the unit: of single results and of intervals.
+double least(const results::Verdict& verdict, const quantity::Unit& unit) {
+    double low = std::numeric_limits<double>::infinity();
+    for (const auto& g : verdict.groups) {
+        for (const auto& v : g.values)
+            low = std::min(low, unit.fromSi(v.value.value));
+        if (g.summary.meanInterval) low = std::min(low, unit.fromSi(g.summary.meanInterval->first));
+    }
+    return std::isfinite(low) ? low : 0;
+}
+
 /// The greatest rig limit of the pulls, in the unit; 0: none to show.
 double limitShown(const domain::StudyData& data, const results::Verdict& verdict, const quantity::Unit& unit,
                   double top) {
@@ -69,7 +82,7 @@ double limitShown(const domain::StudyData& data, const results::Verdict& verdict
 class Drawer {
 public:
     Drawer(const domain::StudyData& study, const results::Verdict& shown, const quantity::Unit& in,
-           double width, domain::Id chosen)
+           double width, domain::Id chosen, LadderLook look)
         : data(study), verdict(shown), unit(in), selected(chosen),
           nameWidth(std::clamp(44 + 7.2 * longestName(study), 110.0, 0.34 * width)), left(nameWidth + 14),
           right(width - numberWidth - 12), several(study.conditions.size() > 1) {
@@ -77,9 +90,9 @@ public:
         const double values = greatest(verdict, unit);
         limit = limitShown(data, verdict, unit, values);
         const double top = std::max(values, limit), end = top > 0 ? top * 1.04 : 1;
-        step = niceStep(0, end, right - left > 420 ? 7 : 4);
-        x1 = std::ceil(end / step) * step;
+        chooseScale(least(verdict, unit), end, right - left > 420 ? 7 : right - left > 200 ? 4 : 2, look.fromZero);
         y = topMargin = limit > 0 ? 18 : 6;
+        chooseRung(look.height);
     }
     Picture done() {
         for (const auto& condition : data.conditions)
@@ -89,7 +102,8 @@ public:
         scale(axis);
         if (limit > 0) limitLine(axis);
         p.add(Label{{(left + right) / 2, axis + 32},
-                    std::string(verdict.goal.metric->title) + " (" + unitName(unit) + ")",
+                    std::string(verdict.goal.metric->title) + " (" + unitName(unit) + ")" +
+                        (x0 > 0 ? ", from " + tickText(x0, step / 2) + ", not from zero" : ""),
                     12,
                     Align::center,
                     Ink::text});
@@ -100,7 +114,33 @@ public:
 private:
     static constexpr double numberWidth = 150;
 
-    double px(double si) const { return left + unit.fromSi(si) / x1 * (right - left); }
+    double at(double shown) const { return left + (shown - x0) / (x1 - x0) * (right - left); }
+    double px(double si) const { return at(unit.fromSi(si)); }
+
+    /// From zero, or from above it where the lower part would be empty: differences can be seen then.
+    void chooseScale(double low, double end, int steps, bool fromZero) {
+        constexpr double emptyShare = 0.4, margin = 0.2;
+        step = niceStep(0, end, steps);
+        if (!fromZero && low > emptyShare * end) {
+            const double from = low - margin * (end - low);
+            step = niceStep(from, end, steps);
+            x0 = std::floor(from / (step / 2)) * step / 2;
+            if (x0 < 0.2 * end) x0 = 0; // a short way is better shown
+        }
+        x1 = std::ceil(end / step) * step;
+    }
+    void chooseRung(double height) {
+        std::size_t rungs = 0, heads = 0;
+        for (const auto& condition : data.conditions)
+            if (const auto n = verdict.inCondition(condition.id).size(); n > 0) {
+                rungs += n;
+                ++heads;
+            }
+        if (rungs == 0 || height <= 0) return;
+        const double rest = height - topMargin - axisHeight - keyHeight -
+                            static_cast<double>(heads) * (gap + (several ? headHeight : 0));
+        rungHeight = std::clamp(rest / static_cast<double>(rungs), leastRung, mostRung);
+    }
     /// A letter that stands at one rung alone ties nothing.
     std::string shared(const Group& g) const { return results::sharedLetters(verdict, g); }
 
@@ -122,6 +162,7 @@ private:
         const double mid = y + rungHeight / 2;
         name(g, mid);
         p.add(Line{{left, mid}, {right, mid}, Ink::grid, 5});
+        if (x0 > 0) breakIn(mid);
         const auto& s = g.summary;
         if (s.meanInterval) {
             const double a = std::max(left, px(s.meanInterval->first)),
@@ -138,13 +179,19 @@ private:
                 p.add(Mark{{x + 17, mid - 13}, MarkShape::arrowRight, 8, Ink::accent});
             }
         }
-        p.add(Label{
-            {p.width - 10, mid - 1}, words::meanText(s, unit), 12.5, Align::right, Ink::text, true, true});
+        p.add(Label{{p.width - 10, mid - 1}, words::meanText(s, unit), 13, Align::right, Ink::text, true});
         p.add(Label{{p.width - 10, mid + 13},
                     "n = " + words::countText(s) + (shared(g).empty() ? "" : ", ties: " + shared(g)),
-                    10.5,
+                    11,
                     Align::right,
                     Ink::faint});
+    }
+    /// Two strokes across the rung, and paper between them: the scale does not begin at zero.
+    void breakIn(double mid) {
+        const double x = left + 8;
+        p.add(Area{{{x - 3, mid + 6}, {x + 1, mid - 6}, {x + 6, mid - 6}, {x + 2, mid + 6}}, Ink::paper, 1});
+        for (const double shift : {0.0, 5.0})
+            p.add(Line{{x - 3 + shift, mid + 6}, {x + 1 + shift, mid - 6}, Ink::faint, 1.4});
     }
     void name(const Group& g, double mid) {
         const auto& option = data.optionAt(g.option);
@@ -154,11 +201,10 @@ private:
                         14,
                         Align::left,
                         g.rank == 1 ? Ink::accent : Ink::faint,
-                        true,
                         true});
         p.add(Label{{30, mid + 4},
                     elided(option.name, static_cast<std::size_t>((nameWidth - 30) / 7.0)),
-                    12.5,
+                    13,
                     Align::left,
                     Ink::text,
                     g.rank == 1});
@@ -202,11 +248,11 @@ private:
     /// One upright line for each letter that two or more rungs share.
     void brackets(const std::vector<std::size_t>& members, double top) {
         std::map<char, std::pair<double, double>> ties;
-        double at = top;
+        double from = top;
         for (const auto i : members) {
             for (const char letter : shared(verdict.groups[i]))
-                if (auto [it, fresh] = ties.try_emplace(letter, at, at); !fresh) it->second.second = at;
-            at += rungHeight;
+                if (auto [it, fresh] = ties.try_emplace(letter, from, from); !fresh) it->second.second = from;
+            from += rungHeight;
         }
         double x = right + 7;
         for (const auto& [letter, span] : ties) {
@@ -225,19 +271,19 @@ private:
             p.shapes.insert(p.shapes.begin(), Line{{left, a}, {left, b}, Ink::faint, 1.5});
             p.shapes.insert(p.shapes.begin(), Line{{right, a}, {right, b}, Ink::grid, 1.5});
         }
-        for (const double v : ticks(0, x1 + step / 2, step)) {
-            const double x = left + v / x1 * (right - left);
+        for (const double v : ticks(x0, x1 + step / 2, step)) {
+            const double x = at(v);
             p.shapes.insert(p.shapes.begin(),
                             Line{{x, topMargin + (several ? headHeight : 0)}, {x, axis}, Ink::grid, 0.7});
-            p.add(Label{{x, axis + 14}, tickText(v, step), 11, Align::center, Ink::faint, false, true});
+            p.add(Label{{x, axis + 14}, tickText(v, step), 11, Align::center, Ink::faint, false});
         }
     }
     void limitLine(double axis) {
-        const double x = left + limit / x1 * (right - left);
+        const double x = at(limit);
         p.add(Line{{x, 4}, {x, axis}, Ink::warn, 1.4, Dash::dashed});
         p.add(Label{{x + 4, 12},
                     "rig limit " + quantity::significant(limit) + " " + unitName(unit),
-                    10.5,
+                    11,
                     x > 0.75 * p.width ? Align::right : Align::left,
                     Ink::warn});
     }
@@ -248,7 +294,7 @@ private:
     domain::Id selected;
     double nameWidth, left, right;
     bool several;
-    double limit = 0, step = 1, x1 = 1, topMargin = 6, y = 6;
+    double limit = 0, step = 1, x0 = 0, x1 = 1, topMargin = 6, y = 6, rungHeight = leastRung;
     std::vector<std::pair<double, double>> blocks;
     Picture p;
 };
@@ -256,8 +302,8 @@ private:
 } // namespace
 
 Picture ladder(const domain::StudyData& data, const results::Verdict& verdict, const quantity::Unit& unit,
-               double width, domain::Id selected) {
-    return Drawer(data, verdict, unit, width, selected).done();
+               double width, domain::Id selected, LadderLook look) {
+    return Drawer(data, verdict, unit, width, selected, look).done();
 }
 
 } // namespace anvil::chart

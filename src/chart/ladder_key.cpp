@@ -6,7 +6,7 @@
 namespace anvil::chart {
 
 double addKey(Picture& p, const results::Verdict& verdict, double top) {
-    constexpr double row = 18, sign = 20, letter = 5.8, space = 16;
+    constexpr double row = 18, sign = 20, letter = 6.1, space = 16;
     bool mean = false, interval = false, lowest = false, bound = false, guess = false;
     std::set<stats::State> states;
     for (const auto& g : verdict.groups) {
@@ -28,7 +28,7 @@ double addKey(Picture& p, const results::Verdict& verdict, double top) {
             y += row;
         }
         draw(x + 6, y);
-        p.add(Label{{x + sign, y + 4}, text, 10.5, Align::left, Ink::faint});
+        p.add(Label{{x + sign, y + 4}, text, 11, Align::left, Ink::faint});
         x += need;
     };
     const auto mark = [&](MarkShape shape, Ink ink) {

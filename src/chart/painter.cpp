@@ -88,7 +88,7 @@ void paintMark(QPainter& painter, const Mark& m, const QColor& ink) {
 
 void loadFonts() {
     initChartResources();
-    for (const char* file : {"AnvilSans-Regular", "AnvilSans-Bold", "AnvilMono-Regular", "AnvilMono-Bold"})
+    for (const char* file : {"AnvilSans-Regular", "AnvilSans-Bold"})
         QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/%1.otf").arg(QLatin1String(file)));
 }
 
@@ -122,7 +122,7 @@ void paint(QPainter& painter, const Picture& picture, const Palette& palette, bo
         } else if (const auto* m = std::get_if<Mark>(&shape)) {
             paintMark(painter, *m, color(palette, m->ink));
         } else if (const auto* t = std::get_if<Label>(&shape)) {
-            QFont font(t->mono ? QStringLiteral("Anvil Mono") : QStringLiteral("Anvil Sans"));
+            QFont font(QStringLiteral("Anvil Sans"));
             font.setPixelSize(qRound(t->size));
             font.setBold(t->bold);
             painter.setFont(font);

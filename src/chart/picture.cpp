@@ -149,9 +149,9 @@ std::string toSvg(const Picture& p, const Palette& palette) {
             static constexpr const char* anchors[] = {"start", "middle", "end"};
             out += fmt::format("<text x=\"{:.1f}\" y=\"{:.1f}\" font-family=\"{}\" font-size=\"{:.1f}\"{} "
                                "text-anchor=\"{}\" fill=\"{}\">{}</text>\n",
-                               t->at.x, t->at.y, t->mono ? "Anvil Mono, monospace" : "Anvil Sans, sans-serif",
-                               t->size, t->bold ? " font-weight=\"bold\"" : "",
-                               anchors[static_cast<int>(t->align)], color(t->ink), escaped(t->text));
+                               t->at.x, t->at.y, "Anvil Sans, sans-serif", t->size,
+                               t->bold ? " font-weight=\"bold\"" : "", anchors[static_cast<int>(t->align)],
+                               color(t->ink), escaped(t->text));
         }
     }
     return out + "</svg>\n";

@@ -57,7 +57,7 @@ Picture bars(const domain::StudyData& data,
                     Align::left,
                     bad ? Ink::warn : Ink::text,
                     room.reach != plan::Reach::fine});
-        p.add(Label{{width - 8, mid + 4}, amount, 11, Align::right, Ink::faint, false, true});
+        p.add(Label{{width - 8, mid + 4}, amount, 11, Align::right, Ink::faint, false});
         y += row;
     }
     if (limit > 0) {

@@ -61,7 +61,7 @@ Picture loadPath(std::span<const rig::RatioPart> parts, double width) {
     p.height = height;
     double x = 8;
     box(p, x, "cell");
-    p.add(Label{{x + 30, height - 14}, "1", 12, Align::center, Ink::text, false, true});
+    p.add(Label{{x + 30, height - 14}, "1", 12, Align::center, Ink::text, false});
     x += 64;
     for (std::size_t i = 0; i < parts.size(); ++i) {
         part(p, parts[i], x);
@@ -72,8 +72,7 @@ Picture loadPath(std::span<const rig::RatioPart> parts, double width) {
                         12,
                         Align::center,
                         Ink::text,
-                        false,
-                        true});
+                        false});
     }
     if (parts.empty()) {
         p.add(Line{{x, middle}, {x + cellWidth, middle}, Ink::series0, 2});
@@ -86,7 +85,6 @@ Picture loadPath(std::span<const rig::RatioPart> parts, double width) {
                     12,
                     Align::center,
                     Ink::text,
-                    true,
                     true});
     return p;
 }

@@ -40,11 +40,11 @@ Picture sheetMap(const domain::StudyData& data, const std::string& sheet, const 
     const double step = std::max(niceStep(0, right, 6), niceStep(0, top, 4));
     for (const double x : ticks(0, right, step)) {
         p.add(Line{{px(x), py(0)}, {px(x), py(top)}, Ink::grid, 1});
-        p.add(Label{{px(x), bottom + 16}, tickText(x, step), 11, Align::center, Ink::faint, false, true});
+        p.add(Label{{px(x), bottom + 16}, tickText(x, step), 11, Align::center, Ink::faint, false});
     }
     for (const double y : ticks(0, top, step)) {
         p.add(Line{{px(0), py(y)}, {px(right), py(y)}, Ink::grid, 1});
-        p.add(Label{{left - 8, py(y) + 4}, tickText(y, step), 11, Align::right, Ink::faint, false, true});
+        p.add(Label{{left - 8, py(y) + 4}, tickText(y, step), 11, Align::right, Ink::faint, false});
     }
     const auto at = [&](const domain::Specimen& s) {
         return Point{px(unit.fromSi(*s.x)), py(unit.fromSi(*s.y))};

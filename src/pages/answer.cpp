@@ -18,9 +18,10 @@ std::optional<Page> answer(const Source& source, const View& view) {
         p.add(Paragraph{Paragraph::Style::lead, std::move(line)});
     // Drawn when it is shown: the verdict may be another by then.
     p.add(Figure{"ladder",
-                 [source, metric, selected = view.selected,
-                  &unit = methods::unitFor(*metric, view.units)](double width) {
-                     return chart::ladder(*source.study, source.verdict(metric), unit, width, selected);
+                 [source, metric, selected = view.selected, fromZero = view.fromZero,
+                  &unit = methods::unitFor(*metric, view.units)](double width, double height) {
+                     return chart::ladder(*source.study, source.verdict(metric), unit, width, selected,
+                                          {height, fromZero});
                  },
                  fmt::format("Strength ladder: {}.", metric->noun)});
     Offers next{"followUps",

@@ -56,7 +56,7 @@ struct ToHtml {
         out += "</tbody></table></div>\n";
     }
     void operator()(const Figure& f) const {
-        out += "<figure>\n" + chart::toSvg(f.draw(Figure::paperWidth), chart::lightPalette()) +
+        out += "<figure>\n" + chart::toSvg(f.draw(Figure::paperWidth, 0), chart::lightPalette()) +
                "<figcaption>" + escaped(f.caption) + "</figcaption></figure>\n";
     }
     void operator()(const Choice& c) const {

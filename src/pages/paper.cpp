@@ -168,7 +168,7 @@ public:
         m_y += 12;
     }
     void operator()(const Figure& f) {
-        const auto picture = std::make_shared<chart::Picture>(f.draw(Figure::paperWidth));
+        const auto picture = std::make_shared<chart::Picture>(f.draw(Figure::paperWidth, 0));
         const auto text = qs(f.caption);
         const double caption = std::min(heightOf(text, 11, false, contentWidth), sheetHeight / 4);
         const double scale = std::min(

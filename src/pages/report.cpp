@@ -107,10 +107,11 @@ private:
                 if (!headed) add(Heading{2, "Curves"});
                 headed = true;
                 chart.legend = true;
-                add(Figure{
-                    "curves",
-                    [chart = std::move(chart)](double width) { return chart::curves(chart, width, 250); },
-                    o.name + ", " + c.name});
+                add(Figure{"curves",
+                           [chart = std::move(chart)](double width, double) {
+                               return chart::curves(chart, width, 250);
+                           },
+                           o.name + ", " + c.name});
             }
     }
     /// The metrics a table of pulls has columns for: those that any pull tells, the deciding one always.

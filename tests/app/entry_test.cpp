@@ -243,12 +243,77 @@ TEST_F(Entering, TheStepsOfARatingHaveWords) {
     EXPECT_FALSE(child<RowEditor>("ratingWords")->isVisible());
 }
 
+TEST_F(Entering, TheFirstNumberMakesThePiecesThatArePlanned) {
+    const auto id = newStudy({"Pin", "Bolt"}, {"Dry"});
+    ASSERT_TRUE(work::planReplicates(*session().project(), id, 2));
+    window->goTo(Stage::pull);
+    settle();
+    auto* value = child<QLineEdit>("typedValue");
+    ASSERT_TRUE(value->isVisible()) << "no dead end: nothing is made yet";
+    EXPECT_GE(value->height(), 48) << "the largest thing on the page";
+    EXPECT_EQ(value->placeholderText(), "number in N");
+    QTest::keyClicks(value, "4.2 kN");
+    QTest::keyClick(value, Qt::Key_Return);
+    settle();
+    EXPECT_EQ(study().specimens.size(), 4U);
+    ASSERT_EQ(study().pulls.size(), 1U);
+    EXPECT_EQ(study().pulls[0].typed->value, 4200);
+    const auto texts = [&] { return visibleTexts(window.get()).join('\n'); };
+    EXPECT_TRUE(texts().contains("A1-1   4200 N")) << "the last entries stand beside it";
+    EXPECT_TRUE(texts().contains("1 so far")) << texts().toStdString();
+    EXPECT_TRUE(child<PictureView>("soFar")->isVisible());
+    EXPECT_TRUE(child<QLabel>("typedPiece")->text().startsWith("A1-2"));
+    for (auto* b : window->findChildren<QPushButton*>())
+        if (b->isVisible() && b->text().startsWith("Take back")) QTest::mouseClick(b, Qt::LeftButton);
+    settle();
+    EXPECT_TRUE(study().pulls.empty());
+    EXPECT_EQ(study().specimens.size(), 4U) << "the pieces stay";
+}
+
+TEST_F(Entering, TheHintIsInTheMethodsOwnUnit) {
+    const auto id = newStudy({"Rod", "Tube"}, {"Dry"});
+    ASSERT_TRUE(work::setMethod(*session().project(), id, "torsion"));
+    ASSERT_TRUE(work::planReplicates(*session().project(), id, 2));
+    window->goTo(Stage::pull);
+    settle();
+    EXPECT_EQ(child<QLineEdit>("typedValue")->placeholderText(), QString::fromUtf8("number in N\u00b7m"));
+    window->goTo(Stage::question);
+    settle();
+    EXPECT_EQ(child<QLineEdit>("need")->placeholderText(), QString::fromUtf8("how much, N\u00b7m"));
+}
+
+TEST_F(Entering, TheLedgerIsACardOfFactsThatOpenWhereTheyStand) {
+    openDemo();
+    session().selectPull(pullOf("B1-2"));
+    key(Qt::Key_L, Qt::ControlModifier);
+    settle();
+    const auto* ledger = child<QWidget>("ledgerPanel");
+    const auto texts = [&] { return visibleTexts(const_cast<QWidget*>(ledger)).join('\n'); };
+    EXPECT_TRUE(texts().contains("at least 4352 N")) << texts().toStdString();
+    EXPECT_TRUE(texts().contains("At least: ")) << "how it stands, with its reason";
+    EXPECT_TRUE(texts().contains("Net wire"));
+    EXPECT_TRUE(texts().contains("add a note"));
+    for (const char* name : {"standing", "whatBroke", "mode"})
+        EXPECT_FALSE(child<QComboBox>(name)->isVisible()) << name << ": a form opens when it is asked for";
+    EXPECT_FALSE(child<QPlainTextEdit>("note")->isVisible());
+    pressButton("add a note");
+    ASSERT_TRUE(child<QPlainTextEdit>("note")->isVisible());
+    QTest::keyClicks(child<QPlainTextEdit>("note"), "wire was kinked");
+    window->board()->setFocus();
+    settle();
+    EXPECT_TRUE(texts().contains("wire was kinked"));
+    session().selectPull(pullOf("B1-3"));
+    settle();
+    EXPECT_FALSE(child<QPlainTextEdit>("note")->isVisible()) << "another card, closed";
+    EXPECT_FALSE(texts().contains("wire was kinked"));
+}
+
 TEST_F(Entering, TwoEndsOfAPieceRankEachOther) {
     const auto id = newStudy({"Knot", "Splice"}, {"Dry"});
     ASSERT_TRUE(work::planReplicates(*session().project(), id, 2));
     ASSERT_TRUE(work::makePieces(*session().project(), id, ""));
     window->goTo(Stage::question);
-    showTab("planTabs", "Method");
+    planPage("Method");
     settle();
     auto* other = child<QComboBox>("otherEnd");
     EXPECT_FALSE(other->isVisible()) << "one joint has no other end";
@@ -270,6 +335,8 @@ TEST_F(Entering, TwoEndsOfAPieceRankEachOther) {
     session().selectPull(*pull);
     key(Qt::Key_L, Qt::ControlModifier); // the ledger is a drawer, closed while a plan is made
     settle();
+    EXPECT_TRUE(visibleTexts(window.get()).contains("add what broke"));
+    pressButton("add what broke");
     auto* end = child<QComboBox>("end");
     ASSERT_TRUE(end->isVisible());
     end->setCurrentIndex(end->findText("end 2: Splice"));

@@ -44,7 +44,7 @@ QStringList visibleTexts(QWidget* root) {
         if (const auto* label = qobject_cast<QLabel*>(w))
             out << label->text();
         else if (const auto* button = qobject_cast<QAbstractButton*>(w))
-            out << button->text();
+            out << button->text() << button->accessibleDescription(); // painted ones say both
         else if (const auto* edit = qobject_cast<QLineEdit*>(w))
             out << edit->text();
         else if (const auto* box = qobject_cast<QComboBox*>(w))
@@ -178,6 +178,19 @@ void Window::showPage(const QString& title) {
             return settle();
         }
     if (title != "Answer" || !bar || bar->count() > 0) ADD_FAILURE() << "no page " << title.toStdString();
+}
+
+void Window::planPage(const QString& title) {
+    settle();
+    for (auto* b : window->findChildren<QPushButton*>())
+        if (b->isVisible() && b->text().endsWith("The plan")) QTest::mouseClick(b, Qt::LeftButton);
+    settle();
+    for (auto* b : window->findChildren<QAbstractButton*>())
+        if (b->isVisible() && (title == "Method" ? b->objectName() == "chooseMethod" : b->text() == title)) {
+            QTest::mouseClick(b, Qt::LeftButton);
+            return settle();
+        }
+    ADD_FAILURE() << "no page of the plan " << title.toStdString();
 }
 
 void Window::showTab(const char* name, const QString& text) {

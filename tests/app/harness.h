@@ -82,6 +82,9 @@ struct Window : testing::Test {
         showPage("Table");
         return child<QTableWidget>("ranking");
     }
+    /// Opens a page of the plan by clicking what the advisor, or the method's drawing, says; Question is on
+    /// show.
+    void planPage(const QString& title);
     /// Shows the tab whose text begins with this.
     void showTab(const char* tabs, const QString& text);
 };

@@ -123,6 +123,8 @@ TEST_F(Stages, FairnessIsReadAndRemediedOrAccepted) {
     ASSERT_TRUE(work::planReplicates(*session().project(), id, 2));
     window->goTo(Stage::question);
     settle();
+    EXPECT_TRUE(visibleTexts(window.get()).join("\n").contains("2 of each")) << "the advisor";
+    planPage("Fair");
     EXPECT_TRUE(visibleTexts(window.get())
                     .join("\n")
                     .contains("have only 2 replicates: two show repeatability, no more."));
@@ -145,14 +147,14 @@ TEST_F(Stages, ForecastsAndLimitsGiveTheHeadRoomWord) {
     const auto id = newStudy({"Pin", "Bolt"}, {"Dry"});
     ASSERT_TRUE(work::planReplicates(*session().project(), id, 5));
     window->goTo(Stage::question);
-    showTab("planTabs", "Does it reach?");
+    planPage("Reach");
     settle();
     auto* board = child<QTableWidget>("planBoard");
     board->setCurrentCell(1, 1);
     auto* limit = child<QLineEdit>("reachLimit");
     limit->setText("5 kN");
     emit limit->editingFinished();
-    showTab("planTabs", "Forecasts");
+    planPage("Forecasts");
     auto* expected = child<QLineEdit>("forecastValue");
     expected->setText("12 mm");
     QTest::mouseClick(child<QPushButton>("keepForecast"), Qt::LeftButton);
@@ -169,7 +171,7 @@ TEST_F(Stages, ForecastsAndLimitsGiveTheHeadRoomWord) {
 TEST_F(Stages, FactsAreTypedAndPasted) {
     openDemo();
     window->goTo(Stage::question);
-    showTab("planTabs", "Facts");
+    planPage("Facts");
     settle();
     auto* options = child<QTableWidget>("options");
     options->item(0, 5)->setText("-3");
@@ -229,7 +231,7 @@ TEST_F(Stages, PiecesAreMadeMeasuredAndOrdered) {
     table->item(0, 0)->setText("A1-2");
     EXPECT_TRUE(window->messageText().contains("labels are never used twice"));
     window->goTo(Stage::question);
-    showTab("planTabs", "Run list");
+    planPage("Order");
     child<QSpinBox>("seed")->setValue(11);
     pressButton("Draw the order");
     EXPECT_EQ(study().study.plan.runOrder, plan::drawRunOrder(study(), 11));
@@ -295,7 +297,7 @@ TEST_F(Stages, LabelsCalendarAndListAreWritten) {
 TEST_F(Stages, TheLoadPathSaysWhatBreaksFirst) {
     openDemo();
     window->goTo(Stage::question);
-    showTab("planTabs", "Weakest link");
+    planPage("Weakest link");
     settle();
     auto* chain = child<QTableWidget>("chain");
     EXPECT_EQ(chain->rowCount(), 4);
@@ -315,17 +317,21 @@ TEST_F(Stages, TheLoadPathSaysWhatBreaksFirst) {
 TEST_F(Stages, MethodNeedAndCautionsAreKept) {
     openDemo();
     window->goTo(Stage::question);
-    showTab("planTabs", "Method");
+    planPage("Method");
     settle();
-    auto* method = child<QComboBox>("method");
-    method->setCurrentText("Three-point bend");
-    emit method->activated(method->currentIndex());
+    QTest::keyClicks(child<QLineEdit>("methodSearch"), "slat");
+    settle();
+    for (auto* card : window->findChildren<QAbstractButton*>())
+        if (card->isVisible() && card->text() == "Three-point bend") QTest::mouseClick(card, Qt::LeftButton);
     EXPECT_EQ(study().study.plan.method, "three-point-bend");
-    showTab("planTabs", "Safety");
+    planPage("Safety");
     settle();
     EXPECT_TRUE(visibleTexts(window.get()).join("\n").contains("fly in pieces"));
-    showTab("planTabs", "Method");
+    ASSERT_TRUE(QApplication::focusWidget());
+    QTest::keyClick(QApplication::focusWidget(), Qt::Key_Escape); // back to the plan
+    settle();
     auto* need = child<QLineEdit>("need");
+    ASSERT_TRUE(need->isVisible());
     auto* ceiling = child<QLineEdit>("ceiling");
     need->setText("4 kN");
     emit need->editingFinished();
@@ -334,7 +340,7 @@ TEST_F(Stages, MethodNeedAndCautionsAreKept) {
     emit ceiling->editingFinished();
     EXPECT_TRUE(window->messageText().contains("must meet the need"));
     EXPECT_FALSE(study().study.goal.ceiling);
-    showTab("planTabs", "Safety");
+    planPage("Safety");
     auto* own = child<QPlainTextEdit>("ownCautions");
     own->setFocus();
     own->setPlainText("Mind the dog.\nShut the gate.");
@@ -348,15 +354,21 @@ TEST_F(Stages, MethodNeedAndCautionsAreKept) {
 TEST_F(Stages, AFollowUpIsPlannedFromTheVerdict) {
     openDemo();
     window->goTo(Stage::verdict);
-    auto* list = child<QListWidget>("followUps");
-    ASSERT_GT(list->count(), 0);
-    EXPECT_TRUE(list->item(0)->text().contains("topped out the rig"));
-    emit list->itemActivated(list->item(0));
+    settle();
+    const auto offered = [&](const QString& says) {
+        std::vector<QPushButton*> out;
+        for (auto* b : window->findChildren<QPushButton*>())
+            if (b->isVisible() && b->text() == says) out.push_back(b);
+        return out;
+    };
+    ASSERT_EQ(offered("Plan it in this study").size(), 2U) << "beside each of two sentences";
+    EXPECT_TRUE(visibleTexts(window.get()).join("\n").contains("topped out the rig"));
+    QTest::mouseClick(offered("Plan it in this study")[0], Qt::LeftButton);
     EXPECT_EQ(domain::missingPieces(study()).size(), 2U);
     const auto before = session().studyId();
     window->goTo(Stage::verdict);
     settle();
-    QTest::mouseClick(child<QPushButton>("planApart"), Qt::LeftButton);
+    QTest::mouseClick(offered("Make it a study of its own")[0], Qt::LeftButton);
     EXPECT_NE(session().studyId(), before);
     EXPECT_EQ(study().study.title, "Follow-up of Wire end fittings");
     EXPECT_TRUE(study().specimens.empty());
@@ -456,7 +468,7 @@ TEST_F(Stages, WhatIsTheSameForAllAndWhereASquareDiffers) {
     const auto id = newStudy({"Pin", "Bolt"}, {"Dry"});
     ASSERT_TRUE(work::planReplicates(*session().project(), id, 5));
     window->goTo(Stage::question);
-    showTab("planTabs", "Method");
+    planPage("Method");
     settle();
     const auto type = [&](const char* name, const QString& text) {
         auto* edit = child<QLineEdit>(name);
@@ -476,13 +488,13 @@ TEST_F(Stages, WhatIsTheSameForAllAndWhereASquareDiffers) {
     type("squareSpeed", "300 mm/min");
     EXPECT_NEAR(*study().study.plan.square(study().options[1].id, study().conditions[0].id)->speed, 0.005,
                 1e-12);
-    showTab("planTabs", "Is it fair?");
+    planPage("Fair");
     settle();
     auto* remedy = child<QPushButton>("remedy-planned speed");
     ASSERT_TRUE(remedy);
     QTest::mouseClick(remedy, Qt::LeftButton);
     EXPECT_FALSE(study().study.plan.square(study().options[1].id, study().conditions[0].id)->speed);
-    showTab("planTabs", "Method");
+    pressButton(QString::fromUtf8("‹ The plan"));
     child<QComboBox>("direction")->setCurrentIndex(2);
     emit child<QComboBox>("direction")->activated(2);
     EXPECT_EQ(study().study.goal.sense, domain::Sense::inside);
@@ -498,13 +510,13 @@ TEST_F(Stages, TravelIsHeadRoomToo) {
     const auto id = newStudy({"Pin", "Bolt"}, {"Dry"});
     ASSERT_TRUE(work::planReplicates(*session().project(), id, 5));
     window->goTo(Stage::question);
-    showTab("planTabs", "Does it reach?");
+    planPage("Reach");
     settle();
     auto* travel = child<QLineEdit>("reachTravel");
     travel->setText("40 mm");
     emit travel->editingFinished();
     EXPECT_NEAR(*study().reach.travel, 0.04, 1e-12);
-    showTab("planTabs", "Forecasts");
+    planPage("Forecasts");
     auto* board = child<QTableWidget>("planBoard");
     board->setCurrentCell(1, 1);
     settle();
@@ -527,7 +539,7 @@ TEST_F(Stages, TravelIsHeadRoomToo) {
 TEST_F(Stages, ForecastsAreScoredWhenPulled) {
     openDemo();
     window->goTo(Stage::question);
-    showTab("planTabs", "Forecasts");
+    planPage("Forecasts");
     settle();
     const auto& data = study();
     const auto scores = plan::scoreForecasts(data, session().verdict(data.study.goal.metric));
@@ -540,7 +552,7 @@ TEST_F(Stages, ForecastsAreScoredWhenPulled) {
 TEST_F(Stages, APastedBlockIsOneUndo) {
     openDemo();
     window->goTo(Stage::question);
-    showTab("planTabs", "Facts");
+    planPage("Facts");
     settle();
     auto* facts = child<QTableWidget>("options");
     facts->item(0, 8)->setText("8 mm sleeve");
@@ -563,7 +575,7 @@ TEST_F(Stages, TimeAndMoneyOfThePlanAreShown) {
     const auto id = newStudy({"Pin", "Bolt"}, {"Dry"});
     ASSERT_TRUE(work::planReplicates(*session().project(), id, 6));
     window->goTo(Stage::question);
-    showTab("planTabs", "How many?");
+    planPage("Enough");
     settle();
     auto* each = child<QLineEdit>("minutesEach");
     each->setText("15");

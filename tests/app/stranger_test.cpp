@@ -91,6 +91,8 @@ private:
         std::vector<QWidget*> seen, takers;
         for (auto* w : m_window.findChildren<QWidget*>()) {
             if (!w->isVisible() || !w->isEnabled() || w->isWindow()) continue;
+            if (const auto* b = qobject_cast<QAbstractButton*>(w); b && b->text().startsWith("Take back"))
+                continue; // undo, which is tried at the end
             seen.push_back(w);
             if (qobject_cast<QAbstractButton*>(w) || qobject_cast<QLineEdit*>(w) ||
                 qobject_cast<QComboBox*>(w) || qobject_cast<QAbstractSpinBox*>(w) ||
@@ -106,7 +108,8 @@ private:
     }
     /// Undo is tried at the end; the rest would leave the project or the program.
     static bool leaves(const QAction& action) {
-        for (const auto* word : {"undo", "redo", "quit", "open", "close", "new project", "recent", "start page"})
+        for (const auto* word :
+             {"undo", "redo", "quit", "open", "close", "new project", "recent", "start page"})
             if (action.text().remove('&').contains(word, Qt::CaseInsensitive)) return true;
         return action.text().endsWith(".anvil");
     }

@@ -272,12 +272,18 @@ TEST_F(Ledgers, SettingOneAsideAsksForAReasonAndTheLadderFollows) {
 TEST_F(Ledgers, NotesAndWhatBrokeAreKept) {
     openDemo();
     session().selectPull(pullOf("A1-1"));
+    key(Qt::Key_L, Qt::ControlModifier);
+    settle();
+    pressButton("add a note");
     auto* note = child<QPlainTextEdit>("note");
     note->setFocus();
     QTest::keyClicks(note, "second coil");
     window->board()->setFocus();
     EXPECT_EQ(study().pull(session().pull())->note, "second coil");
+    pressButton("add what broke");
+    settle();
     auto* broke = child<QComboBox>("whatBroke");
+    ASSERT_TRUE(broke->isVisible());
     broke->setFocus();
     broke->lineEdit()->selectAll();
     QTest::keyClicks(broke->lineEdit(), "Eye of the fitting");
@@ -566,7 +572,7 @@ TEST_F(Stages, PullOffersTheWaysInAndShowsTheCautions) {
     window->goTo(Stage::pull);
     settle();
     const auto texts = visibleTexts(window.get()).join("\n");
-    for (const char* want : {"Import logger files", "Import a table of results", "Paste results",
+    for (const char* want : {"Import logger files", "Import a table", "Paste results",
                              "stand out of the line of pull", "licensed or competent person"})
         EXPECT_TRUE(texts.contains(want)) << want;
 }

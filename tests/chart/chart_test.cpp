@@ -176,6 +176,55 @@ TEST(Ladder, FitsNarrowAndWideAndNothingLeavesThePicture) {
     EXPECT_GT(ladder({}, {}, quantity::unit("N"), 500).height, 0) << "an empty study is no crash";
 }
 
+/// Results far from zero: 4000 to 4400 N.
+Picture farFromZero(LadderLook look) {
+    Small s;
+    s.data.pulls.clear();
+    s.data.specimens.clear();
+    s.add(1, 11, {4000, 4100, 4050});
+    s.add(2, 11, {4300, 4400, 4350});
+    s.verdict = results::evaluate(s.data, {}, {});
+    return ladder(s.data, s.verdict, quantity::unit("N"), 900, 0, look);
+}
+
+TEST(Ladder, AScaleThatStartsAboveZeroSaysSo) {
+    const auto labels = [](const Picture& p) {
+        std::string out;
+        for (const auto& l : p.labels())
+            out += l + "\n";
+        return out;
+    };
+    const auto spread = [](const Picture& p) { // of the single results, px
+        double low = 1e9, high = 0;
+        for (const auto& h : p.hits)
+            if (h.pull) low = std::min(low, h.x), high = std::max(high, h.x);
+        return high - low;
+    };
+    const auto cut = farFromZero({}), whole = farFromZero({0, true});
+    EXPECT_NE(labels(cut).find(", not from zero"), std::string::npos) << labels(cut);
+    EXPECT_EQ(labels(cut).find("\n0\n"), std::string::npos) << "no tick says zero";
+    EXPECT_EQ(labels(whole).find("not from zero"), std::string::npos);
+    EXPECT_NE(labels(whole).find("\n0\n"), std::string::npos);
+    EXPECT_GT(spread(cut), 4 * spread(whole)) << "differences can be seen";
+    const auto strokes = [](const Picture& p) { // across a rung: neither upright nor level
+        return std::count_if(p.shapes.begin(), p.shapes.end(), [](const Shape& s) {
+            const auto* l = std::get_if<Line>(&s);
+            return l && l->a.x != l->b.x && l->a.y != l->b.y;
+        });
+    };
+    EXPECT_EQ(strokes(cut), 2 * 2) << "a break of two strokes in each of two rungs";
+    EXPECT_EQ(strokes(whole), 0);
+    EXPECT_EQ(strokes(Small().picture()), 0) << "values from 800 to 2100 show from zero";
+}
+
+TEST(Ladder, RungsStandApartToFillTheRoomAndNoFurther) {
+    const double least = farFromZero({}).height;
+    EXPECT_GT(farFromZero({least + 60, false}).height, least);
+    EXPECT_LE(farFromZero({least + 60, false}).height, least + 61);
+    EXPECT_EQ(farFromZero({40, false}).height, least) << "never nearer than they may";
+    EXPECT_EQ(farFromZero({5000, false}).height, farFromZero({4000, false}).height) << "nor absurdly far";
+}
+
 TEST(Axis, StepsAndTicks) {
     EXPECT_DOUBLE_EQ(niceStep(0, 10, 5), 2);
     EXPECT_DOUBLE_EQ(niceStep(0, 0.7, 7), 0.1);

@@ -22,7 +22,7 @@ BenchLine::BenchLine(Session& session, QWidget* parent) : QWidget(parent), m_ses
     m_state->setObjectName("benchState");
     m_load = plainLabel();
     m_load->setObjectName("benchLoad");
-    m_load->setFont(figures(18, true));
+    m_load->setFont(figures(20, true));
     m_load->setMinimumWidth(118);
     m_load->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
     m_bar = new QWidget;

@@ -1,6 +1,8 @@
 #include "shell/ledger.h"
 
+#include "shell/ledger_line.h"
 #include "shell/pictures_list.h"
+#include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
 #include "widgets/row_editor.h"
 #include <QCheckBox>
@@ -12,9 +14,11 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 #include <anvil/chart/charts.h>
+#include <anvil/chart/small_curve.h>
 #include <anvil/domain/joints.h>
 #include <anvil/domain/outcomes.h>
 #include <anvil/domain/phases.h>
+#include <anvil/methods/piece_kind.h>
 #include <anvil/quantity/print.h>
 #include <anvil/results/ends.h>
 #include <anvil/results/evidence.h>
@@ -26,6 +30,8 @@
 
 namespace anvil::app {
 namespace {
+
+constexpr double curveHeight = 84;
 
 QLabel* section(const QString& text) {
     auto* label = plainLabel(text);
@@ -47,13 +53,12 @@ QLabel* wrapped(const char* name) {
 Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(10, 10, 10, 10);
-    m_title = wrapped("big");
-    m_place = wrapped("faint");
-    layout->addWidget(m_title);
-    layout->addWidget(m_place);
+    layout->setSpacing(6);
+    layout->addLayout(makeHead());
     m_edits = new QWidget;
     auto* edits = new QVBoxLayout(m_edits);
-    edits->setContentsMargins(0, 6, 0, 0);
+    edits->setContentsMargins(0, 0, 0, 0);
+    edits->setSpacing(6);
     makeInterrupted(edits);
     makeStanding(edits);
     makeBroke(edits);
@@ -65,6 +70,30 @@ Ledger::Ledger(Session& session, QWidget* parent) : QWidget(parent), m_session(s
     connect(&session, &Session::selectionChanged, this, &Ledger::refresh);
     connect(&session, &Session::unitsChanged, this, &Ledger::refresh);
     refresh();
+}
+
+/// Whose card it is, what its curve looked like, and its number.
+QLayout* Ledger::makeHead() {
+    auto* head = new QVBoxLayout;
+    auto* row = new QHBoxLayout;
+    m_title = wrapped("big");
+    row->addWidget(m_title, 1);
+    auto* close = new QPushButton(QStringLiteral("\u00d7"));
+    close->setObjectName("closeLedger");
+    close->setAccessibleName(tr("Close the ledger"));
+    setTip(close, tr("Esc"));
+    connect(close, &QPushButton::clicked, this, &Ledger::closed);
+    row->addWidget(close, 0, Qt::AlignTop);
+    head->addLayout(row);
+    m_place = wrapped("faint");
+    head->addWidget(m_place);
+    m_curve = new PictureView;
+    m_curve->setMinimumWidth(0);
+    m_curve->setAccessibleName(tr("The curve, small"));
+    head->addWidget(m_curve);
+    m_number = wrapped("big");
+    head->addWidget(m_number);
+    return head;
 }
 
 void Ledger::makeInterrupted(QVBoxLayout* edits) {
@@ -102,7 +131,9 @@ void Ledger::makeInterrupted(QVBoxLayout* edits) {
 }
 
 void Ledger::makeStanding(QVBoxLayout* edits) {
-    edits->addWidget(section(tr("How it stands")));
+    auto* form = new QWidget;
+    auto* fields = new QVBoxLayout(form);
+    fields->setContentsMargins(0, 0, 0, 0);
     m_standing = new QComboBox;
     m_standing->setObjectName("standing");
     m_standing->setAccessibleName(tr("Standing"));
@@ -112,23 +143,26 @@ void Ledger::makeStanding(QVBoxLayout* edits) {
         text[0] = text[0].toUpper();
         m_standing->addItem(text, static_cast<int>(s));
     }
-    edits->addWidget(m_standing);
+    fields->addWidget(m_standing);
     m_reasonHint = wrapped("faint");
     m_reasonHint->setText(tr("Why? A reason in the test, never its number."));
-    edits->addWidget(m_reasonHint);
+    fields->addWidget(m_reasonHint);
     m_reason = new QLineEdit;
     m_reason->setObjectName("reason");
     m_reason->setAccessibleName(tr("Reason"));
     m_reason->setPlaceholderText(tr("such as: jaw slipped"));
-    edits->addWidget(m_reason);
+    fields->addWidget(m_reason);
     m_apply = new QPushButton(tr("Apply"));
     m_apply->setObjectName("applyStanding");
-    edits->addWidget(m_apply, 0, Qt::AlignLeft);
-    edits->addSpacing(4);
+    fields->addWidget(m_apply, 0, Qt::AlignLeft);
+    edits->addWidget(m_stands = new LedgerLine(tr("say how it stands"), form));
 }
 
 void Ledger::makeBroke(QVBoxLayout* edits) {
-    edits->addWidget(section(tr("What broke")));
+    auto* form = new QWidget;
+    auto* fields = new QVBoxLayout(form);
+    fields->setContentsMargins(0, 0, 0, 0);
+    fields->setSpacing(6);
     const auto words = [&](const char* name, const QString& about, const QString& hint) {
         auto* box = new QComboBox;
         box->setObjectName(name);
@@ -138,7 +172,7 @@ void Ledger::makeBroke(QVBoxLayout* edits) {
         box->lineEdit()->setPlaceholderText(hint);
         box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
         box->setMinimumContentsLength(8);
-        edits->addWidget(box);
+        fields->addWidget(box);
         return box;
     };
     m_broke = words("whatBroke", tr("What broke"), tr("not recorded"));
@@ -146,54 +180,56 @@ void Ledger::makeBroke(QVBoxLayout* edits) {
     m_end = new QComboBox;
     m_end->setObjectName("end");
     m_end->setAccessibleName(tr("Which end failed"));
-    edits->addWidget(m_end);
+    fields->addWidget(m_end);
     m_where = new QLineEdit;
     m_where->setObjectName("where");
     m_where->setPlaceholderText(tr("where: at the second tuck"));
-    edits->addWidget(m_where);
+    fields->addWidget(m_whereLine = new LedgerLine(tr("add where it broke"), m_where));
     m_shares = new RowEditor({tr("Mixed"), tr("%")}, tr("Shares by area of a mixed failure"));
     m_shares->setObjectName("shares");
     setTip(m_shares, tr("Only for a mixed failure: shares by area, together 100 %"));
-    edits->addWidget(m_shares);
+    fields->addWidget(m_sharesLine = new LedgerLine(tr("add shares of a mixed failure"), m_shares));
     m_afterwards = new QLineEdit;
     m_afterwards->setObjectName("afterwards");
     m_afterwards->setPlaceholderText(tr("afterwards: bent, stuck"));
     setTip(m_afterwards, tr("What the piece is like now: bent, stuck, still works"));
-    edits->addWidget(m_afterwards);
+    fields->addWidget(m_afterwardsLine = new LedgerLine(tr("add what it was like afterwards"), m_afterwards));
     m_unloading = new QCheckBox(tr("Broke on unloading"));
     m_unloading->setObjectName("whileUnloading");
     setTip(m_unloading, tr("Or while it was handled: the greatest load before is what counts"));
-    edits->addWidget(m_unloading);
-    edits->addSpacing(4);
+    fields->addWidget(m_unloading);
+    edits->addWidget(m_brokeLine = new LedgerLine(tr("add what broke"), form));
+    m_failure = new PictureView;
+    m_failure->setMinimumWidth(0);
+    m_failure->setFixedWidth(80);
+    m_brokeLine->setSign(m_failure);
 }
 
 void Ledger::makeNotes(QVBoxLayout* edits) {
-    edits->addWidget(section(tr("Remarks on the curve")));
     m_remarks = wrapped("remarks");
     edits->addWidget(m_remarks);
     m_looked = new QCheckBox(tr("Looked at, it is fine"));
     m_looked->setObjectName("looked");
     edits->addWidget(m_looked);
-    edits->addSpacing(4);
-    edits->addWidget(section(tr("Note")));
     m_note = new QPlainTextEdit;
     m_note->setObjectName("note");
     m_note->setAccessibleName(tr("Note"));
     m_note->setTabChangesFocus(true);
     m_note->setFixedHeight(58);
     m_note->installEventFilter(this);
-    edits->addWidget(m_note);
-    m_phasesHead = section(tr("Phases"));
-    edits->addWidget(m_phasesHead);
+    edits->addWidget(m_noteLine = new LedgerLine(tr("add a note"), m_note));
     m_phases =
         new RowEditor({tr("Phase"), tr("Way"), tr("Reading"), tr("Reading"), tr("Reading"), tr("Outcome")},
                       tr("Phases of the pull"));
     m_phases->setObjectName("phases");
     setTip(m_phases, tr("Such as: set, down, 400 N, 120 mm, held"));
-    edits->addWidget(m_phases);
-    edits->addWidget(section(tr("Pictures")));
+    edits->addWidget(m_phasesLine = new LedgerLine(tr("add phases"), m_phases));
     m_pictures = new PicturesList(m_session);
     edits->addWidget(m_pictures);
+    auto* curve = new QPushButton(tr("Open the curve"));
+    m_openCurve = curve;
+    edits->addWidget(curve, 0, Qt::AlignLeft);
+    connect(curve, &QPushButton::clicked, this, [this] { m_session.go(Stage::curves); });
     m_steadyHead = section(tr("All channels at the marks"));
     edits->addWidget(m_steadyHead);
     m_steady = wrapped("steady");
@@ -212,6 +248,7 @@ void Ledger::connectEdits() {
         m_reason->setVisible(!counts);
         m_reasonHint->setVisible(!counts);
         m_apply->setVisible(!counts);
+        m_stands->open();
         if (counts)
             applyStanding();
         else
@@ -363,6 +400,51 @@ void Ledger::savePhases() {
     if (m_session.tell(phases)) m_session.tell(work::setPhases(*m_session.project(), pull->id, *phases));
 }
 
+/// The lines as they read before anybody edits them.
+void Ledger::fillCard(const domain::StudyData& data, const domain::Pull& pull,
+                      const domain::Specimen& piece) {
+    const auto* reading = m_session.readings().find(pull.id);
+    const auto standing = results::standingOf(pull, reading);
+    m_number->setText(qs(words::metricText(data, pull, piece, m_session.readings(), data.study.goal.metric,
+                                           m_session.units())));
+    auto stands = QString::fromUtf8(domain::word(standing));
+    stands[0] = stands[0].toUpper();
+    const auto reason = qs(results::reasonOf(pull, reading));
+    m_stands->setFact(reason.isEmpty() ? stands : tr("%1: %2").arg(stands, reason));
+    const auto& o = pull.outcome;
+    QStringList broke;
+    for (const auto& part : {o.part, o.mode, o.where})
+        if (!part.empty()) broke << qs(part);
+    QStringList shares;
+    for (const auto& share : o.shares)
+        shares << tr("%1 %").arg(qs(quantity::shortest(100 * share.share))) + ' ' + qs(share.mode);
+    QStringList whole = broke + shares;
+    if (o.end > 0) whole << tr("end %1").arg(o.end);
+    if (!o.afterwards.empty()) whole << tr("afterwards %1").arg(qs(o.afterwards));
+    if (o.whileUnloading) whole << tr("broke on unloading");
+    m_brokeLine->setFact(whole.join(QStringLiteral(", ")));
+    m_failure->setVisible(!o.mode.empty());
+    if (!o.mode.empty())
+        m_failure->setBuild(
+            [failure = methods::failureOf(o.mode)](double) { return chart::failurePicture(failure); });
+    m_whereLine->setFact(qs(o.where));
+    m_sharesLine->setFact(shares.join(QStringLiteral(", ")));
+    m_afterwardsLine->setFact(qs(o.afterwards));
+    m_noteLine->setFact(qs(pull.note));
+    QStringList phases;
+    for (const auto& row : phaseRows(pull)) {
+        auto cells = row;
+        cells.removeAll(QString());
+        phases << cells.join(QStringLiteral(", "));
+    }
+    m_phasesLine->setFact(phases.join('\n'));
+    m_openCurve->setVisible(pull.curve != 0);
+    const auto curve = pull.curve ? m_session.source().curve(pull.id) : nullptr;
+    m_curve->setVisible(curve != nullptr);
+    if (curve)
+        m_curve->setBuild([curve](double width) { return chart::smallCurve(*curve, width, curveHeight); });
+}
+
 QString Ledger::steadyText(Id pull) const {
     QStringList out;
     for (const auto& row :
@@ -393,6 +475,14 @@ void Ledger::refresh() {
     const auto* data = m_session.study();
     const auto* pull = data ? data->pull(m_session.pull()) : nullptr;
     m_edits->setVisible(pull != nullptr);
+    m_number->setVisible(pull != nullptr);
+    m_curve->setVisible(false);
+    if (const auto now = pull ? pull->id : 0; now != m_shown) { // another card: its forms are closed
+        m_shown = now;
+        for (auto* line :
+             {m_stands, m_brokeLine, m_whereLine, m_sharesLine, m_afterwardsLine, m_noteLine, m_phasesLine})
+            line->open(false);
+    }
     m_edits->setEnabled(!m_session.readOnly());
     if (!pull) {
         const auto* option = data ? data->option(m_session.option()) : nullptr;
@@ -434,12 +524,14 @@ void Ledger::refresh() {
     QStringList remarks;
     for (const auto& w : results::needsLook(asked, m_session.readings()))
         remarks << qs(w);
-    m_remarks->setText(remarks.isEmpty() ? tr("None.") : remarks.join("\n"));
+    m_remarks->setText(remarks.join("\n"));
+    m_remarks->setVisible(!remarks.isEmpty());
     m_looked->setVisible(!remarks.isEmpty());
     m_looked->setChecked(pull->looked);
     m_note->setPlainText(qs(pull->note));
     fillPhases(*pull);
     m_pictures->refresh();
+    fillCard(*data, *pull, *s);
     const auto steady = steadyText(pull->id);
     m_steady->setText(steady);
     m_steady->setVisible(!steady.isEmpty());

@@ -14,8 +14,9 @@ class QVBoxLayout;
 
 namespace anvil::app {
 
+class LedgerLine;
 class PicturesList;
-
+class PictureView;
 class RowEditor;
 
 class Ledger : public QWidget {
@@ -24,7 +25,12 @@ public:
     explicit Ledger(Session& session, QWidget* parent = nullptr);
     PicturesList* pictures() const { return m_pictures; }
 
+signals:
+    void closed(); ///< by its own button
+
 private:
+    QLayout* makeHead();
+    void fillCard(const domain::StudyData& data, const domain::Pull& pull, const domain::Specimen& piece);
     void makeInterrupted(QVBoxLayout* edits);
     void makeStanding(QVBoxLayout* edits);
     void makeBroke(QVBoxLayout* edits);
@@ -50,7 +56,12 @@ private:
     RowEditor *m_shares, *m_phases;
     QPushButton* m_apply;
     QPlainTextEdit* m_note;
-    QLabel *m_phasesHead, *m_steadyHead, *m_steady;
+    QLabel *m_number, *m_steadyHead, *m_steady;
+    PictureView *m_curve, *m_failure;
+    LedgerLine *m_stands, *m_brokeLine, *m_whereLine, *m_sharesLine, *m_afterwardsLine, *m_noteLine,
+        *m_phasesLine;
+    QPushButton* m_openCurve;
+    Id m_shown = 0; ///< whose card it is
     PicturesList* m_pictures;
     QCheckBox *m_looked, *m_unloading;
     QWidget *m_edits, *m_interrupted;

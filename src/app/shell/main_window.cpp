@@ -17,6 +17,7 @@
 #include "stages/verdict/verdict_stage.h"
 #include "theme/theme.h"
 #include "widgets/plain_text.h"
+#include "widgets/say.h"
 #include <QCloseEvent>
 #include <QFileInfo>
 #include <QInputDialog>
@@ -184,6 +185,7 @@ void MainWindow::placeLedger() {
 void MainWindow::connectSession() {
     connect(m_board, &Board::importWanted, this, &MainWindow::chooseFiles);
     connect(m_board, &Board::chosen, this, [this] { showLedger(true); });
+    connect(m_ledger, &Ledger::closed, this, [this] { showLedger(false); });
     connect(m_strip, &StageStrip::chosen, this, &MainWindow::goTo);
     connect(m_headline, &QPushButton::clicked, this, &MainWindow::showStudies);
     connect(&m_session, &Session::stageWanted, this, &MainWindow::goTo);
@@ -263,7 +265,7 @@ void MainWindow::goTo(Stage stage) {
     showBody();
     m_stages->setCurrentWidget(built(stage));
     m_stage = stage;
-    if (stage == Stage::question || stage == Stage::verdict || stage == Stage::report) showLedger(false);
+    if (stage != Stage::curves && stage != Stage::specimens) showLedger(false); // unless it is asked for
     fitBoard();
     m_strip->setCurrent(stage);
 }
@@ -365,6 +367,13 @@ void MainWindow::resizeEvent(QResizeEvent* event) {
     QMainWindow::resizeEvent(event);
     fitBoard();
     placeLedger();
+}
+
+bool MainWindow::event(QEvent* event) {
+    if (event->type() != SayEvent::kind()) return QMainWindow::event(event);
+    const auto* said = static_cast<SayEvent*>(event);
+    m_session.say(said->text(), said->problem());
+    return true;
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {

@@ -57,6 +57,7 @@ public:
     void pasteTable();
 
 protected:
+    bool event(QEvent* event) override; ///< what a widget of the window has to say
     void closeEvent(QCloseEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
     void dragEnterEvent(QDragEnterEvent* event) override;

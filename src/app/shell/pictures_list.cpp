@@ -45,7 +45,7 @@ PicturesList::PicturesList(Session& session, QWidget* parent) : QWidget(parent),
         row->addWidget(b);
         connect(b, &QPushButton::clicked, this, what);
     };
-    button(tr("Add\u2026"), "addPicture", &PicturesList::choose);
+    button(tr("Add a picture\u2026"), "addPicture", &PicturesList::choose);
     button(tr("Save as\u2026"), "savePicture", &PicturesList::save);
     button(tr("Take away"), "removePicture", &PicturesList::remove);
     row->addStretch();

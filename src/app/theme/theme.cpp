@@ -15,7 +15,6 @@ static void initIcons() { Q_INIT_RESOURCE(icons); }
 namespace anvil::app {
 namespace {
 
-
 bool desktopIsDark() {
     // The settings portal answers "uint32 1" for dark; without a desktop there is no answer and light it is.
     QProcess ask;
@@ -68,21 +67,28 @@ QLabel#faint { color: %4; }
 QLabel#pageHead { font-size: 20px; font-weight: bold; }
 QLabel#step { font-size: 15px; font-weight: bold; }
 QLineEdit#planQuestion { font-size: 15px; padding: 6px 8px; }
+QWidget#goalSentence QLabel { font-size: 15px; }
+QLabel#typedPiece { font-size: 34px; font-weight: bold; }
+QLineEdit#typedValue { font-size: 34px; padding: 10px 12px; }
+QComboBox#typedBroke { font-size: 20px; min-height: 40px; }
+QLabel#answer { font-size: 20px; }
 QLabel#big { font-size: 20px; font-weight: bold; }
-QLabel#bigLoad { font-family: "Anvil Mono"; font-size: 74px; font-weight: bold; }
-QLabel#peakHold { font-family: "Anvil Mono"; font-size: 22px; }
-QLabel#benchLoad { font-family: "Anvil Mono"; font-size: 18px; font-weight: bold; }
-QLabel#nextPiece, QLabel#spaceAction { font-size: 26px; font-weight: bold; }
-QLabel#benchSentence { font-size: 18px; }
-QLabel#choiceText { font-size: 16px; }
-QLabel#ladderLoad { font-size: 56px; font-weight: bold; }
+QLabel#bigLoad { font-size: 74px; font-weight: bold; }
+QLabel#peakHold { font-size: 20px; }
+QLabel#benchLoad { font-size: 20px; font-weight: bold; }
+QLabel#nextPiece, QLabel#spaceAction { font-size: 34px; font-weight: bold; }
+QLabel#benchSentence { font-size: 20px; }
+QLabel#choiceText { font-size: 15px; }
+QLabel#ladderLoad { font-size: 74px; font-weight: bold; }
 QLabel#section { font-weight: bold; color: %4; }
 QPushButton { padding: 5px 12px; border: 1px solid %5; border-radius: 3px; background: %2; }
 QPushButton:hover { border-color: %6; }
 QPushButton:checked { border: 2px solid %6; font-weight: bold; }
 QPushButton:focus, QLineEdit:focus, QAbstractItemView:focus, QPlainTextEdit:focus { border: 2px solid %6; }
 QPushButton#primary { background: %6; color: %7; border-color: %6; font-weight: bold; }
-QPushButton#headline { text-align: left; font-size: 18px; font-weight: bold; border: none; background: transparent; padding: 4px 6px; }
+QPushButton#closeLedger { font-size: 20px; }
+QPushButton#quiet, QPushButton#closeLedger { border: none; background: transparent; color: %6; padding: 0 4px; }
+QPushButton#headline { text-align: left; font-size: 20px; font-weight: bold; border: none; background: transparent; padding: 4px 6px; }
 QPushButton#headline:hover { color: %6; }
 QLineEdit, QPlainTextEdit { background: %8; border: 1px solid %5; border-radius: 3px; padding: 3px 5px; }
 QTableWidget, QTreeWidget, QListWidget, QTextBrowser { background: %8; border: 1px solid %5; border-radius: 3px; gridline-color: %5; }
@@ -127,6 +133,15 @@ void applyTheme(QApplication& application, Appearance appearance) {
     for (const auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText})
         p.setColor(QPalette::Disabled, role, current().faint);
     QApplication::setPalette(p);
+    // What is chosen in a list is tinted; the accent itself is for what to do next.
+    const auto& back = current().ground;
+    const auto& accent = current().accent;
+    const auto mixed = [](int a, int b) { return (3 * a + b) / 4; };
+    p.setColor(QPalette::Highlight,
+               QColor(mixed(back.red(), accent.red()), mixed(back.green(), accent.green()),
+                      mixed(back.blue(), accent.blue())));
+    p.setColor(QPalette::HighlightedText, current().text);
+    QApplication::setPalette(p, "QAbstractItemView");
     application.setStyleSheet(sheet(current()));
 }
 
@@ -146,7 +161,7 @@ QIcon icon(const QString& name, bool onAccent) {
 }
 
 QFont figures(int pixels, bool bold) {
-    QFont font(QStringLiteral("Anvil Mono"));
+    QFont font(QStringLiteral("Anvil Sans")); // its digits are of one width, its point and comma narrow
     font.setPixelSize(pixels);
     font.setBold(bold);
     return font;

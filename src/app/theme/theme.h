@@ -31,7 +31,7 @@ void applyTheme(QApplication& application, Appearance appearance);
 /// the accent.
 QIcon icon(const QString& name, bool onAccent = false);
 
-/// The monospaced face for figures.
+/// The face for figures in columns.
 QFont figures(int pixels, bool bold = false);
 
 } // namespace anvil::app

@@ -1,6 +1,7 @@
 #include "widgets/curve_view.h"
 
 #include "theme/theme.h"
+#include "widgets/keep_picture.h"
 #include "widgets/plain_text.h"
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -19,6 +20,7 @@ CurveView::CurveView(QWidget* parent) : QWidget(parent) {
     setMouseTracking(true);
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
     setAccessibleName(tr("Force curve"));
+    givePictureMenu(this, [this](double) { return m_picture; });
 }
 
 void CurveView::showCurve(std::shared_ptr<const curve::ReadCurve> curve, const quantity::Units& units,

@@ -2,6 +2,8 @@
 
 #include "shell/session.h"
 #include "theme/theme.h"
+#include "widgets/keep_picture.h"
+#include "widgets/offer_rows.h"
 #include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
 #include <QComboBox>
@@ -10,6 +12,7 @@
 #include <QLabel>
 #include <QListWidget>
 #include <QPushButton>
+#include <QStyle>
 #include <QTableWidget>
 #include <QVBoxLayout>
 
@@ -17,6 +20,7 @@ namespace anvil::app {
 namespace {
 
 constexpr int fewestRows = 6;
+constexpr std::size_t mostLeads = 3, largeLetters = 220;
 
 QListWidget* sentenceList() {
     auto* list = new QListWidget;
@@ -69,6 +73,7 @@ struct Maker {
         table->verticalHeader()->hide();
         table->verticalHeader()->setDefaultSectionSize(24);
         table->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Ignored);
+        giveTableMenu(table);
         const auto opened = [v = &view, table](int row, int column) {
             emit v->cellOpened(table->objectName(), table->item(row, column)->data(Qt::UserRole).toLongLong(),
                                table->horizontalHeaderItem(column)->data(Qt::UserRole).toString());
@@ -99,26 +104,10 @@ struct Maker {
         return box;
     }
     QWidget* operator()(const pages::Offers& o) const {
-        auto* box = new QWidget;
-        auto* layout = new QHBoxLayout(box);
-        layout->setContentsMargins(0, 0, 0, 0);
-        auto* list = sentenceList();
-        list->setObjectName(qs(o.key));
-        layout->addWidget(list, 1);
-        auto* row = new QVBoxLayout; // beside it: height is what a page is short of
-        for (const auto& [key, title] : o.actions) {
-            auto* button = new QPushButton(qs(title));
-            button->setObjectName(qs(key));
-            const auto act = [v = &view, list, key = qs(key)] {
-                emit v->acted(list->objectName(), key, std::max(0, list->currentRow()));
-            };
-            QObject::connect(button, &QPushButton::clicked, &view, act);
-            if (row->count() == 0) QObject::connect(list, &QListWidget::itemActivated, &view, act);
-            row->addWidget(button);
-        }
-        row->addStretch();
-        layout->addLayout(row);
-        return box;
+        auto* rows = new OfferRows;
+        rows->setObjectName(qs(o.key));
+        QObject::connect(rows, &OfferRows::acted, &view, &PageView::acted);
+        return rows;
     }
 };
 
@@ -166,18 +155,13 @@ struct Filler {
             options->addItem(qs(title), qs(key));
         options->setCurrentIndex(options->findData(qs(c.chosen)));
     }
-    void operator()(const pages::Offers& o) const {
-        auto* list = widget->findChild<QListWidget*>();
-        fillList(list, o.sentences.empty() ? std::vector{o.none} : o.sentences);
-        for (auto* button : widget->findChildren<QPushButton*>())
-            button->setVisible(!o.sentences.empty());
-    }
+    void operator()(const pages::Offers& o) const { static_cast<OfferRows*>(widget)->show(o); }
 };
 
-/// Lists and tables take the room that is left.
+/// Figures, lists and tables take the room that is left.
 bool grows(const pages::Block& block) {
     return std::holds_alternative<pages::Bullets>(block) || std::holds_alternative<words::Table>(block) ||
-           std::holds_alternative<pages::Offers>(block);
+           std::holds_alternative<pages::Figure>(block);
 }
 
 } // namespace
@@ -200,19 +184,21 @@ void PageView::show(const pages::Page& page) {
     for (std::size_t i = 0; same && i < m_shown.size(); ++i)
         same = m_shown[i].kind == page.blocks[i].index();
     if (!same) {
-        while (auto* item = m_layout->takeAt(0)) {
-            if (item->widget()) { // it may be what has just been clicked
-                item->widget()->hide();
-                item->widget()->setParent(nullptr);
-                item->widget()->deleteLater();
+        for (auto* layout : {static_cast<QLayout*>(m_layout), static_cast<QLayout*>(m_corner)})
+            while (auto* item = layout ? layout->takeAt(0) : nullptr) {
+                if (item->widget()) { // it may be what has just been clicked
+                    item->widget()->hide();
+                    item->widget()->setParent(nullptr);
+                    item->widget()->deleteLater();
+                }
+                delete item;
             }
-            delete item;
-        }
         m_shown.clear();
         bool filled = false;
         for (const auto& block : page.blocks) {
             auto* widget = std::visit(Maker{*this}, block);
-            m_layout->addWidget(widget, grows(block) ? 1 : 0);
+            auto* place = m_corner && std::holds_alternative<pages::Choice>(block) ? m_corner : m_layout;
+            place->addWidget(widget, grows(block) ? 1 : 0);
             filled = filled || grows(block);
             m_shown.push_back({block.index(), widget});
         }
@@ -220,6 +206,41 @@ void PageView::show(const pages::Page& page) {
     }
     for (std::size_t i = 0; i < m_shown.size(); ++i)
         std::visit(Filler{m_shown[i].widget}, page.blocks[i]);
+    sizeLeads(page);
+}
+
+/// One or two sentences are the answer, and are large; of many the first few stand there, the rest unfolds.
+void PageView::sizeLeads(const pages::Page& page) {
+    std::vector<QLabel*> leads;
+    for (std::size_t i = 0; i < m_shown.size(); ++i)
+        if (const auto* p = std::get_if<pages::Paragraph>(&page.blocks[i]);
+            p && p->style == pages::Paragraph::Style::lead)
+            leads.push_back(static_cast<QLabel*>(m_shown[i].widget));
+    std::size_t letters = 0;
+    for (const auto* label : leads)
+        letters += static_cast<std::size_t>(label->text().size());
+    for (std::size_t i = 0; i < leads.size(); ++i) {
+        const auto name = letters <= largeLetters ? QStringLiteral("answer") : QStringLiteral("sentence");
+        if (leads[i]->objectName() != name) {
+            leads[i]->setObjectName(name);
+            leads[i]->style()->polish(leads[i]); // the sheet goes by names
+        }
+        leads[i]->setVisible(m_unfolded || i < mostLeads);
+    }
+    const auto more = leads.size() > mostLeads ? leads.size() - mostLeads : 0;
+    if (!m_more) {
+        m_more = new QPushButton(widget());
+        connect(m_more, &QPushButton::clicked, this, [this] {
+            m_unfolded = true;
+            m_more->hide();
+            for (auto* label : widget()->findChildren<QLabel*>(QStringLiteral("sentence")))
+                label->show();
+        });
+    }
+    m_layout->removeWidget(m_more);
+    if (more) m_layout->insertWidget(m_layout->indexOf(leads.back()) + 1, m_more, 0, Qt::AlignLeft);
+    m_more->setText(tr("%1 more").arg(more));
+    m_more->setVisible(more > 0 && !m_unfolded);
 }
 
 void PageView::freeze() {

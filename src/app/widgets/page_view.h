@@ -5,6 +5,8 @@
 #include <anvil/pages/block.h>
 #include <vector>
 
+class QBoxLayout;
+class QPushButton;
 class QVBoxLayout;
 
 namespace anvil::app {
@@ -13,6 +15,8 @@ class PageView : public QScrollArea {
     Q_OBJECT
 public:
     explicit PageView(QWidget* parent = nullptr);
+    /// Where a page's choices stand, outside of it.
+    void setCorner(QBoxLayout* corner) { m_corner = corner; }
     /// Shows a page. Widgets stay where the same kinds of blocks come again, so that focus and place are
     /// kept.
     void show(const pages::Page& page);
@@ -29,7 +33,11 @@ signals:
     void acted(const QString& offers, const QString& action, int which);
 
 private:
+    void sizeLeads(const pages::Page& page);
     QVBoxLayout* m_layout;
+    QBoxLayout* m_corner = nullptr;
+    QPushButton* m_more = nullptr;
+    bool m_unfolded = false;
     struct Shown {
         std::size_t kind;
         QWidget* widget;

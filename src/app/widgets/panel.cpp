@@ -1,6 +1,7 @@
 #include "widgets/panel.h"
 
 #include "theme/theme.h"
+#include "widgets/keep_picture.h"
 #include "widgets/plain_text.h"
 #include <QHeaderView>
 #include <QLabel>
@@ -92,6 +93,7 @@ QTableWidget* makeTable(const QStringList& heads, const char* name) {
     table->setHorizontalHeaderLabels(heads);
     table->verticalHeader()->hide();
     table->verticalHeader()->setDefaultSectionSize(26);
+    giveTableMenu(table);
     return table;
 }
 

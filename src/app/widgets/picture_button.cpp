@@ -25,6 +25,14 @@ PictureButton::PictureButton(chart::Picture picture, const QString& title, const
     setSizePolicy(policy);
 }
 
+void PictureButton::show(chart::Picture picture, const QString& title) {
+    m_picture = std::move(picture);
+    setText(title);
+    setAccessibleName(title);
+    updateGeometry();
+    update();
+}
+
 void PictureButton::setScale(double scale) {
     m_scale = scale;
     updateGeometry();

@@ -13,6 +13,9 @@ public:
     /// title.
     PictureButton(chart::Picture picture, const QString& title, const QString& text = {},
                   QWidget* parent = nullptr);
+    /// Another drawing and title.
+    void show(chart::Picture picture, const QString& title);
+    using QAbstractButton::show;
     /// The drawing so many times as large.
     void setScale(double scale);
     QSize sizeHint() const override;

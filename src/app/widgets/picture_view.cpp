@@ -1,25 +1,45 @@
 #include "widgets/picture_view.h"
 
 #include "theme/theme.h"
+#include "widgets/keep_picture.h"
 #include "widgets/plain_text.h"
 #include <QHelpEvent>
 #include <QMouseEvent>
 #include <QPainter>
 #include <anvil/chart/painter.h>
+#include <cmath>
 
 namespace anvil::app {
 
-PictureView::PictureView(QWidget* parent) : QWidget(parent) { setMinimumWidth(320); }
+PictureView::PictureView(QWidget* parent) : QWidget(parent) {
+    setMinimumWidth(320);
+    setFocusPolicy(Qt::ClickFocus);
+    givePictureMenu(this, [this](double width) { return drawn(width); });
+}
+
+chart::Picture PictureView::drawn(double width) const {
+    if (width <= 0 || (!m_build && !m_fill)) return m_picture;
+    return m_fill ? m_fill(width, 0) : m_build(width);
+}
 
 void PictureView::setBuild(Build build) {
+    m_fill = nullptr;
     m_build = std::move(build);
     rebuild();
 }
 
+void PictureView::setBuild(BuildToFill build) {
+    m_build = nullptr;
+    m_fill = std::move(build);
+    setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+    rebuild();
+}
+
 void PictureView::rebuild() {
-    if (!m_build) return;
-    m_picture = m_build(width());
-    setMinimumHeight(static_cast<int>(m_picture.height));
+    if (!m_build && !m_fill) return;
+    m_picture = m_fill ? m_fill(width(), 0) : m_build(width());
+    setMinimumHeight(static_cast<int>(std::ceil(m_picture.height)));
+    if (m_fill && height() > m_picture.height) m_picture = m_fill(width(), height());
     QStringList spoken;
     for (const auto& label : m_picture.labels())
         spoken << QString::fromStdString(label);

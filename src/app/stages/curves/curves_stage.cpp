@@ -2,6 +2,7 @@
 
 #include "theme/theme.h"
 #include "widgets/curve_view.h"
+#include "widgets/keep_picture.h"
 #include "widgets/plain_text.h"
 #include <QHBoxLayout>
 #include <QHeaderView>
@@ -39,6 +40,7 @@ CurvesStage::CurvesStage(Session& session, QWidget* parent) : Panel(session, par
     m_view = new CurveView;
     layout->addWidget(m_view, 1);
     m_numbers = new QTableWidget(0, 3);
+    giveTableMenu(m_numbers);
     m_numbers->setObjectName("numbers");
     m_numbers->verticalHeader()->hide();
     m_numbers->verticalHeader()->setDefaultSectionSize(23);

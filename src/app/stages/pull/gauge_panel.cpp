@@ -124,10 +124,10 @@ void GaugePanel::keep() {
     const auto entry = quantity::parseEntry(m_value->text().toStdString(), quantity::Dimension::length,
                                             m_session.units().length);
     if (!m_session.tell(entry)) return;
-    const auto made = work::addGaugeReading(
-        *m_session.project(), m_rows[row].specimen,
-        {static_cast<double>(m_session.now().toSecsSinceEpoch()), entry->si}, m_unloaded->isChecked(),
-        preferences::operatorName().toStdString());
+    const auto made =
+        work::addGaugeReading(*m_session.project(), m_rows[row].specimen,
+                              {static_cast<double>(m_session.now().toSecsSinceEpoch()), entry->si},
+                              m_unloaded->isChecked(), preferences::operatorName().toStdString());
     if (!m_session.tell(made)) return;
     m_session.selectPull(*made);
     m_value->clear();

@@ -26,7 +26,7 @@ signals:
 
 private:
     void fill() override;
-    void addUnplanned(QVBoxLayout* layout);
+    void addOtherWays(QVBoxLayout* layout);
     QWidget* entryFor(methods::EntryForm form); ///< built when first wanted
     BenchView* m_bench;
     QStackedWidget* m_entries;

@@ -1,6 +1,7 @@
 #include "stages/question/chain_panel.h"
 
 #include "theme/theme.h"
+#include "widgets/keep_picture.h"
 #include "widgets/plain_text.h"
 #include <QComboBox>
 #include <QHBoxLayout>
@@ -35,6 +36,7 @@ ChainPanel::ChainPanel(Session& session, QWidget* parent) : QWidget(parent), m_s
     m_sentence->setObjectName("chainSentence");
     layout->addWidget(m_sentence);
     m_table = new QTableWidget(0, columnCount);
+    giveTableMenu(m_table);
     m_table->setObjectName("chain");
     m_table->setHorizontalHeaderLabels({tr("Part in the load path"), tr("Strength"), tr("Spread"),
                                         tr("The piece"), tr("From"), tr("Goes first")});

@@ -2,6 +2,7 @@
 
 #include "theme/theme.h"
 #include "widgets/paste.h"
+#include "widgets/keep_picture.h"
 #include "widgets/plain_text.h"
 #include <QHBoxLayout>
 #include <QHeaderView>
@@ -57,6 +58,7 @@ void put(domain::Option& o, int column, const std::string& text, const std::opti
 FactsPanel::FactsPanel(Session& session, QWidget* parent) : Panel(session, parent) {
     auto* layout = new QVBoxLayout(this);
     m_table = new QTableWidget(0, columns);
+    giveTableMenu(m_table);
     m_table->setObjectName("options");
     m_table->setHorizontalHeaderLabels({tr("Option"), tr("Kind"), tr("Grade"), tr("Rating"),
                                         tr("Rating says"), tr("Cost each"), tr("Currency"), tr("Weight"),

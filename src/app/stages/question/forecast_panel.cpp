@@ -1,6 +1,8 @@
 #include "stages/question/forecast_panel.h"
 
+#include "widgets/keep_picture.h"
 #include "widgets/plain_text.h"
+#include "widgets/square_box.h"
 #include <QDoubleSpinBox>
 #include <QGridLayout>
 #include <QHeaderView>
@@ -28,9 +30,7 @@ ForecastPanel::ForecastPanel(Session& session, QWidget* parent) : Panel(session,
         row->addWidget(plainLabel(text));
         row->addWidget(widget);
     };
-    m_square = plainLabel();
-    m_square->setObjectName("forecastSquare");
-    first->addWidget(m_square);
+    add(first, tr("For"), m_square = new SquareBox(session));
     add(first, tr("I expect"), m_value = field("forecastValue", tr("such as 4.2 kN"), 110));
     m_spread = new QDoubleSpinBox;
     m_spread->setObjectName("forecastSpread");
@@ -46,12 +46,13 @@ ForecastPanel::ForecastPanel(Session& session, QWidget* parent) : Panel(session,
         m_source = field("forecastSource", tr("a rating, an earlier study, a guess"), 270));
     auto* keep = new QPushButton(tr("Keep"));
     keep->setObjectName("keepForecast");
-    setTip(keep, tr("Keeps the forecast for the square selected on the board; one for each who says so"));
+    setTip(keep, tr("Keeps the forecast for this square; one for each who says so"));
     second->addWidget(keep);
     second->addStretch();
     layout->addLayout(first);
     layout->addLayout(second);
     m_table = new QTableWidget(0, 7);
+    giveTableMenu(m_table);
     m_table->setObjectName("forecasts");
     m_table->setHorizontalHeaderLabels({tr("Square"), tr("Who"), tr("Expected"), tr("Travel"),
                                         tr("Going first"), tr("From"), tr("Measured")});
@@ -77,10 +78,6 @@ ForecastPanel::ForecastPanel(Session& session, QWidget* parent) : Panel(session,
 
 void ForecastPanel::fill() {
     const auto* data = m_session.study();
-    const auto* option = data ? data->option(m_session.option()) : nullptr;
-    const auto* condition = data ? data->condition(m_session.condition()) : nullptr;
-    m_square->setText(option && condition ? tr("%1, %2:").arg(qs(option->name), qs(condition->name))
-                                          : tr("Select a square:"));
     m_table->setRowCount(0);
     m_scores->clear();
     if (!data) return;
@@ -126,7 +123,7 @@ void ForecastPanel::fill() {
 void ForecastPanel::save() {
     const auto* data = m_session.study();
     if (!data || !m_session.option() || !m_session.condition())
-        return m_session.say(tr("Select the square on the board that you have an expectation of."), true);
+        return m_session.say(tr("Choose the square that you have an expectation of."), true);
     const auto& metric = *data->study.goal.metric;
     const auto entry = quantity::parseEntry(m_value->text().toStdString(), metric.dimension,
                                             &methods::unitFor(metric, m_session.units()));
@@ -143,7 +140,7 @@ void ForecastPanel::save() {
         return;
     const auto done =
         work::changePlan(*m_session.project(), m_session.studyId(),
-                         tr("Forecast for %1").arg(m_square->text()), [&](domain::Plan& p) {
+                         tr("Forecast for %1").arg(m_square->currentText()), [&](domain::Plan& p) {
                              auto& all = p.squareFor(m_session.option(), m_session.condition()).forecasts;
                              std::erase_if(all, [&](const auto& old) { return old.by == f.by; });
                              all.push_back(f);

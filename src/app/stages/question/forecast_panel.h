@@ -8,6 +8,8 @@ class QTableWidget;
 
 namespace anvil::app {
 
+class SquareBox;
+
 class ForecastPanel : public Panel {
     Q_OBJECT
 public:
@@ -17,7 +19,8 @@ private:
     void fill() override;
     void save();
     void forget();
-    QLabel *m_square, *m_scores;
+    SquareBox* m_square;
+    QLabel* m_scores;
     QLineEdit *m_value, *m_travel, *m_goesFirst, *m_by, *m_source;
     QDoubleSpinBox* m_spread;
     QTableWidget* m_table;

@@ -2,6 +2,7 @@
 
 #include "theme/theme.h"
 #include "widgets/picture_view.h"
+#include "widgets/keep_picture.h"
 #include "widgets/plain_text.h"
 #include <QHBoxLayout>
 #include <QHeaderView>
@@ -27,6 +28,7 @@ HowManyPanel::HowManyPanel(Session& session, QWidget* parent) : Panel(session, p
     m_spread = wrappedLabel("spread");
     left->addWidget(m_spread);
     m_schools = new QTableWidget(0, 3);
+    giveTableMenu(m_schools);
     m_schools->setObjectName("schools");
     m_schools->setHorizontalHeaderLabels({tr("Of each"), tr("Sees a difference of"), tr("What it tells")});
     m_schools->verticalHeader()->hide();

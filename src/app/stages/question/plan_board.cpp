@@ -39,6 +39,8 @@ PlanBoard::PlanBoard(Session& session, QWidget* parent) : QTableWidget(parent), 
                     QAbstractItemView::EditKeyPressed);
     setSelectionMode(QAbstractItemView::ExtendedSelection);
     viewport()->setMouseTracking(true);
+    setSizePolicy(QSizePolicy::Maximum,
+                  QSizePolicy::Maximum); // as large as what is planned, while there is room
     connect(this, &QTableWidget::cellChanged, this, &PlanBoard::edited);
     connect(this, &QTableWidget::currentCellChanged, this, [this](int row, int column) {
         if (!m_filling && optionAt(row) && conditionAt(column))
@@ -50,13 +52,13 @@ PlanBoard::PlanBoard(Session& session, QWidget* parent) : QTableWidget(parent), 
 }
 
 QSize PlanBoard::sizeHint() const {
-    const int most = 10 * verticalHeader()->defaultSectionSize();
-    return {QTableWidget::sizeHint().width(), std::min(verticalHeader()->length(), most) + 2 * frameWidth()};
+    return {horizontalHeader()->length() + 2 * frameWidth() + 2,
+            verticalHeader()->length() + 2 * frameWidth()};
 }
 
 QSize PlanBoard::minimumSizeHint() const {
-    const int most = 8 * verticalHeader()->defaultSectionSize(); // beyond that it scrolls
-    return {QTableWidget::minimumSizeHint().width(),
+    const int most = 8 * verticalHeader()->defaultSectionSize(); // beyond that it may have to scroll
+    return {std::min(horizontalHeader()->length() + 2 * frameWidth() + 2, 420),
             std::min(verticalHeader()->length(), most) + 2 * frameWidth()};
 }
 
@@ -172,7 +174,10 @@ void PlanBoard::refresh() {
     setColumnWidth(0, std::clamp(columnWidth(0) + 10, 150, 240));
     for (int c = 1; c < columnCount(); ++c)
         setColumnWidth(c, std::clamp(columnWidth(c) + 22, 84, 190));
-    setCurrentCell(std::min(row, rowCount() - 1), std::min(column, columnCount() - 1));
+    // Whatever keys are held down meanwhile.
+    setCurrentCell(std::min(row, rowCount() - 1), std::min(column, columnCount() - 1),
+                   QItemSelectionModel::ClearAndSelect);
+    updateGeometry();
     m_filling = false;
 }
 
@@ -267,9 +272,10 @@ void PlanBoard::paste() {
 
 void PlanBoard::focusNext() {
     const auto* data = m_session.study();
-    if (!data || data->options.empty()) return setCurrentCell(rowCount() - 1, 0);
-    if (data->conditions.empty()) return setCurrentCell(0, columnCount() - 1);
-    setCurrentCell(1, 1);
+    const auto at = !data || data->options.empty() ? std::pair(rowCount() - 1, 0)
+                    : data->conditions.empty()     ? std::pair(0, columnCount() - 1)
+                                                   : std::pair(1, 1);
+    setCurrentCell(at.first, at.second, QItemSelectionModel::ClearAndSelect);
 }
 
 void PlanBoard::keyPressEvent(QKeyEvent* event) {

@@ -18,7 +18,7 @@ public:
     std::vector<std::pair<Id, Id>> selectedSquares() const;
     /// Puts the cursor where the next thing is missing: an option, a condition, or the number of replicates.
     void focusNext();
-    /// As high as its rows, up to ten of them.
+    /// As large as its rows and columns.
     QSize sizeHint() const override;
     QSize minimumSizeHint() const override; ///< the head and its rows stay in view
 

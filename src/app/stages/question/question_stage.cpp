@@ -1,35 +1,42 @@
 #include "stages/question/question_stage.h"
 
+#include "stages/question/advisor.h"
 #include "stages/question/chain_panel.h"
 #include "stages/question/facts_panel.h"
 #include "stages/question/fairness_panel.h"
 #include "stages/question/forecast_panel.h"
+#include "stages/question/goal_sentence.h"
 #include "stages/question/how_many_panel.h"
 #include "stages/question/method_panel.h"
 #include "stages/question/plan_board.h"
 #include "stages/question/reach_panel.h"
 #include "stages/question/run_list_panel.h"
 #include "stages/question/safety_panel.h"
-#include "stages/question/study_fields.h"
 #include "theme/theme.h"
-#include <QLabel>
+#include "widgets/picture_button.h"
+#include "widgets/plain_text.h"
+#include <QKeyEvent>
+#include <QLineEdit>
 #include <QPushButton>
 #include <QScrollArea>
-#include <QSplitter>
-#include <QTabWidget>
+#include <QStackedWidget>
 #include <QVBoxLayout>
+#include <anvil/chart/charts.h>
+#include <anvil/methods/method.h>
 #include <anvil/plan/fairness.h>
-#include <anvil/plan/pieces.h>
 #include <anvil/plan/replication.h>
-#include <anvil/quantity/print.h>
+#include <anvil/work/plan_commands.h>
 
 namespace anvil::app {
 
 namespace {
 
-/// A tab that gives way to the plan: what does not fit scrolls.
+constexpr int advisorWidth = 290, methodWidth = 150, methodPage = plan::adviceCount;
+
+/// A page that is as high as it needs; what does not fit scrolls.
 QScrollArea* scrolled(QWidget* panel) {
     auto* area = new QScrollArea;
+    panel->setContentsMargins(0, 0, 8, 0);
     area->setWidget(panel);
     area->setWidgetResizable(true);
     area->setFrameShape(QFrame::NoFrame);
@@ -45,43 +52,171 @@ QuestionStage::QuestionStage(Session& session, QWidget* parent) : Panel(session,
     layout->setContentsMargins(12, 10, 12, 10);
     m_sentence = wrappedLabel("sentence");
     layout->addWidget(m_sentence);
-    m_start = new QPushButton(icon("file-plus", true), tr("Start a project…"));
+    m_start = new QPushButton(icon("file-plus", true), tr("Plan a test"));
     m_start->setObjectName("primary");
     m_start->setMinimumHeight(36);
     layout->addWidget(m_start, 0, Qt::AlignLeft);
     connect(m_start, &QPushButton::clicked, &session, &Session::projectWanted);
-    m_body = new QWidget;
-    auto* body = new QVBoxLayout(m_body);
-    body->setContentsMargins(0, 0, 0, 0);
-    body->addWidget(new StudyFields(session));
-    auto* split = new QSplitter(Qt::Vertical);
-    auto* upper = new QWidget;
-    auto* above = new QVBoxLayout(upper);
-    above->setContentsMargins(0, 0, 0, 0);
-    m_board = new PlanBoard(session);
-    above->addWidget(m_board, 1);
-    m_totals = wrappedLabel("totals");
-    above->addWidget(m_totals);
-    split->addWidget(upper);
-    m_tabs = new QTabWidget;
-    m_tabs->setObjectName("planTabs");
-    m_tabs->addTab(scrolled(m_fairness = new FairnessPanel(session)), tr("Is it fair?"));
-    m_tabs->addTab(scrolled(new HowManyPanel(session)), tr("How many?"));
-    m_tabs->addTab(scrolled(new ReachPanel(session)), tr("Does it reach?"));
-    m_tabs->addTab(scrolled(new ForecastPanel(session)), tr("Forecasts"));
-    m_tabs->addTab(scrolled(new ChainPanel(session)), tr("Weakest link"));
-    m_tabs->addTab(scrolled(new FactsPanel(session)), tr("Facts"));
-    m_tabs->addTab(scrolled(m_runList = new RunListPanel(session)), tr("Run list"));
-    m_tabs->addTab(scrolled(new MethodPanel(session)), tr("Method"));
-    m_tabs->addTab(scrolled(new SafetyPanel(session)), tr("Safety"));
-    split->addWidget(m_tabs);
-    split->setStretchFactor(0, 0); // the board needs no more than its rows
-    split->setStretchFactor(1, 1);
-    split->setChildrenCollapsible(false);
-    body->addWidget(split, 1);
-    layout->addWidget(m_body, 1);
+    m_stack = new QStackedWidget;
+    layout->addWidget(m_stack, 1);
+    m_body = makePlan();
+    m_stack->addWidget(m_body);
+    m_page = new QWidget;
+    auto* page = new QVBoxLayout(m_page);
+    page->setContentsMargins(0, 0, 0, 0);
+    auto* head = new QHBoxLayout;
+    auto* back = new QPushButton(tr("\u2039 The plan"));
+    setTip(back, tr("Esc"));
+    connect(back, &QPushButton::clicked, this, &QuestionStage::back);
+    head->addWidget(back);
+    m_pageTitle = plainLabel();
+    m_pageTitle->setObjectName("pageHead");
+    head->addSpacing(8);
+    head->addWidget(m_pageTitle, 1);
+    page->addLayout(head);
+    m_pages = new QStackedWidget;
+    page->addWidget(m_pages, 1);
+    m_stack->addWidget(m_page);
     layout->addStretch();
     follow();
+}
+
+QWidget* QuestionStage::makePlan() {
+    auto* body = new QWidget;
+    auto* columns = new QHBoxLayout(body);
+    columns->setContentsMargins(0, 0, 0, 0);
+    columns->setSpacing(16);
+    auto* plan = new QWidget;
+    auto* left = new QVBoxLayout(plan);
+    left->setContentsMargins(0, 0, 0, 0);
+    left->setSpacing(8);
+    left->addLayout(makeHead());
+    m_board = new PlanBoard(m_session);
+    left->addWidget(m_board, 0);
+    m_hint = wrappedLabel("faint");
+    m_hint->setText(
+        tr("Type in the margins and squares; drag a square's grip to change its number; X strikes it "
+           "out; Alt with the arrow keys reorders."));
+    left->addWidget(m_hint);
+    left->addWidget(new GoalSentence(m_session));
+    left->addLayout(makeNext());
+    left->addStretch(1);
+    auto* area = scrolled(plan); // many options: the page scrolls
+    area->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    columns->addWidget(area, 1);
+    m_advisor = new Advisor(m_session);
+    m_advisor->setFixedWidth(advisorWidth);
+    auto* side = scrolled(m_advisor);
+    side->setFixedWidth(advisorWidth + 16);
+    side->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    columns->addWidget(side);
+    connect(m_advisor, &Advisor::opened, this, &QuestionStage::open);
+    return body;
+}
+
+/// What is asked, and what is done to the pieces.
+QLayout* QuestionStage::makeHead() {
+    auto* row = new QHBoxLayout;
+    row->setSpacing(12);
+    m_method = new PictureButton({}, {});
+    m_method->setScale(0.6);
+    m_method->setFixedWidth(methodWidth);
+    m_method->setObjectName("chooseMethod");
+    setTip(m_method, tr("How the pieces are tested, and what is the same for all of them"));
+    row->addWidget(m_method, 0, Qt::AlignTop);
+    auto* words = new QVBoxLayout;
+    words->setSpacing(4);
+    m_question = field("studyQuestion", tr("such as: which fitting holds best after a season of salt?"));
+    m_question->setAccessibleName(tr("The question"));
+    words->addWidget(m_question);
+    m_methodText = wrappedLabel("faint");
+    words->addWidget(m_methodText);
+    words->addStretch();
+    row->addLayout(words, 1);
+    connect(m_method, &QAbstractButton::clicked, this, &QuestionStage::openMethod);
+    connect(m_question, &QLineEdit::editingFinished, this, [this] {
+        if (filling() || !m_session.study()) return;
+        m_session.tell(
+            m_session.project()->changeStudy(m_session.studyId(), tr("The question"), [&](domain::Study& s) {
+                s.question = m_question->text().trimmed().toStdString();
+            }));
+    });
+    return row;
+}
+
+QLayout* QuestionStage::makeNext() {
+    auto* row = new QHBoxLayout;
+    m_next = new QPushButton;
+    m_next->setObjectName("primary");
+    m_next->setMinimumHeight(34);
+    row->addWidget(m_next);
+    row->addStretch();
+    connect(m_next, &QPushButton::clicked, this, &QuestionStage::goOn);
+    return row;
+}
+
+/// The one thing that comes next: make what is planned, else pull what is made, else read what was pulled.
+void QuestionStage::goOn() {
+    const auto* data = m_session.study();
+    if (!data) return;
+    const auto missing = domain::missingPieces(*data).size();
+    if (missing == 0)
+        return m_session.go(data->pulls.size() < data->specimens.size() ? Stage::pull : Stage::verdict);
+    const auto made = work::makePieces(*m_session.project(), m_session.studyId(), QString());
+    if (!m_session.tell(made)) return;
+    m_session.say(tr("%1 pieces made. Their labels are never used again.").arg(*made));
+    m_session.go(Stage::specimens);
+}
+
+QWidget* QuestionStage::panelFor(plan::Advice about) {
+    switch (about) {
+    case plan::Advice::fair:
+        m_fairness = new FairnessPanel(m_session);
+        return m_fairness;
+    case plan::Advice::enough:
+        return new HowManyPanel(m_session);
+    case plan::Advice::reach:
+        return new ReachPanel(m_session);
+    case plan::Advice::weakest:
+        return new ChainPanel(m_session);
+    case plan::Advice::forecasts:
+        return new ForecastPanel(m_session);
+    case plan::Advice::order:
+        return m_runList = new RunListPanel(m_session);
+    case plan::Advice::facts:
+        return new FactsPanel(m_session);
+    case plan::Advice::safety:
+        return new SafetyPanel(m_session);
+    }
+    return new QWidget;
+}
+
+void QuestionStage::openPage(int place, const QString& title, const std::function<QWidget*()>& make) {
+    auto*& page = m_made[place];
+    if (!page) m_pages->addWidget(page = scrolled(make()));
+    m_pages->setCurrentWidget(page);
+    m_pageTitle->setText(title);
+    m_stack->setCurrentWidget(m_page);
+    mark();
+    page->setFocus();
+}
+
+void QuestionStage::open(plan::Advice about) {
+    openPage(static_cast<int>(about), qs(plan::title(about)), [&] { return panelFor(about); });
+}
+
+void QuestionStage::openMethod() {
+    openPage(methodPage, tr("What do you do to it?"), [&] { return new MethodPanel(m_session); });
+}
+
+void QuestionStage::back() {
+    m_stack->setCurrentWidget(m_body);
+    m_board->setFocus();
+}
+
+void QuestionStage::keyPressEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Escape && m_stack->currentWidget() == m_page) return back();
+    Panel::keyPressEvent(event);
 }
 
 void QuestionStage::showEvent(QShowEvent* event) {
@@ -90,39 +225,40 @@ void QuestionStage::showEvent(QShowEvent* event) {
     m_board->setFocus();
 }
 
-QString QuestionStage::totalsText() const {
-    const auto* data = m_session.study();
-    const auto t = data ? plan::totals(*data) : plan::PlanTotals{};
-    if (t.replicates == 0)
-        return tr("X strikes a square out; Alt with the arrow keys or dragging in the margin reorders.");
-    QString text = tr("%1 pieces in %2 squares").arg(t.replicates).arg(t.squares);
-    if (t.cost) text += tr(", %1 %2").arg(qs(quantity::fixed(*t.cost, 2)), qs(t.currency));
-    if (t.pulling > 0) text += tr(", %1 of pulling").arg(qs(plan::stretch(t.pulling)));
-    if (t.pulled) text += tr("; %1 pulled").arg(t.pulled);
-    return text + tr(".  Drag a square by its grip to change its number; X strikes it out.");
-}
-
 void QuestionStage::fill() {
     const auto* data = m_session.study();
     m_start->setVisible(!m_session.project());
-    m_body->setVisible(m_session.project());
+    m_stack->setVisible(m_session.project());
     m_body->setEnabled(!m_session.readOnly());
+    m_pages->setEnabled(!m_session.readOnly());
+    const bool planned = data && plan::totals(*data).replicates > 0;
     m_sentence->setText(
         !m_session.project()
             ? tr("Say what you want to find out, what you compare, and under which conditions.")
         : !data || data->options.empty() ? tr("Type the options down the margin, or paste a column of names.")
         : data->conditions.empty()       ? tr("Now type the conditions along the top; one will do.")
-        : plan::totals(*data).replicates == 0
-            ? tr("Type in a square how many of each you will pull.")
-            : tr("The plan stands. Below: is it fair, is it enough, will the rig reach?"));
-    m_totals->setText(totalsText());
-    const auto findings = data ? plan::fairness(*data, m_session.readings()) : std::vector<plan::Finding>{};
-    m_fairness->show(findings);
-    const auto open =
-        std::count_if(findings.begin(), findings.end(), [](const auto& f) { return !f.accepted; });
-    m_tabs->setTabText(0, open ? tr("Is it fair? (%1)").arg(open) : tr("Is it fair?"));
+                                         : tr("Type in a square how many of each you will pull."));
+    m_sentence->setVisible(!planned && m_stack->currentWidget() == m_body);
+    m_question->setText(data ? qs(data->study.question) : QString());
+    if (!m_question->hasFocus()) m_question->setCursorPosition(0);
+    const auto* method = data ? methods::find(data->study.plan.method) : nullptr;
+    m_method->show(method ? chart::methodPicture(method->action) : chart::Picture{},
+                   method ? tr("%1 \u25be").arg(qs(method->title)) : tr("What do you do to it? \u25be"));
+    m_methodText->setText(method ? tr("It tells: %1").arg(qs(method->measures))
+                                 : tr("The method says what is measured and what can hurt."));
+    m_hint->setVisible(data && data->pulls.empty());
+    const auto missing = data ? static_cast<int>(domain::missingPieces(*data).size()) : 0;
+    m_next->setVisible(planned);
+    m_next->setText(missing > 0                                           ? tr("Make %1 pieces").arg(missing)
+                    : data && data->pulls.size() < data->specimens.size() ? tr("Go and pull")
+                                                                          : tr("Read the verdict"));
+    if (m_fairness)
+        m_fairness->show(data ? plan::fairness(*data, m_session.readings()) : std::vector<plan::Finding>{});
 }
 
-bool QuestionStage::writeRunList(const QString& path) { return m_runList->write(path); }
+bool QuestionStage::writeRunList(const QString& path) {
+    if (!m_runList) open(plan::Advice::order);
+    return m_runList->write(path);
+}
 
 } // namespace anvil::app

@@ -82,7 +82,7 @@ void LinkPanel::makeLines(QHBoxLayout* columns) {
     m_lines = new QPlainTextEdit;
     m_lines->setObjectName("rawLines");
     m_lines->setReadOnly(true);
-    m_lines->setFont(figures(12));
+    m_lines->setFont(figures(13));
     m_lines->setMaximumBlockCount(60);
     left->addWidget(m_lines, 1);
     m_seen = new SeenLine;

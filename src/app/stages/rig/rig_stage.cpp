@@ -11,7 +11,6 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
-#include <QScrollArea>
 #include <QTabWidget>
 #include <anvil/methods/method.h>
 #include <anvil/quantity/entry.h>
@@ -45,12 +44,7 @@ RigStage::RigStage(Session& session, QWidget* parent) : Panel(session, parent) {
     m_state->setWordWrap(true);
     layout->addWidget(m_state);
     m_card = wrappedLabel("safetyCard");
-    auto* scroll = new QScrollArea;
-    scroll->setWidget(m_card);
-    scroll->setWidgetResizable(true);
-    scroll->viewport()->setAutoFillBackground(false);
-    m_card->setAutoFillBackground(false);
-    layout->addWidget(scroll, 1);
+    layout->addWidget(m_card); // whole: a caution that is cut off is none
     follow();
 }
 

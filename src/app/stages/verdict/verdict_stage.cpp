@@ -5,6 +5,7 @@
 #include "widgets/page_view.h"
 #include "widgets/plain_text.h"
 #include <QHBoxLayout>
+#include <QKeyEvent>
 #include <QLabel>
 #include <QPushButton>
 #include <QSignalBlocker>
@@ -59,6 +60,14 @@ VerdictStage::VerdictStage(Session& session, QWidget* parent) : Panel(session, p
     m_pages->setExpanding(false);
     m_pages->setDrawBase(false);
     bottom->addWidget(m_pages, 1);
+    m_zero = new QPushButton(tr("From zero"));
+    m_zero->setCheckable(true);
+    setTip(m_zero, tr("0: the scale begins at zero"));
+    bottom->addWidget(m_zero);
+    auto* corner = new QHBoxLayout;
+    bottom->addLayout(corner);
+    m_view->setCorner(corner);
+    connect(m_zero, &QPushButton::toggled, this, [this] { refill(); });
     m_look = new QPushButton;
     m_look->setObjectName("needLook");
     bottom->addWidget(m_look);
@@ -92,7 +101,14 @@ domain::Metric VerdictStage::metric() const {
     return m_metric.value_or(m_session.study() ? m_session.study()->study.goal.metric : domain::Metric());
 }
 
-pages::View VerdictStage::view() const { return {m_session.units(), metric(), m_session.pull()}; }
+pages::View VerdictStage::view() const {
+    return {m_session.units(), metric(), m_session.pull(), m_zero->isChecked()};
+}
+
+void VerdictStage::keyPressEvent(QKeyEvent* event) {
+    if (event->key() != Qt::Key_0 || event->modifiers() != Qt::NoModifier) return Panel::keyPressEvent(event);
+    m_zero->toggle();
+}
 
 void VerdictStage::outdated() { m_view->freeze(); }
 
@@ -118,6 +134,7 @@ void VerdictStage::fill() {
     }
     m_first->setVisible(!shown);
     m_view->setVisible(shown.has_value());
+    m_zero->setVisible(shown && shown->key == "answer");
     offerPages(offered);
     if (shown) m_view->show(*shown);
 }

@@ -23,6 +23,7 @@ signals:
 protected:
     void fill() override;
     void outdated() override;
+    void keyPressEvent(QKeyEvent* event) override; ///< 0: scales from zero, and back
 
 private:
     void offerPages(const std::vector<const pages::Entry*>& offered);
@@ -33,7 +34,7 @@ private:
     std::optional<domain::Metric> m_metric; ///< chosen here; nothing: the one that decides
     QString m_page = QStringLiteral("answer");
     Id m_shownStudy = 0;
-    QPushButton *m_look, *m_import;
+    QPushButton *m_look, *m_import, *m_zero;
     QWidget* m_first;
     PageView* m_view;
     QTabBar* m_pages;

@@ -17,12 +17,19 @@ namespace anvil::chart {
 /// The mark of a pull's standing.
 MarkShape markOf(stats::State state);
 
+/// How a ladder is looked at.
+struct LadderLook {
+    double height = 0;     ///< what there is, px: the rungs stand apart to fill it; 0: as near as they may
+    bool fromZero = false; ///< the scale begins at zero, however far away the results are
+};
+
 /// The strength ladder: a scale on which every option is a rung, one block for each condition; single results
-/// as marks, mean and 95 % interval, lowest seen, ties bracketed, and what of this stands
-/// for what beneath. `selected` is drawn larger. The height
-/// follows from the number of rungs.
+/// as marks, mean and 95 % interval, lowest seen, ties bracketed, and what of this stands for what beneath.
+/// Where nothing lies in the lower part of the scale it begins above zero; a break in every rung and a
+/// sentence under it say so. `selected` is drawn larger. The picture is as high as it has to be, and at most
+/// as high as `look` has room.
 Picture ladder(const domain::StudyData& data, const results::Verdict& verdict, const quantity::Unit& unit,
-               double width, domain::Id selected = 0);
+               double width, domain::Id selected = 0, LadderLook look = {});
 
 /// One curve to be drawn, in display units.
 struct Trace {

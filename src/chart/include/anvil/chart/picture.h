@@ -69,10 +69,10 @@ struct Mark {
 struct Label {
     Point at; ///< baseline
     std::string text;
-    double size = 12; ///< px
+    double size = 13; ///< px
     Align align = Align::left;
     Ink ink = Ink::text;
-    bool bold = false, mono = false;
+    bool bold = false;
 };
 using Shape = std::variant<Line, Polyline, Area, Mark, Label>;
 

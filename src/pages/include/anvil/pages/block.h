@@ -26,11 +26,12 @@ struct Bullets {
     std::vector<std::string> items;
     std::string_view key{};
 };
-/// A picture that is drawn to a width in px; on paper that is `Figure::paperWidth`.
+/// A picture that is drawn to a width in px; on paper that is `Figure::paperWidth`. `height`: the room there
+/// is, which it may fill; 0: as high as it has to be.
 struct Figure {
     static constexpr double paperWidth = 690;
     std::string_view key;
-    std::function<chart::Picture(double width)> draw;
+    std::function<chart::Picture(double width, double height)> draw;
     std::string caption;
 };
 /// Something the reader chooses, one of several; on paper it says what was chosen.

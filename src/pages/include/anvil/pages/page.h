@@ -34,6 +34,7 @@ struct View {
     quantity::Units units;
     std::optional<domain::Metric> metric{}; ///< to rank by; nothing: the one that decides
     domain::Id selected = 0;                ///< a pull to point out
+    bool fromZero = false;                  ///< scales begin at zero, whatever is shown
 };
 
 /// A kind of page. `make` gives nothing where it has nothing to say.
