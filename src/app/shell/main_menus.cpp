@@ -1,11 +1,13 @@
 // The menus of the window, and what they remember.
 #include "shell/main_window.h"
 
+#include "help/help_window.h"
 #include "shell/bench_line.h"
 #include "shell/board.h"
 #include "shell/preferences.h"
 #include "shell/rig_desk.h"
 #include "shell/stage_strip.h"
+#include "shell/start_page.h"
 #include "stages/verdict/verdict_stage.h"
 #include "theme/theme.h"
 #include <QActionGroup>
@@ -17,7 +19,7 @@
 #include <QInputDialog>
 #include <QLineEdit>
 #include <QMenuBar>
-#include <QMessageBox>
+#include <QStackedWidget>
 
 namespace anvil::app {
 
@@ -28,8 +30,19 @@ void MainWindow::makeMenus() {
     makeGoMenu();
     makeRigMenu();
     auto* help = menuBar()->addMenu(tr("&Help"));
-    help->addAction(icon("circle-help"), tr("Keys and first steps"), QKeySequence::HelpContents, this,
-                    &MainWindow::tellKeys);
+    help->addAction(icon("circle-help"), tr("&Help for what is on show"), QKeySequence("F1"), this,
+                    &MainWindow::openHelp);
+    const auto page = [&](const QString& text, const QString& key) {
+        help->addAction(text, this, [this, key] {
+            openHelp();
+            m_help->show(key);
+        });
+    };
+    page(tr("&First steps"), "first-steps");
+    page(tr("&Keys"), "keys");
+    page(tr("How &sure is sure?"), "how-sure");
+    help->addSeparator();
+    help->addAction(tr("&About Jaunty Anvil"), this, [this] { showAbout(this); });
     refreshRecent();
 }
 
@@ -149,20 +162,16 @@ void MainWindow::makeRigMenu() {
     remote->setChecked(preferences::otherMachines());
 }
 
-void MainWindow::tellKeys() {
-    QMessageBox box(this);
-    box.setWindowTitle(tr("Keys and first steps"));
-    box.setTextFormat(Qt::PlainText);
-    box.setText(tr("Drop logger files on the window, check the import sheet, read the verdict."));
-    box.setInformativeText(
-        tr("Ctrl+1 … Ctrl+7  the stages\nCtrl+I  import logger files\nCtrl+Shift+V  paste results from a "
-           "spreadsheet\nF8  next curve that needs a look\n"
-           "Ctrl+Z, Ctrl+Shift+Z  undo, redo\nCtrl+M  fold the board\nCtrl+L, Esc  open and close the "
-           "ledger\nCtrl+B  fold the bench line\nArrow "
-           "keys on the board  walk through "
-           "the pulls\nEnter on a number in the table  where it comes from\n"
-           "On a curve: L chooses a landmark, left and right move it, Home shows all"));
-    box.exec();
+/// Help for what is on show.
+void MainWindow::openHelp() {
+    if (!m_help) m_help = new HelpWindow(this);
+    static constexpr const char* ofStage[] = {"question", "specimens", "rig",   "pull",
+                                              "curves",   "verdict",   "report"};
+    static_assert(std::size(ofStage) == stageCount);
+    const auto* shown = m_pages->currentWidget();
+    m_help->show(shown == m_body    ? QString::fromLatin1(ofStage[static_cast<std::size_t>(m_stage)])
+                 : shown == m_start ? QStringLiteral("first-steps")
+                                    : QStringLiteral("question"));
 }
 
 void MainWindow::setAppearance(int appearance) {

@@ -20,6 +20,7 @@ namespace anvil::app {
 class BenchLine;
 class Board;
 class CurvesStage;
+class HelpWindow;
 class ImportSheet;
 class PlanPage;
 class StartPage;
@@ -95,7 +96,7 @@ private:
     void refreshRecent();
     bool ensureProject(const QString& folder);
     void showStudies();
-    void tellKeys();
+    void openHelp();
     void setAppearance(int appearance);
 
     Session m_session;
@@ -110,6 +111,7 @@ private:
     QStackedWidget* m_pages; ///< the body, or what stands there before a project is open
     StartPage* m_start;
     PlanPage* m_plan = nullptr;
+    HelpWindow* m_help = nullptr;
     QSplitter* m_splitter;
     Stage m_stage = Stage::question;
     int m_ledgerWidth = 0; ///< as it was drawn by hand
