@@ -68,8 +68,8 @@ std::vector<std::string> Picture::labels() const {
 }
 
 const Palette& lightPalette() {
-    static constexpr Palette palette{{0xfbfaf6, 0x23282c, 0x6a6f73, 0xd9d5cb, 0xb2401a, 0x9a5b00, 0xe7dccb,
-                                      0x1f5f8b, 0xb2401a, 0x3c7a3f, 0x7a4b94, 0x8a6a00, 0x14807c, 0xa0355f,
+    static constexpr Palette palette{{0xfbfaf6, 0x23282c, 0x6a6f73, 0xd9d5cb, 0xa83b16, 0x9a5b00, 0xe7dccb,
+                                      0x1f5f8b, 0xa83b16, 0x3c7a3f, 0x7a4b94, 0x8a6a00, 0x14807c, 0xa0355f,
                                       0x4d5560}};
     return palette;
 }

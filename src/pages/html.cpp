@@ -8,7 +8,7 @@ namespace {
 
 constexpr const char* style =
     R"(body{font-family:"Anvil Sans",system-ui,sans-serif;color:#23282c;background:#fff;max-width:760px;margin:2rem auto;padding:0 1rem;line-height:1.45;overflow-wrap:anywhere}
-h1{font-size:1.7rem;margin:0 0 .3rem}h2{font-size:1.2rem;margin:2rem 0 .5rem;border-bottom:2px solid #b2401a;padding-bottom:.2rem}h3{font-size:1rem;margin:1.2rem 0 .4rem}
+h1{font-size:1.7rem;margin:0 0 .3rem}h2{font-size:1.2rem;margin:2rem 0 .5rem;border-bottom:2px solid #a83b16;padding-bottom:.2rem}h3{font-size:1rem;margin:1.2rem 0 .4rem}
 .lead{font-size:1.1rem}.small,figcaption{font-size:.85rem;color:#55595d}.caution{border-left:4px solid #9a5b00;padding-left:.8rem}
 .scroll{overflow-x:auto}table{border-collapse:collapse;font-size:.85rem;width:100%}th,td{text-align:left;padding:.25rem .5rem;border-bottom:1px solid #d9d5cb;vertical-align:top}
 td.n,th.n{text-align:right;font-variant-numeric:tabular-nums;white-space:nowrap}figure{margin:1rem 0}svg{max-width:100%;height:auto})";

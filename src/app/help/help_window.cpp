@@ -8,6 +8,7 @@
 #include <QMessageBox>
 #include <QSettings>
 #include <QStandardPaths>
+#include <QTextBlock>
 #include <QTextBrowser>
 
 static void initManual() { Q_INIT_RESOURCE(manual); }
@@ -45,6 +46,7 @@ HelpWindow::HelpWindow(QWidget* parent) : QDialog(parent) {
     }
     row->addWidget(m_list);
     m_text = new QTextBrowser;
+    m_text->setObjectName("manual");
     m_text->setAccessibleName(tr("The manual"));
     m_text->setOpenLinks(false); // pages of ours only; nothing is fetched
     row->addWidget(m_text, 1);
@@ -69,6 +71,15 @@ void HelpWindow::read(const QString& page) {
     if (page == m_page) return;
     m_page = page;
     m_text->setMarkdown(textOf(page));
+    auto* document = m_text->document();
+    document->setDocumentMargin(20);
+    for (auto block = document->begin(); block.isValid(); block = block.next()) { // room between paragraphs
+        QTextCursor cursor(block);
+        auto format = block.blockFormat();
+        format.setBottomMargin(6);
+        cursor.setBlockFormat(format);
+    }
+    m_text->moveCursor(QTextCursor::Start);
 }
 
 void showAbout(QWidget* parent) {

@@ -16,6 +16,7 @@
 #include "stages/specimens/specimens_stage.h"
 #include "stages/verdict/verdict_stage.h"
 #include "theme/theme.h"
+#include "widgets/accessible.h"
 #include "widgets/plain_text.h"
 #include "widgets/say.h"
 #include <QCloseEvent>
@@ -49,6 +50,7 @@ QFrame* panel(QWidget* content, bool scroll) {
     auto* area = new QScrollArea;
     area->setWidget(content);
     area->setWidgetResizable(true);
+    area->setFocusPolicy(Qt::NoFocus); // what is in it has the focus
     area->setMinimumWidth(content->minimumWidth() + 4);
     area->viewport()->setAutoFillBackground(false);
     content->setAutoFillBackground(false);
@@ -252,6 +254,7 @@ QWidget* MainWindow::make(Stage stage) {
 QWidget* MainWindow::built(Stage stage) {
     auto*& widget = m_built[static_cast<std::size_t>(stage)];
     if (!widget) m_stages->addWidget(widget = make(stage));
+    nameByLabels(widget);
     return widget;
 }
 

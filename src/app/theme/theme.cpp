@@ -33,7 +33,7 @@ Theme lightTheme() {
             QColor(0x23282c),
             QColor(0x5f6468),
             QColor(0xcbc6ba),
-            QColor(0xb2401a),
+            QColor(0xa83b16),
             QColor(0xffffff),
             QColor(0x8a5200)};
 }
@@ -71,6 +71,7 @@ QWidget#goalSentence QLabel { font-size: 15px; }
 QLabel#typedPiece { font-size: 34px; font-weight: bold; }
 QLineEdit#typedValue { font-size: 34px; padding: 10px 12px; }
 QComboBox#typedBroke { font-size: 20px; min-height: 40px; }
+QTextBrowser#manual { font-size: 15px; }
 QLabel#answer { font-size: 20px; }
 QLabel#big { font-size: 20px; font-weight: bold; }
 QLabel#bigLoad { font-size: 74px; font-weight: bold; }

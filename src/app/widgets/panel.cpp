@@ -93,6 +93,7 @@ QTableWidget* makeTable(const QStringList& heads, const char* name) {
     table->setHorizontalHeaderLabels(heads);
     table->verticalHeader()->hide();
     table->verticalHeader()->setDefaultSectionSize(26);
+    if (!heads.isEmpty()) table->setAccessibleName(heads.join(QStringLiteral(", ")));
     giveTableMenu(table);
     return table;
 }

@@ -41,6 +41,7 @@ CurvesStage::CurvesStage(Session& session, QWidget* parent) : Panel(session, par
     layout->addWidget(m_view, 1);
     m_numbers = new QTableWidget(0, 3);
     giveTableMenu(m_numbers);
+    m_numbers->setAccessibleName(tr("What was read from the curve"));
     m_numbers->setObjectName("numbers");
     m_numbers->verticalHeader()->hide();
     m_numbers->verticalHeader()->setDefaultSectionSize(23);

@@ -65,6 +65,8 @@ void GoalSentence::makeGoal(FlowLayout* line) {
     line->addWidget(m_need = new FittedEdit("need", {}));
     m_isNeeded = say({});
     line->addWidget(m_ceiling = new FittedEdit("ceiling", {}));
+    m_need->setAccessibleName(tr("What is needed"));
+    m_ceiling->setAccessibleName(tr("What is enough"));
     setTip(m_ceiling, tr("More than anybody needs: options beyond it count as equally good"));
     say(tr("is enough."));
     m_margin = new QDoubleSpinBox;

@@ -13,6 +13,7 @@
 #include "stages/question/run_list_panel.h"
 #include "stages/question/safety_panel.h"
 #include "theme/theme.h"
+#include "widgets/accessible.h"
 #include "widgets/picture_button.h"
 #include "widgets/plain_text.h"
 #include <QKeyEvent>
@@ -193,7 +194,10 @@ QWidget* QuestionStage::panelFor(plan::Advice about) {
 
 void QuestionStage::openPage(int place, const QString& title, const std::function<QWidget*()>& make) {
     auto*& page = m_made[place];
-    if (!page) m_pages->addWidget(page = scrolled(make()));
+    if (!page) {
+        m_pages->addWidget(page = scrolled(make()));
+        nameByLabels(page);
+    }
     m_pages->setCurrentWidget(page);
     m_pageTitle->setText(title);
     m_stack->setCurrentWidget(m_page);

@@ -73,6 +73,7 @@ ReportStage::ReportStage(Session& session, QWidget* parent) : Panel(session, par
     m_scroll = new QScrollArea;
     m_scroll->setWidget(m_pages);
     m_scroll->setWidgetResizable(true);
+    m_scroll->setAccessibleName(tr("The report, page by page"));
     m_scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     layout->addWidget(m_scroll, 1);
     connect(m_html, &QPushButton::clicked, this, [this] {

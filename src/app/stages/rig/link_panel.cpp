@@ -53,6 +53,7 @@ LinkPanel::LinkPanel(Session& session, QWidget* parent) : Panel(session, parent)
 void LinkPanel::makeQuestions(QVBoxLayout* layout) {
     m_protocol = new QComboBox;
     m_protocol->setObjectName("rigProtocol");
+    m_protocol->setAccessibleName(tr("How the rig sends"));
     m_protocol->addItem(tr("sends lines"));
     m_protocol->addItem(tr("answers questions"));
     m_protocol->setSizePolicy(QSizePolicy::Fixed, QSizePolicy::Fixed);
@@ -80,6 +81,7 @@ void LinkPanel::makeLines(QHBoxLayout* columns) {
     head->setObjectName("section");
     left->addWidget(head);
     m_lines = new QPlainTextEdit;
+    m_lines->setAccessibleName(tr("What arrives"));
     m_lines->setObjectName("rawLines");
     m_lines->setReadOnly(true);
     m_lines->setFont(figures(13));

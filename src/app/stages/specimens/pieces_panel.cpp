@@ -54,6 +54,7 @@ PiecesPanel::PiecesPanel(Session& session, QWidget* parent) : Panel(session, par
     layout->addWidget(makeMakeRow());
     m_table = makeTable({}, "specimens");
     m_table->setSelectionBehavior(QAbstractItemView::SelectItems);
+    m_table->setAccessibleName(tr("Pieces"));
     layout->addWidget(m_table, 1);
     layout->addWidget(m_readings = new ReadingsList(session));
     layout->addLayout(makeAskRow());
@@ -173,6 +174,7 @@ QWidget* PiecesPanel::makeMoveRow() {
 void PiecesPanel::addLabels(QHBoxLayout* row) {
     m_code = new QComboBox;
     m_code->setObjectName("labelCode");
+    m_code->setAccessibleName(tr("The code on the labels"));
     m_code->addItem(tr("bar code"), static_cast<int>(pages::Code::bars));
     m_code->addItem(tr("QR code"), static_cast<int>(pages::Code::qr));
     row->addWidget(m_code);
