@@ -293,7 +293,7 @@ int main(int argc, char** argv) {
         if (!all && extra.contains(QLatin1String(name))) return;
         widget.grab().save(to.filePath(QString::fromLatin1(name) + ".png"));
     };
-    save(window, "empty");
+    save(window, "start");
     if (!window.openPath(QString::fromLocal8Bit(argv[1]))) return 3;
     window.session().setNow(QDateTime(QDate(2026, 5, 4), QTime(9, 0)));
     stages(window, save);

@@ -1,5 +1,6 @@
 #include "run.h"
 
+#include "man.h"
 #include "output.h"
 #include <iostream>
 
@@ -25,6 +26,8 @@ Expected<Output> ran(const Command& command) {
     }
 }
 
+struct ManAsked {};
+
 } // namespace
 
 int run(int argc, char** argv) {
@@ -33,6 +36,8 @@ int run(int argc, char** argv) {
     app.fallthrough();
     bool json = false;
     app.add_flag("--json", json, "print one JSON object");
+    app.add_flag_callback(
+        "--man", [] { throw ManAsked(); }, "print all of this as a page for man(1)");
     std::vector<std::pair<CLI::App*, Command>> commands;
     addCoreCommands(app, commands);
     addMethodCommands(app, commands);
@@ -45,6 +50,9 @@ int run(int argc, char** argv) {
         return app.exit(help);
     } catch (const CLI::CallForAllHelp& help) {
         return app.exit(help);
+    } catch (const ManAsked&) {
+        std::cout << manPage(app, "anvil", ANVIL_VERSION);
+        return 0;
     } catch (const CLI::ParseError& wrong) {
         std::cerr << oneLine(wrong.what()) << "\n";
         return 2;

@@ -2,6 +2,7 @@
 #include "harness.h"
 
 #include "shell/initials.h"
+#include <QAbstractItemView>
 #include <QScrollArea>
 #include <QScrollBar>
 
@@ -109,6 +110,28 @@ TEST_F(Frame, NothingScrollsSidewaysInTheDemo) {
                                   << area->metaObject()->className() << " "
                                   << area->objectName().toStdString() << " in "
                                   << area->parentWidget()->metaObject()->className();
+        }
+    }
+}
+
+TEST_F(Frame, NoBoxThatScrollsShowsFewerThanSixRows) {
+    openDemo();
+    for (const QSize size : {QSize(1280, 800), QSize(1024, 700)}) {
+        window->resize(size);
+        for (const auto& s : session().project()->studies()) {
+            session().showStudy(s.study.id);
+            for (int k = 0; k < stageCount; ++k) {
+                key(Qt::Key_1 + k, Qt::ControlModifier);
+                settle();
+                for (auto* view : window->findChildren<QAbstractItemView*>()) {
+                    if (!view->isVisible() || !view->verticalScrollBar()->isVisible() || !view->model())
+                        continue;
+                    const int row = std::max(1, view->sizeHintForRow(0));
+                    EXPECT_GE(view->viewport()->height(), 6 * row)
+                        << s.study.title << ", " << StageStrip::name(static_cast<Stage>(k)).toStdString()
+                        << " at " << size.width() << ": " << view->objectName().toStdString();
+                }
+            }
         }
     }
 }

@@ -388,16 +388,23 @@ TEST_F(AtTheRig, LoadPathCalibrationAndChecksAreKept) {
     showTab("rigTabs", "Load path");
     settle();
     QTest::mouseClick(child<QPushButton>("add-0"), Qt::LeftButton);
-    auto* parts = child<QTableWidget>("pathParts");
-    ASSERT_EQ(parts->rowCount(), 1);
-    parts->item(0, 1)->setText("1520");
-    parts->item(0, 3)->setText("100");
+    const auto typed = [&](const char* name, const QString& text) {
+        auto* edit = child<QLineEdit>(name);
+        edit->setText(text);
+        emit edit->editingFinished();
+        settle();
+    };
+    typed("part0-a", "1.52 m");
+    typed("part0-b", "100");
     EXPECT_TRUE(child<QLabel>("pathSentence")->text().startsWith("Reads 1, the specimen feels 15.2"))
         << child<QLabel>("pathSentence")->text().toStdString();
-    parts->item(0, 3)->setText("0");
+    EXPECT_EQ(child<QLineEdit>("part0-a")->text(), "1520 mm") << "every measure says its unit";
+    typed("part0-b", "0");
     EXPECT_TRUE(window->messageText().contains("lever arm of zero"));
     EXPECT_NEAR(session().rig().setup().path[0].b, 0.1, 1e-12) << "nothing lost";
-    parts->setCurrentCell(0, 0);
+    typed("part0-b", "4 kN");
+    EXPECT_TRUE(window->messageText().contains("length is wanted")) << window->messageText().toStdString();
+    EXPECT_EQ(child<QLineEdit>("part0-b")->text(), "100 mm");
     pressButton("Take out");
     EXPECT_TRUE(session().rig().setup().path.empty());
     child<QLineEdit>("pivotWeight")->setText("400 N");

@@ -55,6 +55,28 @@ void expectKeys(const QJsonObject& o, const char* keys) {
     EXPECT_EQ(got.join(' ').toStdString(), want.join(' ').toStdString());
 }
 
+TEST_F(Cli, TheManualPageTellsEveryCommandThatHelpTells) {
+    const auto help = run({"--help"}, false), man = run({"--man"}, false);
+    EXPECT_EQ(help.status, 0);
+    EXPECT_EQ(man.status, 0);
+    EXPECT_TRUE(man.out.startsWith(".TH anvil 1")) << man.out.left(80).toStdString();
+    const auto commands = QString::fromUtf8(help.out).section("Subcommands:", 1).split('\n');
+    int told = 0;
+    for (const auto& line : commands) {
+        const auto name = line.simplified().section(' ', 0, 0);
+        if (!line.startsWith("  ") || line.startsWith("   ") || name.isEmpty()) continue;
+        EXPECT_TRUE(man.out.contains(".SS " + QString(name).replace("-", "\\-").toUtf8()))
+            << name.toStdString();
+        ++told;
+    }
+    EXPECT_GE(told, 10);
+    const QRegularExpression request("^\\.(TH|SH|SS|TP|B|I)\\b"); // nothing in a description is taken for one
+    for (const auto& line : man.out.split('\n')) {
+        if (!line.startsWith('.')) continue;
+        EXPECT_TRUE(request.match(line).hasMatch()) << line.toStdString();
+    }
+}
+
 TEST_F(Cli, Convert) {
     const auto r = run({"convert", "3 1/4 in", "mm"});
     EXPECT_EQ(r.status, 0);

@@ -341,7 +341,7 @@ void Board::paintLegend(QPainter& painter) const {
         item(state, false, word(state));
     if (otherEnd) item(State::counts, false, tr("other end of another's piece"), true);
     if (look) item(State::counts, true, tr("needs a look"));
-    if (overdue) item(*overdue, true, tr("a step is overdue"));
+    if (overdue) item(*overdue, true, m_rail ? tr("step overdue") : tr("a step is overdue"));
 }
 
 void Board::paintHead(QPainter& painter, const Head& h) const {

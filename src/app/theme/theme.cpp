@@ -61,7 +61,7 @@ QString sheet(const Theme& t) {
 QWidget { font-size: 13px; }
 QMainWindow, QDialog { background: %1; }
 QMenuBar { background: %1; }
-QFrame#boardPanel, QFrame#ledgerPanel, QFrame#workspace { background: %2; border: 1px solid %5; border-radius: 3px; }
+QFrame#boardPanel, QFrame#ledgerPanel, QFrame#workspace, QFrame#card { background: %2; border: 1px solid %5; border-radius: 3px; }
 QLabel#sentence { font-size: 15px; }
 QLabel#faint { color: %4; }
 QLabel#pageHead { font-size: 20px; font-weight: bold; }

@@ -1,52 +1,19 @@
 #include "stages/rig/path_panel.h"
 
 #include "shell/rig_desk.h"
+#include "stages/rig/part_card.h"
 #include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
 #include <QHBoxLayout>
-#include <QHeaderView>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
-#include <QTableWidget>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
 
 namespace anvil::app {
 
 using Kind = rig::RatioPart::Kind;
-
-namespace {
-
-enum Column { kindColumn, aColumn, uaColumn, bColumn, ubColumn, momentColumn, columns };
-
-QString word(Kind kind) {
-    static const QStringList words{QObject::tr("lever"), QObject::tr("line in parts"), QObject::tr("angle"),
-                                   QObject::tr("factor")};
-    return words[static_cast<int>(kind)];
-}
-
-/// What the first and the second number of a part are, and what one in the table is in SI.
-struct Numbers {
-    QString a, b;
-    double scaleA = 1, scaleB = 1;
-};
-Numbers numbersOf(Kind kind) {
-    switch (kind) {
-    case Kind::lever:
-        return {QObject::tr("mm from pivot to cell"), QObject::tr("mm from pivot to piece"),
-                quantity::unit("mm").factor, quantity::unit("mm").factor};
-    case Kind::line:
-        return {QObject::tr("parts of line"), QObject::tr("efficiency of a pulley"), 1, 1};
-    case Kind::angle:
-        return {QObject::tr("degrees off the load"), QString(), quantity::unit("°").factor, 1};
-    case Kind::plain:
-        return {QObject::tr("times"), QString(), 1, 1};
-    }
-    return {};
-}
-
-} // namespace
 
 PathPanel::PathPanel(Session& session, QWidget* parent) : Panel(session, parent) {
     auto* layout = new QVBoxLayout(this);
@@ -55,11 +22,9 @@ PathPanel::PathPanel(Session& session, QWidget* parent) : Panel(session, parent)
     layout->addWidget(m_picture);
     m_sentence = wrappedLabel("pathSentence");
     layout->addWidget(m_sentence);
-    m_table =
-        makeTable({tr("Part"), tr("First"), tr("±"), tr("Second"), tr("±"), tr("Weight (N·m)")}, "pathParts");
-    m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
-    m_table->horizontalHeader()->setSectionResizeMode(kindColumn, QHeaderView::Stretch);
-    layout->addWidget(m_table, 1);
+    m_cards = new QHBoxLayout;
+    m_cards->setSpacing(8);
+    layout->addLayout(m_cards);
     auto* row = new QHBoxLayout;
     row->addWidget(plainLabel(tr("Add from the cell on")));
     for (const auto& [text, part] :
@@ -72,9 +37,6 @@ PathPanel::PathPanel(Session& session, QWidget* parent) : Panel(session, parent)
         connect(button, &QPushButton::clicked, this, [this, p = part] { add(p); });
         row->addWidget(button);
     }
-    auto* remove = new QPushButton(tr("Take out"));
-    remove->setObjectName("removePart");
-    row->addWidget(remove);
     row->addStretch();
     layout->addLayout(row);
     auto* check = new QHBoxLayout;
@@ -92,15 +54,9 @@ PathPanel::PathPanel(Session& session, QWidget* parent) : Panel(session, parent)
     layout->addLayout(check);
     layout->addWidget(m_pivotSays);
     m_pivotSays->hide();
+    layout->addStretch();
     for (auto* edit : {m_weight, m_centre, m_foot, m_lift})
         connect(edit, &QLineEdit::editingFinished, this, &PathPanel::pivot);
-    connect(m_table, &QTableWidget::cellChanged, this, &PathPanel::edited);
-    connect(remove, &QPushButton::clicked, this, [this] {
-        const auto at = static_cast<std::size_t>(std::max(0, m_table->currentRow()));
-        m_session.rig().edit([&](rig::Setup& s) {
-            if (at < s.path.size()) s.path.erase(s.path.begin() + static_cast<std::ptrdiff_t>(at));
-        });
-    });
     connect(&session.rig(), &RigDesk::changed, this, [this] {
         if (isVisible()) refill();
     });
@@ -120,48 +76,40 @@ void PathPanel::fill() {
                             ? tr("Nothing lies between the cell and the piece: what is read is the load.")
                         : ratio ? qs(rig::sentence(*ratio))
                                 : QStringLiteral("\u26a0 ") + qs(ratio.error().message));
-    m_table->setRowCount(static_cast<int>(path.size()));
-    for (int r = 0; r < m_table->rowCount(); ++r) {
-        const auto& p = path[static_cast<std::size_t>(r)];
-        const auto n = numbersOf(p.kind);
-        const QStringList cells{word(p.kind),
-                                qs(quantity::shortest(p.a / n.scaleA)),
-                                qs(quantity::shortest(p.ua / n.scaleA)),
-                                n.b.isEmpty() ? QString() : qs(quantity::shortest(p.b / n.scaleB)),
-                                n.b.isEmpty() ? QString() : qs(quantity::shortest(p.ub / n.scaleB)),
-                                p.kind == Kind::lever ? qs(quantity::shortest(p.moment)) : QString()};
-        for (int k = 0; k < columns; ++k) {
-            auto* item = new QTableWidgetItem(cells[k]);
-            const bool second = k == bColumn || k == ubColumn;
-            if (k == kindColumn || (second && n.b.isEmpty()) || (k == momentColumn && p.kind != Kind::lever))
-                item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable);
-            setTip(item, k == aColumn || k == uaColumn ? n.a : second ? n.b : QString());
-            if (k == kindColumn)
-                item->setText(tr("%1: %2%3").arg(word(p.kind), n.a, n.b.isEmpty() ? QString() : ", " + n.b));
-            m_table->setItem(r, k, item);
-        }
-    }
+    showCards(path);
 }
 
-void PathPanel::edited() {
-    if (filling()) return;
-    auto path = m_session.rig().setup().path;
-    for (int r = 0; r < m_table->rowCount() && r < static_cast<int>(path.size()); ++r) {
-        auto& p = path[static_cast<std::size_t>(r)];
-        const auto n = numbersOf(p.kind);
-        const auto read = [&](int column, double& target, double scale) {
-            const auto text = m_table->item(r, column)->text().trimmed();
-            if (text.isEmpty()) return true;
-            const auto number = quantity::parseNumber(text.toStdString());
-            if (m_session.tell(number)) target = *number * scale;
-            return number.has_value();
-        };
-        if (!read(aColumn, p.a, n.scaleA) || !read(uaColumn, p.ua, n.scaleA) ||
-            !read(bColumn, p.b, n.scaleB) || !read(ubColumn, p.ub, n.scaleB) ||
-            !read(momentColumn, p.moment, 1))
-            return refill();
+void PathPanel::showCards(const std::vector<rig::RatioPart>& path) {
+    if (path == m_shown && m_cards->count() > 0) return; // whoever types in one keeps the place
+    m_shown = path;
+    while (auto* item = m_cards->takeAt(0)) {
+        if (item->widget()) { // it may be what has just been typed in
+            item->widget()->hide();
+            item->widget()->deleteLater();
+        }
+        delete item;
     }
-    if (const auto ratio = rig::ratioOf(path); !m_session.tell(ratio)) return refill();
+    for (std::size_t i = 0; i < path.size(); ++i) {
+        auto* card = new PartCard(m_session, path[i], static_cast<int>(i));
+        connect(card, &PartCard::edited, this, &PathPanel::edited);
+        connect(card, &PartCard::takenOut, this, [this](int place) {
+            m_session.rig().edit([&](rig::Setup& s) {
+                if (place < static_cast<int>(s.path.size())) s.path.erase(s.path.begin() + place);
+            });
+        });
+        m_cards->addWidget(card);
+    }
+    m_cards->addStretch();
+}
+
+void PathPanel::edited(int place, const rig::RatioPart& part) {
+    auto path = m_session.rig().setup().path;
+    if (place >= static_cast<int>(path.size())) return;
+    path[static_cast<std::size_t>(place)] = part;
+    if (const auto ratio = rig::ratioOf(path); !m_session.tell(ratio)) {
+        m_shown.clear(); // what was typed gives way to what stands
+        return refill();
+    }
     m_session.rig().edit([&](rig::Setup& s) { s.path = path; });
 }
 

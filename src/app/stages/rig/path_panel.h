@@ -4,7 +4,7 @@
 #include "widgets/panel.h"
 #include <anvil/rig/ratio.h>
 
-class QTableWidget;
+class QHBoxLayout;
 
 namespace anvil::app {
 
@@ -17,10 +17,12 @@ public:
 
 private:
     void fill() override;
-    void edited();
+    void showCards(const std::vector<rig::RatioPart>& path);
+    void edited(int place, const rig::RatioPart& part);
     void add(rig::RatioPart part);
     void pivot();
-    QTableWidget* m_table;
+    QHBoxLayout* m_cards;
+    std::vector<rig::RatioPart> m_shown;
     QLabel *m_sentence, *m_pivotSays;
     QLineEdit *m_weight, *m_centre, *m_foot, *m_lift;
     PictureView* m_picture;
