@@ -1,8 +1,8 @@
 // Columns in a line, as tests write them: "time [ms], leg B [kN] = MEAS:FORC2?, -".
 #pragma once
 
-#include <anvil/rig/lines.h>
 #include <algorithm>
+#include <anvil/rig/lines.h>
 #include <string>
 #include <vector>
 

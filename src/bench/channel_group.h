@@ -2,8 +2,8 @@
 #pragma once
 
 #include <QStringList>
-#include <anvil/rig/setup.h>
 #include <anvil/bench/live_bench.h>
+#include <anvil/rig/setup.h>
 #include <array>
 #include <vector>
 

@@ -90,7 +90,11 @@ public:
         const double values = greatest(verdict, unit);
         limit = limitShown(data, verdict, unit, values);
         const double top = std::max(values, limit), end = top > 0 ? top * 1.04 : 1;
-        chooseScale(least(verdict, unit), end, right - left > 420 ? 7 : right - left > 200 ? 4 : 2, look.fromZero);
+        chooseScale(least(verdict, unit), end,
+                    right - left > 420   ? 7
+                    : right - left > 200 ? 4
+                                         : 2,
+                    look.fromZero);
         y = topMargin = limit > 0 ? 18 : 6;
         chooseRung(look.height);
     }

@@ -1,8 +1,8 @@
 #include "stages/question/facts_panel.h"
 
 #include "theme/theme.h"
-#include "widgets/paste.h"
 #include "widgets/keep_picture.h"
+#include "widgets/paste.h"
 #include "widgets/plain_text.h"
 #include <QHBoxLayout>
 #include <QHeaderView>

@@ -1,8 +1,8 @@
 #include "stages/question/how_many_panel.h"
 
 #include "theme/theme.h"
-#include "widgets/picture_view.h"
 #include "widgets/keep_picture.h"
+#include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
 #include <QHBoxLayout>
 #include <QHeaderView>
