@@ -16,7 +16,7 @@ namespace {
 using quantity::withUnit;
 using results::Group;
 
-constexpr double leastRung = 30, mostRung = 64, headHeight = 20, gap = 6, axisHeight = 40, keyHeight = 40;
+constexpr double leastRung = 30, mostRung = 150, headHeight = 20, gap = 6, axisHeight = 40, keyHeight = 40;
 
 std::string unitName(const quantity::Unit& unit) { return std::string(unit.symbol); }
 
@@ -48,12 +48,17 @@ double longestName(const domain::StudyData& data) {
     return static_cast<double>(longest);
 }
 
-/// The greatest value shown, in the unit.
+/// The greatest value shown, in the unit: of single results and, within reason, of intervals.
 double greatest(const results::Verdict& verdict, const quantity::Unit& unit) {
     double top = 0;
     for (const auto& g : verdict.groups)
         for (const auto& v : g.values)
             top = std::max(top, unit.fromSi(std::max(v.value.value, v.value.upper)));
+    // An interval of two pulls may be longer than all results together: it is cut then, and marked so.
+    const double most = top * 1.5;
+    for (const auto& g : verdict.groups)
+        if (g.summary.meanInterval)
+            top = std::max(top, std::min(most, unit.fromSi(g.summary.meanInterval->second)));
     return top;
 }
 
@@ -172,6 +177,10 @@ private:
             const double a = std::max(left, px(s.meanInterval->first)),
                          b = std::min(right, px(s.meanInterval->second));
             p.add(Area{{{a, mid - 7}, {b, mid - 7}, {b, mid + 7}, {a, mid + 7}}, Ink::band, 1});
+            if (px(s.meanInterval->second) > right + 0.5)
+                p.add(Mark{{right - 5, mid}, MarkShape::arrowRight, 8, Ink::faint});
+            if (px(s.meanInterval->first) < left - 0.5)
+                p.add(Mark{{left + 5, mid}, MarkShape::arrowLeft, 8, Ink::faint});
         }
         if (s.lowest && s.n > 1) p.add(Mark{{px(*s.lowest), mid + 12}, MarkShape::triangleUp, 7, Ink::faint});
         singles(g, mid);

@@ -263,6 +263,13 @@ TEST_F(Entering, TheFirstNumberMakesThePiecesThatArePlanned) {
     EXPECT_TRUE(texts().contains("1 so far")) << texts().toStdString();
     EXPECT_TRUE(child<PictureView>("soFar")->isVisible());
     EXPECT_TRUE(child<QLabel>("typedPiece")->text().startsWith("A1-2"));
+    EXPECT_EQ(value->placeholderText(), "number in kN") << "as the last one was typed";
+    QTest::keyClicks(value, "4.4");
+    QTest::keyClick(value, Qt::Key_Return);
+    settle();
+    EXPECT_EQ(study().pulls[1].typed->value, 4400) << "4.4 after 4.2 kN is no newtons";
+    EXPECT_TRUE(session().project()->undo());
+    settle();
     for (auto* b : window->findChildren<QPushButton*>())
         if (b->isVisible() && b->text().startsWith("Take back")) QTest::mouseClick(b, Qt::LeftButton);
     settle();

@@ -217,6 +217,24 @@ TEST(Ladder, AScaleThatStartsAboveZeroSaysSo) {
     EXPECT_EQ(strokes(Small().picture()), 0) << "values from 800 to 2100 show from zero";
 }
 
+TEST(Ladder, AnIntervalThatIsCutSaysSo) {
+    Small s;
+    s.data.pulls.clear();
+    s.data.specimens.clear();
+    s.add(1, 11, {1000, 2000}); // two pulls: the interval is many times as long as their distance
+    s.verdict = results::evaluate(s.data, {}, {});
+    ASSERT_GT(s.verdict.groups[0].summary.meanInterval->second, 5000);
+    const auto p = ladder(s.data, s.verdict, quantity::unit("N"), 900);
+    const auto cuts = [&](MarkShape shape) {
+        return std::count_if(p.shapes.begin(), p.shapes.end(), [&](const Shape& one) {
+            const auto* m = std::get_if<Mark>(&one);
+            return m && m->shape == shape && m->ink == Ink::faint;
+        });
+    };
+    EXPECT_EQ(cuts(MarkShape::arrowRight), 1);
+    EXPECT_EQ(cuts(MarkShape::arrowLeft), 1) << "below zero too";
+}
+
 TEST(Ladder, RungsStandApartToFillTheRoomAndNoFurther) {
     const double least = farFromZero({}).height;
     EXPECT_GT(farFromZero({least + 60, false}).height, least);
@@ -235,13 +253,20 @@ TEST(Axis, StepsAndTicks) {
     EXPECT_EQ(elided("Füßen", 4), "Füß…");
 }
 
-TEST(Fonts, ProportionalAndMonospacedAreNotTheSameFace) {
+TEST(Fonts, FiguresStandInColumnsAndTheirPointIsNarrow) {
     loadFonts();
-    QFont sans("Anvil Sans"), mono("Anvil Mono");
-    EXPECT_TRUE(QFontDatabase::hasFamily("Anvil Sans"));
-    EXPECT_TRUE(QFontDatabase::hasFamily("Anvil Mono"));
-    EXPECT_NE(QFontMetricsF(sans).horizontalAdvance("i"), QFontMetricsF(sans).horizontalAdvance("W"));
-    EXPECT_EQ(QFontMetricsF(mono).horizontalAdvance("i"), QFontMetricsF(mono).horizontalAdvance("W"));
+    ASSERT_TRUE(QFontDatabase::hasFamily("Anvil Sans"));
+    QFont font("Anvil Sans");
+    font.setPixelSize(100);
+    for (const bool bold : {false, true}) {
+        font.setBold(bold);
+        const QFontMetricsF metrics(font);
+        const double width = metrics.horizontalAdvance('0');
+        for (const char digit : {'1', '2', '3', '4', '5', '6', '7', '8', '9'})
+            EXPECT_EQ(metrics.horizontalAdvance(digit), width) << digit;
+        for (const char mark : {'.', ','})
+            EXPECT_LT(metrics.horizontalAdvance(mark), 0.6 * width) << mark << ": no torn decimals";
+    }
 }
 
 // The SVG goes through another renderer, which writes a PDF whose text is read back.

@@ -1,5 +1,6 @@
 #include "shell/preferences.h"
 
+#include <QDir>
 #include <QSettings>
 
 namespace anvil::app::preferences {
@@ -43,7 +44,7 @@ void setUnits(const QString& force, const QString& length) {
 int appearance() { return read("appearance", 2); }
 void setAppearance(int appearance) { write("appearance", appearance); }
 
-QString folder(Folder folder) { return read<QString>(keyOf(folder)); }
+QString folder(Folder folder) { return read(keyOf(folder), QDir::homePath()); }
 void setFolder(Folder folder, const QString& path) { write(keyOf(folder), path); }
 
 std::vector<Recent> recent() {

@@ -32,7 +32,7 @@ void setUnits(const QString& force, const QString& length);
 int appearance();
 void setAppearance(int appearance);
 
-/// The folders that were looked into last; empty: none yet.
+/// The folders that were looked into last; home where none was yet.
 enum class Folder { project, import, pictures };
 QString folder(Folder folder);
 void setFolder(Folder folder, const QString& path);

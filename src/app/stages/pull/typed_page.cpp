@@ -12,6 +12,7 @@
 #include <anvil/domain/outcomes.h>
 #include <anvil/methods/method.h>
 #include <anvil/plan/next.h>
+#include <anvil/quantity/entry.h>
 #include <anvil/results/evidence.h>
 #include <anvil/words/pull.h>
 #include <anvil/work/board_commands.h>
@@ -166,7 +167,7 @@ void TypedPage::showPiece(const domain::StudyData* data) {
     m_none->setVisible(!some);
     m_entry->setVisible(some);
     if (!data) return;
-    const auto& unit = methods::unitFor(*results::typedMetric(*data), m_session.units());
+    const auto& unit = unitOf(*data);
     m_value->setPlaceholderText(unit.symbol.empty() ? tr("the number")
                                                     : tr("number in %1").arg(qs(unit.symbol)));
 }
@@ -223,6 +224,13 @@ void TypedPage::fill() {
     m_broke->setCurrentIndex(std::max(0, m_broke->findText(before)));
 }
 
+const quantity::Unit& TypedPage::unitOf(const domain::StudyData& data) const {
+    const auto metric = results::typedMetric(data);
+    return m_typedIn && m_typedIn->dimension == metric->dimension
+               ? *m_typedIn
+               : methods::unitFor(*metric, m_session.units());
+}
+
 bool TypedPage::makeWaiting() {
     if (m_next) return true;
     if (!m_session.tell(work::makePieces(*m_session.project(), m_session.studyId(), QString()))) return false;
@@ -242,13 +250,18 @@ void TypedPage::keep(bool lost) {
     work::TypedPull typed;
     typed.specimen = m_next;
     typed.text = lost ? std::string() : text.toStdString();
-    typed.fallback = &methods::unitFor(*results::typedMetric(*data), m_session.units());
+    const auto& unit = unitOf(*data);
+    typed.fallback = &unit;
     typed.part = part;
     typed.performedAt = m_session.now().toString(Qt::ISODate).toStdString();
     typed.operatorName = preferences::operatorName().toStdString();
     const auto label = qs(data->specimenAt(m_next).label);
     const auto made = work::addTypedPull(*m_session.project(), typed);
     if (!m_session.tell(made)) return;
+    // "4.4" after "4.1 kN" is no newtons.
+    if (const auto entry = quantity::parseEntry(typed.text, unit.dimension, &unit); entry && entry->unit)
+        m_typedIn = entry->unit;
+    showPiece(m_session.study());
     m_session.selectPull(*made);
     m_session.say(tr("%1 kept. Ctrl+Z takes it back.").arg(label));
     m_value->clear();

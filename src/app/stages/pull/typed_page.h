@@ -27,6 +27,8 @@ private:
     void showPiece(const domain::StudyData* data);
     void showLast(const domain::StudyData* data);
     void keep(bool lost);
+    /// What a number without a unit is in: as the last one was typed, else as the window shows it.
+    const quantity::Unit& unitOf(const domain::StudyData& data) const;
     /// Makes what is planned and not made, where no piece waits; false and a message when it cannot.
     bool makeWaiting();
     QLabel *m_piece, *m_place, *m_none, *m_doubt, *m_soFar;
@@ -38,6 +40,7 @@ private:
     QVBoxLayout* m_last;
     std::set<Id> m_skipped;
     Id m_next = 0;
+    const quantity::Unit* m_typedIn = nullptr; ///< the unit of the last number that said one
 };
 
 } // namespace anvil::app
