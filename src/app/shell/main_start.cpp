@@ -54,7 +54,12 @@ void MainWindow::planNew() {
     if (!m_plan) {
         m_plan = new PlanPage(m_session);
         m_pages->addWidget(m_plan);
-        connect(m_plan, &PlanPage::left, this, &MainWindow::showStart);
+        connect(m_plan, &PlanPage::left, this, [this] {
+            if (m_session.project())
+                goTo(m_stage); // back to where it was begun
+            else
+                showStart();
+        });
         connect(m_plan, &PlanPage::made, this, [this](const work::NewStudy& study) {
             if (!createProject(study.question.isEmpty() ? study.title : study.question)) return;
             const auto id = work::planStudy(*m_session.project(), study);

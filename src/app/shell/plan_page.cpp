@@ -63,6 +63,7 @@ QWidget* PlanPage::makeSteps() {
     layout->setSpacing(8);
     layout->addWidget(step(tr("1  What do you do to it?")));
     layout->addWidget(m_methods = new MethodCards);
+    m_methods->setFolding(true); // the next step needs the room
     m_about = wrappedLabel("faint");
     layout->addWidget(m_about);
     layout->addWidget(step(tr("2  What do you compare?")));
@@ -127,9 +128,9 @@ work::NewStudy PlanPage::study() const {
 
 void PlanPage::tell() {
     const auto* method = methods::find(m_methods->chosen());
-    m_about->setText(
-        method ? tr("%1. %2 It needs: %3").arg(qs(method->title), qs(method->measures), qs(method->needs))
-               : tr("Choose the nearest; it can be changed later."));
+    m_about->setText(method ? tr("%1. %2 It needs: %3 Click it again to see the others.")
+                                  .arg(qs(method->title), qs(method->measures), qs(method->needs))
+                            : tr("Choose the nearest; it can be changed later."));
     const auto data = work::studyFrom(study());
     if (!data) return m_sentence->setText(qs(data.error().message));
     if (data->options.size() < 2) return m_sentence->setText(tr("Type at least two options to compare."));

@@ -10,6 +10,7 @@
 #include <algorithm>
 #include <anvil/chart/charts.h>
 #include <anvil/methods/method.h>
+#include <utility>
 
 namespace anvil::app {
 
@@ -42,7 +43,9 @@ MethodCards::MethodCards(QWidget* parent) : QWidget(parent) {
         setTip(button, qs(method->measures));
         const std::string key(method->key);
         connect(button, &QAbstractButton::clicked, this, [this, key] {
+            m_folded = m_folding && !(m_folded && key == m_chosen);
             choose(key);
+            arrange();
             emit picked();
         });
         m_all.push_back({key, button});
@@ -53,6 +56,7 @@ MethodCards::MethodCards(QWidget* parent) : QWidget(parent) {
 
 void MethodCards::choose(const std::string& key) {
     m_chosen = key;
+    if (key.empty() && std::exchange(m_folded, false)) arrange();
     for (const auto& card : m_all)
         card.button->setChecked(card.key == key);
 }
@@ -71,11 +75,12 @@ void MethodCards::arrange() {
     for (int c = 0; c < m_grid->columnCount(); ++c)
         m_grid->setColumnStretch(c, 0);
     m_columns = std::max(1, width() / cardWidth);
+    m_search->setVisible(!m_folded);
     int place = 0;
     for (const auto* method : methods::search(m_search->text().toStdString())) {
         const auto card =
             std::find_if(m_all.begin(), m_all.end(), [&](const Card& c) { return c.key == method->key; });
-        if (card == m_all.end()) continue;
+        if (card == m_all.end() || (m_folded && card->key != m_chosen)) continue;
         m_grid->addWidget(card->button, place / m_columns, place % m_columns);
         card->button->show();
         ++place;

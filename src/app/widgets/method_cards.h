@@ -20,6 +20,8 @@ public:
     const std::string& chosen() const { return m_chosen; }
     void choose(const std::string& key);
     QLineEdit* search() const { return m_search; }
+    /// Once one is picked the others give way; picking it again shows all.
+    void setFolding(bool folding) { m_folding = folding; }
 
 signals:
     void picked(); ///< by hand
@@ -39,6 +41,7 @@ private:
     std::vector<Card> m_all;
     std::string m_chosen;
     int m_columns = 0;
+    bool m_folding = false, m_folded = false;
 };
 
 } // namespace anvil::app
