@@ -5,7 +5,6 @@
 #include "shell/rig_desk.h"
 #include "stages/curves/curves_stage.h"
 #include "stages/pull/bench_view.h"
-#include "stages/question/question_stage.h"
 #include "stages/verdict/verdict_stage.h"
 #include "theme/theme.h"
 #include <anvil/link/rig_server.h>
@@ -13,6 +12,7 @@
 #include <anvil/work/entry_commands.h>
 #include <anvil/work/plan_commands.h>
 
+#include <QAction>
 #include <QApplication>
 #include <QDir>
 #include <QElapsedTimer>
@@ -36,6 +36,23 @@ void settle(int ms = 60) {
         QApplication::processEvents(QEventLoop::AllEvents, 10);
 }
 
+/// Goes to a stage as a person does: by the menu.
+void go(MainWindow& window, Stage stage) {
+    const QKeySequence key(QStringLiteral("Ctrl+%1").arg(static_cast<int>(stage) + 1));
+    for (auto* action : window.findChildren<QAction*>())
+        if (action->shortcut() == key) action->trigger();
+    settle();
+}
+
+/// Presses the button on show that says this.
+void press(MainWindow& window, const QString& text) {
+    for (auto* button : window.findChildren<QAbstractButton*>())
+        if (button->isVisible() && button->text() == text) {
+            button->click();
+            return settle();
+        }
+}
+
 /// A fresh study of this method with two options and a few pieces, on show in Pull.
 anvil::domain::Id studyOf(MainWindow& window, const char* title, const char* method,
                           const QStringList& options, const QString& condition) {
@@ -50,7 +67,7 @@ anvil::domain::Id studyOf(MainWindow& window, const char* title, const char* met
     (void)anvil::work::planReplicates(project, id, 3);
     (void)anvil::work::makePieces(project, id, "");
     window.session().showStudy(id);
-    window.goTo(Stage::pull);
+    go(window, Stage::pull);
     settle();
     return id;
 }
@@ -104,7 +121,7 @@ template <class Save> void threeLegs(MainWindow& window, Save save) {
     setup.rigLimit = 2600;
     setup.onArm = "!pull";
     window.session().rig().use(setup);
-    window.goTo(Stage::rig);
+    go(window, Stage::rig);
     auto* tabs = window.findChild<QTabWidget*>("rigTabs");
     settle(1500);
     tabs->setCurrentIndex(1);
@@ -112,7 +129,7 @@ template <class Save> void threeLegs(MainWindow& window, Save save) {
     tabs->setCurrentIndex(4);
     settle(400);
     save(window, "rig-channels");
-    window.goTo(Stage::pull);
+    go(window, Stage::pull);
     auto* bench = window.findChild<BenchView*>();
     using anvil::bench::PullStep;
     bool marked = false;
@@ -135,7 +152,7 @@ template <class Save> void threeLegs(MainWindow& window, Save save) {
         QApplication::sendEvent(bench, &space);
     }
     settle(500);
-    window.goTo(Stage::curves);
+    go(window, Stage::curves);
     for (auto* b : window.curves()->findChildren<QPushButton*>())
         if (b->text() == QLatin1String("This pull")) b->click();
     save(window, "curves-legs");
@@ -146,32 +163,32 @@ template <class Save> void threeLegs(MainWindow& window, Save save) {
 template <class Save> void stages(MainWindow& window, Save save) {
     const char* const names[] = {"question", "specimens", "rig", "pull", "curves", "verdict", "report"};
     for (int i = 0; i < stageCount; ++i) {
-        window.goTo(static_cast<Stage>(i));
+        go(window, static_cast<Stage>(i));
         save(window, names[i]);
     }
-    window.goTo(Stage::question);
-    auto* plan = window.findChild<QuestionStage*>();
-    using anvil::plan::Advice;
-    for (const auto& [about, name] : {std::pair{Advice::enough, "question-how-many"},
-                                      {Advice::reach, "question-reach"},
-                                      {Advice::forecasts, "question-forecasts"},
-                                      {Advice::weakest, "question-chain"}}) {
-        plan->open(about);
+    go(window, Stage::question);
+    const auto back = QString::fromUtf8("\u2039 The plan");
+    for (const auto& [line, name] : {std::pair{"Enough", "question-how-many"},
+                                     {"Reach", "question-reach"},
+                                     {"Forecasts", "question-forecasts"},
+                                     {"Weakest link", "question-chain"}}) {
+        press(window, QString::fromLatin1(line));
         save(window, name);
+        press(window, back);
     }
-    plan->openMethod();
+    window.findChild<QAbstractButton*>("chooseMethod")->click();
     save(window, "question-method");
-    plan->back();
-    window.goTo(Stage::curves);
+    press(window, back);
+    go(window, Stage::curves);
     settle();
     window.curves()->findChild<QPushButton*>("overlay")->click();
     save(window, "overlay");
-    window.goTo(Stage::verdict);
+    go(window, Stage::verdict);
     window.session().showStudy(window.session().project()->studies()[1].study.id);
     window.verdict()->findChild<QTabBar*>("pages")->setCurrentIndex(2);
     save(window, "verdict-table");
     window.session().showStudy(window.session().project()->studies()[2].study.id);
-    window.goTo(Stage::specimens);
+    go(window, Stage::specimens);
     auto* pages = window.findChild<QTabWidget*>("specimenTabs");
     save(window, "specimens");
     pages->setCurrentIndex(1);
@@ -182,7 +199,7 @@ template <class Save> void stages(MainWindow& window, Save save) {
 
 /// From the cautions to the standing of one pull.
 template <class Save> void onePull(MainWindow& window, Save save) {
-    window.goTo(Stage::pull);
+    go(window, Stage::pull);
     auto* bench = window.findChild<BenchView*>();
     const auto until = [&](anvil::bench::PullStep step, bool press) {
         for (int i = 0; i < 400 && bench->flow().step() != step; ++i) {
@@ -225,7 +242,7 @@ template <class Save> bool virtualBench(MainWindow& window, const QString& copy,
         s.calibration.points = {{0, 0}, {600, 605}, {1200, 1217}, {1800, 1834}, {2500, 2560}};
         s.rigLimit = 9000;
     });
-    window.goTo(Stage::rig);
+    go(window, Stage::rig);
     settle(1500);
     auto* rigTabs = window.findChild<QTabWidget*>("rigTabs");
     for (const auto& [tab, name] : {std::pair{0, "rig"}, {2, "rig-path"}, {3, "rig-calibration"}}) {
