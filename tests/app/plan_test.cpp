@@ -118,6 +118,37 @@ TEST_F(Stages, SquaresAreStruckOutAndPlannedOneByOne) {
     EXPECT_TRUE(window->messageText().contains("already"));
 }
 
+TEST_F(Stages, TheHeadOfALongBoardStaysInViewAndNoCellLiesUnderIt) {
+    QStringList options;
+    for (int i = 1; i <= 30; ++i)
+        options << QString("Peg %1").arg(i);
+    newStudy(options, {"Dry", "Wet"});
+    window->goTo(Stage::question);
+    settle();
+    auto* board = child<QTableWidget>("planBoard");
+    board->setCurrentCell(30, 1);
+    settle();
+    ASSERT_LT(board->rowViewportPosition(0), 0) << "it is longer than the page";
+    const auto head = [&] {
+        return board->viewport()
+            ->grab(QRect(board->columnViewportPosition(1), 0, board->columnWidth(1), board->rowHeight(0)))
+            .toImage();
+    };
+    const auto before = head();
+    ASSERT_TRUE(session().project()->changeCondition(study().conditions[0].id, "renamed",
+                                                     [](domain::Condition& c) { c.name = "Mud"; }));
+    settle();
+    ASSERT_LT(board->rowViewportPosition(0), 0);
+    EXPECT_NE(head(), before) << "the condition's name is told at the top of what is on show";
+    for (int row = 29; row > 0; --row) {
+        board->setCurrentCell(row, 1);
+        settle();
+        const auto cell = board->visualItemRect(board->item(row, 1));
+        EXPECT_GE(cell.top(), row == 1 ? 0 : board->rowHeight(0)) << row;
+        EXPECT_LE(cell.bottom(), board->viewport()->height() + 1) << row;
+    }
+}
+
 TEST_F(Stages, FairnessIsReadAndRemediedOrAccepted) {
     const auto id = newStudy({"Pin", "Bolt", "Hook", "Clip"}, {"Dry", "Wet", "Cold"});
     ASSERT_TRUE(work::planReplicates(*session().project(), id, 2));

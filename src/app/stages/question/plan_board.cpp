@@ -8,6 +8,7 @@
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
+#include <QScrollBar>
 #include <algorithm>
 #include <anvil/plan/reach.h>
 #include <anvil/work/board_commands.h>
@@ -26,6 +27,7 @@ QStringList namesIn(QString text) {
 
 constexpr int gripWidth = 15, pixelsEach = 9; // dragging so far up or down is one replicate more or less
 constexpr int countRole = Qt::UserRole;
+constexpr int fewestRows = 8, around = 470; // px of the window that are not the board's
 
 } // namespace
 
@@ -52,12 +54,15 @@ PlanBoard::PlanBoard(Session& session, QWidget* parent) : QTableWidget(parent), 
 }
 
 QSize PlanBoard::sizeHint() const {
+    // What counts stands beneath it, and should not have to be searched for: beyond that it scrolls.
+    const int room =
+        std::max(fewestRows * verticalHeader()->defaultSectionSize(), window()->height() - around);
     return {horizontalHeader()->length() + 2 * frameWidth() + 2,
-            verticalHeader()->length() + 2 * frameWidth()};
+            std::min(verticalHeader()->length(), room) + 2 * frameWidth()};
 }
 
 QSize PlanBoard::minimumSizeHint() const {
-    const int most = 8 * verticalHeader()->defaultSectionSize(); // beyond that it may have to scroll
+    const int most = fewestRows * verticalHeader()->defaultSectionSize();
     return {std::min(horizontalHeader()->length() + 2 * frameWidth() + 2, 420),
             std::min(verticalHeader()->length(), most) + 2 * frameWidth()};
 }
@@ -399,6 +404,32 @@ void PlanBoard::paintEvent(QPaintEvent* event) {
             painter.drawPolygon(QPolygonF{{x - 3, y - 2}, {x + 3, y - 2}, {x, y - 6}});
             painter.drawPolygon(QPolygonF{{x - 3, y + 2}, {x + 3, y + 2}, {x, y + 6}});
         }
+    if (rowViewportPosition(0) < 0) paintHead(painter);
+}
+
+/// Where its row has been scrolled away the head stays in view.
+void PlanBoard::paintHead(QPainter& painter) const {
+    const auto& t = theme();
+    const int height = rowHeight(0);
+    painter.fillRect(QRect(0, 0, viewport()->width(), height), palette().base());
+    painter.setPen(t.line);
+    painter.drawLine(0, height, viewport()->width(), height);
+    for (int c = 0; c < columnCount(); ++c) {
+        const auto* head = item(0, c);
+        if (!head) continue;
+        painter.setFont(head->font());
+        painter.setPen(head->foreground().color());
+        const QRect cell(columnViewportPosition(c) + 4, 0, columnWidth(c) - 8, height);
+        painter.drawText(cell, Qt::AlignLeft | Qt::AlignVCenter,
+                         painter.fontMetrics().elidedText(head->text(), Qt::ElideRight, cell.width()));
+    }
+}
+
+/// A cell that is gone to must not come to lie under the head.
+void PlanBoard::scrollTo(const QModelIndex& index, ScrollHint hint) {
+    QTableWidget::scrollTo(index, hint);
+    if (rowViewportPosition(0) < 0 && index.row() > 0 && rowViewportPosition(index.row()) < rowHeight(0))
+        verticalScrollBar()->setValue(verticalScrollBar()->value() - 1);
 }
 
 } // namespace anvil::app

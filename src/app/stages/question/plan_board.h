@@ -18,7 +18,7 @@ public:
     std::vector<std::pair<Id, Id>> selectedSquares() const;
     /// Puts the cursor where the next thing is missing: an option, a condition, or the number of replicates.
     void focusNext();
-    /// As large as its rows and columns.
+    /// As large as its rows and columns, while the window has room.
     QSize sizeHint() const override;
     QSize minimumSizeHint() const override; ///< the head and its rows stay in view
 
@@ -29,6 +29,7 @@ protected:
     void mouseReleaseEvent(QMouseEvent* event) override;
     void paintEvent(QPaintEvent* event) override;
     void closeEditor(QWidget* editor, QAbstractItemDelegate::EndEditHint hint) override;
+    void scrollTo(const QModelIndex& index, ScrollHint hint = EnsureVisible) override;
 
 private:
     struct Cell {
@@ -42,6 +43,7 @@ private:
     void put(int row, int column, const Cell& cell);
     Cell squareCell(const domain::StudyData& data, const results::Verdict& verdict, Id option,
                     Id condition) const;
+    void paintHead(QPainter& painter) const;
     void refresh();
     void edited(int row, int column);
     void moveOn(int row, int column);
