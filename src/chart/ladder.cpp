@@ -16,7 +16,8 @@ namespace {
 using quantity::withUnit;
 using results::Group;
 
-constexpr double leastRung = 30, mostRung = 150, headHeight = 20, gap = 6, axisHeight = 40, keyHeight = 40;
+constexpr double usualRung = 30, leastRung = 14, closeRung = 25, mostRung = 150, headHeight = 20, gap = 6,
+                 axisHeight = 40, keyHeight = 40;
 
 std::string unitName(const quantity::Unit& unit) { return std::string(unit.symbol); }
 
@@ -176,21 +177,30 @@ private:
         if (s.meanInterval) {
             const double a = std::max(left, px(s.meanInterval->first)),
                          b = std::min(right, px(s.meanInterval->second));
-            p.add(Area{{{a, mid - 7}, {b, mid - 7}, {b, mid + 7}, {a, mid + 7}}, Ink::band, 1});
+            const double half = close() ? 5 : 7;
+            p.add(Area{{{a, mid - half}, {b, mid - half}, {b, mid + half}, {a, mid + half}}, Ink::band, 1});
             if (px(s.meanInterval->second) > right + 0.5)
                 p.add(Mark{{right - 5, mid}, MarkShape::arrowRight, 8, Ink::faint});
             if (px(s.meanInterval->first) < left - 0.5)
                 p.add(Mark{{left + 5, mid}, MarkShape::arrowLeft, 8, Ink::faint});
         }
-        if (s.lowest && s.n > 1) p.add(Mark{{px(*s.lowest), mid + 12}, MarkShape::triangleUp, 7, Ink::faint});
+        if (s.lowest && s.n > 1 && !close())
+            p.add(Mark{{px(*s.lowest), mid + 12}, MarkShape::triangleUp, 7, Ink::faint});
         singles(g, mid);
         if (s.mean) {
             const double x = px(*s.mean);
-            p.add(Line{{x, mid - 13}, {x, mid + 13}, Ink::accent, 2.5});
+            const double arm = close() ? 6 : 13;
+            p.add(Line{{x, mid - arm}, {x, mid + arm}, Ink::accent, 2.5});
             if (s.basis == stats::MeanBasis::bound) {
-                p.add(Line{{x, mid - 13}, {x + 14, mid - 13}, Ink::accent, 2});
-                p.add(Mark{{x + 17, mid - 13}, MarkShape::arrowRight, 8, Ink::accent});
+                p.add(Line{{x, mid - arm}, {x + 14, mid - arm}, Ink::accent, 2});
+                p.add(Mark{{x + 17, mid - arm}, MarkShape::arrowRight, 8, Ink::accent});
             }
+        }
+        if (close()) {
+            p.add(
+                Label{{p.width - 44, mid + 4}, words::meanText(s, unit), 11, Align::right, Ink::text, true});
+            p.add(Label{{p.width - 6, mid + 4}, fmt::format("n {}", s.n), 11, Align::right, Ink::faint});
+            return;
         }
         p.add(Label{{p.width - 10, mid - 1}, words::meanText(s, unit), 13, Align::right, Ink::text, true});
         p.add(Label{{p.width - 10, mid + 13},
@@ -199,6 +209,8 @@ private:
                     Align::right,
                     Ink::faint});
     }
+    /// The rungs are so near to each other that a line of words is all there is room for.
+    bool close() const { return rungHeight < closeRung; }
     /// Two strokes across the rung, and paper between them: the scale does not begin at zero.
     void breakIn(double mid) {
         const double x = left + 8;
@@ -211,7 +223,7 @@ private:
         if (g.rank > 0)
             p.add(Label{{8, mid + 5},
                         fmt::format("{}", g.rank),
-                        14,
+                        close() ? 11.0 : 15.0,
                         Align::left,
                         g.rank == 1 ? Ink::accent : Ink::faint,
                         true});
@@ -234,7 +246,8 @@ private:
                                  ? px(0.5 * (v.value.value + v.value.upper))
                                  : px(v.value.value);
             double shift = 0;
-            for (const double candidate : {0.0, -5.5, 5.5, -10.0, 10.0}) {
+            for (const double full : {0.0, -5.5, 5.5, -10.0, 10.0}) {
+                const double candidate = close() ? full * 0.3 : full;
                 shift = candidate;
                 if (std::none_of(placed.begin(), placed.end(), [&](const auto& q) {
                         return std::abs(q.first - x) < 8 && std::abs(q.second - candidate) < 5;
@@ -245,7 +258,9 @@ private:
             const bool aside = v.value.state == stats::State::aside, chosen = v.pull == selected;
             p.add(Mark{{x, mid + shift},
                        markOf(v.value.state),
-                       chosen ? 13.0 : 8.5,
+                       chosen    ? 13.0
+                       : close() ? 7.0
+                                 : 8.5,
                        chosen  ? Ink::accent
                        : aside ? Ink::faint
                                : Ink::series0});
@@ -307,7 +322,7 @@ private:
     domain::Id selected;
     double nameWidth, left, right;
     bool several;
-    double limit = 0, step = 1, x0 = 0, x1 = 1, topMargin = 6, y = 6, rungHeight = leastRung;
+    double limit = 0, step = 1, x0 = 0, x1 = 1, topMargin = 6, y = 6, rungHeight = usualRung;
     std::vector<std::pair<double, double>> blocks;
     Picture p;
 };

@@ -217,6 +217,33 @@ TEST(Ladder, AScaleThatStartsAboveZeroSaysSo) {
     EXPECT_EQ(strokes(Small().picture()), 0) << "values from 800 to 2100 show from zero";
 }
 
+TEST(Ladder, ThirtyRungsFitAPageAndKeepTheirNumbers) {
+    Small s;
+    s.data.options.clear();
+    s.data.pulls.clear();
+    s.data.specimens.clear();
+    for (int i = 1; i <= 30; ++i) {
+        domain::Option o;
+        o.id = i;
+        o.name = "Peg " + std::to_string(i);
+        s.data.options.push_back(o);
+        s.add(i, 11, {1000.0 + i, 1010.0 + i, 1020.0 + i});
+    }
+    s.verdict = results::evaluate(s.data, {}, {});
+    const auto p = ladder(s.data, s.verdict, quantity::unit("N"), 900, 0, {560, false});
+    EXPECT_LE(p.height, 560);
+    for (int i = 1; i <= 30; ++i)
+        EXPECT_TRUE(has(p.labels(), "Peg " + std::to_string(i))) << i;
+    EXPECT_TRUE(has(p.labels(), "1040 N"));
+    std::vector<double> lines; // where names stand: no two on each other
+    for (const auto& shape : p.shapes)
+        if (const auto* l = std::get_if<Label>(&shape); l && l->text.starts_with("Peg "))
+            lines.push_back(l->at.y);
+    std::sort(lines.begin(), lines.end());
+    for (std::size_t i = 1; i < lines.size(); ++i)
+        EXPECT_GE(lines[i] - lines[i - 1], 13);
+}
+
 TEST(Ladder, AnIntervalThatIsCutSaysSo) {
     Small s;
     s.data.pulls.clear();
@@ -239,7 +266,9 @@ TEST(Ladder, RungsStandApartToFillTheRoomAndNoFurther) {
     const double least = farFromZero({}).height;
     EXPECT_GT(farFromZero({least + 60, false}).height, least);
     EXPECT_LE(farFromZero({least + 60, false}).height, least + 61);
-    EXPECT_EQ(farFromZero({40, false}).height, least) << "never nearer than they may";
+    EXPECT_LT(farFromZero({1, false}).height, least) << "closer than usual where there is no room";
+    EXPECT_EQ(farFromZero({40, false}).height, farFromZero({1, false}).height)
+        << "never nearer than they may";
     EXPECT_EQ(farFromZero({5000, false}).height, farFromZero({4000, false}).height) << "nor absurdly far";
 }
 

@@ -11,6 +11,12 @@
 
 namespace anvil::app {
 
+namespace {
+
+constexpr double leastHeight = 1; ///< as low as it may be
+
+} // namespace
+
 PictureView::PictureView(QWidget* parent) : QWidget(parent) {
     setMinimumWidth(320);
     setFocusPolicy(Qt::ClickFocus);
@@ -37,7 +43,7 @@ void PictureView::setBuild(BuildToFill build) {
 
 void PictureView::rebuild() {
     if (!m_build && !m_fill) return;
-    m_picture = m_fill ? m_fill(width(), 0) : m_build(width());
+    m_picture = m_fill ? m_fill(width(), leastHeight) : m_build(width());
     setMinimumHeight(static_cast<int>(std::ceil(m_picture.height)));
     if (m_fill && height() > m_picture.height) m_picture = m_fill(width(), height());
     QStringList spoken;

@@ -27,7 +27,7 @@ struct Bullets {
     std::string_view key{};
 };
 /// A picture that is drawn to a width in px; on paper that is `Figure::paperWidth`. `height`: the room there
-/// is, which it may fill; 0: as high as it has to be.
+/// is, which it may fill; 0: as high as is usual.
 struct Figure {
     static constexpr double paperWidth = 690;
     std::string_view key;
