@@ -19,7 +19,7 @@ MarkShape markOf(stats::State state);
 
 /// How a ladder is looked at.
 struct LadderLook {
-    double height = 0;     ///< what there is, px: the rungs stand apart or close up to fill it; 0: as is usual
+    double height = 0; ///< what there is, px: the rungs stand apart or close up to fill it; 0: as is usual
     bool fromZero = false; ///< the scale begins at zero, however far away the results are
 };
 
