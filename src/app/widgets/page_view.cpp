@@ -144,6 +144,7 @@ struct Filler {
     void operator()(const pages::Figure& f) const {
         auto* picture = static_cast<PictureView*>(widget);
         picture->setAccessibleName(qs(f.caption));
+        picture->setFocusPolicy(Qt::StrongFocus); // to be copied by key
         picture->setBuild(f.draw);
     }
     void operator()(const pages::Choice& c) const {

@@ -73,6 +73,10 @@ void PictureView::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.fillRect(rect(), chart::color(theme().charts(), chart::Ink::paper));
     chart::paint(painter, m_picture, theme().charts());
+    if (!hasFocus()) return;
+    painter.setPen(QPen(theme().accent, 2));
+    painter.setBrush(Qt::NoBrush);
+    painter.drawRect(rect().adjusted(1, 1, -1, -1));
 }
 
 void PictureView::resizeEvent(QResizeEvent*) { rebuild(); }
