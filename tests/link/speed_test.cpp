@@ -98,6 +98,35 @@ TEST(Speeds, ADeviceThatMustBeAskedIsAskedOnlyWhenToldTo) {
     EXPECT_EQ(outcome.line, "ST,GS,+0012.34kg");
 }
 
+/// Its answer comes when the next questions have been asked already.
+TEST(Speeds, ASlowAnswerBelongsToItsOwnQuestion) {
+    StandIn device;
+    QByteArray heard;
+    QTimer answer;
+    QObject::connect(&answer, &QTimer::timeout, [&] {
+        char bytes[64];
+        fd_set set;
+        FD_ZERO(&set);
+        FD_SET(device.master, &set);
+        timeval none{};
+        if (select(device.master + 1, &set, nullptr, nullptr, &none) <= 0) return;
+        const auto n = read(device.master, bytes, sizeof bytes);
+        if (n > 0) heard.append(bytes, n);
+        if (!heard.contains("W\r\n")) return;
+        heard.clear();
+        QTimer::singleShot(SpeedFinder::answerMs * 3 / 2, &answer,
+                           [&] { device.say("ST,GS,+0012.34kg\r\n"); });
+    });
+    answer.start(10);
+    SpeedFinder finder(device.path, usualQuestions());
+    Outcome outcome;
+    outcome.follow(finder);
+    finder.start();
+    ASSERT_TRUE(runUntil([&] { return outcome.over; }, 20000));
+    EXPECT_EQ(outcome.question, "W\r\n");
+    EXPECT_EQ(outcome.line, "ST,GS,+0012.34kg");
+}
+
 TEST(Speeds, APortThatCannotBeOpenedIsASentence) {
     SpeedFinder finder("/dev/no-such-port", {});
     Outcome outcome;

@@ -57,18 +57,15 @@ SpeedFinder::~SpeedFinder() = default;
 void SpeedFinder::start() { next(); }
 
 void SpeedFinder::next() {
-    const auto perSpeed = std::max<qsizetype>(1, m_questions.size());
-    if (++m_step >= perSpeed * speeds().size()) {
+    if (++m_step >= perSpeed() * speeds().size()) {
         m_io.reset();
         emit notFound(m_questions.isEmpty()
                           ? tr("Nothing came at any usual speed: it may have to be asked.")
                           : tr("It answered none of the usual questions at any usual speed."));
         return;
     }
-    const int speed = speeds()[m_step / perSpeed];
-    const auto question = m_questions.value(m_step % perSpeed);
-    m_heard.clear();
-    if (!m_io || m_step % perSpeed == 0) {
+    const int speed = speeds()[m_step / perSpeed()];
+    if (!m_io || m_step % perSpeed() == 0) {
         emit trying(speed);
         m_io = std::make_unique<QSerialPort>();
         m_io->setPortName(m_port);
@@ -84,25 +81,48 @@ void SpeedFinder::next() {
             return;
         }
     }
-    if (!question.isEmpty()) m_io->write(question);
-    m_timer.start(question.isEmpty() ? listenMs : listenMs / 4);
+    ask();
+}
+
+/// The question of this step; what came before it is no answer.
+void SpeedFinder::ask() {
+    m_heard.clear();
+    if (!question().isEmpty()) m_io->write(question());
+    m_timer.start(question().isEmpty() || m_phase == Phase::confirm ? listenMs : answerMs);
+}
+
+void SpeedFinder::tellFound() {
+    m_timer.stop();
+    const auto lines = QString::fromLatin1(m_heard).split(QRegularExpression("[\r\n]+"), Qt::SkipEmptyParts);
+    m_io->disconnect(this);
+    m_io.release()->deleteLater(); // it may be the one that is telling us
+    emit found(speeds()[m_step / perSpeed()], question(), lines.value(lines.size() > 1 ? 1 : 0));
 }
 
 void SpeedFinder::judge(bool last) {
+    if (m_phase == Phase::settle) {
+        if (!last) return;
+        m_phase = Phase::confirm;
+        return ask();
+    }
     // The first line may have begun before anybody listened; a second one is whole.
     const bool enough = !m_questions.isEmpty() || m_heard.count('\n') + m_heard.count('\r') >= 2;
     if (enough && textShare(m_heard) >= textual) {
-        m_timer.stop();
-        const auto perSpeed = std::max<qsizetype>(1, m_questions.size());
-        const int speed = speeds()[m_step / perSpeed];
-        const auto lines =
-            QString::fromLatin1(m_heard).split(QRegularExpression("[\r\n]+"), Qt::SkipEmptyParts);
-        m_io->disconnect(this);
-        m_io.release()->deleteLater(); // it may be the one that is telling us
-        emit found(speed, m_questions.value(m_step % perSpeed), lines.value(lines.size() > 1 ? 1 : 0));
-        return;
+        if (m_questions.isEmpty() || m_phase == Phase::confirm) return tellFound();
+        m_phase = Phase::settle;
+        m_resume = m_step;
+        return m_timer.start(answerMs);
     }
-    if (last) next();
+    if (!last) return;
+    if (m_phase == Phase::confirm) {
+        if (m_step % perSpeed() > 0) { // it may have been the one before
+            --m_step;
+            return ask();
+        }
+        m_phase = Phase::search;
+        m_step = m_resume;
+    }
+    next();
 }
 
 } // namespace anvil::link

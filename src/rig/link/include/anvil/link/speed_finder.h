@@ -6,6 +6,7 @@
 #include <QString>
 #include <QStringList>
 #include <QTimer>
+#include <algorithm>
 #include <memory>
 
 class QSerialPort;
@@ -27,7 +28,8 @@ double textShare(const QByteArray& bytes);
 QList<QByteArray> usualQuestions();
 
 /// Listens at one usual speed after another until text in lines arrives. With questions it asks each of them
-/// at each speed. Opens and closes the port itself: nobody else may have it open.
+/// at each speed; the one that was answered is asked again, since a slow answer may belong to one before it.
+/// Opens and closes the port itself: nobody else may have it open.
 class SpeedFinder : public QObject {
     Q_OBJECT
 public:
@@ -35,7 +37,8 @@ public:
     ~SpeedFinder() override;
     void start();
     static const QList<int>& speeds();
-    static constexpr int listenMs = 1200; ///< at each speed: a scale may send once a second
+    static constexpr int listenMs = 1200;         ///< at each speed: a scale may send once a second
+    static constexpr int answerMs = listenMs / 4; ///< after each question, while searching
 
 signals:
     void trying(int speed);
@@ -44,11 +47,19 @@ signals:
     void notFound(const QString& why);
 
 private:
+    /// Searching, letting late answers go by, asking again what seems to have been answered.
+    enum class Phase { search, settle, confirm };
     void next();
+    void ask();
     void judge(bool last);
+    void tellFound();
+    qsizetype perSpeed() const { return std::max<qsizetype>(1, m_questions.size()); }
+    QByteArray question() const { return m_questions.value(m_step % perSpeed()); }
     QString m_port;
     QList<QByteArray> m_questions;
-    qsizetype m_step = -1; ///< speeds times questions
+    qsizetype m_step = -1;  ///< speeds times questions
+    qsizetype m_resume = 0; ///< where searching goes on, should nothing be confirmed
+    Phase m_phase = Phase::search;
     std::unique_ptr<QSerialPort> m_io;
     QByteArray m_heard;
     QTimer m_timer;
