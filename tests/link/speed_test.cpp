@@ -32,6 +32,28 @@ struct StandIn {
     }
 };
 
+/// A device that answers "W" and nothing else, so late.
+struct Scale : StandIn {
+    QByteArray heard;
+    QTimer look;
+    explicit Scale(int late) {
+        QObject::connect(&look, &QTimer::timeout, [this, late] {
+            char bytes[64];
+            fd_set set;
+            FD_ZERO(&set);
+            FD_SET(master, &set);
+            timeval none{};
+            if (select(master + 1, &set, nullptr, nullptr, &none) <= 0) return;
+            const auto n = read(master, bytes, sizeof bytes);
+            if (n > 0) heard.append(bytes, n);
+            if (!heard.contains("W\r\n")) return;
+            heard.clear();
+            QTimer::singleShot(late, &look, [this] { say("ST,GS,+0012.34kg\r\n"); });
+        });
+        look.start(10);
+    }
+};
+
 struct Outcome {
     int speed = 0;
     QByteArray question;
@@ -74,21 +96,7 @@ TEST(Speeds, ADeviceThatSpeaksIsFound) {
 }
 
 TEST(Speeds, ADeviceThatMustBeAskedIsAskedOnlyWhenToldTo) {
-    StandIn device;
-    QByteArray heard;
-    QTimer answer;
-    QObject::connect(&answer, &QTimer::timeout, [&] {
-        char bytes[64];
-        fd_set set;
-        FD_ZERO(&set);
-        FD_SET(device.master, &set);
-        timeval none{};
-        if (select(device.master + 1, &set, nullptr, nullptr, &none) <= 0) return;
-        const auto n = read(device.master, bytes, sizeof bytes);
-        if (n > 0) heard.append(bytes, n);
-        if (heard.endsWith("W\r\n")) device.say("ST,GS,+0012.34kg\r\n");
-    });
-    answer.start(10);
+    Scale device(0);
     SpeedFinder finder(device.path, usualQuestions());
     Outcome outcome;
     outcome.follow(finder);
@@ -100,24 +108,7 @@ TEST(Speeds, ADeviceThatMustBeAskedIsAskedOnlyWhenToldTo) {
 
 /// Its answer comes when the next questions have been asked already.
 TEST(Speeds, ASlowAnswerBelongsToItsOwnQuestion) {
-    StandIn device;
-    QByteArray heard;
-    QTimer answer;
-    QObject::connect(&answer, &QTimer::timeout, [&] {
-        char bytes[64];
-        fd_set set;
-        FD_ZERO(&set);
-        FD_SET(device.master, &set);
-        timeval none{};
-        if (select(device.master + 1, &set, nullptr, nullptr, &none) <= 0) return;
-        const auto n = read(device.master, bytes, sizeof bytes);
-        if (n > 0) heard.append(bytes, n);
-        if (!heard.contains("W\r\n")) return;
-        heard.clear();
-        QTimer::singleShot(SpeedFinder::answerMs * 3 / 2, &answer,
-                           [&] { device.say("ST,GS,+0012.34kg\r\n"); });
-    });
-    answer.start(10);
+    Scale device(SpeedFinder::answerMs * 3 / 2);
     SpeedFinder finder(device.path, usualQuestions());
     Outcome outcome;
     outcome.follow(finder);
