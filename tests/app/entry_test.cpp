@@ -252,6 +252,12 @@ TEST_F(Entering, TheFirstNumberMakesThePiecesThatArePlanned) {
     ASSERT_TRUE(value->isVisible()) << "no dead end: nothing is made yet";
     EXPECT_GE(value->height(), 48) << "the largest thing on the page";
     EXPECT_EQ(value->placeholderText(), "number in N");
+    QTest::keyClicks(value, "12 mm");
+    QTest::keyClick(value, Qt::Key_Return);
+    settle();
+    EXPECT_TRUE(study().specimens.empty()) << "a number that is refused makes nothing";
+    EXPECT_EQ(value->text(), "12 mm");
+    value->clear();
     QTest::keyClicks(value, "4.2 kN");
     QTest::keyClick(value, Qt::Key_Return);
     settle();

@@ -245,12 +245,14 @@ void TypedPage::keep(bool lost) {
     if (!lost && text.isEmpty())
         return m_session.say(tr("Type what was read, or say that the number was lost."), true);
     const auto part = m_broke->currentData().toString().toStdString();
+    const auto& unit = unitOf(*m_session.study());
+    const auto entry = quantity::parseEntry(text.toStdString(), unit.dimension, &unit);
+    if (!lost && !m_session.tell(entry)) return; // before any piece is made for it
     if (!makeWaiting()) return;
     const auto* data = m_session.study();
     work::TypedPull typed;
     typed.specimen = m_next;
     typed.text = lost ? std::string() : text.toStdString();
-    const auto& unit = unitOf(*data);
     typed.fallback = &unit;
     typed.part = part;
     typed.performedAt = m_session.now().toString(Qt::ISODate).toStdString();
@@ -259,8 +261,7 @@ void TypedPage::keep(bool lost) {
     const auto made = work::addTypedPull(*m_session.project(), typed);
     if (!m_session.tell(made)) return;
     // "4.4" after "4.1 kN" is no newtons.
-    if (const auto entry = quantity::parseEntry(typed.text, unit.dimension, &unit); entry && entry->unit)
-        m_typedIn = entry->unit;
+    if (!lost && entry->unit) m_typedIn = entry->unit;
     showPiece(m_session.study());
     m_session.selectPull(*made);
     m_session.say(tr("%1 kept. Ctrl+Z takes it back.").arg(label));
