@@ -22,6 +22,8 @@ int main(int argc, char** argv) {
     QApplication application(argc, argv);
     QApplication::setApplicationName("Jaunty Anvil");
     QApplication::setOrganizationName("Jaunty Anvil");
+    const int percent = anvil::app::preferences::textSize();
+    anvil::app::setTextScale(percent > 0 ? percent / 100.0 : anvil::app::desktopTextScale());
     anvil::app::applyTheme(application,
                            static_cast<anvil::app::Appearance>(anvil::app::preferences::appearance()));
     anvil::app::MainWindow window;

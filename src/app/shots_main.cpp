@@ -17,11 +17,11 @@
 #include <QDir>
 #include <QElapsedTimer>
 #include <QKeyEvent>
+#include <QMouseEvent>
 #include <QPushButton>
 #include <QSettings>
 #include <QStandardPaths>
 #include <QTabBar>
-#include <QTabWidget>
 #include <QTemporaryDir>
 #include <utility>
 
@@ -49,6 +49,21 @@ void press(MainWindow& window, const QString& text) {
     for (auto* button : window.findChildren<QAbstractButton*>())
         if (button->isVisible() && button->text() == text) {
             button->click();
+            return settle();
+        }
+}
+
+/// Clicks the tab on show that says this.
+void turnTo(MainWindow& window, const QString& text) {
+    for (auto* bar : window.findChildren<QTabBar*>())
+        for (int i = 0; bar->isVisible() && i < bar->count(); ++i) {
+            if (bar->tabText(i) != text) continue;
+            const QPointF at = bar->tabRect(i).center();
+            for (const auto type : {QEvent::MouseButtonPress, QEvent::MouseButtonRelease}) {
+                const auto held = type == QEvent::MouseButtonPress ? Qt::LeftButton : Qt::NoButton;
+                QMouseEvent event(type, at, bar->mapToGlobal(at), Qt::LeftButton, held, {});
+                QApplication::sendEvent(bar, &event);
+            }
             return settle();
         }
 }
@@ -122,11 +137,10 @@ template <class Save> void threeLegs(MainWindow& window, Save save) {
     setup.onArm = "!pull";
     window.session().rig().use(setup);
     go(window, Stage::rig);
-    auto* tabs = window.findChild<QTabWidget*>("rigTabs");
     settle(1500);
-    tabs->setCurrentIndex(1);
+    turnTo(window, "Limits");
     save(window, "rig-limits");
-    tabs->setCurrentIndex(4);
+    turnTo(window, "More channels");
     settle(400);
     save(window, "rig-channels");
     go(window, Stage::pull);
@@ -153,8 +167,7 @@ template <class Save> void threeLegs(MainWindow& window, Save save) {
     }
     settle(500);
     go(window, Stage::curves);
-    for (auto* b : window.curves()->findChildren<QPushButton*>())
-        if (b->text() == QLatin1String("This pull")) b->click();
+    press(window, "This pull");
     save(window, "curves-legs");
     window.session().rig().disconnectRig();
 }
@@ -180,20 +193,18 @@ template <class Save> void stages(MainWindow& window, Save save) {
     save(window, "question-method");
     press(window, back);
     go(window, Stage::curves);
-    settle();
-    window.curves()->findChild<QPushButton*>("overlay")->click();
+    press(window, "All of the square");
     save(window, "overlay");
     go(window, Stage::verdict);
     window.session().showStudy(window.session().project()->studies()[1].study.id);
-    window.verdict()->findChild<QTabBar*>("pages")->setCurrentIndex(2);
+    turnTo(window, "Table");
     save(window, "verdict-table");
     window.session().showStudy(window.session().project()->studies()[2].study.id);
     go(window, Stage::specimens);
-    auto* pages = window.findChild<QTabWidget*>("specimenTabs");
     save(window, "specimens");
-    pages->setCurrentIndex(1);
+    turnTo(window, "Preparation");
     save(window, "preparation");
-    pages->setCurrentIndex(2);
+    turnTo(window, "Places in the sheet");
     save(window, "sheets");
 }
 
@@ -244,9 +255,9 @@ template <class Save> bool virtualBench(MainWindow& window, const QString& copy,
     });
     go(window, Stage::rig);
     settle(1500);
-    auto* rigTabs = window.findChild<QTabWidget*>("rigTabs");
-    for (const auto& [tab, name] : {std::pair{0, "rig"}, {2, "rig-path"}, {3, "rig-calibration"}}) {
-        rigTabs->setCurrentIndex(tab);
+    for (const auto& [tab, name] :
+         {std::pair{"Connection", "rig"}, {"Load path", "rig-path"}, {"Calibration", "rig-calibration"}}) {
+        turnTo(window, QString::fromLatin1(tab));
         save(window, name);
     }
     if (all) {
@@ -259,7 +270,7 @@ template <class Save> bool virtualBench(MainWindow& window, const QString& copy,
                 {"leg B", "N", "MEAS:FORC2?"}, {"air", "°C", "MEAS:TEMP?"}});
             return s;
         }());
-        rigTabs->setCurrentIndex(0);
+        turnTo(window, "Connection");
         save(window, "rig-answers");
         window.session().rig().keep(before);
     }

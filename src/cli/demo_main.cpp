@@ -1,3 +1,5 @@
+#include "man.h"
+
 #include <anvil/demo/demo.h>
 
 #include <CLI/CLI.hpp>
@@ -13,9 +15,10 @@ int main(int argc, char** argv) {
     app.add_option("--to", to, "project file to write");
     app.add_option("--logs", logs, "folder for the logger files");
     app.add_flag("--force", force, "replace the project if it exists");
+    anvil::cli::addMan(app, "anvil-demo");
     try {
         app.parse(argc, argv);
-    } catch (const CLI::Success& told) { // help
+    } catch (const CLI::Success& told) { // help or the page
         return app.exit(told);
     } catch (const CLI::ParseError& wrong) {
         std::cerr << wrong.what() << "\n";

@@ -1,4 +1,5 @@
 // The simulated rig: virtual specimens on a loopback port or a pseudo-terminal. See docs/rig-link.md.
+#include "man.h"
 #include <CLI/CLI.hpp>
 #include <QCoreApplication>
 #include <QFile>
@@ -105,9 +106,10 @@ int main(int argc, char** argv) {
     o.options.logger.noise = 2;
     o.options.logger.resolution = 0.5;
     addOptions(app, o);
+    cli::addMan(app, "anvil-rig");
     try {
         app.parse(argc, argv);
-    } catch (const CLI::Success& told) { // help
+    } catch (const CLI::Success& told) { // help or the page
         return app.exit(told);
     } catch (const CLI::ParseError& wrong) {
         std::cerr << wrong.what() << "\n";

@@ -26,18 +26,16 @@ Expected<Output> ran(const Command& command) {
     }
 }
 
-struct ManAsked {};
-
 } // namespace
 
 int run(int argc, char** argv) {
-    CLI::App app("Jaunty Anvil on the command line. Exit status: 0 done, 2 wrong use, 3 bad input.");
+    CLI::App app("Finds out which option is strongest by breaking it: Jaunty Anvil on the command line. Exit "
+                 "status: 0 done, 2 wrong use, 3 bad input.");
     app.require_subcommand(1);
     app.fallthrough();
     bool json = false;
     app.add_flag("--json", json, "print one JSON object");
-    app.add_flag_callback(
-        "--man", [] { throw ManAsked(); }, "print all of this as a page for man(1)");
+    addMan(app, "anvil");
     std::vector<std::pair<CLI::App*, Command>> commands;
     addCoreCommands(app, commands);
     addMethodCommands(app, commands);
@@ -46,13 +44,8 @@ int run(int argc, char** argv) {
     addProjectCommands(app, commands);
     try {
         app.parse(argc, argv);
-    } catch (const CLI::CallForHelp& help) {
-        return app.exit(help);
-    } catch (const CLI::CallForAllHelp& help) {
-        return app.exit(help);
-    } catch (const ManAsked&) {
-        std::cout << manPage(app, "anvil", ANVIL_VERSION);
-        return 0;
+    } catch (const CLI::Success& told) { // help or the page
+        return app.exit(told);
     } catch (const CLI::ParseError& wrong) {
         std::cerr << oneLine(wrong.what()) << "\n";
         return 2;

@@ -3,8 +3,10 @@
 
 #include "shell/start_page.h"
 #include "theme/theme.h"
+#include "widgets/picture_button.h"
 #include <QAbstractItemView>
 #include <QAbstractSpinBox>
+#include <QCheckBox>
 #include <QComboBox>
 #include <QHeaderView>
 #include <QLabel>
@@ -20,6 +22,11 @@ struct Access : Window {
     void everywhere(const std::function<void(const QString& where)>& look) {
         settle();
         look("start page");
+        key(Qt::Key_N, Qt::ControlModifier);
+        settle();
+        look("plan page");
+        key(Qt::Key_Escape);
+        pressButton("Back");
         if (const auto path = dir.filePath("demo.anvil"); QFile::exists(path))
             ASSERT_TRUE(window->openPath(path));
         else
@@ -75,32 +82,81 @@ TEST_F(Access, EveryButtonAndFieldIsReachedByKey) {
     });
 }
 
+/// What of the words on show does not fit where it stands.
+QStringList cutWords(const QWidget& window) {
+    QStringList out;
+    for (const auto* label : window.findChildren<QLabel*>()) {
+        if (!label->isVisible() || label->objectName() == "message") continue; // it may be any path
+        if (label->wordWrap() ? label->heightForWidth(label->width()) > label->height() + 2
+                              : label->sizeHint().width() > label->width() + 1)
+            out << label->text();
+    }
+    for (const auto* button : window.findChildren<QAbstractButton*>()) {
+        if (!button->isVisible() || button->objectName() == "headline") continue;
+        if (!qobject_cast<const QPushButton*>(button) && !qobject_cast<const QCheckBox*>(button)) continue;
+        if (button->fontMetrics().horizontalAdvance(button->text().remove('&')) > button->width())
+            out << button->text();
+    }
+    for (const auto* card : window.findChildren<PictureButton*>()) {
+        if (!card->isVisible()) continue;
+        auto bold = card->font();
+        bold.setBold(card->isChecked());
+        for (const auto& word : card->text().split(' ')) // it wraps between words
+            if (QFontMetrics(bold).horizontalAdvance(word) > card->width() - 20) out << card->text();
+        if (card->heightForWidth(card->width()) > card->height() + 2) out << card->text() + " (height)";
+    }
+    for (const auto* edit : window.findChildren<QLineEdit*>()) {
+        const auto& text = edit->text().isEmpty() ? edit->placeholderText() : QString();
+        if (edit->isVisible() && edit->fontMetrics().horizontalAdvance(text) > edit->width() - 8) out << text;
+    }
+    for (const auto* box : window.findChildren<QComboBox*>())
+        if (box->isVisible() && !box->isEditable() &&
+            box->fontMetrics().horizontalAdvance(box->currentText()) > box->width() - 20)
+            out << box->currentText();
+    return out;
+}
+
 TEST_F(Access, NoWordIsCutAtEitherSize) {
     for (const QSize size : {QSize(1280, 800), QSize(1024, 700)}) {
         window->resize(size);
         everywhere([&](const QString& where) {
-            for (auto* label : window->findChildren<QLabel*>()) {
-                if (!label->isVisible() || label->objectName() == "message") continue; // it may be any path
-                if (label->wordWrap()) {
-                    EXPECT_LE(label->heightForWidth(label->width()), label->height() + 2)
-                        << where.toStdString() << " at " << size.width() << ": "
-                        << label->text().toStdString();
-                    continue;
-                }
-                EXPECT_LE(label->sizeHint().width(), label->width() + 1)
-                    << where.toStdString() << " at " << size.width() << ": " << label->text().toStdString();
-            }
-            for (auto* button : window->findChildren<QPushButton*>()) {
-                if (!button->isVisible() || button->objectName() == "headline") continue;
-                EXPECT_LE(button->fontMetrics().horizontalAdvance(button->text()), button->width())
-                    << where.toStdString() << " at " << size.width() << ": " << button->text().toStdString();
-            }
+            for (const auto& text : cutWords(*window))
+                ADD_FAILURE() << where.toStdString() << " at " << size.width() << ": " << text.toStdString();
         });
         session().close();
         window->goTo(Stage::question);
         key(Qt::Key_0, Qt::ControlModifier);
     }
 }
+
+/// Text larger than usual, as a share of its size in per cent.
+struct LargeText : Access, testing::WithParamInterface<int> {
+    static void setScale(double scale) {
+        setTextScale(scale);
+        applyTheme(*qobject_cast<QApplication*>(QApplication::instance()), Appearance::light);
+    }
+    void SetUp() override {
+        setScale(GetParam() / 100.0);
+        Access::SetUp();
+    }
+    void TearDown() override {
+        Access::TearDown();
+        setScale(1);
+    }
+};
+
+TEST_P(LargeText, IsNotCut) {
+    everywhere([&](const QString& where) {
+        EXPECT_LE(window->width(), 1280) << where.toStdString() << ": the window had to grow";
+        EXPECT_LE(window->height(), 800) << where.toStdString() << ": the window had to grow";
+        for (const auto& text : cutWords(*window))
+            ADD_FAILURE() << where.toStdString() << ": " << text.toStdString();
+    });
+    const auto* message = child<QLabel>("message");
+    EXPECT_EQ(message->font().pixelSize(), grown(13)) << "it is large indeed";
+}
+
+INSTANTIATE_TEST_SUITE_P(At, LargeText, testing::Values(150, 200));
 
 /// Relative luminance and contrast as WCAG 2.1 defines them.
 double luminance(const QColor& c) {

@@ -116,7 +116,7 @@ TEST_F(Agreement, CurveNumbersAreThoseOfTheCommandLine) {
     openDemo();
     session().setUnits("N", "mm");
     window->goTo(Stage::curves);
-    auto* numbers = child<QTableWidget>("numbers");
+    auto* numbers = shown<QTableWidget>("What was read from the curve");
     const auto& data = study();
     int compared = 0;
     for (const auto& p : data.pulls) {

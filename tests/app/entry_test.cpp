@@ -83,7 +83,8 @@ TEST_F(Entering, SagsAreTypedAsTwoHeightsAndRanked) {
     showPage("Answer");
     EXPECT_TRUE(visibleTexts(window->verdict()).filter("has the lowest").size() > 0);
     EXPECT_TRUE(visibleTexts(window->verdict()).filter("14.50 mm").size() > 0);
-    EXPECT_EQ(child<QComboBox>("metric")->count(), 4) << "nothing is offered that the method does not tell";
+    EXPECT_EQ(shown<QComboBox>("Ranked by")->count(), 4)
+        << "nothing is offered that the method does not tell";
     EXPECT_TRUE(session().project()->file().check().problems.isEmpty());
 }
 
@@ -94,7 +95,7 @@ TEST_F(Entering, AWrongFormIsASentenceAndLosesNothing) {
     type("entry-after", "");
     EXPECT_TRUE(study().pulls.empty());
     EXPECT_TRUE(window->messageText().contains("swapped")) << window->messageText().toStdString();
-    EXPECT_EQ(child<QLineEdit>("entry-loaded")->text(), "412") << "what was typed stays";
+    EXPECT_EQ(shown<QLineEdit>("Height loaded")->text(), "412") << "what was typed stays";
 }
 
 TEST_F(Entering, ASquareTestedInAnotherWayHasItsOwnForm) {
@@ -144,7 +145,7 @@ TEST_F(Entering, EveryFormTakesItsResult) {
     for (const auto& f : forms) {
         SCOPED_TRACE(f.method);
         begin(f.method);
-        child<QLineEdit>("entry-note")->setText("looked at");
+        shown<QLineEdit>("What was seen")->setText("looked at");
         for (const auto& [field, text] : f.fields)
             type(field, text);
         ASSERT_EQ(study().pulls.size(), 1U) << window->messageText().toStdString();
@@ -248,7 +249,7 @@ TEST_F(Entering, TheFirstNumberMakesThePiecesThatArePlanned) {
     ASSERT_TRUE(work::planReplicates(*session().project(), id, 2));
     window->goTo(Stage::pull);
     settle();
-    auto* value = child<QLineEdit>("typedValue");
+    auto* value = shown<QLineEdit>("What was read");
     ASSERT_TRUE(value->isVisible()) << "no dead end: nothing is made yet";
     EXPECT_GE(value->height(), 48) << "the largest thing on the page";
     EXPECT_EQ(value->placeholderText(), "number in N");
@@ -289,10 +290,10 @@ TEST_F(Entering, TheHintIsInTheMethodsOwnUnit) {
     ASSERT_TRUE(work::planReplicates(*session().project(), id, 2));
     window->goTo(Stage::pull);
     settle();
-    EXPECT_EQ(child<QLineEdit>("typedValue")->placeholderText(), QString::fromUtf8("number in N\u00b7m"));
+    EXPECT_EQ(shown<QLineEdit>("What was read")->placeholderText(), QString::fromUtf8("number in N\u00b7m"));
     window->goTo(Stage::question);
     settle();
-    EXPECT_EQ(child<QLineEdit>("need")->placeholderText(), QString::fromUtf8("how much, N\u00b7m"));
+    EXPECT_EQ(shown<QLineEdit>("What is needed")->placeholderText(), QString::fromUtf8("how much, N\u00b7m"));
 }
 
 TEST_F(Entering, TheLedgerIsACardOfFactsThatOpenWhereTheyStand) {
@@ -330,8 +331,8 @@ TEST_F(Entering, TwoEndsOfAPieceRankEachOther) {
     settle();
     auto* other = child<QComboBox>("otherEnd");
     EXPECT_FALSE(other->isVisible()) << "one joint has no other end";
-    child<QSpinBox>("joints")->setValue(2);
-    emit child<QSpinBox>("joints")->editingFinished();
+    shown<QSpinBox>("Joints each")->setValue(2);
+    emit shown<QSpinBox>("Joints each")->editingFinished();
     session().selectSquare(study().options[0].id, study().conditions[0].id);
     settle();
     ASSERT_TRUE(other->isVisible());
@@ -350,7 +351,7 @@ TEST_F(Entering, TwoEndsOfAPieceRankEachOther) {
     settle();
     EXPECT_TRUE(visibleTexts(window.get()).contains("add what broke"));
     pressButton("add what broke");
-    auto* end = child<QComboBox>("end");
+    auto* end = shown<QComboBox>("Which end failed");
     ASSERT_TRUE(end->isVisible());
     end->setCurrentIndex(end->findText("end 2: Splice"));
     emit end->activated(end->currentIndex());

@@ -13,7 +13,6 @@
 #include <QTabBar>
 #include <QTabWidget>
 #include <QTableWidget>
-#include <QTreeWidget>
 #include <anvil/work/board_commands.h>
 #include <iostream>
 

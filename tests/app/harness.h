@@ -58,6 +58,14 @@ struct Window : testing::Test {
         if (!found) ADD_FAILURE() << "no " << name;
         return found;
     }
+    /// The one control of its kind on show that is called this, as those hear it who do not see it.
+    template <class T> T* shown(const QString& name) {
+        QList<T*> found;
+        for (auto* w : window->findChildren<T*>())
+            if (w->isVisible() && w->accessibleName() == name) found << w;
+        if (found.size() != 1) ADD_FAILURE() << found.size() << " on show are called " << name.toStdString();
+        return found.isEmpty() ? nullptr : found.front();
+    }
     /// Clicks the one visible button that says this.
     void pressButton(const QString& text);
     /// A fresh study, in a fresh project where none is open, of these options and conditions; nothing is

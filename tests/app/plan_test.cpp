@@ -182,11 +182,11 @@ TEST_F(Stages, ForecastsAndLimitsGiveTheHeadRoomWord) {
     settle();
     auto* board = child<QTableWidget>("planBoard");
     board->setCurrentCell(1, 1);
-    auto* limit = child<QLineEdit>("reachLimit");
+    auto* limit = shown<QLineEdit>("Rig limit");
     limit->setText("5 kN");
     emit limit->editingFinished();
     planPage("Forecasts");
-    auto* expected = child<QLineEdit>("forecastValue");
+    auto* expected = shown<QLineEdit>("I expect");
     expected->setText("12 mm");
     QTest::mouseClick(child<QPushButton>("keepForecast"), Qt::LeftButton);
     EXPECT_TRUE(window->messageText().contains("measures length")) << window->messageText().toStdString();
@@ -226,17 +226,17 @@ TEST_F(Stages, PiecesAreMadeMeasuredAndOrdered) {
     EXPECT_FALSE(work::makePieces(*session().project(), id, "")) << "nothing is planned";
     ASSERT_TRUE(work::planReplicates(*session().project(), id, 3));
     settle();
-    auto* batch = child<QLineEdit>("batch");
+    auto* batch = shown<QLineEdit>("from");
     QTest::keyClicks(batch, "box of May");
     QTest::keyClick(batch, Qt::Key_Return);
     ASSERT_EQ(study().specimens.size(), 6U);
     EXPECT_EQ(study().specimens[0].batch, "box of May");
     pressButton("Measure more…");
-    child<QLineEdit>("dimension")->setText("depth");
-    child<QLineEdit>("nominal")->setText("3 1/4 in");
-    child<QLineEdit>("tolerance")->setText("0.5 mm");
+    shown<QLineEdit>("Measure")->setText("depth");
+    shown<QLineEdit>("wanted")->setText("3 1/4 in");
+    shown<QLineEdit>("±")->setText("0.5 mm");
     QTest::mouseClick(child<QPushButton>("addDimension"), Qt::LeftButton);
-    auto* table = child<QTableWidget>("specimens");
+    auto* table = shown<QTableWidget>("Pieces");
     table->item(0, 4)->setText("3 1/4 in");
     EXPECT_NEAR(*study().specimens[0].measured[0].mean(), 0.08255, 1e-9);
     EXPECT_EQ(table->item(0, 4)->text(), "82.55");
@@ -350,7 +350,7 @@ TEST_F(Stages, MethodNeedAndCautionsAreKept) {
     window->goTo(Stage::question);
     planPage("Method");
     settle();
-    QTest::keyClicks(child<QLineEdit>("methodSearch"), "slat");
+    QTest::keyClicks(shown<QLineEdit>("Find a method"), "slat");
     settle();
     for (auto* card : window->findChildren<QAbstractButton*>())
         if (card->isVisible() && card->text() == "Three-point bend") QTest::mouseClick(card, Qt::LeftButton);
@@ -361,9 +361,9 @@ TEST_F(Stages, MethodNeedAndCautionsAreKept) {
     ASSERT_TRUE(QApplication::focusWidget());
     QTest::keyClick(QApplication::focusWidget(), Qt::Key_Escape); // back to the plan
     settle();
-    auto* need = child<QLineEdit>("need");
+    auto* need = shown<QLineEdit>("What is needed");
     ASSERT_TRUE(need->isVisible());
-    auto* ceiling = child<QLineEdit>("ceiling");
+    auto* ceiling = shown<QLineEdit>("What is enough");
     need->setText("4 kN");
     emit need->editingFinished();
     EXPECT_EQ(*study().study.goal.need, 4000);
@@ -411,8 +411,8 @@ TEST_F(Stages, AnUnplannedPullMakesItsSquareInOneStep) {
     openDemo();
     window->goTo(Stage::pull);
     settle();
-    QTest::keyClicks(child<QLineEdit>("unplannedOption"), "Double clamps");
-    auto* condition = child<QLineEdit>("unplannedCondition");
+    QTest::keyClicks(shown<QLineEdit>("what it is"), "Double clamps");
+    auto* condition = shown<QLineEdit>("how it is pulled");
     QTest::keyClicks(condition, "plain");
     QTest::keyClick(condition, Qt::Key_Return);
     EXPECT_EQ(study().options.size(), 5U);
@@ -429,7 +429,7 @@ TEST_F(Stages, ConditionsOnANumericAxisGetTheirValues) {
     session().showStudy(session().project()->studies()[2].study.id);
     window->goTo(Stage::question);
     settle();
-    auto *axis = child<QLineEdit>("axis"), *unit = child<QLineEdit>("axisUnit");
+    auto *axis = shown<QLineEdit>("Its conditions vary"), *unit = shown<QLineEdit>("in");
     EXPECT_EQ(axis->text(), "sheet temperature");
     EXPECT_EQ(unit->text(), QString::fromUtf8("°C"));
     const auto type = [](QLineEdit* edit, const char* text) {
@@ -526,11 +526,11 @@ TEST_F(Stages, WhatIsTheSameForAllAndWhereASquareDiffers) {
     QTest::mouseClick(remedy, Qt::LeftButton);
     EXPECT_FALSE(study().study.plan.square(study().options[1].id, study().conditions[0].id)->speed);
     pressButton(QString::fromUtf8("‹ The plan"));
-    child<QComboBox>("direction")->setCurrentIndex(2);
-    emit child<QComboBox>("direction")->activated(2);
+    shown<QComboBox>("Whether more or less is wanted")->setCurrentIndex(2);
+    emit shown<QComboBox>("Whether more or less is wanted")->activated(2);
     EXPECT_EQ(study().study.goal.sense, domain::Sense::inside);
     type("windowLow", "2 kN");
-    EXPECT_EQ(child<QLineEdit>("windowLow")->text(), "2 kN") << "half a window waits for its other end";
+    EXPECT_EQ(shown<QLineEdit>("from")->text(), "2 kN") << "half a window waits for its other end";
     type("windowHigh", "1 kN");
     EXPECT_TRUE(window->messageText().contains("must end above where it begins"));
     type("windowHigh", "3 kN");
@@ -543,7 +543,7 @@ TEST_F(Stages, TravelIsHeadRoomToo) {
     window->goTo(Stage::question);
     planPage("Reach");
     settle();
-    auto* travel = child<QLineEdit>("reachTravel");
+    auto* travel = shown<QLineEdit>("Travel");
     travel->setText("40 mm");
     emit travel->editingFinished();
     EXPECT_NEAR(*study().reach.travel, 0.04, 1e-12);
@@ -551,9 +551,9 @@ TEST_F(Stages, TravelIsHeadRoomToo) {
     auto* board = child<QTableWidget>("planBoard");
     board->setCurrentCell(1, 1);
     settle();
-    child<QLineEdit>("forecastValue")->setText("2 kN");
-    child<QLineEdit>("forecastTravel")->setText("50 mm");
-    child<QLineEdit>("forecastBy")->setText("Ines");
+    shown<QLineEdit>("I expect")->setText("2 kN");
+    shown<QLineEdit>("after moving")->setText("50 mm");
+    shown<QLineEdit>("says")->setText("Ines");
     QTest::mouseClick(child<QPushButton>("keepForecast"), Qt::LeftButton);
     settle();
     EXPECT_TRUE(board->item(1, 1)->text().contains("short of travel"))
@@ -608,7 +608,7 @@ TEST_F(Stages, TimeAndMoneyOfThePlanAreShown) {
     window->goTo(Stage::question);
     planPage("Enough");
     settle();
-    auto* each = child<QLineEdit>("minutesEach");
+    auto* each = shown<QLineEdit>("One pull takes");
     each->setText("15");
     emit each->editingFinished();
     EXPECT_EQ(study().study.plan.minutesEach, 15);
@@ -625,13 +625,13 @@ TEST_F(Stages, PlacesInASheetKeepTheirDistance) {
     ASSERT_TRUE(work::planReplicates(project, id, 2));
     window->goTo(Stage::specimens);
     settle();
-    auto* scheme = child<QLineEdit>("labelScheme");
+    auto* scheme = shown<QLineEdit>("labelled");
     scheme->setText("{option} {n}");
     emit scheme->editingFinished();
     ASSERT_TRUE(work::makePieces(project, id, ""));
     EXPECT_EQ(study().specimens[0].label, "Pin 1");
     settle();
-    auto* pieces = child<QTableWidget>("specimens");
+    auto* pieces = shown<QTableWidget>("Pieces");
     const auto column = [&](const QString& head) {
         for (int k = 0; k < pieces->columnCount(); ++k)
             if (pieces->horizontalHeaderItem(k)->text() == head) return k;
@@ -651,7 +651,7 @@ TEST_F(Stages, PlacesInASheetKeepTheirDistance) {
     EXPECT_NEAR(*study().specimens[0].x, 0.1, 1e-12);
     showTab("specimenTabs", "Places in the sheet");
     settle();
-    auto* apart = child<QLineEdit>("apart");
+    auto* apart = shown<QLineEdit>("places lie at least");
     apart->setText("60 mm");
     emit apart->editingFinished();
     settle();
@@ -673,10 +673,10 @@ TEST_F(Stages, TheAreaIsWorkedOutFromWhatWasMeasured) {
     settle();
     pressButton("Measure more…");
     for (const char* name : {"width", "thickness"}) {
-        child<QLineEdit>("dimension")->setText(name);
+        shown<QLineEdit>("Measure")->setText(name);
         QTest::mouseClick(child<QPushButton>("addDimension"), Qt::LeftButton);
     }
-    auto* pieces = child<QTableWidget>("specimens");
+    auto* pieces = shown<QTableWidget>("Pieces");
     pieces->item(0, 4)->setText("20");
     pieces->item(0, 5)->setText("4");
     ASSERT_EQ(pieces->horizontalHeaderItem(6)->text(), QString::fromUtf8("Area (mm²)"));
@@ -690,8 +690,8 @@ TEST_F(Stages, WorkingHoursMoveWhatIsDue) {
     window->goTo(Stage::specimens);
     showTab("specimenTabs", "Preparation");
     settle();
-    auto* from = child<QLineEdit>("workFrom");
-    auto* to = child<QLineEdit>("workTo");
+    auto* from = shown<QLineEdit>("Somebody is there from");
+    auto* to = shown<QLineEdit>("to");
     EXPECT_EQ(to->text(), "20:00");
     from->setText("25:00");
     emit from->editingFinished();

@@ -351,14 +351,14 @@ TEST_F(AtTheRig, TheAssistantFindsTheColumns) {
     startRig();
     window->goTo(Stage::rig);
     settle();
-    auto* address = child<QLineEdit>("rigAddress");
+    auto* address = shown<QLineEdit>("reached at");
     address->setText("somewhere");
     emit address->editingFinished();
     auto* connectButton = child<QTabWidget>("rigTabs")->widget(0)->findChild<QPushButton*>("primary");
     QTest::mouseClick(connectButton, Qt::LeftButton);
     EXPECT_TRUE(window->messageText().contains("is no address of a rig"))
         << window->messageText().toStdString();
-    child<QLineEdit>("rigName")->setText("Shed winch");
+    shown<QLineEdit>("Rig")->setText("Shed winch");
     address->setText(this->address);
     emit address->editingFinished();
     QTest::mouseClick(connectButton, Qt::LeftButton);
@@ -404,17 +404,17 @@ TEST_F(AtTheRig, LoadPathCalibrationAndChecksAreKept) {
     EXPECT_NEAR(session().rig().setup().path[0].b, 0.1, 1e-12) << "nothing lost";
     typed("part0-b", "4 kN");
     EXPECT_TRUE(window->messageText().contains("length is wanted")) << window->messageText().toStdString();
-    EXPECT_EQ(child<QLineEdit>("part0-b")->text(), "100 mm");
+    EXPECT_EQ(shown<QLineEdit>("Pivot to piece")->text(), "100 mm");
     pressButton("Take out");
     EXPECT_TRUE(session().rig().setup().path.empty());
-    child<QLineEdit>("pivotWeight")->setText("400 N");
-    child<QLineEdit>("pivotCentre")->setText("1 m");
-    child<QLineEdit>("pivotLift")->setText("2.5 m");
-    emit child<QLineEdit>("pivotLift")->editingFinished();
+    shown<QLineEdit>("Pivot check: weight")->setText("400 N");
+    shown<QLineEdit>("centre at")->setText("1 m");
+    shown<QLineEdit>("lifted at")->setText("2.5 m");
+    emit shown<QLineEdit>("lifted at")->editingFinished();
     EXPECT_EQ(child<QLabel>("pivotSays")->text(), "A scale there reads 160.0 N of the true 400.0 N.");
     showTab("rigTabs", "Calibration");
     settle();
-    auto* table = child<QTableWidget>("calibration");
+    auto* table = shown<QTableWidget>("Reading, True load");
     table->item(0, 0)->setText("0");
     table->item(0, 1)->setText("0 N");
     table->item(1, 0)->setText("100");
@@ -425,17 +425,17 @@ TEST_F(AtTheRig, LoadPathCalibrationAndChecksAreKept) {
     EXPECT_TRUE(window->messageText().contains("stands twice")) << window->messageText().toStdString();
     EXPECT_EQ(session().rig().setup().calibration.points.size(), 2U);
     ASSERT_TRUE(waitFor([&] { return session().rig().live().fresh; }));
-    child<QLineEdit>("knownWeight")->setText("98.1 N");
+    shown<QLineEdit>("such as 10 kg")->setText("98.1 N");
     pressButton("Check it");
     ASSERT_EQ(session().rig().setup().calibration.checks.size(), 1U);
     EXPECT_FALSE(session().rig().setup().calibration.checks[0].passed()) << "nothing hangs there";
     EXPECT_TRUE(window->messageText().contains("more than 1.0 %"));
-    child<QLineEdit>("calibrationExpires")->setText("soon");
-    emit child<QLineEdit>("calibrationExpires")->editingFinished();
+    shown<QLineEdit>("Good until")->setText("soon");
+    emit shown<QLineEdit>("Good until")->editingFinished();
     EXPECT_TRUE(window->messageText().contains("is not a date"));
     showTab("rigTabs", "Limits");
     settle();
-    auto* limit = child<QLineEdit>("limitRig");
+    auto* limit = shown<QLineEdit>("The rig pulls at most");
     limit->setText("0 N");
     emit limit->editingFinished();
     EXPECT_TRUE(window->messageText().contains("zero or less"));
@@ -470,7 +470,7 @@ TEST_F(AtTheRig, LegsAreShownWithTheirSharesAndKeptAtEveryMark) {
     ASSERT_EQ(channel->count(), 3) << "the load and its two legs";
     channel->setCurrentIndex(2);
     emit channel->activated(2);
-    auto* points = child<QTableWidget>("calibration");
+    auto* points = shown<QTableWidget>("Reading, True load");
     points->item(0, 0)->setText("0");
     points->item(0, 1)->setText("0 N");
     points->item(1, 0)->setText("100");
@@ -478,16 +478,16 @@ TEST_F(AtTheRig, LegsAreShownWithTheirSharesAndKeptAtEveryMark) {
     EXPECT_EQ(session().rig().setup().layout.columns[4].calibration.points.size(), 2U);
     EXPECT_TRUE(session().rig().setup().calibration.points.empty()) << "the load has its own";
     EXPECT_TRUE(child<QWidget>("calibrationPicture")->isVisible());
-    child<QLineEdit>("calibrationExpires")->setText("2020-01-01");
-    emit child<QLineEdit>("calibrationExpires")->editingFinished();
+    shown<QLineEdit>("Good until")->setText("2020-01-01");
+    emit shown<QLineEdit>("Good until")->editingFinished();
     EXPECT_EQ(session().rig().setup().layout.columns[4].calibration.until, "2020-01-01");
     EXPECT_EQ(session().rig().setup().calibration.until, "") << "each has dates of its own";
     EXPECT_TRUE(
         rig::problems(session().rig().setup(), "2026-05-04").at(0).starts_with("leg west: The calibration"));
-    child<QLineEdit>("calibrationExpires")->setText("");
-    emit child<QLineEdit>("calibrationExpires")->editingFinished();
+    shown<QLineEdit>("Good until")->setText("");
+    emit shown<QLineEdit>("Good until")->editingFinished();
     ASSERT_TRUE(waitFor([&] { return session().rig().live().channels.at(1).fresh; }));
-    child<QLineEdit>("knownWeight")->setText("50 N");
+    shown<QLineEdit>("such as 10 kg")->setText("50 N");
     pressButton("Check it");
     ASSERT_EQ(session().rig().setup().layout.columns[4].calibration.checks.size(), 1U)
         << window->messageText().toStdString();
@@ -496,9 +496,9 @@ TEST_F(AtTheRig, LegsAreShownWithTheirSharesAndKeptAtEveryMark) {
     showTab("rigTabs", "More channels");
     settle();
     pressButton("Add a device");
-    auto* devices = child<QTableWidget>("sideDevices");
+    auto* devices = shown<QTableWidget>("Device, Reached at, Its columns, State");
     ASSERT_EQ(devices->rowCount(), 1);
-    auto* columns = child<RowEditor>("sideColumns");
+    auto* columns = shown<RowEditor>("Columns of the device");
     typeRows(columns, {{"time", "s", ""}, {"air", "zork", ""}});
     EXPECT_TRUE(window->messageText().contains("zork"));
     pressButton("Take it away");
@@ -537,7 +537,7 @@ TEST_F(AtTheRig, ARigThatAnswersIsAskedForFurtherReadings) {
     settle();
     auto* more = child<RowEditor>("moreQueries");
     EXPECT_FALSE(more->isVisible()) << "this one sends lines";
-    auto* protocol = child<QComboBox>("rigProtocol");
+    auto* protocol = shown<QComboBox>("How the rig sends");
     protocol->setCurrentIndex(1);
     emit protocol->activated(1);
     settle();
@@ -712,8 +712,8 @@ TEST_F(AtTheRig, NumbersReadOffADisplayKeepTheirDoubt) {
     sevenPins();
     window->goTo(Stage::pull);
     settle();
-    auto* value = child<QLineEdit>("typedValue");
-    auto* broke = child<QComboBox>("typedBroke");
+    auto* value = shown<QLineEdit>("What was read");
+    auto* broke = shown<QComboBox>("What broke");
     EXPECT_TRUE(child<QLabel>("typedPiece")->text().startsWith("A1-1"));
     const auto type = [&](const QString& text, int part) {
         broke->setCurrentIndex(part);

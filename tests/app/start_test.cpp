@@ -57,9 +57,9 @@ TEST_F(Start, AnEmptyWindowAsksWhatIsWanted) {
 
 TEST_F(Start, APlanIsThreeStepsAndAsksForNoFileName) {
     click("Plan a test");
-    QTest::keyClicks(child<QLineEdit>("planQuestion"), "Which peg holds best: long/short?");
+    QTest::keyClicks(shown<QLineEdit>("The question"), "Which peg holds best: long/short?");
     EXPECT_TRUE(said().contains("Type at least two options"));
-    QTest::keyClicks(child<QLineEdit>("methodSearch"), "wire");
+    QTest::keyClicks(shown<QLineEdit>("Find a method"), "wire");
     EXPECT_FALSE(said().contains("Drop"));
     click("Axial pull");
     EXPECT_FALSE(said().contains("Creep")) << "what was picked leaves the room to the next step";

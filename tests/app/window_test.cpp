@@ -22,7 +22,6 @@
 #include <QTabWidget>
 #include <QTableWidget>
 #include <QTimer>
-#include <QTreeWidget>
 #include <anvil/work/board_commands.h>
 #include <anvil/work/plan_commands.h>
 #include <anvil/work/pull_commands.h>
@@ -179,7 +178,7 @@ TEST_F(Curves, ADraggedLandmarkChangesTheNumbersAndUndoBringsItBack) {
     session().selectPull(pull);
     settle();
     auto* view = window->curves()->view();
-    auto* numbers = child<QTableWidget>("numbers");
+    auto* numbers = shown<QTableWidget>("What was read from the curve");
     const auto before = numbers->item(0, 1)->text();
     const QPoint from = view->placeOf(work::Handle::peak);
     ASSERT_FALSE(from.isNull());
@@ -251,7 +250,7 @@ TEST_F(Ledgers, SettingOneAsideAsksForAReasonAndTheLadderFollows) {
     auto* standing = child<QComboBox>("standing");
     standing->setCurrentIndex(standing->findText("Set aside"));
     emit standing->activated(standing->currentIndex());
-    auto* reason = child<QLineEdit>("reason");
+    auto* reason = shown<QLineEdit>("Reason");
     EXPECT_TRUE(reason->isVisible());
     pressButton("Apply");
     EXPECT_TRUE(window->messageText().contains("Say why")) << window->messageText().toStdString();
@@ -396,9 +395,9 @@ TEST_F(Shell, WhereFromOpensTheTrailAndLeadsToTheCurve) {
         auto* dialog = qobject_cast<QDialog*>(QApplication::activeModalWidget());
         ASSERT_TRUE(dialog);
         head = visibleTexts(dialog).join("\n");
-        auto* tree = dialog->findChild<QTreeWidget*>();
-        rows = tree->topLevelItemCount();
-        emit tree->itemActivated(tree->topLevelItem(0), 0);
+        auto* values = dialog->findChild<QTableWidget*>();
+        rows = values->rowCount();
+        QTest::keyClick(values, Qt::Key_Return);
     });
     emit table->cellActivated(0, columnOf(table, "mean"));
     EXPECT_TRUE(head.contains(mean)) << head.toStdString();
@@ -543,7 +542,7 @@ TEST_F(Stages, SpecimensMovesAMislabelledPiece) {
     const auto pull = pullOf("C1-4");
     session().selectPull(pull);
     settle();
-    auto* table = child<QTableWidget>("specimens");
+    auto* table = shown<QTableWidget>("Pieces");
     EXPECT_EQ(table->rowCount(), 40);
     EXPECT_EQ(table->item(table->currentRow(), 0)->text(), "C1-4");
     pressButton("Move…");

@@ -70,6 +70,7 @@ TEST_F(Cli, TheManualPageTellsEveryCommandThatHelpTells) {
         ++told;
     }
     EXPECT_GE(told, 10);
+    EXPECT_TRUE(man.out.contains("anvil \\- Finds out which option is strongest")) << "for lists of pages";
     const QRegularExpression request("^\\.(TH|SH|SS|TP|B|I)\\b"); // nothing in a description is taken for one
     for (const auto& line : man.out.split('\n')) {
         if (!line.startsWith('.')) continue;

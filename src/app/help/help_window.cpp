@@ -1,5 +1,6 @@
 #include "help/help_window.h"
 
+#include "theme/theme.h"
 #include <QApplication>
 #include <QDir>
 #include <QFile>
@@ -39,7 +40,7 @@ HelpWindow::HelpWindow(QWidget* parent) : QDialog(parent) {
     auto* row = new QHBoxLayout(this);
     m_list = new QListWidget;
     m_list->setAccessibleName(tr("Pages of the manual"));
-    m_list->setFixedWidth(170);
+    m_list->setFixedWidth(grown(170));
     for (const auto& page : pages()) {
         auto* item = new QListWidgetItem(titleOf(page), m_list);
         item->setData(Qt::UserRole, page);

@@ -23,10 +23,10 @@ BenchLine::BenchLine(Session& session, QWidget* parent) : QWidget(parent), m_ses
     m_load = plainLabel();
     m_load->setObjectName("benchLoad");
     m_load->setFont(figures(20, true));
-    m_load->setMinimumWidth(118);
+    m_load->setMinimumWidth(grown(118));
     m_load->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
     m_bar = new QWidget;
-    m_bar->setFixedWidth(120);
+    m_bar->setFixedWidth(grown(120));
     m_zero = new QPushButton(tr("Zero"));
     m_zero->setObjectName("benchZero");
     m_zero->setFocusPolicy(Qt::NoFocus);

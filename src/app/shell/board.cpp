@@ -17,8 +17,15 @@
 namespace anvil::app {
 namespace {
 
-constexpr int head = 30, rowHeight = 44, markSize = 13, pitch = 15, leastColumn = 50;
-constexpr int railWidth = 128, railNames = 34, mostNames = 170, mostMarks = 7;
+constexpr int mostMarks = 7;
+int head() { return grown(30); }
+int rowHeight() { return grown(44); }
+int markSize() { return grown(13); }
+int pitch() { return grown(15); }
+int leastColumn() { return grown(50); }
+int railWidth() { return grown(128); }
+int railNames() { return grown(34); }
+int mostNames() { return grown(170); }
 
 QStringList namesOf(const std::vector<domain::Option>& all) {
     QStringList out;
@@ -38,12 +45,12 @@ QStringList namesOf(const std::vector<domain::Condition>& all) {
 Board::Board(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(tr("Board of options and conditions"));
-    setMinimumWidth(railWidth);
+    setMinimumWidth(railWidth());
     connect(&session, &Session::changed, this, &Board::relayout);
     connect(&session, &Session::selectionChanged, this, QOverload<>::of(&Board::update));
 }
 
-QSize Board::sizeHint() const { return {wantedWidth(), m_bottom + 130}; }
+QSize Board::sizeHint() const { return {wantedWidth(), m_bottom + grown(130)}; }
 
 void Board::setRail(bool rail) {
     if (rail == m_rail) return;
@@ -54,11 +61,11 @@ void Board::setRail(bool rail) {
 bool Board::gathered(const domain::StudyData& data) const { return m_rail && data.conditions.size() > 2; }
 
 int Board::wantedNames(const domain::StudyData& data) const {
-    if (m_rail) return railNames;
-    int out = 60;
+    if (m_rail) return railNames();
+    int out = grown(60);
     for (const auto& name : namesOf(data.options))
         out = std::max(out, fontMetrics().horizontalAdvance(name) + 18);
-    return std::min(out, mostNames);
+    return std::min(out, mostNames());
 }
 
 int Board::wantedColumn(const domain::StudyData& data) const {
@@ -71,19 +78,19 @@ int Board::wantedColumn(const domain::StudyData& data) const {
             marks = std::max({marks, static_cast<std::size_t>(made),
                               static_cast<std::size_t>(data.study.plan.replicatesOf(o.id, c.id))});
         }
-    int out = static_cast<int>(std::min<std::size_t>(marks, mostMarks)) * pitch + 10;
+    int out = static_cast<int>(std::min<std::size_t>(marks, mostMarks)) * pitch() + 10;
     auto bold = font();
     bold.setBold(true);
     for (const auto& name : namesOf(data.conditions))
-        out =
-            std::max(out, std::min(QFontMetrics(bold).horizontalAdvance(name) + 10, mostMarks * pitch + 10));
-    return std::max(out, leastColumn);
+        out = std::max(out,
+                       std::min(QFontMetrics(bold).horizontalAdvance(name) + 10, mostMarks * pitch() + 10));
+    return std::max(out, leastColumn());
 }
 
 int Board::wantedWidth() const {
     const auto* data = m_session.study();
-    if (m_rail) return railWidth;
-    if (!data || data->options.empty()) return 240;
+    if (m_rail) return railWidth();
+    if (!data || data->options.empty()) return grown(240);
     return wantedNames(*data) +
            static_cast<int>(std::max<std::size_t>(1, data->conditions.size())) * wantedColumn(*data) + 4;
 }
@@ -123,7 +130,7 @@ std::vector<Board::MarkAt> Board::marksOf(const domain::StudyData& data, const d
 }
 
 void Board::place(Square& square, std::vector<MarkAt>& marks) const {
-    const int perRow = std::max(1, (square.rect.width() - 4) / pitch), rows = 2;
+    const int perRow = std::max(1, (square.rect.width() - 4) / pitch()), rows = 2;
     if (static_cast<int>(marks.size()) > perRow * rows) {
         const auto done =
             std::count_if(marks.begin(), marks.end(), [](const MarkAt& m) { return m.pull != 0; });
@@ -136,10 +143,10 @@ void Board::place(Square& square, std::vector<MarkAt>& marks) const {
         for (std::size_t k = 0; k < marks.size(); ++k) {
             const int place = static_cast<int>(k);
             marks[k].rect = square.stacked
-                                ? QRect(square.rect.left() + 4 + place * pitch,
-                                        square.rect.bottom() - markSize - 3, markSize, markSize)
-                                : QRect(square.rect.right() - (place + 1) * pitch,
-                                        square.rect.center().y() - markSize / 2, markSize, markSize);
+                                ? QRect(square.rect.left() + 4 + place * pitch(),
+                                        square.rect.bottom() - markSize() - 3, markSize(), markSize())
+                                : QRect(square.rect.right() - (place + 1) * pitch(),
+                                        square.rect.center().y() - markSize() / 2, markSize(), markSize());
         }
         return;
     }
@@ -147,8 +154,8 @@ void Board::place(Square& square, std::vector<MarkAt>& marks) const {
     for (std::size_t k = 0; k < marks.size(); ++k) {
         const int line = static_cast<int>(k) / perRow, place = static_cast<int>(k) % perRow;
         const int y =
-            two ? square.rect.top() + 4 + line * (markSize + 5) : square.rect.center().y() - markSize / 2;
-        marks[k].rect = QRect(square.rect.left() + 4 + place * pitch, y, markSize, markSize);
+            two ? square.rect.top() + 4 + line * (markSize() + 5) : square.rect.center().y() - markSize() / 2;
+        marks[k].rect = QRect(square.rect.left() + 4 + place * pitch(), y, markSize(), markSize());
     }
 }
 
@@ -156,7 +163,7 @@ void Board::relayout() {
     m_marks.clear();
     m_squares.clear();
     m_heads.clear();
-    m_bottom = head;
+    m_bottom = head();
     m_prepared = m_session.preparation().value_or(1);
     m_overdue = false;
     for (const auto& step : m_session.timetable())
@@ -170,24 +177,24 @@ void Board::relayout() {
     const domain::PullsOfPieces pulls(*data);
     const bool all = gathered(*data);
     const int columns = all ? 1 : std::max<int>(1, static_cast<int>(data->conditions.size()));
-    const int least = m_rail ? 0 : leastColumn;
-    const int names = std::max(railNames, std::min(wantedNames(*data), width() - columns * least - 4));
+    const int least = m_rail ? 0 : leastColumn();
+    const int names = std::max(railNames(), std::min(wantedNames(*data), width() - columns * least - 4));
     const int column =
         std::max(least, std::min(m_rail ? width() : wantedColumn(*data), (width() - names - 4) / columns));
-    setMinimumWidth(m_rail ? railWidth : std::max(180, 76 + columns * leastColumn));
+    setMinimumWidth(m_rail ? railWidth() : std::max(grown(180), grown(76) + columns * leastColumn()));
     const auto shortConditions = initials(namesOf(data->conditions)),
                shortOptions = initials(namesOf(data->options));
     for (int c = 0; !all && c < static_cast<int>(data->conditions.size()); ++c) {
         const auto name = qs(data->conditions[static_cast<std::size_t>(c)].name);
-        m_heads.push_back(
-            {QRect(names + c * column, 0, column - 4, head), name, m_rail ? shortConditions[c] : name, true});
+        m_heads.push_back({QRect(names + c * column, 0, column - 4, head()), name,
+                           m_rail ? shortConditions[c] : name, true});
     }
     for (int r = 0; r < static_cast<int>(data->options.size()); ++r) {
         const auto& option = data->options[static_cast<std::size_t>(r)];
-        const int top = head + r * rowHeight;
-        m_heads.push_back({QRect(6, top, names - 10, rowHeight - 4), qs(option.name),
+        const int top = head() + r * rowHeight();
+        m_heads.push_back({QRect(6, top, names - 10, rowHeight() - 4), qs(option.name),
                            m_rail ? shortOptions[r] : qs(option.name), false});
-        Square square{QRect(names, top, column - 4, rowHeight - 4), option.id, 0, false, {}, false};
+        Square square{QRect(names, top, column - 4, rowHeight() - 4), option.id, 0, false, {}, false};
         std::vector<MarkAt> marks;
         for (int c = 0; c < static_cast<int>(data->conditions.size()); ++c) {
             const auto& condition = data->conditions[static_cast<std::size_t>(c)];
@@ -207,9 +214,9 @@ void Board::relayout() {
             square.stacked = false;
             marks.clear();
         }
-        m_bottom = top + rowHeight;
+        m_bottom = top + rowHeight();
     }
-    setMinimumHeight(m_bottom + 70);
+    setMinimumHeight(m_bottom + grown(70));
     updateGeometry();
     update();
 }
@@ -315,7 +322,7 @@ void Board::paintOtherEnd(QPainter& painter, const QRect& mark) const {
 }
 
 void Board::paintLegend(QPainter& painter) const {
-    int x = 6, y = m_bottom + 14;
+    int x = 6, y = m_bottom + grown(14);
     std::set<State> used;
     bool look = false, otherEnd = false;
     std::optional<State> overdue;
@@ -326,15 +333,15 @@ void Board::paintLegend(QPainter& painter) const {
         if (m.look && !m.pull) overdue = m.state;
     }
     const auto item = [&](State state, bool flag, const QString& text, bool underlined = false) {
-        const int need = markSize + 8 + painter.fontMetrics().horizontalAdvance(text) + 14;
+        const int need = markSize() + 8 + painter.fontMetrics().horizontalAdvance(text) + 14;
         if (x + need > width() && x > 6) {
             x = 6;
-            y += 20;
+            y += grown(20);
         }
-        paintMark(painter, QRect(x, y, markSize, markSize), state, false, flag);
-        if (underlined) paintOtherEnd(painter, QRect(x, y, markSize, markSize));
+        paintMark(painter, QRect(x, y, markSize(), markSize()), state, false, flag);
+        if (underlined) paintOtherEnd(painter, QRect(x, y, markSize(), markSize()));
         painter.setPen(theme().faint);
-        painter.drawText(QRect(x + markSize + 6, y - 4, need, markSize + 8), Qt::AlignVCenter, text);
+        painter.drawText(QRect(x + markSize() + 6, y - 4, need, markSize() + 8), Qt::AlignVCenter, text);
         x += need;
     };
     for (const auto state : used)

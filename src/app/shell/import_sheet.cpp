@@ -124,7 +124,7 @@ void ImportSheet::makeAsks(QVBoxLayout* layout) {
     m_limit = new QLineEdit;
     m_limit->setObjectName("limit");
     m_limit->setPlaceholderText(tr("such as 5 kN"));
-    m_limit->setMaximumWidth(110);
+    m_limit->setMaximumWidth(grown(110));
     asks->addWidget(m_limit);
     connect(m_limit, &QLineEdit::editingFinished, this, [this] {
         if (m_limit->isModified()) {
@@ -157,7 +157,7 @@ void ImportSheet::makeColumnAsks() {
         auto* edit = new QLineEdit;
         edit->setObjectName(name);
         edit->setPlaceholderText(tr("name or number"));
-        edit->setMaximumWidth(130);
+        edit->setMaximumWidth(grown(130));
         edit->setAccessibleName(text);
         columns->addWidget(edit);
         connect(edit, &QLineEdit::editingFinished, this, [this, edit] {
@@ -201,7 +201,7 @@ void ImportSheet::makeTable(QVBoxLayout* layout) {
     m_table->setHorizontalHeaderLabels({tr("In"), tr("Curve"), tr("File, run"), tr("Peak"), tr("Option"),
                                         tr("Condition"), tr("Replicate"), tr("Remark")});
     m_table->verticalHeader()->hide();
-    m_table->verticalHeader()->setDefaultSectionSize(46);
+    m_table->verticalHeader()->setDefaultSectionSize(grown(46));
     m_table->setColumnWidth(includeColumn, 34);
     m_table->setColumnWidth(curveColumn, 96);
     m_table->setColumnWidth(fileColumn, 270);

@@ -2,6 +2,7 @@
 
 #include "shell/ledger_line.h"
 #include "shell/pictures_list.h"
+#include "theme/theme.h"
 #include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
 #include "widgets/row_editor.h"
@@ -201,7 +202,7 @@ void Ledger::makeBroke(QVBoxLayout* edits) {
     edits->addWidget(m_brokeLine = new LedgerLine(tr("add what broke"), form));
     m_failure = new PictureView;
     m_failure->setMinimumWidth(0);
-    m_failure->setFixedWidth(80);
+    m_failure->setFixedWidth(grown(80));
     m_brokeLine->setSign(m_failure);
 }
 
@@ -215,7 +216,7 @@ void Ledger::makeNotes(QVBoxLayout* edits) {
     m_note->setObjectName("note");
     m_note->setAccessibleName(tr("Note"));
     m_note->setTabChangesFocus(true);
-    m_note->setFixedHeight(58);
+    m_note->setFixedHeight(grown(58));
     m_note->installEventFilter(this);
     edits->addWidget(m_noteLine = new LedgerLine(tr("add a note"), m_note));
     m_phases =
@@ -514,6 +515,7 @@ void Ledger::refresh() {
     fillBroke(*data, *pull, *s);
     m_where->setText(qs(pull->outcome.where));
     std::vector<QStringList> shares;
+    shares.reserve(pull->outcome.shares.size());
     for (const auto& share : pull->outcome.shares)
         shares.push_back({qs(share.mode), qs(quantity::shortest(100 * share.share))});
     m_shares->setRows(shares);

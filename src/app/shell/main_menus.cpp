@@ -116,6 +116,18 @@ void MainWindow::makeViewMenu() {
         action->setChecked(preferences::appearance() == i);
         group->addAction(action);
     }
+    auto* size = view->addMenu(tr("Te&xt size"));
+    auto* sizes = new QActionGroup(this);
+    for (const int percent : {0, 100, 125, 150, 200}) {
+        auto* action = size->addAction(
+            percent > 0 ? tr("%1 %").arg(percent) : tr("Follow the desktop"), this, [this, percent] {
+                preferences::setTextSize(percent);
+                m_session.say(tr("Text has this size when the program is started again."));
+            });
+        action->setCheckable(true);
+        action->setChecked(preferences::textSize() == percent);
+        sizes->addAction(action);
+    }
     view->addAction(tr("Fold or unfold the b&oard"), QKeySequence("Ctrl+M"), this, &MainWindow::foldBoard)
         ->setObjectName("foldBoard");
     view->addAction(icon("panel-right"), tr("Open or close the le&dger"), QKeySequence("Ctrl+L"), this,

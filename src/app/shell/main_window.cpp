@@ -39,21 +39,24 @@ namespace {
 
 constexpr int roomyWidth = 1600, besideWidth = 1200, ledgerPixels = 260;
 
-QFrame* panel(QWidget* content, bool scroll) {
-    auto* frame = new QFrame;
-    auto* layout = new QVBoxLayout(frame);
-    layout->setContentsMargins(0, 0, 0, 0);
-    if (!scroll) {
-        layout->addWidget(content);
-        return frame;
-    }
+/// Lets what does not fit be scrolled to.
+QScrollArea* scrolling(QWidget* content) {
     auto* area = new QScrollArea;
     area->setWidget(content);
     area->setWidgetResizable(true);
     area->setFocusPolicy(Qt::NoFocus); // what is in it has the focus
-    area->setMinimumWidth(content->minimumWidth() + 4);
     area->viewport()->setAutoFillBackground(false);
     content->setAutoFillBackground(false);
+    return area;
+}
+
+QFrame* panel(QWidget* content) {
+    auto* frame = new QFrame;
+    auto* layout = new QVBoxLayout(frame);
+    layout->setContentsMargins(0, 0, 0, 0);
+    auto* area = scrolling(content);
+    area->setMinimumWidth(content->minimumWidth() + 4);
+    area->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     layout->addWidget(area);
     return frame;
 }
@@ -117,9 +120,8 @@ void MainWindow::makeBody() {
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(6);
     m_board = new Board(m_session);
-    m_boardPanel = panel(m_board, true);
+    m_boardPanel = panel(m_board);
     m_boardPanel->setObjectName("boardPanel");
-    m_boardPanel->findChild<QScrollArea*>()->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     row->addWidget(m_boardPanel);
     m_splitter = new QSplitter(Qt::Horizontal);
     row->addWidget(m_splitter, 1);
@@ -132,10 +134,9 @@ void MainWindow::makeBody() {
     inner->addWidget(m_stages);
     m_splitter->addWidget(workspace);
     m_ledger = new Ledger(m_session);
-    m_ledger->setMinimumWidth(210);
-    m_ledgerPanel = panel(m_ledger, true);
+    m_ledger->setMinimumWidth(grown(210));
+    m_ledgerPanel = panel(m_ledger);
     m_ledgerPanel->setObjectName("ledgerPanel");
-    m_ledgerPanel->findChild<QScrollArea*>()->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     m_splitter->addWidget(m_ledgerPanel);
     m_splitter->setStretchFactor(0, 1);
     m_splitter->setCollapsible(0, false);
@@ -146,7 +147,7 @@ void MainWindow::makeBody() {
 
 /// The board is as wide as what it shows; a rail where the window is narrow, or by hand.
 void MainWindow::fitBoard() {
-    const bool rail = m_boardFold == 0 ? width() < roomyWidth : m_boardFold == 2;
+    const bool rail = m_boardFold == 0 ? width() < grown(roomyWidth) : m_boardFold == 2;
     m_board->setRail(rail);
     const bool shown = m_session.project() && m_stage != Stage::question; // there it is edited in place
     m_boardPanel->setVisible(shown);
@@ -166,8 +167,8 @@ void MainWindow::showLedger(bool shown) {
 }
 
 void MainWindow::placeLedger() {
-    const bool over = width() < besideWidth;
-    const int wide = m_ledgerWidth > 0 ? m_ledgerWidth : ledgerPixels;
+    const bool over = width() < grown(besideWidth);
+    const int wide = m_ledgerWidth > 0 ? m_ledgerWidth : grown(ledgerPixels);
     const bool shown = m_ledgerPanel->isVisibleTo(this);
     if (over != (m_ledgerPanel->parentWidget() == m_body)) {
         if (over)
@@ -253,7 +254,10 @@ QWidget* MainWindow::make(Stage stage) {
 
 QWidget* MainWindow::built(Stage stage) {
     auto*& widget = m_built[static_cast<std::size_t>(stage)];
-    if (!widget) m_stages->addWidget(widget = make(stage));
+    if (!widget) {
+        widget = make(stage);
+        m_stages->addWidget(textScale() > 1 ? scrolling(widget) : widget);
+    }
     nameByLabels(widget);
     return widget;
 }
@@ -266,7 +270,10 @@ QString MainWindow::messageText() const { return m_message->text(); }
 
 void MainWindow::goTo(Stage stage) {
     showBody();
-    m_stages->setCurrentWidget(built(stage));
+    auto* page = built(stage);
+    while (page->parentWidget() != m_stages)
+        page = page->parentWidget();
+    m_stages->setCurrentWidget(page);
     m_stage = stage;
     if (stage != Stage::curves && stage != Stage::specimens) showLedger(false); // unless it is asked for
     fitBoard();

@@ -1,6 +1,7 @@
 #include "shell/pictures_list.h"
 
 #include "shell/preferences.h"
+#include "theme/theme.h"
 #include "widgets/plain_text.h"
 #include <QDateTime>
 #include <QFile>
@@ -34,7 +35,7 @@ PicturesList::PicturesList(Session& session, QWidget* parent) : QWidget(parent),
     m_list = new QListWidget;
     m_list->setObjectName("pictures");
     m_list->setIconSize(QSize(thumb, thumb * 3 / 4));
-    m_list->setMaximumHeight(150);
+    m_list->setMaximumHeight(grown(150));
     layout->addWidget(m_list);
     m_buttons = new QWidget;
     auto* row = new QHBoxLayout(m_buttons);

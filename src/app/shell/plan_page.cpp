@@ -1,5 +1,6 @@
 #include "shell/plan_page.h"
 
+#include "theme/theme.h"
 #include "widgets/method_cards.h"
 #include "widgets/panel.h"
 #include "widgets/plain_text.h"
@@ -43,6 +44,7 @@ PlanPage::PlanPage(Session& session, QWidget* parent) : QWidget(parent), m_sessi
     m_question->setAccessibleName(tr("The question"));
     layout->addWidget(m_question);
     auto* area = new QScrollArea;
+    area->setFocusPolicy(Qt::NoFocus); // what is in it has the focus
     area->setWidget(makeSteps());
     area->setWidgetResizable(true);
     area->widget()->setAutoFillBackground(false);
@@ -97,7 +99,7 @@ QLayout* PlanPage::makeEnd() {
     m_sentence = wrappedLabel("sentence");
     m_make = new QPushButton(tr("Make the study"));
     m_make->setObjectName("primary");
-    m_make->setMinimumHeight(36);
+    m_make->setMinimumHeight(grown(36));
     auto* back = new QPushButton(tr("Back"));
     row->addWidget(m_sentence, 1);
     row->addWidget(back);
@@ -128,9 +130,10 @@ work::NewStudy PlanPage::study() const {
 
 void PlanPage::tell() {
     const auto* method = methods::find(m_methods->chosen());
-    m_about->setText(method ? tr("%1. %2 It needs: %3 Click it again to see the others.")
-                                  .arg(qs(method->title), qs(method->measures), qs(method->needs))
-                            : tr("Choose the nearest; it can be changed later."));
+    m_about->setText(
+        method ? tr("%1. %2 It needs: %3").arg(qs(method->title), qs(method->measures), qs(method->needs)) +
+                     (m_methods->folded() ? tr(" Click it again to see the others.") : QString())
+               : tr("Choose the nearest; it can be changed later."));
     const auto data = work::studyFrom(study());
     if (!data) return m_sentence->setText(qs(data.error().message));
     if (data->options.size() < 2) return m_sentence->setText(tr("Type at least two options to compare."));

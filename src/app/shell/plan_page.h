@@ -2,9 +2,11 @@
 #pragma once
 
 #include "shell/session.h"
+#include <QWidget>
 #include <anvil/work/study_commands.h>
 
 class QLabel;
+class QLayout;
 class QLineEdit;
 class QPushButton;
 class QSpinBox;

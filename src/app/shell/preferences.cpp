@@ -44,6 +44,9 @@ void setUnits(const QString& force, const QString& length) {
 int appearance() { return read("appearance", 2); }
 void setAppearance(int appearance) { write("appearance", appearance); }
 
+int textSize() { return read("textSize", 0); }
+void setTextSize(int percent) { write("textSize", percent); }
+
 QString folder(Folder folder) { return read(keyOf(folder), QDir::homePath()); }
 void setFolder(Folder folder, const QString& path) { write(keyOf(folder), path); }
 

@@ -32,6 +32,10 @@ void setUnits(const QString& force, const QString& length);
 int appearance();
 void setAppearance(int appearance);
 
+/// How large text is, in per cent of its usual size; 0: as the desktop asks.
+int textSize();
+void setTextSize(int percent);
+
 /// The folders that were looked into last; home where none was yet.
 enum class Folder { project, import, pictures };
 QString folder(Folder folder);

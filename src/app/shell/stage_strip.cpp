@@ -9,7 +9,7 @@ namespace anvil::app {
 
 StageStrip::StageStrip(QWidget* parent) : QWidget(parent) {
     setFocusPolicy(Qt::TabFocus);
-    setFixedHeight(50);
+    setFixedHeight(grown(50));
     setAccessibleName(tr("Stages"));
 }
 
@@ -54,24 +54,25 @@ void StageStrip::paintEvent(QPaintEvent*) {
             painter.fillRect(QRect(place.left() + 1, height() - 4, place.width() - 2, 4), t.accent);
         }
         auto f = font();
-        f.setPixelSize(14);
+        f.setPixelSize(grown(13));
         f.setBold(here);
         painter.setFont(f);
         painter.setPen(t.text);
-        painter.drawText(place.adjusted(12, 6, -4, -20), Qt::AlignLeft | Qt::AlignVCenter, name(stage));
-        f.setPixelSize(11);
+        painter.drawText(place.adjusted(12, grown(6), -4, -grown(20)), Qt::AlignLeft | Qt::AlignVCenter,
+                         name(stage));
+        f.setPixelSize(grown(11));
         f.setBold(false);
         painter.setFont(f);
         painter.setPen(t.faint);
-        painter.drawText(place.adjusted(12, 26, -4, -5), Qt::AlignLeft | Qt::AlignVCenter,
+        painter.drawText(place.adjusted(12, grown(26), -4, -grown(5)), Qt::AlignLeft | Qt::AlignVCenter,
                          painter.fontMetrics().elidedText(m_progress[static_cast<std::size_t>(i)],
                                                           Qt::ElideRight, place.width() - 18));
         if (const int n = m_alerts[static_cast<std::size_t>(i)]) {
             const QString text = QString::number(n);
             f.setBold(true);
             painter.setFont(f);
-            const QRect badge(place.right() - 16 - painter.fontMetrics().horizontalAdvance(text), 8,
-                              painter.fontMetrics().horizontalAdvance(text) + 12, 17);
+            const QRect badge(place.right() - 16 - painter.fontMetrics().horizontalAdvance(text), grown(8),
+                              painter.fontMetrics().horizontalAdvance(text) + 12, grown(17));
             painter.setPen(QPen(t.warn, 1.4));
             painter.setBrush(Qt::NoBrush);
             painter.drawRect(badge);

@@ -14,7 +14,8 @@
 namespace anvil::app {
 namespace {
 
-constexpr int widest = 1080, rowHeight = 46, ladderWidth = 130;
+constexpr int widest = 1080, ladderWidth = 130;
+int rowHeight() { return grown(46); }
 
 /// A project opened lately: its question, how far it is, who leads, and the ladder it ended with.
 class RecentRow : public QAbstractButton {
@@ -22,7 +23,7 @@ public:
     explicit RecentRow(preferences::Recent recent) : m_recent(std::move(recent)) {
         setFocusPolicy(Qt::StrongFocus);
         setCursor(Qt::PointingHandCursor);
-        setFixedHeight(rowHeight);
+        setFixedHeight(rowHeight());
         setText(m_recent.question.isEmpty() ? QFileInfo(m_recent.path).completeBaseName()
                                             : m_recent.question);
         setAccessibleName(text());
@@ -41,13 +42,13 @@ protected:
             painter.setPen(QPen(t.accent, hasFocus() ? 2 : 1));
             painter.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 3, 3);
         }
-        const int date = 88, words = width() - ladderWidth - date - 60;
+        const int date = grown(88), words = width() - ladderWidth - date - 60;
         const auto line = [&](const QString& text, int y, bool bold, const QColor& ink) {
             auto f = font();
             f.setBold(bold);
             painter.setFont(f);
             painter.setPen(ink);
-            painter.drawText(QRect(10, y, words, 18), Qt::AlignVCenter,
+            painter.drawText(QRect(10, grown(y), words, grown(18)), Qt::AlignVCenter,
                              painter.fontMetrics().elidedText(text, Qt::ElideRight, words));
         };
         line(text(), 5, true, t.text);
@@ -55,7 +56,7 @@ protected:
              23, false, t.faint);
         painter.save();
         painter.translate(width() - date - ladderWidth - 28, 7);
-        chart::paint(painter, chart::smallLadder(m_recent.rungs, ladderWidth, rowHeight - 14), t.charts(),
+        chart::paint(painter, chart::smallLadder(m_recent.rungs, ladderWidth, rowHeight() - 14), t.charts(),
                      false);
         painter.restore();
         painter.setPen(t.faint);
@@ -70,10 +71,16 @@ private:
 
 } // namespace
 
-StartPage::StartPage(QWidget* parent) : QWidget(parent) {
-    auto* outer = new QHBoxLayout(this);
+StartPage::StartPage(QWidget* parent) : QScrollArea(parent) {
+    auto* page = new QWidget;
+    setWidget(page);
+    setWidgetResizable(true);
+    setFocusPolicy(Qt::NoFocus); // what is in it has the focus
+    viewport()->setAutoFillBackground(false);
+    page->setAutoFillBackground(false);
+    auto* outer = new QHBoxLayout(page);
     auto* middle = new QWidget;
-    middle->setMaximumWidth(widest);
+    middle->setMaximumWidth(grown(widest));
     outer->addStretch();
     outer->addWidget(middle, 100);
     outer->addStretch();
@@ -130,7 +137,7 @@ QLayout* StartPage::makeOthers() {
 
 void StartPage::showEvent(QShowEvent* event) {
     refresh();
-    QWidget::showEvent(event);
+    QScrollArea::showEvent(event);
 }
 
 void StartPage::refresh() {

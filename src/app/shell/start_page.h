@@ -2,7 +2,7 @@
 #pragma once
 
 #include "shell/preferences.h"
-#include <QWidget>
+#include <QScrollArea>
 #include <anvil/chart/start_pictures.h>
 
 class QLabel;
@@ -10,7 +10,7 @@ class QVBoxLayout;
 
 namespace anvil::app {
 
-class StartPage : public QWidget {
+class StartPage : public QScrollArea {
     Q_OBJECT
 public:
     explicit StartPage(QWidget* parent = nullptr);

@@ -6,9 +6,13 @@
 #include <QPalette>
 #include <QPixmap>
 #include <QProcess>
+#include <QRegularExpression>
+#include <QScreen>
 #include <QStyleFactory>
 #include <QSvgRenderer>
+#include <algorithm>
 #include <anvil/chart/painter.h>
+#include <cmath>
 
 static void initIcons() { Q_INIT_RESOURCE(icons); }
 
@@ -56,8 +60,24 @@ Theme& current() {
     return theme;
 }
 
+double scaleInForce = 1;
+
+/// The sheet's sizes of type at the text scale; frames and gaps stay.
+QString atScale(QString sheet) {
+    static const QRegularExpression size(QStringLiteral("(font-size|min-height): (\\d+)px"));
+    QString out;
+    qsizetype from = 0;
+    for (auto all = size.globalMatch(sheet); all.hasNext();) {
+        const auto m = all.next();
+        out += sheet.mid(from, m.capturedStart() - from) +
+               QStringLiteral("%1: %2px").arg(m.captured(1)).arg(grown(m.captured(2).toInt()));
+        from = m.capturedEnd();
+    }
+    return out + sheet.mid(from);
+}
+
 QString sheet(const Theme& t) {
-    return QStringLiteral(R"(
+    return atScale(QStringLiteral(R"(
 QWidget { font-size: 13px; }
 QMainWindow, QDialog { background: %1; }
 QMenuBar { background: %1; }
@@ -92,19 +112,32 @@ QPushButton#quiet, QPushButton#closeLedger { border: none; background: transpare
 QPushButton#headline { text-align: left; font-size: 20px; font-weight: bold; border: none; background: transparent; padding: 4px 6px; }
 QPushButton#headline:hover { color: %6; }
 QLineEdit, QPlainTextEdit { background: %8; border: 1px solid %5; border-radius: 3px; padding: 3px 5px; }
-QTableWidget, QTreeWidget, QListWidget, QTextBrowser { background: %8; border: 1px solid %5; border-radius: 3px; gridline-color: %5; }
+QTableWidget, QListWidget, QTextBrowser { background: %8; border: 1px solid %5; border-radius: 3px; gridline-color: %5; }
 QHeaderView::section { background: %2; border: none; border-bottom: 1px solid %5; padding: 4px 6px; font-weight: bold; }
 QToolTip { background: %8; color: %3; border: 1px solid %5; padding: 3px; }
 QSplitter::handle { background: %1; }
 QScrollArea { border: none; background: transparent; }
 )")
-        .arg(t.ground.name(), t.panel.name(), t.text.name(), t.faint.name(), t.line.name(), t.accent.name(),
-             t.onAccent.name(), t.dark ? QStringLiteral("#272c30") : QStringLiteral("#fbfaf6"));
+                       .arg(t.ground.name(), t.panel.name(), t.text.name(), t.faint.name(), t.line.name(),
+                            t.accent.name(), t.onAccent.name(),
+                            t.dark ? QStringLiteral("#272c30") : QStringLiteral("#fbfaf6")));
 }
 
 } // namespace
 
 const Theme& theme() { return current(); }
+
+double textScale() { return scaleInForce; }
+
+void setTextScale(double scale) { scaleInForce = std::clamp(scale, 1.0, 2.0); }
+
+double desktopTextScale() {
+    const auto* screen = QGuiApplication::primaryScreen();
+    if (!screen) return 1;
+    return std::clamp(std::round(screen->logicalDotsPerInch() / 96 * 20) / 20, 1.0, 2.0);
+}
+
+int grown(int pixels) { return static_cast<int>(std::lround(pixels * scaleInForce)); }
 
 void applyTheme(QApplication& application, Appearance appearance) {
     initIcons();
@@ -114,7 +147,7 @@ void applyTheme(QApplication& application, Appearance appearance) {
     current() = dark ? darkTheme() : lightTheme();
     QApplication::setStyle(QStyleFactory::create("Fusion"));
     QFont font(QStringLiteral("Anvil Sans"));
-    font.setPixelSize(13);
+    font.setPixelSize(grown(13));
     QApplication::setFont(font);
     QPalette p;
     const QColor base(dark ? 0x272c30 : 0xfbfaf6);
@@ -152,7 +185,7 @@ QIcon icon(const QString& name, bool onAccent) {
     auto svg = file.readAll();
     svg.replace("currentColor", (onAccent ? current().onAccent : current().text).name().toLatin1());
     QSvgRenderer renderer(svg);
-    QPixmap pixmap(36, 36);
+    QPixmap pixmap(grown(36), grown(36));
     pixmap.fill(Qt::transparent);
     QPainter painter(&pixmap);
     renderer.render(&painter);
@@ -163,7 +196,7 @@ QIcon icon(const QString& name, bool onAccent) {
 
 QFont figures(int pixels, bool bold) {
     QFont font(QStringLiteral("Anvil Sans")); // its digits are of one width, its point and comma narrow
-    font.setPixelSize(pixels);
+    font.setPixelSize(grown(pixels));
     font.setBold(bold);
     return font;
 }

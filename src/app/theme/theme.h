@@ -31,7 +31,16 @@ void applyTheme(QApplication& application, Appearance appearance);
 /// the accent.
 QIcon icon(const QString& name, bool onAccent = false);
 
-/// The face for figures in columns.
+/// The face for figures in columns, at a size of the usual scale.
 QFont figures(int pixels, bool bold = false);
+
+/// How large text is, as a multiple of its usual size: 1 to 2. Widgets measure themselves when they are made,
+/// so it is set before there are any.
+double textScale();
+void setTextScale(double scale);
+/// The text scale the desktop asks for, in steps of 5 %; 1 where it asks for less.
+double desktopTextScale();
+/// A length that has to hold text: so many pixels at the usual size.
+int grown(int pixels);
 
 } // namespace anvil::app

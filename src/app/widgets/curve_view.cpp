@@ -13,6 +13,14 @@
 #include <cmath>
 
 namespace anvil::app {
+namespace {
+
+constexpr double tall = 1.2; ///< height of a curve for a phone, of its width
+
+/// Where the pointer is on the picture, which is drawn at the text scale.
+QPointF onPicture(const QSinglePointEvent* event) { return event->position() / textScale(); }
+
+} // namespace
 
 CurveView::CurveView(QWidget* parent) : QWidget(parent) {
     setMinimumSize(320, 220);
@@ -20,7 +28,10 @@ CurveView::CurveView(QWidget* parent) : QWidget(parent) {
     setMouseTracking(true);
     setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
     setAccessibleName(tr("Force curve"));
-    givePictureMenu(this, [this](double) { return m_picture; });
+    givePictureMenu(this, [this](double width) {
+        const bool anew = width > 0 && m_sentence.isEmpty();
+        return anew ? chart::curves(m_chart, width, tall * width) : m_picture;
+    });
 }
 
 void CurveView::showCurve(std::shared_ptr<const curve::ReadCurve> curve, const quantity::Units& units,
@@ -139,13 +150,14 @@ void CurveView::rebuild() {
                                     p.handle != work::Handle::fitTo && p.handle != work::Handle::breakPoint,
                                     p.handle == work::Handle::firstSlip});
     }
-    m_picture = chart::curves(m_chart, width(), height(), &m_plane);
+    m_picture = chart::curves(m_chart, width() / textScale(), height() / textScale(), &m_plane);
     update();
 }
 
 QPoint CurveView::placeOf(work::Handle handle) const {
     for (const auto& p : m_pins)
-        if (p.handle == handle) return QPointF(m_plane.px(m_x[p.index]), m_plane.py(m_y[p.index])).toPoint();
+        if (p.handle == handle)
+            return (QPointF(m_plane.px(m_x[p.index]), m_plane.py(m_y[p.index])) * textScale()).toPoint();
     return {};
 }
 
@@ -192,7 +204,10 @@ void CurveView::paintEvent(QPaintEvent*) {
         painter.setPen(theme().faint);
         painter.drawText(rect().adjusted(20, 20, -20, -20), Qt::AlignCenter | Qt::TextWordWrap, m_sentence);
     } else {
+        painter.save();
+        painter.scale(textScale(), textScale());
         chart::paint(painter, m_picture, palette);
+        painter.restore();
     }
     if (m_chosen >= 0 && m_chosen < static_cast<int>(m_pins.size())) {
         painter.setPen(QPen(theme().accent, 2));
@@ -209,7 +224,7 @@ void CurveView::resizeEvent(QResizeEvent*) { rebuild(); }
 void CurveView::wheelEvent(QWheelEvent* event) {
     if (!m_curve) return;
     const double factor = std::pow(0.8, event->angleDelta().y() / 120.0),
-                 at = m_plane.x(event->position().x());
+                 at = m_plane.x(onPicture(event).x());
     const double least = (m_fullX1 - m_fullX0) / std::max<double>(4, static_cast<double>(m_x.size()) / 4);
     if (factor < 1 && (m_chart.x1 - m_chart.x0) < least) return;
     m_chart.x0 = std::max(m_fullX0, at + (m_chart.x0 - at) * factor);
@@ -219,28 +234,29 @@ void CurveView::wheelEvent(QWheelEvent* event) {
 }
 
 void CurveView::mousePressEvent(QMouseEvent* event) {
-    m_last = event->position();
-    if (auto* pin = pinAt(event->position()); pin && m_movable)
+    m_last = onPicture(event);
+    if (auto* pin = pinAt(m_last); pin && m_movable)
         m_grabbed = static_cast<int>(pin - m_pins.data());
     else
         m_panning = true;
 }
 
 void CurveView::mouseMoveEvent(QMouseEvent* event) {
+    const auto at = onPicture(event);
     if (m_grabbed >= 0) {
         auto& pin = m_pins[static_cast<std::size_t>(m_grabbed)];
-        pin.index = sampleNear(event->position());
+        pin.index = sampleNear(at);
         pin.byHand = true;
         rebuild();
     } else if (m_panning && m_curve) {
-        const double dx = m_plane.x(m_last.x()) - m_plane.x(event->position().x());
+        const double dx = m_plane.x(m_last.x()) - m_plane.x(at.x());
         const double move = std::clamp(dx, m_fullX0 - m_chart.x0, m_fullX1 - m_chart.x1);
         m_chart.x0 += move;
         m_chart.x1 += move;
-        m_last = event->position();
+        m_last = at;
         rebuild();
     } else {
-        const auto* pin = pinAt(event->position());
+        const auto* pin = pinAt(at);
         setCursor(pin && m_movable ? Qt::SizeHorCursor : Qt::ArrowCursor);
         setTip(this, pin && m_movable ? tr("Drag to move this landmark; undo brings it back") : QString());
     }

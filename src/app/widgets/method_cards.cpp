@@ -1,6 +1,7 @@
 #include "widgets/method_cards.h"
 
 #include "shell/session.h"
+#include "theme/theme.h"
 #include "widgets/panel.h"
 #include "widgets/picture_button.h"
 #include "widgets/plain_text.h"
@@ -16,7 +17,7 @@ namespace anvil::app {
 
 namespace {
 
-constexpr int cardWidth = 116;
+int cardWidth() { return grown(116); }
 constexpr double drawnAt = 0.58;
 
 } // namespace
@@ -63,7 +64,7 @@ void MethodCards::choose(const std::string& key) {
 
 void MethodCards::resizeEvent(QResizeEvent* event) {
     QWidget::resizeEvent(event);
-    if (std::max(1, width() / cardWidth) != m_columns) arrange();
+    if (std::max(1, width() / cardWidth()) != m_columns) arrange();
 }
 
 /// Those that are found, best first, as many to a row as there is room for.
@@ -74,7 +75,7 @@ void MethodCards::arrange() {
     }
     for (int c = 0; c < m_grid->columnCount(); ++c)
         m_grid->setColumnStretch(c, 0);
-    m_columns = std::max(1, width() / cardWidth);
+    m_columns = std::max(1, width() / cardWidth());
     m_search->setVisible(!m_folded);
     int place = 0;
     for (const auto* method : methods::search(m_search->text().toStdString())) {

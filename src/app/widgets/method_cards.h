@@ -22,6 +22,8 @@ public:
     QLineEdit* search() const { return m_search; }
     /// Once one is picked the others give way; picking it again shows all.
     void setFolding(bool folding) { m_folding = folding; }
+    /// Whether only the one picked is on show.
+    bool folded() const { return m_folded; }
 
 signals:
     void picked(); ///< by hand

@@ -36,7 +36,7 @@ void fillList(QListWidget* list, const std::vector<std::string>& items) {
     for (const auto& item : items)
         list->addItem(qs(item));
     list->setCurrentRow(std::min(row, list->count() - 1));
-    list->setMinimumHeight(26 * std::clamp(list->count(), 1, fewestRows) + 8);
+    list->setMinimumHeight(grown(26) * std::clamp(list->count(), 1, fewestRows) + 8);
 }
 
 /// What a block becomes. A widget is made empty by `make` and filled by `fill`, which may come again.
@@ -71,7 +71,7 @@ struct Maker {
         table->setObjectName(qs(t.key));
         table->setEditTriggers(QAbstractItemView::NoEditTriggers);
         table->verticalHeader()->hide();
-        table->verticalHeader()->setDefaultSectionSize(24);
+        table->verticalHeader()->setDefaultSectionSize(grown(24));
         table->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Ignored);
         giveTableMenu(table);
         const auto opened = [v = &view, table](int row, int column) {
@@ -139,7 +139,7 @@ struct Filler {
             }
         }
         table->resizeColumnsToContents();
-        table->setMinimumHeight(24 * (std::min(table->rowCount(), fewestRows) + 1) + 10);
+        table->setMinimumHeight(grown(24) * (std::min(table->rowCount(), fewestRows) + 1) + 10);
     }
     void operator()(const pages::Figure& f) const {
         auto* picture = static_cast<PictureView*>(widget);

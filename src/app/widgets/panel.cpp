@@ -60,7 +60,7 @@ QLineEdit* field(const char* name, const QString& hint, int width) {
     auto* edit = new QLineEdit;
     edit->setObjectName(name);
     edit->setPlaceholderText(hint);
-    if (width) edit->setMaximumWidth(width);
+    if (width) edit->setMaximumWidth(grown(width));
     return edit;
 }
 
@@ -76,7 +76,7 @@ QLabel* actionLabel() {
     auto* label = plainLabel();
     label->setObjectName("spaceAction");
     label->setAlignment(Qt::AlignCenter);
-    label->setMinimumHeight(64);
+    label->setMinimumHeight(grown(64));
     return label;
 }
 
@@ -92,7 +92,7 @@ QTableWidget* makeTable(const QStringList& heads, const char* name) {
     table->setObjectName(name);
     table->setHorizontalHeaderLabels(heads);
     table->verticalHeader()->hide();
-    table->verticalHeader()->setDefaultSectionSize(26);
+    table->verticalHeader()->setDefaultSectionSize(grown(26));
     if (!heads.isEmpty()) table->setAccessibleName(heads.join(QStringLiteral(", ")));
     giveTableMenu(table);
     return table;

@@ -38,12 +38,16 @@ void PictureButton::setScale(double scale) {
     updateGeometry();
 }
 
-QSize PictureButton::drawn() const { return (QSizeF(m_picture.width, m_picture.height) * m_scale).toSize(); }
+QSize PictureButton::drawn(int width) const {
+    const QSizeF whole = QSizeF(m_picture.width, m_picture.height) * m_scale * textScale();
+    const double share = std::min(1.0, std::max(1.0, width - 2.0 * inside) / std::max(1.0, whole.width()));
+    return (whole * share).toSize();
+}
 
 QFont PictureButton::titleFont() const {
     auto f = font();
     f.setBold(!m_text.isEmpty() || isChecked());
-    if (!m_text.isEmpty()) f.setPixelSize(15);
+    if (!m_text.isEmpty()) f.setPixelSize(grown(15));
     return f;
 }
 
@@ -52,17 +56,20 @@ QRect PictureButton::textRect(int width, const QFont& font, const QString& text)
 }
 
 int PictureButton::heightForWidth(int width) const {
-    int height = 2 * inside + drawn().height() + gap + textRect(width, titleFont(), text()).height();
+    int height = 2 * inside + drawn(width).height() + gap + textRect(width, titleFont(), text()).height();
     if (!m_text.isEmpty()) height += gap / 2 + textRect(width, font(), m_text).height();
     return height;
 }
 
 QSize PictureButton::sizeHint() const {
-    const int width = drawn().width() + 2 * inside;
+    const int width = qRound(m_picture.width * m_scale * textScale()) + 2 * inside;
     return {width, heightForWidth(width)};
 }
 
-QSize PictureButton::minimumSizeHint() const { return sizeHint(); }
+QSize PictureButton::minimumSizeHint() const {
+    const int width = qRound(m_picture.width * m_scale) + 2 * inside;
+    return {width, heightForWidth(width)};
+}
 
 void PictureButton::enterEvent(QEnterEvent*) { update(); }
 void PictureButton::leaveEvent(QEvent*) { update(); }
@@ -76,11 +83,13 @@ void PictureButton::paintEvent(QPaintEvent*) {
     painter.setBrush(isDown() ? t.ground : t.panel);
     painter.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 3, 3);
     painter.save();
-    painter.translate((width() - drawn().width()) / 2, inside);
-    painter.scale(m_scale, m_scale);
+    const auto drawing = drawn(width());
+    painter.translate((width() - drawing.width()) / 2, inside);
+    const double scale = drawing.width() / std::max(1.0, m_picture.width);
+    painter.scale(scale, scale);
     chart::paint(painter, m_picture, t.charts(), false);
     painter.restore();
-    int y = inside + drawn().height() + gap;
+    int y = inside + drawing.height() + gap;
     painter.setFont(titleFont());
     painter.setPen(t.text);
     const int titled = textRect(width(), titleFont(), text()).height();

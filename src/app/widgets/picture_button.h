@@ -30,7 +30,8 @@ protected:
 
 private:
     QFont titleFont() const;
-    QSize drawn() const;
+    /// How large the drawing is on a button of a width: never wider than that.
+    QSize drawn(int width) const;
     QRect textRect(int width, const QFont& font, const QString& text) const;
     chart::Picture m_picture;
     QString m_text;

@@ -43,9 +43,10 @@ void PictureView::setBuild(BuildToFill build) {
 
 void PictureView::rebuild() {
     if (!m_build && !m_fill) return;
-    m_picture = m_fill ? m_fill(width(), leastHeight) : m_build(width());
-    setMinimumHeight(static_cast<int>(std::ceil(m_picture.height)));
-    if (m_fill && height() > m_picture.height) m_picture = m_fill(width(), height());
+    const double wide = width() / textScale(), high = height() / textScale();
+    m_picture = m_fill ? m_fill(wide, leastHeight) : m_build(wide);
+    setMinimumHeight(static_cast<int>(std::ceil(m_picture.height * textScale())));
+    if (m_fill && high > m_picture.height) m_picture = m_fill(wide, high);
     QStringList spoken;
     for (const auto& label : m_picture.labels())
         spoken << QString::fromStdString(label);
@@ -54,25 +55,29 @@ void PictureView::rebuild() {
     update();
 }
 
-QSize PictureView::sizeHint() const { return {600, static_cast<int>(m_picture.height)}; }
+QSize PictureView::sizeHint() const { return {600, minimumHeight()}; }
 
 QPoint PictureView::placeOf(long long pull) const {
     for (const auto& h : m_picture.hits)
-        if (pull && h.pull == pull) return QPointF(h.x + h.width / 2, h.y + h.height / 2).toPoint();
+        if (pull && h.pull == pull)
+            return (QPointF(h.x + h.width / 2, h.y + h.height / 2) * textScale()).toPoint();
     return {};
 }
 
 const chart::Hit* PictureView::hitAt(const QPointF& at) const {
     const chart::Hit* last = nullptr; // the one painted last lies on top
     for (const auto& h : m_picture.hits)
-        if (QRectF(h.x, h.y, h.width, h.height).contains(at)) last = &h;
+        if (QRectF(h.x, h.y, h.width, h.height).contains(at / textScale())) last = &h;
     return last;
 }
 
 void PictureView::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.fillRect(rect(), chart::color(theme().charts(), chart::Ink::paper));
+    painter.save();
+    painter.scale(textScale(), textScale());
     chart::paint(painter, m_picture, theme().charts());
+    painter.restore();
     if (!hasFocus()) return;
     painter.setPen(QPen(theme().accent, 2));
     painter.setBrush(Qt::NoBrush);

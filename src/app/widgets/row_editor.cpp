@@ -1,5 +1,6 @@
 #include "widgets/row_editor.h"
 
+#include "theme/theme.h"
 #include "widgets/paste.h"
 #include <QHeaderView>
 #include <QKeyEvent>
@@ -16,7 +17,7 @@ RowEditor::RowEditor(const QStringList& heads, const QString& about, QWidget* pa
     setAccessibleName(about);
     verticalHeader()->hide();
     horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
-    verticalHeader()->setDefaultSectionSize(rowPixels);
+    verticalHeader()->setDefaultSectionSize(grown(rowPixels));
     fit();
     free();
     connect(this, &QTableWidget::cellChanged, this, [this] {
@@ -91,7 +92,8 @@ void RowEditor::free() {
             put(rowCount() - 1, k, {});
     }
     m_filling = false;
-    setFixedHeight(std::min(rowCount(), mostRows) * rowPixels + horizontalHeader()->sizeHint().height() + 4 +
+    setFixedHeight(std::min(rowCount(), mostRows) * grown(rowPixels) +
+                   horizontalHeader()->sizeHint().height() + 4 +
                    (columnCount() > 3 ? 14 : 0)); // the bar to scroll by
 }
 

@@ -7,7 +7,9 @@
 namespace anvil::app {
 namespace {
 
-constexpr int gap = 10, textSize = 13, meaningSize = 11, lineHeight = 20;
+constexpr int gap = 10, textSize = 13, meaningSize = 11;
+
+int lineHeight() { return grown(20); }
 
 QString meaningOf(const rig::Column& column) {
     switch (column.role) {
@@ -82,7 +84,7 @@ QString SeenLine::text() const {
     return out.join(" | ");
 }
 
-QSize SeenLine::sizeHint() const { return {200, 2 * lineHeight + 6}; }
+QSize SeenLine::sizeHint() const { return {200, 2 * lineHeight() + 6}; }
 
 void SeenLine::paintEvent(QPaintEvent*) {
     QPainter painter(this);
@@ -93,20 +95,21 @@ void SeenLine::paintEvent(QPaintEvent*) {
         painter.setFont(figures(textSize));
         const int wide = painter.fontMetrics().horizontalAdvance(p.text);
         auto small = font();
-        small.setPixelSize(meaningSize);
+        small.setPixelSize(grown(meaningSize));
         const int meaningWide = QFontMetrics(small).horizontalAdvance(p.meaning);
         const int width = std::max(wide, meaningWide);
         if (x + width > this->width()) {
             painter.setPen(chart::color(palette, chart::Ink::text));
-            painter.drawText(x, 0, this->width() - x, lineHeight, Qt::AlignVCenter, QStringLiteral("\u2026"));
+            painter.drawText(x, 0, this->width() - x, lineHeight(), Qt::AlignVCenter,
+                             QStringLiteral("\u2026"));
             return;
         }
         const auto ink = chart::color(palette, inkOf(p.kind));
         painter.setPen(chart::color(palette, chart::Ink::text));
-        painter.drawText(x, 0, width, lineHeight, Qt::AlignCenter, p.text);
-        painter.fillRect(x, lineHeight, width, 3, ink);
+        painter.drawText(x, 0, width, lineHeight(), Qt::AlignCenter, p.text);
+        painter.fillRect(x, lineHeight(), width, 3, ink);
         painter.setFont(small);
-        painter.drawText(x, lineHeight + 3, width, lineHeight, Qt::AlignCenter, p.meaning);
+        painter.drawText(x, lineHeight() + 3, width, lineHeight(), Qt::AlignCenter, p.meaning);
         x += width + gap;
     }
 }

@@ -44,11 +44,11 @@ CurvesStage::CurvesStage(Session& session, QWidget* parent) : Panel(session, par
     m_numbers->setAccessibleName(tr("What was read from the curve"));
     m_numbers->setObjectName("numbers");
     m_numbers->verticalHeader()->hide();
-    m_numbers->verticalHeader()->setDefaultSectionSize(23);
+    m_numbers->verticalHeader()->setDefaultSectionSize(grown(23));
     m_numbers->setEditTriggers(QAbstractItemView::NoEditTriggers);
     m_numbers->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
-    m_numbers->setFixedHeight(218);
-    m_numbers->horizontalHeader()->setFixedHeight(26);
+    m_numbers->setFixedHeight(grown(218));
+    m_numbers->horizontalHeader()->setFixedHeight(grown(26));
     layout->addWidget(m_numbers);
     auto* bottom = new QHBoxLayout;
     m_clear = new QPushButton(icon("rotate-ccw"), tr("Find landmarks again"));

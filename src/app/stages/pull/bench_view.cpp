@@ -30,7 +30,8 @@ namespace {
 /// A way to fail, drawn small.
 QLabel* drawingOf(const QString& mode) {
     const auto picture = chart::failurePicture(methods::failureOf(mode.toStdString()));
-    constexpr double scale = 0.6, sharp = 2;
+    constexpr double sharp = 2;
+    const double scale = 0.6 * textScale();
     QPixmap pixmap(QSizeF(picture.width * scale * sharp, picture.height * scale * sharp).toSize());
     pixmap.fill(Qt::transparent);
     QPainter painter(&pixmap);
@@ -62,7 +63,7 @@ BenchView::BenchView(Session& session, QWidget* parent)
     m_load = plainLabel();
     m_load->setObjectName("bigLoad");
     m_load->setTextFormat(Qt::RichText);
-    m_load->setMinimumHeight(90);
+    m_load->setMinimumHeight(grown(90));
     left->addWidget(m_load);
     m_peak = plainLabel();
     m_peak->setObjectName("peakHold");
@@ -91,6 +92,7 @@ BenchView::BenchView(Session& session, QWidget* parent)
     columns->addLayout(left, 2);
     m_curve = new LiveCurve(session);
     columns->addWidget(m_curve, 3);
+    addActions(m_curve->actions()); // the keys are pressed here
     auto* timer = new QTimer(this);
     connect(timer, &QTimer::timeout, this, &BenchView::tick);
     timer->start(33);
@@ -222,8 +224,9 @@ void BenchView::tick() {
     m_load->setText(live.link == bench::LinkState::connected
                         ? (live.inside ? QString() : QStringLiteral("~")) +
                               qs(quantity::atStep(unit.fromSi(live.force), unit.fromSi(step))) +
-                              QStringLiteral("<span style='font-size:30px'> %1</span>")
+                              QStringLiteral("<span style='font-size:%2px'> %1</span>")
                                   .arg(QString::fromUtf8(unit.symbol.data()))
+                                  .arg(grown(34))
                         : QStringLiteral("–"));
     flashNearLimit(live.nearLimit && live.recorder == rig::RecorderState::loading);
     m_channels->setVisible(!live.channels.empty());
@@ -278,8 +281,8 @@ void BenchView::showChoices() {
         auto* text = plainLabel(tr("%1   %2").arg(c.digit).arg(c.text));
         text->setObjectName("choiceText");
         text->setWordWrap(true);
-        text->setMinimumHeight(choosing ? 28 : 36);
-        if (choosing) text->setStyleSheet(QStringLiteral("font-size: 14px;"));
+        text->setMinimumHeight(grown(choosing ? 28 : 36));
+        if (choosing) text->setStyleSheet(QStringLiteral("font-size: %1px;").arg(grown(13)));
         row->addWidget(text, 1);
         if (m_run.flow().step() == PullStep::how && c.digit > 0) row->addWidget(drawingOf(c.text));
         m_grid->addWidget(tile, place / 2, place % 2);

@@ -1,6 +1,7 @@
 #include "stages/pull/entry_panel.h"
 
 #include "shell/preferences.h"
+#include "theme/theme.h"
 #include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
 #include "widgets/row_editor.h"
@@ -38,7 +39,7 @@ EntryPanel::EntryPanel(Session& session, QWidget* parent) : Panel(session, paren
     auto* middle = new QHBoxLayout;
     middle->addWidget(m_form, 1);
     m_picture = new PictureView;
-    m_picture->setFixedSize(150, 90);
+    m_picture->setFixedSize(grown(150), grown(90));
     middle->addWidget(m_picture, 0, Qt::AlignTop);
     layout->addLayout(middle);
     auto* row = new QHBoxLayout;
@@ -76,7 +77,7 @@ QLineEdit* EntryPanel::addLine(int row, const QString& key, const QString& title
     auto* edit = field("", hint, 260);
     edit->setObjectName("entry-" + key);
     edit->setAccessibleName(title);
-    edit->setMinimumWidth(170);
+    edit->setMinimumWidth(grown(170));
     auto* label = plainLabel(title);
     if (!needed) label->setObjectName("faint"); // may stay empty
     label->setBuddy(edit);
@@ -155,6 +156,7 @@ void EntryPanel::showScale(const domain::StudyData* data) {
         lines << tr("%1   %2").arg(qs(quantity::shortest(w.step)), qs(w.words));
     m_scale->setText(lines.join('\n'));
     std::vector<QStringList> rows;
+    rows.reserve(data->study.plan.ratingWords.size());
     for (const auto& w : data->study.plan.ratingWords)
         rows.push_back({qs(quantity::shortest(w.step)), qs(w.words)});
     m_words->setRows(rows);

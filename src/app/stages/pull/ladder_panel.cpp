@@ -48,7 +48,7 @@ LadderPanel::LadderPanel(Session& session, QWidget* parent) : Panel(session, par
     left->addWidget(m_piece);
     m_step = plainLabel();
     m_step->setObjectName("ladderLoad");
-    m_step->setMinimumHeight(90);
+    m_step->setMinimumHeight(grown(90));
     left->addWidget(m_step);
     m_sentence = wrappedLabel("benchSentence");
     left->addWidget(m_sentence);

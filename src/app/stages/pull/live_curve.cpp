@@ -2,14 +2,25 @@
 
 #include "shell/rig_desk.h"
 #include "theme/theme.h"
+#include "widgets/keep_picture.h"
 #include <QPainter>
 #include <anvil/chart/painter.h>
 #include <anvil/plan/reach.h>
 
 namespace anvil::app {
+namespace {
+
+constexpr double tall = 1.2; ///< height of the picture for a phone, of its width
+
+} // namespace
 
 LiveCurve::LiveCurve(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
     setMinimumSize(220, 200);
+    setAccessibleName(tr("The pull as it goes"));
+    givePictureMenu(this, [this](double width) {
+        return width > 0 ? chart::livePull(m_pull, m_session.rig().loadUnit(), width, tall * width)
+                         : m_picture;
+    });
     connect(&session, &Session::unitsChanged, this, &LiveCurve::build);
     connect(&session.rig(), &RigDesk::changed, this, [this] {
         const auto limit = rig::limitOf(m_session.rig().setup());
@@ -59,7 +70,8 @@ void LiveCurve::update(std::vector<rig::LiveTrace::Stretch> trace, const std::ve
 }
 
 void LiveCurve::build() {
-    m_picture = chart::livePull(m_pull, m_session.rig().loadUnit(), width(), height());
+    m_picture =
+        chart::livePull(m_pull, m_session.rig().loadUnit(), width() / textScale(), height() / textScale());
     QWidget::update();
 }
 
@@ -68,6 +80,7 @@ void LiveCurve::resizeEvent(QResizeEvent*) { build(); }
 void LiveCurve::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.fillRect(rect(), chart::color(theme().charts(), chart::Ink::paper));
+    painter.scale(textScale(), textScale());
     chart::paint(painter, m_picture, theme().charts());
 }
 

@@ -7,6 +7,7 @@
 #include "stages/pull/ladder_panel.h"
 #include "stages/pull/typed_page.h"
 #include "theme/theme.h"
+#include "widgets/flow_layout.h"
 #include "widgets/plain_text.h"
 #include <QHBoxLayout>
 #include <QLabel>
@@ -47,7 +48,7 @@ PullStage::PullStage(Session& session, QWidget* parent) : Panel(session, parent)
 
 /// What else may lead to results: files, a table, a rig.
 void PullStage::addOtherWays(QVBoxLayout* layout) {
-    auto* row = new QHBoxLayout;
+    auto* row = new FlowLayout;
     row->addWidget(plainLabel(tr("Or:")));
     const auto way = [&](const QString& iconName, const QString& text, const QString& tip) {
         auto* button = iconName.isEmpty() ? new QPushButton(text) : new QPushButton(icon(iconName), text);
@@ -71,7 +72,6 @@ void PullStage::addOtherWays(QVBoxLayout* layout) {
     connect(practise, &QPushButton::clicked, this, [this] {
         if (m_session.rig().practise()) refill();
     });
-    row->addStretch();
     layout->addLayout(row);
 }
 

@@ -1,6 +1,7 @@
 #include "stages/pull/typed_page.h"
 
 #include "shell/preferences.h"
+#include "theme/theme.h"
 #include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
 #include <QComboBox>
@@ -28,11 +29,12 @@ constexpr int entryWidth = 380, lastShown = 3;
 } // namespace
 
 TypedPage::TypedPage(Session& session, QWidget* parent) : Panel(session, parent) {
-    auto* columns = new QHBoxLayout(this);
+    const bool large = textScale() > 1.2; // two columns have no room then
+    auto* columns = new QBoxLayout(large ? QBoxLayout::TopToBottom : QBoxLayout::LeftToRight, this);
     columns->setContentsMargins(0, 0, 0, 0);
     columns->setSpacing(24);
     auto* left = new QWidget;
-    left->setFixedWidth(entryWidth);
+    if (!large) left->setFixedWidth(grown(entryWidth));
     left->setLayout(makeEntry());
     columns->addWidget(left);
     columns->addLayout(makeSoFar(), 1);
@@ -66,13 +68,13 @@ QLayout* TypedPage::makeEntry() {
     entry->addWidget(m_broke);
     m_keep = new QPushButton(tr("Keep"));
     m_keep->setObjectName("primary");
-    m_keep->setMinimumHeight(56);
+    m_keep->setMinimumHeight(grown(56));
     entry->addWidget(m_keep);
     auto* row = new QHBoxLayout;
     auto* lost = new QPushButton(tr("Number lost"));
     auto* other = new QPushButton(tr("Another piece"));
     for (auto* b : {lost, other}) {
-        b->setMinimumHeight(40);
+        b->setMinimumHeight(grown(40));
         row->addWidget(b);
     }
     entry->addLayout(row);
@@ -155,9 +157,9 @@ void TypedPage::showPiece(const domain::StudyData* data) {
     const bool some = next || !missing.empty();
     const auto* shown = next ? next : missing.empty() ? nullptr : &missing.front();
     m_piece->setText(next ? qs(next->label) : shown ? tr("The first piece") : QString());
-    m_place->setText(shown ? tr("%1, %2").arg(qs(data->optionAt(shown->option).name),
-                                              qs(data->conditionAt(shown->condition).name))
-                           : QString());
+    m_place->setText(data && shown ? tr("%1, %2").arg(qs(data->optionAt(shown->option).name),
+                                                      qs(data->conditionAt(shown->condition).name))
+                                   : QString());
     m_none->setText(!data ? tr("There is no study yet: start one in Question.")
                     : data->pulls.empty()
                         ? tr("Nothing is planned yet. Say in Question how many of each, or add a piece.")

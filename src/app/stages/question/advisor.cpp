@@ -33,9 +33,9 @@ public:
         update();
     }
     bool hasHeightForWidth() const override { return true; }
-    int heightForWidth(int width) const override { return 24 + sentenceRect(width).height() + 6; }
-    QSize sizeHint() const override { return {240, heightForWidth(240)}; }
-    QSize minimumSizeHint() const override { return {120, 46}; }
+    int heightForWidth(int width) const override { return grown(24) + sentenceRect(width).height() + 6; }
+    QSize sizeHint() const override { return {grown(240), heightForWidth(grown(240))}; }
+    QSize minimumSizeHint() const override { return {grown(120), grown(46)}; }
 
 protected:
     void enterEvent(QEnterEvent*) override { update(); }
@@ -53,12 +53,12 @@ protected:
         f.setBold(true);
         painter.setFont(f);
         painter.setPen(t.text);
-        painter.drawText(QRect(left, 4, width() - left - 20, 20), Qt::AlignVCenter, text());
+        painter.drawText(QRect(left, 4, width() - left - 20, grown(20)), Qt::AlignVCenter, text());
         painter.setFont(font());
         painter.setPen(t.faint);
-        painter.drawText(QRect(width() - 18, 4, 12, 20), Qt::AlignVCenter, QStringLiteral("\u203a"));
+        painter.drawText(QRect(width() - 18, 4, 12, grown(20)), Qt::AlignVCenter, QStringLiteral("\u203a"));
         painter.setPen(m_sign == plan::Sign::look ? t.text : t.faint);
-        painter.drawText(sentenceRect(width()).translated(left, 24), Qt::TextWordWrap, m_sentence);
+        painter.drawText(sentenceRect(width()).translated(left, grown(24)), Qt::TextWordWrap, m_sentence);
     }
 
 private:

@@ -41,7 +41,7 @@ ChainPanel::ChainPanel(Session& session, QWidget* parent) : QWidget(parent), m_s
     m_table->setHorizontalHeaderLabels({tr("Part in the load path"), tr("Strength"), tr("Spread"),
                                         tr("The piece"), tr("From"), tr("Goes first")});
     m_table->verticalHeader()->hide();
-    m_table->verticalHeader()->setDefaultSectionSize(26);
+    m_table->verticalHeader()->setDefaultSectionSize(grown(26));
     m_table->horizontalHeader()->setSectionResizeMode(nameColumn, QHeaderView::Stretch);
     layout->addWidget(m_table, 1);
     auto* row = new QHBoxLayout;

@@ -66,7 +66,7 @@ FactsPanel::FactsPanel(Session& session, QWidget* parent) : Panel(session, paren
     setTip(m_table->horizontalHeaderItem(Column::geometry),
            tr("Sizes and shape in words, such as: 6 mm pin, 20° taper"));
     m_table->verticalHeader()->hide();
-    m_table->verticalHeader()->setDefaultSectionSize(26);
+    m_table->verticalHeader()->setDefaultSectionSize(grown(26));
     m_table->horizontalHeader()->setStretchLastSection(true);
     layout->addWidget(m_table, 1);
     auto* row = new QHBoxLayout;

@@ -1,5 +1,6 @@
 #include "stages/question/fairness_panel.h"
 
+#include "theme/theme.h"
 #include "widgets/plain_text.h"
 #include <QHBoxLayout>
 #include <QLabel>
@@ -70,7 +71,7 @@ QWidget* FairnessPanel::row(const plan::Finding& f) {
     auto* why = new QLineEdit;
     why->setObjectName("accept-" + qs(rule));
     why->setPlaceholderText(tr("accept, because …"));
-    why->setFixedWidth(160);
+    why->setFixedWidth(grown(160));
     setTip(why, tr("Type a reason and press Enter; it goes into the report"));
     connect(why, &QLineEdit::returnPressed, this, [this, rule, why] {
         if (why->text().trimmed().isEmpty())

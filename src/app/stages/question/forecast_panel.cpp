@@ -1,5 +1,6 @@
 #include "stages/question/forecast_panel.h"
 
+#include "theme/theme.h"
 #include "widgets/keep_picture.h"
 #include "widgets/plain_text.h"
 #include "widgets/square_box.h"
@@ -57,7 +58,7 @@ ForecastPanel::ForecastPanel(Session& session, QWidget* parent) : Panel(session,
     m_table->setHorizontalHeaderLabels({tr("Square"), tr("Who"), tr("Expected"), tr("Travel"),
                                         tr("Going first"), tr("From"), tr("Measured")});
     m_table->verticalHeader()->hide();
-    m_table->verticalHeader()->setDefaultSectionSize(24);
+    m_table->verticalHeader()->setDefaultSectionSize(grown(24));
     m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
     m_table->setSelectionBehavior(QAbstractItemView::SelectRows);
     m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);

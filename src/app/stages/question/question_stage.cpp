@@ -55,7 +55,7 @@ QuestionStage::QuestionStage(Session& session, QWidget* parent) : Panel(session,
     layout->addWidget(m_sentence);
     m_start = new QPushButton(icon("file-plus", true), tr("Plan a test"));
     m_start->setObjectName("primary");
-    m_start->setMinimumHeight(36);
+    m_start->setMinimumHeight(grown(36));
     layout->addWidget(m_start, 0, Qt::AlignLeft);
     connect(m_start, &QPushButton::clicked, &session, &Session::projectWanted);
     m_stack = new QStackedWidget;
@@ -106,9 +106,9 @@ QWidget* QuestionStage::makePlan() {
     area->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     columns->addWidget(area, 1);
     m_advisor = new Advisor(m_session);
-    m_advisor->setFixedWidth(advisorWidth);
+    m_advisor->setFixedWidth(grown(advisorWidth));
     auto* side = scrolled(m_advisor);
-    side->setFixedWidth(advisorWidth + 16);
+    side->setFixedWidth(grown(advisorWidth + 16));
     side->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     columns->addWidget(side);
     connect(m_advisor, &Advisor::opened, this, &QuestionStage::open);
@@ -121,7 +121,7 @@ QLayout* QuestionStage::makeHead() {
     row->setSpacing(12);
     m_method = new PictureButton({}, {});
     m_method->setScale(0.6);
-    m_method->setFixedWidth(methodWidth);
+    m_method->setFixedWidth(grown(methodWidth));
     m_method->setObjectName("chooseMethod");
     setTip(m_method, tr("How the pieces are tested, and what is the same for all of them"));
     row->addWidget(m_method, 0, Qt::AlignTop);
@@ -149,7 +149,7 @@ QLayout* QuestionStage::makeNext() {
     auto* row = new QHBoxLayout;
     m_next = new QPushButton;
     m_next->setObjectName("primary");
-    m_next->setMinimumHeight(34);
+    m_next->setMinimumHeight(grown(34));
     row->addWidget(m_next);
     row->addStretch();
     connect(m_next, &QPushButton::clicked, this, &QuestionStage::goOn);

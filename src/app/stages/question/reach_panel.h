@@ -3,6 +3,10 @@
 
 #include "widgets/panel.h"
 
+class QComboBox;
+class QLabel;
+class QLineEdit;
+
 namespace anvil::app {
 
 class PictureView;

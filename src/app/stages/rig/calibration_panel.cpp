@@ -1,6 +1,7 @@
 #include "stages/rig/calibration_panel.h"
 
 #include "shell/rig_desk.h"
+#include "theme/theme.h"
 #include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
 #include <QComboBox>
@@ -54,7 +55,7 @@ CalibrationPanel::CalibrationPanel(Session& session, QWidget* parent) : Panel(se
     auto* right = new QVBoxLayout;
     m_picture = new PictureView;
     m_picture->setObjectName("calibrationPicture");
-    m_picture->setMinimumWidth(200);
+    m_picture->setMinimumWidth(grown(200));
     right->addWidget(m_picture);
     m_sentence = wrappedLabel("calibrationSentence");
     right->addWidget(m_sentence);

@@ -3,6 +3,7 @@
 #include "shell/rig_desk.h"
 #include "theme/theme.h"
 #include "widgets/column_rows.h"
+#include "widgets/flow_layout.h"
 #include "widgets/plain_text.h"
 #include "widgets/seen_line.h"
 #include <QComboBox>
@@ -25,12 +26,12 @@ namespace anvil::app {
 
 LinkPanel::LinkPanel(Session& session, QWidget* parent) : Panel(session, parent) {
     auto* layout = new QVBoxLayout(this);
-    auto* row = new QHBoxLayout;
+    auto* row = new FlowLayout;
     row->addWidget(plainLabel(tr("Rig")));
     row->addWidget(m_name = field("rigName", tr("such as: shed winch"), 160));
     row->addWidget(plainLabel(tr("reached at")));
-    row->addWidget(m_address = field("rigAddress", tr("serial:/dev/ttyUSB0@115200 or tcp:127.0.0.1:4711")),
-                   1);
+    row->addWidget(m_address = field("rigAddress", tr("serial:/dev/ttyUSB0@115200 or tcp:127.0.0.1:4711")));
+    m_address->setMinimumWidth(grown(360));
     m_find = new QPushButton(tr("Find…"));
     m_find->setObjectName("findPort");
     setTip(m_find, tr("Serial ports of this machine, and the speed a device speaks at"));

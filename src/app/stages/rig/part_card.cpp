@@ -1,5 +1,6 @@
 #include "stages/rig/part_card.h"
 
+#include "theme/theme.h"
 #include "widgets/panel.h"
 #include "widgets/plain_text.h"
 #include <QGridLayout>
@@ -39,7 +40,7 @@ QString wordOf(Kind kind) {
 PartCard::PartCard(Session& session, const rig::RatioPart& part, int place, QWidget* parent)
     : QFrame(parent), m_session(session), m_part(part), m_place(place) {
     setObjectName("card");
-    setFixedWidth(cardWidth);
+    setFixedWidth(grown(cardWidth));
     m_grid = new QGridLayout(this);
     m_grid->setContentsMargins(10, 8, 10, 8);
     auto* title = plainLabel(tr("%1  %2").arg(place + 1).arg(wordOf(part.kind)));

@@ -2,6 +2,7 @@
 
 #include "stages/specimens/readings_list.h"
 #include "theme/theme.h"
+#include "widgets/flow_layout.h"
 #include "widgets/paste.h"
 #include "widgets/plain_text.h"
 #include <QComboBox>
@@ -101,7 +102,7 @@ QWidget* PiecesPanel::makeMakeRow() {
 /// Forms that stand open only when they are asked for; the table has the room otherwise.
 QLayout* PiecesPanel::makeAskRow() {
     auto* all = new QVBoxLayout;
-    auto* row = new QHBoxLayout;
+    auto* row = new FlowLayout;
     const auto ask = [&](const QString& text, QWidget* form) {
         auto* button = new QPushButton(text);
         button->setCheckable(true);
@@ -121,7 +122,6 @@ QLayout* PiecesPanel::makeAskRow() {
     m_allColumns = ask(tr("Empty columns"), nullptr);
     setTip(m_allColumns, tr("Shows columns in which no piece has anything yet"));
     connect(m_allColumns, &QPushButton::toggled, this, &PiecesPanel::hideEmptyColumns);
-    row->addStretch();
     addLabels(row);
     all->addLayout(row);
     return all;
@@ -171,7 +171,7 @@ QWidget* PiecesPanel::makeMoveRow() {
     return form;
 }
 
-void PiecesPanel::addLabels(QHBoxLayout* row) {
+void PiecesPanel::addLabels(QLayout* row) {
     m_code = new QComboBox;
     m_code->setObjectName("labelCode");
     m_code->setAccessibleName(tr("The code on the labels"));

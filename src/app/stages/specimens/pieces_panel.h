@@ -23,7 +23,7 @@ private:
     QLayout* makeAskRow();
     QWidget* makeMeasureRow();
     QWidget* makeMoveRow();
-    void addLabels(QHBoxLayout* row);
+    void addLabels(QLayout* row);
     void hideEmptyColumns();
     QString tipOf(const domain::Measured& measured) const;
     void fill() override;

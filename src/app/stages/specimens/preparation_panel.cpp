@@ -107,7 +107,7 @@ PreparationPanel::PreparationPanel(Session& session, QWidget* parent) : Panel(se
     m_from = field("workFrom", tr("0:00"), 72);
     m_to = field("workTo", tr("24:00"), 72);
     for (auto* edit : {m_from, m_to})
-        edit->setMinimumWidth(72);
+        edit->setMinimumWidth(grown(72));
     hours->addWidget(m_from);
     hours->addWidget(plainLabel(tr("to")));
     hours->addWidget(m_to);

@@ -1,12 +1,13 @@
 #include "stages/verdict/trail.h"
 
 #include "theme/theme.h"
+#include "widgets/panel.h"
 #include "widgets/plain_text.h"
 #include <QDialogButtonBox>
 #include <QHeaderView>
 #include <QLabel>
 #include <QPushButton>
-#include <QTreeWidget>
+#include <QTableWidget>
 #include <QVBoxLayout>
 #include <algorithm>
 #include <anvil/domain/joints.h>
@@ -59,14 +60,18 @@ TrailDialog::TrailDialog(Session& session, domain::Metric metric, const results:
                                       qs(data->conditionAt(group.condition).name), number.rule));
     place->setWordWrap(true);
     layout->addWidget(place);
-    auto* tree = new QTreeWidget;
-    tree->setColumnCount(3);
-    tree->setHeaderLabels({tr("Pull"), tr("Value"), tr("From")});
-    tree->setRootIsDecorated(false);
+    auto* table = makeTable({tr("Pull"), tr("Value"), tr("From")}, "trailValues");
+    table->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    table->setSelectionBehavior(QAbstractItemView::SelectRows);
     const auto add = [&](Id pull, Id specimen, const QString& text, const QString& from) {
-        auto* item = new QTreeWidgetItem(tree, {qs(data->specimenAt(specimen).label), text, from});
-        item->setFont(1, figures(13));
-        item->setData(0, Qt::UserRole, pull);
+        const int row = table->rowCount();
+        table->insertRow(row);
+        auto* label = new QTableWidgetItem(qs(data->specimenAt(specimen).label));
+        label->setData(Qt::UserRole, pull);
+        table->setItem(row, 0, label);
+        table->setItem(row, 1, new QTableWidgetItem(text));
+        table->item(row, 1)->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+        table->setItem(row, 2, new QTableWidgetItem(from));
     };
     for (const auto& v : group.values) {
         QString from = tr("typed in");
@@ -82,24 +87,24 @@ TrailDialog::TrailDialog(Session& session, domain::Metric metric, const results:
     }
     for (const auto& l : group.leftOut)
         add(l.pull, l.specimen, tr("left out"), qs(l.why));
-    tree->header()->setSectionResizeMode(QHeaderView::ResizeToContents);
-    tree->setCurrentItem(tree->topLevelItem(0));
-    layout->addWidget(tree, 1);
+    table->resizeColumnsToContents();
+    table->horizontalHeader()->setStretchLastSection(true);
+    table->setCurrentCell(0, 0);
+    layout->addWidget(table, 1);
     auto* buttons = new QDialogButtonBox;
     auto* show = buttons->addButton(tr("Show the curve"), QDialogButtonBox::AcceptRole);
     buttons->addButton(QDialogButtonBox::Close);
     layout->addWidget(buttons);
-    const auto go = [this, tree, &session] {
-        if (auto* item = tree->currentItem()) {
-            session.selectPull(item->data(0, Qt::UserRole).toLongLong());
-            session.go(Stage::curves);
-            accept();
-        }
+    const auto go = [this, table, &session] {
+        if (table->currentRow() < 0) return;
+        session.selectPull(table->item(table->currentRow(), 0)->data(Qt::UserRole).toLongLong());
+        session.go(Stage::curves);
+        accept();
     };
-    connect(tree, &QTreeWidget::itemActivated, this, go);
+    connect(table, &QTableWidget::cellActivated, this, go);
     connect(show, &QPushButton::clicked, this, go);
     connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
-    tree->setFocus();
+    table->setFocus();
 }
 
 } // namespace anvil::app

@@ -35,7 +35,7 @@ QWidget* firstSteps(QPushButton* import) {
         layout->addSpacing(6);
     }
     import->setObjectName("primary");
-    import->setMinimumHeight(38);
+    import->setMinimumHeight(grown(38));
     layout->addSpacing(10);
     layout->addWidget(import, 0, Qt::AlignLeft);
     layout->addStretch();
