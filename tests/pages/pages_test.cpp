@@ -415,6 +415,11 @@ TEST(Pages, TheReportHoldsTheBlocksOfTheVerdict) {
     for (const auto& sentence : told("pairs", Bullets{}).items)
         EXPECT_TRUE(whole.contains(QString::fromStdString(sentence).toHtmlEscaped())) << sentence;
     EXPECT_EQ(told("pairs", Bullets{}).items.size(), 3U);
+    const auto source = s.source();
+    const auto& verdict = source.verdict(domain::Metric());
+    const auto leader = s.data.optionAt(verdict.groups.front().option).name;
+    for (std::size_t k = 0; k < 2; ++k) // the pairs of the leader come first
+        EXPECT_NE(told("pairs", Bullets{}).items[k].find(leader), std::string::npos) << leader;
     const auto table = told("table", words::Table{});
     ASSERT_EQ(table.rows.size(), 3U);
     for (const auto& row : table.rows)

@@ -63,7 +63,7 @@ Theme& current() {
 double scaleInForce = 1;
 
 /// The sheet's sizes of type at the text scale; frames and gaps stay.
-QString atScale(QString sheet) {
+QString atScale(const QString& sheet) {
     static const QRegularExpression size(QStringLiteral("(font-size|min-height): (\\d+)px"));
     QString out;
     qsizetype from = 0;

@@ -50,6 +50,8 @@ CalibrationPanel::CalibrationPanel(Session& session, QWidget* parent) : Panel(se
     left->addLayout(hangs);
     m_checks = new QListWidget;
     m_checks->setObjectName("checks");
+    left->addWidget(m_checksHead = plainLabel(tr("Checks so far")));
+    m_checksHead->setObjectName("section");
     left->addWidget(m_checks, 1);
     layout->addLayout(left, 1);
     auto* right = new QVBoxLayout;
@@ -130,6 +132,8 @@ void CalibrationPanel::fill() {
         m_checks->insertItem(0, (check.passed() ? QStringLiteral("\u2713 ") : QStringLiteral("\u2717 ")) +
                                     qs(check.at).left(16).replace('T', ' ') + "  " +
                                     qs(rig::sentence(check, unit)));
+    for (QWidget* w : {static_cast<QWidget*>(m_checks), static_cast<QWidget*>(m_checksHead)})
+        w->setVisible(m_checks->count() > 0);
     const auto calibration = rig::Calibration::make(points);
     m_picture->setVisible(calibration && !calibration->empty());
     if (calibration)

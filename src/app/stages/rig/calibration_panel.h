@@ -39,6 +39,7 @@ private:
     QLabel *m_sentence, *m_knownLabel;
     QLineEdit *m_calibrated, *m_expires, *m_known, *m_tolerance;
     QListWidget* m_checks;
+    QLabel* m_checksHead;
 };
 
 } // namespace anvil::app

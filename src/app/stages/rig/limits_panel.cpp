@@ -1,6 +1,7 @@
 #include "stages/rig/limits_panel.h"
 
 #include "shell/rig_desk.h"
+#include "theme/theme.h"
 #include "widgets/plain_text.h"
 #include <QCheckBox>
 #include <QGridLayout>
@@ -17,54 +18,78 @@ using quantity::Dimension;
 
 LimitsPanel::LimitsPanel(Session& session, QWidget* parent) : Panel(session, parent) {
     auto* layout = new QVBoxLayout(this);
-    auto* grid = new QGridLayout;
-    int place = 0;
-    const auto add = [&](const QString& text, QLineEdit*& edit, const char* name, const QString& hint) {
-        edit = field(name, hint, 170);
-        grid->addWidget(plainLabel(text), place / 2, 2 * (place % 2));
-        grid->addWidget(edit, place / 2, 2 * (place % 2) + 1);
-        ++place;
-        connect(edit, &QLineEdit::editingFinished, this, &LimitsPanel::save);
-    };
-    add(tr("The rig pulls at most"), m_rig, "limitRig", tr("such as 5 kN"));
-    add(tr("The cell shows at most"), m_cell, "limitCell", tr("such as 2 kN"));
-    add(tr("It moves at most"), m_travel, "limitTravel", tr("such as 300 mm"));
-    add(tr("Smallest step it shows"), m_resolution, "limitResolution", tr("such as 1 N"));
-    add(tr("Wanted speed"), m_speed, "limitSpeed", tr("60 mm/min"));
-    add(tr("Gives way itself"), m_stretch, "limitStretch", tr("mm for each kN"));
-    add(tr("Send when armed"), m_onArm, "onArm", tr("a line to send"));
-    add(tr("Send when stopped"), m_onStop, "onStop", tr("likewise"));
-    add(tr("Send to zero"), m_onZero, "onZero", tr("a line to send"));
-    add(tr("Ends by itself when still for"), m_hold, "holdSeconds", tr("such as 30 s"));
-    add(tr("Pause and look every"), m_look, "lookEvery", tr("such as 500 N"));
-    add(tr("Send at a pause"), m_onPause, "onPause", tr("a line to send"));
-    add(tr("Send to go on"), m_onResume, "onResume", tr("likewise"));
-    m_flipped = new QCheckBox(tr("Reads negative when pulled"));
-    m_flipped->setObjectName("flipped");
-    grid->addWidget(m_flipped, place / 2, 2 * (place % 2), 1, 2);
-    grid->setColumnStretch(1, 1);
-    grid->setColumnStretch(3, 1);
-    layout->addLayout(grid);
-    auto* stretch = new QHBoxLayout;
-    layout->addWidget(plainLabel(tr("How much it gives way:")));
-    auto* guided = new QPushButton(tr("Measure it with a rigid bar"));
-    guided->setObjectName("measureStretch");
-    stretch->addWidget(guided);
-    auto* bar = new QPushButton(tr("From the selected pull"));
-    bar->setObjectName("stretchFromPull");
-    stretch->addWidget(bar);
-    stretch->addStretch();
-    layout->addLayout(stretch);
-    connect(guided, &QPushButton::clicked, this, &LimitsPanel::pullRigidBar);
+    auto* columns = new QHBoxLayout;
+    columns->setSpacing(32);
+    columns->addLayout(makeAbilities());
+    columns->addLayout(makeLines());
+    columns->addStretch();
+    layout->addLayout(columns);
     m_problems = wrappedLabel("finding");
     layout->addWidget(m_problems);
     layout->addStretch();
-    connect(m_flipped, &QCheckBox::clicked, this, &LimitsPanel::save);
-    connect(bar, &QPushButton::clicked, this, &LimitsPanel::stretchFromPull);
     connect(&session.rig(), &RigDesk::changed, this, [this] {
         if (isVisible()) refill();
     });
     follow();
+}
+
+void LimitsPanel::addHead(QGridLayout* form, const QString& text) {
+    auto* head = plainLabel(text);
+    head->setObjectName("section");
+    form->addWidget(head, form->rowCount(), 0, 1, 2);
+}
+
+void LimitsPanel::addField(QGridLayout* form, const QString& text, QLineEdit*& edit, const char* name,
+                           const QString& hint) {
+    edit = field(name, hint, 170);
+    edit->setMinimumWidth(grown(140));
+    const int row = form->rowCount();
+    form->addWidget(plainLabel(text), row, 0);
+    form->addWidget(edit, row, 1);
+    connect(edit, &QLineEdit::editingFinished, this, &LimitsPanel::save);
+}
+
+QLayout* LimitsPanel::makeAbilities() {
+    auto* form = new QGridLayout;
+    form->setHorizontalSpacing(12);
+    addHead(form, tr("What it can do"));
+    addField(form, tr("The rig pulls at most"), m_rig, "limitRig", tr("such as 5 kN"));
+    addField(form, tr("The cell shows at most"), m_cell, "limitCell", tr("such as 2 kN"));
+    addField(form, tr("It moves at most"), m_travel, "limitTravel", tr("such as 300 mm"));
+    addField(form, tr("Smallest step it shows"), m_resolution, "limitResolution", tr("such as 1 N"));
+    addField(form, tr("Wanted speed"), m_speed, "limitSpeed", tr("60 mm/min"));
+    m_flipped = new QCheckBox(tr("Reads negative when pulled"));
+    m_flipped->setObjectName("flipped");
+    form->addWidget(m_flipped, form->rowCount(), 0, 1, 2);
+    addHead(form, tr("How much it gives way"));
+    addField(form, tr("Gives way itself"), m_stretch, "limitStretch", tr("mm for each kN"));
+    auto* guided = new QPushButton(tr("Measure it with a rigid bar"));
+    guided->setObjectName("measureStretch");
+    auto* bar = new QPushButton(tr("From the selected pull"));
+    bar->setObjectName("stretchFromPull");
+    form->addWidget(guided, form->rowCount(), 0, 1, 2, Qt::AlignLeft);
+    form->addWidget(bar, form->rowCount(), 0, 1, 2, Qt::AlignLeft);
+    form->setRowStretch(form->rowCount(), 1);
+    connect(guided, &QPushButton::clicked, this, &LimitsPanel::pullRigidBar);
+    connect(m_flipped, &QCheckBox::clicked, this, &LimitsPanel::save);
+    connect(bar, &QPushButton::clicked, this, &LimitsPanel::stretchFromPull);
+    return form;
+}
+
+QLayout* LimitsPanel::makeLines() {
+    auto* form = new QGridLayout;
+    form->setHorizontalSpacing(12);
+    addHead(form, tr("During a pull"));
+    addField(form, tr("Pause and look every"), m_look, "lookEvery", tr("such as 500 N"));
+    addField(form, tr("Ends by itself when still for"), m_hold, "holdSeconds", tr("such as 30 s"));
+    addHead(form, tr("Lines sent to it"));
+    addField(form, tr("Send when armed"), m_onArm, "onArm", tr("none"));
+    addField(form, tr("Send when stopped"), m_onStop, "onStop", tr("none"));
+    addField(form, tr("Send to zero"), m_onZero, "onZero", tr("none"));
+    addField(form, tr("Send at a pause"), m_onPause, "onPause", tr("none"));
+    addField(form, tr("Send to go on"), m_onResume, "onResume", tr("none"));
+    form->setRowStretch(form->rowCount(), 1);
+    return form;
 }
 
 void LimitsPanel::fill() {

@@ -4,6 +4,8 @@
 #include "widgets/panel.h"
 
 class QCheckBox;
+class QGridLayout;
+class QLayout;
 
 namespace anvil::app {
 
@@ -14,6 +16,12 @@ public:
 
 private:
     void fill() override;
+    QLayout* makeAbilities();
+    QLayout* makeLines();
+    /// A heading, or a label with its field, at the end of a form.
+    static void addHead(QGridLayout* form, const QString& text);
+    void addField(QGridLayout* form, const QString& text, QLineEdit*& edit, const char* name,
+                  const QString& hint);
     void save();
     void stretchFromPull();
     void pullRigidBar();
