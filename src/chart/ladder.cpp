@@ -13,7 +13,6 @@
 namespace anvil::chart {
 namespace {
 
-using quantity::withUnit;
 using results::Group;
 
 constexpr double usualRung = 30, leastRung = 14, closeRung = 25, mostRung = 150, headHeight = 20, gap = 6,
@@ -74,14 +73,33 @@ double least(const results::Verdict& verdict, const quantity::Unit& unit) {
     return std::isfinite(low) ? low : 0;
 }
 
-/// The greatest rig limit of the pulls, in the unit; 0: none to show.
-double limitShown(const domain::StudyData& data, const results::Verdict& verdict, const quantity::Unit& unit,
-                  double top) {
+/// A value that the rungs are read against, in the unit.
+struct Reference {
+    double at = 0;
+    std::string text;
+    Ink ink = Ink::text;
+};
+
+/// The greatest rig limit of the pulls, what is needed and what is enough, by rising value; none so far away
+/// that its line would only squeeze the rungs.
+std::vector<Reference> referencesOf(const domain::StudyData& data, const results::Verdict& verdict,
+                                    const quantity::Unit& unit, double top) {
+    std::vector<Reference> out;
+    const auto add = [&](double si, const char* what, Ink ink) {
+        const double at = unit.fromSi(si);
+        if (at > 0 && at <= 1.25 * top)
+            out.push_back(
+                {at, fmt::format("{} {} {}", what, quantity::significant(at), unitName(unit)), ink});
+    };
     double limit = 0;
     if (verdict.goal.metric->dimension == quantity::Dimension::force)
         for (const auto& pull : data.pulls)
-            if (pull.settings.rigLimit) limit = std::max(limit, unit.fromSi(*pull.settings.rigLimit));
-    return limit > 1.25 * top ? 0 : limit; // far away a line would only squeeze the rungs
+            if (pull.settings.rigLimit) limit = std::max(limit, *pull.settings.rigLimit);
+    add(limit, "rig limit", Ink::warn);
+    if (verdict.goal.need) add(*verdict.goal.need, "needed", Ink::text);
+    if (verdict.goal.ceiling) add(*verdict.goal.ceiling, "enough", Ink::text);
+    std::sort(out.begin(), out.end(), [](const Reference& a, const Reference& b) { return a.at < b.at; });
+    return out;
 }
 
 /// Draws a ladder from its top rung down.
@@ -94,14 +112,15 @@ public:
           right(width - numberWidth - 12), several(study.conditions.size() > 1) {
         p.width = width;
         const double values = greatest(verdict, unit);
-        limit = limitShown(data, verdict, unit, values);
-        const double top = std::max(values, limit), end = top > 0 ? top * 1.04 : 1;
+        references = referencesOf(data, verdict, unit, values);
+        const double top = references.empty() ? values : std::max(values, references.back().at),
+                     end = top > 0 ? top * 1.04 : 1;
         chooseScale(least(verdict, unit), end,
                     right - left > 420   ? 7
                     : right - left > 200 ? 4
                                          : 2,
                     look.fromZero);
-        y = topMargin = limit > 0 ? 18 : 6;
+        y = topMargin = references.empty() ? 6 : 18;
         chooseRung(look.height);
     }
     Picture done() {
@@ -110,7 +129,7 @@ public:
                 block(condition, members);
         const double axis = y;
         scale(axis);
-        if (limit > 0) limitLine(axis);
+        referenceLines(axis);
         p.add(Label{{(left + right) / 2, axis + 32},
                     std::string(verdict.goal.metric->title) + " (" + unitName(unit) + ")" +
                         (x0 > 0 ? ", from " + tickText(x0, step / 2) + ", not from zero" : ""),
@@ -306,14 +325,18 @@ private:
             p.add(Label{{x, axis + 14}, tickText(v, step), 11, Align::center, Ink::faint, false});
         }
     }
-    void limitLine(double axis) {
-        const double x = at(limit);
-        p.add(Line{{x, 4}, {x, axis}, Ink::warn, 1.4, Dash::dashed});
-        p.add(Label{{x + 4, 12},
-                    "rig limit " + quantity::significant(limit) + " " + unitName(unit),
-                    11,
-                    x > 0.75 * p.width ? Align::right : Align::left,
-                    Ink::warn});
+    /// Each with its words to the right of it, or to the left where the next line or the end is near.
+    void referenceLines(double axis) {
+        for (std::size_t k = 0; k < references.size(); ++k) {
+            const auto& r = references[k];
+            if (r.at < x0) continue;
+            const double x = at(r.at), wide = 6.2 * static_cast<double>(r.text.size()) + 8;
+            const double next = k + 1 < references.size() ? at(references[k + 1].at) : p.width;
+            const bool toLeft = x + wide > next && x - wide > left;
+            p.add(Line{{x, 4}, {x, axis}, r.ink, 1.4, r.ink == Ink::warn ? Dash::dashed : Dash::dotted});
+            p.add(
+                Label{{toLeft ? x - 4 : x + 4, 12}, r.text, 11, toLeft ? Align::right : Align::left, r.ink});
+        }
     }
 
     const domain::StudyData& data;
@@ -322,7 +345,8 @@ private:
     domain::Id selected;
     double nameWidth, left, right;
     bool several;
-    double limit = 0, step = 1, x0 = 0, x1 = 1, topMargin = 6, y = 6, rungHeight = usualRung;
+    std::vector<Reference> references;
+    double step = 1, x0 = 0, x1 = 1, topMargin = 6, y = 6, rungHeight = usualRung;
     std::vector<std::pair<double, double>> blocks;
     Picture p;
 };

@@ -25,6 +25,7 @@ void addCoreCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>& 
 void addMethodCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>& commands);
 void addStatsCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>& commands);
 void addPlanCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>& commands);
+void addVerdictCommand(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>& commands);
 void addProjectCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>& commands);
 
 /// A number or null; numbers are tidied to 15 significant digits.

@@ -41,6 +41,7 @@ int run(int argc, char** argv) {
     addMethodCommands(app, commands);
     addStatsCommands(app, commands);
     addPlanCommands(app, commands);
+    addVerdictCommand(app, commands);
     addProjectCommands(app, commands);
     try {
         app.parse(argc, argv);

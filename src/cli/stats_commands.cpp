@@ -1,5 +1,6 @@
 // stats, rank.
 #include "output.h"
+#include "rows.h"
 
 #include <algorithm>
 #include <anvil/domain/model.h>
@@ -111,75 +112,6 @@ Expected<Compared> compareFile(const TableFile& from, double margin) {
     return out;
 }
 
-Json named(const std::string& text) { return text.empty() ? Json(nullptr) : Json(text); }
-
-Json interval(const std::optional<std::pair<double, double>>& v) {
-    return v ? Json{number(v->first), number(v->second)} : Json(nullptr);
-}
-
-Json fitRow(const std::optional<stats::Fit>& fit) {
-    if (!fit) return nullptr;
-    return {
-        {"mu", number(fit->location)}, {"sigma", number(fit->scale)}, {"loglik", number(fit->logLikelihood)}};
-}
-
-Json weibullRow(const results::OneGroup& one) {
-    const auto& fit = one.fit(stats::Family::weibull);
-    if (!fit) return nullptr;
-    const auto ends = [&](std::pair<double, double> results::WeibullIntervals::*which) {
-        return interval(one.weibull ? std::optional((*one.weibull).*which) : std::nullopt);
-    };
-    return {{"shape", number(fit->shape())},
-            {"scale", number(fit->weibullScale())},
-            {"loglik", number(fit->logLikelihood)},
-            {"shape_ci95", ends(&results::WeibullIntervals::shape)},
-            {"scale_ci95", ends(&results::WeibullIntervals::scale)}};
-}
-
-Json outlierRows(const results::OneGroup& one) {
-    if (!one.outliers) return nullptr;
-    Json out = Json::array();
-    for (const auto& o : *one.outliers)
-        out.push_back({{"value", number(o.value)}, {"test", "grubbs"}, {"p", number(o.p)}});
-    return out;
-}
-
-Json groupRow(const Compared& data, const results::Group& g) {
-    const auto& s = g.summary;
-    const auto one = results::analyse(g);
-    const auto& f = one.floors;
-    return {{"option", data.option(g)},
-            {"condition", named(data.condition(g))},
-            {"n", s.n},
-            {"n_above", s.above},
-            {"n_below", s.below},
-            {"n_between", s.between},
-            {"n_aside", s.aside},
-            {"mean", number(s.mean)},
-            {"mean_basis",
-             s.mean ? Json(s.basis == stats::MeanBasis::sample ? "sample" : "bound") : Json(nullptr)},
-            {"sd", number(s.sd)},
-            {"cv_percent", number(s.cv ? std::optional(*s.cv * 100) : std::nullopt)},
-            {"median", number(s.median)},
-            {"min", number(s.min)},
-            {"max", number(s.max)},
-            {"mean_ci95", interval(s.meanInterval)},
-            {"drop_high_low_mean", number(s.dropHighLowMean)},
-            {"floors",
-             {{"lowest", number(f.lowest)},
-              {"mean_minus_3sd", number(f.meanMinus3Sd)},
-              {"normal_90_95", number(f.normal90_95)},
-              {"normal_95_95", number(f.normal95_95)},
-              {"normal_99_95", number(f.normal99_95)},
-              {"lognormal_90_95", number(f.lognormal90_95)},
-              {"weibull_90_95", number(f.weibull90_95)}}},
-            {"fits",
-             {{"normal", fitRow(one.fit(stats::Family::normal))},
-              {"lognormal", fitRow(one.fit(stats::Family::lognormal))},
-              {"weibull", weibullRow(one)}}},
-            {"outliers", outlierRows(one)}};
-}
-
 std::vector<std::string> groupLine(const Compared& data, const results::Group& g) {
     const auto& s = g.summary;
     const std::string unit = data.unit ? " " + std::string(data.unit->symbol) : "";
@@ -198,28 +130,6 @@ std::vector<std::string> groupLine(const Compared& data, const results::Group& g
             shown(s.lowest)};
 }
 
-Json pairRow(const Compared& data, const results::PairResult& p, const results::SecondTests& second) {
-    const auto &a = data.verdict.groups[p.a], &b = data.verdict.groups[p.b];
-    const auto& c = p.comparison;
-    Json row = {{"a", p.acrossConditions ? named(data.condition(a)) : Json(data.option(a))},
-                {"b", p.acrossConditions ? named(data.condition(b)) : Json(data.option(b))},
-                {"condition", p.acrossConditions ? Json(nullptr) : named(data.condition(a))},
-                {"test", c.test == stats::PairTest::none ? Json(nullptr) : Json(stats::word(c.test))},
-                {"ratio", number(c.ratio)},
-                {"ratio_ci95", interval(c.ratioInterval)},
-                {"t", number(c.t)},
-                {"df", number(c.df)},
-                {"p", number(c.p)},
-                {"p_holm", number(c.pHolm)},
-                {"p_pooled", number(second.pooledP)},
-                {"mann_whitney_p", number(second.mannWhitneyP)},
-                {"tost_p", number(c.tostP)},
-                {"verdict", stats::word(c.verdict)},
-                {"more_each", c.moreEach ? Json(*c.moreEach) : Json(nullptr)}};
-    if (p.acrossConditions) row["option"] = data.option(a);
-    return row;
-}
-
 Expected<Output> statistics(const TableFile& file, double marginPercent) {
     if (!(marginPercent > 0)) return fail("The margin must be more than 0 %.");
     const auto data = compareFile(file, marginPercent / 100);
@@ -228,7 +138,7 @@ Expected<Output> statistics(const TableFile& file, double marginPercent) {
     std::vector<std::vector<std::string>> rows{
         {"Option", "Condition", "n", "Mean", "95 % interval", "s", "CV", "Lowest"}};
     for (std::size_t k = 0; k < data->squares.size(); ++k) {
-        groups.push_back(groupRow(*data, data->group(k)));
+        groups.push_back(groupRow(data->data, data->group(k)));
         rows.push_back(groupLine(*data, data->group(k)));
     }
     Output out;
@@ -236,7 +146,7 @@ Expected<Output> statistics(const TableFile& file, double marginPercent) {
     const auto second = results::secondTests(data->verdict);
     for (std::size_t k = 0; k < second.size(); ++k) {
         const auto& p = data->verdict.pairs[k];
-        comparisons.push_back(pairRow(*data, p, second[k]));
+        comparisons.push_back(pairRow(data->data, data->verdict, p, second[k]));
         out.text += words::sentence(data->data, data->verdict, p) + "\n";
     }
     for (const auto& p : data->problems)
@@ -271,13 +181,7 @@ void rankCondition(const Compared& data, const domain::Condition& condition, con
         const auto& g = data.verdict.groups[order[k]];
         const auto* place = drawn ? &drawn->places[k] : nullptr;
         const bool bound = g.summary.basis == stats::MeanBasis::bound;
-        out.json["ranking"].push_back({{"option", data.option(g)},
-                                       {"condition", named(condition.name)},
-                                       {"p_best", place ? Json(place->best) : Json(nullptr)},
-                                       {"expected_rank", place ? Json(place->expected) : Json(nullptr)},
-                                       {"rank90", place ? Json{place->from, place->to} : Json(nullptr)},
-                                       {"letters", g.letters},
-                                       {"at_least", place ? place->atLeast : bound}});
+        out.json["ranking"].push_back(rankRow(data.data, g, place));
         rows.push_back({fmt::format("{}", k + 1), data.option(g), condition.name,
                         g.summary.mean ? (bound ? "at least " : "") + significant(*g.summary.mean) +
                                              (data.unit ? " " + std::string(data.unit->symbol) : "")

@@ -6,6 +6,7 @@
 #include <anvil/quantity/print.h>
 #include <cctype>
 #include <cmath>
+#include <fmt/format.h>
 
 namespace anvil::domain {
 namespace {
@@ -117,9 +118,10 @@ Expected<std::vector<ModeShare>> sharesOf(std::span<const std::pair<std::string,
     double sum = 0;
     for (const auto& [mode, text] : typed) {
         const auto number = quantity::parseNumber(text.substr(0, text.find('%')));
-        if (mode.empty()) return fail("Say how the piece failed over \"" + text + "\" of it.");
+        if (mode.empty()) return fail(fmt::format("Say how the piece failed over \"{}\" of it.", text));
         if (!number || !(*number > 0))
-            return fail("\"" + text + "\" is no share of \"" + mode + "\": type a percentage, such as 60.");
+            return fail(
+                fmt::format("\"{}\" is no share of \"{}\": type a percentage, such as 60.", text, mode));
         out.push_back({mode, *number / 100});
         sum += *number / 100;
     }

@@ -2,10 +2,35 @@
 
 #include <anvil/methods/method.h>
 #include <anvil/plan/follow_ups.h>
+#include <anvil/words/sureness.h>
 #include <anvil/words/verdict.h>
 #include <fmt/format.h>
 
 namespace anvil::pages {
+
+namespace {
+
+/// Who may yet be the best, and the values all of that hangs on.
+void addSureness(Page& page, const domain::StudyData& data, const results::Verdict& verdict,
+                 const results::Sureness& sure) {
+    constexpr std::size_t most = 4; // of single values: more is a sign of too few pulls, and said so
+    Bullets said{{}, "howSure"};
+    for (const auto& condition : data.conditions)
+        if (auto line = words::chances(data, verdict, sure, condition); !line.empty())
+            said.items.push_back(std::move(line));
+    auto odd = words::sentences(data, verdict, sure.odd);
+    if (odd.size() > most) {
+        const auto more = odd.size() - most;
+        odd.resize(most);
+        odd.push_back(fmt::format("{} more such: there are too few pulls to lean on single ones.", more));
+    }
+    said.items.insert(said.items.end(), odd.begin(), odd.end());
+    if (said.items.empty()) return;
+    page.addBeside(Heading{3, "How sure"});
+    page.addBeside(std::move(said));
+}
+
+} // namespace
 
 std::optional<Page> answer(const Source& source, const View& view) {
     const auto& data = *source.study;
@@ -14,7 +39,8 @@ std::optional<Page> answer(const Source& source, const View& view) {
     const auto& verdict = source.verdict(metric);
     Page p{"answer", data.study.title, {}};
     p.add(metricChoice(source, view));
-    for (auto& line : words::headlines(data, verdict))
+    const auto* sure = source.sureness ? &source.sureness(metric) : nullptr;
+    for (auto& line : words::headlines(data, verdict, sure))
         p.add(Paragraph{Paragraph::Style::lead, std::move(line)});
     // Drawn when it is shown: the verdict may be another by then.
     p.add(Figure{"ladder",
@@ -24,6 +50,7 @@ std::optional<Page> answer(const Source& source, const View& view) {
                                           {height, fromZero});
                  },
                  fmt::format("Strength ladder: {}.", metric->noun)});
+    if (sure) addSureness(p, data, verdict, *sure);
     Offers next{"followUps",
                 {},
                 {{"planHere", "Plan it in this study"}, {"planApart", "Make it a study of its own"}},

@@ -19,4 +19,6 @@ Choice metricChoice(const Source& source, const View& view) {
     return c;
 }
 
+Paragraph paragraph(Paragraph::Style style, std::string_view text) { return {style, std::string(text)}; }
+
 } // namespace anvil::pages

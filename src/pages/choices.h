@@ -11,4 +11,7 @@ domain::Metric metricOf(const Source& source, const View& view);
 /// "Ranked by …": the metrics of the study's method, and the one that decides.
 Choice metricChoice(const Source& source, const View& view);
 
+/// A paragraph of fixed words.
+Paragraph paragraph(Paragraph::Style style, std::string_view text);
+
 } // namespace anvil::pages

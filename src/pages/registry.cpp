@@ -7,8 +7,9 @@ namespace anvil::pages {
 
 std::span<const Entry> registry() {
     static constexpr std::array entries{
-        Entry{"answer", "Answer", answer},
-        Entry{"pairs", "Pairs and why", pairs},
+        Entry{"answer", "Answer", answer},          Entry{"pairs", "Pairs and why", pairs},
+        Entry{"floors", "Floors", floors},          Entry{"needs", "Needs", needs},
+        Entry{"treatment", "Treatment", treatment}, Entry{"trend", "Trend", trend},
         Entry{"table", "Table", rankedTable},
     };
     return entries;

@@ -63,7 +63,8 @@ private:
     }
     void found() {
         add(Heading{2, "What was found"});
-        auto headlines = words::headlines(data, verdict);
+        auto headlines =
+            words::headlines(data, verdict, source.sureness ? &source.sureness(metric) : nullptr);
         if (headlines.empty()) {
             add(Paragraph{Paragraph::Style::plain,
                           "No pull has been recorded yet, so there is nothing to rank."});

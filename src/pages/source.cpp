@@ -12,6 +12,9 @@ Source sourceOf(work::OpenProject& project, domain::Id study) {
     s.verdict = [&project, study](domain::Metric m) -> const results::Verdict& {
         return project.verdict(study, m);
     };
+    s.sureness = [&project, study](domain::Metric m) -> const results::Sureness& {
+        return project.sureness(study, m);
+    };
     s.curve = [&project](domain::Id pull) { return project.readCurve(pull).value_or(nullptr); };
     s.steady = [&project](domain::Id pull) { return project.steadyAtMarks(pull); };
     s.timing = [data = s.study](const domain::Pull& pull) { return work::wallTiming(*data, pull); };

@@ -2,8 +2,15 @@
 
 #include <algorithm>
 #include <fmt/format.h>
+#include <iterator>
 
 namespace anvil::plan {
+
+const char* word(Remedy remedy) {
+    static constexpr const char* words[] = {"more_of_each", "more_reach", "stronger_part", "pull_on", "test"};
+    static_assert(std::size(words) == static_cast<std::size_t>(Remedy::test) + 1);
+    return words[static_cast<std::size_t>(remedy)];
+}
 
 std::vector<FollowUp> followUps(const StudyData& data, const Verdict& verdict) {
     std::vector<FollowUp> out;
@@ -14,7 +21,8 @@ std::vector<FollowUp> followUps(const StudyData& data, const Verdict& verdict) {
     for (const auto& p : verdict.pairs) {
         if (!p.open) continue;
         const auto &a = verdict.groups[p.a], &b = verdict.groups[p.b];
-        out.push_back({fmt::format("{} and {} are too close to call: {} more of each would settle it.",
+        out.push_back({Remedy::moreOfEach,
+                       fmt::format("{} and {} are too close to call: {} more of each would settle it.",
                                    name(a), data.optionAt(b.option).name, *p.comparison.moreEach),
                        {{a.option, a.condition}, {b.option, b.condition}},
                        *p.comparison.moreEach});
@@ -28,18 +36,21 @@ std::vector<FollowUp> followUps(const StudyData& data, const Verdict& verdict) {
             (v.toppedOut ? topped : part ? other : ended) += 1;
         }
         if (topped)
-            out.push_back({fmt::format("{} of {} topped out the rig: pull them again with more reach.",
+            out.push_back({Remedy::moreReach,
+                           fmt::format("{} of {} topped out the rig: pull them again with more reach.",
                                        topped, name(g)),
                            {{g.option, g.condition}},
                            topped});
         if (other)
             out.push_back(
-                {fmt::format("In {} of {} another part broke: pull them again with that part stronger.",
+                {Remedy::strongerPart,
+                 fmt::format("In {} of {} another part broke: pull them again with that part stronger.",
                              other, name(g)),
                  {{g.option, g.condition}},
                  other});
         if (ended)
-            out.push_back({fmt::format("{} of {} ended before anything broke: pull them again until it does.",
+            out.push_back({Remedy::pullOn,
+                           fmt::format("{} of {} ended before anything broke: pull them again until it does.",
                                        ended, name(g)),
                            {{g.option, g.condition}},
                            ended});
@@ -49,7 +60,8 @@ std::vector<FollowUp> followUps(const StudyData& data, const Verdict& verdict) {
             const auto* square = data.study.plan.square(o.id, c.id);
             const auto* g = verdict.group(o.id, c.id);
             if ((square && square->struck) || (g && g->summary.n > 0) || data.pulls.empty()) continue;
-            out.push_back({fmt::format("{} in {} has not been tested.", o.name, c.name),
+            out.push_back({Remedy::test,
+                           fmt::format("{} in {} has not been tested.", o.name, c.name),
                            {{o.id, c.id}},
                            std::max(3, data.study.plan.replicates)});
         }

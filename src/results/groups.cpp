@@ -2,6 +2,20 @@
 
 namespace anvil::results {
 
+void setSummary(const Goal& goal, Group& g, const stats::Summary& summary) {
+    g.summary = summary;
+    g.enough = false;
+    g.meetsNeed.reset();
+    if (!summary.mean) return;
+    g.enough = isEnough(goal, *summary.mean);
+    g.meetsNeed = meetsNeed(goal, *summary.mean);
+    if (summary.basis == stats::MeanBasis::bound) { // it is at least that, and may be any more
+        const bool more = goal.sense == Sense::more;
+        g.enough = g.enough && more;
+        if (g.meetsNeed && *g.meetsNeed != more) g.meetsNeed.reset();
+    }
+}
+
 Group groupOf(const Results& results, const Goal& goal, Id option, Id condition) {
     const auto& readings = results.readings();
     Group g;
@@ -24,16 +38,7 @@ Group groupOf(const Results& results, const Goal& goal, Id option, Id condition)
         g.values.push_back({pull.id, s->id, *got.value, got.guess, toppedOut(pull, reading)});
         values.push_back(*got.value);
     }
-    g.summary = stats::summarise(values);
-    if (g.summary.mean) {
-        g.enough = isEnough(goal, *g.summary.mean);
-        g.meetsNeed = meetsNeed(goal, *g.summary.mean);
-        if (g.summary.basis == stats::MeanBasis::bound) { // it is at least that, and may be any more
-            const bool more = goal.sense == Sense::more;
-            g.enough = g.enough && more;
-            if (g.meetsNeed && *g.meetsNeed != more) g.meetsNeed.reset();
-        }
-    }
+    setSummary(goal, g, stats::summarise(values, usualFamily));
     if (goal.sense == Sense::inside && goal.window) {
         g.inside = InWindow{};
         for (const auto& v : values)

@@ -1,5 +1,8 @@
 #include <anvil/results/pairs.h>
 
+#include <algorithm>
+#include <anvil/stats/drawn_means.h>
+#include <anvil/stats/drawn_pair.h>
 #include <map>
 
 namespace anvil::results {
@@ -20,6 +23,80 @@ stats::Side sideOf(const StudyData& data, const Group& g) {
     return side;
 }
 
+/// Whether a piece counts on both sides, as one with two ends does: they are not independent then.
+bool sharePieces(const Group& a, const Group& b) {
+    return std::any_of(a.values.begin(), a.values.end(), [&](const GroupValue& x) {
+        return std::any_of(b.values.begin(), b.values.end(),
+                           [&](const GroupValue& y) { return x.specimen == y.specimen; });
+    });
+}
+
+/// Draws of the means of groups some of which hold bounds, made when the first pair asks for them.
+class DrawnGroups {
+public:
+    DrawnGroups(const StudyData& data, const std::vector<Group>& groups,
+                const std::vector<std::size_t>& members)
+        : m_groups(groups) {
+        for (const auto i : members) {
+            auto& values = m_values[i];
+            for (const auto& v : groups[i].values)
+                values.push_back(v.value);
+            m_streams[i] = stats::streamOf(seed, data.optionAt(groups[i].option).name,
+                                           data.conditionAt(groups[i].condition).name);
+        }
+    }
+    /// The pair by draws; empty but for what `compare` tells where it cannot be drawn.
+    stats::Comparison compare(std::size_t a, std::size_t b, double margin) {
+        const auto &left = m_values[a], &right = m_values[b];
+        if (!stats::canBeDrawn(left) || !stats::canBeDrawn(right) || m_groups[a].summary.n < 2 ||
+            m_groups[b].summary.n < 2 || sharePieces(m_groups[a], m_groups[b]))
+            return {};
+        const bool own = stats::drawnByOwnSpread(left) && stats::drawnByOwnSpread(right);
+        const auto *x = own ? ownLogs(a) : sharedLogs(a), *y = own ? ownLogs(b) : sharedLogs(b);
+        if (!x || !y) return {};
+        return stats::compareDrawn({*x, stats::allAtLeast(left)}, {*y, stats::allAtLeast(right)}, margin);
+    }
+
+private:
+    using Logs = std::optional<std::vector<double>>;
+
+    const std::vector<double>* ownLogs(std::size_t i) {
+        auto at = m_own.find(i);
+        if (at == m_own.end())
+            at = m_own.emplace(i, stats::drawLogMean({m_values[i], m_streams[i]}, draws)).first;
+        return at->second ? &*at->second : nullptr;
+    }
+    const std::vector<double>* sharedLogs(std::size_t i) {
+        if (!m_drawn) drawShared();
+        const auto at = m_shared.find(i);
+        return at == m_shared.end() ? nullptr : &at->second;
+    }
+    void drawShared() {
+        m_drawn = true;
+        std::vector<stats::Contender> all;
+        std::vector<std::size_t> who;
+        std::uint64_t spread = seed; // the stream of the shared spread: whoever takes part
+        for (const auto& [i, values] : m_values) {
+            if (!stats::canBeDrawn(values)) continue;
+            all.push_back({values, m_streams[i]});
+            who.push_back(i);
+            spread ^= m_streams[i];
+        }
+        auto means = stats::drawLogMeans(all, spread, draws);
+        for (std::size_t k = 0; means && k < who.size(); ++k)
+            m_shared[who[k]] = std::move((*means)[k]);
+    }
+
+    static constexpr std::uint64_t seed = 1;
+    static constexpr int draws = 20000;
+    const std::vector<Group>& m_groups;
+    std::map<std::size_t, std::vector<stats::Value>> m_values;
+    std::map<std::size_t, std::uint64_t> m_streams;
+    std::map<std::size_t, Logs> m_own;
+    std::map<std::size_t, std::vector<double>> m_shared;
+    bool m_drawn = false;
+};
+
 } // namespace
 
 std::vector<PairResult> pairsOf(const Results& results, const Goal& goal, const std::vector<Group>& groups,
@@ -37,17 +114,23 @@ std::vector<PairResult> pairsOf(const Results& results, const Goal& goal, const 
             (control ? with : without).push_back(pairs.size());
             pairs.push_back({members[i], members[j], across, {}});
         }
+    DrawnGroups drawn(results.data(), groups, members);
     for (const auto* family : {&with, &without}) {
         std::vector<stats::SidePair> compare;
         compare.reserve(family->size());
         for (const auto k : *family)
             compare.emplace_back(&sides[pairs[k].a], &sides[pairs[k].b]);
         std::vector<stats::Comparison> compared(family->size());
+        for (std::size_t k = 0; k < family->size(); ++k)
+            if (const auto& p = pairs[(*family)[k]];
+                groups[p.a].summary.censored() || groups[p.b].summary.censored())
+                compared[k] = drawn.compare(p.a, p.b, goal.margin);
         stats::decide(compared, compare, goal.margin);
         for (std::size_t k = 0; k < family->size(); ++k) {
             auto& p = pairs[(*family)[k]];
             p.comparison = std::move(compared[k]);
             p.open = !across && p.comparison.verdict == PairVerdict::tooClose &&
+                     p.comparison.test != stats::PairTest::censored && // more reach is worth more there
                      p.comparison.moreEach.value_or(0) > 0 && !(groups[p.a].enough && groups[p.b].enough);
         }
     }

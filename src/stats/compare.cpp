@@ -15,8 +15,8 @@ const char* word(PairVerdict verdict) {
 }
 
 const char* word(PairTest test) {
-    static constexpr const char* words[] = {"", "welch", "paired_t"};
-    static_assert(std::size(words) == static_cast<std::size_t>(PairTest::paired) + 1);
+    static constexpr const char* words[] = {"", "welch", "paired_t", "censored"};
+    static_assert(std::size(words) == static_cast<std::size_t>(PairTest::censored) + 1);
     return words[static_cast<int>(test)];
 }
 
@@ -141,12 +141,23 @@ std::vector<std::optional<int>> replicatesForEach(std::vector<std::pair<double, 
     return out;
 }
 
+/// The spread by which replicates for a pair are counted: what both sides share, or, where they were drawn,
+/// that which would give the interval with as many exact values.
+std::optional<double> spreadOf(const Comparison& c, const Summary& a, const Summary& b) {
+    if (c.test != PairTest::censored)
+        return a.cv && b.cv ? std::optional(std::hypot(*a.cv, *b.cv) / std::sqrt(2.0)) : std::nullopt;
+    if (!c.ratioInterval) return std::nullopt;
+    const double se = std::log(c.ratioInterval->second / c.ratioInterval->first) / (2 * 1.959963984540054);
+    return se / std::sqrt(1 / static_cast<double>(a.n) + 1 / static_cast<double>(b.n));
+}
+
 } // namespace
 
-void decide(std::span<Comparison> family, std::span<const SidePair> groups, double margin) {
+void judge(std::span<Comparison> family, std::span<const SidePair> groups, double margin) {
     std::vector<std::size_t> tested;
     for (std::size_t i = 0; i < family.size(); ++i) {
-        family[i] = compare(*groups[i].first, *groups[i].second, margin);
+        if (family[i].test == PairTest::none)
+            family[i] = compare(*groups[i].first, *groups[i].second, margin);
         if (family[i].p) tested.push_back(i);
     }
     std::stable_sort(tested.begin(), tested.end(),
@@ -157,24 +168,34 @@ void decide(std::span<Comparison> family, std::span<const SidePair> groups, doub
             std::max(running, std::min(1.0, static_cast<double>(tested.size() - k) * *family[tested[k]].p));
         family[tested[k]].pHolm = running;
     }
-    std::vector<std::pair<double, std::size_t>> close; // spread and place of pairs that are too close
     for (std::size_t i = 0; i < family.size(); ++i) {
         auto& c = family[i];
         const auto &a = groups[i].first->summary, &b = groups[i].second->summary;
         if (a.n < 2 || b.n < 2)
             c.verdict = PairVerdict::notEnough;
-        else if (a.censored() || b.censored())
+        else if ((a.censored() || b.censored()) && !c.p)
             c.verdict = PairVerdict::notYet;
         else if (c.tostP && *c.tostP < 0.05)
             c.verdict = PairVerdict::same;
         else if (c.pHolm && *c.pHolm < 0.05)
-            c.verdict = *c.t > 0 ? PairVerdict::stronger : PairVerdict::weaker;
+            c.verdict = (c.t ? *c.t > 0 : *c.ratio > 1) ? PairVerdict::stronger : PairVerdict::weaker;
         else
-            c.verdict = PairVerdict::tooClose;
-        if (c.verdict == PairVerdict::tooClose && c.tostP)
-            close.emplace_back(std::hypot(*a.cv, *b.cv) / std::sqrt(2.0), i);
+            c.verdict = c.atLeast || c.atMost ? PairVerdict::notYet : PairVerdict::tooClose;
     }
-    const double level = 0.05 / static_cast<double>(std::max<std::size_t>(1, tested.size())); // after Holm
+}
+
+void decide(std::span<Comparison> family, std::span<const SidePair> groups, double margin) {
+    judge(family, groups, margin);
+    std::size_t tested = 0;
+    std::vector<std::pair<double, std::size_t>> close; // spread and place of pairs that are too close
+    for (std::size_t i = 0; i < family.size(); ++i) {
+        const auto& c = family[i];
+        tested += c.p.has_value();
+        if (c.verdict != PairVerdict::tooClose || !c.tostP) continue;
+        if (const auto spread = spreadOf(c, groups[i].first->summary, groups[i].second->summary))
+            close.emplace_back(*spread, i);
+    }
+    const double level = 0.05 / static_cast<double>(std::max<std::size_t>(1, tested)); // after Holm
     const auto needed = replicatesForEach(close, margin, level);
     for (std::size_t k = 0; k < close.size(); ++k) {
         const auto i = close[k].second;

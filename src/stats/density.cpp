@@ -4,6 +4,7 @@
 #include "location_slice.h"
 #include <algorithm>
 #include <boost/math/tools/toms748_solve.hpp>
+#include <cmath>
 
 namespace anvil::stats {
 
@@ -73,9 +74,13 @@ std::optional<Density> Density::of(Family family, std::span<const Value> values,
 }
 
 double Density::atLeast(double c, double q) const {
+    return exceedingShare([&](double scale) { return q - c * scale; });
+}
+
+template <class At> double Density::exceedingShare(const At& at) const {
     double sum = 0;
     for (const auto& row : m_rows)
-        sum += row.weight * (1 - row.slice.below(q - c * row.slice.scale));
+        sum += row.weight * (1 - row.slice.below(at(row.slice.scale)));
     return sum;
 }
 
@@ -88,7 +93,49 @@ double Density::drawn(double u, double v) const {
 }
 
 double Density::exceeded(double c, double probability) const {
-    const auto f = [&](double q) { return atLeast(c, q) - probability; };
+    return crossing([&](double q) { return atLeast(c, q) - probability; });
+}
+
+namespace {
+
+/// What the mean lies above the location, on the scale of y: ln E(X) = μ + σ²/2 of a log-normal, μ + ln Γ(1 +
+/// σ) of a Weibull.
+double meanAbove(Family family, double scale) {
+    return family == Family::normal      ? 0
+           : family == Family::lognormal ? 0.5 * scale * scale
+                                         : std::lgamma(1 + scale);
+}
+
+} // namespace
+
+double Density::meanExceeded(double probability) const {
+    const auto family = m_fit.family;
+    const double y = crossing([&](double q) {
+        return exceedingShare([&](double scale) { return q - meanAbove(family, scale); }) - probability;
+    });
+    return family == Family::normal ? y : std::exp(y);
+}
+
+double Density::meanAtLeast(double q) const {
+    const auto family = m_fit.family;
+    if (family != Family::normal && !(q > 0)) return 1;
+    const double y = family == Family::normal ? q : std::log(q);
+    return exceedingShare([&](double scale) { return y - meanAbove(family, scale); });
+}
+
+double Density::nextAtLeast(double q) const {
+    const auto family = m_fit.family;
+    if (family != Family::normal && !(q > 0)) return 1;
+    const double y = family == Family::normal ? q : std::log(q);
+    double sum = 0;
+    for (const auto& row : m_rows)
+        sum += row.weight * row.slice.expected([&](double location) {
+            return std::exp(logAbove(family, (y - location) / row.slice.scale).value);
+        });
+    return sum;
+}
+
+template <class F> double Density::crossing(const F& f) const {
     double low = m_fit.location, high = m_fit.location;
     for (double by = m_fit.scale; f(low) < 0; by *= 2)
         low -= by;

@@ -134,12 +134,21 @@ double Slice::drawn(double u) const {
     const auto at = std::upper_bound(cumulated.begin(), cumulated.end(), u);
     if (at == cumulated.begin() || at == cumulated.end())
         return at == cumulated.begin() ? from : from + step * (columns - 1);
-    double low = from + step * static_cast<double>(at - cumulated.begin() - 1), high = low + step;
-    for (int i = 0; i < 40; ++i) { // the cumulated density rises
-        const double middle = 0.5 * (low + high);
-        (below(middle) < u ? low : high) = middle;
+    // Newton's steps on the cubic between the two columns, kept between the ends that are known.
+    const auto k = static_cast<std::size_t>(at - cumulated.begin()) - 1;
+    const double p = cumulated[k], q = cumulated[k + 1], m = step * density[k], n = step * density[k + 1];
+    const double c2 = 3 * (q - p) - 2 * m - n, c3 = 2 * (p - q) + m + n;
+    double low = 0, high = 1, t = (u - p) / (q - p);
+    for (int i = 0; i < 30; ++i) {
+        const double off = p + t * (m + t * (c2 + t * c3)) - u;
+        (off < 0 ? low : high) = t;
+        const double slope = m + t * (2 * c2 + t * 3 * c3);
+        const double next = slope > 0 ? t - off / slope : 0.5 * (low + high);
+        const double to = next > low && next < high ? next : 0.5 * (low + high);
+        if (std::abs(to - t) < 1e-12) break;
+        t = to;
     }
-    return 0.5 * (low + high);
+    return from + step * (static_cast<double>(k) + t);
 }
 
 bool isClosed(Family family, const std::vector<Observation>& all) {

@@ -16,6 +16,19 @@ struct Slice {
     double below(double location) const;
     /// The μ below which a share u lies, 0 < u < 1.
     double drawn(double u) const;
+    /// The expected value of a function of μ.
+    template <class F> double expected(const F& f) const {
+        double sum = 0;
+        if (exact > 0) { // at the middles of equal shares
+            constexpr int strata = 256;
+            for (int k = 0; k < strata; ++k)
+                sum += f(drawn((k + 0.5) / strata));
+            return sum / strata;
+        }
+        for (std::size_t k = 0; k < density.size(); ++k) // its ends are nothing
+            sum += density[k] * f(from + step * static_cast<double>(k));
+        return step * sum;
+    }
 };
 
 /// Whether a Weibull sample holds exact and above values only, so that μ is integrated in closed form:

@@ -1,189 +1,10 @@
 #include <anvil/stats/ranking.h>
 
-#include "location_slice.h"
 #include <algorithm>
-#include <anvil/stats/density.h>
-#include <anvil/stats/draws.h>
 #include <iterator>
 
 namespace anvil::stats {
 namespace {
-
-constexpr std::size_t enoughForOwn = 5;
-
-std::size_t exactIn(std::span<const Value> values) {
-    return static_cast<std::size_t>(
-        std::count_if(values.begin(), values.end(), [](const Value& v) { return v.state == State::exact; }));
-}
-
-bool allAbove(std::span<const Value> values) {
-    bool any = false;
-    for (const auto& v : values) {
-        if (v.state != State::above && v.state != State::aside) return false;
-        any = any || v.state == State::above;
-    }
-    return any;
-}
-
-/// The values of a contender, as they are drawn: of "at least" only, the bounds count as if they were exact.
-std::vector<Value> drawnAs(std::span<const Value> values) {
-    std::vector<Value> out;
-    const bool bounds = allAbove(values);
-    for (auto v : values) {
-        if (v.state == State::aside) continue;
-        if (bounds) v.state = State::exact;
-        out.push_back(v);
-    }
-    return out;
-}
-
-/// The draws of every contender, one after the other.
-using Means = std::vector<std::vector<double>>;
-
-/// Each by its own spread: mean + s/√n·t for complete values, else from the density.
-std::optional<Means> drawOwn(std::span<const Contender> all, int draws) {
-    Means out;
-    for (const auto& c : all) {
-        const auto values = drawnAs(c.values);
-        const auto s = summarise(values);
-        Draws random(c.stream);
-        std::vector<double> means;
-        means.reserve(static_cast<std::size_t>(draws));
-        if (!s.censored()) {
-            const auto n = static_cast<double>(s.n);
-            for (int k = 0; k < draws; ++k) {
-                const double z = random.normal();
-                means.push_back(*s.mean +
-                                *s.sd / std::sqrt(n) * z / std::sqrt(random.chiSquared(n - 1) / (n - 1)));
-            }
-        } else {
-            const auto density = Density::of(Family::normal, values);
-            if (!density) return std::nullopt;
-            for (int k = 0; k < draws; ++k) {
-                const double u = random.uniform();
-                means.push_back(density->drawn(u, random.uniform()));
-            }
-        }
-        out.push_back(std::move(means));
-    }
-    return out;
-}
-
-/// What one contender says of its mean on logarithms at each σ of a grid.
-struct OnLogs {
-    std::vector<Observation> all;
-    double mean = 0, squares = 0; ///< of complete values: mean, and sum of squares about it
-    bool complete = true, counts = true;
-    std::vector<Slice> slices; ///< by σ, of values with bounds
-};
-
-std::optional<OnLogs> onLogs(const Contender& c) {
-    OnLogs out;
-    out.counts = exactIn(c.values) > 0;
-    const auto all = observed(Family::lognormal, drawnAs(c.values));
-    if (!all || all->empty()) return std::nullopt;
-    out.all = *all;
-    double sum = 0;
-    for (const auto& o : out.all) {
-        out.complete = out.complete && o.state == State::exact;
-        sum += o.y;
-    }
-    const auto n = static_cast<double>(out.all.size());
-    out.mean = sum / n;
-    for (const auto& o : out.all)
-        out.squares += (o.y - out.mean) * (o.y - out.mean);
-    return out;
-}
-
-/// A grid of ln σ with the density of the shared spread.
-struct SharedSpread {
-    std::vector<double> scales, cumulated;
-    std::size_t drawn(double u) const {
-        const auto at = std::lower_bound(cumulated.begin(), cumulated.end(), u);
-        return static_cast<std::size_t>(std::min(at, cumulated.end() - 1) - cumulated.begin());
-    }
-};
-
-/// ln ∫L dμ at one σ.
-double logEvidence(OnLogs& g, double scale) {
-    const auto n = static_cast<double>(g.all.size());
-    if (g.complete) return -g.squares / (2 * scale * scale) - (n - 1) * std::log(scale);
-    const double from = g.slices.empty() ? g.mean : g.slices.back().top;
-    g.slices.push_back(sliceAt(Family::lognormal, g.all, scale, from));
-    return g.slices.back().logIntegral;
-}
-
-/// Rough size of the shared spread: of what lies about each mean, bounds counted where they are.
-std::optional<double> roughSpread(const std::vector<OnLogs>& groups) {
-    double squares = 0, df = 0;
-    for (const auto& g : groups)
-        if (g.counts) {
-            squares += g.squares;
-            df += static_cast<double>(g.all.size()) - 1;
-        }
-    if (!(df > 0) || !(squares > 1e-24)) return std::nullopt;
-    return std::sqrt(squares / df);
-}
-
-std::optional<SharedSpread> sharedSpread(std::vector<OnLogs>& groups) {
-    const auto rough = roughSpread(groups);
-    if (!rough) return std::nullopt;
-    constexpr int steps = 240;
-    constexpr double span = 3; // e-folds to either side
-    SharedSpread out;
-    std::vector<double> logs;
-    double greatest = -1e308;
-    for (int k = 0; k <= steps; ++k) {
-        const double scale = *rough * std::exp(span * (2.0 * k / steps - 1));
-        double sum = 0; // dσ/σ = d ln σ
-        for (auto& g : groups)
-            if (g.counts) {
-                sum += logEvidence(g, scale);
-            } else if (!g.complete) {
-                g.slices.push_back(sliceAt(Family::lognormal, g.all, scale, g.mean));
-            }
-        out.scales.push_back(scale);
-        logs.push_back(sum);
-        greatest = std::max(greatest, sum);
-    }
-    double all = 0;
-    for (const double l : logs)
-        out.cumulated.push_back(all += std::exp(l - greatest));
-    if (!(all > 0) || !std::isfinite(all)) return std::nullopt;
-    for (auto& c : out.cumulated)
-        c /= all;
-    return out;
-}
-
-std::optional<Means> drawPooled(std::span<const Contender> all, std::uint64_t shared, int draws) {
-    std::vector<OnLogs> groups;
-    for (const auto& c : all) {
-        auto g = onLogs(c);
-        if (!g) return std::nullopt;
-        groups.push_back(std::move(*g));
-    }
-    const auto spread = sharedSpread(groups);
-    if (!spread) return std::nullopt;
-    Draws common(shared);
-    std::vector<std::size_t> at; // the σ of every draw is the same for all
-    at.reserve(static_cast<std::size_t>(draws));
-    for (int k = 0; k < draws; ++k)
-        at.push_back(spread->drawn(common.uniform()));
-    Means out;
-    for (std::size_t i = 0; i < groups.size(); ++i) {
-        const auto& g = groups[i];
-        Draws random(all[i].stream);
-        std::vector<double> means;
-        means.reserve(at.size());
-        for (const auto k : at)
-            means.push_back(g.complete
-                                ? g.mean + spread->scales[k] / std::sqrt(static_cast<double>(g.all.size())) *
-                                               random.normal()
-                                : g.slices[k].drawn(random.uniform()));
-        out.push_back(std::move(means));
-    }
-    return out;
-}
 
 /// Places of all contenders over all draws.
 std::vector<DrawnPlace> placesOf(const Means& means, bool moreIsBetter) {
@@ -223,25 +44,6 @@ std::vector<DrawnPlace> placesOf(const Means& means, bool moreIsBetter) {
 
 } // namespace
 
-std::uint64_t streamOf(std::uint64_t seed, std::string_view option, std::string_view condition) {
-    std::uint64_t h = 0xcbf29ce484222325ULL;
-    const auto add = [&](unsigned char byte) { h = (h ^ byte) * 0x100000001b3ULL; };
-    for (int k = 0; k < 8; ++k)
-        add(static_cast<unsigned char>(seed >> (8 * k)));
-    for (const auto text : {option, condition}) {
-        for (const char c : text)
-            add(static_cast<unsigned char>(c));
-        add(0xff); // no byte of UTF-8: "ab" + "c" is not "a" + "bc"
-    }
-    return h;
-}
-
-bool canBeDrawn(std::span<const Value> values) {
-    return allAbove(values) || std::any_of(values.begin(), values.end(), [](const Value& v) {
-               return v.state == State::exact || v.state == State::between;
-           });
-}
-
 const char* word(DrawnSpread spread) {
     static constexpr const char* words[] = {"own", "pooled"};
     static_assert(std::size(words) == static_cast<std::size_t>(DrawnSpread::pooled) + 1);
@@ -256,13 +58,13 @@ std::optional<DrawnRanking> drawRanking(std::span<const Contender> contenders, b
         return std::nullopt;
     DrawnRanking out;
     const bool own = std::all_of(contenders.begin(), contenders.end(),
-                                 [](const Contender& c) { return exactIn(c.values) >= enoughForOwn; });
+                                 [](const Contender& c) { return drawnByOwnSpread(c.values); });
     out.spread = own ? DrawnSpread::own : DrawnSpread::pooled;
-    const auto means = own ? drawOwn(contenders, draws) : drawPooled(contenders, shared, draws);
+    const auto means = own ? drawMeans(contenders, draws) : drawLogMeans(contenders, shared, draws);
     if (!means) return std::nullopt;
     out.places = placesOf(*means, moreIsBetter);
     for (std::size_t i = 0; i < contenders.size(); ++i)
-        out.places[i].atLeast = allAbove(contenders[i].values);
+        out.places[i].atLeast = allAtLeast(contenders[i].values);
     return out;
 }
 

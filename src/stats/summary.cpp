@@ -3,9 +3,16 @@
 #include "distributions.h"
 #include <algorithm>
 #include <cmath>
+#include <iterator>
 #include <vector>
 
 namespace anvil::stats {
+
+const char* word(MeanBasis basis) {
+    static constexpr const char* words[] = {"sample", "bound", "normal", "lognormal", "weibull"};
+    static_assert(std::size(words) == static_cast<std::size_t>(MeanBasis::weibull) + 1);
+    return words[static_cast<std::size_t>(basis)];
+}
 
 double studentQuantile(double df, double p) { return boost::math::quantile(quietly::StudentsT(df), p); }
 

@@ -3,6 +3,7 @@
 #include "distributions.h"
 #include <algorithm>
 #include <cmath>
+#include <vector>
 
 namespace anvil::stats {
 
@@ -33,6 +34,17 @@ std::optional<Trend> linearTrend(std::span<const double> x, std::span<const doub
         t.p = 2 * boost::math::cdf(boost::math::complement(dist, std::abs(t.slope / t.slopeError)));
     }
     return t;
+}
+
+std::optional<double> medianSlope(std::span<const double> x, std::span<const double> y) {
+    std::vector<double> slopes;
+    for (std::size_t i = 0; i < std::min(x.size(), y.size()); ++i)
+        for (std::size_t j = 0; j < i; ++j)
+            if (x[i] != x[j]) slopes.push_back((y[i] - y[j]) / (x[i] - x[j]));
+    if (slopes.empty()) return std::nullopt;
+    std::sort(slopes.begin(), slopes.end());
+    const auto n = slopes.size();
+    return finite(n % 2 ? slopes[n / 2] : 0.5 * slopes[n / 2 - 1] + 0.5 * slopes[n / 2]);
 }
 
 } // namespace anvil::stats

@@ -62,15 +62,37 @@ Table rankedTable(const domain::StudyData& data, const results::Verdict& verdict
     return t;
 }
 
+namespace {
+
+std::string meanRule(stats::MeanBasis basis) {
+    switch (basis) {
+    case stats::MeanBasis::sample:
+        return "Sum of the values over their number.";
+    case stats::MeanBasis::bound:
+        return "Sum of the values over their number, bounds counted at their limit: the true mean is at "
+               "least "
+               "this.";
+    case stats::MeanBasis::normal:
+        return "Mean of the normal distribution that fits values and bounds best.";
+    case stats::MeanBasis::lognormal:
+        return "Mean of the log-normal distribution that fits values and bounds best.";
+    case stats::MeanBasis::weibull:
+        return "Mean of the Weibull distribution that fits values and bounds best.";
+    }
+    return {};
+}
+
+} // namespace
+
 std::string ruleOf(std::string_view column, const stats::Summary& s) {
-    if (column == "mean")
-        return s.basis == stats::MeanBasis::bound ? "Sum of the values over their number, bounds counted at "
-                                                    "their limit: the true mean is at "
-                                                    "least this."
-                                                  : "Sum of the values over their number.";
+    if (column == "mean") return meanRule(s.basis);
     if (column == "interval")
-        return "Mean ± t × s / √n, t from Student's distribution with n − 1 degrees of freedom.";
-    if (column == "sd") return "Standard deviation with n − 1.";
+        return s.censored()
+                   ? "From what the values and bounds leave possible for the fitted mean."
+                   : "Mean ± t × s / √n, t from Student's distribution with n − 1 degrees of freedom.";
+    if (column == "sd")
+        return s.censored() ? "Standard deviation of the fitted distribution."
+                            : "Standard deviation with n − 1.";
     if (column == "cv") return "s over the mean.";
     if (column == "lowest") return "The least value recorded.";
     if (column == "mean_minus_3sd")

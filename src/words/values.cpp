@@ -9,7 +9,10 @@ using quantity::withUnit;
 
 std::string meanText(const stats::Summary& s, const quantity::Unit& unit) {
     if (!s.mean) return "–";
-    return (s.basis == stats::MeanBasis::bound ? "at least " : "") + withUnit(*s.mean, unit);
+    const char* mark = s.basis == stats::MeanBasis::bound ? "at least "
+                       : stats::isFitted(s.basis)         ? "about "
+                                                          : "";
+    return mark + withUnit(*s.mean, unit);
 }
 
 std::string intervalText(const stats::Summary& s, const quantity::Unit& unit) {
@@ -17,7 +20,7 @@ std::string intervalText(const stats::Summary& s, const quantity::Unit& unit) {
         return quantity::significant(unit.fromSi(s.meanInterval->first)) + " to " +
                withUnit(s.meanInterval->second, unit);
     if (s.n == 0) return "–";
-    return s.censored() ? "some are only bounds" : "needs two pulls";
+    return s.censored() ? "needs three exact values" : "needs two pulls";
 }
 
 std::string countText(const stats::Summary& s) {

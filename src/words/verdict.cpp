@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <anvil/methods/method.h>
 #include <anvil/quantity/print.h>
+#include <anvil/words/size.h>
 #include <fmt/format.h>
 
 namespace anvil::words {
@@ -22,17 +23,6 @@ std::string listed(const std::vector<std::string>& names) {
     for (std::size_t i = 0; i < names.size(); ++i)
         out += (i == 0 ? "" : i + 1 == names.size() ? " and " : ", ") + names[i];
     return out;
-}
-
-std::string intervalText(double low, double high) {
-    return fmt::format("(95 % interval {} to {})", significant(low, 3), significant(high, 3));
-}
-
-std::string ratioText(const stats::Comparison& c) {
-    if (!c.ratio) return {};
-    std::string text = significant(*c.ratio, 3) + " times";
-    if (c.ratioInterval) text += " " + intervalText(c.ratioInterval->first, c.ratioInterval->second);
-    return text;
 }
 
 std::string nameOf(const StudyData& data, const Group& g) { return data.optionAt(g.option).name; }
@@ -67,19 +57,12 @@ Lead leadOf(const StudyData& data, const Verdict& v, const std::vector<std::size
     return lead;
 }
 
-/// ", 1.4 times the second (95 % interval …)".
+/// ": 38 % more than the second (95 % interval …)".
 std::string byHowMuch(const StudyData& data, const Verdict& v, const std::vector<std::size_t>& ranked,
                       const PairResult* toSecond) {
     if (!toSecond || !toSecond->comparison.ratio) return {};
-    const auto& c = toSecond->comparison;
-    const bool turned = toSecond->b == ranked[0];
-    auto by = fmt::format(", {} times {}", significant(turned ? 1 / *c.ratio : *c.ratio, 3),
-                          nameOf(data, v.groups[ranked[1]]));
-    if (c.ratioInterval) {
-        const auto [low, high] = *c.ratioInterval;
-        by += " " + intervalText(turned ? 1 / high : low, turned ? 1 / low : high);
-    }
-    return by;
+    return fmt::format(
+        ", {}", sizeText(toSecond->comparison, toSecond->b == ranked[0], nameOf(data, v.groups[ranked[1]])));
 }
 
 /// Who lies inside the window how often; the two that do so most.
@@ -102,8 +85,24 @@ std::string windowHeadline(const StudyData& data, const Verdict& v, const Condit
     return text + ".";
 }
 
+/// " The chance that it is the best is 97 %." Nothing where no chance is known.
+std::string chanceOf(const Verdict& v, std::size_t leader, const Sureness* sure) {
+    const auto* place = sure ? sure->placeOf(v, leader) : nullptr;
+    if (!place) return {};
+    return fmt::format(" The chance that it is the best is {}{}.", place->atLeast ? "at least " : "",
+                       chanceText(place->best));
+}
+
+/// "; 2 of its 5 pulls say only "at least"" of a leader.
+std::string boundsOf(const Group& g) {
+    const auto& s = g.summary;
+    if (s.above == 0) return {};
+    if (s.above == s.n) return "; its pulls say only \"at least\"";
+    return fmt::format("; {} of its {} pulls say only \"at least\"", s.above, s.n);
+}
+
 std::string leaderHeadline(const StudyData& data, const Verdict& v, const Condition& condition,
-                           const std::vector<std::size_t>& ranked) {
+                           const std::vector<std::size_t>& ranked, const Sureness* sure) {
     const auto& goal = v.goal;
     const auto noun = goal.metric->noun;
     const auto leader = nameOf(data, v.groups[ranked[0]]);
@@ -117,22 +116,25 @@ std::string leaderHeadline(const StudyData& data, const Verdict& v, const Condit
     const auto lead = leadOf(data, v, ranked);
     const char* most = goal.sense == Sense::less ? "lowest" : "highest";
     if (lead.few)
-        return fmt::format("{}: {} has the {} mean {}, but some options have too few pulls to say more.",
-                           condition.name, leader, most, noun);
+        return fmt::format("{}: {} has the {} mean {}, but some options have too few pulls to say more.{}",
+                           condition.name, leader, most, noun, chanceOf(v, ranked[0], sure));
     if (lead.untold)
         return fmt::format(
-            "{}: {} leads, but {} pulls say only \"at least\", so how far ahead it is cannot be told yet.",
-            condition.name, leader, v.groups[ranked[0]].summary.censored() ? "some of its" : "some other");
+            "{}: {} leads, but {} pulls say only \"at least\", so how far ahead it is cannot be told yet.{}",
+            condition.name, leader, v.groups[ranked[0]].summary.censored() ? "some of its" : "some other",
+            chanceOf(v, ranked[0], sure));
     if (!lead.ties.empty())
-        return fmt::format("{}: {} has the {} mean {}, but it is too close to call against {}.",
-                           condition.name, leader, most, noun, listed(lead.ties));
+        return fmt::format("{}: {} has the {} mean {}, but it is too close to call against {}.{}",
+                           condition.name, leader, most, noun, listed(lead.ties),
+                           chanceOf(v, ranked[0], sure));
     const auto is = goal.sense == Sense::less ? fmt::format("has the lowest {}", noun)
                                               : fmt::format("is the strongest by {}", noun);
     const bool strength = goal.metric->dimension == quantity::Dimension::force ||
                           goal.metric->dimension == quantity::Dimension::torque;
-    return fmt::format("{}: {} {}{}.", condition.name, leader,
+    return fmt::format("{}: {} {}{}{}.{}", condition.name, leader,
                        strength || goal.sense == Sense::less ? is : fmt::format("has the highest {}", noun),
-                       byHowMuch(data, v, ranked, lead.toSecond));
+                       byHowMuch(data, v, ranked, lead.toSecond), boundsOf(v.groups[ranked[0]]),
+                       chanceOf(v, ranked[0], sure));
 }
 
 /// Whose mean does not meet the need; empty: nobody's.
@@ -186,12 +188,13 @@ std::string tooClose(const std::string& who, const stats::Comparison& c, const s
                                              quantity::percent(margin))
                                : fmt::format(" A difference of {} would have shown with so many pulls.",
                                              quantity::percent(margin));
-    return fmt::format("{} is too close to call: {}.{}", who, c.ratio ? ratioText(c) : p, more);
+    return fmt::format("{} is too close to call: {}.{}", who, c.ratio ? sizeText(c) : p, more);
 }
 
 } // namespace
 
-std::string headline(const StudyData& data, const Verdict& v, const Condition& condition) {
+std::string headline(const StudyData& data, const Verdict& v, const Condition& condition,
+                     const Sureness* sure) {
     const auto ranked = rankedIn(v, condition.id);
     const auto noun = v.goal.metric->noun;
     std::string text;
@@ -205,14 +208,14 @@ std::string headline(const StudyData& data, const Verdict& v, const Condition& c
         text = fmt::format("{}: only {} has a value for {}; there is nothing to compare it with yet.",
                            condition.name, nameOf(data, v.groups[ranked[0]]), noun);
     else
-        text = leaderHeadline(data, v, condition, ranked);
+        text = leaderHeadline(data, v, condition, ranked, sure);
     return text + shortOfNeed(data, v, ranked) + guesses(v, condition) + unreadable(data, v, condition);
 }
 
-std::vector<std::string> headlines(const StudyData& data, const Verdict& v) {
+std::vector<std::string> headlines(const StudyData& data, const Verdict& v, const Sureness* sure) {
     std::vector<std::string> out;
     for (const auto& condition : data.conditions)
-        if (!v.inCondition(condition.id).empty()) out.push_back(headline(data, v, condition));
+        if (!v.inCondition(condition.id).empty()) out.push_back(headline(data, v, condition, sure));
     return out;
 }
 
@@ -228,11 +231,11 @@ std::string sentence(const std::string& a, const std::string& b, const std::stri
         const auto& metric = *goal.metric;
         return fmt::format("{} {} {}{}{} ({} after Holm).", a,
                            c.verdict == PairVerdict::stronger ? moreThan(metric) : lessThan(metric), b, in,
-                           c.ratio ? ": " + ratioText(c) : "", p);
+                           c.ratio ? ": " + sizeText(c) : "", p);
     }
     case PairVerdict::same:
         return fmt::format("{} and {} are the same within {}{}: {}.", a, b, quantity::percent(goal.margin),
-                           in, ratioText(c));
+                           in, sizeText(c));
     case PairVerdict::tooClose:
         return tooClose(fmt::format("{} against {}{}", a, b, in), c, p, goal.margin);
     case PairVerdict::notYet: {
@@ -259,8 +262,7 @@ std::string sentence(const StudyData& data, const Verdict& v, const PairResult& 
                         left.summary, right.summary, v.goal);
     if (left.enough && right.enough)
         return fmt::format("{} and {} are both beyond what is enough in {}, so they count as equally good{}.",
-                           nameOf(data, left), nameOf(data, right), where,
-                           c.ratio ? ": " + ratioText(c) : "");
+                           nameOf(data, left), nameOf(data, right), where, c.ratio ? ": " + sizeText(c) : "");
     return sentence(nameOf(data, left), nameOf(data, right), where, c, left.summary, right.summary, v.goal);
 }
 

@@ -66,6 +66,7 @@ Expected<void> OpenProject::reload() {
             if (!s.study.plan.rig.empty() && setup.name == s.study.plan.rig) s.reach = reachOf(setup);
     m_readings.clear();
     m_verdicts.clear();
+    m_sureness.clear();
     m_results.clear();
     emit changed();
     return {};
@@ -103,10 +104,24 @@ const results::Verdict& OpenProject::verdict(Id studyId, domain::Metric metric) 
     if (known != m_verdicts.end()) return known->second;
     const auto* data = study(studyId);
     if (!data) return m_verdicts[key] = {};
-    auto table = m_results.find(studyId);
-    if (table == m_results.end())
-        table = m_results.emplace(studyId, results::Results(*data, readings(studyId))).first;
-    return m_verdicts[key] = results::evaluate(table->second, domain::goalFor(data->study.goal, metric));
+    return m_verdicts[key] = results::evaluate(resultsOf(*data), domain::goalFor(data->study.goal, metric));
+}
+
+const results::Sureness& OpenProject::sureness(Id studyId, domain::Metric metric) {
+    const auto key = std::pair(studyId, metric);
+    const auto known = m_sureness.find(key);
+    if (known != m_sureness.end()) return known->second;
+    const auto* data = study(studyId);
+    if (!data) return m_sureness[key] = {};
+    const auto& judged = verdict(studyId, metric);
+    return m_sureness[key] = results::surenessOf(resultsOf(*data), judged);
+}
+
+const results::Results& OpenProject::resultsOf(const domain::StudyData& data) {
+    const auto id = data.study.id;
+    auto table = m_results.find(id);
+    if (table == m_results.end()) table = m_results.emplace(id, results::Results(data, readings(id))).first;
+    return table->second;
 }
 
 Expected<Id> OpenProject::run(const QString& what, const std::function<void(store::Writer&)>& change) {

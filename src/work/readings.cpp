@@ -61,6 +61,7 @@ void OpenProject::doubt(Id curve, const std::string& why) {
     m_drawn.clear();
     m_readings.clear();
     m_verdicts.clear();
+    m_sureness.clear();
     m_results.clear();
     emit changed();
 }

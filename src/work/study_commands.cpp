@@ -81,7 +81,7 @@ Expected<Id> planStudy(OpenProject& project, const NewStudy& study) {
     if (!made) return tl::unexpected(made.error());
     Id id = 0;
     made->study.position = static_cast<int>(project.studies().size());
-    const auto entry =
+    auto entry =
         project.run(OpenProject::tr("New study \"%1\"").arg(QString::fromStdString(made->study.title)),
                     [&](store::Writer& w) {
                         id = w.add(made->study);

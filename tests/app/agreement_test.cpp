@@ -202,9 +202,12 @@ TEST_F(Agreement, GroupNumbersAreThoseOfTheCommandLine) {
                 return value.isNull() ? QStringLiteral("–")
                                       : plain(qs(quantity::significant(value.toDouble())) + " N");
             };
-            EXPECT_EQ(
-                plain(cell(table, r, "mean")).toStdString(),
-                ((g["mean_basis"].toString() == "bound" ? "at least " : "") + text(g["mean"])).toStdString());
+            EXPECT_EQ(plain(cell(table, r, "mean")).toStdString(),
+                      ((g["mean_basis"].toString() == "bound"    ? "at least "
+                        : g["mean_basis"].toString() != "sample" ? "about "
+                                                                 : "") +
+                       text(g["mean"]))
+                          .toStdString());
             EXPECT_EQ(plain(cell(table, r, "sd")).toStdString(), text(g["sd"]).toStdString());
             EXPECT_EQ(plain(cell(table, r, "lowest")).toStdString(),
                       text(g["floors"].toObject()["lowest"]).toStdString());

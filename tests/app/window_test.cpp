@@ -158,7 +158,7 @@ TEST_F(Import, PastedResultsAreRanked) {
     settle();
     EXPECT_EQ(study().pulls.size(), 4U);
     EXPECT_EQ(rungs(ladder()->picture(), {"Pin", "Hook"}, "", {}), (QStringList{"Hook", "Pin"}));
-    EXPECT_TRUE(visibleTexts(window->verdict()).contains("at least 6200 N"));
+    EXPECT_TRUE(visibleTexts(window->verdict()).filter("about 6").size() == 1);
 }
 
 TEST_F(Import, PastedNonsenseIsExplainedAndMakesNoProject) {

@@ -125,7 +125,8 @@ TEST(Goal, BeyondTheCeilingAllShareTheFirstPlace) {
 /// A mean that is "at least" says nothing against a need it does not reach.
 TEST(Goal, ABoundBelowTheNeedIsNotShortOfIt) {
     auto m = three();
-    m.pull(1, 11, 120, Standing::atLeast);
+    for (auto& p : m.data.pulls)
+        if (m.data.specimen(p.specimen)->option == 1) p.standing = Standing::atLeast;
     m.data.study.goal.need = 150;
     const auto of = [&](Id option) {
         const auto v = m.verdict();

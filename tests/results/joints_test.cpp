@@ -59,7 +59,8 @@ TEST_F(TwoEnds, TheOneThatFailsIsExactTheOtherAtLeast) {
         EXPECT_EQ(g.summary.above, 1U);
         EXPECT_EQ(g.values.size(), 2U);
     }
-    EXPECT_NEAR(*v.groups[0].summary.mean, 4500, 1e-9);
+    EXPECT_EQ(v.groups[0].summary.basis, stats::MeanBasis::lognormal);
+    EXPECT_GT(*v.groups[0].summary.mean, 4500) << "the bound may hold more";
     EXPECT_EQ(v.pairs.front().comparison.verdict, stats::PairVerdict::notYet)
         << "results that share their pieces are not compared as if they were independent";
 }

@@ -100,7 +100,8 @@ void expectSame(const StudyData& d, const Verdict& x, const Verdict& y, double s
                 EXPECT_NEAR(*p->pHolm, *q->pHolm, 1e-10) << seed;
             }
             if (p->ratio) {
-                EXPECT_NEAR(*p->ratio, *q->ratio, 1e-12 * *p->ratio) << seed;
+                const bool drawn = p->test == stats::PairTest::censored; // searched for, to rounding
+                EXPECT_NEAR(*p->ratio, *q->ratio, (drawn ? 1e-9 : 1e-12) * *p->ratio) << seed;
             }
         }
     }
@@ -161,7 +162,8 @@ TEST(VerdictProperties, SentencesAndRanksAgree) {
             EXPECT_EQ(verdict == stats::PairVerdict::stronger, a.rank < b.rank) << seed;
             EXPECT_TRUE(a.letters.find_first_of(b.letters) == std::string::npos)
                 << seed << ": who is stronger shares no letter";
-            EXPECT_FALSE(a.summary.censored() || b.summary.censored()) << seed << ": bounds decide nothing";
+            const auto& weaker = verdict == stats::PairVerdict::weaker ? a : b;
+            EXPECT_LT(weaker.summary.above, weaker.summary.n) << seed << ": bounds alone are never weaker";
         }
     }
     EXPECT_GT(decided, 100) << "else nothing was tried";

@@ -40,9 +40,11 @@ TEST(Verdict, AtLeastIsKeptApart) {
     m.square(1, 11, {100, 102, 98}).square(2, 11, {200, 204});
     m.pull(2, 11, 250, Standing::atLeast);
     const auto v = m.verdict();
-    EXPECT_EQ(v.groups[0].summary.basis, stats::MeanBasis::bound);
-    EXPECT_FALSE(v.groups[0].summary.meanInterval);
-    EXPECT_EQ(v.pairs[0].comparison.verdict, stats::PairVerdict::notYet);
+    EXPECT_EQ(v.groups[0].summary.basis, stats::MeanBasis::lognormal);
+    EXPECT_GT(*v.groups[0].summary.mean, 218) << "more than with the bound counted at its limit";
+    EXPECT_FALSE(v.groups[0].summary.meanInterval) << "two exact values bound no mean";
+    EXPECT_EQ(v.pairs[0].comparison.test, stats::PairTest::censored);
+    EXPECT_EQ(v.pairs[0].comparison.verdict, stats::PairVerdict::weaker);
 }
 
 TEST(Verdict, VoidAndSetAsideAreListedNotCounted) {

@@ -87,7 +87,7 @@ TEST(Ranking, TheSameSeedTheSameAnswerWhateverTheOrder) {
         {c, streamOf(9, "C", "")}, {a, streamOf(9, "A", "")}, {b, streamOf(9, "B", "")}};
     const auto t = drawRanking(turned, true, streamOf(9, "", ""));
     EXPECT_EQ(t->places[1].best, r->places[0].best) << "the streams belong to the options";
-    EXPECT_EQ(r->places[0].best, 0.42655) << "pinned: the same on every machine";
+    EXPECT_EQ(r->places[0].best, 0.42595) << "pinned: the same on every machine";
 }
 
 TEST(Ranking, WhatCannotBeRanked) {

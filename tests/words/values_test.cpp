@@ -14,7 +14,7 @@ TEST(Values, BoundsAndIntervals) {
     s = stats::summarise(
         std::vector<stats::Value>{{4000, stats::State::exact, 0}, {4100, stats::State::above, 0}});
     EXPECT_EQ(meanText(s, kN), "at least 4.050 kN");
-    EXPECT_EQ(intervalText(s, kN), "some are only bounds");
+    EXPECT_EQ(intervalText(s, kN), "needs three exact values");
     EXPECT_EQ(countText(s), "1 + 1 at least");
     EXPECT_EQ(intervalText(stats::summarise(std::vector<stats::Value>{{4000, stats::State::exact, 0}}), kN),
               "needs two pulls");

@@ -56,13 +56,26 @@ TEST(Words, ATieSaysHowManyMore) {
     EXPECT_TRUE(contains(said(m).next, "three is the least"));
 }
 
-TEST(Words, ABoundCannotBeToldYet) {
+TEST(Words, BoundsAloneCannotBeToldYet) {
     auto m = twoPins();
-    m.square(1, 11, {100, 102, 98}).square(2, 11, {200, 204});
-    m.pull(2, 11, 250, Standing::atLeast);
+    m.square(1, 11, {240, 252, 238});
+    for (int i = 0; i < 3; ++i)
+        m.pull(2, 11, 250, Standing::atLeast);
     const auto s = said(m);
-    EXPECT_EQ(s.pair, "Pin against Bolt in Dry cannot be told yet: 1 of 3 pulls of Bolt give only a bound.");
+    EXPECT_EQ(s.pair, "Pin against Bolt in Dry cannot be told yet: 3 of 3 pulls of Bolt give only a bound.");
     EXPECT_NE(s.headline.find("so how far ahead it is cannot be told yet"), std::string::npos) << s.headline;
+}
+
+TEST(Words, BoundsFarAboveTheOthersSayWhoIsStronger) {
+    auto m = twoPins();
+    m.square(1, 11, {100, 102, 98});
+    for (int i = 0; i < 3; ++i)
+        m.pull(2, 11, 250, Standing::atLeast);
+    const auto s = said(m);
+    EXPECT_TRUE(s.pair.starts_with("Pin is weaker than Bolt in Dry: at most 0.4")) << s.pair;
+    EXPECT_NE(s.pair.find(" times (95 % interval up to 0.4"), std::string::npos) << s.pair;
+    EXPECT_TRUE(s.headline.starts_with("Dry: Bolt is the strongest by peak force, at least 2.50 times Pin"))
+        << s.headline;
 }
 
 TEST(Words, GuessesAreCounted) {
@@ -134,7 +147,7 @@ TEST(Words, BeyondWhatIsEnoughAllAreEqual) {
     EXPECT_TRUE(
         words::sentence(m.data, v, *both)
             .starts_with("Bolt and Peg are both beyond what is enough in Dry, so they count as equally "
-                         "good: 0.667 times"))
+                         "good: 33 % less"))
         << words::sentence(m.data, v, *both);
     EXPECT_TRUE(words::next(m.data, v).empty());
 }

@@ -19,7 +19,7 @@
 namespace anvil::app {
 namespace {
 
-constexpr int fewestRows = 6;
+constexpr int fewestRows = 6, roomyWidth = 1000, sideWidth = 270;
 constexpr std::size_t mostLeads = 3, largeLetters = 220;
 
 QListWidget* sentenceList() {
@@ -61,6 +61,7 @@ struct Maker {
         return l;
     }
     QWidget* operator()(const pages::Bullets& b) const {
+        if (b.few) return label();
         auto* list = sentenceList();
         list->setSelectionMode(QAbstractItemView::NoSelection); // to be read; there is nothing to choose
         list->setObjectName(qs(b.key));
@@ -116,7 +117,14 @@ struct Filler {
 
     void operator()(const pages::Heading& h) const { static_cast<QLabel*>(widget)->setText(qs(h.text)); }
     void operator()(const pages::Paragraph& p) const { static_cast<QLabel*>(widget)->setText(qs(p.text)); }
-    void operator()(const pages::Bullets& b) const { fillList(static_cast<QListWidget*>(widget), b.items); }
+    void operator()(const pages::Bullets& b) const {
+        auto* label = qobject_cast<QLabel*>(widget); // few, or beside a figure
+        if (!label) return fillList(static_cast<QListWidget*>(widget), b.items);
+        QStringList items;
+        for (const auto& item : b.items)
+            items << qs(item);
+        label->setText(items.join(b.few ? "\n" : "\n\n"));
+    }
     void operator()(const words::Table& t) const {
         auto* table = static_cast<QTableWidget*>(widget);
         table->setColumnCount(static_cast<int>(t.columns.size()));
@@ -161,8 +169,12 @@ struct Filler {
 
 /// Figures, lists and tables take the room that is left.
 bool grows(const pages::Block& block) {
-    return std::holds_alternative<pages::Bullets>(block) || std::holds_alternative<words::Table>(block) ||
-           std::holds_alternative<pages::Figure>(block);
+    if (const auto* bullets = std::get_if<pages::Bullets>(&block)) return !bullets->few;
+    return std::holds_alternative<words::Table>(block) || std::holds_alternative<pages::Figure>(block);
+}
+
+bool isBeside(const pages::Page& page, std::size_t block) {
+    return std::find(page.beside.begin(), page.beside.end(), block) != page.beside.end();
 }
 
 } // namespace
@@ -183,7 +195,7 @@ PageView::PageView(QWidget* parent) : QScrollArea(parent) {
 void PageView::show(const pages::Page& page) {
     bool same = m_shown.size() == page.blocks.size();
     for (std::size_t i = 0; same && i < m_shown.size(); ++i)
-        same = m_shown[i].kind == page.blocks[i].index();
+        same = m_shown[i].kind == page.blocks[i].index() && m_shown[i].beside == isBeside(page, i);
     if (!same) {
         for (auto* layout : {static_cast<QLayout*>(m_layout), static_cast<QLayout*>(m_corner)})
             while (auto* item = layout ? layout->takeAt(0) : nullptr) {
@@ -195,19 +207,61 @@ void PageView::show(const pages::Page& page) {
                 delete item;
             }
         m_shown.clear();
-        bool filled = false;
-        for (const auto& block : page.blocks) {
-            auto* widget = std::visit(Maker{*this}, block);
-            auto* place = m_corner && std::holds_alternative<pages::Choice>(block) ? m_corner : m_layout;
-            place->addWidget(widget, grows(block) ? 1 : 0);
-            filled = filled || grows(block);
-            m_shown.push_back({block.index(), widget});
-        }
-        if (!filled) m_layout->addStretch();
+        build(page);
     }
     for (std::size_t i = 0; i < m_shown.size(); ++i)
         std::visit(Filler{m_shown[i].widget}, page.blocks[i]);
     sizeLeads(page);
+}
+
+void PageView::build(const pages::Page& page) {
+    m_row = nullptr;
+    QBoxLayout* side = nullptr;
+    if (!page.beside.empty()) { // the figure, and what stands beside it
+        auto* both = new QWidget;
+        m_row = new QBoxLayout(QBoxLayout::LeftToRight, both);
+        m_row->setContentsMargins(0, 0, 0, 0);
+        m_row->setSpacing(12);
+        auto* column = new QWidget;
+        side = new QVBoxLayout(column);
+        side->setContentsMargins(0, 0, 0, 0);
+        m_row->addWidget(column);
+    }
+    bool filled = false;
+    for (std::size_t i = 0; i < page.blocks.size(); ++i) {
+        const auto& block = page.blocks[i];
+        const bool beside = isBeside(page, i);
+        const bool listed = beside && std::holds_alternative<pages::Bullets>(block);
+        auto* widget = listed ? Maker::label() : std::visit(Maker{*this}, block);
+        m_shown.push_back({block.index(), widget, beside});
+        if (beside) {
+            side->addWidget(widget);
+        } else if (m_row && std::holds_alternative<pages::Figure>(block)) {
+            m_row->insertWidget(0, widget, 1);
+            m_layout->addWidget(m_row->parentWidget(), 1);
+        } else {
+            auto* place = m_corner && std::holds_alternative<pages::Choice>(block) ? m_corner : m_layout;
+            place->addWidget(widget, grows(block) ? 1 : 0);
+        }
+        filled = filled || (grows(block) && !beside);
+    }
+    if (side) side->addStretch();
+    if (!filled) m_layout->addStretch();
+    placeSide();
+}
+
+/// Beside the figure where there is room for both, below it where there is not.
+void PageView::placeSide() {
+    if (!m_row) return;
+    const bool roomy = width() >= grown(roomyWidth);
+    m_row->setDirection(roomy ? QBoxLayout::LeftToRight : QBoxLayout::TopToBottom);
+    if (auto* column = m_row->itemAt(1)->widget())
+        column->setMaximumWidth(roomy ? grown(sideWidth) : QWIDGETSIZE_MAX);
+}
+
+void PageView::resizeEvent(QResizeEvent* event) {
+    QScrollArea::resizeEvent(event);
+    placeSide();
 }
 
 /// One or two sentences are the answer, and are large; of many the first few stand there, the rest unfolds.

@@ -33,14 +33,19 @@ signals:
     void acted(const QString& offers, const QString& action, int which);
 
 private:
+    void resizeEvent(QResizeEvent* event) override;
+    void build(const pages::Page& page);
+    void placeSide();
     void sizeLeads(const pages::Page& page);
     QVBoxLayout* m_layout;
     QBoxLayout* m_corner = nullptr;
     QPushButton* m_more = nullptr;
+    QBoxLayout* m_row = nullptr; ///< the figure with what stands beside it; none where nothing does
     bool m_unfolded = false;
     struct Shown {
         std::size_t kind;
         QWidget* widget;
+        bool beside;
     };
     std::vector<Shown> m_shown;
 };

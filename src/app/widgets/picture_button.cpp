@@ -84,7 +84,7 @@ void PictureButton::paintEvent(QPaintEvent*) {
     painter.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 3, 3);
     painter.save();
     const auto drawing = drawn(width());
-    painter.translate((width() - drawing.width()) / 2, inside);
+    painter.translate(0.5 * (width() - drawing.width()), inside);
     const double scale = drawing.width() / std::max(1.0, m_picture.width);
     painter.scale(scale, scale);
     chart::paint(painter, m_picture, t.charts(), false);

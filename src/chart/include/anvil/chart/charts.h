@@ -9,6 +9,7 @@
 #include <anvil/results/verdict.h>
 #include <anvil/rig/live_trace.h>
 #include <anvil/rig/setup.h>
+#include <anvil/words/effects.h>
 #include <memory>
 #include <optional>
 
@@ -79,6 +80,10 @@ std::string travelTitle(const quantity::Unit& unit);
 
 /// Draws curves with axes; `plane` receives the mapping.
 Picture curves(const CurveChart& chart, double width, double height, Plane* plane = nullptr);
+
+/// What a treatment does to each option, and to all: the ratio with its interval on a logarithmic scale,
+/// and a line where there is no effect.
+Picture forest(const std::vector<words::EffectRow>& rows, double width, double height);
 
 /// A bar for each square: expected pull, upper prediction, and where the rig ends.
 Picture reachBars(const domain::StudyData& data, const results::Verdict& verdict, const quantity::Unit& unit,

@@ -25,6 +25,7 @@ struct Paragraph {
 struct Bullets {
     std::vector<std::string> items;
     std::string_view key{};
+    bool few = false; ///< are read as a text; else a window may let them scroll
 };
 /// A picture that is drawn to a width in px; on paper that is `Figure::paperWidth`. `height`: the room there
 /// is, which it may fill; 0: as high as is usual.
@@ -55,8 +56,13 @@ struct Page {
     std::string_view key;
     std::string title;
     std::vector<Block> blocks;
+    std::vector<std::size_t> beside{}; ///< places of blocks that stand beside the figure where there is room
 
     template <class B> void add(B block) { blocks.emplace_back(std::move(block)); }
+    template <class B> void addBeside(B block) {
+        beside.push_back(blocks.size());
+        add(std::move(block));
+    }
 };
 
 } // namespace anvil::pages

@@ -6,7 +6,7 @@
 #include <anvil/pages/block.h>
 #include <anvil/quantity/units.h>
 #include <anvil/results/values.h>
-#include <anvil/results/verdict.h>
+#include <anvil/results/sureness.h>
 #include <anvil/rig/setup.h>
 #include <functional>
 #include <map>
@@ -27,6 +27,7 @@ struct Source {
     std::map<domain::Id, rig::Setup> setups{};                           ///< what was pulled on, by id
     std::function<std::string(const domain::Pull&)>
         timing{}; ///< what is said of when it was pulled; or missing
+    std::function<const results::Sureness&(domain::Metric)> sureness{}; ///< or missing
 };
 
 /// How somebody looks at it.
@@ -54,6 +55,14 @@ const Entry* find(std::string_view key);
 std::optional<Page> answer(const Source& source, const View& view);
 /// Every pair in a sentence.
 std::optional<Page> pairs(const Source& source, const View& view);
+/// What each group can be trusted to hold, and values that stand apart.
+std::optional<Page> floors(const Source& source, const View& view);
+/// Every group against the need.
+std::optional<Page> needs(const Source& source, const View& view);
+/// What a condition does to all options at once.
+std::optional<Page> treatment(const Source& source, const View& view);
+/// What an axis of numbers does to each option.
+std::optional<Page> trend(const Source& source, const View& view);
 /// Every group's numbers.
 std::optional<Page> rankedTable(const Source& source, const View& view);
 

@@ -8,8 +8,14 @@ namespace anvil::plan {
 using namespace domain;
 using namespace results;
 
+/// What is to be done about it.
+enum class Remedy { moreOfEach, moreReach, strongerPart, pullOn, test };
+/// The word used by scripts: "more_of_each", "more_reach", "stronger_part", "pull_on", "test".
+const char* word(Remedy remedy);
+
 /// Something worth pulling next: why, which squares, how many more of each.
 struct FollowUp {
+    Remedy remedy = Remedy::moreOfEach;
     std::string sentence;
     std::vector<std::pair<Id, Id>> squares; ///< option, condition
     int more = 3;

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <anvil/results/results.h>
+#include <anvil/stats/fitted_summary.h>
 
 namespace anvil::results {
 
@@ -38,6 +39,12 @@ struct Group {
     std::optional<bool> meetsNeed;  ///< its mean against the goal's need
     std::optional<InWindow> inside; ///< where the goal is a window
 };
+
+/// What is fitted where some values are only bounds: strengths are positive, and pairs are compared on logs.
+inline constexpr auto usualFamily = stats::Family::lognormal;
+
+/// Gives a group its summary and how its mean stands to the goal.
+void setSummary(const Goal& goal, Group& group, const stats::Summary& summary);
 
 /// Everything the pulls of a square say of its option, and how that stands to what is wanted. Its place and
 /// its letters are given by `placeGroups`.

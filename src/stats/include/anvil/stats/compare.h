@@ -18,7 +18,7 @@ enum class PairVerdict {
     same,      ///< within the margin that matters
     tooClose,  ///< too close to call
     notEnough, ///< fewer than two pulls on a side
-    notYet     ///< a side holds bounds: cannot be told yet
+    notYet     ///< a side holds bounds that leave it open
 };
 
 /// The word used by scripts: "stronger", "too_close" …
@@ -27,10 +27,11 @@ const char* word(PairVerdict verdict);
 /// What a pair was tested by.
 enum class PairTest {
     none,
-    welch, ///< Welch (1947): each group by its own spread
-    paired ///< Student (1908) on the differences within blocks that hold both
+    welch,   ///< Welch (1947): each group by its own spread
+    paired,  ///< Student (1908) on the differences within blocks that hold both
+    censored ///< by draws of both means, where a side holds bounds: see drawn_pair.h
 };
-/// The word used by scripts: "welch", "paired_t"; empty for none.
+/// The word used by scripts: "welch", "paired_t", "censored"; empty for none.
 const char* word(PairTest test);
 
 /// A group as one side of a pair: what was found, and each value with the block it was pulled in.
@@ -46,7 +47,8 @@ struct Side {
 struct Comparison {
     std::optional<double> ratio;                            ///< mean a / mean b
     std::optional<std::pair<double, double>> ratioInterval; ///< 95 %, delta method on logs, Welch df
-    std::optional<double> difference;                       ///< mean a − mean b
+    bool atLeast = false, atMost = false; ///< the ratio is only that: a, or b, holds nothing but "at least"
+    std::optional<double> difference;     ///< mean a − mean b
     PairTest test = PairTest::none;
     std::optional<double> t, df, p; ///< of that test, two-sided
     std::optional<double> pHolm;    ///< Holm (1979) within its family
@@ -65,8 +67,12 @@ Comparison compare(const Side& a, const Side& b, double margin);
 /// them.
 using SidePair = std::pair<const Side*, const Side*>;
 
-/// Fills pHolm over the pairs that have a p, then gives every pair its verdict at 5 %. `moreEach` is counted
-/// so that the difference of the margin shows after Holm: at 5 % over the pairs that were tested.
+/// Compares every pair that was not compared already, fills pHolm over those that have a p, then gives every
+/// pair its verdict at 5 %.
+void judge(std::span<Comparison> family, std::span<const SidePair> groups, double margin);
+
+/// The same, and `moreEach`, which is counted so that the difference of the margin shows after Holm: at 5 %
+/// over the pairs that were tested.
 void decide(std::span<Comparison> family, std::span<const SidePair> groups, double margin);
 
 /// Tie letters for groups listed best first: maximal sets in which no pair is called stronger or weaker (a

@@ -18,10 +18,16 @@ public:
 
     /// P(μ + c·σ ≥ q).
     double atLeast(double c, double q) const;
+    /// P(the family's mean ≥ q), q in the unit of the values.
+    double meanAtLeast(double q) const;
+    /// P(the next piece ≥ q), q in the unit of the values: the predictive distribution.
+    double nextAtLeast(double q) const;
     /// A μ drawn by two numbers between 0 and 1.
     double drawn(double u, double v) const;
     /// The q that μ + c·σ exceeds with this probability, 0 < probability < 1.
     double exceeded(double c, double probability) const;
+    /// The value, in the unit of the values, that the family's mean exceeds with this probability.
+    double meanExceeded(double probability) const;
     /// The s that σ exceeds with this probability.
     double scaleExceeded(double probability) const;
     /// The lower bound, at a confidence, of the value that a share `share` of all pieces exceeds; in the unit
@@ -38,6 +44,10 @@ public:
 private:
     Density();
     struct Row; ///< the density of μ at one σ
+    /// P(μ > at(σ)).
+    template <class At> double exceedingShare(const At& at) const;
+    /// Where a falling function of the location crosses zero.
+    template <class F> double crossing(const F& f) const;
     Fit m_fit;
     std::vector<Row> m_rows;
 };

@@ -1,26 +1,9 @@
 // How sure a ranking is: group means drawn again and again from what the values say of them.
 #pragma once
 
-#include <anvil/stats/summary.h>
-#include <cstdint>
-#include <string_view>
-#include <vector>
+#include <anvil/stats/drawn_means.h>
 
 namespace anvil::stats {
-
-/// A group to be ranked with others of its condition.
-struct Contender {
-    std::span<const Value> values;
-    std::uint64_t stream = 0; ///< of its draws, from streamOf()
-};
-
-/// A stream of draws of its own for every option of every condition: FNV-1a over seed and names. The same on
-/// every machine.
-std::uint64_t streamOf(std::uint64_t seed, std::string_view option, std::string_view condition);
-
-/// Whether the mean of such values can be drawn: some are exact or between two bounds, or all are "at least".
-/// "At most" alone leaves it open downwards.
-bool canBeDrawn(std::span<const Value> values);
 
 /// Whose spread the draws took.
 enum class DrawnSpread { own, pooled };

@@ -27,9 +27,16 @@ struct Value {
 
 /// What the mean stands on.
 enum class MeanBasis {
-    sample, ///< every value is exact
-    bound   ///< some are "at least": bounds counted at their limit, so the mean is "at least"
+    sample,    ///< every value is exact
+    bound,     ///< some are "at least": bounds counted at their limit, so the mean is "at least"
+    normal,    ///< some are bounds: that of the family fitted to all of them
+    lognormal, ///< likewise
+    weibull    ///< likewise
 };
+/// The word used by scripts: "sample", "bound", "normal", "lognormal", "weibull".
+const char* word(MeanBasis basis);
+/// Whether it is that of a fitted family.
+inline bool isFitted(MeanBasis basis) { return basis != MeanBasis::sample && basis != MeanBasis::bound; }
 
 /// Summary of a group. Optional members are empty where the data cannot say; all in the values' unit.
 struct Summary {

@@ -17,4 +17,8 @@ struct Trend {
 /// Source: Draper & Smith, Applied Regression Analysis, ch. 1.
 std::optional<Trend> linearTrend(std::span<const double> x, std::span<const double> y);
 
+/// The median of the slopes of all pairs of points with different x (Theil 1950, Sen 1968). Empty without
+/// any.
+std::optional<double> medianSlope(std::span<const double> x, std::span<const double> y);
+
 } // namespace anvil::stats

@@ -2,7 +2,7 @@
 #pragma once
 
 #include <anvil/domain/model.h>
-#include <anvil/results/verdict.h>
+#include <anvil/results/sureness.h>
 #include <anvil/stats/compare.h>
 #include <string>
 #include <vector>
@@ -10,12 +10,13 @@
 namespace anvil::words {
 
 /// Who leads a condition in what is wanted, by how much and how sure that is; then what stays below the need,
-/// what is a guess and what could not be read.
+/// what is a guess and what could not be read. With `sure` it says the chance that the leader is the best.
 std::string headline(const domain::StudyData& data, const results::Verdict& verdict,
-                     const domain::Condition& condition);
+                     const domain::Condition& condition, const results::Sureness* sure = nullptr);
 
 /// One for each condition with pulls, in board order.
-std::vector<std::string> headlines(const domain::StudyData& data, const results::Verdict& verdict);
+std::vector<std::string> headlines(const domain::StudyData& data, const results::Verdict& verdict,
+                                   const results::Sureness* sure = nullptr);
 
 /// A comparison of two sides with size and certainty. `where`: the condition both are in; empty: none.
 std::string sentence(const std::string& a, const std::string& b, const std::string& where,

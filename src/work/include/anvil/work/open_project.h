@@ -7,7 +7,7 @@
 #include <anvil/curve/steady.h>
 #include <anvil/domain/outcomes.h>
 #include <anvil/results/values.h>
-#include <anvil/results/verdict.h>
+#include <anvil/results/sureness.h>
 #include <anvil/rig/setup.h>
 #include <anvil/store/project.h>
 #include <anvil/work/curve_reading.h>
@@ -53,6 +53,8 @@ public:
     /// The cleaned curve and reading of one pull, for drawing. Error: not a curve, or it cannot be read.
     Expected<std::shared_ptr<const curve::ReadCurve>> readCurve(Id pull);
     const results::Verdict& verdict(Id study, domain::Metric metric);
+    /// How sure that is; drawn when it is asked for.
+    const results::Sureness& sureness(Id study, domain::Metric metric);
 
     /// The spread (CV, a share) to expect of a study's pulls, and where that comes from: its own pulls,
     /// another study of the same kind, else the usual one for the kind.
@@ -107,6 +109,7 @@ signals:
     void changed();
 
 private:
+    const results::Results& resultsOf(const domain::StudyData& data);
     struct Done {
         Id journal;
         QString what;
@@ -143,6 +146,7 @@ private:
     std::map<Id, results::Readings> m_readings; // by study, dropped on change
     std::map<std::pair<Id, domain::Metric>, results::Verdict>
         m_verdicts; // by study and metric, dropped on change
+    std::map<std::pair<Id, domain::Metric>, results::Sureness> m_sureness; // likewise
     struct Drawn {
         curve::ReadingSettings settings;
         std::shared_ptr<const curve::ReadCurve> curve;

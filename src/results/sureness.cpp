@@ -1,0 +1,133 @@
+#include <anvil/results/sureness.h>
+
+#include <algorithm>
+#include <utility>
+
+namespace anvil::results {
+namespace {
+
+/// The groups of a condition with the families of pairs that are corrected together.
+class Around {
+public:
+    Around(const Verdict& verdict, Id condition)
+        : m_verdict(verdict), m_members(verdict.inCondition(condition)) {
+        for (const auto m : m_members)
+            m_sides.emplace(m, verdict.groups[m].summary);
+        for (std::size_t k = 0; k < verdict.pairs.size(); ++k) {
+            const auto& p = verdict.pairs[k];
+            if (p.acrossConditions || !m_sides.contains(p.a)) continue;
+            m_families[ofControl(p)].push_back(k);
+        }
+    }
+    const std::vector<std::size_t>& members() const { return m_members; }
+
+    /// Who leads if this group had another summary; nothing if that is who leads anyway.
+    std::optional<std::size_t> leaderWith(const Group& changed, std::size_t at) const {
+        const auto group = [&](std::size_t i) -> const Group& {
+            return i == at ? changed : m_verdict.groups[i];
+        };
+        auto leader = m_members.front();
+        for (const auto i : m_members)
+            if (comesBefore(m_verdict.goal, group(i), group(leader))) leader = i;
+        const auto before = m_members.front();
+        if (leader == before || (group(leader).enough && group(before).enough)) return std::nullopt;
+        return leader;
+    }
+    /// The pairs of this group that would be called otherwise with another summary.
+    std::vector<Odd::Turned> turnedBy(const Group& changed, std::size_t at) {
+        std::vector<Odd::Turned> out;
+        if (changed.summary.censored()) return out;
+        const auto kept = std::exchange(m_sides[at], stats::Side(changed.summary));
+        for (const auto& [control, pairs] : m_families) {
+            std::vector<stats::Comparison> family;
+            std::vector<stats::SidePair> sides;
+            for (const auto k : pairs) {
+                const auto& p = m_verdict.pairs[k];
+                family.push_back(isRedone(p, at) ? stats::Comparison{} : p.comparison);
+                sides.emplace_back(&m_sides[p.a], &m_sides[p.b]);
+            }
+            stats::judge(family, sides, m_verdict.goal.margin);
+            for (std::size_t i = 0; i < pairs.size(); ++i) {
+                const auto& p = m_verdict.pairs[pairs[i]];
+                const bool alike = m_verdict.groups[p.a].enough && m_verdict.groups[p.b].enough;
+                if (isRedone(p, at) && !alike && family[i].verdict != p.comparison.verdict &&
+                    family[i].verdict != stats::PairVerdict::notEnough)
+                    out.push_back({pairs[i], family[i].verdict});
+            }
+        }
+        m_sides[at] = kept;
+        return out;
+    }
+
+private:
+    /// Paired within blocks no half is left without its other; drawn, it would have to be drawn again.
+    static bool isRedone(const PairResult& p, std::size_t at) {
+        return (p.a == at || p.b == at) && p.comparison.test == stats::PairTest::welch;
+    }
+    bool ofControl(const PairResult& p) const {
+        const auto control = m_verdict.goal.control;
+        return control &&
+               (m_verdict.groups[p.a].option == control || m_verdict.groups[p.b].option == control);
+    }
+
+    const Verdict& m_verdict;
+    std::vector<std::size_t> m_members;
+    std::map<std::size_t, stats::Side> m_sides;
+    std::map<bool, std::vector<std::size_t>> m_families;
+};
+
+/// The values of a group but one.
+std::vector<stats::Value> without(const Group& group, std::size_t left) {
+    std::vector<stats::Value> out;
+    for (std::size_t k = 0; k < group.values.size(); ++k)
+        if (k != left) out.push_back(group.values[k].value);
+    return out;
+}
+
+} // namespace
+
+std::vector<Odd> oddOnesOut(const Results& results, const Verdict& verdict) {
+    std::vector<Odd> out;
+    if (verdict.goal.sense == Sense::inside) return out;
+    for (const auto& condition : results.data().conditions) {
+        if (verdict.inCondition(condition.id).size() < 2) continue;
+        Around around(verdict, condition.id);
+        for (const auto i : around.members()) {
+            const auto& group = verdict.groups[i];
+            if (group.summary.n < 2) continue;
+            Group changed;
+            changed.option = group.option;
+            changed.condition = group.condition;
+            for (std::size_t k = 0; k < group.values.size(); ++k) {
+                if (group.values[k].value.state == stats::State::aside) continue;
+                setSummary(verdict.goal, changed, stats::summarise(without(group, k), usualFamily));
+                Odd odd{group.values[k].pull, group.values[k].specimen, condition.id,
+                        around.leaderWith(changed, i), around.turnedBy(changed, i)};
+                if (odd.leader || !odd.pairs.empty()) out.push_back(std::move(odd));
+            }
+        }
+    }
+    std::stable_sort(out.begin(), out.end(),
+                     [](const Odd& a, const Odd& b) { return a.leader.has_value() > b.leader.has_value(); });
+    return out;
+}
+
+Sureness surenessOf(const Results& results, const Verdict& verdict) {
+    Sureness out;
+    for (const auto& condition : results.data().conditions)
+        if (auto ranking = rankingOf(results.data(), verdict, condition.id))
+            out.rankings.emplace(condition.id, std::move(*ranking));
+    out.odd = oddOnesOut(results, verdict);
+    return out;
+}
+
+const stats::DrawnPlace* Sureness::placeOf(const Verdict& verdict, std::size_t group) const {
+    const auto at = rankings.find(verdict.groups[group].condition);
+    if (at == rankings.end()) return nullptr;
+    const auto& ranking = at->second;
+    for (std::size_t k = 0; k < ranking.groups.size(); ++k)
+        if (ranking.groups[k] == group) return &ranking.places[k];
+    return nullptr;
+}
+
+} // namespace anvil::results

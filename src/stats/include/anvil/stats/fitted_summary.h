@@ -1,0 +1,13 @@
+// A group in which some values are only bounds, summarised by a family fitted to it.
+#pragma once
+
+#include <anvil/stats/fit.h>
+
+namespace anvil::stats {
+
+/// As `summarise`; where some values are bounds and the family can be fitted, mean, sd and cv are the fitted
+/// family's, the mean's interval comes from the density ∝ L(μ, σ)/σ (three exact values or more) and the
+/// median is Kaplan and Meier's, if it is reached. Without a fit the mean counts bounds at their limit.
+Summary summarise(std::span<const Value> values, Family family);
+
+} // namespace anvil::stats
