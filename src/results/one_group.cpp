@@ -11,7 +11,7 @@ OneGroup analyse(const Group& group) {
     OneGroup out;
     for (const auto family : {stats::Family::normal, stats::Family::lognormal, stats::Family::weibull})
         out.fits[static_cast<std::size_t>(family)] = stats::fit(family, values);
-    if (const auto d = stats::Density::of(stats::Family::weibull, values))
+    if (const auto d = stats::Density::of(stats::Family::weibull, values, stats::Density::Grid::fine))
         out.weibull = WeibullIntervals{{1 / d->scaleExceeded(0.025), 1 / d->scaleExceeded(0.975)},
                                        {std::exp(d->exceeded(0, 0.975)), std::exp(d->exceeded(0, 0.025))}};
     out.floors = stats::floorsOf(values);

@@ -16,8 +16,12 @@ public:
         for (std::size_t k = 0; k < verdict.pairs.size(); ++k) {
             const auto& p = verdict.pairs[k];
             if (p.acrossConditions || !m_sides.contains(p.a)) continue;
-            m_families[ofControl(p)].push_back(k);
+            auto& family = m_families[ofControl(p)];
+            family.pairs.push_back(k);
+            if (p.comparison.p) family.sorted.emplace_back(*p.comparison.p, k);
         }
+        for (auto& [control, family] : m_families)
+            std::sort(family.sorted.begin(), family.sorted.end());
     }
     const std::vector<std::size_t>& members() const { return m_members; }
 
@@ -33,33 +37,69 @@ public:
         if (leader == before || (group(leader).enough && group(before).enough)) return std::nullopt;
         return leader;
     }
-    /// The pairs of this group that would be called otherwise with another summary.
-    std::vector<Odd::Turned> turnedBy(const Group& changed, std::size_t at) {
+    /// The pairs of this group that would be called otherwise with another summary. Holm's steps run over all
+    /// pairs of the family, of which only those of the group are compared anew.
+    std::vector<Odd::Turned> turnedBy(const Group& changed, std::size_t at) const {
         std::vector<Odd::Turned> out;
         if (changed.summary.censored()) return out;
-        const auto kept = std::exchange(m_sides[at], stats::Side(changed.summary));
-        for (const auto& [control, pairs] : m_families) {
-            std::vector<stats::Comparison> family;
-            std::vector<stats::SidePair> sides;
-            for (const auto k : pairs) {
-                const auto& p = m_verdict.pairs[k];
-                family.push_back(isRedone(p, at) ? stats::Comparison{} : p.comparison);
-                sides.emplace_back(&m_sides[p.a], &m_sides[p.b]);
-            }
-            stats::judge(family, sides, m_verdict.goal.margin);
-            for (std::size_t i = 0; i < pairs.size(); ++i) {
-                const auto& p = m_verdict.pairs[pairs[i]];
+        const stats::Side side(changed.summary);
+        for (const auto& [control, family] : m_families) {
+            std::vector<Redone> redone;
+            for (const auto k : family.pairs)
+                if (const auto& p = m_verdict.pairs[k]; isRedone(p, at))
+                    redone.push_back({k, p.a == at ? stats::compare(side, m_sides.at(p.b), margin())
+                                                   : stats::compare(m_sides.at(p.a), side, margin())});
+            holm(family, at, redone);
+            for (const auto& [pair, comparison] : redone) {
+                const auto& p = m_verdict.pairs[pair];
+                const auto& a = p.a == at ? changed : m_verdict.groups[p.a];
+                const auto& b = p.b == at ? changed : m_verdict.groups[p.b];
+                const auto now = stats::verdictOf(comparison, a.summary, b.summary);
                 const bool alike = m_verdict.groups[p.a].enough && m_verdict.groups[p.b].enough;
-                if (isRedone(p, at) && !alike && family[i].verdict != p.comparison.verdict &&
-                    family[i].verdict != stats::PairVerdict::notEnough)
-                    out.push_back({pairs[i], family[i].verdict});
+                if (!alike && now != p.comparison.verdict && now != stats::PairVerdict::notEnough)
+                    out.push_back({pair, now});
             }
         }
-        m_sides[at] = kept;
         return out;
     }
 
 private:
+    struct Family {
+        std::vector<std::size_t> pairs;                     ///< of the verdict
+        std::vector<std::pair<double, std::size_t>> sorted; ///< p and pair, of those that were tested
+    };
+    struct Redone {
+        std::size_t pair;
+        stats::Comparison comparison;
+    };
+    double margin() const { return m_verdict.goal.margin; }
+    /// Fills pHolm of the redone pairs: their p among those of the family that stay.
+    void holm(const Family& family, std::size_t at, std::vector<Redone>& redone) const {
+        std::vector<std::pair<double, Redone*>> own;
+        for (auto& r : redone)
+            if (r.comparison.p) own.emplace_back(*r.comparison.p, &r);
+        std::sort(own.begin(), own.end());
+        std::size_t left = own.size();
+        for (const auto& [p, pair] : family.sorted)
+            left += !isRedone(m_verdict.pairs[pair], at);
+        double running = 0;
+        const auto step = [&](double p) {
+            running = std::max(running, std::min(1.0, static_cast<double>(left--) * p));
+        };
+        auto next = own.begin();
+        const auto takeUpTo = [&](double p) {
+            for (; next != own.end() && next->first <= p; ++next) {
+                step(next->first);
+                next->second->comparison.pHolm = running;
+            }
+        };
+        for (const auto& [p, pair] : family.sorted) {
+            if (isRedone(m_verdict.pairs[pair], at)) continue;
+            takeUpTo(p);
+            step(p);
+        }
+        takeUpTo(1);
+    }
     /// Paired within blocks no half is left without its other; drawn, it would have to be drawn again.
     static bool isRedone(const PairResult& p, std::size_t at) {
         return (p.a == at || p.b == at) && p.comparison.test == stats::PairTest::welch;
@@ -73,7 +113,7 @@ private:
     const Verdict& m_verdict;
     std::vector<std::size_t> m_members;
     std::map<std::size_t, stats::Side> m_sides;
-    std::map<bool, std::vector<std::size_t>> m_families;
+    std::map<bool, Family> m_families;
 };
 
 /// The values of a group but one.
@@ -100,7 +140,7 @@ std::vector<Odd> oddOnesOut(const Results& results, const Verdict& verdict) {
             changed.condition = group.condition;
             for (std::size_t k = 0; k < group.values.size(); ++k) {
                 if (group.values[k].value.state == stats::State::aside) continue;
-                setSummary(verdict.goal, changed, stats::summarise(without(group, k), usualFamily));
+                setSummary(verdict.goal, changed, stats::summariseFast(without(group, k), usualFamily));
                 Odd odd{group.values[k].pull, group.values[k].specimen, condition.id,
                         around.leaderWith(changed, i), around.turnedBy(changed, i)};
                 if (odd.leader || !odd.pairs.empty()) out.push_back(std::move(odd));

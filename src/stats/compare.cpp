@@ -153,6 +153,16 @@ std::optional<double> spreadOf(const Comparison& c, const Summary& a, const Summ
 
 } // namespace
 
+PairVerdict verdictOf(const Comparison& c, const Summary& a, const Summary& b) {
+    constexpr double level = 0.05;
+    if (a.n < 2 || b.n < 2) return PairVerdict::notEnough;
+    if ((a.censored() || b.censored()) && !c.p) return PairVerdict::notYet;
+    if (c.tostP && *c.tostP < level) return PairVerdict::same;
+    if (c.pHolm && *c.pHolm < level)
+        return (c.t ? *c.t > 0 : *c.ratio > 1) ? PairVerdict::stronger : PairVerdict::weaker;
+    return c.atLeast || c.atMost ? PairVerdict::notYet : PairVerdict::tooClose;
+}
+
 void judge(std::span<Comparison> family, std::span<const SidePair> groups, double margin) {
     std::vector<std::size_t> tested;
     for (std::size_t i = 0; i < family.size(); ++i) {
@@ -168,20 +178,8 @@ void judge(std::span<Comparison> family, std::span<const SidePair> groups, doubl
             std::max(running, std::min(1.0, static_cast<double>(tested.size() - k) * *family[tested[k]].p));
         family[tested[k]].pHolm = running;
     }
-    for (std::size_t i = 0; i < family.size(); ++i) {
-        auto& c = family[i];
-        const auto &a = groups[i].first->summary, &b = groups[i].second->summary;
-        if (a.n < 2 || b.n < 2)
-            c.verdict = PairVerdict::notEnough;
-        else if ((a.censored() || b.censored()) && !c.p)
-            c.verdict = PairVerdict::notYet;
-        else if (c.tostP && *c.tostP < 0.05)
-            c.verdict = PairVerdict::same;
-        else if (c.pHolm && *c.pHolm < 0.05)
-            c.verdict = (c.t ? *c.t > 0 : *c.ratio > 1) ? PairVerdict::stronger : PairVerdict::weaker;
-        else
-            c.verdict = c.atLeast || c.atMost ? PairVerdict::notYet : PairVerdict::tooClose;
-    }
+    for (std::size_t i = 0; i < family.size(); ++i)
+        family[i].verdict = verdictOf(family[i], groups[i].first->summary, groups[i].second->summary);
 }
 
 void decide(std::span<Comparison> family, std::span<const SidePair> groups, double margin) {

@@ -15,7 +15,9 @@ struct Density::Row {
 
 namespace {
 
-constexpr double stepOfLog = 15; // steps of ln σ for each of its own width
+// Steps of ln σ for each of its own width: what is summed over them is smooth and needs few; its quantiles
+// are read between them and need more.
+constexpr double fewSteps = 6, manySteps = 15;
 
 template <class F> double solve(const F& f, double low, double high) {
     std::uintmax_t steps = 100;
@@ -34,16 +36,18 @@ Density& Density::operator=(Density&&) noexcept = default;
 Density::~Density() = default;
 Density::Density() = default;
 
-std::optional<Density> Density::of(Family family, std::span<const Value> values, std::size_t leastExact) {
+std::optional<Density> Density::of(Family family, std::span<const Value> values, Grid grid) {
+    constexpr std::size_t leastExact = 3;
     const auto best = stats::fit(family, values);
     const auto all = observed(family, values);
     if (!best || !all) return std::nullopt;
     const auto r = static_cast<std::size_t>(std::count_if(
         all->begin(), all->end(), [](const Observation& o) { return o.state == State::exact; }));
-    if (r < std::max<std::size_t>(leastExact, 2)) return std::nullopt;
+    if (r < leastExact) return std::nullopt;
     Density out;
     out.m_fit = *best;
-    const double step = 1 / (stepOfLog * std::sqrt(0.5 * static_cast<double>(r) + 1));
+    const double step =
+        1 / ((grid == Grid::fine ? manySteps : fewSteps) * std::sqrt(0.5 * static_cast<double>(r) + 1));
     double greatest = -1e308;
     const auto walk = [&](double sign, int first) {
         std::vector<Row> rows;
@@ -84,12 +88,31 @@ template <class At> double Density::exceedingShare(const At& at) const {
     return sum;
 }
 
-double Density::drawn(double u, double v) const {
-    for (const auto& row : m_rows) {
-        if (u < row.weight) return row.slice.drawn(v);
-        u -= row.weight;
+std::vector<double> Density::drawn(Draws& random, int draws) const {
+    // P(μ ≤ q) on a grid that widens with the distance from the middle (q = m + s·sinh t, so that heavy tails
+    // are in it), read backwards.
+    constexpr int half = 800;
+    constexpr double widest = 9;
+    std::vector<double> at, below;
+    const double unit = m_fit.scale / 2;
+    for (int k = -half; k <= half; ++k) {
+        at.push_back(m_fit.location + unit * std::sinh(widest * k / half));
+        below.push_back(1 - atLeast(0, at.back()));
     }
-    return m_rows.back().slice.drawn(v);
+    std::vector<double> out;
+    out.reserve(static_cast<std::size_t>(draws));
+    for (int k = 0; k < draws; ++k) {
+        const double u = random.uniform();
+        const auto next = std::upper_bound(below.begin(), below.end(), u);
+        if (next == below.begin() || next == below.end()) {
+            out.push_back(next == below.begin() ? at.front() : at.back());
+            continue;
+        }
+        const auto i = static_cast<std::size_t>(next - below.begin());
+        const double share = (u - below[i - 1]) / (below[i] - below[i - 1]);
+        out.push_back(at[i - 1] + share * (at[i] - at[i - 1]));
+    }
+    return out;
 }
 
 double Density::exceeded(double c, double probability) const {

@@ -13,7 +13,9 @@ namespace quietly {
 using namespace boost::math::policies;
 using Policy = policy<domain_error<ignore_error>, pole_error<ignore_error>, overflow_error<ignore_error>,
                       evaluation_error<ignore_error>, rounding_error<ignore_error>>;
-using StudentsT = boost::math::students_t_distribution<double, Policy>;
+/// In double throughout, a relative error of some 1e-14: a large family asks for tens of thousands.
+using InDouble = normalise<Policy, promote_double<false>>::type;
+using StudentsT = boost::math::students_t_distribution<double, InDouble>;
 using NonCentralT = boost::math::non_central_t_distribution<double, Policy>;
 using Normal = boost::math::normal_distribution<double, Policy>;
 } // namespace quietly

@@ -42,20 +42,13 @@ std::optional<std::vector<double>> drawOne(Family family, const std::vector<Valu
     if (!s.censored()) {
         if (!s.sd) return std::nullopt;
         const auto n = static_cast<double>(s.n);
-        for (int k = 0; k < draws; ++k) {
-            const double z = random.normal();
-            means.push_back(*s.mean +
-                            *s.sd / std::sqrt(n) * z / std::sqrt(random.chiSquared(n - 1) / (n - 1)));
-        }
+        for (int k = 0; k < draws; ++k)
+            means.push_back(*s.mean + *s.sd / std::sqrt(n) * random.student(n - 1));
         return means;
     }
     const auto density = Density::of(family, values);
     if (!density) return std::nullopt;
-    for (int k = 0; k < draws; ++k) {
-        const double u = random.uniform();
-        means.push_back(density->drawn(u, random.uniform()));
-    }
-    return means;
+    return density->drawn(random, draws);
 }
 
 /// What one contender says of its mean on logarithms at each σ of a grid.

@@ -16,7 +16,7 @@ MeanBasis basisOf(Family family) {
 
 } // namespace
 
-Summary summarise(std::span<const Value> values, Family family) {
+Summary summariseFast(std::span<const Value> values, Family family) {
     auto s = summarise(values);
     if (!s.censored()) return s;
     s.median = medianOf(kaplanMeier(values));
@@ -26,6 +26,12 @@ Summary summarise(std::span<const Value> values, Family family) {
     s.basis = basisOf(family);
     s.sd = fitted->sd();
     if (*s.mean > 0) s.cv = *s.sd / *s.mean;
+    return s;
+}
+
+Summary summarise(std::span<const Value> values, Family family) {
+    auto s = summariseFast(values, family);
+    if (!isFitted(s.basis)) return s;
     if (const auto density = Density::of(family, values)) {
         const double low = density->meanExceeded(0.975), high = density->meanExceeded(0.025);
         if (std::isfinite(low) && std::isfinite(high)) s.meanInterval = {low, high};

@@ -26,10 +26,11 @@ TEST(Density, CompleteNormalDataGiveStudentAndTheToleranceFactor) {
                         2e-5 * *s.sd)
                 << n;
         // (n − 1)s²/σ² has the χ² law.
+        const auto fine = Density::of(Family::normal, values, Density::Grid::fine);
         const boost::math::chi_squared chi(n - 1);
         for (const double p : {0.025, 0.5, 0.975})
-            EXPECT_NEAR(d->scaleExceeded(p) / (*s.sd * std::sqrt((n - 1) / boost::math::quantile(chi, p))), 1,
-                        1e-4)
+            EXPECT_NEAR(fine->scaleExceeded(p) / (*s.sd * std::sqrt((n - 1) / boost::math::quantile(chi, p))),
+                        1, 1e-4)
                 << n << " " << p;
     }
 }
@@ -83,19 +84,44 @@ TEST(Density, WeibullFloorsAgreeWithTheClosedForm) {
 TEST(Density, TheGridAgreesWithTheClosedForm) {
     auto values = exact({410, 455, 432, 470, 401});
     values.push_back({500, State::above, 500});
-    const auto closed = Density::of(Family::weibull, values);
+    const auto closed = Density::of(Family::weibull, values, Density::Grid::fine);
     values.push_back({1e6, State::below, 1e6});
-    const auto grid = Density::of(Family::weibull, values);
+    const auto grid = Density::of(Family::weibull, values, Density::Grid::fine);
     ASSERT_TRUE(closed && grid);
     EXPECT_NEAR(grid->floor(0.9, 0.95) / closed->floor(0.9, 0.95), 1, 1e-5);
     EXPECT_NEAR(grid->scaleExceeded(0.025) / closed->scaleExceeded(0.025), 1, 1e-4);
+}
+
+/// The draws of μ have the quantiles of its density.
+TEST(Density, DrawsFollowTheDensity) {
+    auto values = exact({410, 455, 432, 440});
+    values.push_back({450, State::above, 450});
+    const auto d = Density::of(Family::lognormal, values);
+    ASSERT_TRUE(d);
+    Draws random(11);
+    auto drawn = d->drawn(random, 200000);
+    std::sort(drawn.begin(), drawn.end());
+    for (const double share : {0.01, 0.1, 0.5, 0.9, 0.99})
+        EXPECT_NEAR(1 - d->atLeast(0, drawn[static_cast<std::size_t>(share * 200000)]), share,
+                    4 * std::sqrt(share * (1 - share) / 200000))
+            << share;
+}
+
+TEST(Draws, StudentHasItsQuantiles) {
+    for (const double df : {2.0, 4.0, 9.0}) {
+        Draws random(3);
+        int beyond = 0;
+        constexpr int draws = 200000;
+        for (int k = 0; k < draws; ++k)
+            beyond += std::abs(random.student(df)) > studentQuantile(df, 0.975);
+        EXPECT_NEAR(beyond, 0.05 * draws, 4 * std::sqrt(0.05 * 0.95 * draws)) << df;
+    }
 }
 
 TEST(Density, BoundsOnlyOrTooFewGiveNone) {
     EXPECT_FALSE(Density::of(Family::normal, exact({5, 6})));
     EXPECT_FALSE(Density::of(Family::normal, exact({5, 5, 5})));
     EXPECT_FALSE(Density::of(Family::normal, std::vector<Value>{{5, State::above, 5}, {6, State::above, 6}}));
-    EXPECT_TRUE(Density::of(Family::normal, exact({5, 6}), 2));
 }
 
 /// A bound in the middle of what it bounds says something: the floor with it lies above the floor without.

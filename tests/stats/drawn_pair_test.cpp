@@ -154,7 +154,8 @@ TEST(Density, ChancesOfMeanAndNextPieceAreStudents) {
     const auto s = summarise(a);
     ASSERT_TRUE(d);
     for (const double q : {94.0, 99.0, 103.0}) {
-        EXPECT_NEAR(d->meanAtLeast(q), 1 - studentUpperTail(4, (*s.mean - q) / (*s.sd / std::sqrt(5.0))), 5e-6);
+        EXPECT_NEAR(d->meanAtLeast(q), 1 - studentUpperTail(4, (*s.mean - q) / (*s.sd / std::sqrt(5.0))),
+                    5e-6);
         EXPECT_NEAR(d->nextAtLeast(q), 1 - studentUpperTail(4, (*s.mean - q) / (*s.sd * std::sqrt(1.2))),
                     1e-4);
     }

@@ -5,8 +5,8 @@
 #include <anvil/curve/steady.h>
 #include <anvil/pages/block.h>
 #include <anvil/quantity/units.h>
-#include <anvil/results/values.h>
 #include <anvil/results/sureness.h>
+#include <anvil/results/values.h>
 #include <anvil/rig/setup.h>
 #include <functional>
 #include <map>

@@ -67,8 +67,11 @@ Comparison compare(const Side& a, const Side& b, double margin);
 /// them.
 using SidePair = std::pair<const Side*, const Side*>;
 
+/// What may be said of a pair whose pHolm is known, at 5 %.
+PairVerdict verdictOf(const Comparison& comparison, const Summary& a, const Summary& b);
+
 /// Compares every pair that was not compared already, fills pHolm over those that have a p, then gives every
-/// pair its verdict at 5 %.
+/// pair its verdict.
 void judge(std::span<Comparison> family, std::span<const SidePair> groups, double margin);
 
 /// The same, and `moreEach`, which is counted so that the difference of the margin shows after Holm: at 5 %

@@ -1,6 +1,7 @@
 // What a small sample says of location and scale: the density ∝ L(μ, σ)/σ, by quadrature.
 #pragma once
 
+#include <anvil/stats/draws.h>
 #include <anvil/stats/fit.h>
 #include <vector>
 
@@ -12,9 +13,10 @@ namespace anvil::stats {
 /// of a quantile below 1e-6 of the scale.
 class Density {
 public:
-    /// Empty: no fit, or fewer than `leastExact` exact values.
-    static std::optional<Density> of(Family family, std::span<const Value> values,
-                                     std::size_t leastExact = 3);
+    /// How fine σ is divided: quantiles of σ itself ask for `fine`.
+    enum class Grid { usual, fine };
+    /// Empty: no fit, or fewer than three exact values.
+    static std::optional<Density> of(Family family, std::span<const Value> values, Grid grid = Grid::usual);
 
     /// P(μ + c·σ ≥ q).
     double atLeast(double c, double q) const;
@@ -22,8 +24,8 @@ public:
     double meanAtLeast(double q) const;
     /// P(the next piece ≥ q), q in the unit of the values: the predictive distribution.
     double nextAtLeast(double q) const;
-    /// A μ drawn by two numbers between 0 and 1.
-    double drawn(double u, double v) const;
+    /// So many draws of μ, whatever σ is.
+    std::vector<double> drawn(Draws& random, int draws) const;
     /// The q that μ + c·σ exceeds with this probability, 0 < probability < 1.
     double exceeded(double c, double probability) const;
     /// The value, in the unit of the values, that the family's mean exceeds with this probability.

@@ -44,6 +44,16 @@ public:
         m_kept = true;
         return x * f;
     }
+    /// Student's t with any number of degrees of freedom (polar method, Bailey 1994).
+    double student(double df) {
+        double u = 0, w = 0;
+        do {
+            u = 2 * uniform() - 1;
+            const double v = 2 * uniform() - 1;
+            w = u * u + v * v;
+        } while (w > 1 || w == 0);
+        return u * std::sqrt(df * (std::pow(w, -2 / df) - 1) / w);
+    }
     /// χ² with any number of degrees of freedom (Marsaglia and Tsang 2000).
     double chiSquared(double df) {
         const bool small = df < 2;

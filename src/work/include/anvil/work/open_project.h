@@ -6,8 +6,8 @@
 #include <QStringList>
 #include <anvil/curve/steady.h>
 #include <anvil/domain/outcomes.h>
-#include <anvil/results/values.h>
 #include <anvil/results/sureness.h>
+#include <anvil/results/values.h>
 #include <anvil/rig/setup.h>
 #include <anvil/store/project.h>
 #include <anvil/work/curve_reading.h>
