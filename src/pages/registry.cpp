@@ -7,9 +7,10 @@ namespace anvil::pages {
 
 std::span<const Entry> registry() {
     static constexpr std::array entries{
-        Entry{"answer", "Answer", answer},          Entry{"pairs", "Pairs and why", pairs},
-        Entry{"floors", "Floors", floors},          Entry{"needs", "Needs", needs},
-        Entry{"treatment", "Treatment", treatment}, Entry{"trend", "Trend", trend},
+        Entry{"answer", "Answer", answer},    Entry{"pairs", "Pairs and why", pairs},
+        Entry{"floors", "Floors", floors},    Entry{"parts", "What broke", parts},
+        Entry{"needs", "Needs", needs},       Entry{"treatment", "Treatment", treatment},
+        Entry{"trend", "Trend", trend},       Entry{"worth", "Value", worth},
         Entry{"table", "Table", rankedTable},
     };
     return entries;

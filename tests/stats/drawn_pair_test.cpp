@@ -103,6 +103,40 @@ TEST(DrawnPair, KeepsItsPromiseInSimulation) {
     EXPECT_GE(stronger, 0.88 * sets) << "always off the scale at twice the other";
 }
 
+/// Against the same densities summed up by brute force on a grid of 4000 × 1400 points, elsewhere.
+TEST(Density, OfBoundsAgreesWithBruteForce) {
+    const auto values = all({4910, 4829, 4853}, {4968, 5024});
+    const auto d = Density::of(Family::lognormal, values);
+    ASSERT_TRUE(d);
+    EXPECT_NEAR(d->meanAtLeast(4781.4616), 0.97498, 1e-4);
+    EXPECT_NEAR(d->meanAtLeast(4900), 0.81746, 2e-4);
+    EXPECT_NEAR(d->meanAtLeast(5674.5833), 0.02486, 3e-4);
+    EXPECT_NEAR(d->nextAtLeast(4500), 0.96068, 3e-4);
+    EXPECT_NEAR(d->nextAtLeast(4800), 0.81119, 3e-4);
+    EXPECT_NEAR(d->nextAtLeast(5000), 0.43076, 3e-4);
+}
+
+/// The condition of four options in which two hold bounds, drawn 200 000 times from such a grid.
+TEST(DrawnPair, OfFourGroupsAgreesWithBruteForce) {
+    const std::vector<std::vector<Value>> groups{
+        all({4910, 4829, 4853}, {4968, 5024}), all({4238, 4329, 4445}, {4352, 4571}),
+        all({3228, 3034, 3279, 3045}), all({3906, 3457, 3666, 3711, 3346})};
+    std::vector<Contender> contenders;
+    for (std::size_t k = 0; k < groups.size(); ++k)
+        contenders.push_back({groups[k], streamOf(1, std::string(1, static_cast<char>('a' + k)), "")});
+    const auto means = drawLogMeans(contenders, 7, 200000);
+    ASSERT_TRUE(means);
+    const auto c = compareDrawn({(*means)[0], false}, {(*means)[1], false}, 0.1);
+    EXPECT_NEAR(*c.ratio, 1.1204, 4e-4);
+    EXPECT_NEAR(c.ratioInterval->first, 1.0404, 1.5e-3);
+    EXPECT_NEAR(c.ratioInterval->second, 1.2076, 1.5e-3);
+    EXPECT_NEAR(*c.p, 0.0064, 1e-3);
+    const auto d = compareDrawn({(*means)[2], false}, {(*means)[3], false}, 0.1);
+    EXPECT_NEAR(*d.ratio, 0.8706, 4e-4);
+    EXPECT_NEAR(d.ratioInterval->first, 0.8097, 1.5e-3);
+    EXPECT_NEAR(d.ratioInterval->second, 0.9361, 1.5e-3);
+}
+
 TEST(KaplanMeier, PublishedRemissionTimes) { // Gehan 1965, as in every textbook of survival
     const auto steps =
         kaplanMeier(all({6, 6, 6, 7, 10, 13, 16, 22, 23}, {6, 9, 10, 11, 17, 19, 20, 25, 32, 32, 34, 35}));

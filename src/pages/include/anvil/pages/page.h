@@ -63,6 +63,10 @@ std::optional<Page> needs(const Source& source, const View& view);
 std::optional<Page> treatment(const Source& source, const View& view);
 /// What an axis of numbers does to each option.
 std::optional<Page> trend(const Source& source, const View& view);
+/// Which part of the load path broke how often, and what each holds.
+std::optional<Page> parts(const Source& source, const View& view);
+/// What the options cost against what they hold.
+std::optional<Page> worth(const Source& source, const View& view);
 /// Every group's numbers.
 std::optional<Page> rankedTable(const Source& source, const View& view);
 
