@@ -116,8 +116,8 @@ private:
         }
         p.add(Line{{plane.left, plane.top}, {plane.left, plane.bottom}, Ink::faint, 1.2});
         p.add(Line{{plane.left, plane.bottom}, {plane.right, plane.bottom}, Ink::faint, 1.2});
-        p.add(Label{{plane.right, plane.bottom + 34}, c.xTitle, 12, Align::right});
-        p.add(Label{{plane.left + 8, plane.top + 12}, c.yTitle, 12, Align::left});
+        p.add(Label{{plane.right, plane.bottom + 34}, c.xTitle, 13, Align::right});
+        p.add(Label{{plane.left + 8, plane.top + 12}, c.yTitle, 13, Align::left});
     }
     void draw(const Trace& t, std::span<const curve::Pyramid::Point> points, Dash dash) {
         Polyline line{{}, t.ink, t.width, dash, t.opacity};

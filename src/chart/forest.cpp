@@ -70,7 +70,7 @@ Picture forest(const std::vector<words::EffectRow>& rows, double width, double h
             {at(r.ratio), mid}, r.pooled ? MarkShape::tick : MarkShape::disc, r.pooled ? 16.0 : 9.0, ink});
         stats::Comparison c;
         c.ratio = r.ratio;
-        p.add(Label{{width - 8, mid + 4}, words::sizeText(c), 12, Align::right, Ink::text, r.pooled});
+        p.add(Label{{width - 8, mid + 4}, words::sizeText(c), 13, Align::right, Ink::text, r.pooled});
         y += row;
     }
     p.height = bottom + foot;

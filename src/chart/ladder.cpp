@@ -133,7 +133,7 @@ public:
         p.add(Label{{(left + right) / 2, axis + 32},
                     std::string(verdict.goal.metric->title) + " (" + unitName(unit) + ")" +
                         (x0 > 0 ? ", from " + tickText(x0, step / 2) + ", not from zero" : ""),
-                    12,
+                    13,
                     Align::center,
                     Ink::text});
         p.height = addKey(p, verdict, axis + axisHeight);
@@ -175,7 +175,7 @@ private:
 
     void block(const domain::Condition& condition, const std::vector<std::size_t>& members) {
         if (several) {
-            p.add(Label{{8, y + 14}, elided(condition.name, 40), 12, Align::left, Ink::faint, true});
+            p.add(Label{{8, y + 14}, elided(condition.name, 40), 13, Align::left, Ink::faint, true});
             y += headHeight;
         }
         const double top = y;

@@ -37,7 +37,7 @@ Picture bars(const domain::StudyData& data,
     double y = 22;
     for (const auto& [name, room] : bars) {
         const double mid = y + row / 2;
-        p.add(Label{{8, mid + 4}, elided(name, static_cast<std::size_t>((left - 16) / 7)), 12});
+        p.add(Label{{8, mid + 4}, elided(name, static_cast<std::size_t>((left - 16) / 7)), 13});
         p.hits.push_back({0, y, width, row, name + ": " + room.sentence, 0});
         p.add(Line{{left, mid}, {right, mid}, Ink::grid, 1});
         const bool bad = room.reach == plan::Reach::topsOut || room.reach == plan::Reach::tooSmall;
@@ -53,7 +53,7 @@ Picture bars(const domain::StudyData& data,
         p.add(Label{{right + 12, mid + 4},
                     room.reach == plan::Reach::topsOut && !shortWord.empty() ? shortWord
                                                                              : plan::word(room.reach),
-                    12,
+                    13,
                     Align::left,
                     bad ? Ink::warn : Ink::text,
                     room.reach != plan::Reach::fine});

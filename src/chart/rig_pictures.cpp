@@ -13,7 +13,7 @@ constexpr double cellWidth = 92, height = 112, middle = 52;
 void box(Picture& p, double x, const std::string& text) {
     p.add(Area{
         {{x, middle - 14}, {x + 60, middle - 14}, {x + 60, middle + 14}, {x, middle + 14}}, Ink::grid, 1});
-    p.add(Label{{x + 30, middle + 4}, text, 12, Align::center, Ink::text, true});
+    p.add(Label{{x + 30, middle + 4}, text, 13, Align::center, Ink::text, true});
 }
 
 /// One part between x and x + cellWidth.
@@ -61,7 +61,7 @@ Picture loadPath(std::span<const rig::RatioPart> parts, double width) {
     p.height = height;
     double x = 8;
     box(p, x, "cell");
-    p.add(Label{{x + 30, height - 14}, "1", 12, Align::center, Ink::text, false});
+    p.add(Label{{x + 30, height - 14}, "1", 13, Align::center, Ink::text, false});
     x += 64;
     for (std::size_t i = 0; i < parts.size(); ++i) {
         part(p, parts[i], x);
@@ -69,7 +69,7 @@ Picture loadPath(std::span<const rig::RatioPart> parts, double width) {
         if (const auto so = rig::ratioOf(parts.subspan(0, i + 1)))
             p.add(Label{{x - cellWidth / 2, height - 14},
                         quantity::significant(so->value, 3),
-                        12,
+                        13,
                         Align::center,
                         Ink::text,
                         false});
@@ -82,7 +82,7 @@ Picture loadPath(std::span<const rig::RatioPart> parts, double width) {
     if (const auto whole = rig::ratioOf(parts))
         p.add(Label{{x + 34, height - 14},
                     quantity::significant(whole->value, 3),
-                    12,
+                    13,
                     Align::center,
                     Ink::text,
                     true});

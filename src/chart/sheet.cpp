@@ -61,7 +61,7 @@ Picture sheetMap(const domain::StudyData& data, const std::string& sheet, const 
         const auto ink = seriesInk(static_cast<std::size_t>(option));
         if (apart > 0) p.add(Mark{at(*s), MarkShape::ring, apart * scale, Ink::faint});
         p.add(Mark{at(*s), MarkShape::disc, 10, ink});
-        p.add(Label{{at(*s).x + 8, at(*s).y - 6}, s->label, 12, Align::left, Ink::text, true});
+        p.add(Label{{at(*s).x + 8, at(*s).y - 6}, s->label, 13, Align::left, Ink::text, true});
         const auto* o = data.option(s->option);
         p.hits.push_back({at(*s).x - 9, at(*s).y - 9, 18, 18,
                           s->label + (o ? ", " + o->name : std::string()) + ": " +

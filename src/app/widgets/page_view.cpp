@@ -255,8 +255,10 @@ void PageView::placeSide() {
     if (!m_row) return;
     const bool roomy = width() >= grown(roomyWidth);
     m_row->setDirection(roomy ? QBoxLayout::LeftToRight : QBoxLayout::TopToBottom);
-    if (auto* column = m_row->itemAt(1)->widget())
+    if (auto* column = m_row->itemAt(1)->widget()) {
+        column->setMinimumWidth(roomy ? grown(sideWidth) : 0);
         column->setMaximumWidth(roomy ? grown(sideWidth) : QWIDGETSIZE_MAX);
+    }
 }
 
 void PageView::resizeEvent(QResizeEvent* event) {
