@@ -1,5 +1,6 @@
 #include "choices.h"
 
+#include <algorithm>
 #include <anvil/methods/method.h>
 #include <anvil/plan/follow_ups.h>
 #include <anvil/words/sureness.h>
@@ -30,6 +31,19 @@ void addSureness(Page& page, const domain::StudyData& data, const results::Verdi
     page.addBeside(std::move(said));
 }
 
+/// What is said where nothing is proposed.
+std::string nothingNext(const results::Verdict& verdict) {
+    const bool open = std::any_of(verdict.pairs.begin(), verdict.pairs.end(), [&](const auto& p) {
+        const auto told = p.comparison.verdict;
+        return !p.acrossConditions && verdict.hasBoth(p) && told != stats::PairVerdict::stronger &&
+               told != stats::PairVerdict::weaker && told != stats::PairVerdict::same;
+    });
+    return open ? "A difference that matters would have shown, but for pulls that say only bounds: what is "
+                  "left "
+                  "open is smaller than you care for, or waits for exact values."
+                : "Nothing is too close to call; more pulls would only sharpen what is known.";
+}
+
 } // namespace
 
 std::optional<Page> answer(const Source& source, const View& view) {
@@ -54,7 +68,7 @@ std::optional<Page> answer(const Source& source, const View& view) {
     Offers next{"followUps",
                 {},
                 {{"planHere", "Plan it in this study"}, {"planApart", "Make it a study of its own"}},
-                "Nothing is too close to call; more pulls would only sharpen what is known."};
+                nothingNext(verdict)};
     for (auto& followUp : plan::followUps(data, verdict))
         next.sentences.push_back(std::move(followUp.sentence));
     p.add(Heading{3, "What next"});
