@@ -59,6 +59,7 @@ SquareParts squareOf(const std::vector<Shown>& pulls, std::size_t group) {
         if (shown.part) ++counts[*shown.part];
     for (const auto& [part, failed] : counts) {
         std::vector<stats::Value> values;
+        values.reserve(pulls.size());
         for (const auto& shown : pulls)
             values.push_back(
                 {shown.load, shown.part == part ? stats::State::exact : stats::State::above, shown.load});

@@ -56,6 +56,7 @@ std::vector<std::string> sentences(const domain::StudyData& data, const Verdict&
 
 std::vector<EffectRow> forestRows(const domain::StudyData& data, const TreatmentResult& t) {
     std::vector<EffectRow> out;
+    out.reserve(t.options.size() + 1);
     for (const auto& o : t.options)
         out.push_back({data.optionAt(o.option).name, o.ratio, o.interval, false});
     out.push_back({"All together", t.pooled.ratio, t.pooled.ratioInterval, true});

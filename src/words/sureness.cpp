@@ -63,6 +63,7 @@ std::vector<std::string> sentences(const StudyData& data, const Verdict& v, cons
         at->second.push_back(data.specimenAt(o.specimen).label);
     }
     std::vector<std::string> out;
+    out.reserve(alike.size());
     for (const auto& [what, labels] : alike)
         out.push_back(fmt::format("Without {}{} {}", labels.size() > 1 ? "any one of " : "",
                                   fmt::join(labels, ", "), what));
