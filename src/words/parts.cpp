@@ -61,6 +61,7 @@ std::vector<std::string> sentences(const domain::StudyData& data, const Verdict&
     for (const auto& square : squares) {
         if (square.parts.size() < 2) continue;
         std::vector<std::string> parts;
+        parts.reserve(square.parts.size());
         for (const auto& p : square.parts)
             parts.push_back(fmt::format("{} in {}", partName(p.part), p.failed));
         out.push_back(fmt::format("{}: of {} pulls {}. What is not the weakest part shows only a bound.",
