@@ -46,7 +46,8 @@ HeadRoom headRoom(const StudyData& data, const Verdict& verdict, Id option, Id c
                         topped, h.from);
         return h;
     }
-    if (loads && g && g->summary.n >= 2 && g->summary.sd && g->summary.mean) {
+    // The spread of a fit to bounds is no sample's: it would promise too much head-room.
+    if (loads && g && !g->summary.censored() && g->summary.n >= 2 && g->summary.sd && g->summary.mean) {
         h.expected = *g->summary.mean;
         h.upper = stats::upperPrediction(h.expected, *g->summary.sd, static_cast<int>(g->summary.n));
         h.from = fmt::format("its {} pulls so far", g->summary.n);

@@ -37,7 +37,8 @@ std::optional<double> ownCv(const Verdict& verdict) {
     double sum = 0, weight = 0;
     int groups = 0;
     for (const auto& g : verdict.groups)
-        if (g.summary.cv && g.summary.n >= 2) {
+        if (g.summary.cv && !g.summary.censored() &&
+            g.summary.n >= 2) { // that of a fit is too small from few
             const auto w = static_cast<double>(g.summary.n - 1);
             sum += w * *g.summary.cv * *g.summary.cv;
             weight += w;

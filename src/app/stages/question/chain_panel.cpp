@@ -110,7 +110,7 @@ void ChainPanel::refresh() {
         for (const auto& s : m_session.project()->studies()) {
             if (s.pulls.empty()) continue;
             for (const auto& g : m_session.project()->verdict(s.study.id, domain::metric("peak")).groups)
-                if (g.summary.mean && g.summary.cv)
+                if (g.summary.mean && g.summary.cv && !g.summary.censored())
                     m_results->addItem(tr("%1, %2: %3")
                                            .arg(qs(s.optionAt(g.option).name),
                                                 qs(s.conditionAt(g.condition).name),
