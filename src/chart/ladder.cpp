@@ -78,6 +78,7 @@ struct Reference {
     double at = 0;
     std::string text;
     Ink ink = Ink::text;
+    std::optional<double> upper{}; ///< of a range
 };
 
 /// The greatest rig limit of the pulls, what is needed and what is enough, by rising value; none so far away
@@ -85,11 +86,14 @@ struct Reference {
 std::vector<Reference> referencesOf(const domain::StudyData& data, const results::Verdict& verdict,
                                     const quantity::Unit& unit, double top) {
     std::vector<Reference> out;
-    const auto add = [&](double si, const char* what, Ink ink) {
+    const auto add = [&](double si, const std::string& what, Ink ink, std::optional<double> upper = {}) {
         const double at = unit.fromSi(si);
-        if (at > 0 && at <= 1.25 * top)
-            out.push_back(
-                {at, fmt::format("{} {} {}", what, quantity::significant(at), unitName(unit)), ink});
+        if (upper) upper = unit.fromSi(*upper);
+        const auto end = upper ? " to " + quantity::significant(*upper) : std::string();
+        if (at > 0 && upper.value_or(at) <= 1.25 * top)
+            out.push_back({at,
+                           fmt::format("{} {}{} {}", what, quantity::significant(at), end, unitName(unit)),
+                           ink, upper});
     };
     double limit = 0;
     if (verdict.goal.metric->dimension == quantity::Dimension::force)
@@ -98,6 +102,9 @@ std::vector<Reference> referencesOf(const domain::StudyData& data, const results
     add(limit, "rig limit", Ink::warn);
     if (verdict.goal.need) add(*verdict.goal.need, "needed", Ink::text);
     if (verdict.goal.ceiling) add(*verdict.goal.ceiling, "enough", Ink::text);
+    if (verdict.goal.metric == data.study.goal.metric)
+        for (const auto& r : data.study.telling.references)
+            add(r.value, elided(r.name, 24), Ink::text, r.upper);
     std::sort(out.begin(), out.end(), [](const Reference& a, const Reference& b) { return a.at < b.at; });
     return out;
 }
@@ -136,7 +143,7 @@ public:
                     13,
                     Align::center,
                     Ink::text});
-        p.height = addKey(p, verdict, axis + axisHeight);
+        p.height = addKey(p, data, verdict, axis + axisHeight);
         return std::move(p);
     }
 
@@ -206,6 +213,7 @@ private:
         if (s.lowest && s.n > 1 && !close())
             p.add(Mark{{px(*s.lowest), mid + 12}, MarkShape::triangleUp, 7, Ink::faint});
         singles(g, mid);
+        promised(g, mid);
         if (s.mean) {
             const double x = px(*s.mean);
             const double arm = close() ? 6 : 13;
@@ -257,6 +265,23 @@ private:
         if (!letters.empty()) tip += "\nTied with all that share a letter: " + letters;
         p.hits.push_back({0, y, nameWidth, rungHeight, std::move(tip), 0});
     }
+    /// What the maker promises of the option, and what was expected of the square, where it is on the scale.
+    void promised(const Group& g, double mid) {
+        const auto mark = [&](double si, MarkShape shape, const std::string& what) {
+            const double x = px(si);
+            if (unit.fromSi(si) < x0 || x < left || x > right) return;
+            p.add(Mark{{x, mid}, shape, close() ? 7.0 : 10.0, Ink::text});
+            p.add(Mark{{x, mid}, shape, close() ? 4.0 : 6.0, Ink::paper});
+            p.hits.push_back({x - 6, mid - 6, 12, 12, what + " " + quantity::withUnit(si, unit), 0});
+        };
+        if (const auto& rating = data.optionAt(g.option).rating;
+            rating && verdict.goal.metric->dimension == quantity::Dimension::force)
+            mark(*rating, MarkShape::diamond, "rating");
+        if (verdict.goal.metric == data.study.goal.metric)
+            if (const auto* square = data.study.plan.square(g.option, g.condition))
+                for (const auto& f : square->forecasts)
+                    mark(f.value, MarkShape::square, (f.by.empty() ? "somebody" : f.by) + " expected");
+    }
     /// Single results; those that would hide each other are stacked around the rung.
     void singles(const Group& g, double mid) {
         std::vector<std::pair<double, double>> placed;
@@ -289,6 +314,10 @@ private:
             std::string tip = specimen ? specimen->label + ": " : std::string();
             tip += words::valueText(v.value, unit, v.guess);
             if (aside) tip += ", set aside";
+            if (const auto* pull = data.pull(v.pull); pull && !pull->outcome.elsewhere.empty()) {
+                p.add(Mark{{x, mid + shift}, MarkShape::ring, close() ? 11.0 : 14.0, Ink::faint});
+                tip += ", from " + pull->outcome.elsewhere;
+            }
             p.hits.push_back({x - 7, mid + shift - 7, 14, 14, std::move(tip), v.pull});
         }
     }
@@ -333,6 +362,12 @@ private:
             const double x = at(r.at), wide = 6.2 * static_cast<double>(r.text.size()) + 8;
             const double next = k + 1 < references.size() ? at(references[k + 1].at) : p.width;
             const bool toLeft = x + wide > next && x - wide > left;
+            if (r.upper) {
+                const double end = std::min(at(*r.upper), right);
+                p.add(Area{{{x, 16}, {end, 16}, {end, axis}, {x, axis}}, Ink::band, 0.45});
+                std::rotate(p.shapes.begin(), p.shapes.end() - 1, p.shapes.end()); // behind all else
+                p.add(Line{{end, 16}, {end, axis}, r.ink, 1.4, Dash::dotted});
+            }
             p.add(Line{{x, 4}, {x, axis}, r.ink, 1.4, r.ink == Ink::warn ? Dash::dashed : Dash::dotted});
             p.add(
                 Label{{toLeft ? x - 4 : x + 4, 12}, r.text, 11, toLeft ? Align::right : Align::left, r.ink});

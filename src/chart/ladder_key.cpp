@@ -5,18 +5,26 @@
 
 namespace anvil::chart {
 
-double addKey(Picture& p, const results::Verdict& verdict, double top) {
+double addKey(Picture& p, const domain::StudyData& data, const results::Verdict& verdict, double top) {
     constexpr double row = 18, sign = 20, letter = 6.1, space = 16;
     bool mean = false, interval = false, lowest = false, bound = false, guess = false;
+    bool rating = false, expected = false, elsewhere = false;
     std::set<stats::State> states;
     for (const auto& g : verdict.groups) {
         mean = mean || g.summary.mean;
         interval = interval || g.summary.meanInterval;
         lowest = lowest || (g.summary.lowest && g.summary.n > 1);
         bound = bound || (g.summary.mean && g.summary.basis == stats::MeanBasis::bound);
+        rating = rating || (data.optionAt(g.option).rating &&
+                            verdict.goal.metric->dimension == quantity::Dimension::force);
+        const auto* square = data.study.plan.square(g.option, g.condition);
+        expected = expected ||
+                   (square && !square->forecasts.empty() && verdict.goal.metric == data.study.goal.metric);
         for (const auto& v : g.values) {
             states.insert(v.value.state);
             guess = guess || v.guess;
+            const auto* pull = data.pull(v.pull);
+            elsewhere = elsewhere || (pull && !pull->outcome.elsewhere.empty());
         }
     }
     double x = 8, y = top + 1;
@@ -54,6 +62,18 @@ double addKey(Picture& p, const results::Verdict& verdict, double top) {
                                       {between, "between"},
                                       {aside, "set aside"}})
         item(states.contains(state), text, mark(markOf(state), state == aside ? Ink::faint : Ink::series0));
+    const auto hollow = [&p](MarkShape shape) {
+        return [&p, shape](double at, double mid) {
+            p.add(Mark{{at, mid}, shape, 9, Ink::text});
+            p.add(Mark{{at, mid}, shape, 5.4, Ink::paper});
+        };
+    };
+    item(rating, "rating", hollow(MarkShape::diamond));
+    item(expected, "expected", hollow(MarkShape::square));
+    item(elsewhere, "in a ring: made elsewhere", [&](double at, double mid) {
+        p.add(Mark{{at, mid}, MarkShape::disc, 7, Ink::series0});
+        p.add(Mark{{at, mid}, MarkShape::ring, 13, Ink::faint});
+    });
     item(guess, "hollow: a guess, beyond the calibration table", [&](double at, double mid) {
         p.add(Mark{{at, mid}, MarkShape::disc, 8.5, Ink::series0});
         p.add(Mark{{at, mid}, MarkShape::disc, 4.2, Ink::paper});

@@ -16,9 +16,10 @@
 #include <anvil/results/treatment.h>
 #include <anvil/results/trends.h>
 #include <anvil/words/needs.h>
+#include <anvil/words/score_card.h>
 #include <anvil/words/sureness.h>
 #include <anvil/words/verdict.h>
-#include <anvil/work/open_project.h>
+#include <anvil/work/score_commands.h>
 #include <tuple>
 
 namespace anvil::cli {
@@ -114,12 +115,41 @@ Json treatmentRow(const domain::StudyData& data, const results::Verdict& verdict
             {"squares", 2 * t.pooled.options}};
 }
 
-/// The strength ladder as a picture. Error: another kind of file, or it cannot be written.
-Expected<void> draw(const domain::StudyData& data, const results::Verdict& verdict, const std::string& to) {
+/// Scores are of 100, shares from 0 to 1, as chances are.
+Json scoreRow(const std::optional<results::CardResult>& card, Output& out) {
+    if (!card) return nullptr;
+    Json criteria = Json::array(), options = Json::array();
+    for (const auto& c : card->criteria)
+        criteria.push_back(
+            {{"criterion", c.criterion.name}, {"weight", c.criterion.weight}, {"separates", c.separates}});
+    const auto marks = [](const std::optional<double>& share) {
+        return number(share ? std::optional(100 * *share) : std::nullopt);
+    };
+    for (std::size_t i = 0; i < card->options.size(); ++i) {
+        const auto& s = card->scores[i];
+        options.push_back({{"option", card->options[i]},
+                           {"score", marks(s.score)},
+                           {"tested_weight", s.tested},
+                           {"win_share", s.wins},
+                           {"worst", marks(s.worst)},
+                           {"best", marks(s.best)}});
+    }
+    out.text += words::winnerSentence(*card) + "\n";
+    for (const auto& note : words::cardNotes(*card))
+        out.text += note + "\n";
+    return {{"card", card->title}, {"criteria", criteria}, {"options", options}};
+}
+
+/// The answer as a picture: who leads, and the strength ladder. Error: another kind of file, or it cannot be
+/// written.
+Expected<void> draw(const domain::StudyData& data, const results::Verdict& verdict,
+                    const results::Sureness& sure, const std::string& to) {
     chart::loadFonts();
     constexpr double wide = 900, sharp = 2;
-    const auto picture = chart::ladder(
-        data, verdict, methods::unitFor(*verdict.goal.metric, quantity::unitsFrom("N", "mm")), wide);
+    const auto picture = chart::underSentences(
+        words::headlines(data, verdict, &sure),
+        chart::ladder(data, verdict, methods::unitFor(*verdict.goal.metric, quantity::unitsFrom("N", "mm")),
+                      wide));
     const auto suffix = QFileInfo(QString::fromStdString(to)).suffix().toLower();
     if (suffix == "svg") return writeFile(to, chart::toSvg(picture, chart::lightPalette()));
     if (suffix != "png") return fail(to + ": the answer is drawn as .png or .svg");
@@ -151,9 +181,9 @@ void tell(Output& out, const domain::StudyData& data, const results::Verdict& ve
                        {"sentence", words::sentence(data, verdict, o)}});
     for (const auto& line : words::sentences(data, verdict, sure.odd))
         out.text += line + "\n";
-    for (const auto& f : plan::followUps(data, verdict)) {
+    for (const auto& f : plan::followUps(data, verdict, &sure)) {
         next.push_back({{"action", plan::word(f.remedy)}, {"sentence", f.sentence}});
-        out.text += f.sentence + "\n";
+        out.text += f.sentence + " (" + plan::effortText(f) + ")\n";
     }
     for (const auto& caution : pages::cautions())
         cautions.push_back(caution);
@@ -182,7 +212,8 @@ Expected<Output> verdictOf(const Asked& asked) {
     const auto& verdict = project.verdict(data->study.id, metric);
     const auto& sure = project.sureness(data->study.id, metric);
     if (!asked.to.empty())
-        if (const auto drawn = draw(*data, verdict, asked.to); !drawn) return tl::unexpected(drawn.error());
+        if (const auto drawn = draw(*data, verdict, sure, asked.to); !drawn)
+            return tl::unexpected(drawn.error());
     const auto& unit = quantity::siUnit(metric->dimension);
     Output out;
     out.json = {{"study", data->study.title},
@@ -196,7 +227,7 @@ Expected<Output> verdictOf(const Asked& asked) {
     tell(out, *data, verdict, sure);
     out.json["trend"] = trendRow(*data, verdict);
     out.json["treatment"] = treatmentRow(*data, verdict);
-    out.json["score"] = nullptr;
+    out.json["score"] = scoreRow(work::cardOf(project, data->study.id, {}), out);
     return out;
 }
 
@@ -210,7 +241,7 @@ void addVerdictCommand(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>
     v->add_option("--study", asked->study, "title; the first study if not given");
     v->add_option("--metric", asked->metric,
                   "key of the metric to rank by; the one that decides if not given");
-    v->add_option("--to", asked->to, "the strength ladder as a picture: page.png or page.svg");
+    v->add_option("--to", asked->to, "the answer as a picture: page.png or page.svg");
     commands.emplace_back(v, [asked] { return verdictOf(*asked); });
 }
 

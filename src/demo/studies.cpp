@@ -1,3 +1,4 @@
+#include "typed_studies.h"
 #include <anvil/demo/demo.h>
 
 #include <anvil/plan/run_order.h>
@@ -372,7 +373,8 @@ QDateTime now() { return {QDate(2026, 5, 4), QTime(9, 0)}; }
 Expected<void> addStudies(work::OpenProject& project) {
     if (auto ok = fittings(project); !ok) return ok;
     if (auto ok = rivets(project); !ok) return ok;
-    return hooks(project);
+    if (auto ok = hooks(project); !ok) return ok;
+    return addTypedStudies(project);
 }
 
 } // namespace anvil::demo

@@ -3,17 +3,38 @@
 #include <algorithm>
 #include <anvil/methods/method.h>
 #include <anvil/plan/follow_ups.h>
+#include <anvil/words/scales.h>
 #include <anvil/words/sureness.h>
 #include <anvil/words/verdict.h>
+#include <anvil/words/why.h>
 #include <fmt/format.h>
 
 namespace anvil::pages {
 
 namespace {
 
+/// What else differed between the leader and the next one, single pulls, and whose results are not from here.
+std::vector<std::string> besideTheResult(const Source& source, const results::Verdict& verdict) {
+    std::vector<std::string> out;
+    const auto& data = *source.study;
+    const auto* table = source.table ? source.table() : nullptr;
+    for (const auto& condition : data.conditions) {
+        const auto members = verdict.inCondition(condition.id);
+        const auto why = table && members.size() > 1 ? results::whyOf(*table, verdict, members[0], members[1])
+                                                     : std::nullopt;
+        if (why)
+            for (const auto& d : why->differed)
+                out.push_back(words::sentence(data, verdict, *why, d));
+    }
+    for (auto& line : words::limitsOfResults(data, verdict))
+        out.push_back(std::move(line));
+    return out;
+}
+
 /// Who may yet be the best, and the values all of that hangs on.
-void addSureness(Page& page, const domain::StudyData& data, const results::Verdict& verdict,
+void addSureness(Page& page, const Source& source, const results::Verdict& verdict,
                  const results::Sureness& sure) {
+    const auto& data = *source.study;
     constexpr std::size_t most = 4; // of single values: more is a sign of too few pulls, and said so
     Bullets said{{}, "howSure"};
     for (const auto& condition : data.conditions)
@@ -26,9 +47,33 @@ void addSureness(Page& page, const domain::StudyData& data, const results::Verdi
         odd.push_back(fmt::format("{} more such: there are too few pulls to lean on single ones.", more));
     }
     said.items.insert(said.items.end(), odd.begin(), odd.end());
+    for (auto& line : besideTheResult(source, verdict))
+        said.items.push_back(std::move(line));
     if (said.items.empty()) return;
     page.addBeside(Heading{3, "How sure"});
     page.addBeside(std::move(said));
+}
+
+Choice scaleChoice(const domain::StudyData& data, const results::Verdict& verdict,
+                   const std::vector<results::RatioBase>& bases, const View& view) {
+    Choice c{"scale", "Shown", {{"", "As it is"}}, ""};
+    for (const auto base : bases) {
+        c.options.emplace_back(results::key(base), words::scaleName(data, verdict, base));
+        if (view.scale == results::key(base)) c.chosen = view.scale;
+    }
+    return c;
+}
+
+Figure ratioFigure(const Source& source, const View& view, results::RatioBase base) {
+    const auto metric = metricOf(source, view);
+    return {
+        "ladder",
+        [source, metric, base, &unit = methods::unitFor(*metric, view.units)](double width, double height) {
+            return chart::ratioLadder(*source.study, source.verdict(metric), base, unit, width, height);
+        },
+        words::scaleTitle(*source.study, source.verdict(metric), base,
+                          methods::unitFor(*metric, view.units)) +
+            "."};
 }
 
 /// What is said where nothing is proposed.
@@ -56,21 +101,28 @@ std::optional<Page> answer(const Source& source, const View& view) {
     const auto* sure = source.sureness ? &source.sureness(metric) : nullptr;
     for (auto& line : words::headlines(data, verdict, sure))
         p.add(Paragraph{Paragraph::Style::lead, std::move(line)});
-    // Drawn when it is shown: the verdict may be another by then.
-    p.add(Figure{"ladder",
-                 [source, metric, selected = view.selected, fromZero = view.fromZero,
-                  &unit = methods::unitFor(*metric, view.units)](double width, double height) {
-                     return chart::ladder(*source.study, source.verdict(metric), unit, width, selected,
-                                          {height, fromZero});
-                 },
-                 fmt::format("Strength ladder: {}.", metric->noun)});
-    if (sure) addSureness(p, data, verdict, *sure);
+    const auto base = results::ratioBaseFromKey(view.scale);
+    const auto bases = results::ratioBases(data, verdict);
+    if (!bases.empty()) p.add(scaleChoice(data, verdict, bases, view));
+    if (base && std::find(bases.begin(), bases.end(), *base) != bases.end())
+        p.add(ratioFigure(source, view, *base));
+    else // drawn when it is shown: the verdict may be another by then
+        p.add(Figure{"ladder",
+                     [source, metric, selected = view.selected, fromZero = view.fromZero,
+                      &unit = methods::unitFor(*metric, view.units)](double width, double height) {
+                         return chart::ladder(*source.study, source.verdict(metric), unit, width, selected,
+                                              {height, fromZero});
+                     },
+                     fmt::format("Strength ladder: {}.", metric->noun)});
+    if (auto two = words::sentences(data, verdict, results::baselinesOf(data, verdict)); !two.empty())
+        p.add(Bullets{std::move(two), "baselines", true});
+    if (sure) addSureness(p, source, verdict, *sure);
     Offers next{"followUps",
                 {},
                 {{"planHere", "Plan it in this study"}, {"planApart", "Make it a study of its own"}},
                 nothingNext(verdict)};
-    for (auto& followUp : plan::followUps(data, verdict))
-        next.sentences.push_back(std::move(followUp.sentence));
+    for (const auto& followUp : plan::followUps(data, verdict, sure))
+        next.sentences.push_back(followUp.sentence + " (" + plan::effortText(followUp) + ")");
     p.add(Heading{3, "What next"});
     p.add(std::move(next));
     return p;

@@ -19,6 +19,8 @@ Choice metricChoice(const Source& source, const View& view) {
     return c;
 }
 
+Heading section(std::string_view text) { return {3, std::string(text)}; }
+
 Paragraph paragraph(Paragraph::Style style, std::string_view text) { return {style, std::string(text)}; }
 
 } // namespace anvil::pages

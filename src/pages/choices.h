@@ -11,6 +11,8 @@ domain::Metric metricOf(const Source& source, const View& view);
 /// "Ranked by …": the metrics of the study's method, and the one that decides.
 Choice metricChoice(const Source& source, const View& view);
 
+/// A heading within a page.
+Heading section(std::string_view text);
 /// A paragraph of fixed words.
 Paragraph paragraph(Paragraph::Style style, std::string_view text);
 

@@ -3,8 +3,47 @@
 #include <algorithm>
 #include <anvil/methods/method.h>
 #include <anvil/words/floors.h>
+#include <anvil/words/why.h>
+#include <fmt/format.h>
 
 namespace anvil::pages {
+
+namespace {
+
+/// The probability plot of one group, chosen among those that have one.
+void addPlot(Page& page, const Source& source, const View& view) {
+    const auto& data = *source.study;
+    const auto metric = metricOf(source, view);
+    const auto& verdict = source.verdict(metric);
+    Choice which{"plotOf", "Probability plot of", {}, {}, true};
+    std::optional<std::size_t> shown;
+    for (std::size_t i = 0; i < verdict.groups.size(); ++i) {
+        const auto& g = verdict.groups[i];
+        const auto exact = std::count_if(g.values.begin(), g.values.end(), [](const results::GroupValue& v) {
+            return v.value.state == stats::State::exact;
+        });
+        if (exact < 3 || g.summary.below + g.summary.between > 0) continue;
+        const auto key = fmt::format("{}", i);
+        which.options.emplace_back(key, words::groupName(data, g));
+        if (!shown || view.plotOf == key) {
+            shown = i;
+            which.chosen = key;
+        }
+    }
+    if (!shown) return;
+    auto plot = results::probabilityPlot(verdict.groups[*shown]);
+    if (!plot) return;
+    page.add(std::move(which));
+    page.add(Figure{"probability",
+                    [plot = std::move(*plot), source, title = std::string(metric->title),
+                     &unit = methods::unitFor(*metric, view.units)](double width, double) {
+                        return chart::probability(plot, *source.study, title, unit, width, 0);
+                    },
+                    "How the values of " + words::groupName(data, verdict.groups[*shown]) +
+                        " are spread, and what fitted families say."});
+}
+
+} // namespace
 
 std::optional<Page> floors(const Source& source, const View& view) {
     const auto& data = *source.study;
@@ -28,9 +67,10 @@ std::optional<Page> floors(const Source& source, const View& view) {
     page.add(Heading{3, "What each promises"});
     page.add(Bullets{words::floorPromises(), "floorPromises", true});
     if (auto apart = words::standingApart(data, verdict, groups, unit); !apart.empty()) {
-        page.add(Heading{3, "Values that stand apart"});
-        page.add(Bullets{std::move(apart), "standingApart", true});
+        page.add(section("Values that stand apart"));
+        page.add(Offers{"apart", std::move(apart), {{"setAside", "Set it aside…"}}, {}, false});
     }
+    addPlot(page, source, view);
     return page;
 }
 

@@ -70,6 +70,7 @@ struct ToHtml {
         else
             list(o.sentences);
     }
+    void operator()(const Weights& w) const { list(w.lines()); }
 
 private:
     void list(const std::vector<std::string>& items) const {

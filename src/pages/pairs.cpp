@@ -1,7 +1,10 @@
 #include "choices.h"
 
 #include <algorithm>
+#include <anvil/methods/method.h>
 #include <anvil/words/verdict.h>
+#include <anvil/words/why.h>
+#include <fmt/format.h>
 #include <tuple>
 
 namespace anvil::pages {
@@ -27,23 +30,131 @@ std::vector<const results::PairResult*> byWeight(const results::Verdict& verdict
     return out;
 }
 
+/// The groups that a pair may be made of, as choices; those that were never compared with `with` left out.
+Choice groupChoice(const domain::StudyData& data, const results::Verdict& verdict, std::string_view key,
+                   std::string title, std::size_t chosen, std::optional<std::size_t> with) {
+    Choice c{key, std::move(title), {}, fmt::format("{}", chosen), true};
+    for (std::size_t i = 0; i < verdict.groups.size(); ++i) {
+        const bool compared =
+            !with || std::any_of(verdict.pairs.begin(), verdict.pairs.end(), [&](const auto& p) {
+                return (p.a == i && p.b == *with) || (p.b == i && p.a == *with);
+            });
+        if (verdict.groups[i].summary.n > 0 && compared)
+            c.options.emplace_back(fmt::format("{}", i), words::groupName(data, verdict.groups[i]));
+    }
+    return c;
+}
+
+/// The two that are looked at: those chosen where they were compared, else the first pair there is.
+std::pair<std::size_t, std::size_t> twoOf(const results::Verdict& verdict, const View& view,
+                                          const results::PairResult& first) {
+    if (view.two)
+        for (const auto& p : verdict.pairs)
+            if (std::pair(p.a, p.b) == *view.two || std::pair(p.b, p.a) == *view.two) return *view.two;
+    if (view.two) // one of them was changed: the best that it was compared with
+        for (const auto& p : verdict.pairs)
+            if (verdict.hasBoth(p) && (p.a == view.two->first || p.b == view.two->first))
+                return {view.two->first, p.a == view.two->first ? p.b : p.a};
+    return {first.a, first.b};
+}
+
+/// The curves of both groups over each other, each group in one ink.
+std::optional<chart::CurveChart> curvesOf(const Source& source, const results::Verdict& verdict,
+                                          std::size_t a, std::size_t b, const View& view) {
+    chart::CurveChart both;
+    const bool sameOption = verdict.groups[a].option == verdict.groups[b].option;
+    std::size_t n = 0;
+    for (const auto i : {a, b}) {
+        const auto& g = verdict.groups[i];
+        auto one = overlayOf(source, g.option, g.condition, view.units, 300);
+        if (one.traces.empty()) return {};
+        bool named = false;
+        for (auto& trace : one.traces) {
+            trace.name = named        ? std::string()
+                         : sameOption ? source.study->conditionAt(g.condition).name
+                                      : source.study->optionAt(g.option).name;
+            named = true;
+            trace.ink = chart::seriesInk(n);
+            trace.dash = n ? chart::Dash::dashed : chart::Dash::solid;
+            trace.width = 1.3;
+            trace.opacity = 0.8;
+            both.traces.push_back(std::move(trace));
+        }
+        both.x0 = n ? std::min(both.x0, one.x0) : one.x0;
+        both.x1 = n ? std::max(both.x1, one.x1) : one.x1;
+        both.y0 = n ? std::min(both.y0, one.y0) : one.y0;
+        both.y1 = n ? std::max(both.y1, one.y1) : one.y1;
+        both.xTitle = one.xTitle;
+        both.yTitle = one.yTitle;
+        ++n;
+    }
+    both.legend = true;
+    return both;
+}
+
+/// Everything about two of them.
+void addWhy(Page& page, const Source& source, const View& view, const results::PairResult& first) {
+    const auto& data = *source.study;
+    const auto metric = metricOf(source, view);
+    const auto& verdict = source.verdict(metric);
+    const auto [a, b] = twoOf(verdict, view, first);
+    const auto* table = source.table ? source.table() : nullptr;
+    const auto why = table ? results::whyOf(*table, verdict, a, b) : std::nullopt;
+    if (!why) return;
+    page.add(groupChoice(data, verdict, "first", "Compare", a, {}));
+    page.add(groupChoice(data, verdict, "second", "with", b, a));
+    results::PairResult pair{why->a, why->b, why->acrossConditions, why->comparison};
+    page.add(Paragraph{Paragraph::Style::lead, words::sentence(data, verdict, pair)});
+    page.add(Figure{
+        "strips",
+        [source, metric, why = *why, &unit = methods::unitFor(*metric, view.units)](double width, double) {
+            return chart::pairStrips(*source.study, source.verdict(metric), why, unit, width);
+        },
+        "Every value of both, and their ratio with its 95 % interval."});
+    auto lines = words::support(data, verdict, *why);
+    for (const auto& d : why->differed)
+        lines.push_back(words::sentence(data, verdict, *why, d));
+    if (auto aside = words::asideSentence(data, verdict, *why); !aside.empty())
+        lines.push_back(std::move(aside));
+    page.add(Bullets{std::move(lines), "support", true});
+    if (auto curves = curvesOf(source, verdict, why->a, why->b, view))
+        page.add(Figure{
+            "bothCurves",
+            [curves = std::move(*curves)](double width, double) { return chart::curves(curves, width, 260); },
+            "The curves of both."});
+    if (!why->broke.empty()) page.add(words::brokeTable(data, verdict, *why));
+}
+
 } // namespace
 
 std::optional<Page> pairs(const Source& source, const View& view) {
     const auto& data = *source.study;
-    const auto& verdict = source.verdict(metricOf(source, view));
+    const auto metric = metricOf(source, view);
+    const auto& verdict = source.verdict(metric);
     Bullets options{{}, "optionPairs"}, conditions{{}, "conditionPairs"};
-    for (const auto* p : byWeight(verdict))
+    const auto ordered = byWeight(verdict);
+    for (const auto* p : ordered)
         (p->acrossConditions ? conditions : options).items.push_back(words::sentence(data, verdict, *p));
-    if (options.items.empty() && conditions.items.empty()) return {};
+    if (ordered.empty()) return {};
     Page page{"pairs", data.study.title, {}};
     page.add(metricChoice(source, view));
+    addWhy(page, source, view, *ordered.front());
+    for (const auto& condition : data.conditions)
+        if (verdict.inCondition(condition.id).size() > 2) {
+            page.add(Figure{"triangle",
+                            [source, metric, id = condition.id](double width, double) {
+                                return chart::verdictTriangle(*source.study, source.verdict(metric), id,
+                                                              width);
+                            },
+                            data.conditions.size() > 1 ? "Every pair of " + condition.name + "."
+                                                       : std::string("Every pair.")});
+        }
     if (!options.items.empty()) {
-        page.add(Heading{3, "Option against option"});
+        page.add(section("Option against option"));
         page.add(std::move(options));
     }
     if (!conditions.items.empty()) {
-        page.add(Heading{3, "Condition against condition"});
+        page.add(section("Condition against condition"));
         page.add(std::move(conditions));
     }
     return page;

@@ -128,6 +128,7 @@ public:
         else
             bullets(o.sentences);
     }
+    void operator()(const Weights& w) { bullets(w.lines()); }
     void operator()(const words::Table& t) {
         std::vector<QStringList> rows{{}};
         for (const auto& c : t.columns)

@@ -10,7 +10,9 @@ std::span<const Entry> registry() {
         Entry{"answer", "Answer", answer},    Entry{"pairs", "Pairs and why", pairs},
         Entry{"floors", "Floors", floors},    Entry{"parts", "What broke", parts},
         Entry{"needs", "Needs", needs},       Entry{"treatment", "Treatment", treatment},
-        Entry{"trend", "Trend", trend},       Entry{"worth", "Value", worth},
+        Entry{"trend", "Trend", trend},       Entry{"score", "Score card", score},
+        Entry{"worth", "Value", worth},       Entry{"forecasts", "Forecasts", forecasts},
+        Entry{"last", "Last time", lastTime}, Entry{"use", "Working limit", workingLimit},
         Entry{"table", "Table", rankedTable},
     };
     return entries;

@@ -5,6 +5,8 @@
 #include <anvil/plan/fairness.h>
 #include <anvil/plan/forecasts.h>
 #include <anvil/quantity/print.h>
+#include <anvil/results/corrections.h>
+#include <anvil/words/corrections.h>
 #include <anvil/words/pull.h>
 #include <anvil/words/ranked.h>
 #include <anvil/words/verdict.h>
@@ -21,6 +23,11 @@ std::vector<std::string> cautions() {
             "instructions, and ask a licensed or competent person."};
 }
 
+bool reportOffers(std::string_view page) {
+    static constexpr std::string_view toldOtherwise[] = {"answer", "pairs", "table"};
+    return std::find(std::begin(toldOtherwise), std::end(toldOtherwise), page) == std::end(toldOtherwise);
+}
+
 namespace {
 
 constexpr std::size_t mostMetrics = 3; // more columns would leave no room for what was said
@@ -33,8 +40,10 @@ public:
           verdict(from.verdict(metric)), m_page{"report", data.study.title, {}} {}
     Page done() {
         title();
+        corrected();
         found();
         ranked();
+        otherPages();
         curves();
         pulls();
         expected();
@@ -74,6 +83,30 @@ private:
         if (const auto page = verdict.empty() ? std::nullopt : answer(source, {units}))
             for (const auto& block : page->blocks)
                 if (std::holds_alternative<Figure>(block)) m_page.blocks.push_back(block);
+    }
+    /// What was published before and is another now, before anything else is read.
+    void corrected() {
+        const auto* table = source.table ? source.table() : nullptr;
+        if (!table) return;
+        std::vector<std::string> lines;
+        for (const auto& c : results::correctionsOf(*table, metric))
+            lines.push_back(words::sentence(data, c, methods::unitFor(*metric, units)));
+        section("Corrections", std::move(lines));
+    }
+    /// The pages of the verdict that the report does not tell of otherwise, but for those left out by hand.
+    void otherPages() {
+        const auto& leftOut = data.study.telling.leftOut;
+        for (const auto& entry : registry()) {
+            if (!reportOffers(entry.key) ||
+                std::find(leftOut.begin(), leftOut.end(), entry.key) != leftOut.end())
+                continue;
+            auto page = entry.make(source, {units});
+            if (!page) continue;
+            add(Heading{2, std::string(entry.title)});
+            for (auto& block : page->blocks)
+                if (!std::holds_alternative<Choice>(block) && !std::holds_alternative<Offers>(block))
+                    m_page.blocks.push_back(std::move(block));
+        }
     }
     /// What every metric gives that any pull tells.
     void ranked() {
@@ -168,12 +201,21 @@ private:
             "How it was worked out",
             {"Every curve is read by the same rule: zero from the unloaded start, spikes of up to three "
              "samples bridged, the peak is the greatest sample. Raw samples are kept unchanged.",
-             "s is the standard deviation with n − 1; the interval is Student's t at 95 %. A group that "
-             "holds an \"at least\" has a mean of \"at least\" and no interval.",
-             fmt::format("Pairs are compared by Welch's t-test, or by the paired t-test where every block "
-                         "holds one piece of each; p-values by Holm within a condition. "
-                         "\"The same\" means within {}, by two one-sided tests.",
-                         quantity::percent(data.study.goal.margin)),
+             "s is the standard deviation with n − 1; the interval is Student's t at 95 %. Where a group "
+             "holds "
+             "an \"at least\", mean and s are those of the log-normal law fitted to all its values, and the "
+             "interval follows from the density of location and spread; with bounds alone the mean is \"at "
+             "least\".",
+             fmt::format(
+                 "Pairs are compared by Welch's t-test, by the paired t-test where every block holds "
+                 "one piece of each, and by 20 000 draws of both means where a side holds bounds; "
+                 "p-values by Holm within a condition. \"The same\" means within {}, by two one-sided "
+                 "tests.",
+                 quantity::percent(data.study.goal.margin)),
+             "The chance to be best is the share of 20 000 draws of all means in which it comes first.",
+             "The 90/95 floor is what 90 % of all such pieces exceed, with 95 % confidence: mean − k·s with "
+             "the "
+             "factor of the normal law, or from the fitted law where values are bounds.",
              "Void pulls and those set aside are listed with their reason and are in no mean."});
     }
     void end() {

@@ -59,6 +59,7 @@ struct ToText {
         else
             list(o.sentences);
     }
+    void operator()(const Weights& w) const { list(w.lines()); }
 
 private:
     void list(const std::vector<std::string>& items) const {

@@ -1,18 +1,64 @@
 #include <anvil/plan/follow_ups.h>
 
 #include <algorithm>
+#include <anvil/quantity/print.h>
 #include <fmt/format.h>
 #include <iterator>
 
 namespace anvil::plan {
 
 const char* word(Remedy remedy) {
-    static constexpr const char* words[] = {"more_of_each", "more_reach", "stronger_part", "pull_on", "test"};
-    static_assert(std::size(words) == static_cast<std::size_t>(Remedy::test) + 1);
+    static constexpr const char* words[] = {"more_of_each", "more_reach", "stronger_part",
+                                            "pull_on",      "test",       "repeat"};
+    static_assert(std::size(words) == static_cast<std::size_t>(Remedy::repeatOdd) + 1);
     return words[static_cast<std::size_t>(remedy)];
 }
 
-std::vector<FollowUp> followUps(const StudyData& data, const Verdict& verdict) {
+namespace {
+
+constexpr int fewestOfNew = 3, repeatsOfOdd = 2;
+
+/// How many pulls, how long and at what price.
+void addEffort(const StudyData& data, FollowUp& f) {
+    f.pulls = f.more * static_cast<int>(f.squares.size());
+    f.minutes = f.pulls * data.study.plan.minutesEach;
+    double cost = 0;
+    for (const auto& [option, condition] : f.squares) {
+        const auto* o = data.option(option);
+        if (!o || !o->unitCost || (!f.currency.empty() && o->currency != f.currency)) return;
+        f.currency = o->currency;
+        cost += f.more * *o->unitCost;
+    }
+    if (!f.squares.empty()) f.cost = cost;
+}
+
+/// Values without which another would lead: pulled again they settle whether they were odd.
+void addOdd(const StudyData& data, const Verdict& verdict, const Sureness& sure, std::vector<FollowUp>& out) {
+    for (const auto& odd : sure.odd) {
+        if (!odd.leader) continue;
+        const auto& piece = data.specimenAt(odd.specimen);
+        const auto& would = data.optionAt(verdict.groups[*odd.leader].option).name;
+        out.push_back({Remedy::repeatOdd,
+                       fmt::format("Without {} {} would lead: pull {} more of {} to see whether it was odd.",
+                                   piece.label, would, repeatsOfOdd, data.optionAt(piece.option).name),
+                       {{piece.option, piece.condition}},
+                       repeatsOfOdd});
+    }
+}
+
+} // namespace
+
+std::string effortText(const FollowUp& f) {
+    std::string text = fmt::format("{} pull{}", f.pulls, f.pulls == 1 ? "" : "s");
+    if (f.minutes >= 90)
+        text += fmt::format(", about {} h", quantity::significant(f.minutes / 60, 2));
+    else if (f.minutes > 0)
+        text += fmt::format(", about {:.0f} min", f.minutes);
+    if (f.cost) text += fmt::format(", {} {}", quantity::fixed(*f.cost, 2), f.currency);
+    return text;
+}
+
+std::vector<FollowUp> followUps(const StudyData& data, const Verdict& verdict, const Sureness* sure) {
     std::vector<FollowUp> out;
     const auto name = [&](const Group& g) {
         return data.optionAt(g.option).name +
@@ -27,6 +73,7 @@ std::vector<FollowUp> followUps(const StudyData& data, const Verdict& verdict) {
                        {{a.option, a.condition}, {b.option, b.condition}},
                        *p.comparison.moreEach});
     }
+    if (sure) addOdd(data, verdict, *sure, out);
     for (const auto& g : verdict.groups) {
         int topped = 0, other = 0, ended = 0;
         for (const auto& v : g.values) {
@@ -63,8 +110,10 @@ std::vector<FollowUp> followUps(const StudyData& data, const Verdict& verdict) {
             out.push_back({Remedy::test,
                            fmt::format("{} in {} has not been tested.", o.name, c.name),
                            {{o.id, c.id}},
-                           std::max(3, data.study.plan.replicates)});
+                           std::max(fewestOfNew, data.study.plan.replicates)});
         }
+    for (auto& f : out)
+        addEffort(data, f);
     return out;
 }
 

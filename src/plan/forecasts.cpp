@@ -9,12 +9,14 @@
 
 namespace anvil::plan {
 
-std::vector<ForecastScore> scoreForecasts(const StudyData& data, const Verdict& verdict) {
-    struct Sum {
-        ForecastScore score;
-        double logs = 0, distance = 0;
-    };
-    std::map<std::string, Sum> by;
+namespace {
+
+struct Sum {
+    ForecastScore score;
+    double logs = 0, distance = 0;
+};
+
+void addStudy(const StudyData& data, const Verdict& verdict, std::map<std::string, Sum>& by) {
     const auto parts = breakableParts(data);
     for (const auto& square : data.study.plan.squares)
         for (const auto& g : verdict.groups) {
@@ -29,7 +31,8 @@ std::vector<ForecastScore> scoreForecasts(const StudyData& data, const Verdict& 
             for (const auto& f : square.forecasts) {
                 auto& sum = by[f.by];
                 sum.score.by = f.by;
-                if (g.summary.mean && !g.summary.censored() && *g.summary.mean > 0 && f.value > 0) {
+                if (g.summary.mean && g.summary.basis != stats::MeanBasis::bound && *g.summary.mean > 0 &&
+                    f.value > 0) {
                     const double ratio = *g.summary.mean / f.value;
                     ++sum.score.squares;
                     sum.score.inside += std::abs(ratio - 1) <= f.cv;
@@ -46,6 +49,18 @@ std::vector<ForecastScore> scoreForecasts(const StudyData& data, const Verdict& 
                 }
             }
         }
+}
+
+} // namespace
+
+std::vector<ForecastScore> scoreForecasts(const StudyData& data, const Verdict& verdict) {
+    return scoreForecasts({{&data, &verdict}});
+}
+
+std::vector<ForecastScore> scoreForecasts(const std::vector<Judged>& studies) {
+    std::map<std::string, Sum> by;
+    for (const auto& s : studies)
+        addStudy(*s.data, *s.verdict, by);
     std::vector<Sum> all;
     all.reserve(by.size());
     for (auto& [name, sum] : by) {

@@ -19,4 +19,13 @@ OneGroup analyse(const Group& group) {
     return out;
 }
 
+std::vector<Apart> apartOf(const std::vector<Group>& of, std::span<const OneGroup> groups) {
+    std::vector<Apart> out;
+    for (std::size_t i = 0; i < of.size(); ++i)
+        if (groups[i].outliers)
+            for (const auto& o : *groups[i].outliers)
+                out.push_back({i, o.index, o.p});
+    return out;
+}
+
 } // namespace anvil::results

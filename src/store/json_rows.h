@@ -25,9 +25,11 @@ Expected<domain::Outcome> outcomeFromJson(const QString& json);
 struct StoredPlan {
     domain::Plan plan;
     domain::Goal goal;
+    domain::ScoreCard card{};
+    domain::Telling telling{};
     bool operator==(const StoredPlan&) const = default;
 };
-QString planToJson(const domain::Plan& plan, const domain::Goal& goal);
+QString planToJson(const domain::Study& study);
 Expected<StoredPlan> planFromJson(const QString& json);
 QString measuredToJson(const std::vector<domain::Measured>& measured);
 Expected<std::vector<domain::Measured>> measuredFromJson(const QString& json);

@@ -99,6 +99,7 @@ QString outcomeToJson(const domain::Outcome& outcome) {
     if (outcome.limit) o["limited_by"] = domain::key(*outcome.limit);
     put(o, "afterwards", outcome.afterwards);
     if (outcome.whileUnloading) o["while_unloading"] = true;
+    put(o, "elsewhere", outcome.elsewhere);
     QJsonArray shares, marks, phases;
     for (const auto& s : outcome.shares)
         shares.append(QJsonObject{{"mode", text(s.mode)}, {"share", s.share}});
@@ -141,6 +142,7 @@ Expected<domain::Outcome> outcomeFromJson(const QString& json) {
     }
     out.afterwards = o.text("afterwards");
     out.whileUnloading = o.flag("while_unloading");
+    out.elsewhere = o.text("elsewhere");
     objects("shares", [&](const JsonFields& s) {
         out.shares.push_back({s.text("mode"), s.number("share", 0)});
     });

@@ -2,6 +2,7 @@
 // docs/file-format.md.
 #include "json_fields.h"
 #include "json_rows.h"
+#include "telling_rows.h"
 #include <anvil/store/project.h>
 
 #include <QJsonDocument>
@@ -72,14 +73,14 @@ QJsonObject step(const domain::RecipeStep& s) {
     return o;
 }
 
-/// As in the file: "window" is what is called inside elsewhere.
-constexpr const char* senses[] = {"more", "less", "window"};
-static_assert(std::size(senses) == static_cast<std::size_t>(domain::Sense::inside) + 1);
-
 } // namespace
 
-QString planToJson(const domain::Plan& p, const domain::Goal& goal) {
+QString planToJson(const domain::Study& study) {
+    const auto& p = study.plan;
+    const auto& goal = study.goal;
     QJsonObject o;
+    if (study.card != domain::ScoreCard{}) o["card"] = toJson(study.card);
+    if (study.telling != domain::Telling{}) o["telling"] = toJson(study.telling);
     putNumber(o, "replicates", p.replicates, 0);
     putList(o, "squares", p.squares, square);
     if (goal.control) o["control"] = goal.control;
@@ -106,7 +107,7 @@ QString planToJson(const domain::Plan& p, const domain::Goal& goal) {
     put(o, "label_scheme", p.labelScheme);
     putNumber(o, "work_from", p.workFrom, 0);
     putNumber(o, "work_to", p.workTo, 1440);
-    if (goal.sense != domain::Sense::more) o["direction"] = senses[static_cast<std::size_t>(goal.sense)];
+    if (goal.sense != domain::Sense::more) o["direction"] = senseWord(goal.sense);
     if (goal.window) o["window"] = QJsonArray{goal.window->first, goal.window->second};
     put(o, "need", goal.need);
     put(o, "ceiling", goal.ceiling);
@@ -154,15 +155,6 @@ domain::RecipeStep stepFrom(const JsonFields& s) {
             s.text("expires")};
 }
 
-domain::Sense senseFrom(const JsonFields& o) {
-    if (!o.has("direction")) return domain::Sense::more;
-    const auto word = o.text("direction");
-    for (std::size_t i = 0; i < std::size(senses); ++i)
-        if (word == senses[i]) return static_cast<domain::Sense>(i);
-    o.trouble().say(QStringLiteral("there is no direction \"%1\"").arg(text(word)));
-    return domain::Sense::more;
-}
-
 std::uint64_t seedFrom(const JsonFields& o) {
     if (!o.has("seed")) return 1;
     bool ok = false;
@@ -199,6 +191,8 @@ Expected<StoredPlan> planFromJson(const QString& json) {
     };
     StoredPlan stored;
     stored.goal = goalFrom(o);
+    stored.card = cardFrom(o.object("card"));
+    stored.telling = tellingFrom(o.object("telling"));
     auto& p = stored.plan;
     p.replicates = o.integer("replicates", 0);
     objects("squares", [&](const JsonFields& s) { p.squares.push_back(squareFrom(s)); });

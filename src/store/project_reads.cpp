@@ -78,7 +78,9 @@ private:
                             q.text(7),
                             meant(domain::intentFromKey(q.text(4)), "intent", q.string(4)),
                             std::move(stored.goal),
-                            std::move(stored.plan)};
+                            std::move(stored.plan),
+                            std::move(stored.card),
+                            std::move(stored.telling)};
                  m_all.push_back(std::move(s));
              });
     }

@@ -23,7 +23,7 @@ QJsonObject toRow(const domain::Study& s) {
             {"metric", text(s.goal.metric->key)},
             {"margin", s.goal.margin},
             {"note", text(s.note)},
-            {"plan", planToJson(s.plan, s.goal)}};
+            {"plan", planToJson(s)}};
 }
 
 QJsonObject toRow(const domain::Option& o) {

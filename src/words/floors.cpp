@@ -103,20 +103,18 @@ std::vector<std::string> standingApart(const domain::StudyData& data, const resu
                                        std::span<const results::OneGroup> groups,
                                        const quantity::Unit& unit) {
     std::vector<std::string> out;
-    for (std::size_t i = 0; i < verdict.groups.size(); ++i) {
-        const auto& g = verdict.groups[i];
-        if (!groups[i].outliers) continue;
-        for (const auto& o : *groups[i].outliers) {
-            std::vector<stats::Value> rest;
-            for (std::size_t k = 0; k < g.values.size(); ++k)
-                if (k != o.index) rest.push_back(g.values[k].value);
-            out.push_back(fmt::format("{} of {} ({}) stands apart from the others (chance of that in a like "
-                                      "group: {}). The mean is {} "
-                                      "with it and {} without it. Set it aside only for a physical reason.",
-                                      data.specimenAt(g.values[o.index].specimen).label, where(data, g),
-                                      withUnit(o.value, unit), quantity::percent(o.p),
-                                      meanText(g.summary, unit), meanText(stats::summarise(rest), unit)));
-        }
+    for (const auto& apart : results::apartOf(verdict.groups, groups)) {
+        const auto& g = verdict.groups[apart.group];
+        const auto& odd = g.values[apart.value];
+        std::vector<stats::Value> rest;
+        for (std::size_t k = 0; k < g.values.size(); ++k)
+            if (k != apart.value) rest.push_back(g.values[k].value);
+        out.push_back(fmt::format(
+            "{} of {} ({}) stands apart from the others (chance of that in a like "
+            "group: {}). The mean is {} with it and {} without it. Set it aside only for "
+            "a physical reason.",
+            data.specimenAt(odd.specimen).label, where(data, g), withUnit(odd.value.value, unit),
+            quantity::percent(apart.p), meanText(g.summary, unit), meanText(stats::summarise(rest), unit)));
     }
     return out;
 }

@@ -178,8 +178,7 @@ std::string lessThan(const methods::Metric& metric) {
     return metric.less.empty() ? fmt::format("has a smaller {} than", metric.noun) : std::string(metric.less);
 }
 
-std::string tooClose(const std::string& who, const stats::Comparison& c, const std::string& p,
-                     double margin) {
+std::string tooClose(const std::string& who, const stats::Comparison& c, double margin) {
     if (!c.p) return fmt::format("{} is too close to call: no spread can be seen at this resolution.", who);
     std::string more;
     if (c.moreEach)
@@ -188,7 +187,8 @@ std::string tooClose(const std::string& who, const stats::Comparison& c, const s
                                              quantity::percent(margin))
                                : fmt::format(" A difference of {} would have shown with so many pulls.",
                                              quantity::percent(margin));
-    return fmt::format("{} is too close to call: {}.{}", who, c.ratio ? sizeText(c) : p, more);
+    if (!c.ratio) return fmt::format("{} is too close to call.{}", who, more);
+    return fmt::format("{} is too close to call: {}.{}", who, sizeText(c), more);
 }
 
 } // namespace
@@ -223,21 +223,19 @@ std::string sentence(const std::string& a, const std::string& b, const std::stri
                      const stats::Comparison& c, const stats::Summary& left, const stats::Summary& right,
                      const Goal& goal) {
     const auto in = where.empty() ? std::string() : " in " + where;
-    const auto p = c.pHolm ? (*c.pHolm < 0.001 ? std::string("p < 0.001") : "p = " + significant(*c.pHolm, 2))
-                           : std::string();
     switch (c.verdict) {
     case PairVerdict::stronger:
     case PairVerdict::weaker: {
         const auto& metric = *goal.metric;
-        return fmt::format("{} {} {}{}{} ({} after Holm).", a,
+        return fmt::format("{} {} {}{}{}.", a,
                            c.verdict == PairVerdict::stronger ? moreThan(metric) : lessThan(metric), b, in,
-                           c.ratio ? ": " + sizeText(c) : "", p);
+                           c.ratio ? ": " + sizeText(c) : "");
     }
     case PairVerdict::same:
         return fmt::format("{} and {} are the same within {}{}: {}.", a, b, quantity::percent(goal.margin),
                            in, sizeText(c));
     case PairVerdict::tooClose:
-        return tooClose(fmt::format("{} against {}{}", a, b, in), c, p, goal.margin);
+        return tooClose(fmt::format("{} against {}{}", a, b, in), c, goal.margin);
     case PairVerdict::notYet: {
         const auto side = [&](const std::string& name, const stats::Summary& s) {
             return fmt::format("{} of {} pulls of {}", s.above + s.below + s.between, s.n, name);

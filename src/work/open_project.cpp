@@ -117,6 +117,11 @@ const results::Sureness& OpenProject::sureness(Id studyId, domain::Metric metric
     return m_sureness[key] = results::surenessOf(resultsOf(*data), judged);
 }
 
+const results::Results* OpenProject::table(Id studyId) {
+    const auto* data = study(studyId);
+    return data ? &resultsOf(*data) : nullptr;
+}
+
 const results::Results& OpenProject::resultsOf(const domain::StudyData& data) {
     const auto id = data.study.id;
     auto table = m_results.find(id);

@@ -113,6 +113,9 @@ Expected<Id> startFrom(OpenProject& project, Id studyId, const QString& title, c
                                  s.title = title.simplified().toStdString();
                                  const auto old = s.plan;
                                  s.plan = {};
+                                 s.card = {}; // it weighs the results of that one
+                                 s.telling.publications.clear();
+                                 s.telling.corrections.clear();
                                  made = s.id = w.add(s);
                                  std::map<Id, Id> ids; // old → new
                                  for (auto o : from->options) {
@@ -177,6 +180,9 @@ Expected<Id> followUpStudy(OpenProject& project, Id studyId, const QString& titl
             s.position = static_cast<int>(project.studies().size());
             s.title = title.simplified().toStdString();
             s.plan = {};
+            s.card = {};
+            s.telling.publications.clear();
+            s.telling.corrections.clear();
             made = s.id = w.add(s);
             std::map<Id, Id> options, conditions; // old → new, only those asked for
             for (auto o : from->options) {

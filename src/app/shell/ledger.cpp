@@ -21,11 +21,14 @@
 #include <anvil/domain/phases.h>
 #include <anvil/methods/piece_kind.h>
 #include <anvil/quantity/print.h>
+#include <anvil/results/corrections.h>
 #include <anvil/results/ends.h>
 #include <anvil/results/evidence.h>
 #include <anvil/results/values.h>
+#include <anvil/words/corrections.h>
 #include <anvil/words/pull.h>
 #include <anvil/work/pull_commands.h>
+#include <anvil/work/telling_commands.h>
 #include <anvil/work/wall_clock.h>
 #include <set>
 
@@ -225,6 +228,16 @@ void Ledger::makeNotes(QVBoxLayout* edits) {
     m_phases->setObjectName("phases");
     setTip(m_phases, tr("Such as: set, down, 400 N, 120 mm, held"));
     edits->addWidget(m_phasesLine = new LedgerLine(tr("add phases"), m_phases));
+    m_elsewhere = new QLineEdit;
+    m_elsewhere->setObjectName("elsewhere");
+    m_elsewhere->setAccessibleName(tr("Whose result it is"));
+    m_elsewhere->setPlaceholderText(tr("such as: the maker, another laboratory"));
+    edits->addWidget(m_elsewhereLine = new LedgerLine(tr("add whose result it is"), m_elsewhere));
+    m_correction = new QLineEdit;
+    m_correction->setObjectName("correction");
+    m_correction->setAccessibleName(tr("Why it was changed"));
+    m_correction->setPlaceholderText(tr("why: the ratio was wrong"));
+    edits->addWidget(m_publishedLine = new LedgerLine(QString(), m_correction));
     m_pictures = new PicturesList(m_session);
     edits->addWidget(m_pictures);
     auto* curve = new QPushButton(tr("Open the curve"));
@@ -264,7 +277,8 @@ void Ledger::connectEdits() {
     connect(m_end, &QComboBox::activated, this, &Ledger::saveOutcome);
     connect(m_shares, &RowEditor::edited, this, &Ledger::saveShares);
     connect(m_phases, &RowEditor::edited, this, &Ledger::savePhases);
-    for (auto* edit : {m_where, m_afterwards})
+    connect(m_correction, &QLineEdit::returnPressed, this, &Ledger::explainCorrection);
+    for (auto* edit : {m_where, m_afterwards, m_elsewhere})
         connect(edit, &QLineEdit::editingFinished, this, &Ledger::saveOutcome);
     connect(m_unloading, &QCheckBox::clicked, this, &Ledger::saveOutcome);
     connect(m_looked, &QCheckBox::clicked, this, [this](bool on) {
@@ -290,6 +304,31 @@ void Ledger::saveNote() {
                                                    [&](domain::Pull& p) { p.note = text.toStdString(); }));
 }
 
+void Ledger::explainCorrection() {
+    if (m_filling || !m_session.project()) return;
+    if (m_session.tell(work::explainCorrection(*m_session.project(), m_session.studyId(), m_session.pull(),
+                                               m_session.now().toString(Qt::ISODate).toStdString(),
+                                               m_correction->text())))
+        m_publishedLine->open(false);
+}
+
+/// What was published of the pull, where that is another now.
+void Ledger::fillPublished(const domain::Pull& pull) {
+    const auto* data = m_session.study();
+    m_publishedLine->hide();
+    const auto* table =
+        data->study.telling.publications.empty() ? nullptr : m_session.project()->table(m_session.studyId());
+    if (!table) return;
+    const auto metric = data->study.goal.metric;
+    for (const auto& c : results::correctionsOf(*table, metric))
+        if (c.pull == pull.id) {
+            m_publishedLine->setFact(
+                qs(words::sentence(*data, c, methods::unitFor(*metric, m_session.units()))));
+            m_correction->setText(qs(c.why));
+            m_publishedLine->show();
+        }
+}
+
 void Ledger::saveOutcome() {
     const auto* data = m_session.study();
     const auto* pull = data ? data->pull(m_session.pull()) : nullptr;
@@ -301,6 +340,7 @@ void Ledger::saveOutcome() {
     outcome.where = m_where->text().simplified().toStdString();
     outcome.afterwards = m_afterwards->text().simplified().toStdString();
     outcome.whileUnloading = m_unloading->isChecked();
+    outcome.elsewhere = m_elsewhere->text().simplified().toStdString();
     if (outcome != pull->outcome)
         m_session.tell(work::changeOutcome(*m_session.project(), pull->id, outcome,
                                            tr("%1: how it failed").arg(m_title->text())));
@@ -432,6 +472,8 @@ void Ledger::fillCard(const domain::StudyData& data, const domain::Pull& pull,
     m_sharesLine->setFact(shares.join(QStringLiteral(", ")));
     m_afterwardsLine->setFact(qs(o.afterwards));
     m_noteLine->setFact(qs(pull.note));
+    m_elsewhereLine->setFact(o.elsewhere.empty() ? QString() : tr("Not from here: %1").arg(qs(o.elsewhere)));
+    fillPublished(pull);
     QStringList phases;
     for (const auto& row : phaseRows(pull)) {
         auto cells = row;
@@ -480,8 +522,8 @@ void Ledger::refresh() {
     m_curve->setVisible(false);
     if (const auto now = pull ? pull->id : 0; now != m_shown) { // another card: its forms are closed
         m_shown = now;
-        for (auto* line :
-             {m_stands, m_brokeLine, m_whereLine, m_sharesLine, m_afterwardsLine, m_noteLine, m_phasesLine})
+        for (auto* line : {m_stands, m_brokeLine, m_whereLine, m_sharesLine, m_afterwardsLine, m_noteLine,
+                           m_phasesLine, m_elsewhereLine, m_publishedLine})
             line->open(false);
     }
     m_edits->setEnabled(!m_session.readOnly());
@@ -521,6 +563,7 @@ void Ledger::refresh() {
     m_shares->setRows(shares);
     m_afterwards->setText(qs(pull->outcome.afterwards));
     m_unloading->setChecked(pull->outcome.whileUnloading);
+    m_elsewhere->setText(qs(pull->outcome.elsewhere));
     auto asked = *pull;
     asked.looked = false;
     QStringList remarks;

@@ -45,6 +45,8 @@ private:
     void saveShares();
     QString steadyText(Id pull) const;
     void saveNote();
+    void explainCorrection();
+    void fillPublished(const domain::Pull& pull);
     void fillBroke(const domain::StudyData& data, const domain::Pull& pull, const domain::Specimen& piece);
     bool eventFilter(QObject* watched, QEvent* event) override;
 
@@ -52,14 +54,14 @@ private:
     bool m_filling = false;
     QLabel *m_title, *m_place, *m_facts, *m_remarks, *m_history, *m_reasonHint;
     QComboBox *m_standing, *m_broke, *m_mode, *m_end;
-    QLineEdit *m_reason, *m_where, *m_afterwards;
+    QLineEdit *m_reason, *m_where, *m_afterwards, *m_elsewhere, *m_correction;
     RowEditor *m_shares, *m_phases;
     QPushButton* m_apply;
     QPlainTextEdit* m_note;
     QLabel *m_number, *m_steadyHead, *m_steady;
     PictureView *m_curve, *m_failure;
     LedgerLine *m_stands, *m_brokeLine, *m_whereLine, *m_sharesLine, *m_afterwardsLine, *m_noteLine,
-        *m_phasesLine;
+        *m_phasesLine, *m_elsewhereLine, *m_publishedLine;
     QPushButton* m_openCurve;
     Id m_shown = 0; ///< whose card it is
     PicturesList* m_pictures;

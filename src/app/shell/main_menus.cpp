@@ -1,4 +1,5 @@
 // The menus of the window, and what they remember.
+#include "shell/earlier_index.h"
 #include "shell/main_window.h"
 
 #include "help/help_window.h"
@@ -128,6 +129,10 @@ void MainWindow::makeViewMenu() {
         action->setChecked(preferences::textSize() == percent);
         sizes->addAction(action);
     }
+    auto* earlier = view->addAction(tr("&Remember results for later projects"), this,
+                                    [](bool on) { earlier_index::setOn(on); });
+    earlier->setCheckable(true);
+    earlier->setChecked(earlier_index::isOn());
     view->addAction(tr("Fold or unfold the b&oard"), QKeySequence("Ctrl+M"), this, &MainWindow::foldBoard)
         ->setObjectName("foldBoard");
     view->addAction(icon("panel-right"), tr("Open or close the le&dger"), QKeySequence("Ctrl+L"), this,

@@ -1,5 +1,6 @@
 // From the start page into a project: planned, practised in, opened, copied from the example; and where it is
 // kept.
+#include "shell/earlier_index.h"
 #include "shell/main_window.h"
 
 #include "shell/board.h"
@@ -198,6 +199,7 @@ void MainWindow::keepRecent() {
         r.rungs = chart::smallRungs(verdict);
     }
     preferences::addRecent(r);
+    if (r.path != preferences::examplePath()) earlier_index::remember(*m_session.project()); // made up
     refreshRecent();
 }
 

@@ -1,6 +1,7 @@
 #include "shell/preferences.h"
 
 #include <QDir>
+#include <QFileInfo>
 #include <QSettings>
 
 namespace anvil::app::preferences {
@@ -46,6 +47,12 @@ void setAppearance(int appearance) { write("appearance", appearance); }
 
 int textSize() { return read("textSize", 0); }
 void setTextSize(int percent) { write("textSize", percent); }
+
+bool keepsEarlier() { return read("earlier", true); }
+void setKeepsEarlier(bool keeps) { write("earlier", keeps); }
+QString besideSettings(const QString& name) {
+    return QFileInfo(QSettings().fileName()).absolutePath() + "/" + name;
+}
 
 QString folder(Folder folder) { return read(keyOf(folder), QDir::homePath()); }
 void setFolder(Folder folder, const QString& path) { write(keyOf(folder), path); }

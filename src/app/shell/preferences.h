@@ -62,6 +62,12 @@ void setExamplePath(const QString& path);
 QDateTime safetySeen(long long setup);
 void setSafetySeen(long long setup, const QDateTime& at);
 
+/// Whether what projects found is kept for the next ones.
+bool keepsEarlier();
+void setKeepsEarlier(bool keeps);
+/// A file of this name in the folder of the settings.
+QString besideSettings(const QString& name);
+
 /// How the window was left.
 struct Layout {
     QByteArray geometry; ///< empty: it was never closed

@@ -1,5 +1,6 @@
 #include "shell/session.h"
 
+#include "shell/earlier_index.h"
 #include "shell/preferences.h"
 #include "shell/rig_desk.h"
 
@@ -121,7 +122,11 @@ const results::Verdict& Session::verdict(domain::Metric metric) const {
     return m_project && m_study ? m_project->verdict(m_study, metric) : none;
 }
 
-pages::Source Session::source() const { return pages::sourceOf(*m_project, m_study); }
+pages::Source Session::source() const {
+    auto source = pages::sourceOf(*m_project, m_study);
+    source.earlier = [path = m_project->file().path()] { return earlier_index::all(path); };
+    return source;
+}
 
 void Session::selectPull(Id id) {
     const auto* data = study();

@@ -53,7 +53,7 @@ QWidget* OfferRows::rowOf(const pages::Offers& offers, int which) {
     text->setWordWrap(true);
     text->setTextInteractionFlags(Qt::TextSelectableByMouse);
     layout->addWidget(text, 1);
-    bool first = which == 0;
+    bool first = which == 0 && offers.first;
     for (const auto& [key, title] : offers.actions) {
         auto* button = new QPushButton(qs(title));
         button->setObjectName(first ? QStringLiteral("primary") : qs(key));

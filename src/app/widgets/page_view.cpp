@@ -6,6 +6,7 @@
 #include "widgets/offer_rows.h"
 #include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
+#include "widgets/weight_rows.h"
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QHeaderView>
@@ -86,7 +87,9 @@ struct Maker {
     QWidget* operator()(const pages::Figure& f) const {
         auto* picture = new PictureView;
         picture->setObjectName(qs(f.key));
-        QObject::connect(picture, &PictureView::pullClicked, &view, &PageView::pullClicked);
+        QObject::connect(picture, &PictureView::pullClicked, &view, [v = &view, picture](long long of) {
+            emit v->figureClicked(picture->objectName(), of);
+        });
         QObject::connect(picture, &PictureView::pullActivated, &view, &PageView::pullActivated);
         return picture;
     }
@@ -108,6 +111,19 @@ struct Maker {
         auto* rows = new OfferRows;
         rows->setObjectName(qs(o.key));
         QObject::connect(rows, &OfferRows::acted, &view, &PageView::acted);
+        return rows;
+    }
+    QWidget* operator()(const pages::Weights& w) const {
+        auto* rows = new WeightRows;
+        rows->setObjectName(qs(w.key));
+        auto* v = &view;
+        QObject::connect(rows, &WeightRows::dragged, v, [v, rows] { emit v->dragged(rows->weights()); });
+        QObject::connect(rows, &WeightRows::weighed, v, [v, rows](int which) {
+            emit v->weighed(which, rows->weights()[static_cast<std::size_t>(which)]);
+        });
+        QObject::connect(rows, &WeightRows::removed, v, [v, rows](int which) {
+            emit v->acted(rows->objectName(), QStringLiteral("remove"), which);
+        });
         return rows;
     }
 };
@@ -165,6 +181,7 @@ struct Filler {
         options->setCurrentIndex(options->findData(qs(c.chosen)));
     }
     void operator()(const pages::Offers& o) const { static_cast<OfferRows*>(widget)->show(o); }
+    void operator()(const pages::Weights& w) const { static_cast<WeightRows*>(widget)->show(w); }
 };
 
 /// Figures, lists and tables take the room that is left.
@@ -190,6 +207,7 @@ PageView::PageView(QWidget* parent) : QScrollArea(parent) {
     m_layout->setContentsMargins(0, 0, 0, 0);
     setWidget(inside);
     inside->setAutoFillBackground(false); // setWidget turns it on
+    inside->installEventFilter(this);
 }
 
 void PageView::show(const pages::Page& page) {
@@ -233,15 +251,28 @@ void PageView::build(const pages::Page& page) {
         const bool beside = isBeside(page, i);
         const bool listed = beside && std::holds_alternative<pages::Bullets>(block);
         auto* widget = listed ? Maker::label() : std::visit(Maker{*this}, block);
-        m_shown.push_back({block.index(), widget, beside});
+        m_shown.push_back({block.index(), widget, beside, nullptr});
         if (beside) {
             side->addWidget(widget);
         } else if (m_row && std::holds_alternative<pages::Figure>(block)) {
             m_row->insertWidget(0, widget, 1);
             m_layout->addWidget(m_row->parentWidget(), 1);
         } else {
-            auto* place = m_corner && std::holds_alternative<pages::Choice>(block) ? m_corner : m_layout;
-            place->addWidget(widget, grows(block) ? 1 : 0);
+            const auto* choice = std::get_if<pages::Choice>(&block);
+            if (choice && choice->inPage && i > 0 && m_shown[i - 1].row) { // beside the one before it
+                m_shown[i].row = m_shown[i - 1].row;
+                m_shown[i].row->insertWidget(m_shown[i].row->count() - 1, widget);
+            } else if (choice && choice->inPage) {
+                auto* row = new QWidget;
+                m_shown[i].row = new QHBoxLayout(row);
+                m_shown[i].row->setContentsMargins(0, 0, 0, 0);
+                m_shown[i].row->addWidget(widget);
+                m_shown[i].row->addStretch();
+                m_layout->addWidget(row);
+            } else {
+                auto* place = m_corner && choice ? m_corner : m_layout;
+                place->addWidget(widget, grows(block) ? 1 : 0);
+            }
         }
         filled = filled || (grows(block) && !beside);
     }
@@ -264,6 +295,18 @@ void PageView::placeSide() {
 void PageView::resizeEvent(QResizeEvent* event) {
     QScrollArea::resizeEvent(event);
     placeSide();
+    giveRoom();
+}
+
+/// A scroll area does not ask how high wrapped text is at this width, and would squeeze what is between it.
+void PageView::giveRoom() {
+    const int wide = viewport()->width();
+    if (wide > 0) widget()->setMinimumHeight(m_layout->minimumHeightForWidth(wide));
+}
+
+bool PageView::eventFilter(QObject* watched, QEvent* event) {
+    if (watched == widget() && event->type() == QEvent::LayoutRequest) giveRoom();
+    return QScrollArea::eventFilter(watched, event);
 }
 
 /// One or two sentences are the answer, and are large; of many the first few stand there, the rest unfolds.

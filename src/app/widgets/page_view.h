@@ -25,15 +25,21 @@ public:
 
 signals:
     void chosen(const QString& choice, const QString& option);
-    void pullClicked(long long pull);
+    void figureClicked(const QString& figure, long long of); ///< the pull or pair that was hit
     void pullActivated(long long pull);
     /// A cell was opened: the row tells of `of`, the column has this key.
     void cellOpened(const QString& table, long long of, const QString& column);
     /// An action was wanted for a sentence of an offer.
     void acted(const QString& offers, const QString& action, int which);
+    /// Weights are being dragged: all of them as they stand.
+    void dragged(const std::vector<double>& weights);
+    /// One has come to rest.
+    void weighed(int which, double weight);
 
 private:
     void resizeEvent(QResizeEvent* event) override;
+    bool eventFilter(QObject* watched, QEvent* event) override;
+    void giveRoom();
     void build(const pages::Page& page);
     void placeSide();
     void sizeLeads(const pages::Page& page);
@@ -46,6 +52,7 @@ private:
         std::size_t kind;
         QWidget* widget;
         bool beside;
+        QBoxLayout* row; ///< of choices that stand in the page
     };
     std::vector<Shown> m_shown;
 };

@@ -3,7 +3,9 @@
 #include <anvil/pages/write.h>
 
 #include "theme/theme.h"
+#include "widgets/flow_layout.h"
 #include "widgets/plain_text.h"
+#include <QCheckBox>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QHBoxLayout>
@@ -13,6 +15,7 @@
 #include <QPushButton>
 #include <QSaveFile>
 #include <QScrollArea>
+#include <anvil/work/telling_commands.h>
 
 namespace anvil::app {
 namespace {
@@ -65,10 +68,19 @@ ReportStage::ReportStage(Session& session, QWidget* parent) : Panel(session, par
     m_html->setObjectName("saveHtml");
     m_pdf = new QPushButton(icon("printer", true), tr("Save as PDF…"));
     m_pdf->setObjectName("primary");
+    m_publish = new QPushButton(tr("Mark as published"));
+    setTip(m_publish, tr("Keeps what is shown now: a value that changes later stands as a correction"));
     top->addWidget(m_sentence, 1);
+    top->addWidget(m_publish);
     top->addWidget(m_html);
     top->addWidget(m_pdf);
     layout->addLayout(top);
+    m_ticks = new QWidget;
+    m_ticks->setObjectName("reportPages");
+    m_ticks->setAccessibleName(tr("Pages of the verdict in the report"));
+    new FlowLayout(m_ticks);
+    layout->addWidget(m_ticks);
+    connect(m_publish, &QPushButton::clicked, this, &ReportStage::publish);
     m_pages = new PagesView;
     m_scroll = new QScrollArea;
     m_scroll->setWidget(m_pages);
@@ -114,6 +126,39 @@ bool ReportStage::writePdf(const QString& path) {
     return true;
 }
 
+void ReportStage::publish() {
+    if (!m_session.project()) return;
+    if (m_session.tell(work::publish(*m_session.project(), m_session.studyId(),
+                                     m_session.now().toString(Qt::ISODate).toStdString())))
+        m_session.say(
+            tr("Kept as published. What is changed from now on stands in the report as a correction."));
+}
+
+/// A box for each page that has something to say.
+void ReportStage::fillTicks() {
+    auto* layout = m_ticks->layout();
+    while (auto* item = layout->takeAt(0)) {
+        item->widget()->hide();
+        item->widget()->deleteLater();
+        delete item;
+    }
+    const auto* data = m_session.study();
+    m_ticks->setVisible(data != nullptr);
+    if (!data) return;
+    const auto source = m_session.source();
+    const auto& leftOut = data->study.telling.leftOut;
+    for (const auto& entry : pages::registry()) {
+        if (!pages::reportOffers(entry.key) || !entry.make(source, {m_session.units()})) continue;
+        auto* box = new QCheckBox(qs(entry.title));
+        box->setChecked(std::find(leftOut.begin(), leftOut.end(), entry.key) == leftOut.end());
+        box->setEnabled(!m_session.readOnly());
+        connect(box, &QCheckBox::clicked, this, [this, key = std::string(entry.key)](bool on) {
+            m_session.tell(work::setInReport(*m_session.project(), m_session.studyId(), key, on));
+        });
+        layout->addWidget(box);
+    }
+}
+
 void ReportStage::fill() {
     const auto* data = m_session.study();
     m_html->setVisible(data != nullptr);
@@ -121,6 +166,8 @@ void ReportStage::fill() {
     m_scroll->setVisible(data != nullptr);
     m_sentence->setText(data ? tr("This is the report as it stands; it follows every change.")
                              : tr("There is nothing to report yet: import some logger files first."));
+    m_publish->setVisible(data != nullptr && !m_session.readOnly());
+    fillTicks();
     if (data) m_pages->setSheets(pages::paginate(page()));
 }
 

@@ -38,9 +38,12 @@ public:
 
 private:
     void fill() override;
+    void fillTicks();
+    void publish();
     QString suggested(const QString& ending) const;
     QLabel* m_sentence;
-    QPushButton *m_html, *m_pdf;
+    QPushButton *m_html, *m_pdf, *m_publish;
+    QWidget* m_ticks; ///< a box for each page of the verdict that can be in it
     QScrollArea* m_scroll;
     PagesView* m_pages;
 };

@@ -1,9 +1,11 @@
 #include "stages/verdict/verdict_stage.h"
 
 #include "stages/verdict/trail.h"
+#include "stages/verdict/verdict_forms.h"
 #include "theme/theme.h"
 #include "widgets/page_view.h"
 #include "widgets/plain_text.h"
+#include <QComboBox>
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QLabel>
@@ -12,8 +14,12 @@
 #include <QTabBar>
 #include <QVBoxLayout>
 #include <anvil/plan/follow_ups.h>
+#include <anvil/results/one_group.h>
+#include <anvil/results/use.h>
 #include <anvil/results/verdict.h>
+#include <anvil/work/score_commands.h>
 #include <anvil/work/study_commands.h>
+#include <anvil/work/telling_commands.h>
 
 namespace anvil::app {
 namespace {
@@ -59,11 +65,16 @@ VerdictStage::VerdictStage(Session& session, QWidget* parent) : Panel(session, p
     m_pages->setShape(QTabBar::RoundedSouth);
     m_pages->setExpanding(false);
     m_pages->setDrawBase(false);
-    bottom->addWidget(m_pages, 1);
+    m_pages->setUsesScrollButtons(true);
+    bottom->addStretch();
     m_zero = new QPushButton(tr("From zero"));
     m_zero->setCheckable(true);
     setTip(m_zero, tr("0: the scale begins at zero"));
     bottom->addWidget(m_zero);
+    m_lines = new QPushButton(tr("Lines…"));
+    setTip(m_lines, tr("Lines and bands to see results against: body weight, working load, published range"));
+    bottom->addWidget(m_lines);
+    connect(m_lines, &QPushButton::clicked, this, [this] { askReferences(m_session, this); });
     auto* corner = new QHBoxLayout;
     bottom->addLayout(corner);
     m_view->setCorner(corner);
@@ -72,6 +83,7 @@ VerdictStage::VerdictStage(Session& session, QWidget* parent) : Panel(session, p
     m_look->setObjectName("needLook");
     bottom->addWidget(m_look);
     layout->addLayout(bottom);
+    layout->addWidget(m_pages);
 
     connect(m_pages, &QTabBar::currentChanged, this, [this](int at) {
         m_page = m_pages->tabData(at).toString();
@@ -79,13 +91,13 @@ VerdictStage::VerdictStage(Session& session, QWidget* parent) : Panel(session, p
     });
     connect(m_look, &QPushButton::clicked, &session, &Session::selectNextNeedingLook);
     connect(m_import, &QPushButton::clicked, this, &VerdictStage::importWanted);
-    connect(m_view, &PageView::chosen, this, [this](const QString&, const QString& key) {
-        if (const auto* data = m_session.study())
-            if (const auto metric = domain::metricFromKey(key.toStdString(), data->study.plan.method))
-                m_metric = *metric;
-        refill();
+    connect(m_view, &PageView::chosen, this, &VerdictStage::choose);
+    connect(m_view, &PageView::figureClicked, this, [this](const QString& figure, long long of) {
+        if (figure != "triangle") return m_session.selectPull(of);
+        const auto& pairs = m_session.verdict(metric()).pairs;
+        const auto at = static_cast<std::size_t>(of - 1);
+        if (of > 0 && at < pairs.size()) chooseTwo(pairs[at].a, pairs[at].b);
     });
-    connect(m_view, &PageView::pullClicked, &session, &Session::selectPull);
     connect(m_view, &PageView::pullActivated, this, [this](long long pull) {
         m_session.selectPull(pull);
         m_session.go(Stage::curves);
@@ -93,7 +105,13 @@ VerdictStage::VerdictStage(Session& session, QWidget* parent) : Panel(session, p
     connect(m_view, &PageView::cellOpened, this,
             [this](const QString&, long long group, const QString& column) { openTrail(group, column); });
     connect(m_view, &PageView::acted, this,
-            [this](const QString&, const QString& action, int which) { act(action, which); });
+            [this](const QString& offers, const QString& action, int which) { act(offers, action, which); });
+    connect(m_view, &PageView::dragged, this, &VerdictStage::drag);
+    connect(m_view, &PageView::weighed, this, [this](int which, double weight) {
+        m_weights.clear();
+        m_session.tell(work::weighCriterion(*m_session.project(), m_session.studyId(),
+                                            static_cast<std::size_t>(which), weight));
+    });
     follow(true);
 }
 
@@ -102,7 +120,8 @@ domain::Metric VerdictStage::metric() const {
 }
 
 pages::View VerdictStage::view() const {
-    return {m_session.units(), metric(), m_session.pull(), m_zero->isChecked()};
+    return {m_session.units(), metric(), m_session.pull(), m_zero->isChecked(), m_weights,
+            m_scale,           m_two,    m_plotOf};
 }
 
 void VerdictStage::keyPressEvent(QKeyEvent* event) {
@@ -117,6 +136,9 @@ void VerdictStage::fill() {
     if (m_shownStudy != m_session.studyId()) {
         m_shownStudy = m_session.studyId();
         m_metric.reset();
+        m_two.reset();
+        m_scale.clear();
+        m_plotOf.clear();
     }
     const auto waiting = static_cast<int>(m_session.needingLook().size());
     m_look->setText(waiting == 1 ? tr("1 curve needs a look (F8)")
@@ -134,7 +156,8 @@ void VerdictStage::fill() {
     }
     m_first->setVisible(!shown);
     m_view->setVisible(shown.has_value());
-    m_zero->setVisible(shown && shown->key == "answer");
+    m_zero->setVisible(shown && shown->key == "answer" && m_scale.empty());
+    m_lines->setVisible(shown && shown->key == "answer" && m_scale.empty() && !m_session.readOnly());
     offerPages(offered);
     if (shown) m_view->show(*shown);
 }
@@ -155,10 +178,85 @@ void VerdictStage::offerPages(const std::vector<const pages::Entry*>& offered) {
     m_pages->setVisible(m_pages->count() > 1);
 }
 
-void VerdictStage::act(const QString& action, int which) {
+void VerdictStage::choose(const QString& choice, const QString& option) {
     const auto* data = m_session.study();
     if (!data) return;
-    const auto followUps = plan::followUps(*data, m_session.verdict(metric()));
+    const auto group = [&] { return static_cast<std::size_t>(option.toULongLong()); };
+    if (choice == "metric") {
+        if (const auto metric = domain::metricFromKey(option.toStdString(), data->study.plan.method))
+            m_metric = *metric;
+        m_two.reset();
+    } else if (choice == "scale") {
+        m_scale = option.toStdString();
+    } else if (choice == "plotOf") {
+        m_plotOf = option.toStdString();
+    } else if (choice == "factor") {
+        for (const auto& reason : results::factorReasons())
+            if (reason.factor == option.toDouble())
+                m_session.tell(work::setDesignFactor(*m_session.project(), m_session.studyId(), reason.factor,
+                                                     reason.why));
+    } else if (choice == "first") {
+        return chooseTwo(group(), {});
+    } else if (choice == "second") {
+        return chooseTwo({}, group());
+    }
+    refill();
+}
+
+/// The one that is not given stays as it is on show.
+void VerdictStage::chooseTwo(std::optional<std::size_t> first, std::optional<std::size_t> second) {
+    const auto shown = [&](const char* choice) {
+        const auto* box = m_view->findChild<QComboBox*>(choice);
+        return box ? static_cast<std::size_t>(box->currentData().toString().toULongLong()) : 0;
+    };
+    m_two = {first.value_or(shown("first")), second.value_or(shown("second"))};
+    refill();
+}
+
+void VerdictStage::setAside(int which) {
+    const auto& verdict = m_session.verdict(metric());
+    std::vector<results::OneGroup> groups;
+    groups.reserve(verdict.groups.size());
+    for (const auto& g : verdict.groups)
+        groups.push_back(results::analyse(g));
+    const auto apart = results::apartOf(verdict.groups, groups);
+    const auto at = static_cast<std::size_t>(which);
+    if (at < apart.size())
+        askAside(m_session, verdict.groups[apart[at].group].values[apart[at].value].pull, this);
+}
+
+/// Only the page on show is made anew: a slider is held.
+void VerdictStage::drag(const std::vector<double>& weights) {
+    m_weights = weights;
+    const auto* entry = pages::find(m_page.toStdString());
+    if (!entry || !m_session.study()) return;
+    if (const auto page = entry->make(m_session.source(), view())) m_view->show(*page);
+}
+
+void VerdictStage::act(const QString& offers, const QString& action, int which) {
+    if (!m_session.study()) return;
+    if (offers == "followUps") return followUp(action, which);
+    if (offers == "criteria" || offers == "weights") return changeCard(action, which);
+    if (offers == "byEye") return askRatings(m_session, this);
+    if (offers == "use") return askUse(m_session, this);
+    if (offers == "apart") return setAside(which);
+}
+
+void VerdictStage::changeCard(const QString& action, int which) {
+    auto& project = *m_session.project();
+    const auto at = static_cast<std::size_t>(which);
+    if (action == "remove") {
+        m_session.tell(work::removeCriterion(project, m_session.studyId(), at));
+        return;
+    }
+    const auto offered = work::offeredCriteria(project, m_session.studyId());
+    if (at < offered.size()) m_session.tell(work::addCriterion(project, m_session.studyId(), offered[at]));
+}
+
+void VerdictStage::followUp(const QString& action, int which) {
+    const auto* data = m_session.study();
+    const auto followUps = plan::followUps(*data, m_session.verdict(metric()),
+                                         &m_session.project()->sureness(m_session.studyId(), metric()));
     if (which >= static_cast<int>(followUps.size())) return;
     const auto& f = followUps[static_cast<std::size_t>(which)];
     if (action == "planHere") {

@@ -27,14 +27,23 @@ protected:
 
 private:
     void offerPages(const std::vector<const pages::Entry*>& offered);
+    void choose(const QString& choice, const QString& option);
+    void chooseTwo(std::optional<std::size_t> first, std::optional<std::size_t> second);
+    void setAside(int which);
     void openTrail(long long group, const QString& column);
-    void act(const QString& action, int which);
+    void act(const QString& offers, const QString& action, int which);
+    void followUp(const QString& action, int which);
+    void changeCard(const QString& action, int which);
+    void drag(const std::vector<double>& weights);
     pages::View view() const;
     domain::Metric metric() const;
     std::optional<domain::Metric> m_metric; ///< chosen here; nothing: the one that decides
     QString m_page = QStringLiteral("answer");
     Id m_shownStudy = 0;
-    QPushButton *m_look, *m_import, *m_zero;
+    std::vector<double> m_weights; ///< of the score card, while one is dragged
+    std::string m_scale, m_plotOf; ///< chosen here
+    std::optional<std::pair<std::size_t, std::size_t>> m_two;
+    QPushButton *m_look, *m_import, *m_zero, *m_lines;
     QWidget* m_first;
     PageView* m_view;
     QTabBar* m_pages;

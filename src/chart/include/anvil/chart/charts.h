@@ -5,8 +5,12 @@
 #include <anvil/curve/pyramid.h>
 #include <anvil/methods/method.h>
 #include <anvil/quantity/unit.h>
+#include <anvil/results/probability.h>
+#include <anvil/results/ratios.h>
+#include <anvil/results/score_card.h>
 #include <anvil/results/values.h>
 #include <anvil/results/verdict.h>
+#include <anvil/results/why.h>
 #include <anvil/rig/live_trace.h>
 #include <anvil/rig/setup.h>
 #include <anvil/words/effects.h>
@@ -31,6 +35,9 @@ struct LadderLook {
 /// as high as `look` has room.
 Picture ladder(const domain::StudyData& data, const results::Verdict& verdict, const quantity::Unit& unit,
                double width, domain::Id selected = 0, LadderLook look = {});
+
+/// A picture with sentences above it, broken to its width; the first ones larger.
+Picture underSentences(const std::vector<std::string>& sentences, Picture picture);
 
 /// One curve to be drawn, in display units.
 struct Trace {
@@ -84,6 +91,29 @@ Picture curves(const CurveChart& chart, double width, double height, Plane* plan
 /// What a treatment does to each option, and to all: the ratio with its interval on a logarithmic scale,
 /// and a line where there is no effect.
 Picture forest(const std::vector<words::EffectRow>& rows, double width, double height);
+
+/// The ladder on another scale, a block for each condition: shares in per cent, or so much for a price or a
+/// weight; the mean's interval with it, and a line at 100 %.
+Picture ratioLadder(const domain::StudyData& data, const results::Verdict& verdict, results::RatioBase base,
+                    const quantity::Unit& unit, double width, double height);
+
+/// Every pair of a condition by a sign, options best first with their tie letters. A hit's `pull` is one more
+/// than the place of the pair in the verdict.
+Picture verdictTriangle(const domain::StudyData& data, const results::Verdict& verdict, domain::Id condition,
+                        double width);
+
+/// Two groups beside each other: every value, mean and interval, and below them the ratio with the margin
+/// within which they count as the same.
+Picture pairStrips(const domain::StudyData& data, const results::Verdict& verdict, const results::Why& why,
+                   const quantity::Unit& unit, double width);
+
+/// Where the values of a group lie, and what fitted families say. `title` of the metric.
+Picture probability(const results::ProbabilityPlot& plot, const domain::StudyData& data,
+                    const std::string& title, const quantity::Unit& unit, double width, double height);
+
+/// A bar for each option of a score card, best first: its score, dashed where its blanks could put it, and
+/// how often it comes first over all weights.
+Picture scoreBars(const results::CardResult& card, double width, double height);
 
 /// A bar for each square: expected pull, upper prediction, and where the rig ends.
 Picture reachBars(const domain::StudyData& data, const results::Verdict& verdict, const quantity::Unit& unit,

@@ -4,6 +4,8 @@
 #include <anvil/curve/reading.h>
 #include <anvil/domain/goal.h>
 #include <anvil/domain/plan.h>
+#include <anvil/domain/score_card.h>
+#include <anvil/domain/telling.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/unit.h>
 #include <anvil/stats/summary.h>
@@ -37,6 +39,8 @@ struct Study {
     Intent intent = Intent::controlled;
     Goal goal{};
     Plan plan{};
+    ScoreCard card{}; ///< without criteria: none
+    Telling telling{};
     bool operator==(const Study&) const = default;
 };
 
@@ -197,6 +201,7 @@ struct Outcome {
     std::vector<Mark> marks;
     Entered entered{};
     std::vector<Phase> phases{};
+    std::string elsewhere{}; ///< whose result it is, where it was not made here
     bool operator==(const Outcome&) const = default;
 };
 

@@ -41,6 +41,7 @@ struct Choice {
     std::string title;                                        ///< "Ranked by"
     std::vector<std::pair<std::string, std::string>> options; ///< key and title
     std::string chosen;                                       ///< a key
+    bool inPage = false; ///< stands among the blocks, not with the page's tools
 };
 /// What could be done, each a sentence and the actions a window offers for all of them; on paper the
 /// sentences.
@@ -49,8 +50,26 @@ struct Offers {
     std::vector<std::string> sentences;
     std::vector<std::pair<std::string_view, std::string>> actions; ///< key and title
     std::string none;                                              ///< said where there are no sentences
+    bool first = true; ///< its first action is what most would do next
 };
-using Block = std::variant<Heading, Paragraph, Bullets, words::Table, Figure, Choice, Offers>;
+/// Things weighed against each other, each by a slider in a window; on paper their shares.
+struct Weights {
+    struct Row {
+        std::string title;
+        double weight = 0; ///< 0 to 100
+        std::string share; ///< "30 %"
+    };
+    std::string_view key;
+    std::vector<Row> rows;
+    std::vector<std::string> lines() const {
+        std::vector<std::string> out;
+        out.reserve(rows.size());
+        for (const auto& row : rows)
+            out.push_back(row.title + ": " + row.share);
+        return out;
+    }
+};
+using Block = std::variant<Heading, Paragraph, Bullets, words::Table, Figure, Choice, Offers, Weights>;
 
 struct Page {
     std::string_view key;

@@ -5,6 +5,8 @@
 #include <anvil/curve/steady.h>
 #include <anvil/pages/block.h>
 #include <anvil/quantity/units.h>
+#include <anvil/results/earlier.h>
+#include <anvil/results/score_card.h>
 #include <anvil/results/sureness.h>
 #include <anvil/results/values.h>
 #include <anvil/rig/setup.h>
@@ -28,6 +30,16 @@ struct Source {
     std::function<std::string(const domain::Pull&)>
         timing{}; ///< what is said of when it was pulled; or missing
     std::function<const results::Sureness&(domain::Metric)> sureness{}; ///< or missing
+    /// The score card that weighs the study; `weights` instead of those it has, where there are as many.
+    std::function<std::optional<results::CardResult>(const std::vector<double>& weights)>
+        card{};                                          ///< or missing
+    std::function<std::vector<std::string>()> offered{}; ///< titles of criteria it could take too; or missing
+    /// Every study of the project, and what another one says; or missing.
+    std::function<std::vector<const domain::StudyData*>()> studies{};
+    std::function<const results::Verdict&(domain::Id study, domain::Metric)> verdictOf{};
+    std::function<bool(domain::Id study)> isRead{};   ///< whether its curves are read already; or missing
+    std::function<const results::Results*()> table{}; ///< what the pulls say; or missing
+    std::function<std::vector<results::Earlier>()> earlier{}; ///< of other projects; or missing
 };
 
 /// How somebody looks at it.
@@ -36,6 +48,10 @@ struct View {
     std::optional<domain::Metric> metric{}; ///< to rank by; nothing: the one that decides
     domain::Id selected = 0;                ///< a pull to point out
     bool fromZero = false;                  ///< scales begin at zero, whatever is shown
+    std::vector<double> weights{};          ///< of the score card, while they are dragged
+    std::string scale{};                    ///< of the ladder: a key of results::RatioBase; empty: as it is
+    std::optional<std::pair<std::size_t, std::size_t>> two{}; ///< groups chosen to be compared
+    std::string plotOf{}; ///< the group of the probability plot; empty: the first
 };
 
 /// A kind of page. `make` gives nothing where it has nothing to say.
@@ -67,11 +83,22 @@ std::optional<Page> trend(const Source& source, const View& view);
 std::optional<Page> parts(const Source& source, const View& view);
 /// What the options cost against what they hold.
 std::optional<Page> worth(const Source& source, const View& view);
+/// Several criteria weighed against each other.
+std::optional<Page> score(const Source& source, const View& view);
+/// What was expected, and who was right.
+std::optional<Page> forecasts(const Source& source, const View& view);
+/// The same options in other studies.
+std::optional<Page> lastTime(const Source& source, const View& view);
+/// From strength to use.
+std::optional<Page> workingLimit(const Source& source, const View& view);
 /// Every group's numbers.
 std::optional<Page> rankedTable(const Source& source, const View& view);
 
 /// The whole report of a study: what was found, every pull, how it was worked out.
 Page report(const Source& source, const View& view);
+
+/// Whether a page of the verdict can be ticked for the report: answer, pairs and table always stand in it.
+bool reportOffers(std::string_view page);
 
 /// The cautions shown wherever a strength is told.
 std::vector<std::string> cautions();

@@ -1,7 +1,7 @@
 // What is worth pulling next.
 #pragma once
 
-#include <anvil/results/verdict.h>
+#include <anvil/results/sureness.h>
 
 namespace anvil::plan {
 
@@ -9,8 +9,8 @@ using namespace domain;
 using namespace results;
 
 /// What is to be done about it.
-enum class Remedy { moreOfEach, moreReach, strongerPart, pullOn, test };
-/// The word used by scripts: "more_of_each", "more_reach", "stronger_part", "pull_on", "test".
+enum class Remedy { moreOfEach, moreReach, strongerPart, pullOn, test, repeatOdd };
+/// The word used by scripts: "more_of_each", "more_reach", "stronger_part", "pull_on", "test", "repeat".
 const char* word(Remedy remedy);
 
 /// Something worth pulling next: why, which squares, how many more of each.
@@ -19,10 +19,18 @@ struct FollowUp {
     std::string sentence;
     std::vector<std::pair<Id, Id>> squares; ///< option, condition
     int more = 3;
+    int pulls = 0;                ///< in all
+    double minutes = 0;           ///< in all; 0: nobody said how long one takes
+    std::optional<double> cost{}; ///< of the pieces, in `currency`; empty: a price is not known
+    std::string currency{};
 };
 
-/// What the results leave open, most telling first: too close to call, topped out, another part broke, not
-/// tested.
-std::vector<FollowUp> followUps(const StudyData& data, const Verdict& verdict);
+/// What the results leave open, most telling first: too close to call, a value that the order hangs on,
+/// topped out, another part broke, not tested. `sure` says what hangs on a single value; null: nobody asked.
+std::vector<FollowUp> followUps(const StudyData& data, const Verdict& verdict,
+                                const Sureness* sure = nullptr);
+
+/// What it takes: "6 pulls, about 36 min, 4.20 EUR".
+std::string effortText(const FollowUp& followUp);
 
 } // namespace anvil::plan

@@ -19,11 +19,19 @@ struct ForecastScore {
     int partsRight = 0; ///< where most pulls of the square broke that way
 };
 
-/// A square whose mean is not exact (some pull is only "at least") gives no score of the value; pulls that
+/// A square whose mean is only a bound (every pull is "at least") gives no score of the value; pulls that
 /// name no part of the load path give none of the part.
 /// Scores every forecaster, best first: by the mean of |ln(measured / expected)|, equal ones by name. Squares
-/// without an exact mean and expectations of zero or less are left out.
+/// with no mean but a bound and expectations of zero or less are left out.
 std::vector<ForecastScore> scoreForecasts(const StudyData& data, const Verdict& verdict);
+
+/// A study with its verdict on what decides.
+struct Judged {
+    const StudyData* data = nullptr;
+    const Verdict* verdict = nullptr;
+};
+/// The same over several studies: a tester's history.
+std::vector<ForecastScore> scoreForecasts(const std::vector<Judged>& studies);
 
 /// "Ines: 5 of 8 inside the stated band, measured 1.20 times the expected, 3 of 4 parts right."
 std::string sentence(const ForecastScore& score);

@@ -30,4 +30,12 @@ struct OneGroup {
 /// What the values of a group say by themselves, those set aside left out; in the unit of the values.
 OneGroup analyse(const Group& group);
 
+/// A value that stands apart from its group.
+struct Apart {
+    std::size_t group = 0, value = 0; ///< index of the group, and of the value in it
+    double p = 0;
+};
+/// Of all groups, in their order. `groups` are the analyses of `of`.
+std::vector<Apart> apartOf(const std::vector<Group>& of, std::span<const OneGroup> groups);
+
 } // namespace anvil::results

@@ -53,6 +53,8 @@ public:
     /// The cleaned curve and reading of one pull, for drawing. Error: not a curve, or it cannot be read.
     Expected<std::shared_ptr<const curve::ReadCurve>> readCurve(Id pull);
     const results::Verdict& verdict(Id study, domain::Metric metric);
+    /// What its pulls say, by square and metric; null: no such study.
+    const results::Results* table(Id study);
     /// How sure that is; drawn when it is asked for.
     const results::Sureness& sureness(Id study, domain::Metric metric);
 

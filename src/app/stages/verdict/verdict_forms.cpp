@@ -1,0 +1,119 @@
+#include "stages/verdict/verdict_forms.h"
+
+#include "widgets/form_dialog.h"
+#include "widgets/row_editor.h"
+#include <QLineEdit>
+#include <anvil/methods/method.h>
+#include <anvil/quantity/entry.h>
+#include <anvil/quantity/print.h>
+#include <anvil/work/pull_commands.h>
+#include <anvil/work/score_commands.h>
+#include <anvil/work/telling_commands.h>
+
+namespace anvil::app {
+
+namespace {
+
+QString entered(double si, const quantity::Unit& unit) {
+    return si > 0 ? qs(quantity::asEntered(si, unit)) : QString();
+}
+
+QString numberText(double value) { return qs(quantity::shortest(value)); }
+
+} // namespace
+
+void askReferences(Session& session, QWidget* parent) {
+    const auto* data = session.study();
+    if (!data) return;
+    const auto& unit = methods::unitFor(*data->study.goal.metric, session.units());
+    FormDialog dialog(QObject::tr("Reference lines"),
+                      QObject::tr("What results are seen against: a body weight, a working load, a published "
+                                  "range. With an upper end it is a band."),
+                      QObject::tr("Draw them"), parent);
+    auto* rows = new RowEditor({QObject::tr("Name"), QObject::tr("Value"), QObject::tr("Up to")},
+                               QObject::tr("Reference lines"));
+    std::vector<QStringList> shown;
+    for (const auto& r : data->study.telling.references)
+        shown.push_back({qs(r.name), qs(quantity::asEntered(r.value, unit)),
+                         r.upper ? qs(quantity::asEntered(*r.upper, unit)) : QString()});
+    rows->setRows(shown);
+    rows->setLeastRows(3);
+    dialog.addWide(rows);
+    dialog.onDone([&] {
+        std::vector<std::array<QString, 3>> typed;
+        for (const auto& row : rows->rows())
+            typed.push_back({row[0], row[1], row[2]});
+        return work::setReferences(*session.project(), session.studyId(), typed, unit);
+    });
+    dialog.exec();
+}
+
+void askUse(Session& session, QWidget* parent) {
+    const auto* data = session.study();
+    if (!data) return;
+    const auto& unit = session.units().of(quantity::Dimension::force);
+    const auto& use = data->study.telling.use;
+    FormDialog dialog(
+        QObject::tr("Working limit"),
+        QObject::tr("Working limit = floor ÷ design factor, rounded down. A test in a shed is no "
+                    "rating: where somebody could be hurt, local codes and a competent person decide."),
+        QObject::tr("Use these"), parent);
+    auto* factor = dialog.addField(QObject::tr("Design factor"),
+                                   use.designFactor >= 1 ? numberText(use.designFactor) : QString(), "3");
+    auto* why = dialog.addField(QObject::tr("Why this one"), qs(use.why));
+    auto* step = dialog.addField(QObject::tr("Rounded down to"), entered(use.step, unit), "50 N");
+    auto* load = dialog.addField(QObject::tr("Load to be held in all"), entered(use.load, unit), "5 kN");
+    auto* uneven = dialog.addField(QObject::tr("The most loaded one has times its even share"),
+                                   use.uneven != 1 ? numberText(use.uneven) : QString(), "1.5");
+    dialog.onDone([&] {
+        return work::setUse(*session.project(), session.studyId(),
+                            {factor->text(), why->text(), step->text(), load->text(), uneven->text()}, unit);
+    });
+    dialog.exec();
+}
+
+void askRatings(Session& session, QWidget* parent) {
+    const auto* data = session.study();
+    if (!data) return;
+    FormDialog dialog(
+        QObject::tr("Judge by eye"),
+        QObject::tr("What no rig measures, such as how easy it is to fit: a rating for each option, "
+                    "more is better. An option without one stays blank."),
+        QObject::tr("Add to the card"), parent);
+    auto* name = dialog.addField(QObject::tr("What is judged"), {}, QObject::tr("ease of fitting"));
+    auto* rows = new RowEditor({QObject::tr("Option"), QObject::tr("Rating")}, QObject::tr("Ratings"));
+    std::vector<QStringList> shown;
+    for (const auto& o : data->options)
+        shown.push_back({qs(o.name), QString()});
+    rows->setRows(shown);
+    dialog.addWide(rows);
+    dialog.onDone([&]() -> Expected<void> {
+        domain::Criterion c;
+        c.name = name->text().simplified().toStdString();
+        c.judged = domain::Judged::byEye;
+        for (const auto& row : rows->rows()) {
+            if (row[1].isEmpty()) continue;
+            const auto rating = quantity::parseNumber(row[1].toStdString());
+            if (!rating) return tl::unexpected(rating.error());
+            c.ratings.push_back({row[0].toStdString(), *rating});
+        }
+        return work::addCriterion(*session.project(), session.studyId(), c);
+    });
+    dialog.exec();
+}
+
+void askAside(Session& session, Id pull, QWidget* parent) {
+    const auto* data = session.study();
+    const auto* found = data ? data->pull(pull) : nullptr;
+    if (!found) return;
+    FormDialog dialog(QObject::tr("Set %1 aside").arg(qs(data->specimenAt(found->specimen).label)),
+                      QObject::tr("It stays in the list and in the report with its reason, and in no mean. A "
+                                  "reason in the test, never its number."),
+                      QObject::tr("Set it aside"), parent);
+    auto* why = dialog.addField(QObject::tr("Physical reason"), {}, QObject::tr("jaw slipped"));
+    dialog.onDone(
+        [&] { return work::setStanding(*session.project(), pull, domain::Standing::aside, why->text()); });
+    dialog.exec();
+}
+
+} // namespace anvil::app

@@ -1,0 +1,17 @@
+// The small forms of the verdict: reference lines, working limits, a judgement by eye, setting a value aside.
+#pragma once
+
+#include "shell/session.h"
+
+class QWidget;
+
+namespace anvil::app {
+
+void askReferences(Session& session, QWidget* parent);
+void askUse(Session& session, QWidget* parent);
+/// A criterion of the score card that is judged by eye.
+void askRatings(Session& session, QWidget* parent);
+/// The physical reason for setting a pull aside.
+void askAside(Session& session, Id pull, QWidget* parent);
+
+} // namespace anvil::app
