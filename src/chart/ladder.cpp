@@ -15,7 +15,7 @@ namespace {
 
 using results::Group;
 
-constexpr double usualRung = 30, leastRung = 14, closeRung = 25, mostRung = 150, headHeight = 20, gap = 6,
+constexpr double usualRung = 30, leastRung = 14, closeRung = 28, mostRung = 150, headHeight = 20, gap = 6,
                  axisHeight = 40, keyHeight = 40;
 
 std::string unitName(const quantity::Unit& unit) { return std::string(unit.symbol); }

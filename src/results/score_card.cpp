@@ -101,8 +101,13 @@ void takeResults(const StudyData& own, const CardSources& sources, std::vector<s
 }
 
 void takeFacts(const StudyData& own, std::vector<std::string>& options, CriterionResult& r) {
-    for (const auto& o : own.options)
-        r.values[placeOf(options, o.name)] = r.criterion.judged == Judged::byCost ? o.unitCost : o.weight;
+    for (const auto& o : own.options) {
+        const bool cost = r.criterion.judged == Judged::byCost;
+        if (cost && o.unitCost && r.currency.empty()) r.currency = o.currency;
+        // A price in another currency says nothing beside the others.
+        if (cost && o.currency != r.currency) continue;
+        r.values[placeOf(options, o.name)] = cost ? o.unitCost : o.weight;
+    }
     r.separates = differ(r.values);
 }
 
@@ -169,9 +174,13 @@ void offerFact(const StudyData& own, Judged judged, const char* name, std::vecto
 
 bool sameAs(const StudyData& own, const Criterion& a, const Criterion& b) {
     const auto study = [&](const Criterion& c) { return c.study ? c.study : own.study.id; };
+    const auto condition = [&](const Criterion& c) { // the first where none is named
+        if (c.condition || study(c) != own.study.id || own.conditions.empty()) return c.condition;
+        return own.conditions.front().id;
+    };
     return a.judged == b.judged &&
            (a.judged != Judged::byResults ||
-            (study(a) == study(b) && a.metric == b.metric && a.condition == b.condition));
+            (study(a) == study(b) && a.metric == b.metric && condition(a) == condition(b)));
 }
 
 } // namespace

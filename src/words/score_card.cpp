@@ -79,9 +79,9 @@ std::string valueText(const CriterionResult& r, std::size_t option, const quanti
     case Judged::byEye:
         return quantity::shortest(*v);
     case Judged::byCost:
-        return quantity::fixed(*v, 2);
+        return quantity::fixed(*v, 2) + (r.currency.empty() ? "" : " " + r.currency);
     case Judged::byWeight:
-        return quantity::withUnit(*v, quantity::siUnit(quantity::Dimension::mass));
+        return quantity::asEntered(*v, quantity::siUnit(quantity::Dimension::mass));
     }
     return {};
 }

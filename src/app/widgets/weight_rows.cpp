@@ -48,7 +48,7 @@ void WeightRows::show(const pages::Weights& weights) {
         slider->setAccessibleDescription(qs(row.share));
         box->findChild<QToolButton*>()->setAccessibleName(tr("Take %1 off the card").arg(qs(row.title)));
         if (slider->isSliderDown()) continue;
-        slider->setMaximum(std::max(10, static_cast<int>(std::ceil(most))) * finest);
+        slider->setMaximum(static_cast<int>(std::ceil(1.5 * std::max(10.0, most))) * finest); // room to go up
         slider->setValue(static_cast<int>(std::lround(row.weight * finest)));
     }
     m_filling = false;

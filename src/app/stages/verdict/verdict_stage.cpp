@@ -66,7 +66,7 @@ VerdictStage::VerdictStage(Session& session, QWidget* parent) : Panel(session, p
     m_pages->setExpanding(false);
     m_pages->setDrawBase(false);
     m_pages->setUsesScrollButtons(true);
-    bottom->addStretch();
+    bottom->addStretch(1);
     m_zero = new QPushButton(tr("From zero"));
     m_zero->setCheckable(true);
     setTip(m_zero, tr("0: the scale begins at zero"));
@@ -82,8 +82,10 @@ VerdictStage::VerdictStage(Session& session, QWidget* parent) : Panel(session, p
     m_look = new QPushButton;
     m_look->setObjectName("needLook");
     bottom->addWidget(m_look);
-    layout->addLayout(bottom);
-    layout->addWidget(m_pages);
+    m_bottom = new QBoxLayout(QBoxLayout::TopToBottom);
+    m_bottom->addLayout(bottom);
+    m_bottom->addWidget(m_pages);
+    layout->addLayout(m_bottom);
 
     connect(m_pages, &QTabBar::currentChanged, this, [this](int at) {
         m_page = m_pages->tabData(at).toString();
@@ -160,6 +162,20 @@ void VerdictStage::fill() {
     m_lines->setVisible(shown && shown->key == "answer" && m_scale.empty() && !m_session.readOnly());
     offerPages(offered);
     if (shown) m_view->show(*shown);
+    placeTools();
+}
+
+/// The names of the pages and their tools stand in one row where both fit.
+void VerdictStage::placeTools() {
+    auto* tools = m_bottom->itemAt(m_bottom->indexOf(m_pages) == 0 ? 1 : 0);
+    const bool fits = m_pages->sizeHint().width() + tools->sizeHint().width() + 24 <= width();
+    const auto direction = fits ? QBoxLayout::RightToLeft : QBoxLayout::TopToBottom;
+    if (m_bottom->direction() != direction) m_bottom->setDirection(direction);
+}
+
+void VerdictStage::resizeEvent(QResizeEvent* event) {
+    Panel::resizeEvent(event);
+    placeTools();
 }
 
 void VerdictStage::offerPages(const std::vector<const pages::Entry*>& offered) {
@@ -256,7 +272,7 @@ void VerdictStage::changeCard(const QString& action, int which) {
 void VerdictStage::followUp(const QString& action, int which) {
     const auto* data = m_session.study();
     const auto followUps = plan::followUps(*data, m_session.verdict(metric()),
-                                         &m_session.project()->sureness(m_session.studyId(), metric()));
+                                           &m_session.project()->sureness(m_session.studyId(), metric()));
     if (which >= static_cast<int>(followUps.size())) return;
     const auto& f = followUps[static_cast<std::size_t>(which)];
     if (action == "planHere") {

@@ -4,6 +4,7 @@
 #include "widgets/panel.h"
 #include <anvil/pages/page.h>
 
+class QBoxLayout;
 class QLabel;
 class QPushButton;
 class QTabBar;
@@ -23,6 +24,7 @@ signals:
 protected:
     void fill() override;
     void outdated() override;
+    void resizeEvent(QResizeEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override; ///< 0: scales from zero, and back
 
 private:
@@ -34,6 +36,7 @@ private:
     void act(const QString& offers, const QString& action, int which);
     void followUp(const QString& action, int which);
     void changeCard(const QString& action, int which);
+    void placeTools();
     void drag(const std::vector<double>& weights);
     pages::View view() const;
     domain::Metric metric() const;
@@ -47,6 +50,7 @@ private:
     QWidget* m_first;
     PageView* m_view;
     QTabBar* m_pages;
+    QBoxLayout* m_bottom;
 };
 
 } // namespace anvil::app

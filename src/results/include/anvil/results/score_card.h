@@ -20,6 +20,7 @@ struct CriterionResult {
     double share = 0;                          ///< of the weight
     std::vector<std::optional<double>> values; ///< SI; of a rating its steps, of cost in its currency
     std::vector<bool> atLeast;                 ///< the value is a bound
+    std::string currency;                      ///< of a price
     std::string where;                         ///< "Salt-soaked", or the study it is from; empty: neither
     bool separates = false; ///< some option is told apart from another by it: by the verdicts of pairs where
                             ///< there are any, else because the values differ
