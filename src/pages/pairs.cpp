@@ -1,6 +1,7 @@
 #include "choices.h"
 
 #include <algorithm>
+#include <anvil/curve/average.h>
 #include <anvil/methods/method.h>
 #include <anvil/words/verdict.h>
 #include <anvil/words/why.h>
@@ -58,10 +59,35 @@ std::pair<std::size_t, std::size_t> twoOf(const results::Verdict& verdict, const
     return {first.a, first.b};
 }
 
-/// The curves of both groups over each other, each group in one ink.
+/// The averaged curve of a group's exact pulls, registered on its landmarks; nothing for fewer than two, or
+/// where it is against time and the single ones are not.
+std::optional<chart::Trace> averageOf(const Source& source, const results::Group& group, const View& view,
+                                      bool againstTime) {
+    std::vector<std::shared_ptr<const curve::ReadCurve>> kept;
+    std::vector<const curve::ReadCurve*> curves;
+    for (const auto& v : group.values)
+        if (v.value.state == stats::State::exact)
+            if (auto curve = source.curve ? source.curve(v.pull) : nullptr) {
+                curves.push_back(curve.get());
+                kept.push_back(std::move(curve));
+            }
+    if (curves.size() < 2) return {};
+    const auto average = curve::averaged(curves);
+    if (!average || average->againstTime != againstTime) return {};
+    const auto& load = view.units.of(curves.front()->reading.load);
+    const auto& travel = view.units.of(curves.front()->reading.travel);
+    chart::Trace trace;
+    for (std::size_t i = 0; i < average->x.size(); ++i)
+        trace.points.push_back(
+            {againstTime ? average->x[i] : travel.fromSi(average->x[i]), load.fromSi(average->force[i])});
+    return trace;
+}
+
+/// The curves of both groups over each other, each group in one ink, and the averaged ones above them.
 std::optional<chart::CurveChart> curvesOf(const Source& source, const results::Verdict& verdict,
                                           std::size_t a, std::size_t b, const View& view) {
     chart::CurveChart both;
+    std::vector<chart::Trace> averages;
     const bool sameOption = verdict.groups[a].option == verdict.groups[b].option;
     std::size_t n = 0;
     for (const auto i : {a, b}) {
@@ -76,9 +102,15 @@ std::optional<chart::CurveChart> curvesOf(const Source& source, const results::V
             named = true;
             trace.ink = chart::seriesInk(n);
             trace.dash = n ? chart::Dash::dashed : chart::Dash::solid;
-            trace.width = 1.3;
-            trace.opacity = 0.8;
+            trace.width = 1.1;
+            trace.opacity = 0.35;
             both.traces.push_back(std::move(trace));
+        }
+        if (auto average = averageOf(source, g, view, one.xTitle.starts_with("Time"))) {
+            average->ink = chart::seriesInk(n);
+            average->width = 2.6;
+            average->name = "averaged";
+            averages.push_back(std::move(*average));
         }
         both.x0 = n ? std::min(both.x0, one.x0) : one.x0;
         both.x1 = n ? std::max(both.x1, one.x1) : one.x1;
@@ -88,6 +120,8 @@ std::optional<chart::CurveChart> curvesOf(const Source& source, const results::V
         both.yTitle = one.yTitle;
         ++n;
     }
+    for (auto& average : averages)
+        both.traces.push_back(std::move(average));
     both.legend = true;
     return both;
 }
@@ -121,7 +155,8 @@ void addWhy(Page& page, const Source& source, const View& view, const results::P
         page.add(Figure{
             "bothCurves",
             [curves = std::move(*curves)](double width, double) { return chart::curves(curves, width, 260); },
-            "The curves of both."});
+            "The curves of both; thick the averaged ones, registered on toe, peak and break, so that "
+            "their peaks are the means of the peaks."});
     if (!why->broke.empty()) page.add(words::brokeTable(data, verdict, *why));
 }
 

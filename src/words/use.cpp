@@ -39,7 +39,9 @@ Table limitTable(const StudyData& data, const Verdict& verdict, const std::vecto
     for (const auto& w : limits) {
         auto row = rowOf(data, verdict, w.group);
         row.cells.push_back(w.floor ? withUnit(*w.floor, unit) : "none");
-        row.cells.push_back(w.limit ? withUnit(*w.limit, unit, 6) : "none");
+        row.cells.push_back(!w.limit                          ? "none"
+                            : data.study.telling.use.step > 0 ? asEntered(*w.limit, unit)
+                                                              : withUnit(*w.limit, unit));
         row.cells.push_back(w.needed ? fmt::format("{}", *w.needed) : "–");
         row.cells.emplace_back(w.why);
         t.rows.push_back(std::move(row));

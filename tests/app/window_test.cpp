@@ -110,7 +110,7 @@ TEST_F(Import, AnOpenProjectIsDropped) {
     mime.setUrls({QUrl::fromLocalFile(path)});
     dropOn(window.get(), mime);
     ASSERT_TRUE(session().project());
-    EXPECT_EQ(session().project()->studies().size(), 3U);
+    EXPECT_EQ(session().project()->studies().size(), 7U);
 }
 
 TEST_F(Import, AMissingUnitIsAskedOnce) {

@@ -221,6 +221,7 @@ void PageView::show(const pages::Page& page) {
                     item->widget()->hide();
                     item->widget()->setParent(nullptr);
                     item->widget()->deleteLater();
+                    if (item->widget() == m_more) m_more = nullptr;
                 }
                 delete item;
             }
@@ -301,7 +302,7 @@ void PageView::resizeEvent(QResizeEvent* event) {
 /// A scroll area does not ask how high wrapped text is at this width, and would squeeze what is between it.
 void PageView::giveRoom() {
     const int wide = viewport()->width();
-    if (wide > 0) widget()->setMinimumHeight(m_layout->minimumHeightForWidth(wide));
+    if (wide > 0) widget()->setMinimumHeight(std::max(0, m_layout->minimumHeightForWidth(wide)));
 }
 
 bool PageView::eventFilter(QObject* watched, QEvent* event) {

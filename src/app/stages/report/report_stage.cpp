@@ -83,6 +83,7 @@ ReportStage::ReportStage(Session& session, QWidget* parent) : Panel(session, par
     connect(m_publish, &QPushButton::clicked, this, &ReportStage::publish);
     m_pages = new PagesView;
     m_scroll = new QScrollArea;
+    m_scroll->setObjectName("reportScroll");
     m_scroll->setWidget(m_pages);
     m_scroll->setWidgetResizable(true);
     m_scroll->setAccessibleName(tr("The report, page by page"));
