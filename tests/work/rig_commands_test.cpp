@@ -127,7 +127,7 @@ TEST_F(Rigs, APlanOfVersionSevenGetsItsRig) {
     ASSERT_TRUE(QFile::copy(QStringLiteral(TEST_DATA "/projects/version-7-demo.anvil"), path));
     QFile(path).setPermissions(QFile::ReadOwner | QFile::WriteOwner);
     p = std::move(*OpenProject::open(path));
-    ASSERT_EQ(p->studies().size(), 7U);
+    ASSERT_EQ(p->studies().size(), 3U);
     EXPECT_EQ(p->studies()[0].reach, (domain::RigReach{5000, {}, 1, 0.06}));
     EXPECT_EQ(p->studies()[1].reach, (domain::RigReach{5000, {}, 1, {}}));
     EXPECT_EQ(p->studies()[2].reach, (domain::RigReach{1000, {}, 1, {}}));
