@@ -30,6 +30,8 @@ Picture verdictTriangle(const domain::StudyData& data, const results::Verdict& v
     const auto n = static_cast<double>(members.size());
     const double side = std::clamp((width - namesWidth - 20) / std::max(1.0, n), 12.0, mostSquare);
     const double rowHeight = std::min(side, square);
+    if (data.conditions.size() > 1)
+        p.add(Label{{8, 14}, data.conditionAt(condition).name, 13, Align::left, Ink::faint, true});
     const auto place = [&](std::size_t group) {
         return std::find(members.begin(), members.end(), group) - members.begin();
     };

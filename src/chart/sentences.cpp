@@ -26,23 +26,27 @@ std::vector<std::string> broken(const std::string& text, std::size_t most) {
     return out;
 }
 
-void lower(Shape& shape, double by) {
+void shift(Shape& shape, double x, double y) {
     struct Mover {
-        double by;
+        double x, y;
         void operator()(Line& l) const {
-            l.a.y += by;
-            l.b.y += by;
+            move(l.a);
+            move(l.b);
         }
-        void operator()(Polyline& l) const { move(l.points); }
-        void operator()(Area& a) const { move(a.points); }
-        void operator()(Mark& m) const { m.at.y += by; }
-        void operator()(Label& l) const { l.at.y += by; }
-        void move(std::vector<Point>& points) const {
+        void operator()(Polyline& l) const { all(l.points); }
+        void operator()(Area& a) const { all(a.points); }
+        void operator()(Mark& m) const { move(m.at); }
+        void operator()(Label& l) const { move(l.at); }
+        void move(Point& p) const {
+            p.x += x;
+            p.y += y;
+        }
+        void all(std::vector<Point>& points) const {
             for (auto& p : points)
-                p.y += by;
+                move(p);
         }
     };
-    std::visit(Mover{by}, shape);
+    std::visit(Mover{x, y}, shape);
 }
 
 } // namespace
@@ -60,13 +64,46 @@ Picture underSentences(const std::vector<std::string>& sentences, Picture pictur
     }
     const double by = y - size + margin / 2;
     for (auto& shape : picture.shapes)
-        lower(shape, by);
+        shift(shape, 0, by);
     for (auto& hit : picture.hits)
         hit.y += by;
     for (auto& label : labels)
         picture.add(std::move(label));
     picture.height += by;
     return picture;
+}
+
+Picture ladderColumns(const domain::StudyData& data, const results::Verdict& verdict,
+                      const quantity::Unit& unit, double width, domain::Id selected, LadderLook look) {
+    constexpr double head = 22, between = 12;
+    std::vector<const domain::Condition*> shown;
+    for (const auto& c : data.conditions)
+        if (!verdict.inCondition(c.id).empty()) shown.push_back(&c);
+    if (shown.size() < 2) return ladder(data, verdict, unit, width, selected, look);
+    Picture out;
+    out.width = width;
+    const double each =
+        (width - between * static_cast<double>(shown.size() - 1)) / static_cast<double>(shown.size());
+    look.height = look.height > 0 ? std::max(1.0, look.height - head) : 0;
+    double x = 0;
+    auto one = data; // the ladder draws a block for each condition there is
+    for (const auto* condition : shown) {
+        one.conditions = {*condition};
+        auto column = ladder(one, verdict, unit, each, selected, look);
+        out.add(Label{{x + 8, 15}, elided(condition->name, 40), 13, Align::left, Ink::faint, true});
+        for (auto& shape : column.shapes) {
+            shift(shape, x, head);
+            out.shapes.push_back(std::move(shape));
+        }
+        for (auto& hit : column.hits) {
+            hit.x += x;
+            hit.y += head;
+            out.hits.push_back(std::move(hit));
+        }
+        out.height = std::max(out.height, column.height + head);
+        x += each + between;
+    }
+    return out;
 }
 
 } // namespace anvil::chart

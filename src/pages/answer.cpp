@@ -13,6 +13,9 @@ namespace anvil::pages {
 
 namespace {
 
+constexpr std::string_view sideBySide = "columns";
+constexpr std::size_t mostColumns = 4; // more leave no room for a rung
+
 /// What else differed between the leader and the next one, single pulls, and whose results are not from here.
 std::vector<std::string> besideTheResult(const Source& source, const results::Verdict& verdict) {
     std::vector<std::string> out;
@@ -57,6 +60,9 @@ void addSureness(Page& page, const Source& source, const results::Verdict& verdi
 Choice scaleChoice(const domain::StudyData& data, const results::Verdict& verdict,
                    const std::vector<results::RatioBase>& bases, const View& view) {
     Choice c{"scale", "Shown", {{"", "As it is"}}, ""};
+    if (data.conditions.size() > 1 && data.conditions.size() <= mostColumns)
+        c.options.emplace_back(sideBySide, "Conditions side by side");
+    if (view.scale == sideBySide) c.chosen = view.scale;
     for (const auto base : bases) {
         c.options.emplace_back(results::key(base), words::scaleName(data, verdict, base));
         if (view.scale == results::key(base)) c.chosen = view.scale;
@@ -103,17 +109,19 @@ std::optional<Page> answer(const Source& source, const View& view) {
         p.add(Paragraph{Paragraph::Style::lead, std::move(line)});
     const auto base = results::ratioBaseFromKey(view.scale);
     const auto bases = results::ratioBases(data, verdict);
-    if (!bases.empty()) p.add(scaleChoice(data, verdict, bases, view));
+    const bool columns = view.scale == sideBySide;
+    if (!bases.empty() || data.conditions.size() > 1) p.add(scaleChoice(data, verdict, bases, view));
     if (base && std::find(bases.begin(), bases.end(), *base) != bases.end())
         p.add(ratioFigure(source, view, *base));
     else // drawn when it is shown: the verdict may be another by then
-        p.add(Figure{"ladder",
-                     [source, metric, selected = view.selected, fromZero = view.fromZero,
-                      &unit = methods::unitFor(*metric, view.units)](double width, double height) {
-                         return chart::ladder(*source.study, source.verdict(metric), unit, width, selected,
-                                              {height, fromZero});
-                     },
-                     fmt::format("Strength ladder: {}.", metric->noun)});
+        p.add(Figure{
+            "ladder",
+            [source, metric, columns, selected = view.selected, fromZero = view.fromZero,
+             &unit = methods::unitFor(*metric, view.units)](double width, double height) {
+                const auto draw = columns ? chart::ladderColumns : chart::ladder;
+                return draw(*source.study, source.verdict(metric), unit, width, selected, {height, fromZero});
+            },
+            fmt::format("Strength ladder: {}.", metric->noun)});
     if (auto two = words::sentences(data, verdict, results::baselinesOf(data, verdict)); !two.empty())
         p.add(Bullets{std::move(two), "baselines", true});
     if (sure) addSureness(p, source, verdict, *sure);

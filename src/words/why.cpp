@@ -2,6 +2,7 @@
 
 #include <anvil/methods/method.h>
 #include <anvil/quantity/print.h>
+#include <anvil/stats/fieller.h>
 #include <anvil/words/size.h>
 #include <anvil/words/verdict.h>
 #include <fmt/format.h>
@@ -57,6 +58,10 @@ std::vector<std::string> support(const StudyData& data, const Verdict& verdict, 
                 c.p && *c.p != *c.pHolm ? ", counted over all pairs of the family (Holm)" : "");
         out.push_back(text + ".");
     }
+    if (c.test == stats::PairTest::welch)
+        if (const auto ends = stats::fiellerInterval(a.summary, b.summary))
+            out.push_back(fmt::format("By Fieller's theorem the ratio lies between {} and {}.",
+                                      significant(ends->first, 3), significant(ends->second, 3)));
     if (c.tostP && *c.tostP < 0.05)
         out.push_back(fmt::format("They are the same within {}: both ends of that margin are ruled out.",
                                   quantity::percent(verdict.goal.margin)));

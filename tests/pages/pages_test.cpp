@@ -403,8 +403,8 @@ TEST(Pages, TheReportHoldsTheBlocksOfTheVerdict) {
     ASSERT_EQ(registry().size(), 13U);
     for (const auto& entry : registry()) {
         const auto page = entry.make(s.source(), view);
-        const std::set<std::string_view> silent{"treatment", "trend", "parts", "worth",
-                                              "score",     "forecasts", "last"};
+        const std::set<std::string_view> silent{"treatment", "trend",     "parts", "worth",
+                                                "score",     "forecasts", "last"};
         if (silent.contains(entry.key)) {
             EXPECT_FALSE(page) << "one condition, one price, and nobody said what broke";
             continue;

@@ -15,6 +15,7 @@
 #include <QVBoxLayout>
 #include <anvil/plan/follow_ups.h>
 #include <anvil/results/one_group.h>
+#include <anvil/results/ratios.h>
 #include <anvil/results/use.h>
 #include <anvil/results/verdict.h>
 #include <anvil/work/score_commands.h>
@@ -158,11 +159,14 @@ void VerdictStage::fill() {
     }
     m_first->setVisible(!shown);
     m_view->setVisible(shown.has_value());
-    m_zero->setVisible(shown && shown->key == "answer" && m_scale.empty());
-    m_lines->setVisible(shown && shown->key == "answer" && m_scale.empty() && !m_session.readOnly());
+    m_zero->setVisible(shown && shown->key == "answer" && !results::ratioBaseFromKey(m_scale));
+    m_lines->setVisible(shown && shown->key == "answer" && !results::ratioBaseFromKey(m_scale) &&
+                        !m_session.readOnly());
     offerPages(offered);
     if (shown) m_view->show(*shown);
-    placeTools();
+    // Once it is known how wide what has come and gone makes them.
+    QMetaObject::invokeMethod(
+        this, [this] { placeTools(); }, Qt::QueuedConnection);
 }
 
 /// The names of the pages and their tools stand in one row where both fit.

@@ -36,6 +36,11 @@ struct LadderLook {
 Picture ladder(const domain::StudyData& data, const results::Verdict& verdict, const quantity::Unit& unit,
                double width, domain::Id selected = 0, LadderLook look = {});
 
+/// The same with a ladder for each condition, side by side on scales of their own.
+Picture ladderColumns(const domain::StudyData& data, const results::Verdict& verdict,
+                      const quantity::Unit& unit, double width, domain::Id selected = 0,
+                      LadderLook look = {});
+
 /// A picture with sentences above it, broken to its width; the first ones larger.
 Picture underSentences(const std::vector<std::string>& sentences, Picture picture);
 

@@ -30,6 +30,7 @@ struct PlainMean {
     std::vector<double> x, force;
     double bias = 0; ///< mean of the peaks − peak of the mean
 };
+/// Empty: no curve, or nothing that all cover.
 std::optional<PlainMean> plainMean(const std::vector<const ReadCurve*>& curves, std::size_t points = 400);
 
 } // namespace anvil::curve

@@ -19,6 +19,7 @@ struct FactorReason {
     double factor = 0;
     const char* why = "";
 };
+/// Those that are offered, the least first; another can be typed.
 std::span<const FactorReason> factorReasons();
 
 /// Every group with values, in the verdict's order; nothing where the metric is no force or more is not what
