@@ -182,9 +182,7 @@ template <class Save> void stages(MainWindow& window, Save save) {
     go(window, Stage::question);
     const auto back = QString::fromUtf8("\u2039 The plan");
     for (const auto& [line, name] : {std::pair{"Enough", "question-how-many"},
-                                     {"Reach", "question-reach"},
-                                     {"Forecasts", "question-forecasts"},
-                                     {"Weakest link", "question-chain"}}) {
+                                     {"Forecasts", "question-forecasts"}}) {
         press(window, QString::fromLatin1(line));
         save(window, name);
         press(window, back);
@@ -196,6 +194,12 @@ template <class Save> void stages(MainWindow& window, Save save) {
     press(window, "All of the square");
     save(window, "overlay");
     go(window, Stage::verdict);
+    turnTo(window, "Pairs and why");
+    save(window, "verdict-pairs");
+    window.session().showStudy(window.session().project()->studies()[3].study.id);
+    settle();
+    turnTo(window, "Score card");
+    save(window, "verdict-score");
     window.session().showStudy(window.session().project()->studies()[1].study.id);
     turnTo(window, "Table");
     save(window, "verdict-table");

@@ -15,8 +15,8 @@ namespace {
 
 using results::Group;
 
-constexpr double usualRung = 30, leastRung = 14, closeRung = 28, mostRung = 150, headHeight = 20, gap = 6,
-                 axisHeight = 40, keyHeight = 40;
+constexpr double usualRung = 30, leastRung = 14, closeRung = 28, mostRung = 150, leastNarrow = 46,
+                 headHeight = 20, gap = 6, axisHeight = 40, keyHeight = 40;
 
 std::string unitName(const quantity::Unit& unit) { return std::string(unit.symbol); }
 
@@ -114,9 +114,11 @@ class Drawer {
 public:
     Drawer(const domain::StudyData& study, const results::Verdict& shown, const quantity::Unit& in,
            double width, domain::Id chosen, LadderLook look)
-        : data(study), verdict(shown), unit(in), selected(chosen),
-          nameWidth(std::clamp(44 + 7.2 * longestName(study), 110.0, 0.34 * width)), left(nameWidth + 14),
-          right(width - numberWidth - 12), several(study.conditions.size() > 1) {
+        : data(study), verdict(shown), unit(in), selected(chosen), narrow(width < narrowWidth),
+          nameWidth(narrow ? width - numberWidth
+                           : std::clamp(44 + 7.2 * longestName(study), 110.0, 0.34 * width)),
+          left(narrow ? 14 : nameWidth + 14), right(narrow ? width - 26 : width - numberWidth - 12),
+          several(study.conditions.size() > 1) {
         p.width = width;
         const double values = greatest(verdict, unit);
         references = referencesOf(data, verdict, unit, values);
@@ -148,7 +150,7 @@ public:
     }
 
 private:
-    static constexpr double numberWidth = 150;
+    static constexpr double numberWidth = 150, narrowWidth = 520, wordsHeight = 18;
 
     double at(double shown) const { return left + (shown - x0) / (x1 - x0) * (right - left); }
     double px(double si) const { return at(unit.fromSi(si)); }
@@ -172,10 +174,12 @@ private:
                 rungs += n;
                 ++heads;
             }
+        if (narrow) rungHeight = leastNarrow;
         if (rungs == 0 || height <= 0) return;
         const double rest = height - topMargin - axisHeight - keyHeight -
                             static_cast<double>(heads) * (gap + (several ? headHeight : 0));
         rungHeight = std::clamp(rest / static_cast<double>(rungs), leastRung, mostRung);
+        if (narrow) rungHeight = std::max(rungHeight, leastNarrow);
     }
     /// A letter that stands at one rung alone ties nothing.
     std::string shared(const Group& g) const { return results::sharedLetters(verdict, g); }
@@ -195,8 +199,9 @@ private:
         y += gap;
     }
     void rung(const Group& g) {
-        const double mid = y + rungHeight / 2;
-        name(g, mid);
+        // Where there is no room beside the rung its words stand above it.
+        const double mid = narrow ? y + (rungHeight + wordsHeight) / 2 : y + rungHeight / 2;
+        name(g, narrow ? y + wordsHeight / 2 : mid);
         p.add(Line{{left, mid}, {right, mid}, Ink::grid, 5});
         if (x0 > 0) breakIn(mid);
         const auto& s = g.summary;
@@ -227,6 +232,15 @@ private:
             p.add(
                 Label{{p.width - 44, mid + 4}, words::meanText(s, unit), 11, Align::right, Ink::text, true});
             p.add(Label{{p.width - 6, mid + 4}, fmt::format("n {}", s.n), 11, Align::right, Ink::faint});
+            return;
+        }
+        if (narrow) {
+            p.add(Label{{p.width - 10, y + 13},
+                        fmt::format("{}, n = {}", words::meanText(s, unit), s.n),
+                        11,
+                        Align::right,
+                        Ink::text,
+                        true});
             return;
         }
         p.add(Label{{p.width - 10, mid - 1}, words::meanText(s, unit), 13, Align::right, Ink::text, true});
@@ -378,6 +392,7 @@ private:
     const results::Verdict& verdict;
     const quantity::Unit& unit;
     domain::Id selected;
+    bool narrow;
     double nameWidth, left, right;
     bool several;
     std::vector<Reference> references;

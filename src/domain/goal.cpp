@@ -10,6 +10,7 @@ Goal goalFor(const Goal& goal, Metric metric) {
     other.margin = goal.margin;
     other.control = goal.control;
     other.part = goal.part;
+    other.family = goal.family;
     return other;
 }
 

@@ -50,6 +50,7 @@ const Method advantage{
     formulas,
     Dimension::force,
     "Both loads at the same steady moment.",
-    "pulley tackle block rope reeving hoist winch rigging friction efficiency line tension"};
+    "pulley tackle block rope reeving hoist winch rigging friction efficiency line tension",
+    stats::Family::normal};
 
 } // namespace anvil::methods

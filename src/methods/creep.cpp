@@ -117,6 +117,7 @@ const Method creep{"creep",
                    formulas,
                    {},
                    {},
-                   "hang weight days slow sag stretch plastic rope clip glue hours long load"};
+                   "hang weight days slow sag stretch plastic rope clip glue hours long load",
+                   stats::Family::normal};
 
 } // namespace anvil::methods

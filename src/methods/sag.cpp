@@ -78,6 +78,7 @@ const Method sag{"sag",
                  formulas,
                  {},
                  "Both heights are read off the same mark, so that a height never passes for a sag.",
-                 "bend shelf beam stiffness droop deflection plank slat weight"};
+                 "bend shelf beam stiffness droop deflection plank slat weight",
+                 stats::Family::normal};
 
 } // namespace anvil::methods

@@ -64,6 +64,14 @@ std::optional<Page> floors(const Source& source, const View& view) {
     page.add(paragraph(Paragraph::Style::plain,
                        "What a piece can be trusted to hold. A mean is what half of them do not hold."));
     page.add(words::floorTable(data, verdict, groups, unit));
+    if (std::any_of(verdict.groups.begin(), verdict.groups.end(),
+                    [](const results::Group& g) { return g.summary.censored(); }))
+        page.add(
+            Choice{"family",
+                   "Groups with bounds are fitted by the",
+                   {{"normal", "normal law"}, {"lognormal", "log-normal law"}, {"weibull", "Weibull law"}},
+                   stats::key(results::familyOf(verdict.goal)),
+                   true});
     page.add(Heading{3, "What each promises"});
     page.add(Bullets{words::floorPromises(), "floorPromises", true});
     if (auto apart = words::standingApart(data, verdict, groups, unit); !apart.empty()) {

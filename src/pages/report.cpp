@@ -203,7 +203,8 @@ private:
              "samples bridged, the peak is the greatest sample. Raw samples are kept unchanged.",
              "s is the standard deviation with n − 1; the interval is Student's t at 95 %. Where a group "
              "holds "
-             "an \"at least\", mean and s are those of the log-normal law fitted to all its values, and the "
+             "an \"at least\", mean and s are those of the law fitted to all its values (log-normal where no "
+             "other is chosen), and the "
              "interval follows from the density of location and spread; with bounds alone the mean is \"at "
              "least\".",
              fmt::format(

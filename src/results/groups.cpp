@@ -38,7 +38,7 @@ Group groupOf(const Results& results, const Goal& goal, Id option, Id condition)
         g.values.push_back({pull.id, s->id, *got.value, got.guess, toppedOut(pull, reading)});
         values.push_back(*got.value);
     }
-    setSummary(goal, g, stats::summarise(values, usualFamily));
+    setSummary(goal, g, stats::summarise(values, familyOf(goal)));
     if (goal.sense == Sense::inside && goal.window) {
         g.inside = InWindow{};
         for (const auto& v : values)

@@ -51,7 +51,7 @@ NeedResult against(const Group& group, std::size_t at, const Goal& goal) {
     }
     if (!s.censored()) {
         byStudent(r, s, need);
-    } else if (const auto density = stats::Density::of(usualFamily, values)) {
+    } else if (const auto density = stats::Density::of(familyOf(goal), values)) {
         r.meanMeets = density->meanAtLeast(need);
         r.nextMeets = density->nextAtLeast(need);
     }

@@ -140,7 +140,8 @@ std::vector<Odd> oddOnesOut(const Results& results, const Verdict& verdict) {
             changed.condition = group.condition;
             for (std::size_t k = 0; k < group.values.size(); ++k) {
                 if (group.values[k].value.state == stats::State::aside) continue;
-                setSummary(verdict.goal, changed, stats::summariseFast(without(group, k), usualFamily));
+                setSummary(verdict.goal, changed,
+                           stats::summariseFast(without(group, k), familyOf(verdict.goal)));
                 Odd odd{group.values[k].pull, group.values[k].specimen, condition.id,
                         around.leaderWith(changed, i), around.turnedBy(changed, i)};
                 if (odd.leader || !odd.pairs.empty()) out.push_back(std::move(odd));

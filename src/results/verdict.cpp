@@ -52,10 +52,13 @@ bool Verdict::empty() const {
     return std::none_of(groups.begin(), groups.end(), [](const Group& g) { return g.summary.n > 0; });
 }
 
-Verdict evaluate(const Results& results, const Goal& goal) {
+Verdict evaluate(const Results& results, const Goal& wanted) {
     const auto& data = results.data();
     Verdict v;
-    v.goal = goal;
+    v.goal = wanted;
+    if (!v.goal.family)
+        if (const auto* method = methods::find(data.study.plan.method)) v.goal.family = method->family;
+    const auto& goal = v.goal;
     for (const auto& condition : data.conditions) {
         std::vector<Group> groups;
         for (const auto& option : data.options) {

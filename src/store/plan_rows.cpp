@@ -89,6 +89,7 @@ QString planToJson(const domain::Study& study) {
         return QJsonObject{{"step", w.step}, {"words", text(w.words)}};
     });
     put(o, "part", goal.part);
+    if (goal.family) o["family"] = stats::key(*goal.family);
     put(o, "connector", p.connector);
     put(o, "speed_m_per_s", p.speed);
     if (p.reused) o["reused"] = true;
@@ -163,6 +164,13 @@ std::uint64_t seedFrom(const JsonFields& o) {
     return seed;
 }
 
+std::optional<stats::Family> familyFrom(const JsonFields& o) {
+    for (const auto family : {stats::Family::normal, stats::Family::lognormal, stats::Family::weibull})
+        if (o.text("family") == stats::key(family)) return family;
+    o.trouble().say(QStringLiteral("there is no family \"%1\"").arg(text(o.text("family"))));
+    return {};
+}
+
 /// What is wanted, without the metric and the margin, which have columns of their own.
 domain::Goal goalFrom(const JsonFields& o) {
     domain::Goal goal;
@@ -175,6 +183,7 @@ domain::Goal goalFrom(const JsonFields& o) {
     goal.ceiling = o.number("ceiling");
     goal.control = o.id("control");
     goal.part = o.text("part");
+    if (o.has("family")) goal.family = familyFrom(o);
     return goal;
 }
 

@@ -96,6 +96,11 @@ Expected<void> setInReport(OpenProject& project, Id study, const std::string& pa
                          });
 }
 
+Expected<void> setFamily(OpenProject& project, Id study, stats::Family family) {
+    return project.changeStudy(study, OpenProject::tr("How bounds are fitted"),
+                               [&](domain::Study& s) { s.goal.family = family; });
+}
+
 Expected<void> publish(OpenProject& project, Id study, const std::string& at) {
     const auto* data = project.study(study);
     const auto* table = project.table(study);

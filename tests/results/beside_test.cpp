@@ -213,6 +213,17 @@ TEST(Forecasts, StandBesideWhatCame) {
     EXPECT_NEAR(f[1].ratio.value(), 2, 1e-12);
 }
 
+TEST(Family, IsChosenElseTheMethods) {
+    Maker m;
+    m.option("A").condition("Plain").square(1, 11, {30, 34, 38}).pull(1, 11, 40, Standing::atLeast);
+    EXPECT_EQ(m.verdict().groups[0].summary.basis, stats::MeanBasis::lognormal);
+    m.data.study.plan.method = "sag"; // may be nothing, or less
+    EXPECT_EQ(m.verdict().groups[0].summary.basis, stats::MeanBasis::normal);
+    m.data.study.goal.family = stats::Family::weibull;
+    EXPECT_EQ(m.verdict().groups[0].summary.basis, stats::MeanBasis::weibull);
+    EXPECT_EQ(goalFor(m.data.study.goal, metric("first_slip")).family, stats::Family::weibull);
+}
+
 TEST(ProbabilityPlot, PlacesAreHerdsAndJohnsons) {
     Maker m;
     m.option("A").condition("Plain").square(1, 11, {30, 10, 20});

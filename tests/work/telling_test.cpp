@@ -95,10 +95,12 @@ TEST_F(Telling, LinesAndLimitsAreReadAsTyped) {
     EXPECT_FALSE(setUse(*project, study, {"3", "", "", "", ""}, newton())) << "a factor needs its reason";
     ASSERT_TRUE(setUse(*project, study, {"3", "weather", "50 N", "2 kN", "1,5"}, newton()));
     EXPECT_EQ(told().use, (domain::Use{3, "weather", 50, 2000, 1.5}));
+    ASSERT_TRUE(setFamily(*project, study, stats::Family::weibull));
     ASSERT_TRUE(setInReport(*project, study, "floors", false));
     ASSERT_TRUE(setInReport(*project, study, "floors", false));
     EXPECT_EQ(told().leftOut.size(), 1u);
     reopen();
+    EXPECT_EQ(project->study(study)->study.goal.family, stats::Family::weibull);
     ASSERT_TRUE(setInReport(*project, study, "floors", true));
     EXPECT_TRUE(told().leftOut.empty());
 }

@@ -215,6 +215,10 @@ void VerdictStage::choose(const QString& choice, const QString& option) {
             if (reason.factor == option.toDouble())
                 m_session.tell(work::setDesignFactor(*m_session.project(), m_session.studyId(), reason.factor,
                                                      reason.why));
+    } else if (choice == "family") {
+        for (const auto family : {stats::Family::normal, stats::Family::lognormal, stats::Family::weibull})
+            if (option == stats::key(family))
+                m_session.tell(work::setFamily(*m_session.project(), m_session.studyId(), family));
     } else if (choice == "first") {
         return chooseTwo(group(), {});
     } else if (choice == "second") {

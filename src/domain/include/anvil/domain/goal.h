@@ -3,6 +3,7 @@
 #pragma once
 
 #include <anvil/domain/metric.h>
+#include <anvil/stats/fit.h>
 #include <optional>
 #include <string>
 #include <utility>
@@ -22,6 +23,7 @@ struct Goal {
     double margin = 0.10; ///< the smallest difference that matters, as a share
     Id control = 0;       ///< the option everything is compared with; 0: none
     std::string part{};   ///< whose strength is asked for; empty: the whole piece
+    std::optional<stats::Family> family{}; ///< fitted where some values are bounds; empty: the method's usual
     bool operator==(const Goal&) const = default;
 };
 

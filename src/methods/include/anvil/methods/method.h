@@ -7,6 +7,7 @@
 #include <anvil/quantity/error.h>
 #include <anvil/quantity/unit.h>
 #include <anvil/quantity/units.h>
+#include <anvil/stats/fit.h>
 #include <span>
 #include <string>
 #include <string_view>
@@ -73,6 +74,8 @@ struct Method {
     std::optional<quantity::Dimension> load{};
     std::string_view entryHint{}; ///< what somebody who fills in its form should know
     std::string_view words{};     ///< what people say who want it, for searching: "glue hook bond"
+    /// How its values are spread where nothing else is known: strengths are positive and spread by factors.
+    stats::Family family = stats::Family::lognormal;
 
     const Input* input(std::string_view key) const;   ///< null where there is none
     const Metric* metric(std::string_view key) const; ///< null where there is none

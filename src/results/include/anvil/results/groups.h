@@ -40,8 +40,8 @@ struct Group {
     std::optional<InWindow> inside; ///< where the goal is a window
 };
 
-/// What is fitted where some values are only bounds: strengths are positive, and pairs are compared on logs.
-inline constexpr auto usualFamily = stats::Family::lognormal;
+/// What is fitted where some values are only bounds: what somebody chose, else what is usual.
+inline stats::Family familyOf(const Goal& goal) { return goal.family.value_or(stats::Family::lognormal); }
 
 /// Gives a group its summary and how its mean stands to the goal.
 void setSummary(const Goal& goal, Group& group, const stats::Summary& summary);

@@ -25,6 +25,9 @@ Expected<void> setReferences(OpenProject& project, Id study, const std::vector<s
 /// Whether the report tells of a page of the verdict.
 Expected<void> setInReport(OpenProject& project, Id study, const std::string& page, bool told);
 
+/// The family that is fitted where values are bounds.
+Expected<void> setFamily(OpenProject& project, Id study, stats::Family family);
+
 /// Keeps what is shown now as published; a value that changes later is a correction. `at`: ISO 8601.
 Expected<void> publish(OpenProject& project, Id study, const std::string& at);
 /// Why a published value was changed. Error: no reason, or nothing that was published has changed.
