@@ -117,7 +117,7 @@ public:
         : data(study), verdict(shown), unit(in), selected(chosen), narrow(width < narrowWidth),
           nameWidth(narrow ? width - numberWidth
                            : std::clamp(44 + 7.2 * longestName(study), 110.0, 0.34 * width)),
-          left(narrow ? 14 : nameWidth + 14), right(narrow ? width - 26 : width - numberWidth - 12),
+          left(narrow ? 30 : nameWidth + 14), right(narrow ? width - 26 : width - numberWidth - 12),
           several(study.conditions.size() > 1) {
         p.width = width;
         const double values = greatest(verdict, unit);
@@ -129,7 +129,7 @@ public:
                     : right - left > 200 ? 4
                                          : 2,
                     look.fromZero);
-        y = topMargin = references.empty() ? 6 : 18;
+        y = topMargin = references.empty() ? 6 : narrow && references.size() > 1 ? 32 : 18;
         chooseRung(look.height);
     }
     Picture done() {
@@ -375,7 +375,8 @@ private:
             if (r.at < x0) continue;
             const double x = at(r.at), wide = 6.2 * static_cast<double>(r.text.size()) + 8;
             const double next = k + 1 < references.size() ? at(references[k + 1].at) : p.width;
-            const bool toLeft = x + wide > next && x - wide > left;
+            // Where there is little room the words of neighbours stand one above the other.
+            const bool toLeft = x + wide > (narrow ? p.width : next) && x - wide > left;
             if (r.upper) {
                 const double end = std::min(at(*r.upper), right);
                 p.add(Area{{{x, 16}, {end, 16}, {end, axis}, {x, axis}}, Ink::band, 0.45});
@@ -383,8 +384,11 @@ private:
                 p.add(Line{{end, 16}, {end, axis}, r.ink, 1.4, Dash::dotted});
             }
             p.add(Line{{x, 4}, {x, axis}, r.ink, 1.4, r.ink == Ink::warn ? Dash::dashed : Dash::dotted});
-            p.add(
-                Label{{toLeft ? x - 4 : x + 4, 12}, r.text, 11, toLeft ? Align::right : Align::left, r.ink});
+            p.add(Label{{toLeft ? x - 4 : x + 4, narrow && k % 2 ? 25.0 : 12.0},
+                        r.text,
+                        11,
+                        toLeft ? Align::right : Align::left,
+                        r.ink});
         }
     }
 
