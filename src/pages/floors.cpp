@@ -76,7 +76,7 @@ std::optional<Page> floors(const Source& source, const View& view) {
     page.add(Bullets{words::floorPromises(), "floorPromises", true});
     if (auto apart = words::standingApart(data, verdict, groups, unit); !apart.empty()) {
         page.add(section("Values that stand apart"));
-        page.add(Offers{"apart", std::move(apart), {{"setAside", "Set it aside…"}}, {}, false});
+        page.add(Offers{"apart", std::move(apart), {{"setAside", "Set it aside…"}}, {}, false, true});
     }
     addPlot(page, source, view);
     return page;

@@ -1,9 +1,22 @@
 #include "choices.h"
 
+#include <algorithm>
 #include <anvil/methods/method.h>
 #include <anvil/words/earlier.h>
 
 namespace anvil::pages {
+
+namespace {
+
+/// Asked first: what another study says takes a while.
+bool sharesOption(const domain::StudyData& a, const domain::StudyData& b) {
+    return std::any_of(a.options.begin(), a.options.end(), [&](const domain::Option& x) {
+        return std::any_of(b.options.begin(), b.options.end(),
+                           [&](const domain::Option& y) { return x.name == y.name; });
+    });
+}
+
+} // namespace
 
 std::optional<Page> lastTime(const Source& source, const View& view) {
     const auto& data = *source.study;
@@ -12,7 +25,9 @@ std::optional<Page> lastTime(const Source& source, const View& view) {
     std::vector<results::Earlier> earlier;
     if (source.studies && source.verdictOf && source.isRead)
         for (const auto* other : source.studies()) {
-            if (other->study.id == data.study.id || !source.isRead(other->study.id)) continue;
+            if (other->study.id == data.study.id || !sharesOption(data, *other) ||
+                !source.isRead(other->study.id))
+                continue;
             auto said = results::earlierOf({}, *other, source.verdictOf(other->study.id, metric));
             earlier.insert(earlier.end(), said.begin(), said.end());
         }

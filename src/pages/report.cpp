@@ -104,9 +104,20 @@ private:
             if (!page) continue;
             add(Heading{2, std::string(entry.title)});
             for (auto& block : page->blocks)
-                if (!std::holds_alternative<Choice>(block) && !std::holds_alternative<Offers>(block))
-                    m_page.blocks.push_back(std::move(block));
+                addFromPage(std::move(block));
         }
+    }
+    /// What can be chosen is left out. What could be done too, with the heading above it, but for what an
+    /// offer says of the results.
+    void addFromPage(Block block) {
+        if (std::holds_alternative<Choice>(block)) return;
+        const auto* offers = std::get_if<Offers>(&block);
+        if (!offers) return m_page.blocks.push_back(std::move(block));
+        if (offers->tells) return add(Bullets{offers->sentences, offers->key, true});
+        if (!m_page.blocks.empty())
+            if (const auto* heading = std::get_if<Heading>(&m_page.blocks.back());
+                heading && heading->level == 3)
+                m_page.blocks.pop_back();
     }
     /// What every metric gives that any pull tells.
     void ranked() {

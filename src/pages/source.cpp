@@ -37,7 +37,7 @@ Source sourceOf(work::OpenProject& project, domain::Id study) {
     s.verdictOf = [&project](domain::Id other, domain::Metric m) -> const results::Verdict& {
         return project.verdict(other, m);
     };
-    s.isRead = [&project](domain::Id other) { return project.unread(other).empty(); };
+    s.isRead = [&project](domain::Id other) { return work::quicklyRead(project, other); };
     s.table = [&project, study] { return project.table(study); };
     s.curve = [&project](domain::Id pull) { return project.readCurve(pull).value_or(nullptr); };
     s.steady = [&project](domain::Id pull) { return project.steadyAtMarks(pull); };

@@ -9,7 +9,7 @@ namespace {
 results::CardSources sourcesOf(OpenProject& project) {
     return {[&project](Id study) { return project.study(study); },
             [&project](Id study, domain::Metric metric) { return &project.verdict(study, metric); },
-            [&project](Id study) { return project.unread(study).empty() ? project.table(study) : nullptr; }};
+            [&project](Id study) { return quicklyRead(project, study) ? project.table(study) : nullptr; }};
 }
 
 /// The study that keeps the card; this one where none does yet.
@@ -31,6 +31,11 @@ Expected<void> exists(const OpenProject& project, Id keeper, std::size_t which) 
 }
 
 } // namespace
+
+bool quicklyRead(const OpenProject& project, Id study) {
+    constexpr std::size_t few = 100; // about a tenth of a second
+    return project.unread(study).size() <= few;
+}
 
 const domain::StudyData* cardStudyOf(const OpenProject& project, Id study) {
     const auto* own = project.study(study);

@@ -164,6 +164,11 @@ TEST_F(VerdictPages, LinesAreDrawnToSeeResultsAgainst) {
 TEST_F(VerdictPages, AnOddValueIsSetAsideWithItsReason) {
     open("Ground pegs");
     EXPECT_TRUE((ladder(), seen()).contains("Straight: Spiral has the highest mean"));
+    window->goTo(Stage::report);
+    settle();
+    EXPECT_TRUE(
+        visibleTexts(child<QScrollArea>("reportScroll")).join("\n").contains("C1-3 of Spiral in Straight"))
+        << "the report tells of it too";
     showPage("Floors");
     ASSERT_TRUE(seen().contains("C1-3 of Spiral in Straight"));
     EXPECT_TRUE(seen().contains("fits best")) << "the probability plot";
@@ -223,6 +228,7 @@ TEST_F(VerdictPages, ThePagesOfTheReportAreTicked) {
     window->goTo(Stage::report);
     settle();
     const auto text = [&] { return visibleTexts(child<QScrollArea>("reportScroll")).join("\n"); };
+    EXPECT_FALSE(text().contains("What else could count")) << "nothing to be done on paper";
     QCheckBox* floors = nullptr;
     for (auto* box : window->findChildren<QCheckBox*>())
         if (box->isVisible() && box->text() == "Floors") floors = box;

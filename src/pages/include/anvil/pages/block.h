@@ -50,7 +50,8 @@ struct Offers {
     std::vector<std::string> sentences;
     std::vector<std::pair<std::string_view, std::string>> actions; ///< key and title
     std::string none;                                              ///< said where there are no sentences
-    bool first = true; ///< its first action is what most would do next
+    bool first = true;  ///< its first action is what most would do next
+    bool tells = false; ///< its sentences tell of results, not only of what could be done
 };
 /// Things weighed against each other, each by a slider in a window; on paper their shares.
 struct Weights {

@@ -6,6 +6,9 @@
 
 namespace anvil::work {
 
+/// Whether the curves of a study are read, or so few that nobody has to wait for them.
+bool quicklyRead(const OpenProject& project, Id study);
+
 /// The study whose card weighs this one: its own, else the first that has a criterion of it; null: none has.
 const domain::StudyData* cardStudyOf(const OpenProject& project, Id study);
 /// The card that weighs a study; `weights` instead of those it has, where there are as many.
