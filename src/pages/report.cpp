@@ -10,6 +10,7 @@
 #include <anvil/words/pull.h>
 #include <anvil/words/ranked.h>
 #include <anvil/words/verdict.h>
+#include <anvil/words/why.h>
 #include <fmt/format.h>
 
 namespace anvil::pages {
@@ -83,6 +84,8 @@ private:
         if (const auto page = verdict.empty() ? std::nullopt : answer(source, {units}))
             for (const auto& block : page->blocks)
                 if (std::holds_alternative<Figure>(block)) m_page.blocks.push_back(block);
+        if (auto limits = words::limitsOfResults(data, verdict); !limits.empty())
+            add(Bullets{std::move(limits)});
     }
     /// What was published before and is another now, before anything else is read.
     void corrected() {

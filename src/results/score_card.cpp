@@ -202,6 +202,7 @@ std::optional<CardResult> cardOf(const StudyData& own, const ScoreCard& card, co
     const auto n = out.options.size();
     out.marks.assign(n, Values(card.criteria.size()));
     std::vector<double> weights;
+    weights.reserve(card.criteria.size());
     for (const auto& c : card.criteria)
         weights.push_back(std::max(0.0, c.weight));
     const double all = std::accumulate(weights.begin(), weights.end(), 0.0);

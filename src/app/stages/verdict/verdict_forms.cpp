@@ -33,6 +33,7 @@ void askReferences(Session& session, QWidget* parent) {
     auto* rows = new RowEditor({QObject::tr("Name"), QObject::tr("Value"), QObject::tr("Up to")},
                                QObject::tr("Reference lines"));
     std::vector<QStringList> shown;
+    shown.reserve(data->study.telling.references.size());
     for (const auto& r : data->study.telling.references)
         shown.push_back({qs(r.name), qs(quantity::asEntered(r.value, unit)),
                          r.upper ? qs(quantity::asEntered(*r.upper, unit)) : QString()});
@@ -83,6 +84,7 @@ void askRatings(Session& session, QWidget* parent) {
     auto* name = dialog.addField(QObject::tr("What is judged"), {}, QObject::tr("ease of fitting"));
     auto* rows = new RowEditor({QObject::tr("Option"), QObject::tr("Rating")}, QObject::tr("Ratings"));
     std::vector<QStringList> shown;
+    shown.reserve(data->options.size());
     for (const auto& o : data->options)
         shown.push_back({qs(o.name), QString()});
     rows->setRows(shown);
