@@ -89,7 +89,9 @@ domain::Publication publicationFrom(const JsonFields& o) {
     o.list("values", [&](const QJsonValue& v) {
         const JsonFields f(v, o.trouble());
         const double value = f.number("value", 0);
-        p.values.push_back({f.id("pull"), value, f.number("upper", value), stateFrom(f)});
+        const auto state = stateFrom(f);
+        const double upper = state == stats::State::between ? f.number("upper", value) : value;
+        p.values.push_back({f.id("pull"), value, upper, state});
     });
     return p;
 }
