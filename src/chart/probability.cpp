@@ -12,23 +12,7 @@ namespace {
 constexpr double usualHeight = 340, margin = 62, foot = 44, top = 26;
 
 /// Shares stand at their place on the normal law, so that a normal group lies on a straight line.
-double place(double below) {
-    stats::Fit unit;
-    unit.scale = 1;
-    return unit.quantile(1 - below);
-}
-
-const char* name(stats::Family family) {
-    switch (family) {
-    case stats::Family::normal:
-        return "normal";
-    case stats::Family::lognormal:
-        return "log-normal";
-    case stats::Family::weibull:
-        return "Weibull";
-    }
-    return "";
-}
+double place(double below) { return stats::standardQuantile(stats::Family::normal, below); }
 
 struct Frame {
     double low, high, left, right, bottom;
@@ -82,7 +66,8 @@ void addLines(Picture& p, const Frame& f, const results::ProbabilityPlot& plot) 
         p.add(Polyline{clipped(f, line.line), ink, line.best ? 2.2 : 1.4, dash, 1});
         p.add(Line{{f.left + 10, told - 4}, {f.left + 34, told - 4}, ink, line.best ? 2.2 : 1.4, dash});
         p.add(Label{{f.left + 40, told},
-                    std::string(name(line.family)) + (line.best ? ", fits best; its 90 % band" : ""),
+                    std::string(words::familyName(line.family)) +
+                        (line.best ? ", fits best; its 90 % band" : ""),
                     11,
                     Align::left,
                     Ink::text,

@@ -82,7 +82,7 @@ Picture ratioLadder(const domain::StudyData& data, const results::Verdict& verdi
         if (r.atLeast) p.add(Mark{{x + 10, mid}, MarkShape::arrowRight, 9, Ink::accent});
         if (r.atMost) p.add(Mark{{x - 10, mid}, MarkShape::arrowLeft, 9, Ink::accent});
         p.add(Label{{width - 8, mid + 4},
-                    words::rungText(r, base, data, verdict, unit),
+                    words::rungText(r, base, data, unit),
                     13,
                     Align::right,
                     r.itself ? Ink::faint : Ink::text});

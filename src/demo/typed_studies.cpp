@@ -21,8 +21,8 @@ struct Setting {
     std::optional<double> value{}; ///< on the axis, SI
 };
 
+/// How its values come about and are shown.
 struct Made {
-    domain::StudyData data;
     std::uint64_t seed = 1;
     int day = 0;
     const char* metric = "peak";
@@ -30,6 +30,21 @@ struct Made {
     const char* unit = "N";
     double perUnit = 1; ///< SI of one
 };
+
+/// A study as far as all of them are alike.
+domain::Study studyOf(int position, const char* title, const char* question, const char* note,
+                      const char* method, int replicates, double minutesEach, const char* metric) {
+    domain::Study s;
+    s.position = position;
+    s.title = title;
+    s.question = question;
+    s.note = note;
+    s.plan.method = method;
+    s.plan.replicates = replicates;
+    s.plan.minutesEach = minutesEach;
+    domain::decideBy(s.goal, domain::metric(metric));
+    return s;
+}
 
 std::string dayText(int day, int minute) {
     return QDateTime(QDate(2026, 4, 13).addDays(day), QTime(9, 0))
@@ -91,15 +106,11 @@ addTyped(store::Writer& w, domain::Study s, const std::vector<Kind>& kinds,
 
 /// Wet and dry over all makers, and a card on which strength, price and weight pull three ways.
 void slats(store::Writer& w, int position) {
-    domain::Study s;
-    s.position = position;
-    s.title = "Recycled-plastic slats";
-    s.question = "Which maker's slat is the best buy, and what does a wet winter cost?";
-    s.note = "Fallow Lane Growers, orchard nets. Slats on two rollers 0.5 m apart, pressed in the middle.";
-    s.plan.method = "three-point-bend";
-    s.plan.replicates = 5;
-    s.plan.minutesEach = 5;
-    domain::decideBy(s.goal, domain::metric("peak"));
+    auto s =
+        studyOf(position, "Recycled-plastic slats",
+                "Which maker's slat is the best buy, and what does a wet winter cost?",
+                "Fallow Lane Growers, orchard nets. Slats on two rollers 0.5 m apart, pressed in the middle.",
+                "three-point-bend", 5, 5, "peak");
     Made how;
     how.seed = 61;
     how.day = 9;
@@ -133,15 +144,11 @@ void slats(store::Writer& w, int position) {
 
 /// Two ways of locking that cannot be told apart.
 void clampScrews(store::Writer& w, int position) {
-    domain::Study s;
-    s.position = position;
-    s.title = "Hose-clamp screws";
-    s.question = "Which way of locking keeps a hose-clamp screw tight when the pump shakes?";
-    s.note = "Fallow Lane Growers. Loosening torque after two hours on the shaker, read off a torque wrench.";
-    s.plan.method = "torque";
-    s.plan.replicates = 5;
-    s.plan.minutesEach = 4;
-    domain::decideBy(s.goal, domain::metric("breakaway"));
+    auto s = studyOf(
+        position, "Hose-clamp screws",
+        "Which way of locking keeps a hose-clamp screw tight when the pump shakes?",
+        "Fallow Lane Growers. Loosening torque after two hours on the shaker, read off a torque wrench.",
+        "torque", 5, 4, "breakaway");
     Made how;
     how.seed = 72;
     how.day = 11;
@@ -154,15 +161,10 @@ void clampScrews(store::Writer& w, int position) {
 
 /// Four shapes at two angles; in one the winner hangs on a peg that met a root.
 void pegs(store::Writer& w, int position) {
-    domain::Study s;
-    s.position = position;
-    s.title = "Ground pegs";
-    s.question = "Which peg holds the cover line best, driven straight and driven slanting?";
-    s.note = "Fallow Lane Growers, meadow by the barn. Crane scale, read at the greatest load.";
-    s.plan.method = "axial-pull";
-    s.plan.replicates = 4;
-    s.plan.minutesEach = 6;
-    domain::decideBy(s.goal, domain::metric("peak"));
+    auto s = studyOf(position, "Ground pegs",
+                     "Which peg holds the cover line best, driven straight and driven slanting?",
+                     "Fallow Lane Growers, meadow by the barn. Crane scale, read at the greatest load.",
+                     "axial-pull", 4, 6, "peak");
     s.telling.references = {{"Gust on one line", 380, {}}};
     Made how;
     how.seed = 83;
@@ -185,18 +187,13 @@ void pegs(store::Writer& w, int position) {
 /// Strength over the days of curing: a trend for two glues, flat for the tape.
 void curing(store::Writer& w, int position) {
     constexpr double day = 86400;
-    domain::Study s;
-    s.position = position;
-    s.title = "Days of curing";
-    s.question = "How many days must a hook on glazing cure before the net goes on?";
-    s.note = "Fallow Lane Growers, polytunnels. Hooks on offcuts of glazing, pulled straight off after so "
-             "many days.";
-    s.plan.method = "axial-pull";
-    s.plan.replicates = 4;
-    s.plan.minutesEach = 5;
+    auto s = studyOf(
+        position, "Days of curing", "How many days must a hook on glazing cure before the net goes on?",
+        "Fallow Lane Growers, polytunnels. Hooks on offcuts of glazing, pulled straight off after so "
+        "many days.",
+        "axial-pull", 4, 5, "peak");
     s.plan.axis = "cure time";
     s.plan.axisUnit = "d";
-    domain::decideBy(s.goal, domain::metric("peak"));
     Made how;
     how.seed = 94;
     how.day = 15;

@@ -53,7 +53,7 @@ void addSureness(Page& page, const Source& source, const results::Verdict& verdi
     for (auto& line : besideTheResult(source, verdict))
         said.items.push_back(std::move(line));
     if (said.items.empty()) return;
-    page.addBeside(Heading{3, "How sure"});
+    page.addBeside(section("How sure"));
     page.addBeside(std::move(said));
 }
 
@@ -97,9 +97,11 @@ std::string nothingNext(const results::Verdict& verdict) {
 
 } // namespace
 
+bool hasAnswer(const Source& source, const View&) { return !source.study->pulls.empty(); }
+
 std::optional<Page> answer(const Source& source, const View& view) {
+    if (!hasAnswer(source, view)) return {};
     const auto& data = *source.study;
-    if (data.pulls.empty()) return {};
     const auto metric = metricOf(source, view);
     const auto& verdict = source.verdict(metric);
     Page p{"answer", data.study.title, {}};
@@ -131,7 +133,7 @@ std::optional<Page> answer(const Source& source, const View& view) {
                 nothingNext(verdict)};
     for (const auto& followUp : plan::followUps(data, verdict, sure))
         next.sentences.push_back(followUp.sentence + " (" + plan::effortText(followUp) + ")");
-    p.add(Heading{3, "What next"});
+    p.add(section("What next"));
     p.add(std::move(next));
     return p;
 }

@@ -3,12 +3,21 @@
 #include <algorithm>
 #include <anvil/methods/method.h>
 #include <anvil/words/floors.h>
-#include <anvil/words/why.h>
+#include <anvil/words/values.h>
 #include <fmt/format.h>
 
 namespace anvil::pages {
 
 namespace {
+
+/// Three exact values that are not all the same.
+bool mayHaveFloor(const results::Group& g) {
+    std::vector<double> exact;
+    for (const auto& v : g.values)
+        if (v.value.state == stats::State::exact) exact.push_back(v.value.value);
+    return exact.size() >= 3 &&
+           std::any_of(exact.begin(), exact.end(), [&](double v) { return v != exact.front(); });
+}
 
 /// The probability plot of one group, chosen among those that have one.
 void addPlot(Page& page, const Source& source, const View& view) {
@@ -19,10 +28,7 @@ void addPlot(Page& page, const Source& source, const View& view) {
     std::optional<std::size_t> shown;
     for (std::size_t i = 0; i < verdict.groups.size(); ++i) {
         const auto& g = verdict.groups[i];
-        const auto exact = std::count_if(g.values.begin(), g.values.end(), [](const results::GroupValue& v) {
-            return v.value.state == stats::State::exact;
-        });
-        if (exact < 3 || g.summary.below + g.summary.between > 0) continue;
+        if (!mayHaveFloor(g) || g.summary.below + g.summary.between > 0) continue;
         const auto key = fmt::format("{}", i);
         which.options.emplace_back(key, words::groupName(data, g));
         if (!shown || view.plotOf == key) {
@@ -45,19 +51,21 @@ void addPlot(Page& page, const Source& source, const View& view) {
 
 } // namespace
 
+bool hasFloors(const Source& source, const View& view) {
+    const auto& verdict = source.verdict(metricOf(source, view));
+    return verdict.goal.sense == domain::Sense::more &&
+           std::any_of(verdict.groups.begin(), verdict.groups.end(), mayHaveFloor);
+}
+
 std::optional<Page> floors(const Source& source, const View& view) {
+    if (!hasFloors(source, view)) return {};
     const auto& data = *source.study;
     const auto metric = metricOf(source, view);
     const auto& verdict = source.verdict(metric);
-    if (verdict.empty() || verdict.goal.sense != domain::Sense::more) return {};
     std::vector<results::OneGroup> groups;
     groups.reserve(verdict.groups.size());
     for (const auto& g : verdict.groups)
         groups.push_back(results::analyse(g));
-    const bool any = std::any_of(groups.begin(), groups.end(), [](const results::OneGroup& g) {
-        return g.floors.normal90_95 || g.floors.lognormal90_95 || g.floors.weibull90_95;
-    });
-    if (!any) return {}; // nobody has three exact values
     const auto& unit = methods::unitFor(*metric, view.units);
     Page page{"floors", data.study.title, {}};
     page.add(metricChoice(source, view));
@@ -72,9 +80,9 @@ std::optional<Page> floors(const Source& source, const View& view) {
                    {{"normal", "normal law"}, {"lognormal", "log-normal law"}, {"weibull", "Weibull law"}},
                    stats::key(results::familyOf(verdict.goal)),
                    true});
-    page.add(Heading{3, "What each promises"});
+    page.add(section("What each promises"));
     page.add(Bullets{words::floorPromises(), "floorPromises", true});
-    if (auto apart = words::standingApart(data, verdict, groups, unit); !apart.empty()) {
+    if (auto apart = words::standingApart(data, verdict, unit); !apart.empty()) {
         page.add(section("Values that stand apart"));
         page.add(Offers{"apart", std::move(apart), {{"setAside", "Set it aside…"}}, {}, false, true});
     }

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <anvil/curve/average.h>
 #include <anvil/methods/method.h>
+#include <anvil/words/values.h>
 #include <anvil/words/verdict.h>
 #include <anvil/words/why.h>
 #include <fmt/format.h>
@@ -59,10 +60,17 @@ std::pair<std::size_t, std::size_t> twoOf(const results::Verdict& verdict, const
     return {first.a, first.b};
 }
 
+bool hasCurves(const domain::StudyData& data, const results::Group& group) {
+    return std::any_of(group.values.begin(), group.values.end(), [&](const results::GroupValue& v) {
+        const auto* pull = data.pull(v.pull);
+        return pull && pull->curve;
+    });
+}
+
 /// The averaged curve of a group's exact pulls, registered on its landmarks; nothing for fewer than two, or
 /// where it is against time and the single ones are not.
-std::optional<chart::Trace> averageOf(const Source& source, const results::Group& group, const View& view,
-                                      bool againstTime) {
+std::optional<chart::Trace> averageOf(const Source& source, const results::Group& group,
+                                      const quantity::Units& units, bool againstTime) {
     std::vector<std::shared_ptr<const curve::ReadCurve>> kept;
     std::vector<const curve::ReadCurve*> curves;
     for (const auto& v : group.values)
@@ -74,8 +82,8 @@ std::optional<chart::Trace> averageOf(const Source& source, const results::Group
     if (curves.size() < 2) return {};
     const auto average = curve::averaged(curves);
     if (!average || average->againstTime != againstTime) return {};
-    const auto& load = view.units.of(curves.front()->reading.load);
-    const auto& travel = view.units.of(curves.front()->reading.travel);
+    const auto& load = units.of(curves.front()->reading.load);
+    const auto& travel = units.of(curves.front()->reading.travel);
     chart::Trace trace;
     for (std::size_t i = 0; i < average->x.size(); ++i)
         trace.points.push_back(
@@ -85,14 +93,14 @@ std::optional<chart::Trace> averageOf(const Source& source, const results::Group
 
 /// The curves of both groups over each other, each group in one ink, and the averaged ones above them.
 std::optional<chart::CurveChart> curvesOf(const Source& source, const results::Verdict& verdict,
-                                          std::size_t a, std::size_t b, const View& view) {
+                                          std::size_t a, std::size_t b, const quantity::Units& units) {
     chart::CurveChart both;
     std::vector<chart::Trace> averages;
     const bool sameOption = verdict.groups[a].option == verdict.groups[b].option;
     std::size_t n = 0;
     for (const auto i : {a, b}) {
         const auto& g = verdict.groups[i];
-        auto one = overlayOf(source, g.option, g.condition, view.units, 300);
+        auto one = overlayOf(source, g.option, g.condition, units, 300);
         if (one.traces.empty()) return {};
         bool named = false;
         for (auto& trace : one.traces) {
@@ -106,7 +114,7 @@ std::optional<chart::CurveChart> curvesOf(const Source& source, const results::V
             trace.opacity = 0.35;
             both.traces.push_back(std::move(trace));
         }
-        if (auto average = averageOf(source, g, view, one.xTitle.starts_with("Time"))) {
+        if (auto average = averageOf(source, g, units, one.xTitle.starts_with("Time"))) {
             average->ink = chart::seriesInk(n);
             average->width = 2.6;
             average->name = "averaged";
@@ -151,18 +159,28 @@ void addWhy(Page& page, const Source& source, const View& view, const results::P
     if (auto aside = words::asideSentence(data, verdict, *why); !aside.empty())
         lines.push_back(std::move(aside));
     page.add(Bullets{std::move(lines), "support", true});
-    if (auto curves = curvesOf(source, verdict, why->a, why->b, view))
-        page.add(Figure{
-            "bothCurves",
-            [curves = std::move(*curves)](double width, double) { return chart::curves(curves, width, 260); },
-            "The curves of both; thick the averaged ones, registered on toe, peak and break, so that "
-            "their peaks are the means of the peaks."});
+    if (hasCurves(data, verdict.groups[why->a]) && hasCurves(data, verdict.groups[why->b]))
+        page.add(
+            Figure{"bothCurves", // read when it is drawn
+                   [source, metric, a = why->a, b = why->b, units = view.units](double width, double) {
+                       const auto curves = curvesOf(source, source.verdict(metric), a, b, units);
+                       return chart::curves(curves.value_or(chart::CurveChart()), width, 260);
+                   },
+                   "The curves of both; thick the averaged ones, registered on toe, peak and break, so that "
+                   "their peaks are the means of the peaks."});
     if (!why->broke.empty()) page.add(words::brokeTable(data, verdict, *why));
 }
 
 } // namespace
 
+bool hasPairs(const Source& source, const View& view) {
+    const auto& verdict = source.verdict(metricOf(source, view));
+    return std::any_of(verdict.pairs.begin(), verdict.pairs.end(),
+                       [&](const results::PairResult& p) { return verdict.hasBoth(p); });
+}
+
 std::optional<Page> pairs(const Source& source, const View& view) {
+    if (!hasPairs(source, view)) return {};
     const auto& data = *source.study;
     const auto metric = metricOf(source, view);
     const auto& verdict = source.verdict(metric);
@@ -170,7 +188,6 @@ std::optional<Page> pairs(const Source& source, const View& view) {
     const auto ordered = byWeight(verdict);
     for (const auto* p : ordered)
         (p->acrossConditions ? conditions : options).items.push_back(words::sentence(data, verdict, *p));
-    if (ordered.empty()) return {};
     Page page{"pairs", data.study.title, {}};
     page.add(metricChoice(source, view));
     addWhy(page, source, view, *ordered.front());

@@ -7,12 +7,18 @@ namespace anvil::pages {
 
 std::span<const Entry> registry() {
     static constexpr std::array entries{
-        Entry{"answer", "Answer", answer},    Entry{"pairs", "Pairs and why", pairs},
-        Entry{"floors", "Floors", floors},    Entry{"parts", "What broke", parts},
-        Entry{"needs", "Needs", needs},       Entry{"treatment", "Treatment", treatment},
-        Entry{"trend", "Trend", trend},       Entry{"score", "Score card", score},
-        Entry{"worth", "Value", worth},       Entry{"forecasts", "Forecasts", forecasts},
-        Entry{"last", "Last time", lastTime}, Entry{"use", "Working limit", workingLimit},
+        Entry{"answer", "Answer", answer, hasAnswer},
+        Entry{"pairs", "Pairs and why", pairs, hasPairs},
+        Entry{"floors", "Floors", floors, hasFloors},
+        Entry{"parts", "What broke", parts},
+        Entry{"needs", "Needs", needs},
+        Entry{"treatment", "Treatment", treatment},
+        Entry{"trend", "Trend", trend},
+        Entry{"score", "Score card", score, hasScore},
+        Entry{"worth", "Value", worth},
+        Entry{"forecasts", "Forecasts", forecasts},
+        Entry{"last", "Last time", lastTime},
+        Entry{"use", "Working limit", workingLimit, hasWorkingLimit},
         Entry{"table", "Table", rankedTable},
     };
     return entries;

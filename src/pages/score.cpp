@@ -32,11 +32,16 @@ Offers judgeByEye() {
 
 } // namespace
 
+bool hasScore(const Source& source, const View&) {
+    if (!source.card || !source.hasCard || source.study->pulls.empty() || source.study->options.size() < 2)
+        return false;
+    return source.hasCard() || (source.offered && source.offered().size() > 1); // there is something to weigh
+}
+
 std::optional<Page> score(const Source& source, const View& view) {
-    if (!source.card || source.study->pulls.empty() || source.study->options.size() < 2) return {};
+    if (!hasScore(source, view)) return {};
     auto card = source.card(view.weights);
     auto offered = source.offered ? source.offered() : std::vector<std::string>{};
-    if (!card && offered.size() < 2) return {}; // there is nothing to weigh
     Page page{"score", source.study->study.title, {}};
     if (!card) {
         page.add(

@@ -20,6 +20,7 @@ Source sourceOf(work::OpenProject& project, domain::Id study) {
     s.card = [&project, study](const std::vector<double>& weights) {
         return work::cardOf(project, study, weights);
     };
+    s.hasCard = [&project, study] { return work::cardStudyOf(project, study) != nullptr; };
     s.offered = [&project, study] {
         std::vector<std::string> titles;
         const auto* kept = work::cardStudyOf(project, study);

@@ -8,13 +8,17 @@
 
 namespace anvil::pages {
 
+bool hasWorkingLimit(const Source& source, const View&) {
+    return results::hasWorkingLimits(source.verdict(source.study->study.goal.metric));
+}
+
 std::optional<Page> workingLimit(const Source& source, const View& view) {
+    if (!hasWorkingLimit(source, view)) return {};
     const auto& data = *source.study;
     const auto metric = data.study.goal.metric;
     const auto& verdict = source.verdict(metric);
     const auto& use = data.study.telling.use;
-    const auto limits = results::workingLimits(data, verdict, use);
-    if (limits.empty()) return {};
+    const auto limits = results::workingLimits(verdict, use);
     const auto& unit = methods::unitFor(*metric, view.units);
     Page page{"use", data.study.title, {}};
     page.add(Paragraph{Paragraph::Style::lead, words::ruleOfLimits(use, unit)});
@@ -64,7 +68,7 @@ std::optional<Page> forecasts(const Source& source, const View& view) {
         page.add(Paragraph{Paragraph::Style::lead, plan::sentence(score)});
     page.add(words::forecastTable(data, verdict, all, methods::unitFor(*metric, view.units)));
     if (!source.studies || !source.verdictOf) return page;
-    std::vector<plan::Judged> others;
+    std::vector<plan::StudyVerdict> others;
     for (const auto* study : source.studies())
         if (hasForecasts(*study) && study->study.plan.practice == data.study.plan.practice && source.isRead &&
             source.isRead(study->study.id))

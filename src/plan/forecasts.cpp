@@ -57,7 +57,7 @@ std::vector<ForecastScore> scoreForecasts(const StudyData& data, const Verdict& 
     return scoreForecasts({{&data, &verdict}});
 }
 
-std::vector<ForecastScore> scoreForecasts(const std::vector<Judged>& studies) {
+std::vector<ForecastScore> scoreForecasts(const std::vector<StudyVerdict>& studies) {
     std::map<std::string, Sum> by;
     for (const auto& s : studies)
         addStudy(*s.data, *s.verdict, by);

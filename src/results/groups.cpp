@@ -16,6 +16,14 @@ void setSummary(const Goal& goal, Group& g, const stats::Summary& summary) {
     }
 }
 
+std::vector<stats::Value> valuesOf(const Group& group) {
+    std::vector<stats::Value> out;
+    out.reserve(group.values.size());
+    for (const auto& v : group.values)
+        out.push_back(v.value);
+    return out;
+}
+
 Group groupOf(const Results& results, const Goal& goal, Id option, Id condition) {
     const auto& readings = results.readings();
     Group g;

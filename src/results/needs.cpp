@@ -63,7 +63,8 @@ NeedResult against(const Group& group, std::size_t at, const Goal& goal) {
                     : *r.meanMeets <= 1 - sure ? NeedVerdict::notMet
                                                : NeedVerdict::cannotTell;
     if (more)
-        if (const auto floor = stats::floorsOf(values).normal90_95) r.floorMeets = *floor >= need;
+        if (const auto floor = stats::floorOf(stats::Family::normal, values, 0.90, 0.95))
+            r.floorMeets = *floor >= need;
     return r;
 }
 

@@ -5,9 +5,7 @@
 namespace anvil::results {
 
 OneGroup analyse(const Group& group) {
-    std::vector<stats::Value> values;
-    for (const auto& v : group.values)
-        values.push_back(v.value);
+    const auto values = valuesOf(group);
     OneGroup out;
     for (const auto family : {stats::Family::normal, stats::Family::lognormal, stats::Family::weibull})
         out.fits[static_cast<std::size_t>(family)] = stats::fit(family, values);
@@ -19,11 +17,11 @@ OneGroup analyse(const Group& group) {
     return out;
 }
 
-std::vector<Apart> apartOf(const std::vector<Group>& of, std::span<const OneGroup> groups) {
+std::vector<Apart> apartOf(const std::vector<Group>& groups) {
     std::vector<Apart> out;
-    for (std::size_t i = 0; i < of.size(); ++i)
-        if (groups[i].outliers)
-            for (const auto& o : *groups[i].outliers)
+    for (std::size_t i = 0; i < groups.size(); ++i)
+        if (const auto found = stats::outliers(valuesOf(groups[i])))
+            for (const auto& o : *found)
                 out.push_back({i, o.index, o.p});
     return out;
 }

@@ -38,9 +38,7 @@ public:
                 const std::vector<std::size_t>& members)
         : m_groups(groups) {
         for (const auto i : members) {
-            auto& values = m_values[i];
-            for (const auto& v : groups[i].values)
-                values.push_back(v.value);
+            m_values[i] = valuesOf(groups[i]);
             m_streams[i] = stats::streamOf(seed, data.optionAt(groups[i].option).name,
                                            data.conditionAt(groups[i].condition).name);
         }

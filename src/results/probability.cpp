@@ -32,21 +32,12 @@ void placePoints(const Group& group, ProbabilityPlot& plot) {
     }
 }
 
-/// The value below which a share lies, on the location–scale form of the family.
-double standard(stats::Family family, double below) {
-    stats::Fit unit;
-    unit.family = stats::Family::normal;
-    unit.scale = 1;
-    if (family != stats::Family::weibull) return unit.quantile(1 - below);
-    return std::log(-std::log(1 - below)); // least extreme value
-}
-
 void addBand(const std::vector<stats::Value>& values, PlotLine& line) {
     const auto density = stats::Density::of(line.family, values);
     if (!density) return;
     const bool logs = line.family != stats::Family::normal;
     for (const double below : bandShares) {
-        const double c = standard(line.family, below);
+        const double c = stats::standardQuantile(line.family, below);
         const double low = density->exceeded(c, 0.95), high = density->exceeded(c, 0.05);
         line.low.push_back({logs ? std::exp(low) : low, below, 0});
         line.high.push_back({logs ? std::exp(high) : high, below, 0});
@@ -56,12 +47,11 @@ void addBand(const std::vector<stats::Value>& values, PlotLine& line) {
 } // namespace
 
 std::optional<ProbabilityPlot> probabilityPlot(const Group& group) {
-    std::vector<stats::Value> values;
+    const auto values = valuesOf(group);
     std::size_t exact = 0;
-    for (const auto& v : group.values) {
-        if (v.value.state == stats::State::below || v.value.state == stats::State::between) return {};
-        exact += v.value.state == stats::State::exact;
-        values.push_back(v.value);
+    for (const auto& v : values) {
+        if (v.state == stats::State::below || v.state == stats::State::between) return {};
+        exact += v.state == stats::State::exact;
     }
     if (exact < 3) return {};
     ProbabilityPlot plot;

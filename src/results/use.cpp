@@ -1,7 +1,7 @@
 #include <anvil/results/use.h>
 
 #include <algorithm>
-#include <anvil/results/one_group.h>
+#include <anvil/stats/floors.h>
 #include <array>
 #include <cmath>
 
@@ -20,12 +20,8 @@ WorkingLimit limitOf(const Group& g, std::size_t at, const Use& use) {
         w.why = "Fewer than three exact values promise nothing.";
         return w;
     }
-    std::vector<stats::Value> values;
-    values.reserve(g.values.size());
-    for (const auto& v : g.values)
-        values.push_back(v.value);
-    const auto floors = stats::floorsOf(values);
-    w.floor = g.summary.censored() ? floors.lognormal90_95 : floors.normal90_95;
+    const auto family = g.summary.censored() ? stats::Family::lognormal : stats::Family::normal;
+    w.floor = stats::floorOf(family, valuesOf(g), 0.90, 0.95);
     if (!w.floor) {
         w.why = "So few values, or so widely spread, give no floor above zero.";
         return w;
@@ -59,10 +55,14 @@ std::span<const FactorReason> factorReasons() {
     return reasons;
 }
 
-std::vector<WorkingLimit> workingLimits(const StudyData&, const Verdict& verdict, const Use& use) {
+bool hasWorkingLimits(const Verdict& verdict) {
+    return verdict.goal.metric->dimension == quantity::Dimension::force &&
+           verdict.goal.sense == Sense::more && !verdict.empty();
+}
+
+std::vector<WorkingLimit> workingLimits(const Verdict& verdict, const Use& use) {
     std::vector<WorkingLimit> out;
-    if (verdict.goal.metric->dimension != quantity::Dimension::force || verdict.goal.sense != Sense::more)
-        return out;
+    if (!hasWorkingLimits(verdict)) return out;
     for (std::size_t i = 0; i < verdict.groups.size(); ++i)
         if (verdict.groups[i].summary.n > 0) out.push_back(limitOf(verdict.groups[i], i, use));
     return out;

@@ -25,11 +25,7 @@ Worth ofGroup(const Option& option, const Group& group, std::size_t at) {
         w.perWeight = *s.mean / *option.weight;
         w.perWeightInterval = over(s.meanInterval, *option.weight);
     }
-    std::vector<stats::Value> values;
-    values.reserve(group.values.size());
-    for (const auto& v : group.values)
-        values.push_back(v.value);
-    w.floor = stats::floorsOf(values).normal90_95;
+    w.floor = stats::floorOf(stats::Family::normal, valuesOf(group), 0.90, 0.95);
     return w;
 }
 

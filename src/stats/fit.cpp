@@ -89,6 +89,12 @@ std::optional<std::pair<double, double>> climb(Family family, const std::vector<
 
 const char* key(Family family) { return keys[static_cast<std::size_t>(family)]; }
 
+std::optional<Family> familyFromKey(std::string_view key) {
+    for (std::size_t i = 0; i < std::size(keys); ++i)
+        if (key == keys[i]) return static_cast<Family>(i);
+    return {};
+}
+
 std::optional<Fit> fit(Family family, std::span<const Value> values) {
     const auto all = observed(family, values);
     if (!all || !canBeFitted(*all)) return std::nullopt;
@@ -147,10 +153,14 @@ double Fit::sd() const {
     return 0;
 }
 
+double standardQuantile(Family family, double below) {
+    if (family == Family::weibull) return std::log(-std::log(1 - below));
+    return boost::math::quantile(quietly::Normal(0, 1), below);
+}
+
 double Fit::quantile(double exceeded) const {
-    if (family == Family::weibull) return std::exp(location + scale * std::log(-std::log(exceeded)));
-    const double y = location + scale * boost::math::quantile(quietly::Normal(0, 1), 1 - exceeded);
-    return family == Family::lognormal ? std::exp(y) : y;
+    const double y = location + scale * standardQuantile(family, 1 - exceeded);
+    return family == Family::normal ? y : std::exp(y);
 }
 
 } // namespace anvil::stats

@@ -65,4 +65,11 @@ Floors floorsOf(std::span<const Value> values) {
     return f;
 }
 
+std::optional<double> floorOf(Family family, std::span<const Value> values, double share, double confidence) {
+    const auto exact =
+        std::count_if(values.begin(), values.end(), [](const Value& v) { return v.state == State::exact; });
+    if (exact < 3) return std::nullopt;
+    return Source(family, values, summarise(values)).floor(share, confidence);
+}
+
 } // namespace anvil::stats

@@ -1,6 +1,7 @@
 // What happened at a pull beside its number, as stored: see docs/file-format.md.
 #include "json_fields.h"
 #include "json_rows.h"
+#include "json_write.h"
 #include <anvil/store/project.h>
 
 #include <QJsonDocument>
@@ -9,17 +10,6 @@
 namespace anvil::store {
 namespace {
 
-QString text(const std::string& s) { return QString::fromStdString(s); }
-
-void put(QJsonObject& o, const char* key, const std::string& value) {
-    if (!value.empty()) o[QLatin1String(key)] = text(value);
-}
-void put(QJsonObject& o, const char* key, const std::optional<double>& value) {
-    if (value) o[QLatin1String(key)] = *value;
-}
-void put(QJsonObject& o, const char* key, const QJsonArray& values) {
-    if (!values.isEmpty()) o[QLatin1String(key)] = values;
-}
 QJsonObject enteredToJson(const domain::Entered& e) {
     QJsonObject o;
     QJsonArray fields, steps, gauge;

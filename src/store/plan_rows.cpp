@@ -2,6 +2,7 @@
 // docs/file-format.md.
 #include "json_fields.h"
 #include "json_rows.h"
+#include "json_write.h"
 #include "telling_rows.h"
 #include <anvil/store/project.h>
 
@@ -10,27 +11,8 @@
 namespace anvil::store {
 namespace {
 
-QString text(const std::string& s) { return QString::fromStdString(s); }
 QString compact(const QJsonObject& o) {
     return QString::fromUtf8(QJsonDocument(o).toJson(QJsonDocument::Compact));
-}
-
-void put(QJsonObject& o, const char* key, const std::string& value) {
-    if (!value.empty()) o[QLatin1String(key)] = text(value);
-}
-void put(QJsonObject& o, const char* key, const std::optional<double>& value) {
-    if (value) o[QLatin1String(key)] = *value;
-}
-void putNumber(QJsonObject& o, const char* key, double value, double usual) {
-    if (value != usual) o[QLatin1String(key)] = value;
-}
-template <class T, class Write>
-void putList(QJsonObject& o, const char* key, const std::vector<T>& all, Write write) {
-    if (all.empty()) return;
-    QJsonArray list;
-    for (const auto& x : all)
-        list.append(write(x));
-    o[QLatin1String(key)] = list;
 }
 
 QJsonObject forecast(const domain::Forecast& f) {
@@ -165,10 +147,9 @@ std::uint64_t seedFrom(const JsonFields& o) {
 }
 
 std::optional<stats::Family> familyFrom(const JsonFields& o) {
-    for (const auto family : {stats::Family::normal, stats::Family::lognormal, stats::Family::weibull})
-        if (o.text("family") == stats::key(family)) return family;
-    o.trouble().say(QStringLiteral("there is no family \"%1\"").arg(text(o.text("family"))));
-    return {};
+    const auto family = stats::familyFromKey(o.text("family"));
+    if (!family) o.trouble().say(QStringLiteral("there is no family \"%1\"").arg(text(o.text("family"))));
+    return family;
 }
 
 /// What is wanted, without the metric and the margin, which have columns of their own.

@@ -1,5 +1,6 @@
 #include "json_fields.h"
 #include "json_rows.h"
+#include "json_write.h"
 #include <anvil/store/project.h>
 
 #include <QJsonDocument>
@@ -7,7 +8,6 @@
 namespace anvil::store {
 namespace {
 
-QString text(std::string_view s) { return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size())); }
 QJsonValue optional(const std::optional<double>& v) {
     return v ? QJsonValue(*v) : QJsonValue(QJsonValue::Null);
 }

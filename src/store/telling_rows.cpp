@@ -1,4 +1,5 @@
 #include "telling_rows.h"
+#include "json_write.h"
 
 #include <array>
 
@@ -12,21 +13,10 @@ static_assert(senses.size() == static_cast<std::size_t>(domain::Sense::inside) +
 constexpr std::array states{"counts", "at_least", "at_most", "between", "aside"};
 static_assert(states.size() == static_cast<std::size_t>(stats::State::aside) + 1);
 
-QString text(const std::string& s) { return QString::fromStdString(s); }
-
-template <class T, class Write>
-void putList(QJsonObject& o, const char* key, const std::vector<T>& all, Write write) {
-    if (all.empty()) return;
-    QJsonArray list;
-    for (const auto& x : all)
-        list.append(write(x));
-    o[QLatin1String(key)] = list;
-}
-
 QJsonObject criterion(const domain::Criterion& c) {
     QJsonObject o{{"name", text(c.name)}, {"judged", domain::key(c.judged)}, {"weight", c.weight}};
     if (c.study) o["study"] = c.study;
-    if (c.judged == domain::Judged::byResults) o["metric"] = text(std::string(c.metric->key));
+    if (c.judged == domain::Judged::byResults) o["metric"] = text(c.metric->key);
     if (c.condition) o["condition"] = c.condition;
     if (c.sense != domain::Sense::more) o["direction"] = senseWord(c.sense);
     if (c.anchors) o["anchors"] = QJsonArray{c.anchors->first, c.anchors->second};
@@ -111,7 +101,7 @@ domain::Sense senseFrom(const JsonFields& o) {
 
 QJsonObject toJson(const domain::ScoreCard& card) {
     QJsonObject o;
-    if (!card.title.empty()) o["title"] = text(card.title);
+    put(o, "title", card.title);
     putList(o, "criteria", card.criteria, criterion);
     return o;
 }
@@ -127,16 +117,16 @@ QJsonObject toJson(const domain::Telling& t) {
     QJsonObject o;
     putList(o, "references", t.references, [](const domain::Reference& r) {
         QJsonObject line{{"name", text(r.name)}, {"value", r.value}};
-        if (r.upper) line["upper"] = *r.upper;
+        put(line, "upper", r.upper);
         return line;
     });
     if (t.use != domain::Use{}) {
         QJsonObject use;
-        if (t.use.designFactor != 0) use["design_factor"] = t.use.designFactor;
-        if (!t.use.why.empty()) use["why"] = text(t.use.why);
-        if (t.use.step != 0) use["step_n"] = t.use.step;
-        if (t.use.load != 0) use["load_n"] = t.use.load;
-        if (t.use.uneven != 1) use["uneven"] = t.use.uneven;
+        putNumber(use, "design_factor", t.use.designFactor, 0);
+        put(use, "why", t.use.why);
+        putNumber(use, "step_n", t.use.step, 0);
+        putNumber(use, "load_n", t.use.load, 0);
+        putNumber(use, "uneven", t.use.uneven, 1);
         o["use"] = use;
     }
     putList(o, "left_out", t.leftOut, [](const std::string& key) { return text(key); });

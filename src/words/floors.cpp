@@ -39,29 +39,12 @@ constexpr Kind kinds[] = {
     {"weibull_90_95", "Weibull 90/95", &stats::Floors::weibull90_95, nullptr},
 };
 
-const char* name(stats::Family family) {
-    switch (family) {
-    case stats::Family::normal:
-        return "normal";
-    case stats::Family::lognormal:
-        return "log-normal";
-    case stats::Family::weibull:
-        return "Weibull";
-    }
-    return "";
-}
-
 /// The family of the least Akaike measure; a dash where none could be fitted.
 std::string bestFamily(const results::OneGroup& one) {
     const stats::Fit* best = nullptr;
     for (const auto& fit : one.fits)
         if (fit && (!best || fit->aic() < best->aic())) best = &*fit;
-    return best ? name(best->family) : "–";
-}
-
-std::string where(const domain::StudyData& data, const results::Group& g) {
-    const auto& option = data.optionAt(g.option).name;
-    return data.conditions.size() > 1 ? option + " in " + data.conditionAt(g.condition).name : option;
+    return best ? familyName(best->family) : "–";
 }
 
 } // namespace
@@ -100,10 +83,9 @@ std::vector<std::string> floorPromises() {
 }
 
 std::vector<std::string> standingApart(const domain::StudyData& data, const results::Verdict& verdict,
-                                       std::span<const results::OneGroup> groups,
                                        const quantity::Unit& unit) {
     std::vector<std::string> out;
-    for (const auto& apart : results::apartOf(verdict.groups, groups)) {
+    for (const auto& apart : results::apartOf(verdict.groups)) {
         const auto& g = verdict.groups[apart.group];
         const auto& odd = g.values[apart.value];
         std::vector<stats::Value> rest;
@@ -113,7 +95,7 @@ std::vector<std::string> standingApart(const domain::StudyData& data, const resu
             "{} of {} ({}) stands apart from the others (chance of that in a like "
             "group: {}). The mean is {} with it and {} without it. Set it aside only for "
             "a physical reason.",
-            data.specimenAt(odd.specimen).label, where(data, g), withUnit(odd.value.value, unit),
+            data.specimenAt(odd.specimen).label, groupName(data, g), withUnit(odd.value.value, unit),
             quantity::percent(apart.p), meanText(g.summary, unit), meanText(stats::summarise(rest), unit)));
     }
     return out;

@@ -28,11 +28,6 @@ Row rowOf(const domain::StudyData& data, const Group& g, std::size_t at) {
     return row;
 }
 
-std::string where(const domain::StudyData& data, const Group& g) {
-    const auto& option = data.optionAt(g.option).name;
-    return data.conditions.size() > 1 ? option + " in " + data.conditionAt(g.condition).name : option;
-}
-
 } // namespace
 
 Table partTable(const domain::StudyData& data, const Verdict& verdict, std::span<const SquareParts> squares,
@@ -65,7 +60,7 @@ std::vector<std::string> sentences(const domain::StudyData& data, const Verdict&
         for (const auto& p : square.parts)
             parts.push_back(fmt::format("{} in {}", partName(p.part), p.failed));
         out.push_back(fmt::format("{}: of {} pulls {}. What is not the weakest part shows only a bound.",
-                                  where(data, verdict.groups[square.group]), square.pulls,
+                                  groupName(data, verdict.groups[square.group]), square.pulls,
                                   fmt::join(parts, ", ")));
     }
     return out;

@@ -1,6 +1,7 @@
 #include <anvil/words/scales.h>
 
 #include <anvil/quantity/print.h>
+#include <anvil/words/values.h>
 #include <fmt/format.h>
 
 namespace anvil::words {
@@ -16,13 +17,6 @@ std::string currencyOf(const StudyData& data) {
     for (const auto& o : data.options)
         if (o.unitCost && !o.currency.empty()) return o.currency;
     return "unit of cost";
-}
-
-std::string listed(const std::vector<std::string>& names) {
-    std::string out;
-    for (std::size_t i = 0; i < names.size(); ++i)
-        out += (i == 0 ? "" : i + 1 == names.size() ? " and " : ", ") + names[i];
-    return out;
 }
 
 } // namespace
@@ -76,8 +70,7 @@ double scaleFactor(RatioBase base, const quantity::Unit& unit) {
     return isShare(base) ? 100 : unit.fromSi(1) - unit.fromSi(0);
 }
 
-std::string rungText(const RatioRung& r, RatioBase base, const StudyData& data, const Verdict&,
-                     const quantity::Unit& unit) {
+std::string rungText(const RatioRung& r, RatioBase base, const StudyData& data, const quantity::Unit& unit) {
     if (r.itself) return "100 %, by itself";
     const double f = scaleFactor(base, unit);
     const std::string symbol = isShare(base) ? std::string("%")

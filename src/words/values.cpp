@@ -48,4 +48,28 @@ std::string valueText(const stats::Value& v, const quantity::Unit& unit, bool gu
     return mark + withUnit(v.value, unit);
 }
 
+const char* familyName(stats::Family family) {
+    switch (family) {
+    case stats::Family::normal:
+        return "normal";
+    case stats::Family::lognormal:
+        return "log-normal";
+    case stats::Family::weibull:
+        return "Weibull";
+    }
+    return "";
+}
+
+std::string groupName(const domain::StudyData& data, const results::Group& group) {
+    const auto& option = data.optionAt(group.option).name;
+    return data.conditions.size() > 1 ? option + " in " + data.conditionAt(group.condition).name : option;
+}
+
+std::string listed(const std::vector<std::string>& names) {
+    std::string out;
+    for (std::size_t i = 0; i < names.size(); ++i)
+        out += (i == 0 ? "" : i + 1 == names.size() ? " and " : ", ") + names[i];
+    return out;
+}
+
 } // namespace anvil::words

@@ -4,6 +4,7 @@
 #include <anvil/methods/method.h>
 #include <anvil/quantity/print.h>
 #include <anvil/words/size.h>
+#include <anvil/words/values.h>
 #include <fmt/format.h>
 
 namespace anvil::words {
@@ -16,13 +17,6 @@ using namespace results;
 
 std::string plural(std::size_t n, const char* one) {
     return fmt::format("{} {}{}", n, one, n == 1 ? "" : "s");
-}
-
-std::string listed(const std::vector<std::string>& names) {
-    std::string out;
-    for (std::size_t i = 0; i < names.size(); ++i)
-        out += (i == 0 ? "" : i + 1 == names.size() ? " and " : ", ") + names[i];
-    return out;
 }
 
 std::string nameOf(const StudyData& data, const Group& g) { return data.optionAt(g.option).name; }

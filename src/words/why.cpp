@@ -4,6 +4,7 @@
 #include <anvil/quantity/print.h>
 #include <anvil/stats/fieller.h>
 #include <anvil/words/size.h>
+#include <anvil/words/values.h>
 #include <anvil/words/verdict.h>
 #include <fmt/format.h>
 #include <map>
@@ -40,11 +41,6 @@ std::string speedText(const std::string& a, const std::string& b, double factor)
 }
 
 } // namespace
-
-std::string groupName(const StudyData& data, const Group& g) {
-    const auto& option = data.optionAt(g.option).name;
-    return data.conditions.size() > 1 ? option + " in " + data.conditionAt(g.condition).name : option;
-}
 
 std::vector<std::string> support(const StudyData& data, const Verdict& verdict, const Why& why) {
     std::vector<std::string> out;

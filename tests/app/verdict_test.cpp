@@ -3,6 +3,7 @@
 #include "harness.h"
 
 #include "shell/earlier_index.h"
+#include "typed_pulls.h"
 #include <QCheckBox>
 #include <QComboBox>
 #include <QDialog>
@@ -241,28 +242,25 @@ TEST_F(VerdictPages, ThePagesOfTheReportAreTicked) {
     EXPECT_FALSE(text().contains("What each promises"));
 }
 
+TEST_F(VerdictPages, WhatIsOfferedHasSomethingToSayAndNothingElseHas) {
+    openDemo();
+    for (const auto& s : session().project()->studies()) {
+        session().showStudy(s.study.id);
+        const auto source = session().source();
+        for (const auto& entry : pages::registry())
+            for (const auto& metric : domain::metricsOf(s.study.plan.method)) {
+                const pages::View view{session().units(), metric};
+                EXPECT_EQ(entry.offered(source, view), entry.make(source, view).has_value())
+                    << entry.key << " of " << s.study.title << " by " << metric->key;
+            }
+    }
+}
+
 TEST_F(VerdictPages, TheSameOptionsComeUpFromEarlierProjects) {
     const auto make = [&](const char* file, double value) {
         ASSERT_TRUE(session().create(dir.filePath(file)));
         const auto id = newStudy({"Clip", "Hook"}, {"Dry"});
-        ASSERT_TRUE(session().project()->run("Values", [&](store::Writer& w) {
-            const auto& data = *session().project()->study(id);
-            int n = 0;
-            for (const auto& o : data.options)
-                for (int r = 1; r <= 3; ++r) {
-                    domain::Specimen s;
-                    s.study = id;
-                    s.option = o.id;
-                    s.condition = data.conditions.front().id;
-                    s.replicate = r;
-                    s.label = "P" + std::to_string(++n);
-                    domain::Pull p;
-                    p.specimen = w.add(s);
-                    p.performedAt = "2026-03-0" + std::to_string(r) + "T10:00:00";
-                    p.typed = domain::TypedValue{domain::Metric(), value + n, value + n, ""};
-                    w.add(p);
-                }
-        }));
+        ASSERT_TRUE(work::addTypedPulls(*session().project(), id, 3, [&](int n) { return value + n; }));
     };
     make("old.anvil", 100);
     earlier_index::remember(*session().project());

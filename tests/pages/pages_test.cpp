@@ -403,6 +403,7 @@ TEST(Pages, TheReportHoldsTheBlocksOfTheVerdict) {
     ASSERT_EQ(registry().size(), 13U);
     for (const auto& entry : registry()) {
         const auto page = entry.make(s.source(), view);
+        EXPECT_EQ(entry.offered(s.source(), view), page.has_value()) << entry.key;
         const std::set<std::string_view> silent{"treatment", "trend",     "parts", "worth",
                                                 "score",     "forecasts", "last"};
         if (silent.contains(entry.key)) {

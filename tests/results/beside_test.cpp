@@ -139,21 +139,21 @@ TEST(WorkingLimit, HandWorked) {
     const double floor =
         1000 - stats::toleranceFactor(5, 0.9, 0.95) * std::sqrt((1600 + 1600 + 100 + 100) / 4.0);
     Use use;
-    auto limits = workingLimits(m.data, v, use);
+    auto limits = workingLimits(v, use);
     ASSERT_EQ(limits.size(), 2u);
     EXPECT_NEAR(limits[0].floor.value(), floor, 1e-9);
     EXPECT_FALSE(limits[0].limit) << "no factor is chosen";
     EXPECT_STRNE(limits[0].why, "");
     use = {3, "weather", 50, 2000, 1.5};
-    limits = workingLimits(m.data, v, use);
+    limits = workingLimits(v, use);
     EXPECT_DOUBLE_EQ(limits[0].limit.value(), 300) << floor / 3 << " rounded down";
     EXPECT_EQ(limits[0].needed, 10) << "3000 over 300";
     EXPECT_FALSE(limits[1].floor) << "two exact values promise nothing";
     EXPECT_FALSE(limits[1].limit);
     use.step = 1000;
-    EXPECT_FALSE(workingLimits(m.data, v, use)[0].limit) << "less than a step is left";
+    EXPECT_FALSE(workingLimits(v, use)[0].limit) << "less than a step is left";
     use.step = 0;
-    EXPECT_NEAR(workingLimits(m.data, v, use)[0].limit.value(), floor / 3, 1e-9);
+    EXPECT_NEAR(workingLimits(v, use)[0].limit.value(), floor / 3, 1e-9);
 }
 
 TEST(Earlier, ComparesWhatIsOfOneMethodAndMetricAndListsWhatDiffers) {

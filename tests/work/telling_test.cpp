@@ -1,5 +1,5 @@
 // Score card, reference lines, working limits, publishing and the index of earlier results, through the file.
-#include "three_pieces.h"
+#include "typed_pulls.h"
 
 #include <QTemporaryDir>
 #include <anvil/quantity/units.h>
@@ -23,25 +23,8 @@ struct Telling : testing::Test {
         project = std::move(OpenProject::create(dir.filePath("p.anvil")).value());
         study =
             planStudy(*project, {"Which clip?", "Clips", "axial-pull", {"Clip", "Hook"}, {"Dry"}, 3}).value();
-        const auto& data = *project->study(study);
-        ASSERT_TRUE(project->run("Values", [&](store::Writer& w) {
-            int n = 0;
-            for (const auto& o : data.options)
-                for (int r = 1; r <= 3; ++r) {
-                    domain::Specimen s;
-                    s.study = study;
-                    s.option = o.id;
-                    s.condition = data.conditions.front().id;
-                    s.replicate = r;
-                    s.label = "P" + std::to_string(++n);
-                    s.batch = "box 7";
-                    domain::Pull p;
-                    p.specimen = w.add(s);
-                    p.performedAt = "2026-03-01T10:00:00";
-                    p.typed = domain::TypedValue{domain::Metric(), 100.0 + 10 * n, 100.0 + 10 * n, ""};
-                    w.add(p);
-                }
-        }));
+        ASSERT_TRUE(addTypedPulls(
+            *project, study, 3, [](int n) { return 100.0 + 10 * n; }, "box 7"));
     }
     const domain::Telling& told() { return project->study(study)->study.telling; }
     /// What is kept is what was said, after the file was closed and opened.
@@ -128,7 +111,7 @@ TEST_F(Telling, ResultsAreRememberedByProject) {
     ASSERT_EQ(all.size(), 2u);
     EXPECT_EQ(all[0].project, "p");
     EXPECT_EQ(all[0].option, "Hook") << "best first";
-    EXPECT_EQ(all[0].at, "2026-03-01");
+    EXPECT_EQ(all[0].at, "2026-03-03");
     EXPECT_EQ(all[0].n, 3u);
     EXPECT_DOUBLE_EQ(all[0].mean.value(), 150);
     EXPECT_DOUBLE_EQ(all[0].sd.value(), 10);

@@ -1,7 +1,9 @@
 #include "shell/earlier_index.h"
 
 #include "shell/preferences.h"
+#include <QDateTime>
 #include <QFile>
+#include <QFileInfo>
 #include <anvil/work/earlier_index.h>
 
 namespace anvil::app::earlier_index {
@@ -20,7 +22,18 @@ void remember(work::OpenProject& project) {
 }
 
 std::vector<results::Earlier> all(const QString& besides) {
-    return isOn() ? work::rememberedResults(path(), besides) : std::vector<results::Earlier>{};
+    static struct {
+        QDateTime at;
+        qint64 size = -1;
+        QString file, besides;
+        std::vector<results::Earlier> results;
+    } read; // pages ask for it at every change
+    if (!isOn()) return {};
+    const QFileInfo file(path());
+    if (read.file != path() || read.at != file.lastModified() || read.size != file.size() ||
+        read.besides != besides)
+        read = {file.lastModified(), file.size(), path(), besides, work::rememberedResults(path(), besides)};
+    return read.results;
 }
 
 } // namespace anvil::app::earlier_index

@@ -149,7 +149,7 @@ void ReportStage::fillTicks() {
     const auto source = m_session.source();
     const auto& leftOut = data->study.telling.leftOut;
     for (const auto& entry : pages::registry()) {
-        if (!pages::reportOffers(entry.key) || !entry.make(source, {m_session.units()})) continue;
+        if (!pages::reportOffers(entry.key) || !entry.offered(source, {m_session.units()})) continue;
         auto* box = new QCheckBox(qs(entry.title));
         box->setChecked(std::find(leftOut.begin(), leftOut.end(), entry.key) == leftOut.end());
         box->setEnabled(!m_session.readOnly());

@@ -13,6 +13,7 @@
 #include <QSignalBlocker>
 #include <QTabBar>
 #include <QVBoxLayout>
+#include <algorithm>
 #include <anvil/plan/follow_ups.h>
 #include <anvil/results/one_group.h>
 #include <anvil/results/ratios.h>
@@ -152,10 +153,10 @@ void VerdictStage::fill() {
     if (data) {
         const auto source = m_session.source();
         for (const auto& entry : pages::registry())
-            if (auto page = entry.make(source, view())) {
-                if (offered.empty() || m_page == qs(entry.key)) shown = std::move(page);
-                offered.push_back(&entry);
-            }
+            if (entry.offered(source, view())) offered.push_back(&entry);
+        const auto at = std::find_if(offered.begin(), offered.end(),
+                                     [&](const auto* entry) { return m_page == qs(entry->key); });
+        if (!offered.empty()) shown = (at != offered.end() ? *at : offered.front())->make(source, view());
     }
     m_first->setVisible(!shown);
     m_view->setVisible(shown.has_value());
@@ -216,9 +217,8 @@ void VerdictStage::choose(const QString& choice, const QString& option) {
                 m_session.tell(work::setDesignFactor(*m_session.project(), m_session.studyId(), reason.factor,
                                                      reason.why));
     } else if (choice == "family") {
-        for (const auto family : {stats::Family::normal, stats::Family::lognormal, stats::Family::weibull})
-            if (option == stats::key(family))
-                m_session.tell(work::setFamily(*m_session.project(), m_session.studyId(), family));
+        if (const auto family = stats::familyFromKey(option.toStdString()))
+            m_session.tell(work::setFamily(*m_session.project(), m_session.studyId(), *family));
     } else if (choice == "first") {
         return chooseTwo(group(), {});
     } else if (choice == "second") {
@@ -239,11 +239,7 @@ void VerdictStage::chooseTwo(std::optional<std::size_t> first, std::optional<std
 
 void VerdictStage::setAside(int which) {
     const auto& verdict = m_session.verdict(metric());
-    std::vector<results::OneGroup> groups;
-    groups.reserve(verdict.groups.size());
-    for (const auto& g : verdict.groups)
-        groups.push_back(results::analyse(g));
-    const auto apart = results::apartOf(verdict.groups, groups);
+    const auto apart = results::apartOf(verdict.groups);
     const auto at = static_cast<std::size_t>(which);
     if (at < apart.size())
         askAside(m_session, verdict.groups[apart[at].group].values[apart[at].value].pull, this);

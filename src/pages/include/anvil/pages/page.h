@@ -33,6 +33,7 @@ struct Source {
     /// The score card that weighs the study; `weights` instead of those it has, where there are as many.
     std::function<std::optional<results::CardResult>(const std::vector<double>& weights)>
         card{};                                          ///< or missing
+    std::function<bool()> hasCard{};                     ///< whether there is one; or missing
     std::function<std::vector<std::string>()> offered{}; ///< titles of criteria it could take too; or missing
     /// Every study of the project, and what another one says; or missing.
     std::function<std::vector<const domain::StudyData*>()> studies{};
@@ -59,6 +60,13 @@ struct Entry {
     std::string_view key;
     std::string_view title;
     std::optional<Page> (*make)(const Source& source, const View& view);
+    /// Whether it gives anything, where that is told much sooner than the page is made; null: it is not.
+    bool (*quick)(const Source& source, const View& view) = nullptr;
+
+    /// Whether it has anything to say.
+    bool offered(const Source& source, const View& view) const {
+        return quick ? quick(source, view) : make(source, view).has_value();
+    }
 };
 
 /// Every page of the verdict, in the order they are offered; the answer first.
@@ -69,10 +77,13 @@ const Entry* find(std::string_view key);
 // A file each, listed in registry.cpp:
 /// Who leads, the strength ladder, and what would settle more.
 std::optional<Page> answer(const Source& source, const View& view);
+bool hasAnswer(const Source& source, const View& view);
 /// Every pair in a sentence.
 std::optional<Page> pairs(const Source& source, const View& view);
+bool hasPairs(const Source& source, const View& view);
 /// What each group can be trusted to hold, and values that stand apart.
 std::optional<Page> floors(const Source& source, const View& view);
+bool hasFloors(const Source& source, const View& view);
 /// Every group against the need.
 std::optional<Page> needs(const Source& source, const View& view);
 /// What a condition does to all options at once.
@@ -85,12 +96,14 @@ std::optional<Page> parts(const Source& source, const View& view);
 std::optional<Page> worth(const Source& source, const View& view);
 /// Several criteria weighed against each other.
 std::optional<Page> score(const Source& source, const View& view);
+bool hasScore(const Source& source, const View& view);
 /// What was expected, and who was right.
 std::optional<Page> forecasts(const Source& source, const View& view);
 /// The same options in other studies.
 std::optional<Page> lastTime(const Source& source, const View& view);
 /// From strength to use.
 std::optional<Page> workingLimit(const Source& source, const View& view);
+bool hasWorkingLimit(const Source& source, const View& view);
 /// Every group's numbers.
 std::optional<Page> rankedTable(const Source& source, const View& view);
 

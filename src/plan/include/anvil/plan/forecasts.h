@@ -26,12 +26,12 @@ struct ForecastScore {
 std::vector<ForecastScore> scoreForecasts(const StudyData& data, const Verdict& verdict);
 
 /// A study with its verdict on what decides.
-struct Judged {
+struct StudyVerdict {
     const StudyData* data = nullptr;
     const Verdict* verdict = nullptr;
 };
 /// The same over several studies: a tester's history.
-std::vector<ForecastScore> scoreForecasts(const std::vector<Judged>& studies);
+std::vector<ForecastScore> scoreForecasts(const std::vector<StudyVerdict>& studies);
 
 /// "Ines: 5 of 8 inside the stated band, measured 1.20 times the expected, 3 of 4 parts right."
 std::string sentence(const ForecastScore& score);

@@ -43,6 +43,9 @@ struct Group {
 /// What is fitted where some values are only bounds: what somebody chose, else what is usual.
 inline stats::Family familyOf(const Goal& goal) { return goal.family.value_or(stats::Family::lognormal); }
 
+/// Its values without their pulls, in their order; those set aside are among them.
+std::vector<stats::Value> valuesOf(const Group& group);
+
 /// Gives a group its summary and how its mean stands to the goal.
 void setSummary(const Goal& goal, Group& group, const stats::Summary& summary);
 

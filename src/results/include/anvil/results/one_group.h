@@ -35,7 +35,7 @@ struct Apart {
     std::size_t group = 0, value = 0; ///< index of the group, and of the value in it
     double p = 0;
 };
-/// Of all groups, in their order. `groups` are the analyses of `of`.
-std::vector<Apart> apartOf(const std::vector<Group>& of, std::span<const OneGroup> groups);
+/// Of all groups, in their order.
+std::vector<Apart> apartOf(const std::vector<Group>& groups);
 
 } // namespace anvil::results

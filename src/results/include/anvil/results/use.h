@@ -22,10 +22,14 @@ struct FactorReason {
 /// Those that are offered, the least first; another can be typed.
 std::span<const FactorReason> factorReasons();
 
+/// Whether there is any group to give one to: the metric is a force, more of it is wanted, and some has
+/// values.
+bool hasWorkingLimits(const Verdict& verdict);
+
 /// Every group with values, in the verdict's order; nothing where the metric is no force or more is not what
 /// is wanted. None below three exact values, without a floor above zero, with a factor below one, or where
 /// the step is greater than floor ÷ factor. needed = ⌈load · uneven / limit⌉; none without a load. The floor
 /// is that of normal law for complete groups, of the fitted log-normal where some values are bounds.
-std::vector<WorkingLimit> workingLimits(const StudyData& data, const Verdict& verdict, const Use& use);
+std::vector<WorkingLimit> workingLimits(const Verdict& verdict, const Use& use);
 
 } // namespace anvil::results

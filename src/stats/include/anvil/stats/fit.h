@@ -4,12 +4,18 @@
 #include <anvil/stats/summary.h>
 #include <optional>
 #include <span>
+#include <string_view>
 
 namespace anvil::stats {
 
 enum class Family { normal, lognormal, weibull };
 /// The word used by scripts: "normal", "lognormal", "weibull".
 const char* key(Family family);
+/// Empty: no family has this key.
+std::optional<Family> familyFromKey(std::string_view key);
+/// Where a share `below` of a family's pieces lies in units of its scale from its location: of y, which is
+/// the value itself for a normal and its logarithm for the others. 0 < below < 1.
+double standardQuantile(Family family, double below);
 
 /// Location and scale of y: the values themselves (normal) or their logarithms. For a log-normal they are μ
 /// and σ of ln(value), for a Weibull ln(scale) and 1/shape.

@@ -20,4 +20,7 @@ struct Floors {
 /// Weibull and censored data: from the density ∝ L(μ, σ)/σ.
 Floors floorsOf(std::span<const Value> values);
 
+/// One of them alone, for any share and confidence between 0 and 1: all of them take many times as long.
+std::optional<double> floorOf(Family family, std::span<const Value> values, double share, double confidence);
+
 } // namespace anvil::stats

@@ -20,6 +20,6 @@ std::vector<std::string> floorPromises();
 
 /// Values that stand apart, a sentence each: with which mean and which without. They are suggestions to look.
 std::vector<std::string> standingApart(const domain::StudyData& data, const results::Verdict& verdict,
-                                       std::span<const results::OneGroup> groups, const quantity::Unit& unit);
+                                       const quantity::Unit& unit);
 
 } // namespace anvil::words

@@ -18,7 +18,7 @@ double scaleFactor(results::RatioBase base, const quantity::Unit& unit);
 
 /// "82 % (75 to 90 %)", "1250 N per EUR (1100 to 1400)".
 std::string rungText(const results::RatioRung& rung, results::RatioBase base, const domain::StudyData& data,
-                     const results::Verdict& verdict, const quantity::Unit& unit);
+                     const quantity::Unit& unit);
 
 /// Two baselines tell two stories.
 std::vector<std::string> sentences(const domain::StudyData& data, const results::Verdict& verdict,

@@ -2,8 +2,10 @@
 #pragma once
 
 #include <anvil/quantity/unit.h>
+#include <anvil/results/groups.h>
 #include <anvil/stats/summary.h>
 #include <string>
+#include <vector>
 
 namespace anvil::words {
 
@@ -15,5 +17,12 @@ std::string meanText(const stats::Summary& summary, const quantity::Unit& unit);
 std::string intervalText(const stats::Summary& summary, const quantity::Unit& unit);
 /// "5" or "3 + 2 at least".
 std::string countText(const stats::Summary& summary);
+
+/// "normal", "log-normal", "Weibull".
+const char* familyName(stats::Family family);
+/// "Double crimp in Plain"; without the condition where there is one only.
+std::string groupName(const domain::StudyData& data, const results::Group& group);
+/// "Ash, Birch and Cedar".
+std::string listed(const std::vector<std::string>& names);
 
 } // namespace anvil::words

@@ -7,9 +7,6 @@
 
 namespace anvil::words {
 
-/// "Double crimp in Plain"; without the condition where there is one only.
-std::string groupName(const domain::StudyData& data, const results::Group& group);
-
 /// How sure that is, and what would settle it: the test used, its p after Holm, pulls that would do.
 std::vector<std::string> support(const domain::StudyData& data, const results::Verdict& verdict,
                                  const results::Why& why);
