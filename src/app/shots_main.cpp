@@ -181,8 +181,8 @@ template <class Save> void stages(MainWindow& window, Save save) {
     }
     go(window, Stage::question);
     const auto back = QString::fromUtf8("\u2039 The plan");
-    for (const auto& [line, name] : {std::pair{"Enough", "question-how-many"},
-                                     {"Forecasts", "question-forecasts"}}) {
+    for (const auto& [line, name] :
+         {std::pair{"Enough", "question-how-many"}, {"Forecasts", "question-forecasts"}}) {
         press(window, QString::fromLatin1(line));
         save(window, name);
         press(window, back);
@@ -191,7 +191,7 @@ template <class Save> void stages(MainWindow& window, Save save) {
     save(window, "question-method");
     press(window, back);
     go(window, Stage::curves);
-    press(window, "All of the square");
+    press(window, "Square");
     save(window, "overlay");
     go(window, Stage::verdict);
     turnTo(window, "Pairs and why");

@@ -16,8 +16,12 @@ std::vector<double> abscissa(const curve::ReadCurve& c) {
             v -= toe;
         return x;
     }
-    x = c.cleaned.time;
-    const double start = x.empty() ? 0 : x[r.departure];
+    return sinceLoad(c);
+}
+
+std::vector<double> sinceLoad(const curve::ReadCurve& c) {
+    auto x = c.cleaned.time;
+    const double start = x.empty() ? 0 : x[c.reading.departure];
     for (auto& v : x)
         v -= start;
     return x;
@@ -78,6 +82,7 @@ public:
             p.add(Line{{plane.left, y}, {plane.right, y}, Ink::warn, 1.4, Dash::dashed});
             p.add(Label{{plane.right - 4, y - 5}, "rig limit", 11, Align::right, Ink::warn});
         }
+        bands();
         traces();
         if (c.stiffnessLine) {
             const auto& [a, b] = *c.stiffnessLine;
@@ -118,6 +123,16 @@ private:
         p.add(Line{{plane.left, plane.bottom}, {plane.right, plane.bottom}, Ink::faint, 1.2});
         p.add(Label{{plane.right, plane.bottom + 34}, c.xTitle, 13, Align::right});
         p.add(Label{{plane.left + 8, plane.top + 12}, c.yTitle, 13, Align::left});
+    }
+    void bands() {
+        for (const auto& b : c.bands) {
+            Area area{{}, b.ink, b.opacity};
+            for (const auto& q : b.low)
+                area.points.push_back({clampX(plane.px(q.x)), clampY(plane.py(q.y))});
+            for (auto q = b.high.rbegin(); q != b.high.rend(); ++q)
+                area.points.push_back({clampX(plane.px(q->x)), clampY(plane.py(q->y))});
+            p.add(std::move(area));
+        }
     }
     void draw(const Trace& t, std::span<const curve::Pyramid::Point> points, Dash dash) {
         Polyline line{{}, t.ink, t.width, dash, t.opacity};

@@ -5,7 +5,10 @@
 #include <QFile>
 #include <QFileInfo>
 #include <QSaveFile>
+#include <algorithm>
 #include <anvil/chart/painter.h>
+#include <anvil/exchange/export.h>
+#include <anvil/exchange/package.h>
 #include <anvil/pages/page.h>
 #include <anvil/pages/paper.h>
 #include <anvil/pages/source.h>
@@ -289,11 +292,42 @@ Expected<Output> importInto(const ImportOptions& o) {
     return out;
 }
 
+/// A package is taken in whole, or not at all.
+Expected<Output> importPackage(const std::string& path, const std::string& into) {
+    const auto package =
+        exchange::readPackage(QString::fromStdString(path)); // before a project is made for it
+    if (!package) return tl::unexpected(package.error());
+    auto project = openOrMake(into);
+    if (!project) return tl::unexpected(project.error());
+    const auto done = exchange::takeIn((*project)->file(), *package);
+    if (!done) return tl::unexpected(done.error());
+    Json studies = Json::array();
+    for (const auto& data : package->studies)
+        studies.push_back(data.study.title);
+    return Output{{{"study", package->studies.front().study.title},
+                   {"studies", studies},
+                   {"imported", done->pulls},
+                   {"repeats", 0},
+                   {"unread", Json::array()},
+                   {"runs", Json::array()},
+                   {"values", Json::array()},
+                   {"rows_left_out", 0},
+                   {"left_out", Json::array()},
+                   {"columns_not_used", Json::array()}},
+                  fmt::format("{} stud{} with {} pull{} imported.\n", done->studies,
+                              done->studies == 1 ? "y" : "ies", done->pulls, done->pulls == 1 ? "" : "s")};
+}
+
 /// A project made for an import that failed is taken away again.
 Expected<Output> importFiles(const ImportOptions& o) {
     const auto path = QString::fromStdString(o.project);
     const bool fresh = !QFileInfo::exists(path);
-    auto done = importInto(o);
+    const bool package = std::any_of(o.files.begin(), o.files.end(), [](const auto& f) {
+        return exchange::isPackage(QString::fromStdString(f));
+    });
+    if (package && o.files.size() > 1)
+        return fail("A package is imported by itself: name one folder or archive.");
+    auto done = package ? importPackage(o.files.front(), o.project) : importInto(o);
     if (!done && fresh) QFile::remove(path);
     return done;
 }
@@ -316,6 +350,18 @@ Expected<Output> check(const std::string& path) {
                    {"samples", found.samples},
                    {"pulls", found.pulls}},
                   text};
+}
+
+Expected<Output> exportTo(const std::string& path, const std::string& folder) {
+    auto project = store::Project::open(QString::fromStdString(path), store::Project::Access::readOnly);
+    if (!project) return tl::unexpected(project.error());
+    const auto written = exchange::exportProject(**project, QString::fromStdString(folder));
+    if (!written) return tl::unexpected(written.error());
+    Json files = Json::array();
+    for (const auto& f : *written)
+        files.push_back(f.toStdString());
+    return Output{{{"folder", folder}, {"files", files}},
+                  fmt::format("{} files written to {}\n", written->size(), folder)};
 }
 
 struct ReportOptions {
@@ -357,8 +403,8 @@ Expected<Output> report(const ReportOptions& o) {
 
 void addProjectCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>& commands) {
     const auto options = std::make_shared<ImportOptions>();
-    auto* i = app.add_subcommand("import", "Import logger files (or, with --values, tables of results) into "
-                                           "a project; makes the project if there is none");
+    auto* i = app.add_subcommand("import", "Import logger files (with --values tables of results), or a data "
+                                           "package, into a project; makes the project if there is none");
     i->add_option("PROJECT", options->project)->required();
     i->add_option("FILES", options->files)->required();
     i->add_option("--study", options->study, "title of the study; made if there is none");
@@ -385,6 +431,12 @@ void addProjectCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>
     auto* c = app.add_subcommand("check", "Check a project: database, checksums of all samples, references");
     c->add_option("PROJECT", *path)->required();
     commands.emplace_back(c, [path] { return check(*path); });
+
+    const auto folder = std::make_shared<std::string>();
+    auto* e = app.add_subcommand("export", "Write a project as a data package: tables, curves and files");
+    e->add_option("PROJECT", *path)->required();
+    e->add_option("--to", *folder, "a folder that is not there or empty")->required();
+    commands.emplace_back(e, [path, folder] { return exportTo(*path, *folder); });
 
     const auto paper = std::make_shared<ReportOptions>();
     auto* r = app.add_subcommand("report", "Write the report of a study as HTML, PDF or plain text");

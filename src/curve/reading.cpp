@@ -1,5 +1,6 @@
 #include <anvil/curve/reading.h>
 
+#include "asked.h"
 #include "line.h"
 #include "parts.h"
 #include <algorithm>
@@ -38,7 +39,8 @@ double peakPickingBias(std::span<const double> f, std::size_t peak, double noise
 
 ReadingSettings ReadingSettings::withoutHand() const {
     auto out = *this;
-    out.peak = out.firstSlip = out.breakPoint = out.fitFrom = out.fitTo = std::nullopt;
+    out.peak = out.firstSlip = out.breakPoint = out.fitFrom = out.fitTo = out.holdFrom = out.holdTo =
+        std::nullopt;
     return out;
 }
 
@@ -169,11 +171,34 @@ struct Reader {
                                      "there is no stiffness.");
             return;
         }
+        if (settings.stiffnessBy != StiffnessBy::straightPart) return findChord();
         const auto found = straightSteepPart(x, f, r.departure, end, f[end], r.noise);
         if (!found) return;
         if (!found->straight)
             r.warnings.push_back("No part of the rise is straight: the stiffness is the best line there is.");
         setStiffness(found->fit, found->first, found->last, false);
+    }
+
+    /// The stiffness as a chord or secant, as it was chosen.
+    void findChord() {
+        const double top = r.peak.force;
+        const bool shares = settings.stiffnessBy == StiffnessBy::chordOfShares;
+        if (settings.stiffnessBy == StiffnessBy::secant) {
+            if (r.peak.index < r.departure + 2) return;
+            LineFit line;
+            line.slope = (top - f[r.departure]) / (x[r.peak.index] - x[r.departure]);
+            line.intercept = top - line.slope * x[r.peak.index];
+            line.r2 = 1;
+            line.samples = r.peak.index - r.departure + 1;
+            return setStiffness(line, r.departure, r.peak.index, false);
+        }
+        const auto chord =
+            chordBetween(x, f, r.departure, r.peak.index, settings.chordFrom * (shares ? top : 1),
+                         settings.chordTo * (shares ? top : 1));
+        if (chord) return setStiffness(chord->fit, chord->first, chord->last, false);
+        r.warnings.push_back(
+            "The loads between which the stiffness was to be read are not both reached on the way "
+            "up, so there is no stiffness.");
     }
 
     void setStiffness(const LineFit& fit, std::size_t a, std::size_t b, bool byHand) {
@@ -199,6 +224,26 @@ struct Reader {
         set(r.peak);
         if (r.firstSlip) set(*r.firstSlip);
         if (r.breakPoint) set(*r.breakPoint);
+    }
+
+    /// What is read only where it is asked for.
+    void findAsked() {
+        if (settings.holdFrom && settings.holdTo) {
+            std::size_t a = nearest(t, settings.holdFrom->time), b = nearest(t, settings.holdTo->time);
+            if (a > b) std::swap(a, b);
+            r.hold = heldOver(t, f, a, b);
+        }
+        if (settings.sustainedFor > 0)
+            r.sustained = sustainedLoad(t, x, f, r.departure, settings.sustainedFor, settings.sustainedSpeed);
+        if (x.empty()) return;
+        if (r.stiffness && settings.yieldOffset)
+            r.yield = yieldAt(t, x, f, r.stiffness->toIndex, r.peak.index, r.stiffness->value, *r.toe,
+                              *settings.yieldOffset);
+        if (settings.atTravel)
+            r.loadAtTravel = At{*settings.atTravel, loadAt(x, f, r.departure, *r.toe, *settings.atTravel)};
+        if (settings.atLoad)
+            r.travelAtLoad = At{*settings.atLoad, travelAt(x, f, r.departure, *r.toe, *settings.atLoad)};
+        if (!r.breakPoint) r.permanent = permanentAfter(x, f, r.peak.index, *r.toe);
     }
 
     void findEnergies() {
@@ -295,14 +340,14 @@ Expected<double> clean(Cleaned& c, Reading& r, const Ordered& ordered, const Rea
 }
 
 /// What a torque gives within its first turns.
-void readTurning(Reading& r, const Curve& raw, std::span<const double> angle,
-                 std::span<const double> torque) {
+void readTurning(Reading& r, const Curve& raw, std::span<const double> angle, std::span<const double> torque,
+                 const ReadingSettings& settings) {
     r.load = raw.load;
     r.travel = raw.travel;
     if (raw.load != quantity::Dimension::torque) return;
     r.breakaway = r.peak.force; // without an angle: the greatest there was
     if (raw.travel != quantity::Dimension::angle || angle.empty()) return;
-    const auto turned = turning(angle, torque, r.departure);
+    const auto turned = turning(angle, torque, r.departure, settings.breakawayWithin, settings.runningUntil);
     r.breakaway = turned.breakaway;
     r.running = turned.running;
 }
@@ -342,10 +387,18 @@ Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, 
         reader.x = along;
         r.notes.push_back("Displacement was logged as negative and has been turned round.");
     }
+    if (settings.rigCompliance > 0 && !reader.x.empty() && !ordered.displacement.empty()) {
+        along.assign(reader.x.begin(), reader.x.end());
+        for (std::size_t i = 0; i < n; ++i)
+            along[i] -= settings.rigCompliance * c.force[i];
+        reader.x = along;
+        r.notes.push_back("The stretch of the rig is taken off the displacement.");
+    }
     reader.findJump(*taken);
     reader.findSlipAndBreak();
     reader.findStiffness();
     reader.measureFromToe();
+    reader.findAsked();
     reader.findEnergies();
     reader.findAfterPeak();
     if (r.stiffness && ordered.displacement.empty()) {
@@ -353,7 +406,14 @@ Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, 
         r.notes.push_back("Stiffness is from the crosshead speed: it includes rig stretch.");
     }
     reader.findRates();
-    readTurning(r, raw, reader.x, reader.f);
+    readTurning(r, raw, reader.x, reader.f, settings);
+    if (raw.load == quantity::Dimension::acceleration) {
+        const auto burst = readBurst(reader.t, reader.f, settings.burst, r.noise);
+        if (burst)
+            r.burst = *burst;
+        else
+            r.warnings.push_back(burst.error().message);
+    }
     if (keep) {
         c.time.assign(ordered.time.begin(), ordered.time.end());
         c.displacement.assign(reader.x.begin(), reader.x.end());

@@ -1,3 +1,4 @@
+#include "method_studies.h"
 #include "typed_studies.h"
 #include <anvil/demo/demo.h>
 
@@ -374,7 +375,8 @@ Expected<void> addStudies(work::OpenProject& project) {
     if (auto ok = fittings(project); !ok) return ok;
     if (auto ok = rivets(project); !ok) return ok;
     if (auto ok = hooks(project); !ok) return ok;
-    return addTypedStudies(project);
+    if (auto ok = addTypedStudies(project); !ok) return ok;
+    return addMethodStudies(project);
 }
 
 } // namespace anvil::demo

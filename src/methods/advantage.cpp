@@ -6,7 +6,17 @@ namespace anvil::methods {
 namespace {
 
 constexpr Input inputs[] = {
-    {"ideal", "Ideal advantage", "by counting lines, such as 3", Dimension::ratio, Of::study},
+    {.key = "ideal",
+     .title = "Ideal advantage",
+     .hint = "by counting lines, such as 3",
+     .dimension = Dimension::ratio,
+     .stays = true},
+    {.key = "line_angle",
+     .title = "Lines not parallel",
+     .hint = "how far each leans, such as 10°",
+     .dimension = Dimension::angle,
+     .mayBeZero = true,
+     .stays = true},
     {"input", "Pulled with", "such as 400 N", Dimension::force, Of::pull, Form::one, true},
     {"output", "Load it moved", "such as 980 N", Dimension::force, Of::pull, Form::one, true},
 };
@@ -16,16 +26,26 @@ constexpr Metric metrics[] = {
     peakRow,
 };
 
-/// advantage = output/input; efficiency = advantage/ideal.
+/// advantage = output/input; efficiency = advantage/(ideal·cos of the angle by which the lines lean).
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     tellPeak(tell, e);
     const auto in = e.value("input"), out = e.value("output"), ideal = e.value("ideal");
     if (in && out) {
         tell.exact("advantage", *out / *in);
+        const double lean = e.value("line_angle").value_or(0);
+        if (std::abs(lean) >= std::numbers::pi / 2)
+            return fail("Lines that lean by 90° or more pull nothing along.");
+        if (ideal && *ideal < 1)
+            return fail("An ideal advantage below 1 loses force before any friction: is it counted "
+                        "from the other end?");
         if (ideal) {
-            tell.exact("efficiency", *out / *in / *ideal);
-            if (*out / *in > *ideal)
+            const double corrected = *ideal * std::cos(lean);
+            if (lean != 0)
+                tell.note(
+                    fmt::format("The ideal of {:.4g} is {:.4g} with lines that lean.", *ideal, corrected));
+            tell.exact("efficiency", *out / *in / corrected);
+            if (*out / *in > corrected)
                 tell.note(
                     "It gives more than the ideal: the two readings are not of one steady moment, or a line "
                     "was not counted.");

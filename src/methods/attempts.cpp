@@ -2,6 +2,8 @@
 #include "common_metrics.h"
 #include "tell.h"
 
+#include <anvil/stats/counts.h>
+
 namespace anvil::methods {
 namespace {
 
@@ -16,7 +18,8 @@ constexpr Metric metrics[] = {
      .dimension = Dimension::ratio,
      .unit = "%",
      .more = "works more often than",
-     .less = "works less often than"},
+     .less = "works less often than",
+     .scale = Scale::counted},
 };
 
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
@@ -28,8 +31,12 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     }
     if (*k != std::floor(*k) || *n != std::floor(*n)) return fail("Successes and tries are whole numbers.");
     if (!(*n >= 1)) return fail("At least one try is needed.");
+    if (*n > 1e6) return fail("So many tries are none that somebody made.");
     if (*k < 0 || *k > *n) return fail(fmt::format("{:.0f} successes in {:.0f} tries cannot be.", *k, *n));
-    tell.said("success_rate", *k / *n);
+    tell.counted("success_rate", {static_cast<int>(*k), static_cast<int>(*n)});
+    const auto [low, high] = stats::exactInterval({static_cast<int>(*k), static_cast<int>(*n)});
+    tell.note(fmt::format("From {:.0f} of {:.0f} tries it lies between {:.1f} and {:.1f} % (95 %).", *k, *n,
+                          100 * low, 100 * high));
     if (*n < 10) tell.note("So few tries say little: a rate from them can lie far off.");
     return tell.done();
 }

@@ -7,6 +7,8 @@ namespace {
 
 constexpr Input inputs[] = {
     {"engagement", "Engagement", "how deep it sits, such as 40 mm", Dimension::length, Of::specimen},
+    {"area", "Holding area", "such as of a bond, 400 mm²", Dimension::area, Of::specimen},
+    {"weight", "Its own weight", "such as 120 g", Dimension::force, Of::specimen},
     peakInput,
 };
 constexpr Metric metrics[] = {
@@ -22,13 +24,35 @@ constexpr Metric metrics[] = {
      .atEnd = true,
      .more = "is stronger than",
      .less = "is weaker than"},
+    {.key = "peak_per_area",
+     .title = "Peak per area",
+     .noun = "peak force for each area",
+     .dimension = Dimension::stress,
+     .atEnd = true,
+     .more = "is stronger than",
+     .less = "is weaker than"},
+    {.key = "peak_per_weight",
+     .title = "Peak per weight",
+     .noun = "peak force for each of its own weight",
+     .dimension = Dimension::ratio,
+     .atEnd = true,
+     .more = "is stronger than",
+     .less = "is weaker than"},
+    loadAtTravelRow,
+    travelAtLoadRow,
+    relaxationRow,
+    permanentRow,
+    afterwardsRow,
 };
 
-/// Peak over engagement, N/m; the rest from the curve.
+/// Peak over engagement (N/m), area (Pa) and own weight; the rest from the curve.
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     const auto peak = tellForceCurve(tell, e);
     tellFromPeak(tell, "peak_per_length", peak, over(e.value("engagement")), "no engagement was entered");
+    tellFromPeak(tell, "peak_per_area", peak, over(e.value("area")), "no area was entered");
+    tellFromPeak(tell, "peak_per_weight", peak, over(e.value("weight")), "it needs its own weight");
+    tellAsked(tell, e);
     return tell.done();
 }
 

@@ -14,7 +14,8 @@ constexpr Metric metrics[] = {
      .noun = "rating",
      .dimension = Dimension::ratio,
      .more = "is rated higher than",
-     .less = "is rated lower than"},
+     .less = "is rated lower than",
+     .scale = Scale::graded},
 };
 
 Expected<Measured> formulas(const Method& method, const Evidence& e) {

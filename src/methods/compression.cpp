@@ -28,6 +28,10 @@ constexpr Metric metrics[] = {
     stiffnessRow,
     energyRow,
     residualRow,
+    loadAtTravelRow,
+    travelAtLoadRow,
+    relaxationRow,
+    permanentRow,
 };
 
 /// σ = F/A. A block much lower or higher than 1–2 times its width is told.
@@ -45,6 +49,7 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
         if (slenderness < 1)
             tell.note("It is lower than wide: the plates hold it together, so it looks stronger.");
     }
+    tellAsked(tell, e);
     return tell.done();
 }
 

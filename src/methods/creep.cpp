@@ -13,7 +13,7 @@ constexpr Input inputs[] = {
      true},
     {"unloaded_at", "Unloaded at", "from then on the gauge tells the recovery", Dimension::time, Of::pull,
      Form::one, false, false, true},
-    {"limit", "Limit", "how far it may move", Dimension::length, Of::study},
+    {.key = "limit", .title = "Limit", .hint = "how far it may move", .stays = true},
 };
 constexpr Metric metrics[] = {
     {.key = "creep",

@@ -27,16 +27,38 @@ constexpr Metric metrics[] = {
     {"pulse_width", "Pulse width", "width of the blow at half its height", Dimension::time},
     {"velocity_change", "Change of velocity", "change of velocity", Dimension::speed, Sense::less},
     {"energy", "Energy of the fall", "energy of the fall", Dimension::energy},
+    afterwardsRow,
 };
 
-/// v = √(2gh), told; E = m·g·h. What needs the logged burst of the blow stays open.
-Expected<Measured> formulas(const Method& method, const Evidence& e) {
-    Tell tell(method, e);
-    const auto peak = peakOf(e, Dimension::acceleration);
+/// What the logged blow says; its peak as it was filtered. A typed peak goes before.
+void tellBurst(Tell& tell, const Evidence& e) {
+    auto peak = peakOf(e, Dimension::acceleration);
+    const auto* burst = e.reading && e.reading->burst ? &*e.reading->burst : nullptr;
+    if (burst && !e.has("peak") && peak.value) *peak.value = {burst->peak, e.state, burst->peak};
     tell.number("peak_deceleration", peak.value, peak.guess);
     tell.without("peak_deceleration", peak.whyNot);
-    for (const char* metric : {"severity", "pulse_width", "velocity_change"})
-        tell.without(metric, "it is read from a logged blow, which is not done yet");
+    if (!burst) {
+        for (const char* metric : {"severity", "pulse_width", "velocity_change"})
+            tell.without(metric,
+                         e.reading ? "its curve is of no deceleration" : "it is read from a logged blow");
+        return;
+    }
+    const auto ended = [&](double v) { return stats::Value{v, e.state, v}; };
+    tell.number("severity", ended(burst->severity));
+    tell.number("velocity_change", ended(burst->velocityChange));
+    tell.exact("pulse_width", burst->width);
+    if (burst->lowPass > 0)
+        tell.note(fmt::format("Read behind a low-pass at {:.4g} Hz, forward and backward.", burst->lowPass));
+    else
+        tell.note("Read as recorded, without a filter.");
+    if (e.state == stats::State::above)
+        tell.note("The sensor topped out: the blow was harder than it shows.");
+}
+
+/// v = √(2gh), told; E = m·g·h.
+Expected<Measured> formulas(const Method& method, const Evidence& e) {
+    Tell tell(method, e);
+    tellBurst(tell, e);
     const auto height = e.value("height"), mass = e.value("mass");
     if (height && mass) tell.exact("energy", *mass * g0 * *height);
     tell.without("energy", height ? "it needs the mass" : "it needs the height");
@@ -45,6 +67,12 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
                               quantity::withUnit(std::sqrt(2 * g0 * *height), quantity::unit("m/s"))));
     if (const auto hit = e.value("hit"); hit && *hit > 1)
         tell.note(fmt::format("Hit number {:.0f} on this spot: it is no longer fresh.", *hit));
+    const auto* burst = e.reading && e.reading->burst ? &*e.reading->burst : nullptr;
+    if (height && burst && burst->velocityChange > 2.2 * std::sqrt(2 * g0 * *height))
+        tell.note(
+            "The blow took away more speed than twice that of the fall: look at the unit of the log and the "
+            "height.");
+    tellAsked(tell, e);
     return tell.done();
 }
 

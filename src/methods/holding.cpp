@@ -33,6 +33,7 @@ constexpr Metric metrics[] = {
      .less = "holds less than"},
     peakRow,
     firstSlipRow,
+    afterwardsRow,
 };
 
 /// The load at which it starts to move: as entered, or the first slip of its curve.
@@ -43,7 +44,11 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     if (e.reading) {
         tellForceCurve(tell, e);
         const bool slipped = e.reading->load == Dimension::force && e.reading->firstSlip;
-        if (!moves && slipped) {
+        if (!moves && e.reading->sustained) { // held long enough at a creep that is slow enough
+            const double v = *e.reading->sustained;
+            moves = stats::Value{v, e.state, v};
+            guess = e.calibratedTo > 0 && v + e.reading->baseline > e.calibratedTo;
+        } else if (!moves && slipped) {
             const double v = e.reading->firstSlip->force;
             moves = stats::Value{v, tell.seen(), v};
             guess = e.calibratedTo > 0 && v + e.reading->baseline > e.calibratedTo;
@@ -62,6 +67,7 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
         tell.note(fmt::format("It creeps at {}.", quantity::print(at->second)));
     if (const auto at = e.inputs.find("seconds"); at != e.inputs.end())
         tell.note(fmt::format("Held for {}.", quantity::print(at->second)));
+    tellAsked(tell, e);
     return tell.done();
 }
 

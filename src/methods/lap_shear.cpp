@@ -23,6 +23,10 @@ constexpr Metric metrics[] = {
     stiffnessRow,
     energyRow,
     residualRow,
+    loadAtTravelRow,
+    travelAtLoadRow,
+    relaxationRow,
+    permanentRow,
 };
 
 /// τ = F/(width·overlap), the mean over the overlap.
@@ -32,6 +36,7 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     const auto width = e.value("width"), overlap = e.value("overlap");
     tellFromPeak(tell, "shear_strength", peak, width && overlap ? over(*width * *overlap) : std::nullopt,
                  "it needs width and overlap");
+    tellAsked(tell, e);
     return tell.done();
 }
 

@@ -12,8 +12,12 @@ constexpr Input inputs[] = {
     {"wall", "Wall", "of a tube", Dimension::length, Of::specimen, Form::repeated},
     {"breadth", "Breadth", "of a flat bar, across the load", Dimension::length, Of::specimen, Form::repeated},
     {"depth", "Depth", "of a flat bar, along the load", Dimension::length, Of::specimen, Form::repeated},
-    {"own_moment", "Moment of arm and fixture", "what they add by themselves", Dimension::torque, Of::study,
-     Form::one, false, false, true},
+    {.key = "own_moment",
+     .title = "Moment of arm and fixture",
+     .hint = "what they add by themselves",
+     .dimension = Dimension::torque,
+     .mayBeZero = true,
+     .stays = true},
     {"steps", "Steps", "each weight and distance, and whether it held", Dimension::force, Of::pull,
      Form::steps, true},
 };
@@ -26,6 +30,7 @@ constexpr Metric metrics[] = {
      .atEnd = true,
      .more = "is stronger than",
      .less = "is weaker than"},
+    afterwardsRow,
 };
 
 /// c/I of the section, m⁻³: tube I = π(D⁴ − d⁴)/64, c = D/2; rectangle I = bd³/12, c = d/2. Error: a wall
@@ -71,6 +76,7 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     tell.without("bending_stress", "it needs diameter and wall, or breadth and depth");
     for (const auto& n : ends->notes)
         tell.note(n);
+    tellAsked(tell, e);
     return tell.done();
 }
 

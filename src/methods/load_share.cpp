@@ -3,43 +3,229 @@
 #include "tell.h"
 
 #include <algorithm>
+#include <anvil/methods/load_plan.h>
+#include <anvil/quantity/print.h>
+#include <limits>
 
 namespace anvil::methods {
 namespace {
 
 constexpr Input inputs[] = {
-    {"direction", "Direction", "of a leg, in plan", Dimension::angle, Of::specimen, Form::perLeg, false,
-     false, true},
-    {"length", "Length", "of a leg", Dimension::length, Of::specimen, Form::perLeg},
-    {"leg", "Load", "in a leg", Dimension::force, Of::pull, Form::perLeg, true, false, true},
+    {"direction", "Direction", "of a leg in plan, from the point it holds; all legs or none",
+     Dimension::angle, Of::specimen, Form::perLeg, false, false, true},
+    {"elevation", "Rise", "of a leg above the plan, such as 30°; down is below zero", Dimension::angle,
+     Of::specimen, Form::perLeg, false, false, true},
+    {"length", "Length", "of a leg; a longer one gives way more", Dimension::length, Of::specimen,
+     Form::perLeg},
+    {"stiffness", "Stiffness", "of a leg, where it is not by its length", Dimension::stiffness, Of::specimen,
+     Form::perLeg},
+    {"leg", "Load", "in a leg; one without a sensor is left out", Dimension::force, Of::pull, Form::perLeg,
+     true, false, true},
     {"master", "Load on all", "in the line that carries them", Dimension::force, Of::pull},
 };
 constexpr Metric metrics[] = {
-    {"unevenness", "Unevenness", "greatest load over the mean", Dimension::ratio, Sense::less},
+    {"unevenness", "Unevenness", "unevenness", Dimension::ratio, Sense::less},
     {"greatest_share", "Greatest share", "greatest share of one leg", Dimension::ratio, Sense::less, "%"},
     {"residual", "Difference to the master", "load the legs do not account for", Dimension::force,
      Sense::less},
+    {"off_plan", "Off the predicted shares", "greatest difference from the predicted shares",
+     Dimension::ratio, Sense::less, "%"},
+    {"worst_loss", "Load after a leg is lost", "greatest predicted load after one leg is lost",
+     Dimension::force, Sense::less},
     peakRow,
 };
+
+constexpr double unknown = std::numeric_limits<double>::quiet_NaN();
+
+/// An entry of every leg, unknown where nobody said; empty where it was said of none.
+std::vector<double> ofLegs(const Evidence& e, const char* key) {
+    std::vector<double> out;
+    if (const auto at = e.legs.find(key); at != e.legs.end())
+        for (const auto& entry : at->second)
+            out.push_back(entry.si);
+    return out;
+}
+
+bool complete(const std::vector<double>& all, std::size_t n) {
+    return all.size() == n && std::none_of(all.begin(), all.end(), [](double v) { return std::isnan(v); });
+}
+
+/// What is known of the legs: loads, and where they lie if that was said.
+struct Legs {
+    std::vector<double> loads;
+    std::vector<Direction> directions; ///< empty: not said
+    bool rises = false;
+};
+
+Expected<Legs> legsOf(const Evidence& e) {
+    Legs out;
+    const auto plan = ofLegs(e, "direction"), rise = ofLegs(e, "elevation");
+    out.loads = ofLegs(e, "leg");
+    const auto n = std::max({out.loads.size(), plan.size(), rise.size()});
+    out.loads.resize(n, unknown);
+    if (plan.empty() && rise.empty()) return out;
+    if (!complete(plan, n)) return fail("Some legs have a direction and some none.");
+    if (!rise.empty() && !complete(rise, n)) return fail("Some legs have a rise and some none.");
+    for (std::size_t i = 0; i < n; ++i) {
+        const double up = rise.empty() ? 0 : rise[i];
+        if (std::abs(plan[i]) > 2 * std::numbers::pi + 1e-9)
+            return fail("A direction lies within a full turn.");
+        if (std::abs(up) > std::numbers::pi / 2 + 1e-9) return fail("A leg rises by 90° at most.");
+        out.rises = out.rises || up != 0;
+        out.directions.push_back(
+            {std::cos(up) * std::cos(plan[i]), std::cos(up) * std::sin(plan[i]), std::sin(up)});
+    }
+    return out;
+}
+
+/// Along which the load on all pulls: straight down where legs rise, else against what the legs pull
+/// together.
+Direction pullOf(const Legs& legs) {
+    if (legs.rises) return {0, 0, -1};
+    Direction sum{};
+    for (std::size_t i = 0; i < legs.directions.size(); ++i)
+        for (std::size_t c = 0; c < 3; ++c)
+            sum[c] -= (std::isnan(legs.loads[i]) ? 1 : legs.loads[i]) * legs.directions[i][c];
+    return sum;
+}
+
+/// The load of the one leg without a sensor. Error: more than one, or nothing to tell it from.
+Expected<std::optional<std::size_t>> fillIn(Legs& legs, const std::optional<double>& master, Tell& tell) {
+    std::optional<std::size_t> missing;
+    for (std::size_t i = 0; i < legs.loads.size(); ++i) {
+        if (!std::isnan(legs.loads[i])) continue;
+        if (missing)
+            return fail(fmt::format("leg.{} and leg.{} are missing: the load of one leg can be told by "
+                                    "difference, not of two.",
+                                    *missing + 1, i + 1));
+        missing = i;
+    }
+    if (!missing) return missing;
+    if (!master)
+        return fail(
+            fmt::format("leg.{} is missing: it can be told by difference where the load on all is entered.",
+                        *missing + 1));
+    if (legs.directions.empty()) {
+        double rest = *master;
+        for (std::size_t i = 0; i < legs.loads.size(); ++i)
+            if (i != *missing) rest -= legs.loads[i];
+        if (rest < 0)
+            return fail("The other legs carry more than the load on all: look at zeros and calibrations.");
+        legs.loads[*missing] = rest;
+    } else {
+        const Direction down{0, 0, -1};
+        if (!legs.rises)
+            return fail(
+                fmt::format("leg.{} is missing: in a plan without rises the load on all has no direction to "
+                            "tell it from.",
+                            *missing + 1));
+        const auto found = byDifference(
+            legs.directions,
+            [&] {
+                auto known = legs.loads;
+                known[*missing] = 0;
+                return known;
+            }(),
+            *missing, down, *master);
+        if (!found) return tl::unexpected(found.error());
+        legs.loads[*missing] = found->load;
+        if (found->across > 0.1)
+            tell.note(
+                fmt::format("What is missing points {:.0f} % beside leg {}: look at directions and zeros.",
+                            100 * found->across, *missing + 1));
+    }
+    tell.note(fmt::format("Leg {} has no sensor: its load is told by difference, {}.", *missing + 1,
+                          quantity::withUnit(legs.loads[*missing], quantity::unit("N"))));
+    return missing;
+}
+
+std::string sharesText(const std::vector<double>& loads) {
+    double sum = 0;
+    for (const double v : loads)
+        sum += v;
+    std::string out;
+    for (std::size_t i = 0; i < loads.size(); ++i)
+        out += fmt::format("{}{:.0f} %",
+                           i == 0                  ? ""
+                           : i + 1 == loads.size() ? " and "
+                                                   : ", ",
+                           100 * loads[i] / sum);
+    return out;
+}
+
+/// Predicted shares and what a lost leg does, by small displacements.
+void tellPrediction(Tell& tell, const Evidence& e, const Legs& legs, double together, double sum) {
+    const auto n = legs.loads.size();
+    auto stiffness = ofLegs(e, "stiffness");
+    const auto lengths = ofLegs(e, "length");
+    if (legs.directions.empty()) {
+        for (const char* metric : {"off_plan", "worst_loss"})
+            tell.without(metric, "it needs the directions of the legs");
+        return;
+    }
+    if (stiffness.empty() && complete(lengths, n))
+        for (const double l : lengths)
+            stiffness.push_back(1 / l); // of one material and section
+    if (!stiffness.empty() && !complete(stiffness, n)) stiffness.clear();
+    const auto plan = onePoint(legs.directions, stiffness, pullOf(legs), together);
+    const auto predicted = legLoads(plan);
+    if (!predicted) {
+        tell.note(predicted.error().message);
+        for (const char* metric : {"off_plan", "worst_loss"})
+            tell.without(metric, "the shares cannot be predicted");
+        return;
+    }
+    double expected = 0, off = 0;
+    for (const double v : predicted->load)
+        expected += v;
+    for (std::size_t i = 0; i < n; ++i)
+        off = std::max(off, std::abs(legs.loads[i] / sum - predicted->load[i] / expected));
+    tell.exact("off_plan", off);
+    tell.note(fmt::format("By directions{} the legs would carry {}.",
+                          stiffness.empty() ? " (all as stiff)"
+                          : lengths.empty() ? " and stiffnesses"
+                                            : " and lengths",
+                          sharesText(predicted->load)));
+    double worst = 0;
+    std::size_t lost = n, bears = 0;
+    for (std::size_t i = 0; i < n; ++i)
+        if (const auto rest = withoutLeg(plan, i))
+            for (std::size_t k = 0; k < n; ++k)
+                if (rest->load[k] > worst) {
+                    worst = rest->load[k];
+                    lost = i;
+                    bears = k;
+                }
+    if (lost < n) {
+        tell.exact("worst_loss", worst);
+        tell.note(fmt::format("If leg {} is lost, leg {} carries {}.", lost + 1, bears + 1,
+                              quantity::withUnit(worst, quantity::unit("N"))));
+    }
+    tell.without("worst_loss", "no leg can be lost: the rest would not hold the load");
+}
 
 /// unevenness = max/mean; share = max/sum; residual = master − |vector sum of the legs|, or their plain sum
 /// where no directions are known.
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     tellPeak(tell, e);
-    const auto at = e.legs.find("leg");
-    const auto n = at == e.legs.end() ? 0 : at->second.size();
-    double sum = 0, most = 0, x = 0, y = 0;
-    const auto directions = e.legs.find("direction");
-    const bool plan = directions != e.legs.end() && directions->second.size() == n;
-    if (directions != e.legs.end() && !plan) return fail("Some legs have a direction and some none.");
-    for (std::size_t i = 0; i < n; ++i) {
-        const double load = at->second[i].si;
+    auto legs = legsOf(e);
+    if (!legs) return tl::unexpected(legs.error());
+    const auto n = legs->loads.size();
+    const auto master = e.value("master");
+    const bool any =
+        std::any_of(legs->loads.begin(), legs->loads.end(), [](double v) { return !std::isnan(v); });
+    if (any)
+        if (const auto filled = fillIn(*legs, master, tell); !filled) return tl::unexpected(filled.error());
+    double sum = 0, most = 0;
+    Direction vector{};
+    for (std::size_t i = 0; any && i < n; ++i) {
+        const double load = legs->loads[i];
         if (load < 0) return fail("A leg pulls or is slack: a load below zero cannot be.");
         sum += load;
         most = std::max(most, load);
-        x += load * std::cos(plan ? directions->second[i].si : 0);
-        y += load * std::sin(plan ? directions->second[i].si : 0);
+        for (std::size_t c = 0; c < 3 && !legs->directions.empty(); ++c)
+            vector[c] += load * legs->directions[i][c];
     }
     if (n < 2 || !(sum > 0)) {
         for (const auto& m : method.metrics)
@@ -48,8 +234,8 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     }
     tell.exact("unevenness", most * static_cast<double>(n) / sum);
     tell.exact("greatest_share", most / sum);
-    if (const auto master = e.value("master")) {
-        const double together = std::hypot(x, y);
+    const double together = legs->directions.empty() ? sum : std::hypot(vector[0], vector[1], vector[2]);
+    if (master) {
         tell.exact("residual", *master - together);
         if (std::abs(*master - together) > 0.1 * *master)
             tell.note(
@@ -57,6 +243,7 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
                 "directions and calibrations.");
     }
     tell.without("residual", "no load on all of them was entered");
+    tellPrediction(tell, e, *legs, master.value_or(together), sum);
     return tell.done();
 }
 

@@ -2,6 +2,7 @@
 #include <anvil/methods/method.h>
 
 #include <anvil/quantity/print.h>
+#include <cmath>
 #include <fmt/format.h>
 
 namespace anvil::methods {
@@ -33,7 +34,10 @@ Expected<Measured> measure(const Method& method, const Evidence& evidence) {
         const auto* input = method.input(key);
         if (!input) return fail(fmt::format("{} has no input \"{}\".", method.title, key));
         for (const auto& e : entries)
-            if (const auto wrong = wrongWith(*input, e); !wrong.empty()) return fail(wrong);
+            if (std::isnan(e.si))
+                continue; // a leg of which nobody said it
+            else if (const auto wrong = wrongWith(*input, e); !wrong.empty())
+                return fail(wrong);
     }
     auto measured = method.formulas(method, evidence);
     if (!measured) return measured;

@@ -24,6 +24,10 @@ constexpr Metric metrics[] = {
     stiffnessRow,
     energyRow,
     residualRow,
+    loadAtTravelRow,
+    travelAtLoadRow,
+    relaxationRow,
+    permanentRow,
 };
 
 /// τ = F/(m·A) over m planes, one where nobody says.
@@ -36,6 +40,7 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     tellFromPeak(tell, "shear_strength", peak, area ? over(planes * *area) : std::nullopt,
                  "it needs the diameter or the cross-section");
     if (!e.has("planes")) tell.note("One shear plane is taken.");
+    tellAsked(tell, e);
     return tell.done();
 }
 

@@ -16,7 +16,7 @@ const Method* const registry[] = {
     &loadShare, &advantage,     &holding,     &stepLadder, &byEye,
 };
 
-constexpr std::string_view ofKeys[] = {"study", "specimen", "pull"};
+constexpr std::string_view ofKeys[] = {"specimen", "pull"};
 static_assert(std::size(ofKeys) == static_cast<std::size_t>(Of::pull) + 1);
 constexpr std::string_view formKeys[] = {"one", "repeated", "series", "steps", "per_leg"};
 static_assert(std::size(formKeys) == static_cast<std::size_t>(Form::perLeg) + 1);

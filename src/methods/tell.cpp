@@ -77,11 +77,38 @@ Peak tellForceCurve(Tell& tell, const Evidence& e) {
     return peak;
 }
 
+void tellAsked(Tell& tell, const Evidence& e) {
+    const auto* r = e.reading;
+    const char* noCurve = "there is no curve to read it from";
+    const auto at = [&](const char* metric, const std::optional<curve::At>& asked, const char* notAsked) {
+        if (!r) return tell.without(metric, noCurve);
+        if (!asked) return tell.without(metric, notAsked);
+        if (asked->value) return tell.exact(metric, *asked->value);
+        tell.without(metric, "it was not reached");
+    };
+    at("force_at_displacement", r ? r->loadAtTravel : std::nullopt, "no displacement was chosen (Curves)");
+    at("displacement_at_force", r ? r->travelAtLoad : std::nullopt, "no force was chosen (Curves)");
+    at("torque_at_angle", r ? r->loadAtTravel : std::nullopt, "no angle was chosen (Curves)");
+    if (r && r->hold) tell.exact("relaxation", r->hold->relaxation);
+    tell.without("relaxation", r ? "no window in which it was held was chosen (Curves)" : noCurve);
+    if (r && r->permanent) tell.exact("permanent_set", *r->permanent);
+    tell.without("permanent_set", r ? "it was not let down after the peak" : noCurve);
+    if (e.grade) tell.exact("afterwards", *e.grade);
+    tell.without("afterwards", e.afterwards.empty()
+                                   ? std::string("nobody said what it is like afterwards")
+                                   : fmt::format("no step of the study's scale says \"{}\"", e.afterwards));
+}
+
 std::optional<double> stiffnessOf(const Evidence& e) {
     if (const auto typed = e.value("stiffness")) return typed;
     const bool read = e.reading && e.reading->load == quantity::Dimension::force && e.reading->stiffness;
     return read ? std::optional(e.reading->stiffness->value) : std::nullopt;
 }
+
+namespace {
+/// Of a strand: so many wires of one diameter.
+double strandsOf(const Evidence& e) { return e.value("strands").value_or(1); }
+} // namespace
 
 std::optional<double> areaOf(const Evidence& e) {
     if (const auto area = e.value("area")) return area;
@@ -91,7 +118,7 @@ std::optional<double> areaOf(const Evidence& e) {
     if (breadth && thickness) return *breadth * *thickness;
     if (!diameter) return std::nullopt;
     const double inner = wall ? *diameter - 2 * *wall : 0;
-    return std::numbers::pi / 4 * (*diameter * *diameter - inner * inner);
+    return strandsOf(e) * std::numbers::pi / 4 * (*diameter * *diameter - inner * inner);
 }
 
 } // namespace anvil::methods

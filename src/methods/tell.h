@@ -40,6 +40,11 @@ public:
         const auto* n = find(metric);
         return n && n->value;
     }
+    /// A rate of successes.
+    void counted(std::string_view metric, stats::Tally tally) {
+        said(metric, static_cast<double>(tally.successes) / tally.tries);
+        if (auto* n = find(metric)) n->tally = tally;
+    }
     /// The state of what was seen before the end: exact, or aside with its pull.
     stats::State seen() const {
         return m_evidence.state == stats::State::aside ? stats::State::aside : stats::State::exact;
@@ -79,6 +84,11 @@ Peak tellPeak(Tell& tell, const Evidence& evidence);
 /// method has, and gives back the peak. A bound leaves no residual; first slip and stiffness were seen before
 /// it.
 Peak tellForceCurve(Tell& tell, const Evidence& evidence);
+
+/// What a curve answers where it was asked, and what was said of the piece afterwards: the metrics
+/// force_at_displacement, displacement_at_force, relaxation, permanent_set and afterwards, of those the
+/// method has.
+void tellAsked(Tell& tell, const Evidence& evidence);
 
 /// 1/x, where there is an x.
 inline std::optional<double> over(std::optional<double> x) {

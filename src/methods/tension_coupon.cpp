@@ -8,7 +8,10 @@ namespace {
 constexpr Input inputs[] = {
     {"breadth", "Breadth", "such as 12.5 mm", Dimension::length, Of::specimen, Form::repeated},
     {"thickness", "Thickness", "such as 2 mm", Dimension::length, Of::specimen, Form::repeated},
-    {"diameter", "Diameter", "of a round one", Dimension::length, Of::specimen, Form::repeated},
+    {"diameter", "Diameter", "of a round one, a tube or one strand", Dimension::length, Of::specimen,
+     Form::repeated},
+    {"wall", "Wall", "of a tube", Dimension::length, Of::specimen, Form::repeated},
+    {"strands", "Strands", "how many of that diameter", Dimension::ratio, Of::specimen},
     {"area", "Cross-section", "such as 25 mm²", Dimension::area, Of::specimen, Form::one, true},
     {"gauge_length", "Gauge length", "such as 50 mm", Dimension::length, Of::specimen},
     peakInput,
@@ -49,18 +52,38 @@ constexpr Metric metrics[] = {
     stiffnessRow,
     energyRow,
     residualRow,
+    loadAtTravelRow,
+    travelAtLoadRow,
+    relaxationRow,
+    permanentRow,
 };
+
+/// Whether the section can be. Error: a wall thicker than half the tube, strands that are no whole number.
+Expected<void> possible(const Evidence& e) {
+    const auto d = e.value("diameter"), wall = e.value("wall"), n = e.value("strands");
+    if (d && wall && 2 * *wall > *d) return fail("The wall is thicker than half the tube.");
+    if (n && (*n < 1 || *n != std::floor(*n))) return fail("Strands are counted: 1, 2, 3 …");
+    return {};
+}
 
 /// σ = F/A; E = k·L₀/A; elongation = ΔL/L₀.
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     const auto peak = tellForceCurve(tell, e);
+    if (auto ok = possible(e); !ok) return tl::unexpected(ok.error());
     const auto area = areaOf(e);
     constexpr const char* missing = "it needs the cross-section: breadth and thickness, diameter, or area";
     tellFromPeak(tell, "strength", peak, over(area), missing);
     if (area) {
-        if (const auto yield = e.doubted("yield")) tell.number("yield_strength", times(*yield, 1 / *area));
-        tell.without("yield_strength", "no load at yield was entered");
+        const auto* read = e.reading && e.reading->yield ? &*e.reading->yield : nullptr;
+        if (const auto yield = e.doubted("yield"))
+            tell.number("yield_strength", times(*yield, 1 / *area));
+        else if (read)
+            tell.exact("yield_strength", read->force / *area);
+        tell.without("yield_strength",
+                     e.reading ? "no load at yield was entered, and none was read: choose an offset "
+                                 "in Curves"
+                               : "no load at yield was entered");
     }
     for (const char* metric : {"yield_strength", "modulus"})
         if (!area) tell.without(metric, missing);
@@ -74,6 +97,11 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     tell.without("modulus", k ? "it needs the gauge length" : "it needs a stiffness");
     if (extension && length) tell.exact("elongation", *extension / *length);
     tell.without("elongation", extension ? "it needs the gauge length" : "no extension at break was entered");
+    if (e.where.find("outside") != std::string::npos || e.mode.find("grip") != std::string::npos)
+        tell.note("It broke outside of the gauge length: its elongation says little, and the grips may have "
+                  "weakened "
+                  "it.");
+    tellAsked(tell, e);
     return tell.done();
 }
 

@@ -6,7 +6,8 @@ namespace anvil::methods {
 namespace {
 
 constexpr Input inputs[] = {
-    {"span", "Span", "between the supports, such as 160 mm", Dimension::length, Of::study, Form::one, true},
+    {"span", "Span", "between the supports, such as 160 mm", Dimension::length, Of::specimen, Form::one,
+     true},
     {"breadth", "Breadth", "across the load", Dimension::length, Of::specimen, Form::repeated},
     {"depth", "Depth", "along the load", Dimension::length, Of::specimen, Form::repeated},
     {"diameter", "Diameter", "of a round one", Dimension::length, Of::specimen, Form::repeated, true},
@@ -48,6 +49,10 @@ constexpr Metric metrics[] = {
     stiffnessRow,
     energyRow,
     residualRow,
+    loadAtTravelRow,
+    travelAtLoadRow,
+    relaxationRow,
+    permanentRow,
 };
 
 /// The formulas by section, with the span L: rectangle σ = 3FL/(2bd²), E = kL³/(4bd³), τ = 0.75 F/(bd); round
@@ -102,8 +107,13 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
         if (m.key != "peak")
             tell.without(m.key, span ? "it needs breadth and depth, or the diameter" : "it needs the span");
     const auto b = e.value("breadth"), d = e.value("depth");
+    if (e.mode.find("compression") != std::string::npos)
+        tell.note("It gave way on the side that is pressed: its bending strength is that of crushing.");
+    if (e.mode.find("sheared") != std::string::npos)
+        tell.note("It sheared along: its bending strength is at least what was reached.");
     if (b && d && *d > 3 * *b)
         tell.note("It is much deeper than broad: are the two swapped? The depth lies along the load.");
+    tellAsked(tell, e);
     return tell.done();
 }
 

@@ -11,8 +11,16 @@ constexpr Input inputs[] = {
     {"running", "Running", "what keeps it turning", Dimension::torque, Of::pull, Form::one, false, true},
     {"force", "Force on an arm", "instead of a torque", Dimension::force, Of::pull, Form::one, false, true},
     {"arm", "Length of the arm", "such as 250 mm", Dimension::length, Of::pull},
-    {"from", "Published from", "the range it should lie in", Dimension::torque, Of::study},
-    {"to", "Published to", "", Dimension::torque, Of::study},
+    {.key = "from",
+     .title = "Published from",
+     .hint = "the range it should lie in",
+     .dimension = Dimension::torque,
+     .stays = true},
+    {.key = "to",
+     .title = "Published to",
+     .hint = "its upper end",
+     .dimension = Dimension::torque,
+     .stays = true},
 };
 constexpr Metric metrics[] = {
     {.key = "breakaway",
@@ -28,6 +36,7 @@ constexpr Metric metrics[] = {
      .dimension = Dimension::torque,
      .more = "runs harder than",
      .less = "runs more easily than"},
+    afterwardsRow,
 };
 
 /// T = F·r where a force on an arm was read.
@@ -57,10 +66,13 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
         tell.note("It took more to keep it turning than to start it.");
     const auto from = e.value("from"), to = e.value("to");
     if (from && to && *from > *to) return fail("The published range ends below where it begins.");
+    if (force && !e.has("breakaway") && arm && *arm > 10)
+        tell.note("An arm of more than 10 m: is its unit right?");
     if (breakaway && from && to && breakaway->state == stats::State::exact)
         tell.note(breakaway->value < *from ? "It lies below the published range."
                   : breakaway->value > *to ? "It lies above the published range."
                                            : "It lies inside the published range.");
+    tellAsked(tell, e);
     return tell.done();
 }
 

@@ -35,6 +35,13 @@ constexpr Metric metrics[] = {
      .atEnd = true,
      .more = "turns further than",
      .less = "turns less far than"},
+    {.key = "torque_at_angle",
+     .title = "Torque at an angle",
+     .noun = "torque at the chosen angle",
+     .dimension = Dimension::torque,
+     .more = "carries more than",
+     .less = "carries less than"},
+    afterwardsRow,
 };
 
 /// τ = 16T/(πd³) at the surface of a round bar that is still elastic.
@@ -52,6 +59,9 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     if (!angle && turned) angle = e.reading->peak.displacement;
     if (angle) tell.number("greatest_angle", stats::Value{*angle, e.state, *angle});
     tell.without("greatest_angle", "no angle was entered or logged");
+    tellAsked(tell, e);
+    if (turned && e.reading->loadAtTravel && !e.reading->loadAtTravel->value)
+        tell.note("The chosen angle was not reached.");
     return tell.done();
 }
 

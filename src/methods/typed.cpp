@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <charconv>
 #include <fmt/format.h>
+#include <limits>
 
 namespace anvil::methods {
 
@@ -93,47 +94,60 @@ std::size_t legOf(std::string_view key) {
     return error == std::errc{} && p == end && n <= 64 ? n : 0;
 }
 
+/// "it has peak, leg.1": what could have been meant.
+std::string inputsOf(const Method& method) {
+    std::string known;
+    for (const auto& i : method.inputs)
+        known += fmt::format("{}{}{}", known.empty() ? "" : ", ", i.key, i.form == Form::perLeg ? ".1" : "");
+    return known;
+}
+
+/// The value of a leg, at its place; those that are not known yet are NaN.
+void putLeg(std::vector<quantity::Entry>& all, std::size_t leg, const quantity::Entry& entry) {
+    quantity::Entry unknown;
+    unknown.si = std::numeric_limits<double>::quiet_NaN();
+    if (all.size() < leg) all.resize(leg, unknown);
+    all[leg - 1] = entry;
+}
+
 } // namespace
+
+const Input* inputNamed(const Method& method, std::string_view key) {
+    const auto leg = legOf(key);
+    const auto* input = method.input(leg ? key.substr(0, key.rfind('.')) : key);
+    return input && (input->form == Form::perLeg) == (leg > 0) ? input : nullptr;
+}
+
+Expected<void> enter(Evidence& evidence, const Method& method, std::string_view key, std::string_view text) {
+    const auto leg = legOf(key);
+    const auto name = std::string(leg ? key.substr(0, key.rfind('.')) : key);
+    const auto* input = method.input(name);
+    if (!input || input != inputNamed(method, key))
+        return fail(fmt::format("{} has no input \"{}\"; it has {}.", method.title, key, inputsOf(method)));
+    if (input->form == Form::series) {
+        auto series = seriesOf(*input, text);
+        if (!series) return tl::unexpected(series.error());
+        evidence.series[name] = std::move(*series);
+    } else if (input->form == Form::steps) {
+        auto steps = stepsOf(*input, text);
+        if (!steps) return tl::unexpected(steps.error());
+        evidence.steps[name] = std::move(*steps);
+    } else {
+        const auto entry = entryOf(*input, text);
+        if (!entry) return tl::unexpected(entry.error());
+        if (leg)
+            putLeg(evidence.legs[name], leg, *entry);
+        else
+            evidence.inputs[name] = *entry;
+    }
+    return {};
+}
 
 Expected<Evidence> evidenceFrom(const Method& method,
                                 std::span<const std::pair<std::string, std::string>> typed) {
     Evidence out;
-    std::map<std::string, std::map<std::size_t, quantity::Entry>> legs;
-    for (const auto& [key, text] : typed) {
-        const auto leg = legOf(key);
-        const auto name = leg ? key.substr(0, key.rfind('.')) : key;
-        const auto* input = method.input(name);
-        if (!input || (input->form == Form::perLeg) != (leg > 0)) {
-            std::string known;
-            for (const auto& i : method.inputs)
-                known += fmt::format("{}{}{}", known.empty() ? "" : ", ", i.key,
-                                     i.form == Form::perLeg ? ".1" : "");
-            return fail(fmt::format("{} has no input \"{}\"; it has {}.", method.title, key, known));
-        }
-        if (input->form == Form::series) {
-            auto series = seriesOf(*input, text);
-            if (!series) return tl::unexpected(series.error());
-            out.series[name] = std::move(*series);
-        } else if (input->form == Form::steps) {
-            auto steps = stepsOf(*input, text);
-            if (!steps) return tl::unexpected(steps.error());
-            out.steps[name] = std::move(*steps);
-        } else {
-            const auto entry = entryOf(*input, text);
-            if (!entry) return tl::unexpected(entry.error());
-            if (leg)
-                legs[name][leg] = *entry;
-            else
-                out.inputs[name] = *entry;
-        }
-    }
-    for (const auto& [name, entries] : legs)
-        for (const auto& [n, entry] : entries) {
-            auto& all = out.legs[name];
-            if (n != all.size() + 1)
-                return fail(fmt::format("{}.{} is missing: legs are counted from 1.", name, all.size() + 1));
-            all.push_back(entry);
-        }
+    for (const auto& [key, text] : typed)
+        if (auto ok = enter(out, method, key, text); !ok) return tl::unexpected(ok.error());
     return out;
 }
 

@@ -54,6 +54,7 @@ void addPlot(Page& page, const Source& source, const View& view) {
 bool hasFloors(const Source& source, const View& view) {
     const auto& verdict = source.verdict(metricOf(source, view));
     return verdict.goal.sense == domain::Sense::more &&
+           verdict.goal.metric->scale == methods::Scale::measured &&
            std::any_of(verdict.groups.begin(), verdict.groups.end(), mayHaveFloor);
 }
 

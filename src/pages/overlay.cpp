@@ -12,14 +12,30 @@ struct Drawn {
     double x0 = 0, x1 = 0, y1 = 0;
 };
 
-Drawn drawn(const Source& source, const domain::Specimen& s, const domain::Pull& p,
-            const curve::ReadCurve& curve, const quantity::Units& units, std::size_t columns, std::size_t n) {
-    const auto& force = units.of(curve.reading.load);
+/// Where each sample lies along what was asked for, in display units.
+std::vector<double> placesAlong(const curve::ReadCurve& curve, const quantity::Units& units, Along along) {
+    if (along == Along::time) return chart::sinceLoad(curve);
     auto x = chart::abscissa(curve);
-    auto y = curve.cleaned.force;
-    if (!curve.cleaned.displacement.empty())
+    const auto& r = curve.reading;
+    if (along == Along::landmarks) {
+        const double peak = x[r.peak.index], end = r.breakPoint && r.breakPoint->index > r.peak.index
+                                                       ? x[r.breakPoint->index]
+                                                       : 2 * peak;
         for (auto& v : x)
-            v = units.of(curve.reading.travel).fromSi(v);
+            v = v <= peak || !(end > peak) ? v / peak : 1 + (v - peak) / (end - peak);
+    } else if (!curve.cleaned.displacement.empty()) {
+        for (auto& v : x)
+            v = units.of(r.travel).fromSi(v);
+    }
+    return x;
+}
+
+Drawn drawn(const Source& source, const domain::Specimen& s, const domain::Pull& p,
+            const curve::ReadCurve& curve, const quantity::Units& units, std::size_t columns, std::size_t n,
+            Along along) {
+    const auto& force = units.of(curve.reading.load);
+    const auto x = placesAlong(curve, units, along);
+    auto y = curve.cleaned.force;
     for (auto& v : y)
         v = force.fromSi(v);
     const bool out = p.standing == domain::Standing::voided || p.standing == domain::Standing::aside;
@@ -44,7 +60,7 @@ Drawn drawn(const Source& source, const domain::Specimen& s, const domain::Pull&
 } // namespace
 
 chart::CurveChart overlayOf(const Source& source, domain::Id option, domain::Id condition,
-                            const quantity::Units& units, std::size_t columns) {
+                            const quantity::Units& units, std::size_t columns, Along along) {
     chart::CurveChart c;
     std::size_t n = 0;
     bool time = false;
@@ -57,8 +73,10 @@ chart::CurveChart overlayOf(const Source& source, domain::Id option, domain::Id 
             if (!curve) continue;
             load = curve->reading.load;
             travel = curve->reading.travel;
-            time = time || curve->cleaned.displacement.empty();
-            auto one = drawn(source, s, p, *curve, units, columns, n);
+            time = time || along == Along::time || curve->cleaned.displacement.empty();
+            if (along == Along::landmarks && !(chart::abscissa(*curve)[curve->reading.peak.index] > 0))
+                continue; // its peak lies at its toe
+            auto one = drawn(source, s, p, *curve, units, columns, n, along);
             c.x0 = n ? std::min(c.x0, one.x0) : one.x0;
             c.x1 = n ? std::max(c.x1, one.x1) : one.x1;
             c.y1 = std::max(n ? c.y1 : 0, one.y1);
@@ -69,7 +87,9 @@ chart::CurveChart overlayOf(const Source& source, domain::Id option, domain::Id 
     if (n == 0) c.x1 = c.y1 = 0;
     c.y0 = -0.03 * c.y1;
     c.y1 *= 1.08;
-    c.xTitle = time ? "Time since the load began (s)" : chart::travelTitle(units.of(travel));
+    c.xTitle = along == Along::landmarks ? "Place between landmarks: toe 0, peak 1, break 2"
+               : time                    ? "Time since the load began (s)"
+                                         : chart::travelTitle(units.of(travel));
     c.yTitle = chart::loadTitle(units.of(load));
     return c;
 }

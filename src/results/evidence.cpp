@@ -34,15 +34,20 @@ void addMeasures(methods::Evidence& e, const methods::Method& method, const Spec
     }
 }
 
-Expected<void> addFields(methods::Evidence& e, const methods::Method& method, const Entered& entered) {
-    for (const auto& field : entered.fields) {
-        const auto* input = method.input(field.key);
-        if (!input) continue; // of another method, which was chosen when it was entered
-        auto entry = methods::entryOf(*input, field.text);
-        if (!entry) return tl::unexpected(entry.error());
-        e.inputs[field.key] = *entry;
-    }
+/// Inputs as they were typed; those of another method, which was chosen when they were, say nothing.
+Expected<void> addFields(methods::Evidence& e, const methods::Method& method,
+                         const std::vector<FieldText>& fields) {
+    for (const auto& field : fields)
+        if (methods::inputNamed(method, field.key))
+            if (auto ok = methods::enter(e, method, field.key, field.text); !ok) return ok;
     return {};
+}
+
+/// What the words for the state afterwards are on the scale of the study.
+std::optional<double> gradeOf(const std::string& words, const Plan& plan) {
+    for (const auto& step : plan.ratingWords)
+        if (!words.empty() && plainName(step.words) == plainName(words)) return step.step;
+    return std::nullopt;
 }
 
 void addSeries(methods::Evidence& e, const methods::Method& method, const Entered& entered) {
@@ -147,11 +152,17 @@ Expected<methods::Evidence> evidenceOf(const StudyData& data, const Pull& pull,
     const auto& piece = data.specimenAt(pull.specimen);
     const auto& method = methodOf(data, piece);
     methods::Evidence e;
+    if (auto ok = addFields(e, method, data.study.plan.inputs); !ok) return tl::unexpected(ok.error());
     addMeasures(e, method, piece);
-    if (auto ok = addFields(e, method, pull.outcome.entered); !ok) return tl::unexpected(ok.error());
+    for (const auto* fields : {&piece.inputs, &pull.outcome.entered.fields})
+        if (auto ok = addFields(e, method, *fields); !ok) return tl::unexpected(ok.error());
     addSeries(e, method, pull.outcome.entered);
     addTyped(e, method, pull);
     e.reading = reading;
+    e.where = pull.outcome.where;
+    e.mode = pull.outcome.mode;
+    e.afterwards = pull.outcome.afterwards;
+    e.grade = gradeOf(e.afterwards, data.study.plan);
     e.calibratedTo = pull.settings.calibratedTo.value_or(0);
     e.state = stateOf(standingOf(pull, reading));
     return e;
@@ -182,7 +193,7 @@ Expected<Entered> enteredFrom(const methods::Method& method, const std::vector<F
     };
     for (const auto& field : typed) {
         if (!filled(field.key)) continue;
-        const auto* input = method.input(field.key);
+        const auto* input = methods::inputNamed(method, field.key);
         if (!input) return fail(fmt::format("{} does not ask for \"{}\".", method.title, field.key));
         const bool other = input->orElse && filled(input->orElseBy);
         const auto entry =

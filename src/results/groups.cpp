@@ -24,6 +24,26 @@ std::vector<stats::Value> valuesOf(const Group& group) {
     return out;
 }
 
+stats::Summary typical(const Goal& goal, stats::Summary s, const std::optional<stats::Tally>& tally) {
+    const auto scale = goal.metric->scale;
+    if (scale == methods::Scale::measured || !s.mean || s.censored()) return s;
+    stats::Summary out;
+    for (const auto field : {&stats::Summary::n, &stats::Summary::above, &stats::Summary::below,
+                             &stats::Summary::between, &stats::Summary::aside})
+        out.*field = s.*field;
+    out.median = s.median;
+    out.min = s.min;
+    out.max = s.max;
+    out.mean = s.median;
+    out.basis = stats::MeanBasis::median;
+    if (scale == methods::Scale::counted && tally && tally->tries > 0) {
+        out.mean = static_cast<double>(tally->successes) / tally->tries;
+        out.basis = stats::MeanBasis::counts;
+        out.meanInterval = stats::exactInterval(*tally);
+    }
+    return out;
+}
+
 Group groupOf(const Results& results, const Goal& goal, Id option, Id condition) {
     const auto& readings = results.readings();
     Group g;
@@ -45,8 +65,13 @@ Group groupOf(const Results& results, const Goal& goal, Id option, Id condition)
             g.leftOut.push_back({pull.id, s->id, "set aside: " + pull.reason, false});
         g.values.push_back({pull.id, s->id, *got.value, got.guess, toppedOut(pull, reading)});
         values.push_back(*got.value);
+        if (got.tally && got.value->state != stats::State::aside) {
+            auto& all = g.tally ? *g.tally : g.tally.emplace();
+            all.successes += got.tally->successes;
+            all.tries += got.tally->tries;
+        }
     }
-    setSummary(goal, g, stats::summarise(values, familyOf(goal)));
+    setSummary(goal, g, typical(goal, stats::summarise(values, familyOf(goal)), g.tally));
     if (goal.sense == Sense::inside && goal.window) {
         g.inside = InWindow{};
         for (const auto& v : values)

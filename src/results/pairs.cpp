@@ -95,6 +95,19 @@ private:
     bool m_drawn = false;
 };
 
+/// Steps of a scale by their ranks, counts by their tallies; nothing where a side holds bounds.
+stats::Comparison withoutMeans(const Goal& goal, const Group& a, const Group& b) {
+    if (goal.metric->scale == methods::Scale::counted)
+        return a.tally && b.tally ? stats::compareCounted(*a.tally, *b.tally) : stats::Comparison{};
+    const auto steps = [](const Group& g) {
+        std::vector<double> out;
+        for (const auto& v : g.values)
+            if (v.value.state == stats::State::exact) out.push_back(v.value.value);
+        return out;
+    };
+    return stats::compareGraded(steps(a), steps(b));
+}
+
 } // namespace
 
 std::vector<PairResult> pairsOf(const Results& results, const Goal& goal, const std::vector<Group>& groups,
@@ -120,8 +133,9 @@ std::vector<PairResult> pairsOf(const Results& results, const Goal& goal, const 
             compare.emplace_back(&sides[pairs[k].a], &sides[pairs[k].b]);
         std::vector<stats::Comparison> compared(family->size());
         for (std::size_t k = 0; k < family->size(); ++k)
-            if (const auto& p = pairs[(*family)[k]];
-                groups[p.a].summary.censored() || groups[p.b].summary.censored())
+            if (const auto& p = pairs[(*family)[k]]; goal.metric->scale != methods::Scale::measured)
+                compared[k] = withoutMeans(goal, groups[p.a], groups[p.b]);
+            else if (groups[p.a].summary.censored() || groups[p.b].summary.censored())
                 compared[k] = drawn.compare(p.a, p.b, goal.margin);
         stats::decide(compared, compare, goal.margin);
         for (std::size_t k = 0; k < family->size(); ++k) {

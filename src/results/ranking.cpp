@@ -7,7 +7,8 @@ namespace anvil::results {
 
 std::optional<Ranking> rankingOf(const StudyData& data, const Verdict& verdict, Id condition,
                                  std::uint64_t seed, int draws) {
-    if (verdict.goal.sense == Sense::inside) return std::nullopt;
+    if (verdict.goal.sense == Sense::inside || verdict.goal.metric->scale != methods::Scale::measured)
+        return std::nullopt; // nothing is drawn of what has no mean
     std::vector<std::size_t> groups;
     std::vector<std::vector<stats::Value>> values;
     for (const auto i : verdict.inCondition(condition)) {

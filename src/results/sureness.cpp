@@ -128,7 +128,8 @@ std::vector<stats::Value> without(const Group& group, std::size_t left) {
 
 std::vector<Odd> oddOnesOut(const Results& results, const Verdict& verdict) {
     std::vector<Odd> out;
-    if (verdict.goal.sense == Sense::inside) return out;
+    if (verdict.goal.sense == Sense::inside || verdict.goal.metric->scale != methods::Scale::measured)
+        return out;
     for (const auto& condition : results.data().conditions) {
         if (verdict.inCondition(condition.id).size() < 2) continue;
         Around around(verdict, condition.id);

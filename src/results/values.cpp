@@ -48,7 +48,7 @@ MetricValue typedValue(const Pull& pull) {
     case Standing::notRead:
         break;
     }
-    return {stats::Value{pull.typed->value, state, pull.typed->upper}, {}, false};
+    return {stats::Value{pull.typed->value, state, pull.typed->upper}, {}, false, {}};
 }
 
 } // namespace
@@ -56,7 +56,7 @@ MetricValue typedValue(const Pull& pull) {
 MetricValue valueFrom(const StudyData& data, const Pull& pull, const curve::Reading* reading,
                       const Metric& metric,
                       const std::function<const Expected<methods::Measured>&()>& follows) {
-    const auto none = [](std::string why) { return MetricValue{std::nullopt, std::move(why), false}; };
+    const auto none = [](std::string why) { return MetricValue{std::nullopt, std::move(why), false, {}}; };
     if (pull.recording == Recording::running) return none("being recorded");
     if (pull.recording == Recording::interrupted) return none("its recording was interrupted");
     if (pull.standing == Standing::voided) return none("void");
@@ -66,7 +66,7 @@ MetricValue valueFrom(const StudyData& data, const Pull& pull, const curve::Read
     const auto& all = follows();
     if (!all) return none(all.error().message);
     const auto* number = all->find(metric->key);
-    if (number && number->value) return {number->value, {}, number->guess};
+    if (number && number->value) return {number->value, {}, number->guess, number->tally};
     const auto& method = methodOf(data, data.specimenAt(pull.specimen));
     if (pull.typed && !methods::inputFor(method, *pull.typed->metric))
         return none(fmt::format("only its {} was recorded", pull.typed->metric->noun));

@@ -1,4 +1,5 @@
 #include <anvil/stats/compare.h>
+#include <anvil/stats/rank_sum.h>
 
 #include "distributions.h"
 #include <algorithm>
@@ -15,7 +16,7 @@ const char* word(PairVerdict verdict) {
 }
 
 const char* word(PairTest test) {
-    static constexpr const char* words[] = {"", "welch", "paired_t", "censored"};
+    static constexpr const char* words[] = {"", "welch", "paired_t", "ranks", "fisher", "censored"};
     static_assert(std::size(words) == static_cast<std::size_t>(PairTest::censored) + 1);
     return words[static_cast<int>(test)];
 }
@@ -110,6 +111,35 @@ Comparison compare(const Side& sideA, const Side& sideB, double margin) {
     return c;
 }
 
+Comparison compareGraded(std::span<const double> a, std::span<const double> b) {
+    Comparison c;
+    if (a.empty() || b.empty()) return c;
+    c.test = PairTest::ranks;
+    c.p = mannWhitneyP(a, b);
+    // Which of the two has more of the higher steps, as the ranks see it.
+    double more = 0;
+    for (const double x : a)
+        for (const double y : b)
+            more += x > y ? 1 : x < y ? -1 : 0;
+    c.difference = more / (static_cast<double>(a.size()) * static_cast<double>(b.size()));
+    return c;
+}
+
+Comparison compareCounted(Tally a, Tally b) {
+    Comparison c;
+    if (a.tries < 1 || b.tries < 1) return c;
+    c.test = PairTest::counts;
+    c.p = fisherExact(a, b);
+    const double x = static_cast<double>(a.successes) / a.tries,
+                 y = static_cast<double>(b.successes) / b.tries;
+    c.difference = x - y;
+    if (x > 0 && y > 0) {
+        c.ratio = x / y;
+        if (const auto ends = ratioInterval(a, b); std::isfinite(ends.second)) c.ratioInterval = ends;
+    }
+    return c;
+}
+
 namespace {
 
 /// The replicates that settle the margin at each spread, which is sorted here. They rise with it, so that
@@ -155,11 +185,15 @@ std::optional<double> spreadOf(const Comparison& c, const Summary& a, const Summ
 
 PairVerdict verdictOf(const Comparison& c, const Summary& a, const Summary& b) {
     constexpr double level = 0.05;
-    if (a.n < 2 || b.n < 2) return PairVerdict::notEnough;
+    if ((a.n < 2 || b.n < 2) && c.test != PairTest::counts) return PairVerdict::notEnough;
     if ((a.censored() || b.censored()) && !c.p) return PairVerdict::notYet;
     if (c.tostP && *c.tostP < level) return PairVerdict::same;
     if (c.pHolm && *c.pHolm < level)
-        return (c.t ? *c.t > 0 : *c.ratio > 1) ? PairVerdict::stronger : PairVerdict::weaker;
+        return (c.t            ? *c.t > 0
+                : c.difference ? *c.difference > 0
+                               : *c.ratio > 1)
+                   ? PairVerdict::stronger
+                   : PairVerdict::weaker;
     return c.atLeast || c.atMost ? PairVerdict::notYet : PairVerdict::tooClose;
 }
 

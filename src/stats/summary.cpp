@@ -9,8 +9,9 @@
 namespace anvil::stats {
 
 const char* word(MeanBasis basis) {
-    static constexpr const char* words[] = {"sample", "bound", "normal", "lognormal", "weibull"};
-    static_assert(std::size(words) == static_cast<std::size_t>(MeanBasis::weibull) + 1);
+    static constexpr const char* words[] = {"sample",  "bound",  "normal", "lognormal",
+                                            "weibull", "median", "counts"};
+    static_assert(std::size(words) == static_cast<std::size_t>(MeanBasis::counts) + 1);
     return words[static_cast<std::size_t>(basis)];
 }
 

@@ -55,6 +55,13 @@ QJsonObject step(const domain::RecipeStep& s) {
     return o;
 }
 
+QJsonArray field(const domain::FieldText& f) { return {text(f.key), text(f.text)}; }
+
+domain::FieldText fieldFrom(const QJsonValue& v, JsonTrouble& trouble) {
+    const auto pair = jsonList(v, 2, trouble);
+    return {jsonText(pair[0], trouble), jsonText(pair[1], trouble)};
+}
+
 } // namespace
 
 QString planToJson(const domain::Study& study) {
@@ -97,6 +104,13 @@ QString planToJson(const domain::Study& study) {
     put(o, "axis", p.axis);
     put(o, "axis_unit", p.axisUnit);
     put(o, "rig", p.rig);
+    putList(o, "inputs", p.inputs, field);
+    putList(o, "reevings", p.reevings, [](const domain::OptionReeving& r) {
+        QJsonObject reeving{{"option", r.option}};
+        put(reeving, "redirect", r.reeving.redirect);
+        putList(reeving, "devices", r.reeving.devices, [](const std::string& s) { return text(s); });
+        return reeving;
+    });
     putList(o, "chain", p.chain, part);
     o["seed"] = QString::number(p.seed); // 64 bits do not fit a JSON number
     putList(o, "run_order", p.runOrder, [](const std::string& s) { return text(s); });
@@ -208,6 +222,13 @@ Expected<StoredPlan> planFromJson(const QString& json) {
     p.axis = o.text("axis");
     p.axisUnit = o.text("axis_unit");
     p.rig = o.text("rig");
+    o.list("inputs", [&](const QJsonValue& v) { p.inputs.push_back(fieldFrom(v, trouble)); });
+    objects("reevings", [&](const JsonFields& r) {
+        domain::OptionReeving reeving{r.id("option"), {r.text("redirect"), {}}};
+        r.list("devices",
+               [&](const QJsonValue& v) { reeving.reeving.devices.push_back(jsonText(v, trouble)); });
+        p.reevings.push_back(std::move(reeving));
+    });
     objects("chain", [&](const JsonFields& c) {
         p.chain.push_back({c.text("name"), c.number("strength_n", 0), c.number("cv", 0.1), c.flag("specimen"),
                            c.text("source")});
@@ -227,7 +248,8 @@ Expected<StoredPlan> planFromJson(const QString& json) {
     return stored;
 }
 
-QString measuredToJson(const std::vector<domain::Measured>& measured) {
+QString pieceToJson(const PieceTexts& piece) {
+    const auto& measured = piece.measured;
     QJsonArray list;
     for (const auto& m : measured) {
         QJsonObject o{{"name", text(m.name)}};
@@ -239,17 +261,23 @@ QString measuredToJson(const std::vector<domain::Measured>& measured) {
         o["readings_m"] = readings;
         list.append(o);
     }
+    for (const auto& f : piece.inputs)
+        list.append(QJsonObject{{"input", text(f.key)}, {"text", text(f.text)}});
     return QString::fromUtf8(QJsonDocument(list).toJson(QJsonDocument::Compact));
 }
 
-Expected<std::vector<domain::Measured>> measuredFromJson(const QString& json) {
+Expected<PieceTexts> pieceFromJson(const QString& json) {
     JsonTrouble trouble;
-    std::vector<domain::Measured> out;
+    PieceTexts out;
     for (const auto& v : jsonList(json, trouble)) {
         const JsonFields o(v, trouble);
+        if (o.has("input")) {
+            out.inputs.push_back({o.text("input"), o.text("text")});
+            continue;
+        }
         domain::Measured m{o.text("name"), o.number("nominal_m"), o.number("tolerance_m"), {}};
         o.list("readings_m", [&](const QJsonValue& r) { m.readings.push_back(jsonNumber(r, trouble)); });
-        out.push_back(std::move(m));
+        out.measured.push_back(std::move(m));
     }
     if (auto ok = trouble.done("What was measured of a piece"); !ok) return tl::unexpected(ok.error());
     return out;

@@ -118,10 +118,10 @@ private:
              [&](const Query& q) {
                  auto* s = study(q.id(1), "a piece");
                  if (!s) return;
+                 auto piece = taken(pieceFromJson(q.string(9)));
                  s->specimens.push_back({q.id(0), q.id(1), q.id(2), q.id(3), q.integer(4), q.text(5),
-                                         q.text(6), q.text(7), q.text(8),
-                                         taken(measuredFromJson(q.string(9))), q.text(10), q.number(11),
-                                         q.number(12)});
+                                         q.text(6), q.text(7), q.text(8), std::move(piece.measured),
+                                         q.text(10), q.number(11), q.number(12), std::move(piece.inputs)});
                  m_studyOfPiece[q.id(0)] = q.id(1);
              });
     }

@@ -108,6 +108,31 @@ template <class IO, class T> void settingsFields(IO& io, T& s) {
     io(s.breakShare);
     for (auto* o : {&s.peak, &s.firstSlip, &s.breakPoint, &s.fitFrom, &s.fitTo})
         byHand(io, *o);
+    io(s.stiffnessBy);
+    io(s.chordFrom);
+    io(s.chordTo);
+    io(s.rigCompliance);
+    number(io, s.yieldOffset);
+    for (auto* o : {&s.holdFrom, &s.holdTo})
+        byHand(io, *o);
+    number(io, s.atTravel);
+    number(io, s.atLoad);
+    for (auto* v : {&s.sustainedFor, &s.sustainedSpeed, &s.burst.lowPass, &s.burst.longestWindow,
+                    &s.breakawayWithin, &s.runningUntil})
+        io(*v);
+}
+template <class IO, class T> void burstFields(IO& io, T& b) {
+    for (auto* v : {&b.peak, &b.peakTime, &b.width, &b.velocityChange, &b.severity, &b.severityFrom,
+                    &b.severityTo, &b.lowPass})
+        io(*v);
+}
+template <class IO, class T> void heldFields(IO& io, T& h) {
+    for (auto* v : {&h.from, &h.to, &h.mean, &h.sd, &h.relaxation})
+        io(*v);
+    maybe(io, h.law, [&](auto& law) {
+        for (auto* v : {&law.a, &law.b, &law.tau, &law.r2})
+            io(*v);
+    });
 }
 template <class IO, class T> void readingFields(IO& io, T& r) {
     io(r.samples);
@@ -152,6 +177,16 @@ template <class IO, class T> void readingFields(IO& io, T& r) {
     });
     number(io, r.forceRate);
     number(io, r.displacementRate);
+    maybe(io, r.yield, [&](auto& x) { landmark(io, x); });
+    maybe(io, r.hold, [&](auto& x) { heldFields(io, x); });
+    for (auto* a : {&r.loadAtTravel, &r.travelAtLoad})
+        maybe(io, *a, [&](auto& x) {
+            io(x.at);
+            number(io, x.value);
+        });
+    number(io, r.sustained);
+    number(io, r.permanent);
+    maybe(io, r.burst, [&](auto& x) { burstFields(io, x); });
     texts(io, r.warnings);
     texts(io, r.notes);
 }

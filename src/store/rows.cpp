@@ -8,6 +8,16 @@
 namespace anvil::store {
 namespace {
 
+constexpr const char* stiffnessWords[] = {"straight_part", "chord_of_forces", "chord_of_shares", "secant"};
+static_assert(std::size(stiffnessWords) == static_cast<std::size_t>(curve::StiffnessBy::secant) + 1);
+
+curve::StiffnessBy stiffnessFrom(const JsonFields& o) {
+    for (std::size_t i = 0; i < std::size(stiffnessWords); ++i)
+        if (o.text("stiffness_by") == stiffnessWords[i]) return static_cast<curve::StiffnessBy>(i);
+    o.trouble().say(QStringLiteral("there is no stiffness \"%1\"").arg(text(o.text("stiffness_by"))));
+    return curve::StiffnessBy::straightPart;
+}
+
 QJsonValue optional(const std::optional<double>& v) {
     return v ? QJsonValue(*v) : QJsonValue(QJsonValue::Null);
 }
@@ -65,7 +75,7 @@ QJsonObject toRow(const domain::Specimen& s) {
             {"note", text(s.note)},
             {"batch", text(s.batch)},
             {"block", text(s.block)},
-            {"measured", measuredToJson(s.measured)},
+            {"measured", pieceToJson({s.measured, s.inputs})},
             {"history", text(s.history)},
             {"x_m", optional(s.x)},
             {"y_m", optional(s.y)}};
@@ -123,6 +133,23 @@ QString settingsToJson(const curve::ReadingSettings& s) {
     landmark("break_s", s.breakPoint);
     landmark("fit_from_s", s.fitFrom);
     landmark("fit_to_s", s.fitTo);
+    landmark("hold_from_s", s.holdFrom);
+    landmark("hold_to_s", s.holdTo);
+    number("yield_offset_m", s.yieldOffset);
+    number("at_travel", s.atTravel);
+    number("at_load", s.atLoad);
+    const curve::ReadingSettings usual;
+    if (s.stiffnessBy != usual.stiffnessBy)
+        o["stiffness_by"] = stiffnessWords[static_cast<int>(s.stiffnessBy)];
+    putNumber(o, "chord_from", s.chordFrom, usual.chordFrom);
+    putNumber(o, "chord_to", s.chordTo, usual.chordTo);
+    putNumber(o, "rig_compliance_m_per_n", s.rigCompliance, 0);
+    putNumber(o, "sustained_for_s", s.sustainedFor, 0);
+    putNumber(o, "sustained_speed_m_per_s", s.sustainedSpeed, 0);
+    putNumber(o, "low_pass_hz", s.burst.lowPass, 0);
+    putNumber(o, "severity_window_s", s.burst.longestWindow, usual.burst.longestWindow);
+    putNumber(o, "breakaway_within_rad", s.breakawayWithin, usual.breakawayWithin);
+    putNumber(o, "running_until_rad", s.runningUntil, usual.runningUntil);
     return QString::fromUtf8(QJsonDocument(o).toJson(QJsonDocument::Compact));
 }
 
@@ -145,6 +172,21 @@ Expected<curve::ReadingSettings> settingsFromJson(const QString& json) {
     s.fitFrom = landmark("fit_from_s");
     s.fitTo = landmark("fit_to_s");
     s.preload = o.number("preload_n", 0);
+    s.holdFrom = landmark("hold_from_s");
+    s.holdTo = landmark("hold_to_s");
+    s.yieldOffset = o.number("yield_offset_m");
+    s.atTravel = o.number("at_travel");
+    s.atLoad = o.number("at_load");
+    if (o.has("stiffness_by")) s.stiffnessBy = stiffnessFrom(o);
+    s.chordFrom = o.number("chord_from", s.chordFrom);
+    s.chordTo = o.number("chord_to", s.chordTo);
+    s.rigCompliance = o.number("rig_compliance_m_per_n", 0);
+    s.sustainedFor = o.number("sustained_for_s", 0);
+    s.sustainedSpeed = o.number("sustained_speed_m_per_s", 0);
+    s.burst.lowPass = o.number("low_pass_hz", 0);
+    s.burst.longestWindow = o.number("severity_window_s", s.burst.longestWindow);
+    s.breakawayWithin = o.number("breakaway_within_rad", s.breakawayWithin);
+    s.runningUntil = o.number("running_until_rad", s.runningUntil);
     if (auto ok = trouble.done("How a curve is read"); !ok) return tl::unexpected(ok.error());
     return s;
 }

@@ -146,11 +146,12 @@ void Writer::addPyramid(Id curve, const curve::Pyramid& pyramid) {
     }
 }
 
-Id Writer::addCurve(const curve::Curve& curve, const QString& known) {
+Id Writer::addCurve(const curve::Curve& curve, const QString& known, Id beside) {
     if (failed()) return 0;
     m_samplesAdded = true;
-    const Id id = run("INSERT INTO curve (samples, digest) VALUES (?, ?)",
-                      {static_cast<qlonglong>(samplesIn(curve)), known.isEmpty() ? digest(curve) : known});
+    const Id id = run("INSERT INTO curve (samples, digest, beside) VALUES (?, ?, ?)",
+                      {static_cast<qlonglong>(samplesIn(curve)), known.isEmpty() ? digest(curve) : known,
+                       beside ? QVariant(static_cast<qlonglong>(beside)) : QVariant()});
     addChannels(id, curve);
     addChunks(id, curve);
     addPyramid(id, curve::Pyramid(curve.force));

@@ -1,7 +1,7 @@
 // XML of a zip archive's parts, whatever prefixes its writer chose.
 #pragma once
 
-#include "zip_parts.h"
+#include <anvil/tables/zip_parts.h>
 #include <pugixml.hpp>
 
 namespace anvil::tables {

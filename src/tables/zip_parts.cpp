@@ -1,5 +1,6 @@
-#include "zip_parts.h"
+#include <anvil/tables/zip_parts.h>
 
+#include <algorithm>
 #include <anvil/tables/file.h>
 #include <anvil/tables/text.h>
 #include <fmt/format.h>
@@ -29,6 +30,15 @@ Expected<ZipParts> ZipParts::open(std::string_view bytes) {
 
 bool ZipParts::has(const std::string& name) const {
     return zip_name_locate(m_archive.get(), name.c_str(), ZIP_FL_NOCASE) >= 0;
+}
+
+std::vector<std::string> ZipParts::names() const {
+    std::vector<std::string> out;
+    const auto count = std::min<zip_int64_t>(zip_get_num_entries(m_archive.get(), 0), 100'000);
+    for (zip_int64_t i = 0; i < count; ++i)
+        if (const char* name = zip_get_name(m_archive.get(), static_cast<zip_uint64_t>(i), 0))
+            out.emplace_back(name);
+    return out;
 }
 
 Expected<std::string> ZipParts::read(const std::string& name) {

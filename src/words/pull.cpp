@@ -10,6 +10,7 @@
 #include <anvil/results/evidence.h>
 #include <anvil/words/values.h>
 #include <fmt/format.h>
+#include <numbers>
 
 namespace anvil::words {
 namespace {
@@ -87,45 +88,129 @@ struct ReadRows {
     Table& table;
     bool bound;
 
-    void add(std::string what, std::string load, std::string where = {}) const {
-        table.rows.push_back({{std::move(what), std::move(load), std::move(where)}, 0});
+    void add(std::string what, std::string load, std::string where = {}, std::string how = {}) const {
+        table.rows.push_back({{std::move(what), std::move(load), std::move(where), std::move(how)}, 0});
     }
     std::string load(double si) const { return withUnit(si, units.of(r.load)); }
+    std::string travel(double si) const { return withUnit(si, units.of(r.travel)); }
+    std::string seconds(double s) const { return withUnit(s, quantity::unit("s")); }
     std::string where(const curve::Landmark& m) const {
-        return (m.displacement ? withUnit(*m.displacement, units.of(r.travel))
-                               : withUnit(m.time, quantity::unit("s"))) +
-               (m.byHand ? ", by hand" : "");
+        return m.displacement ? travel(*m.displacement) : seconds(m.time);
     }
     void landmarks() const {
         add("Peak", (bound ? "at least " : "") + std::string(r.guessed ? "~" : "") + load(r.peak.force),
-            where(r.peak) + (r.guessed ? ", beyond the calibration table: a guess" : ""));
+            where(r.peak),
+            r.peak.byHand ? "moved by hand"
+            : r.guessed   ? "greatest sample; beyond the calibration table: a guess"
+            : r.offScale  ? "greatest sample; the rig or its cell topped out"
+                          : "greatest sample that is no spike");
         add("First slip", r.firstSlip ? load(r.firstSlip->force) : "none",
-            r.firstSlip               ? where(*r.firstSlip)
-            : pull.settings.firstSlip ? "taken away by hand"
-                                      : "");
+            r.firstSlip ? where(*r.firstSlip) : "",
+            r.firstSlip && r.firstSlip->byHand ? "moved by hand"
+            : r.firstSlip                      ? "first fall by more than 3 % before the peak"
+            : pull.settings.firstSlip          ? "taken away by hand"
+                                               : "it rises without a fall of 3 %");
+        const auto level = quantity::percent(pull.settings.breakShare);
         add("Break", r.breakPoint ? load(r.breakPoint->force) : "none seen",
-            r.breakPoint ? where(*r.breakPoint) : "");
+            r.breakPoint ? where(*r.breakPoint) : "",
+            r.breakPoint && r.breakPoint->byHand ? "moved by hand"
+            : r.breakPoint                       ? fmt::format("first sample below {} of the peak", level)
+                                                 : fmt::format("it never fell below {} of the peak", level));
+        if (r.yield)
+            add("Yield", load(r.yield->force), where(*r.yield),
+                fmt::format("the stiffness line shifted by {}",
+                            travel(pull.settings.yieldOffset.value_or(0))));
+        else if (pull.settings.yieldOffset)
+            add("Yield", "none", "", "the curve does not meet the shifted line before its peak");
     }
     void turning() const {
-        add("Breakaway", r.breakaway ? load(*r.breakaway) : "cannot be told", "greatest within 90°");
-        add("Running", r.running ? load(*r.running) : "not turned far enough", "mean from 90° to 360°");
+        const auto degrees = [](double rad) { return fmt::format("{:.0f}°", rad * 180 / std::numbers::pi); };
+        const auto first = degrees(pull.settings.breakawayWithin),
+                   until = degrees(pull.settings.runningUntil);
+        add("Breakaway", r.breakaway ? load(*r.breakaway) : "cannot be told", "",
+            "greatest within the first " + first);
+        add("Running", r.running ? load(*r.running) : "not turned far enough", "",
+            fmt::format("mean from {} to {}", first, until));
+    }
+    std::string stiffnessHow() const {
+        using enum curve::StiffnessBy;
+        const auto& k = *r.stiffness;
+        if (k.byHand)
+            return fmt::format("least squares between two places set by hand, {} samples, R² {:.4f}",
+                               k.samples, k.r2);
+        switch (pull.settings.stiffnessBy) {
+        case chordOfForces:
+            return "chord between two forces";
+        case chordOfShares:
+            return fmt::format("chord from {} to {} of the peak", quantity::percent(pull.settings.chordFrom),
+                               quantity::percent(pull.settings.chordTo));
+        case secant:
+            return "secant from where the load begins to the peak";
+        case straightPart:
+            break;
+        }
+        return fmt::format("steepest straight part, R² {:.4f}, {} samples, ± {}", k.r2, k.samples,
+                           withUnit(k.standardError, units.of(quantity::Dimension::stiffness)));
     }
     void stiffness() const {
         using quantity::Dimension;
         if (r.stiffness)
             add("Stiffness", withUnit(r.stiffness->value, units.of(Dimension::stiffness)),
-                fmt::format("{} to {}{}", quantity::significant(units.force->fromSi(r.stiffness->from)),
-                            load(r.stiffness->to), r.stiffness->byHand ? ", by hand" : ""));
+                fmt::format("{} to {}", quantity::significant(units.force->fromSi(r.stiffness->from)),
+                            load(r.stiffness->to)),
+                stiffnessHow());
         else
-            add("Stiffness", "none", r.againstTime ? "no displacement was logged" : "");
-        if (r.energyToPeak) add("Energy to peak", withUnit(*r.energyToPeak, units.of(Dimension::energy)));
+            add("Stiffness", "none", "", r.againstTime ? "no displacement was logged" : "");
+        if (r.energyToPeak)
+            add("Energy to peak", withUnit(*r.energyToPeak, units.of(Dimension::energy)), "",
+                "area under the curve from where the load begins");
+    }
+    void blow() const {
+        if (!r.burst) return;
+        const auto& b = *r.burst;
+        add("Peak as filtered", load(b.peak), seconds(b.peakTime),
+            b.lowPass > 0
+                ? fmt::format("low-pass at {} Hz, forward and backward", quantity::significant(b.lowPass))
+                : "no filter: as recorded");
+        add("Pulse width", seconds(b.width), "", "at half of that peak");
+        add("Change of velocity", withUnit(b.velocityChange, quantity::unit("m/s")), "",
+            "area under the blow");
+        add("Severity", seconds(b.severity),
+            fmt::format("{} to {}", seconds(b.severityFrom), seconds(b.severityTo)),
+            fmt::format("greatest over windows up to {}", seconds(pull.settings.burst.longestWindow)));
+    }
+    void asked() const {
+        if (r.loadAtTravel)
+            add("Load at " + travel(r.loadAtTravel->at),
+                r.loadAtTravel->value ? load(*r.loadAtTravel->value) : "not reached", "", "on the way up");
+        if (r.travelAtLoad)
+            add("Travel at " + load(r.travelAtLoad->at), "",
+                r.travelAtLoad->value ? travel(*r.travelAtLoad->value) : "not reached",
+                "where it was first reached");
+        if (pull.settings.sustainedFor > 0)
+            add("Sustained load", r.sustained ? load(*r.sustained) : "none", "",
+                fmt::format("held {} at no more than {}", seconds(pull.settings.sustainedFor),
+                            withUnit(pull.settings.sustainedSpeed, quantity::unit("mm/min"))));
+        if (r.hold) {
+            add("Held load", load(r.hold->mean) + " ± " + load(r.hold->sd),
+                fmt::format("{} to {}", seconds(r.hold->from), seconds(r.hold->to)),
+                "mean and spread over the window");
+            add("Relaxation", quantity::percent(r.hold->relaxation), "",
+                r.hold->law ? fmt::format("F = a − b·ln(1 + t/τ), τ {}, R² {:.3f}", seconds(r.hold->law->tau),
+                                          r.hold->law->r2)
+                            : std::string("by a straight line over the window"));
+        }
+        if (r.permanent) add("Permanent set", "", travel(*r.permanent), "left where the load was let down");
     }
     void after() const {
         const bool told = r.residual && !bound;
         add("Residual grip", told ? load(r.residual->force) : "cannot be told",
-            told ? quantity::percent(r.residual->share) + " of the peak" : "");
-        if (r.fall) add("How it let go", r.fall->word);
-        if (r.slack) add("Slack taken up", "", withUnit(*r.slack, units.of(r.travel)));
+            told ? quantity::percent(r.residual->share) + " of the peak" : "",
+            told ? "median once and twice as far beyond the peak" : "");
+        if (r.fall)
+            add("How it let go", r.fall->word, "",
+                fmt::format("90 to 50 % down over 50 to 90 % up: {:.2f}", r.fall->ratio));
+        if (r.slack) add("Slack taken up", "", travel(*r.slack), "up to where the stiffness line meets zero");
     }
 };
 
@@ -147,15 +232,22 @@ std::string metricText(const StudyData& data, const Pull& pull, const Specimen& 
 Table readingTable(const curve::Reading& reading, const Pull& pull, const Units& units) {
     Table t{"numbers",
             {{"what", "Read from the curve"},
-             {"load", reading.load == quantity::Dimension::torque ? "Torque" : "Force", true},
-             {"where", "Where", true}},
+             {"load",
+              reading.load == quantity::Dimension::torque         ? "Torque"
+              : reading.load == quantity::Dimension::acceleration ? "Deceleration"
+                                                                  : "Force",
+              true},
+             {"where", "Where", true},
+             {"how", "How it was found"}},
             {}};
     const ReadRows rows{reading, pull, units, t,
                         results::standingOf(pull, &reading) == domain::Standing::atLeast};
     rows.landmarks();
     if (reading.load == quantity::Dimension::torque) rows.turning();
     if (reading.load == quantity::Dimension::force) rows.stiffness();
-    rows.after();
+    rows.blow();
+    rows.asked();
+    if (!reading.burst) rows.after();
     return t;
 }
 

@@ -68,6 +68,10 @@ std::string meanRule(stats::MeanBasis basis) {
     switch (basis) {
     case stats::MeanBasis::sample:
         return "Sum of the values over their number.";
+    case stats::MeanBasis::median:
+        return "The middle one of the steps by order: a scale has no distances, so it has no mean.";
+    case stats::MeanBasis::counts:
+        return "All successes over all tries, with the exact interval of Clopper and Pearson.";
     case stats::MeanBasis::bound:
         return "Sum of the values over their number, bounds counted at their limit: the true mean is at "
                "least "

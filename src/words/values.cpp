@@ -9,9 +9,10 @@ using quantity::withUnit;
 
 std::string meanText(const stats::Summary& s, const quantity::Unit& unit) {
     if (!s.mean) return "–";
-    const char* mark = s.basis == stats::MeanBasis::bound ? "at least "
-                       : stats::isFitted(s.basis)         ? "about "
-                                                          : "";
+    const char* mark = s.basis == stats::MeanBasis::bound    ? "at least "
+                       : s.basis == stats::MeanBasis::median ? "median "
+                       : stats::isFitted(s.basis)            ? "about "
+                                                             : "";
     return mark + withUnit(*s.mean, unit);
 }
 

@@ -108,9 +108,13 @@ std::string leaderHeadline(const StudyData& data, const Verdict& v, const Condit
             "{}: {} are beyond what is enough by their mean {}, so they count as equally good.",
             condition.name, listed(enough), noun);
     const auto lead = leadOf(data, v, ranked);
-    const char* most = goal.sense == Sense::less ? "lowest" : "highest";
+    const auto scale = goal.metric->scale;
+    const std::string most = std::string(goal.sense == Sense::less ? "lowest" : "highest") +
+                             (scale == methods::Scale::measured ? " mean"
+                              : scale == methods::Scale::graded ? " median"
+                                                                : "");
     if (lead.few)
-        return fmt::format("{}: {} has the {} mean {}, but some options have too few pulls to say more.{}",
+        return fmt::format("{}: {} has the {} {}, but some options have too few pulls to say more.{}",
                            condition.name, leader, most, noun, chanceOf(v, ranked[0], sure));
     if (lead.untold)
         return fmt::format(
@@ -118,9 +122,8 @@ std::string leaderHeadline(const StudyData& data, const Verdict& v, const Condit
             condition.name, leader, v.groups[ranked[0]].summary.censored() ? "some of its" : "some other",
             chanceOf(v, ranked[0], sure));
     if (!lead.ties.empty())
-        return fmt::format("{}: {} has the {} mean {}, but it is too close to call against {}.{}",
-                           condition.name, leader, most, noun, listed(lead.ties),
-                           chanceOf(v, ranked[0], sure));
+        return fmt::format("{}: {} has the {} {}, but it is too close to call against {}.{}", condition.name,
+                           leader, most, noun, listed(lead.ties), chanceOf(v, ranked[0], sure));
     const auto is = goal.sense == Sense::less ? fmt::format("has the lowest {}", noun)
                                               : fmt::format("is the strongest by {}", noun);
     const bool strength = goal.metric->dimension == quantity::Dimension::force ||
@@ -173,6 +176,9 @@ std::string lessThan(const methods::Metric& metric) {
 }
 
 std::string tooClose(const std::string& who, const stats::Comparison& c, double margin) {
+    if (c.test == stats::PairTest::ranks || c.test == stats::PairTest::counts)
+        return fmt::format("{} is too close to call: {} would show more.", who,
+                           c.test == stats::PairTest::counts ? "more tries" : "more ratings");
     if (!c.p) return fmt::format("{} is too close to call: no spread can be seen at this resolution.", who);
     std::string more;
     if (c.moreEach)

@@ -26,6 +26,10 @@ std::string testText(stats::PairTest test) {
         return "Welch's t-test, each by its own spread";
     case stats::PairTest::paired:
         return "a paired t-test of what lay side by side in the same piece";
+    case stats::PairTest::ranks:
+        return "Mann and Whitney's test of ranks: a scale has an order and no distances";
+    case stats::PairTest::counts:
+        return "Fisher's exact test of the counts";
     case stats::PairTest::censored:
         return "20 000 draws of both means, with what \"at least\" leaves open";
     case stats::PairTest::none:

@@ -1,7 +1,7 @@
 #include <anvil/work/import.h>
 
 #include "import_names.h"
-#include "told_rig.h"
+#include <anvil/work/told_rig.h>
 
 #include <QDir>
 #include <QFile>

@@ -232,6 +232,23 @@ Expected<void> moveInRunList(OpenProject& project, Id studyId, int from, int to)
     });
 }
 
+Expected<void> setReevings(OpenProject& project, Id study,
+                           const std::vector<std::tuple<Id, std::string, std::string>>& typed) {
+    const auto* data = project.study(study);
+    if (!data) return fail("There is no such study any more.");
+    std::vector<domain::OptionReeving> all;
+    for (const auto& [option, devices, redirect] : typed) {
+        if (!data->option(option)) return fail("There is no such option any more.");
+        domain::OptionReeving one{option, {QString::fromStdString(redirect).simplified().toStdString(), {}}};
+        for (const auto& device : QString::fromStdString(devices).split(',', Qt::SkipEmptyParts))
+            if (const auto name = device.simplified(); !name.isEmpty())
+                one.reeving.devices.push_back(name.toStdString());
+        if (!one.reeving.devices.empty() || !one.reeving.redirect.empty()) all.push_back(std::move(one));
+    }
+    return changePlan(project, study, OpenProject::tr("Over which devices the lines run"),
+                      [&](domain::Plan& p) { p.reevings = all; });
+}
+
 Expected<void> setRecipe(OpenProject& project, Id studyId, const std::vector<domain::RecipeStep>& recipe) {
     if (const auto laidOut = plan::timetable(recipe, 0, {}, 0); !laidOut)
         return tl::unexpected(laidOut.error());

@@ -8,9 +8,14 @@ namespace {
 constexpr qint64 mostBytes = 256LL << 20;
 
 const char* word(Handle handle) {
-    static constexpr const char* words[] = {"peak", "first slip", "break", "start of the stiffness line",
-                                            "end of the stiffness line"};
-    static_assert(std::size(words) == static_cast<std::size_t>(Handle::fitTo) + 1);
+    static constexpr const char* words[] = {"peak",
+                                            "first slip",
+                                            "break",
+                                            "start of the stiffness line",
+                                            "end of the stiffness line",
+                                            "start of the hold",
+                                            "end of the hold"};
+    static_assert(std::size(words) == static_cast<std::size_t>(Handle::holdTo) + 1);
     return words[static_cast<int>(handle)];
 }
 
@@ -72,12 +77,35 @@ Expected<void> setLandmark(OpenProject& project, Id pullId, Handle handle,
         (handle == Handle::fitFrom ? settings.fitFrom : settings.fitTo) = value;
         break;
     }
+    case Handle::holdFrom:
+    case Handle::holdTo:
+        if (!value) { // a window has two ends
+            settings.holdFrom.reset();
+            settings.holdTo.reset();
+            break;
+        }
+        if (!settings.holdFrom || !settings.holdTo) return fail("There is no window to move.");
+        (handle == Handle::holdFrom ? settings.holdFrom : settings.holdTo) = value;
+        break;
     }
     const auto label = QString::fromStdString(data->specimenAt(pull->specimen).label);
     return setReadingSettings(
         project, pullId, settings,
         value ? OpenProject::tr("%1: move %2").arg(label, QString::fromUtf8(word(handle)))
               : OpenProject::tr("%1: find %2 again").arg(label, QString::fromUtf8(word(handle))));
+}
+
+Expected<void> setHold(OpenProject& project, Id pullId, double from, double to) {
+    const auto* data = project.studyOfPull(pullId);
+    const auto* pull = data ? data->pull(pullId) : nullptr;
+    if (!pull || !pull->curve) return fail("There is no curve on which a load was held.");
+    if (!(to > from)) return fail("The window in which it was held is empty.");
+    auto settings = pull->settings;
+    settings.holdFrom = curve::Override{from, false};
+    settings.holdTo = curve::Override{to, false};
+    return setReadingSettings(project, pullId, settings,
+                              OpenProject::tr("%1: where it was held")
+                                  .arg(QString::fromStdString(data->specimenAt(pull->specimen).label)));
 }
 
 Expected<void> judge(OpenProject& project, Id pullId, const bench::Judgement& j) {

@@ -1,9 +1,9 @@
 #include <anvil/work/rig_commands.h>
 
 #include "done.h"
-#include "told_rig.h"
 #include <algorithm>
 #include <anvil/work/plan_commands.h>
+#include <anvil/work/told_rig.h>
 
 namespace anvil::work {
 domain::Id keepSetup(store::Writer& writer, const std::vector<store::SetupRow>& kept,

@@ -110,7 +110,7 @@ TEST_F(Import, AnOpenProjectIsDropped) {
     mime.setUrls({QUrl::fromLocalFile(path)});
     dropOn(window.get(), mime);
     ASSERT_TRUE(session().project());
-    EXPECT_EQ(session().project()->studies().size(), 7U);
+    EXPECT_EQ(session().project()->studies().size(), 13U);
 }
 
 TEST_F(Import, AMissingUnitIsAskedOnce) {
@@ -188,7 +188,7 @@ TEST_F(Curves, ADraggedLandmarkChangesTheNumbersAndUndoBringsItBack) {
     QTest::mouseRelease(view, Qt::LeftButton, {}, from - QPoint(60, 0));
     settle();
     EXPECT_NE(numbers->item(0, 1)->text(), before);
-    EXPECT_TRUE(numbers->item(0, 2)->text().contains("by hand"));
+    EXPECT_TRUE(numbers->item(0, 3)->text().contains("by hand"));
     key(Qt::Key_Z, Qt::ControlModifier);
     EXPECT_EQ(numbers->item(0, 1)->text(), before);
     key(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
@@ -216,7 +216,7 @@ TEST_F(Curves, OverlayShowsEveryReplicateOfTheSquare) {
     window->goTo(Stage::curves);
     session().selectPull(pullOf("A2-1"));
     settle();
-    pressButton("All of the square");
+    pressButton("Square");
     const auto labels = window->curves()->view()->picture().labels();
     for (const char* l : {"A2-1", "A2-2", "A2-3", "A2-4", "A2-5"})
         EXPECT_NE(std::find(labels.begin(), labels.end(), l), labels.end()) << l;

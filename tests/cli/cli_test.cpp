@@ -469,7 +469,9 @@ TEST_F(Cli, DeriveGivesNumbersAndReasons) {
     EXPECT_EQ(r.status, 0) << r.err.toStdString();
     expectKeys(r.json(), "results notes");
     const auto results = r.json()["results"].toObject();
-    expectKeys(results, "peak shear_strength first_slip stiffness energy residual");
+    expectKeys(results, "peak shear_strength first_slip stiffness energy residual force_at_displacement "
+                        "displacement_at_force "
+                        "relaxation permanent_set");
     const auto strength = results["shear_strength"].toObject();
     expectKeys(strength, "value unit state upper");
     EXPECT_NEAR(strength["value"].toDouble(), 3000 / (M_PI * 4e-6), 1e-3);

@@ -173,8 +173,9 @@ TEST(Entries, AttemptsAreCounted) {
     Bench b("attempts");
     const auto r = b.form({{"successes", "7"}, {"tries", "10"}});
     EXPECT_NEAR(valueIn(r), 0.7, 1e-12);
-    EXPECT_TRUE(r->notes.empty());
-    EXPECT_FALSE(b.form({{"successes", "3"}, {"tries", "4"}})->notes.empty());
+    EXPECT_EQ(r->notes,
+              std::vector<std::string>{"From 7 of 10 tries it lies between 34.8 and 93.3 % (95 %)."});
+    EXPECT_EQ(b.form({{"successes", "3"}, {"tries", "4"}})->notes.size(), 2U) << "and that so few say little";
     for (const auto& [k, n] : {std::pair{"11", "10"}, {"2.5", "10"}, {"0", "0"}, {"-1", "10"}})
         EXPECT_FALSE(b.form({{"successes", k}, {"tries", n}})) << k << " of " << n;
 }

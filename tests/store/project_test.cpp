@@ -576,13 +576,13 @@ TEST(StoredJson, WhatCannotBeIsASentence) {
           "{\"seed\": \"x\"}", "{\"seed\": 4}", "{\"run_order\": [4]}", "{\"squares\": [{\"option\": -1}]}"})
         EXPECT_FALSE(planFromJson(broken)) << broken;
     for (const char* broken : {"{}", "[1]", "[{\"readings_m\": [\"1\"]}]"})
-        EXPECT_FALSE(measuredFromJson(broken)) << broken;
+        EXPECT_FALSE(pieceFromJson(broken)) << broken;
     for (const char* broken : {"not json", "{\"peak_s\": \"nothing\"}", "{\"rig_limit_n\": \"5 kN\"}"})
         EXPECT_FALSE(settingsFromJson(broken)) << broken;
     EXPECT_EQ(planFromJson("{}").value().plan, domain::Plan{});
     EXPECT_EQ(planFromJson("{}").value().goal, domain::Goal{});
     EXPECT_EQ(settingsFromJson("").value(), curve::ReadingSettings{});
-    EXPECT_TRUE(measuredFromJson("[]").value().empty());
+    EXPECT_TRUE(pieceFromJson("[]").value() == PieceTexts{});
 }
 
 TEST(StoredFiles, ALengthThatLiesIsFound) {

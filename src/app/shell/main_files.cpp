@@ -15,6 +15,9 @@
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QMimeData>
+#include <QProgressDialog>
+#include <anvil/exchange/export.h>
+#include <anvil/exchange/package.h>
 #include <anvil/tables/file.h>
 
 namespace anvil::app {
@@ -70,6 +73,44 @@ ImportSheet* MainWindow::importFiles(const QStringList& paths) {
     return sheet;
 }
 
+void MainWindow::importPackage(const QString& path) {
+    const auto package = exchange::readPackage(path); // before a project is made for it
+    if (!package) return m_session.say(qs(package.error().message), true);
+    if (!ensureProject(QFileInfo(path).absolutePath())) return;
+    if (m_session.readOnly()) return m_session.say(m_session.project()->file().readOnlyReason(), true);
+    const auto taken = exchange::takeIn(m_session.project()->file(), *package);
+    if (!m_session.tell(taken)) return;
+    if (!m_session.tell(m_session.project()->adopt(taken->journal, taken->what))) return;
+    const auto& studies = m_session.project()->studies();
+    m_session.showStudy(studies[studies.size() - static_cast<std::size_t>(taken->studies)].study.id);
+    goTo(Stage::verdict);
+    m_session.say(tr("%1 studies with %2 pulls imported. One undo (Ctrl+Z) takes them all back.")
+                      .arg(taken->studies)
+                      .arg(taken->pulls));
+}
+
+void MainWindow::exportPackage() {
+    if (!m_session.project()) return m_session.say(tr("There is no project open to export."), true);
+    const auto proposed = QFileInfo(m_session.project()->file().path());
+    const auto folder =
+        QFileDialog::getSaveFileName(this, tr("A folder for the data package"),
+                                     proposed.absolutePath() + '/' + proposed.completeBaseName() + "-data",
+                                     tr("Folders (*)"), nullptr, QFileDialog::DontConfirmOverwrite);
+    if (!folder.isEmpty()) exportPackageTo(folder);
+}
+
+void MainWindow::exportPackageTo(const QString& folder) {
+    QProgressDialog progress(tr("Writing the data package"), tr("Cancel"), 0, 1000, this);
+    progress.setWindowModality(Qt::WindowModal);
+    const auto written = exchange::exportProject(m_session.project()->file(), folder, [&](double done) {
+        progress.setValue(static_cast<int>(1000 * done));
+        return !progress.wasCanceled();
+    });
+    progress.reset();
+    if (m_session.tell(written))
+        m_session.say(tr("%1 files written to %2.").arg(written->size()).arg(folder));
+}
+
 void MainWindow::importTable(const QString& given) {
     const auto path = given.isEmpty()
                           ? QFileDialog::getOpenFileName(this, tr("Import a table of results"),
@@ -113,6 +154,11 @@ void MainWindow::dropEvent(QDropEvent* event) {
     QStringList logs, pictures;
     for (const auto& url : event->mimeData()->urls()) {
         const QFileInfo info(url.toLocalFile());
+        if (info.isDir() ? exchange::isPackage(info.absoluteFilePath())
+                         : info.suffix() == "zip" && exchange::isPackage(info.absoluteFilePath())) {
+            event->acceptProposedAction();
+            return importPackage(info.absoluteFilePath());
+        }
         if (info.isDir())
             logs << work::filesIn({info.absoluteFilePath()});
         else if (info.suffix() == "anvil")

@@ -64,6 +64,11 @@ void MainWindow::makeFileMenu() {
     file->addSeparator();
     file->addAction(icon("import"), tr("&Import logger files…"), QKeySequence("Ctrl+I"), this,
                     [this] { emit m_board->importWanted(); });
+    file->addAction(tr("Import a &data package…"), this, [this] {
+        const auto path = QFileDialog::getExistingDirectory(this, tr("The folder of a data package"));
+        if (!path.isEmpty()) importPackage(path);
+    });
+    file->addAction(tr("&Export a data package…"), this, &MainWindow::exportPackage);
     file->addAction(icon("list"), tr("Import a &table of results…"), QKeySequence("Ctrl+T"), this,
                     [this] { importTable(QString()); });
     file->addAction(icon("clipboard-paste"), tr("&Paste results"), QKeySequence("Ctrl+Shift+V"), this,

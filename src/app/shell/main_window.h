@@ -63,6 +63,9 @@ protected:
     void resizeEvent(QResizeEvent* event) override;
     void dragEnterEvent(QDragEnterEvent* event) override;
     void dropEvent(QDropEvent* event) override;
+    void importPackage(const QString& path);
+    void exportPackage();
+    void exportPackageTo(const QString& folder);
 
 private:
     QWidget* built(Stage stage);

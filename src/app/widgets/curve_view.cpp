@@ -11,6 +11,7 @@
 #include <anvil/chart/painter.h>
 #include <anvil/work/pull_commands.h>
 #include <cmath>
+#include <utility>
 
 namespace anvil::app {
 namespace {
@@ -38,8 +39,11 @@ void CurveView::showCurve(std::shared_ptr<const curve::ReadCurve> curve, const q
                           const curve::ReadingSettings& settings, std::vector<curve::Channel> legs) {
     const bool same = m_curve && curve && m_curve->cleaned.time == curve->cleaned.time &&
                       m_x.size() == curve->cleaned.force.size();
-    const double oldX0 = m_chart.x0, oldX1 = m_chart.x1;
-    const bool zoomed = same && (oldX0 != m_fullX0 || oldX1 != m_fullX1);
+    const bool time = curve->cleaned.displacement.empty() || m_byTime;
+    const Seen old{m_chart.x0, m_chart.x1, m_chart.y0, m_chart.y1};
+    const bool stays = same && zoomed() && time == m_time;
+    if (!stays) m_before.clear();
+    m_time = time;
     m_curve = std::move(curve);
     m_sentence.clear();
     m_chart = {};
@@ -47,8 +51,7 @@ void CurveView::showCurve(std::shared_ptr<const curve::ReadCurve> curve, const q
     const auto& r = m_curve->reading;
     const auto& force = units.of(r.load);
     const auto& travel = units.of(r.travel);
-    const bool time = m_curve->cleaned.displacement.empty();
-    m_x = chart::abscissa(*m_curve);
+    m_x = time ? chart::sinceLoad(*m_curve) : chart::abscissa(*m_curve);
     m_y = m_curve->cleaned.force;
     if (!time)
         for (auto& v : m_x)
@@ -56,6 +59,10 @@ void CurveView::showCurve(std::shared_ptr<const curve::ReadCurve> curve, const q
     for (auto& v : m_y)
         v = force.fromSi(v);
     m_pyramid = curve::Pyramid(m_y);
+    m_loggedY = m_logged.size() == m_y.size() ? m_logged : std::vector<double>{};
+    for (auto& v : m_loggedY)
+        v = force.fromSi(v);
+    m_loggedPyramid = curve::Pyramid(m_loggedY);
     m_legs.clear();
     for (auto& leg : legs) {
         for (auto& v : leg.values)
@@ -66,11 +73,12 @@ void CurveView::showCurve(std::shared_ptr<const curve::ReadCurve> curve, const q
     const auto [low, high] = std::minmax_element(m_x.begin(), m_x.end());
     m_fullX0 = *low;
     m_fullX1 = *high > *low ? *high : *low + 1;
-    m_chart.x0 = zoomed ? oldX0 : m_fullX0;
-    m_chart.x1 = zoomed ? oldX1 : m_fullX1;
     const double top = *std::max_element(m_y.begin(), m_y.end());
     m_chart.y0 = std::min(-0.04 * top, *std::min_element(m_y.begin(), m_y.end()));
     m_chart.y1 = 1.12 * top;
+    m_fullY0 = m_chart.y0;
+    m_fullY1 = m_chart.y1;
+    look(stays ? old : Seen{m_fullX0, m_fullX1, m_fullY0, m_fullY1});
     m_chart.xTitle = time ? "Time since the load began (s)" : chart::travelTitle(travel);
     m_chart.yTitle = chart::loadTitle(force);
     if (settings.rigLimit) m_chart.limit = force.fromSi(*settings.rigLimit - r.baseline);
@@ -83,6 +91,16 @@ void CurveView::showCurve(std::shared_ptr<const curve::ReadCurve> curve, const q
                       curve::Pyramid::Point{m_x[r.stiffness->toIndex], force.fromSi(r.stiffness->to)});
         m_pins.push_back({work::Handle::fitFrom, {}, r.stiffness->fromIndex, r.stiffness->byHand});
         m_pins.push_back({work::Handle::fitTo, tr("Stiffness"), r.stiffness->toIndex, r.stiffness->byHand});
+    }
+    if (r.hold) {
+        const auto at = [&](double t) {
+            const auto& times = m_curve->cleaned.time;
+            const auto found = std::lower_bound(times.begin(), times.end(), t) - times.begin();
+            return static_cast<std::size_t>(
+                std::min<std::ptrdiff_t>(found, static_cast<std::ptrdiff_t>(times.size()) - 1));
+        };
+        m_pins.push_back({work::Handle::holdFrom, {}, at(r.hold->from), true});
+        m_pins.push_back({work::Handle::holdTo, tr("Held"), at(r.hold->to), true});
     }
     if (r.firstSlip)
         m_pins.push_back(
@@ -102,6 +120,9 @@ void CurveView::showOverlay(chart::CurveChart chart) {
     m_chart.legend = true;
     m_fullX0 = m_chart.x0;
     m_fullX1 = m_chart.x1;
+    m_fullY0 = m_chart.y0;
+    m_fullY1 = m_chart.y1;
+    m_before.clear();
     rebuild();
 }
 
@@ -114,10 +135,52 @@ void CurveView::showNothing(const QString& sentence) {
     update();
 }
 
-void CurveView::resetZoom() {
-    m_chart.x0 = m_fullX0;
-    m_chart.x1 = m_fullX1;
+bool CurveView::zoomed() const {
+    return m_chart.x0 != m_fullX0 || m_chart.x1 != m_fullX1 || m_chart.y0 != m_fullY0 ||
+           m_chart.y1 != m_fullY1;
+}
+
+void CurveView::look(const Seen& at) {
+    m_chart.x0 = at.x0;
+    m_chart.x1 = at.x1;
+    m_chart.y0 = at.y0;
+    m_chart.y1 = at.y1;
+}
+
+/// Shows another part, within what there is, and keeps the one before for going back.
+void CurveView::lookAt(Seen at) {
+    at.x0 = std::max(m_fullX0, at.x0);
+    at.x1 = std::min(m_fullX1, at.x1);
+    at.y0 = std::max(m_fullY0, at.y0);
+    at.y1 = std::min(m_fullY1, at.y1);
+    const double least = (m_fullX1 - m_fullX0) / std::max<double>(4, static_cast<double>(m_x.size()) / 4);
+    if (at.x1 - at.x0 < least || !(at.y1 > at.y0)) return;
+    m_before.push_back({m_chart.x0, m_chart.x1, m_chart.y0, m_chart.y1});
+    if (m_before.size() > 100) m_before.erase(m_before.begin());
+    look(at);
     rebuild();
+}
+
+void CurveView::zoomBy(double factor, double at) {
+    lookAt({at + (m_chart.x0 - at) * factor, at + (m_chart.x1 - at) * factor, m_chart.y0, m_chart.y1});
+}
+
+void CurveView::resetZoom() {
+    m_before.clear();
+    look({m_fullX0, m_fullX1, m_fullY0, m_fullY1});
+    rebuild();
+}
+
+std::pair<double, double> CurveView::timesInView() const {
+    if (!m_curve || m_x.empty()) return {0, 0};
+    const auto& t = m_curve->cleaned.time;
+    std::optional<std::size_t> first, last;
+    for (std::size_t i = 0; i < m_x.size(); ++i)
+        if (m_x[i] >= m_chart.x0 && m_x[i] <= m_chart.x1) {
+            if (!first) first = i;
+            last = i;
+        }
+    return first ? std::pair{t[*first], t[*last]} : std::pair{0.0, 0.0};
 }
 
 void CurveView::rebuild() {
@@ -130,8 +193,17 @@ void CurveView::rebuild() {
                                       static_cast<std::size_t>(std::max(100, (width() - 80) / 2)));
         trace.calibratedTo = m_calibratedTo;
         m_chart.traces = {trace};
-        m_chart.legend = !m_legs.empty();
-        if (!m_legs.empty()) m_chart.traces.front().name = tr("load").toStdString();
+        if (!m_loggedY.empty()) {
+            chart::Trace logged;
+            logged.name = tr("as logged").toStdString();
+            logged.ink = chart::Ink::faint;
+            logged.width = 1;
+            logged.points = m_loggedPyramid.draw(m_x, m_loggedY, m_chart.x0, m_chart.x1,
+                                                 static_cast<std::size_t>(std::max(100, (width() - 80) / 2)));
+            m_chart.traces.insert(m_chart.traces.begin(), std::move(logged));
+        }
+        m_chart.legend = !m_legs.empty() || !m_loggedY.empty();
+        if (m_chart.legend) m_chart.traces.back().name = tr("load").toStdString();
         for (std::size_t i = 0; i < m_legs.size(); ++i) {
             chart::Trace beside;
             beside.name = m_legs[i].name;
@@ -152,6 +224,7 @@ void CurveView::rebuild() {
     }
     m_picture = chart::curves(m_chart, width() / textScale(), height() / textScale(), &m_plane);
     update();
+    emit viewChanged();
 }
 
 QPoint CurveView::placeOf(work::Handle handle) const {
@@ -209,6 +282,10 @@ void CurveView::paintEvent(QPaintEvent*) {
         chart::paint(painter, m_picture, palette);
         painter.restore();
     }
+    if (m_box) {
+        painter.setPen(QPen(theme().accent, 1, Qt::DashLine));
+        painter.drawRect(QRectF(*m_box * textScale(), m_last * textScale()).normalized());
+    }
     if (m_chosen >= 0 && m_chosen < static_cast<int>(m_pins.size())) {
         painter.setPen(QPen(theme().accent, 2));
         painter.drawEllipse(placeOf(m_pins[static_cast<std::size_t>(m_chosen)].handle), 11, 11);
@@ -223,19 +300,15 @@ void CurveView::resizeEvent(QResizeEvent*) { rebuild(); }
 
 void CurveView::wheelEvent(QWheelEvent* event) {
     if (!m_curve) return;
-    const double factor = std::pow(0.8, event->angleDelta().y() / 120.0),
-                 at = m_plane.x(onPicture(event).x());
-    const double least = (m_fullX1 - m_fullX0) / std::max<double>(4, static_cast<double>(m_x.size()) / 4);
-    if (factor < 1 && (m_chart.x1 - m_chart.x0) < least) return;
-    m_chart.x0 = std::max(m_fullX0, at + (m_chart.x0 - at) * factor);
-    m_chart.x1 = std::min(m_fullX1, at + (m_chart.x1 - at) * factor);
-    rebuild();
+    zoomBy(std::pow(0.8, event->angleDelta().y() / 120.0), m_plane.x(onPicture(event).x()));
     event->accept();
 }
 
 void CurveView::mousePressEvent(QMouseEvent* event) {
     m_last = onPicture(event);
-    if (auto* pin = pinAt(m_last); pin && m_movable)
+    if (event->modifiers() & Qt::ShiftModifier && m_curve)
+        m_box = m_last;
+    else if (auto* pin = pinAt(m_last); pin && m_movable)
         m_grabbed = static_cast<int>(pin - m_pins.data());
     else
         m_panning = true;
@@ -243,7 +316,10 @@ void CurveView::mousePressEvent(QMouseEvent* event) {
 
 void CurveView::mouseMoveEvent(QMouseEvent* event) {
     const auto at = onPicture(event);
-    if (m_grabbed >= 0) {
+    if (m_box) {
+        m_last = at;
+        update();
+    } else if (m_grabbed >= 0) {
         auto& pin = m_pins[static_cast<std::size_t>(m_grabbed)];
         pin.index = sampleNear(at);
         pin.byHand = true;
@@ -262,8 +338,20 @@ void CurveView::mouseMoveEvent(QMouseEvent* event) {
     }
 }
 
-void CurveView::mouseReleaseEvent(QMouseEvent*) {
+void CurveView::mouseReleaseEvent(QMouseEvent* event) {
     m_panning = false;
+    if (const auto from = std::exchange(m_box, std::nullopt)) {
+        const auto to = onPicture(event);
+        const auto y = [&](double py) {
+            return m_plane.y0 +
+                   (m_plane.bottom - py) / (m_plane.bottom - m_plane.top) * (m_plane.y1 - m_plane.y0);
+        };
+        if (std::abs(to.x() - from->x()) > 6 && std::abs(to.y() - from->y()) > 6)
+            lookAt({m_plane.x(std::min(from->x(), to.x())), m_plane.x(std::max(from->x(), to.x())),
+                    y(std::max(from->y(), to.y())), y(std::min(from->y(), to.y()))});
+        update();
+        return;
+    }
     if (m_grabbed < 0) return;
     const auto pin = m_pins[static_cast<std::size_t>(m_grabbed)];
     m_grabbed = -1;
@@ -287,6 +375,17 @@ void CurveView::keyPressEvent(QKeyEvent* event) {
         emit landmarkMoved(pin.handle, m_curve->cleaned.time[static_cast<std::size_t>(to)]);
     } else if (event->key() == Qt::Key_Home) {
         resetZoom();
+    } else if (event->key() == Qt::Key_Plus || event->key() == Qt::Key_Minus) {
+        zoomBy(event->key() == Qt::Key_Plus ? 0.7 : 1 / 0.7, (m_chart.x0 + m_chart.x1) / 2);
+    } else if (event->key() == Qt::Key_PageUp ||
+               event->key() == Qt::Key_PageDown) { // on by half of what is seen
+        const double step = (event->key() == Qt::Key_PageUp ? -0.5 : 0.5) * (m_chart.x1 - m_chart.x0);
+        const double move = std::clamp(step, m_fullX0 - m_chart.x0, m_fullX1 - m_chart.x1);
+        lookAt({m_chart.x0 + move, m_chart.x1 + move, m_chart.y0, m_chart.y1});
+    } else if (event->key() == Qt::Key_Backspace && !m_before.empty()) {
+        look(m_before.back());
+        m_before.pop_back();
+        rebuild();
     } else {
         QWidget::keyPressEvent(event);
     }

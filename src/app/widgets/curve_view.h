@@ -20,6 +20,14 @@ public:
     /// it.
     void showCurve(std::shared_ptr<const curve::ReadCurve> curve, const quantity::Units& units,
                    const curve::ReadingSettings& settings, std::vector<curve::Channel> legs = {});
+    /// How the next curve is drawn: against the time though it has a travel, and with the load as it was
+    /// logged (N, at the same samples) behind it.
+    void setByTime(bool byTime) { m_byTime = byTime; }
+    void setAsLogged(std::vector<double> load) { m_logged = std::move(load); }
+    /// What is seen of the curve: times of its first and last sample in view, s.
+    std::pair<double, double> timesInView() const;
+    const chart::Plane& plane() const { return m_plane; }
+    bool zoomed() const;
     /// Shows ready-made traces without landmarks.
     void showOverlay(chart::CurveChart chart);
     void showNothing(const QString& sentence);
@@ -30,6 +38,8 @@ public:
     const chart::Picture& picture() const { return m_picture; }
 
 signals:
+    /// Another part of the curve is seen.
+    void viewChanged();
     /// A landmark was let go at a time of the run, in s.
     void landmarkMoved(anvil::work::Handle handle, double time);
 
@@ -64,6 +74,18 @@ private:
     };
     std::vector<Leg> m_legs;
     std::vector<Pin> m_pins;
+    struct Seen {
+        double x0, x1, y0, y1;
+    };
+    void look(const Seen& at);
+    void lookAt(Seen at);
+    void zoomBy(double factor, double at);
+    std::vector<Seen> m_before;   ///< what was seen, for going back
+    std::optional<QPointF> m_box; ///< where a box was begun
+    std::vector<double> m_logged, m_loggedY;
+    curve::Pyramid m_loggedPyramid;
+    bool m_byTime = false, m_time = false; ///< wanted; and what is shown
+    double m_fullY0 = 0, m_fullY1 = 1;
     chart::CurveChart m_chart;
     chart::Plane m_plane;
     chart::Picture m_picture;

@@ -49,6 +49,8 @@ QLineEdit* FormDialog::addField(const QString& title, const QString& text, const
     return edit;
 }
 
+void FormDialog::showField(QLineEdit* field, bool visible) { m_fields->setRowVisible(field, visible); }
+
 void FormDialog::addWide(QWidget* widget) { m_fields->addRow(widget); }
 
 void FormDialog::onDone(std::function<Expected<void>()> done) { m_done = std::move(done); }

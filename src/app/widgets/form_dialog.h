@@ -18,6 +18,8 @@ public:
     FormDialog(const QString& title, const QString& said, const QString& action, QWidget* parent);
     /// Adds a field; returns it for its text.
     QLineEdit* addField(const QString& title, const QString& text, const QString& hint = {});
+    /// Shows or hides a field with its title.
+    void showField(QLineEdit* field, bool visible);
     /// Adds any widget over the whole width.
     void addWide(QWidget* widget);
     /// Done when the action is pressed: an error stays on show and the form open.

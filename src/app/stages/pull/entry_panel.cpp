@@ -17,6 +17,7 @@
 #include <anvil/plan/next.h>
 #include <anvil/quantity/print.h>
 #include <anvil/results/evidence.h>
+#include <anvil/results/inputs.h>
 #include <anvil/words/values.h>
 #include <anvil/work/entry_commands.h>
 #include <anvil/work/plan_commands.h>
@@ -95,9 +96,19 @@ void EntryPanel::makeForm(const methods::Method& method) {
     }
     int row = 0;
     for (const auto& input : method.inputs)
-        if (input.of == methods::Of::pull && input.form == methods::Form::one)
-            m_fields.push_back(
-                {&input, addLine(row++, qs(input.key), qs(input.title), qs(input.hint), input.needed)});
+        if (input.of == methods::Of::pull && input.form == methods::Form::one) {
+            m_fields.push_back({&input,
+                                addLine(row++, qs(input.key), qs(input.title), qs(input.hint), input.needed),
+                                qs(input.key)});
+        } else if (input.of == methods::Of::pull && input.form == methods::Form::perLeg) {
+            for (int leg = 1; leg <= m_legs; ++leg) {
+                const auto key = QStringLiteral("%1.%2").arg(qs(input.key)).arg(leg);
+                m_fields.push_back({&input,
+                                    addLine(row++, key, tr("%1, leg %2").arg(qs(input.title)).arg(leg),
+                                            qs(input.hint), false),
+                                    key});
+            }
+        }
     m_note = addLine(row, "note", tr("What was seen"), tr("a few words"), false);
     for (const auto& f : m_fields)
         connect(f.edit, &QLineEdit::returnPressed, this, [this, edit = f.edit] { entered(edit); });
@@ -126,7 +137,11 @@ void EntryPanel::fill() {
     // A square may be tested in a way of its own.
     const auto& method =
         next ? results::methodOf(*data, *next) : results::methodOf(data ? data->study.plan : domain::Plan{});
-    if (&method != m_method) makeForm(method);
+    const int legs = data && next ? results::legsOf(*data, *next) : 3;
+    if (&method != m_method || legs != m_legs) {
+        m_legs = legs;
+        makeForm(method);
+    }
     m_piece->setText(next ? tr("%1\n%2, %3")
                                 .arg(qs(next->label), qs(data->optionAt(next->option).name),
                                      qs(data->conditionAt(next->condition).name))
@@ -183,7 +198,7 @@ void EntryPanel::keep() {
     entry.specimen = m_next;
     for (const auto& f : m_fields)
         if (!f.edit->text().trimmed().isEmpty())
-            entry.fields.push_back({std::string(f.input->key), f.edit->text().trimmed().toStdString()});
+            entry.fields.push_back({f.key.toStdString(), f.edit->text().trimmed().toStdString()});
     entry.note = m_note->text().trimmed().toStdString();
     entry.unitOf = [this](quantity::Dimension d) -> const quantity::Unit& {
         return d == quantity::Dimension::acceleration ? quantity::unit("g₀") : m_session.units().of(d);

@@ -24,6 +24,7 @@ private:
     struct Field {
         const methods::Input* input;
         QLineEdit* edit;
+        QString key; ///< of the input, with its leg
     };
     void fill() override;
     void makeForm(const methods::Method& method);
@@ -45,6 +46,7 @@ private:
     QComboBox* m_broke;
     std::vector<Field> m_fields;
     const methods::Method* m_method = nullptr;
+    int m_legs = 0; ///< lines for as many
     std::set<Id> m_skipped;
     Id m_next = 0;
 };

@@ -1,5 +1,6 @@
 #include "stages/question/method_panel.h"
 
+#include "widgets/input_lines.h"
 #include "widgets/method_cards.h"
 #include "widgets/plain_text.h"
 #include "widgets/square_box.h"
@@ -12,6 +13,8 @@
 #include <anvil/methods/method.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
+#include <anvil/results/evidence.h>
+#include <anvil/work/input_commands.h>
 #include <anvil/work/plan_commands.h>
 
 namespace anvil::app {
@@ -74,6 +77,18 @@ QLayout* MethodPanel::makePulled() {
         grid->addWidget(widget, row++, 1);
     };
     column->addLayout(grid);
+    m_inputs = new InputLines;
+    m_inputs->setObjectName("studyInputs");
+    connect(m_inputs, &InputLines::edited, this, [this](const methods::Input* input, const QString& text) {
+        if (filling() || !m_session.study()) return;
+        const auto unitOf = [this](quantity::Dimension d) -> const quantity::Unit& {
+            return m_session.units().of(d);
+        };
+        if (!m_session.tell(work::tellOfStudy(*m_session.project(), m_session.studyId(), *input,
+                                              text.toStdString(), unitOf)))
+            refill();
+    });
+    column->addWidget(m_inputs);
     column->addStretch();
     columns->addLayout(column, 1);
     columns->addSpacing(24);
@@ -165,6 +180,7 @@ void MethodPanel::fill() {
     m_about->setText(
         method ? tr("%1. %2 It needs: %3").arg(qs(method->title), qs(method->measures), qs(method->needs))
                : tr("Choose how the pieces are tested, to see what it tells and what it needs."));
+    m_inputs->show(results::methodOf(plan), plan.inputs);
     m_connector->setText(qs(plan.connector));
     m_speed->setText(speedText(plan.speed));
     m_joints->setValue(plan.joints);

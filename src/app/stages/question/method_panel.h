@@ -9,6 +9,7 @@ class QSpinBox;
 
 namespace anvil::app {
 
+class InputLines;
 class MethodCards;
 class SquareBox;
 
@@ -26,6 +27,7 @@ private:
     bool speedFrom(QLineEdit* edit, std::optional<double>& target);
     QString speedText(const std::optional<double>& value) const;
     MethodCards* m_cards;
+    InputLines* m_inputs;
     QComboBox *m_squareMethod, *m_otherEnd;
     SquareBox* m_square;
     QLabel *m_about, *m_otherEndLabel;

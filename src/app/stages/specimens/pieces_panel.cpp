@@ -18,8 +18,11 @@
 #include <anvil/plan/pieces.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
+#include <anvil/results/evidence.h>
+#include <anvil/results/inputs.h>
 #include <anvil/results/values.h>
 #include <anvil/work/board_commands.h>
+#include <anvil/work/input_commands.h>
 #include <anvil/work/plan_commands.h>
 
 namespace anvil::app {
@@ -192,7 +195,9 @@ void PiecesPanel::addLabels(QLayout* row) {
 void PiecesPanel::hideEmptyColumns() {
     bool any = false;
     for (int k = 0; k < static_cast<int>(m_columns.size()); ++k) {
-        bool empty = m_columns[static_cast<std::size_t>(k)].kind == Column::Kind::text;
+        const auto& column = m_columns[static_cast<std::size_t>(k)];
+        const bool asked = column.input && column.input->needed;
+        bool empty = column.kind == Column::Kind::text || (column.input && !asked);
         for (int row = 0; empty && row < m_table->rowCount(); ++row)
             empty = m_table->item(row, k)->text().isEmpty();
         any = any || empty;
@@ -224,6 +229,21 @@ std::vector<PiecesPanel::Column> PiecesPanel::columnsOf(const domain::StudyData&
             {Column::Kind::area,
              tr("Area (%1)").arg(qs(std::string(m_session.units().of(quantity::Dimension::area).symbol))),
              {}});
+    for (const auto& input :
+         results::methodOf(data.study.plan).inputs) { // what its method asks for of a piece
+        if (input.of != methods::Of::specimen) continue;
+        const auto title = qs(input.title);
+        const bool measure =
+            input.dimension == quantity::Dimension::length && input.form != methods::Form::perLeg;
+        const bool there = std::any_of(names.begin(), names.end(), [&](const QString& n) {
+            return n.compare(title, Qt::CaseInsensitive) == 0 ||
+                   n.compare(qs(input.key), Qt::CaseInsensitive) == 0;
+        });
+        if (measure && !there)
+            out.push_back({Column::Kind::dimension, tr("%1 (%2)").arg(title, length), title, &input});
+        else if (!measure)
+            out.push_back({Column::Kind::input, title, qs(input.key), &input});
+    }
     out.push_back({Column::Kind::text, tr("Batch"), "batch"});
     out.push_back({Column::Kind::text, tr("Made in"), "block"});
     if (!plan::sheets(data).empty())
@@ -322,6 +342,13 @@ void PiecesPanel::fillRow(int row, const domain::Specimen& s) {
             setTip(item, tipOf(*m));
             break;
         }
+        case Column::Kind::input:
+            item->setText(qs(results::textOf(s.inputs, *column.input)));
+            setTip(item, column.input->form == methods::Form::perLeg
+                             ? tr("%1, leg by leg, such as 0°; 120°; 240°").arg(qs(column.input->hint))
+                             : qs(column.input->hint));
+            editable = true;
+            break;
         case Column::Kind::area:
             if (const auto area = plan::derivedArea(s.measured)) {
                 item->setText(qs(quantity::significant(
@@ -419,6 +446,15 @@ void PiecesPanel::edited(int row, int column) {
     }
     case Column::Kind::dimension:
         return measuredEdited(s, what.key.toStdString(), text);
+    case Column::Kind::input: {
+        const auto unitOf = [this](quantity::Dimension d) -> const quantity::Unit& {
+            return m_session.units().of(d);
+        };
+        if (!m_session.tell(
+                work::tellOfPiece(*m_session.project(), s.id, *what.input, text.toStdString(), unitOf)))
+            refill();
+        return;
+    }
     case Column::Kind::option:
     case Column::Kind::condition:
     case Column::Kind::state:

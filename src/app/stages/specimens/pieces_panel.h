@@ -37,8 +37,19 @@ private:
     void paste();
     /// What a column shows: a field of the piece, a dimension, or something worked out.
     struct Column {
-        enum class Kind { label, option, condition, state, dimension, area, text, place } kind = Kind::text;
+        enum class Kind {
+            label,
+            option,
+            condition,
+            state,
+            dimension,
+            area,
+            text,
+            place,
+            input
+        } kind = Kind::text;
         QString head, key; ///< the dimension's name, or the field of the specimen
+        const methods::Input* input = nullptr;
     };
     std::vector<Column> columnsOf(const domain::StudyData& data) const;
 

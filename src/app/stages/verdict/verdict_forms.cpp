@@ -6,6 +6,7 @@
 #include <anvil/methods/method.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
+#include <anvil/work/plan_commands.h>
 #include <anvil/work/pull_commands.h>
 #include <anvil/work/score_commands.h>
 #include <anvil/work/telling_commands.h>
@@ -100,6 +101,46 @@ void askRatings(Session& session, QWidget* parent) {
             c.ratings.push_back({row[0].toStdString(), *rating});
         }
         return work::addCriterion(*session.project(), session.studyId(), c);
+    });
+    dialog.exec();
+}
+
+void askReevings(Session& session, QWidget* parent) {
+    const auto* data = session.study();
+    if (!data) return;
+    FormDialog dialog(
+        QObject::tr("Devices"),
+        QObject::tr("The devices each line runs over, from the hand on and parted by commas, such as: ring, "
+                    "roller. What only leads the line round at the hand stands by itself."),
+        QObject::tr("Take these"), parent);
+    auto* rows = new RowEditor(
+        {QObject::tr("Option"), QObject::tr("Devices from the hand on"), QObject::tr("Led round by")},
+        QObject::tr("Devices of each option"));
+    std::vector<QStringList> shown;
+    shown.reserve(data->options.size());
+    for (const auto& o : data->options) {
+        QStringList devices;
+        QString redirect;
+        for (const auto& r : data->study.plan.reevings)
+            if (r.option == o.id) {
+                for (const auto& d : r.reeving.devices)
+                    devices << qs(d);
+                redirect = qs(r.reeving.redirect);
+            }
+        shown.push_back({qs(o.name), devices.join(", "), redirect});
+    }
+    rows->setRows(shown);
+    dialog.addWide(rows);
+    dialog.onDone([&]() -> Expected<void> {
+        std::vector<std::tuple<Id, std::string, std::string>> typed;
+        for (const auto& row : rows->rows()) {
+            const auto at = std::find_if(data->options.begin(), data->options.end(),
+                                         [&](const auto& o) { return qs(o.name) == row[0].simplified(); });
+            if (at == data->options.end())
+                return fail("There is no option \"" + row[0].toStdString() + "\".");
+            typed.emplace_back(at->id, row[1].toStdString(), row[2].toStdString());
+        }
+        return work::setReevings(*session.project(), session.studyId(), typed);
     });
     dialog.exec();
 }

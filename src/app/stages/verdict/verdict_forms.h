@@ -11,6 +11,8 @@ void askReferences(Session& session, QWidget* parent);
 void askUse(Session& session, QWidget* parent);
 /// A criterion of the score card that is judged by eye.
 void askRatings(Session& session, QWidget* parent);
+/// Over which devices the line of each option runs.
+void askReevings(Session& session, QWidget* parent);
 /// The physical reason for setting a pull aside.
 void askAside(Session& session, Id pull, QWidget* parent);
 

@@ -259,6 +259,7 @@ void VerdictStage::act(const QString& offers, const QString& action, int which) 
     if (offers == "criteria" || offers == "weights") return changeCard(action, which);
     if (offers == "byEye") return askRatings(m_session, this);
     if (offers == "use") return askUse(m_session, this);
+    if (offers == "reevings") return askReevings(m_session, this);
     if (offers == "apart") return setAside(which);
 }
 

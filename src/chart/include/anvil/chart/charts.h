@@ -3,6 +3,7 @@
 
 #include <anvil/chart/picture.h>
 #include <anvil/curve/pyramid.h>
+#include <anvil/methods/devices.h>
 #include <anvil/methods/method.h>
 #include <anvil/quantity/unit.h>
 #include <anvil/results/probability.h>
@@ -75,8 +76,16 @@ struct Plane {
     double x(double px) const { return x0 + (px - left) / (right - left) * (x1 - x0); }
 };
 
+/// What lies between two lines over the same x, in display units.
+struct Band {
+    std::vector<curve::Pyramid::Point> low, high;
+    Ink ink = Ink::band;
+    double opacity = 0.5;
+};
+
 struct CurveChart {
     std::vector<Trace> traces;
+    std::vector<Band> bands{}; ///< behind the traces
     std::vector<Pin> pins;
     std::optional<std::pair<curve::Pyramid::Point, curve::Pyramid::Point>> stiffnessLine;
     std::optional<double> limit; ///< rig limit, on the force axis
@@ -90,8 +99,27 @@ std::string loadTitle(const quantity::Unit& unit);
 /// "Displacement from the toe (mm)", or of an angle.
 std::string travelTitle(const quantity::Unit& unit);
 
+/// The samples' times since the load began, s.
+std::vector<double> sinceLoad(const curve::ReadCurve& curve);
+
 /// Draws curves with axes; `plane` receives the mapping.
 Picture curves(const CurveChart& chart, double width, double height, Plane* plane = nullptr);
+
+/// Charts beside and under each other, all on one scale, each with its name above it. A hit's `pull` is one
+/// more than the place of the chart.
+Picture smallMultiples(const std::vector<std::pair<std::string, CurveChart>>& charts, double width,
+                       double height);
+
+/// How fast a curve was pulled, over the same x as it, and where its like were pulled otherwise. In display
+/// units.
+struct RateStrip {
+    std::vector<curve::Pyramid::Point> rate;            ///< x as the curve's, so much a second
+    std::optional<double> own;                          ///< on the way up
+    std::vector<std::pair<std::string, double>> others; ///< of another rate: whose, and which
+    std::string unit;                                   ///< "mm/s"
+    double x0 = 0, x1 = 1;
+};
+Picture rateStrip(const RateStrip& strip, double width, double height, const Plane& plane);
 
 /// What a treatment does to each option, and to all: the ratio with its interval on a logarithmic scale,
 /// and a line where there is no effect.
@@ -119,6 +147,9 @@ Picture probability(const results::ProbabilityPlot& plot, const domain::StudyDat
 /// A bar for each option of a score card, best first: its score, dashed where its blanks could put it, and
 /// how often it comes first over all weights.
 Picture scoreBars(const results::CardResult& card, double width, double height);
+
+/// What each device passes on, from nothing to all, with twice its standard error each way.
+Picture deviceLadder(const std::vector<methods::DeviceEfficiency>& devices, double width);
 
 /// A bar for each square: expected pull, upper prediction, and where the rig ends.
 Picture reachBars(const domain::StudyData& data, const results::Verdict& verdict, const quantity::Unit& unit,

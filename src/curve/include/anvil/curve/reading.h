@@ -2,7 +2,9 @@
 // settings.
 #pragma once
 
+#include <anvil/curve/burst.h>
 #include <anvil/curve/curve.h>
+#include <numbers>
 #include <optional>
 #include <string>
 #include <vector>
@@ -16,6 +18,14 @@ struct Override {
     bool operator==(const Override&) const = default;
 };
 
+/// Where the line of the stiffness is laid.
+enum class StiffnessBy {
+    straightPart,  ///< the steepest straight part of the rise
+    chordOfForces, ///< between two forces
+    chordOfShares, ///< between two shares of the peak
+    secant         ///< from the departure of the load to the peak
+};
+
 /// Everything that steers a reading. The defaults are those of docs/calculations.
 struct ReadingSettings {
     std::optional<double> rigLimit; ///< N, what the channel can show; raw |force| ≥ 99.8 % of it is off scale
@@ -25,6 +35,18 @@ struct ReadingSettings {
     double breakShare = 0.4; ///< a pull is broken when the force falls below this share of the peak
     std::optional<Override> peak, firstSlip, breakPoint;
     std::optional<Override> fitFrom, fitTo; ///< ends of the stiffness line; both or neither
+    StiffnessBy stiffnessBy = StiffnessBy::straightPart;
+    double chordFrom = 0.1, chordTo = 0.4;         ///< of a chord: N, or shares of the peak
+    double rigCompliance = 0;                      ///< m/N, taken off the displacement; 0: not known
+    std::optional<double> yieldOffset{};           ///< m that the stiffness line is shifted by
+    std::optional<Override> holdFrom, holdTo;      ///< the window in which a load was held; both or neither
+    std::optional<double> atTravel{};              ///< m from the toe (or rad): what was the load there?
+    std::optional<double> atLoad{};                ///< N (or N·m): how far had it moved there?
+    double sustainedFor = 0;                       ///< s a load has to be held to count; 0: not asked for
+    double sustainedSpeed = 0;                     ///< m/s it may creep at meanwhile
+    BurstSettings burst{};                         ///< of a deceleration
+    double breakawayWithin = std::numbers::pi / 2; ///< rad, of a torque: its first turn
+    double runningUntil = 2 * std::numbers::pi;    ///< rad
     bool operator==(const ReadingSettings&) const = default;
     /// The same without what was moved by hand: what belongs to the rig stays.
     ReadingSettings withoutHand() const;
@@ -32,7 +54,7 @@ struct ReadingSettings {
 
 /// Raised whenever a curve is read otherwise than before: readings that were kept by an older one are made
 /// anew. A test compares readings with those of this version.
-inline constexpr int readerVersion = 1;
+inline constexpr int readerVersion = 2;
 
 /// A place on the curve. Displacement is measured from the toe.
 struct Landmark {
@@ -70,6 +92,27 @@ struct Fall {
     bool operator==(const Fall&) const = default;
 };
 
+/// A load that was held for a while.
+struct Held {
+    double from = 0, to = 0; ///< s
+    double mean = 0, sd = 0; ///< N
+    double relaxation = 0;   ///< share of the load at the window's beginning that is gone at its end
+    /// F = a − b·ln(1 + t/τ), t from the window's beginning; empty where that fits no better than a line.
+    struct Law {
+        double a = 0, b = 0, tau = 0, r2 = 0;
+        bool operator==(const Law&) const = default;
+    };
+    std::optional<Law> law{};
+    bool operator==(const Held&) const = default;
+};
+
+/// An answer to a question about one place of the curve; without a value the place was not reached.
+struct At {
+    double at = 0;
+    std::optional<double> value{};
+    bool operator==(const At&) const = default;
+};
+
 /// The result of reading a curve; all values SI.
 struct Reading {
     std::size_t samples = 0, dropped = 0, spikes = 0;
@@ -95,8 +138,16 @@ struct Reading {
     std::optional<Fall> fall;
     std::optional<double> forceRate;        ///< N/s in the 20–80 % band before the peak
     std::optional<double> displacementRate; ///< m/s in the same band
-    std::vector<std::string> warnings;      ///< somebody should look
-    std::vector<std::string> notes;         ///< put right without doubt; for the record
+    std::optional<Landmark> yield;          ///< where the curve meets the shifted stiffness line
+    std::optional<Held> hold;
+    std::optional<At> loadAtTravel; ///< N at a displacement from the toe, on the way up
+    std::optional<At> travelAtLoad; ///< m from the toe where that load was first reached
+    std::optional<double>
+        sustained; ///< N, the greatest load that was held long enough; empty: none, or not asked
+    std::optional<double> permanent;   ///< m of deformation that stayed after the load was let down
+    std::optional<Burst> burst;        ///< of a deceleration
+    std::vector<std::string> warnings; ///< somebody should look
+    std::vector<std::string> notes;    ///< put right without doubt; for the record
     bool operator==(const Reading&) const = default;
 };
 

@@ -106,6 +106,8 @@ struct Specimen {
     std::vector<Measured> measured{};
     std::string history{};          ///< prior loads, heat, ageing, re-use, design version
     std::optional<double> x{}, y{}; ///< m from the lower left corner of the sheet or piece it was made in
+    std::vector<FieldText>
+        inputs{}; ///< inputs of the method that are no measured length: areas, angles, masses
     bool operator==(const Specimen&) const = default;
 };
 
@@ -129,12 +131,6 @@ struct Mark {
     double at = 0;    ///< s on the curve's own clock
     std::string text; ///< empty: only the instant was marked
     bool operator==(const Mark&) const = default;
-};
-
-/// A field of a form, as typed.
-struct FieldText {
-    std::string key, text;
-    bool operator==(const FieldText&) const = default;
 };
 
 /// One step of a ladder: a load, at a distance where there is a lever, and whether it was held.

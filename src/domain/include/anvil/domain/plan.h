@@ -3,6 +3,7 @@
 #pragma once
 
 #include <anvil/domain/goal.h>
+#include <anvil/methods/devices.h>
 #include <cstdint>
 #include <optional>
 #include <string>
@@ -10,6 +11,19 @@
 #include <vector>
 
 namespace anvil::domain {
+
+/// A field of a form, as typed.
+struct FieldText {
+    std::string key, text;
+    bool operator==(const FieldText&) const = default;
+};
+
+/// How the line of an option of a hauling system is led.
+struct OptionReeving {
+    Id option = 0;
+    methods::Reeving reeving;
+    bool operator==(const OptionReeving&) const = default;
+};
 
 /// What somebody expects of a square before it is pulled.
 struct Forecast {
@@ -109,7 +123,9 @@ struct Plan {
     std::string labelScheme{};             ///< of new pieces; empty: the usual one, see freshLabel
     int workFrom = 0, workTo = 1440;       ///< minutes after local midnight when somebody is there
     std::string axis, axisUnit;            ///< what the conditions vary
-    std::string rig{};                     ///< the rig it is to be pulled on, by name; empty: not said
+    std::vector<FieldText> inputs{};       ///< inputs of the method that hold for the whole study
+    std::vector<OptionReeving> reevings{};
+    std::string rig{}; ///< the rig it is to be pulled on, by name; empty: not said
     std::vector<ChainPart> chain;
     std::uint64_t seed = 1;
     std::vector<std::string> runOrder; ///< specimen labels; empty: not drawn yet

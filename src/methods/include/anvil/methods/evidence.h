@@ -3,6 +3,7 @@
 
 #include <anvil/curve/reading.h>
 #include <anvil/quantity/entry.h>
+#include <anvil/stats/counts.h>
 #include <anvil/stats/summary.h>
 #include <functional>
 #include <map>
@@ -33,7 +34,10 @@ struct Evidence {
     std::map<std::string, std::vector<Step>, std::less<>> steps;
     std::map<std::string, std::vector<quantity::Entry>, std::less<>> legs; ///< in the order of the legs
     const curve::Reading* reading = nullptr;                               ///< null: no curve
-    double calibratedTo = 0; ///< N where the calibration table of the rig ends; 0: no table
+    double calibratedTo = 0;       ///< N where the calibration table of the rig ends; 0: no table
+    std::string where, mode;       ///< where and how it failed, in the tester's words
+    std::string afterwards;        ///< what it is like now, likewise
+    std::optional<double> grade{}; ///< what that is on the study's scale, 0 to 10; empty: not graded
     /// How the pull stands for what was seen at its end: exact, above where the rig topped out or another
     /// part broke, aside.
     stats::State state = stats::State::exact;
@@ -55,7 +59,8 @@ struct Number {
     std::optional<stats::Value> value; ///< SI
     bool guess = false;                ///< read beyond the end of the calibration table
     std::string whyNot;
-    std::string_view whyBound = {}; ///< a sentence; empty: it was read so, or its pull is one
+    std::optional<stats::Tally> tally{}; ///< of a count, what it is a rate of
+    std::string_view whyBound = {};      ///< a sentence; empty: it was read so, or its pull is one
 };
 
 /// What a pull says: a number for each metric of its method, in their order, and what somebody should know.

@@ -19,11 +19,11 @@ namespace anvil::methods {
 /// What is done to the piece; picks the drawing and the cautions.
 enum class Action { pull, press, shear, bend, twist, swing, drop, hang, hold, share, step, look };
 
-/// What an input belongs to.
-enum class Of { study, specimen, pull };
+/// What an input belongs to; whatever is the same for all may be entered once, of the study.
+enum class Of { specimen, pull };
 /// How often it is entered: once, as readings to be averaged, against time, step by step, or for every leg.
 enum class Form { one, repeated, series, steps, perLeg };
-std::string_view key(Of of);     ///< "study", "specimen", "pull"
+std::string_view key(Of of);     ///< "specimen", "pull"
 std::string_view key(Form form); ///< "one", "repeated", "series", "steps", "per_leg"
 
 /// Something that is entered.
@@ -46,6 +46,10 @@ enum class Sense { more, less, inside };
 std::string_view key(Sense sense); ///< "more", "less", "inside"
 std::optional<Sense> senseFromKey(std::string_view key);
 
+/// What kind of number a metric is: measured; a step of a scale, which has an order and no distances; a count
+/// of successes.
+enum class Scale { measured, graded, counted };
+
 /// A number offered to the verdict.
 struct Metric {
     std::string_view key;   ///< for files and scripts
@@ -58,6 +62,7 @@ struct Metric {
     /// least that. What is not was seen before the end.
     bool atEnd = false;
     std::string_view more = {}, less = {}; ///< "is stronger than", "is weaker than"; empty: greater, smaller
+    Scale scale = Scale::measured;
 };
 
 struct Method {
@@ -116,6 +121,13 @@ Expected<Measured> measure(const Method& method, const Evidence& evidence);
 /// number without one is in `fallback`; null: it needs one. Error: no quantity of either.
 Expected<quantity::Entry> entryOf(const Input& input, std::string_view text,
                                   const quantity::Unit* fallback = nullptr);
+
+/// The input a key means, "leg.2" being one of "leg"; null: none.
+const Input* inputNamed(const Method& method, std::string_view key);
+
+/// Adds an input to what is known, by its key ("leg.2" of a leg) and as it is typed. Error: a text that is no
+/// quantity of the input's dimension, or a key the method does not have.
+Expected<void> enter(Evidence& evidence, const Method& method, std::string_view key, std::string_view text);
 
 /// The evidence in words, as typed: key and text ("412 mm", ">9 kN"); of a series "0 s: 12 mm; 3600 s: 12.4
 /// mm", of steps "10 N held; 12 N failed" or "25 lb at 14 in held", of legs a key for each ("leg.1",

@@ -104,6 +104,9 @@ std::optional<Page> lastTime(const Source& source, const View& view);
 /// From strength to use.
 std::optional<Page> workingLimit(const Source& source, const View& view);
 bool hasWorkingLimit(const Source& source, const View& view);
+/// What the devices of hauling systems pass on, and where the best belongs.
+std::optional<Page> devices(const Source& source, const View& view);
+bool hasDevices(const Source& source, const View& view);
 /// Every group's numbers.
 std::optional<Page> rankedTable(const Source& source, const View& view);
 
@@ -116,8 +119,30 @@ bool reportOffers(std::string_view page);
 /// The cautions shown wherever a strength is told.
 std::vector<std::string> cautions();
 
+/// What curves are laid over each other by: their travel where they have one, the time since the load began,
+/// or their places between landmarks (toe 0, peak 1, break 2).
+enum class Along { travel, time, landmarks };
+
 /// An overlay of the curves of one square.
 chart::CurveChart overlayOf(const Source& source, domain::Id option, domain::Id condition,
-                            const quantity::Units& units, std::size_t columns = 400);
+                            const quantity::Units& units, std::size_t columns = 400,
+                            Along along = Along::travel);
+
+/// The averaged curve of a square with what its curves lie in, registered on their landmarks; the plain mean
+/// with what that costs; and against it the averaged one of another option, with the difference of the two.
+struct AverageView {
+    chart::CurveChart chart; ///< without traces where there is nothing to average
+    std::vector<std::string> said;
+};
+AverageView averageView(const Source& source, domain::Id option, domain::Id condition, domain::Id against,
+                        const quantity::Units& units);
+
+/// The curves of every option in one condition, each in a chart of its own.
+std::vector<std::pair<std::string, chart::CurveChart>>
+chartsByOption(const Source& source, domain::Id condition, const quantity::Units& units);
+
+/// How fast a pull went, beside those of its square that went at another rate (by more than a quarter).
+chart::RateStrip rateOf(const Source& source, const domain::Pull& pull, const curve::ReadCurve& curve,
+                        const quantity::Units& units);
 
 } // namespace anvil::pages

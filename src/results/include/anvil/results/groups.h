@@ -38,6 +38,7 @@ struct Group {
     bool enough = false;            ///< its mean is beyond the goal's ceiling: as good as every other such
     std::optional<bool> meetsNeed;  ///< its mean against the goal's need
     std::optional<InWindow> inside; ///< where the goal is a window
+    std::optional<stats::Tally> tally{}; ///< of a count: all successes of all tries
 };
 
 /// What is fitted where some values are only bounds: what somebody chose, else what is usual.
@@ -48,6 +49,10 @@ std::vector<stats::Value> valuesOf(const Group& group);
 
 /// Gives a group its summary and how its mean stands to the goal.
 void setSummary(const Goal& goal, Group& group, const stats::Summary& summary);
+
+/// What stands for values that have no mean: of steps of a scale their median without spread and interval, of
+/// counts all successes over all tries with the exact interval. Others are as they were.
+stats::Summary typical(const Goal& goal, stats::Summary summary, const std::optional<stats::Tally>& tally);
 
 /// Everything the pulls of a square say of its option, and how that stands to what is wanted. Its place and
 /// its letters are given by `placeGroups`.

@@ -22,6 +22,7 @@ struct MetricValue {
     std::optional<stats::Value> value;
     std::string whyNot;
     bool guess = false; ///< read, all or in part, beyond the end of the rig's calibration table
+    std::optional<stats::Tally> tally{}; ///< of a count
 };
 
 /// Whether the rig topped out: its curve shows it by the limit that holds for it now, or somebody said so.

@@ -2,6 +2,7 @@
 // letters.
 #pragma once
 
+#include <anvil/stats/counts.h>
 #include <anvil/stats/power.h>
 #include <anvil/stats/summary.h>
 #include <span>
@@ -29,9 +30,11 @@ enum class PairTest {
     none,
     welch,   ///< Welch (1947): each group by its own spread
     paired,  ///< Student (1908) on the differences within blocks that hold both
+    ranks,   ///< Mann and Whitney (1947): steps of a scale
+    counts,  ///< Fisher (1935): successes of tries
     censored ///< by draws of both means, where a side holds bounds: see drawn_pair.h
 };
-/// The word used by scripts: "welch", "paired_t", "censored"; empty for none.
+/// The word used by scripts: "welch", "paired_t", "ranks", "fisher", "censored"; empty for none.
 const char* word(PairTest test);
 
 /// A group as one side of a pair: what was found, and each value with the block it was pulled in.
@@ -48,7 +51,8 @@ struct Comparison {
     std::optional<double> ratio;                            ///< mean a / mean b
     std::optional<std::pair<double, double>> ratioInterval; ///< 95 %, delta method on logs, Welch df
     bool atLeast = false, atMost = false; ///< the ratio is only that: a, or b, holds nothing but "at least"
-    std::optional<double> difference;     ///< mean a − mean b
+    /// mean a − mean b; of ranks the share of pairs in which a is the higher, less the share in which b is
+    std::optional<double> difference;
     PairTest test = PairTest::none;
     std::optional<double> t, df, p; ///< of that test, two-sided
     std::optional<double> pHolm;    ///< Holm (1979) within its family
@@ -62,6 +66,11 @@ struct Comparison {
 /// %, > 0. Where every block holds one value of each side the pair is tested on the differences within
 /// blocks: paired t; ratio with se² = A + B − 2·cov/(n·m_a·m_b), df n − 1.
 Comparison compare(const Side& a, const Side& b, double margin);
+
+/// Steps of a scale against each other: by their ranks, without a ratio.
+Comparison compareGraded(std::span<const double> a, std::span<const double> b);
+/// Successes against each other: the ratio of their rates with an interval from their exact ones, Fisher's p.
+Comparison compareCounted(Tally a, Tally b);
 
 /// Two sides that are compared; neither is null. A family of a thousand groups has half a million pairs of
 /// them.

@@ -31,12 +31,17 @@ enum class MeanBasis {
     bound,     ///< some are "at least": bounds counted at their limit, so the mean is "at least"
     normal,    ///< some are bounds: that of the family fitted to all of them
     lognormal, ///< likewise
-    weibull    ///< likewise
+    weibull,   ///< likewise
+    median,    ///< of steps of a scale, which have no mean
+    counts     ///< of successes: all of them over all tries
 };
-/// The word used by scripts: "sample", "bound", "normal", "lognormal", "weibull".
+/// The word used by scripts: "sample", "bound", "normal", "lognormal", "weibull",
+/// "median", "counts".
 const char* word(MeanBasis basis);
 /// Whether it is that of a fitted family.
-inline bool isFitted(MeanBasis basis) { return basis != MeanBasis::sample && basis != MeanBasis::bound; }
+inline bool isFitted(MeanBasis basis) {
+    return basis == MeanBasis::normal || basis == MeanBasis::lognormal || basis == MeanBasis::weibull;
+}
 
 /// Summary of a group. Optional members are empty where the data cannot say; all in the values' unit.
 struct Summary {

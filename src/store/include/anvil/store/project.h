@@ -99,7 +99,8 @@ public:
     void remove(const QString& table, Id id);
     /// Stores samples in checksummed chunks with their pyramid. Not journalled: samples cannot be undone.
     /// `known`: their digest, if it is at hand.
-    Id addCurve(const curve::Curve& curve, const QString& known = {});
+    /// `beside`: the curve of the main device where this is of one that was read at the same time.
+    Id addCurve(const curve::Curve& curve, const QString& known = {}, Id beside = 0);
     /// A curve that is still being recorded: no samples, no digest yet. Not journalled, like all samples.
     /// `shape` has the channels it will have; `beside`: the main device's curve when this is of a device read
     /// at the same time.

@@ -4,6 +4,7 @@
 #include <anvil/domain/model.h>
 #include <anvil/work/open_project.h>
 #include <cstdint>
+#include <tuple>
 
 namespace anvil::work {
 
@@ -49,6 +50,12 @@ Expected<void> drawRunList(OpenProject& project, Id study, std::uint64_t seed, b
 
 /// Moves a piece in the run list from a place to another; the list is "changed by hand" from then on.
 Expected<void> moveInRunList(OpenProject& project, Id study, int from, int to);
+
+/// Over which devices the line of each option runs, the nearest to the input first, as typed: the option,
+/// "ring, roller", and what leads it round at the input or nothing. Options without devices are not reeved.
+/// Error: no such option.
+Expected<void> setReevings(OpenProject& project, Id study,
+                           const std::vector<std::tuple<Id, std::string, std::string>>& typed);
 
 /// How the pieces are prepared, step by step.
 Expected<void> setRecipe(OpenProject& project, Id study, const std::vector<domain::RecipeStep>& recipe);

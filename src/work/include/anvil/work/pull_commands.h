@@ -9,7 +9,7 @@
 namespace anvil::work {
 
 /// One landmark of a reading, for moving it by hand.
-enum class Handle { peak, firstSlip, breakPoint, fitFrom, fitTo };
+enum class Handle { peak, firstSlip, breakPoint, fitFrom, fitTo, holdFrom, holdTo };
 
 /// Everything but `counts` needs a reason.
 Expected<void> setStanding(OpenProject& project, Id pull, domain::Standing standing, const QString& reason);
@@ -24,6 +24,10 @@ Expected<void> setLandmark(OpenProject& project, Id pull, Handle handle,
 
 /// Keeps what the tester said of a pull that has just been recorded, or was interrupted, as one command.
 Expected<void> judge(OpenProject& project, Id pull, const bench::Judgement& judgement);
+
+/// The window over which a load was held, in s on the curve's own clock. Error: no curve, or a window that is
+/// empty.
+Expected<void> setHold(OpenProject& project, Id pull, double from, double to);
 
 /// What is noted of a pull beside its number, changed by hand.
 Expected<void> changeOutcome(OpenProject& project, Id pull, const domain::Outcome& outcome,

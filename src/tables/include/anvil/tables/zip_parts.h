@@ -5,6 +5,7 @@
 #include <memory>
 #include <string>
 #include <string_view>
+#include <vector>
 
 struct zip;
 
@@ -16,6 +17,8 @@ public:
     static Expected<ZipParts> open(std::string_view bytes);
 
     bool has(const std::string& name) const;
+    /// The names of all parts, folders with a / at their end; at most 100 000.
+    std::vector<std::string> names() const;
     /// Unpacks a part. All that are read together are no larger than mostTextBytes. Error: not there, broken,
     /// locked, too large.
     Expected<std::string> read(const std::string& name);

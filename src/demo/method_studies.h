@@ -1,0 +1,11 @@
+// Studies of the worked example that show the other methods: creep, shared loads, hauling, drops, blows,
+// ratings.
+#pragma once
+
+#include <anvil/work/open_project.h>
+
+namespace anvil::demo {
+
+Expected<void> addMethodStudies(work::OpenProject& project);
+
+} // namespace anvil::demo

@@ -1,0 +1,162 @@
+#include "curve_file.h"
+
+#include "csv.h"
+#include <algorithm>
+#include <anvil/quantity/entry.h>
+#include <anvil/quantity/unit.h>
+#include <charconv>
+#include <cmath>
+#include <fmt/format.h>
+#include <limits>
+
+namespace anvil::exchange {
+namespace {
+
+using quantity::Dimension;
+
+struct Head {
+    std::string name, unit;
+};
+
+/// "leg 1 (kN)" is "leg 1" in kN.
+Head headOf(const std::string& text) {
+    const auto open = text.rfind('('), close = text.rfind(')');
+    if (open == std::string::npos || close != text.size() - 1) return {text, {}};
+    auto name = text.substr(0, open);
+    while (!name.empty() && name.back() == ' ')
+        name.pop_back();
+    return {name, text.substr(open + 1, close - open - 1)};
+}
+
+constexpr std::pair<std::string_view, Dimension> loads[] = {{"force", Dimension::force},
+                                                            {"load", Dimension::force},
+                                                            {"torque", Dimension::torque},
+                                                            {"acceleration", Dimension::acceleration}};
+constexpr std::pair<std::string_view, Dimension> travels[] = {
+    {"displacement", Dimension::length}, {"travel", Dimension::length}, {"angle", Dimension::angle}};
+
+template <std::size_t N>
+std::optional<Dimension> among(const std::pair<std::string_view, Dimension> (&all)[N],
+                               const std::string& name) {
+    for (const auto& [word, dimension] : all)
+        if (word == name) return dimension;
+    return std::nullopt;
+}
+
+/// Where the values of a column go, and what they are in.
+struct Target {
+    std::vector<double>* values = nullptr;
+    const quantity::Unit* unit = nullptr;
+};
+
+Expected<const quantity::Unit*> unitOf(const Head& head, Dimension dimension) {
+    if (head.unit.empty())
+        return fail(fmt::format("the column \"{}\" names no unit, as in \"force (N)\"", head.name));
+    return quantity::findUnit(head.unit, dimension);
+}
+
+Expected<std::vector<Target>> targetsOf(curve::Curve& out, const std::vector<std::string>& heads) {
+    static constexpr quantity::Unit asItIs{"", Dimension::ratio, 1};
+    std::vector<Target> targets;
+    out.others.reserve(heads.size()); // so that what points into it stays
+    for (const auto& text : heads) {
+        const auto head = headOf(text);
+        const auto load = among(loads, head.name), travel = among(travels, head.name);
+        const auto dimension = head.name == "time" ? std::optional(Dimension::time) : load ? load : travel;
+        if (!dimension) { // a further channel; one in an unknown unit is kept as it is
+            const auto unit = quantity::findUnit(head.unit);
+            out.others.push_back(
+                {head.name, unit ? std::string(quantity::siUnit((*unit)->dimension).symbol) : head.unit, {}});
+            targets.push_back({&out.others.back().values, unit ? *unit : &asItIs});
+            continue;
+        }
+        const auto unit = unitOf(head, *dimension);
+        if (!unit) return tl::unexpected(unit.error());
+        auto& values = head.name == "time" ? out.time : load ? out.force : out.displacement;
+        if (std::any_of(targets.begin(), targets.end(), [&](const Target& t) { return t.values == &values; }))
+            return fail(fmt::format("the column \"{}\" is there twice", head.name));
+        if (load) out.load = *load;
+        if (travel) out.travel = *travel;
+        targets.push_back({&values, *unit});
+    }
+    return targets;
+}
+
+/// A number of a curve; nothing is a sample that was not there.
+Expected<double> valueOf(const std::string& cell) {
+    if (cell.empty()) return std::numeric_limits<double>::quiet_NaN();
+    double v = 0;
+    const auto* end = cell.data() + cell.size();
+    if (const auto [at, wrong] = std::from_chars(cell.data(), end, v); wrong == std::errc() && at == end)
+        return v;
+    return quantity::parseNumber(cell);
+}
+
+} // namespace
+
+Expected<curve::Curve> readCurveFile(std::string_view bytes) {
+    curve::Curve out;
+    std::vector<Target> targets;
+    const auto ok = walkCsv(
+        bytes,
+        [&](const std::vector<std::string>& heads) -> Expected<void> {
+            auto found = targetsOf(out, heads);
+            if (!found) return tl::unexpected(found.error());
+            targets = std::move(*found);
+            return {};
+        },
+        [&](const CsvRow& row) -> Expected<void> {
+            for (std::size_t i = 0; i < targets.size(); ++i) {
+                const auto v = valueOf(row.cells[i]);
+                if (!v) return fail(fmt::format("line {}: {}", row.line, v.error().message));
+                const auto& unit =
+                    *targets[i].unit; // a zero below zero stays one where nothing is to be done
+                targets[i].values->push_back(unit.factor == 1 && unit.offset == 0 ? *v : unit.toSi(*v));
+            }
+            return {};
+        });
+    if (!ok) return tl::unexpected(ok.error());
+    if (out.force.empty()) return fail("it has no samples of a load: a column such as \"force (N)\"");
+    return out;
+}
+
+std::string curveFile(const curve::Curve& c) {
+    std::vector<std::pair<std::string, const std::vector<double>*>> columns;
+    const auto name = [](Dimension d) {
+        return d == Dimension::torque         ? "torque"
+               : d == Dimension::acceleration ? "acceleration"
+               : d == Dimension::angle        ? "angle"
+               : d == Dimension::length       ? "displacement"
+                                              : "force";
+    };
+    const auto head = [](std::string_view word, std::string_view unit) {
+        return unit.empty() ? std::string(word) : fmt::format("{} ({})", word, unit);
+    };
+    if (!c.time.empty()) columns.emplace_back("time (s)", &c.time);
+    if (!c.force.empty()) columns.emplace_back(head(name(c.load), quantity::siUnit(c.load).symbol), &c.force);
+    if (!c.displacement.empty())
+        columns.emplace_back(head(name(c.travel), quantity::siUnit(c.travel).symbol), &c.displacement);
+    for (const auto& channel : c.others)
+        columns.emplace_back(head(channel.name, channel.unit), &channel.values);
+    std::string text;
+    std::vector<std::string> cells;
+    cells.reserve(columns.size());
+    std::size_t rows = 0;
+    for (const auto& [title, values] : columns) {
+        cells.push_back(title);
+        rows = std::max(rows, values->size());
+    }
+    addCsvRow(text, cells);
+    for (std::size_t i = 0; i < rows; ++i) {
+        for (std::size_t k = 0; k < columns.size(); ++k) {
+            const auto& values = *columns[k].second;
+            if (k) text += ',';
+            if (i < values.size() && !std::isnan(values[i]))
+                fmt::format_to(std::back_inserter(text), "{}", values[i]);
+        }
+        text += '\n';
+    }
+    return text;
+}
+
+} // namespace anvil::exchange

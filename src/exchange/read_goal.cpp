@@ -1,0 +1,172 @@
+// What a study is after, and its score card.
+#include "read_package.h"
+
+#include <algorithm>
+#include <anvil/store/texts.h>
+#include <fmt/format.h>
+
+namespace anvil::exchange {
+namespace {
+
+std::optional<domain::Intent> intentOf(std::string text) {
+    std::replace(text.begin(), text.end(), ' ', '_');
+    return domain::intentFromKey(text);
+}
+
+template <class T> std::string titles(const std::vector<T>& all) {
+    std::string out;
+    for (const auto& x : all)
+        out += (out.empty() ? "" : ", ") + x.name;
+    return out;
+}
+
+} // namespace
+
+void PackageReader::goal(const Row& row, domain::StudyData& data) {
+    auto& s = data.study;
+    if (row.has("plan")) {
+        auto stored = store::planFromJson(QString::fromStdString(row.text("plan")));
+        if (!stored) return row.wrong("plan", stored.error().message);
+        s.plan = std::move(stored->plan);
+        s.goal = std::move(stored->goal);
+        s.card = std::move(stored->card);
+        s.telling = std::move(stored->telling);
+    }
+    s.question = row.text("question");
+    s.note = row.text("note");
+    auto& p = s.plan;
+    auto& g = s.goal;
+    p.method = row.text("method");
+    const auto* method = methods::find(p.method);
+    if (!p.method.empty() && !method)
+        return row.wrong("method", fmt::format("there is no method \"{}\"", p.method));
+    g.metric = domain::metricsOf(p.method).front();
+    if (row.has("metric")) {
+        const auto metric = domain::metricFromKey(row.text("metric"), p.method);
+        if (!metric || (method && !method->metric(row.text("metric")))) {
+            std::string has;
+            for (const auto& m : domain::metricsOf(p.method))
+                has += (has.empty() ? "" : ", ") + std::string(m->key);
+            return row.wrong("metric",
+                             fmt::format("{} has no metric \"{}\"; it has {}",
+                                         method ? method->title : "an axial pull", row.text("metric"), has));
+        }
+        g.metric = *metric;
+    }
+    const auto dimension = g.metric->dimension;
+    g.sense = g.metric->sense;
+    if (row.has("sense")) {
+        const auto sense = methods::senseFromKey(row.text("sense"));
+        if (!sense)
+            return row.wrong("sense",
+                             fmt::format("\"{}\" is none of more, less and inside", row.text("sense")));
+        g.sense = *sense;
+    }
+    if (const auto window = row.entry("window", dimension)) {
+        if (window->doubt != quantity::Doubt::between)
+            return row.wrong("window", "a range is needed, such as 3…5 N·m");
+        if (window->upperSi < window->si) return row.wrong("window", "the range ends below where it begins");
+        g.window = {window->si, window->upperSi};
+    }
+    if (g.sense == domain::Sense::inside && !g.window)
+        return row.wrong("window", "what is wanted inside a range needs the range");
+    g.need = row.quantity("need", dimension);
+    g.ceiling = row.quantity("ceiling", dimension);
+    if (const auto margin = row.percent("margin")) g.margin = *margin;
+    g.part = row.text("part");
+    if (row.has("control")) g.control = option(row, data, "control");
+    if (row.has("intent")) {
+        const auto intent = intentOf(row.text("intent"));
+        if (!intent)
+            return row.wrong("intent", fmt::format("\"{}\" is none of controlled, exploratory and as used",
+                                                   row.text("intent")));
+        s.intent = *intent;
+    }
+    p.axis = row.text("axis");
+    p.axisUnit = row.text("axis_unit");
+    p.replicates = row.whole("replicates").value_or(0);
+    if (const auto limit = row.quantity("rig_limit", quantity::Dimension::force)) {
+        if (!(*limit > 0)) return row.wrong("rig_limit", "it must be more than zero");
+        rig::Setup told;
+        told.name = "Rig of " + s.title;
+        told.rigLimit = limit;
+        p.rig = told.name;
+        m_out.told[s.id] = std::move(told);
+    }
+}
+
+/// A row is a criterion, or one judgement of it: rows of one card and criterion go together.
+void PackageReader::criteria() {
+    Table(m_folder, criteriaTable, m_trouble).each([&](const Row& row) {
+        auto* owner = row.has("owner") ? studyOf(row, "owner") : nullptr;
+        if (!owner && row.has("owner")) return;
+        for (auto& data : m_out.studies)
+            if (!owner && !data.study.card.criteria.empty() && data.study.card.title == row.text("card"))
+                owner = &data;
+        if (!owner) owner = studyOf(row);
+        if (!owner) return;
+        auto& card = owner->study.card;
+        if (!card.criteria.empty() && card.title != row.text("card"))
+            return row.wrong("card", fmt::format("\"{}\" has a score card already", owner->study.title));
+        card.title = row.text("card");
+        const auto name = row.text("criterion");
+        if (name.empty()) return row.wrong("criterion", "a criterion needs a name");
+        auto at = std::find_if(card.criteria.begin(), card.criteria.end(),
+                               [&](const domain::Criterion& c) { return c.name == name; });
+        const bool judgement = row.has("option") || row.has("rating");
+        if (at == card.criteria.end()) {
+            domain::Criterion c;
+            c.name = name;
+            if (row.has("study"))
+                if (const auto* from = studyOf(row)) c.study = from->study.id;
+            const auto& metric = row.text("metric");
+            c.judged = judgement || metric == "eye" ? domain::Judged::byEye
+                       : metric == "cost"           ? domain::Judged::byCost
+                       : metric == "weight"         ? domain::Judged::byWeight
+                                                    : domain::Judged::byResults;
+            auto dimension = quantity::Dimension::ratio;
+            if (c.judged == domain::Judged::byResults) {
+                auto* from = row.has("study") ? studyOf(row) : owner;
+                if (!from) return;
+                const auto known = metric.empty() ? std::optional(from->study.goal.metric)
+                                                  : domain::metricFromKey(metric, from->study.plan.method);
+                if (!known) return row.wrong("metric", fmt::format("there is no metric \"{}\"", metric));
+                c.metric = *known;
+                c.sense = (*known)->sense;
+                dimension = (*known)->dimension;
+                if (row.has("condition")) {
+                    const auto there = std::find_if(
+                        from->conditions.begin(), from->conditions.end(),
+                        [&](const domain::Condition& k) { return k.name == row.text("condition"); });
+                    if (there == from->conditions.end())
+                        return row.wrong("condition",
+                                         fmt::format("there is no condition \"{}\"; there is {}",
+                                                     row.text("condition"), titles(from->conditions)));
+                    c.condition = there->id;
+                }
+            } else if (c.judged != domain::Judged::byEye) {
+                c.sense = domain::Sense::less; // dearer and heavier is worse
+            }
+            if (row.has("sense")) {
+                const auto sense = methods::senseFromKey(row.text("sense"));
+                if (!sense || *sense == domain::Sense::inside)
+                    return row.wrong("sense", "it is more or less");
+                c.sense = *sense;
+            }
+            const auto none = row.quantity("none", dimension), full = row.quantity("full", dimension);
+            if (none && full) c.anchors = {*none, *full};
+            if (none.has_value() != full.has_value()) return row.wrong("none", "none and full go together");
+            c.weight = row.number("weight").value_or(1);
+            if (c.weight < 0) return row.wrong("weight", "it cannot be below zero");
+            card.criteria.push_back(std::move(c));
+            at = card.criteria.end() - 1;
+        }
+        if (!judgement) return;
+        const auto rating = row.number("rating");
+        if (!rating) return row.wrong("rating", "a judgement needs a rating");
+        if (row.text("option").empty()) return row.wrong("option", "a judgement needs its option");
+        at->ratings.push_back({row.text("option"), *rating});
+    });
+}
+
+} // namespace anvil::exchange

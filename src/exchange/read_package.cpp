@@ -1,0 +1,468 @@
+#include "read_package.h"
+
+#include "curve_file.h"
+#include <QDateTime>
+#include <algorithm>
+#include <anvil/domain/bounds.h>
+#include <anvil/results/evidence.h>
+#include <anvil/store/texts.h>
+#include <fmt/format.h>
+
+namespace anvil::exchange {
+namespace {
+
+/// "A, B and 3 more": what there is, for somebody who meant one of them.
+template <class V> std::string known(const std::map<std::string, V>& all) {
+    std::string out;
+    std::size_t n = 0;
+    for (const auto& [name, value] : all) {
+        if (++n > 8) return out + fmt::format(" and {} more", all.size() - 8);
+        out += (out.empty() ? "" : ", ") + name;
+    }
+    return out.empty() ? "none" : out;
+}
+
+std::vector<std::string> partsOf(const std::string& text) {
+    std::vector<std::string> out;
+    for (const auto& part : QString::fromStdString(text).split(';', Qt::SkipEmptyParts))
+        if (!part.trimmed().isEmpty()) out.push_back(part.trimmed().toStdString());
+    return out;
+}
+
+/// "at least" and "at_least" are one.
+std::string plain(std::string text) {
+    std::replace(text.begin(), text.end(), '_', ' ');
+    return QString::fromStdString(text).toLower().toStdString();
+}
+
+std::optional<domain::Standing> standingOf(const std::string& text) {
+    using enum domain::Standing;
+    for (const auto s : {counts, atLeast, atMost, between, aside, voided, notRead})
+        if (plain(text) == domain::word(s) || plain(text) == plain(domain::key(s))) return s;
+    if (plain(text) == "aside") return aside;
+    return std::nullopt;
+}
+
+std::optional<domain::Limit> limitOf(const std::string& text) {
+    for (int i = 0; i <= static_cast<int>(domain::Limit::powerGone); ++i) {
+        const auto limit = static_cast<domain::Limit>(i);
+        if (plain(text) == plain(domain::word(limit)) || plain(text) == plain(domain::key(limit)))
+            return limit;
+    }
+    return std::nullopt;
+}
+
+domain::Standing standingOf(quantity::Doubt doubt) {
+    using quantity::Doubt;
+    return doubt == Doubt::above     ? domain::Standing::atLeast
+           : doubt == Doubt::below   ? domain::Standing::atMost
+           : doubt == Doubt::between ? domain::Standing::between
+                                     : domain::Standing::counts;
+}
+
+} // namespace
+
+bool isPackage(const QString& path) { return Folder::open(path).has_value(); }
+
+Expected<Package> readPackage(const QString& path) {
+    auto folder = Folder::open(path);
+    if (!folder) return tl::unexpected(folder.error());
+    return PackageReader(std::move(*folder)).read();
+}
+
+Expected<Package> PackageReader::read() {
+    studies();
+    options();
+    conditions();
+    goals();
+    specimens();
+    setups();
+    pulls();
+    inputs();
+    forecasts();
+    references();
+    criteria();
+    attachments();
+    standings();
+    if (auto ok = m_trouble.done(); !ok) return tl::unexpected(ok.error());
+    if (m_out.studies.empty()) return fail("studies.csv: there is no study in it");
+    for (auto& data : m_out.studies) {
+        if (auto ok = domain::validate(data); !ok) return tl::unexpected(ok.error());
+        data.count();
+    }
+    return std::move(m_out);
+}
+
+domain::StudyData* PackageReader::studyOf(const Row& row, std::string_view column) {
+    const auto& title = row.text(column);
+    if (title.empty() && m_out.studies.size() == 1) return &m_out.studies.front();
+    const auto at = m_studies.find(title);
+    if (at != m_studies.end()) return &m_out.studies[at->second];
+    row.wrong(column, title.empty()
+                          ? "there are several studies: say which"
+                          : fmt::format("there is no study \"{}\"; there is {}", title, known(m_studies)));
+    return nullptr;
+}
+
+void PackageReader::studies() {
+    Table(m_folder, studiesTable, m_trouble).each([&](const Row& row) {
+        domain::StudyData data;
+        data.study.id = static_cast<Id>(m_out.studies.size() + 1);
+        data.study.position = static_cast<int>(m_out.studies.size());
+        data.study.title = row.text("study");
+        if (data.study.title.empty()) return row.wrong("study", "a study needs a title");
+        if (!m_studies.emplace(data.study.title, m_out.studies.size()).second)
+            return row.wrong("study", fmt::format("\"{}\" is there twice", data.study.title));
+        m_out.studies.push_back(std::move(data));
+    });
+}
+
+/// Goals name options, so they come after these.
+void PackageReader::goals() {
+    Table(m_folder, studiesTable, m_trouble).each([&](const Row& row) {
+        if (auto* data = studyOf(row)) goal(row, *data);
+    });
+}
+
+Id PackageReader::option(const Row& row, domain::StudyData& data, std::string_view column) {
+    auto& n = names(data);
+    const auto& name = row.text(column);
+    if (const auto at = n.options.find(name); at != n.options.end()) return at->second;
+    if (n.optionsTold || name.empty()) {
+        row.wrong(column, name.empty() ? "an option is needed"
+                                       : fmt::format("there is no option \"{}\"; there is {}", name,
+                                                     known(n.options)));
+        return 0;
+    }
+    domain::Option o;
+    o.id = ++m_options;
+    o.study = data.study.id;
+    o.position = static_cast<int>(data.options.size());
+    domain::giveName(o, name);
+    data.options.push_back(o);
+    n.options.emplace(name, o.id);
+    return o.id;
+}
+
+Id PackageReader::condition(const Row& row, domain::StudyData& data) {
+    auto& n = names(data);
+    const auto& said = row.text("condition");
+    if (said.empty() && data.conditions.size() == 1) return data.conditions.front().id;
+    const auto name = said.empty() ? std::string("As tested") : said;
+    if (const auto at = n.conditions.find(name); at != n.conditions.end()) return at->second;
+    if (n.conditionsTold) {
+        row.wrong("condition", said.empty() ? "a condition is needed"
+                                            : fmt::format("there is no condition \"{}\"; there is {}", name,
+                                                          known(n.conditions)));
+        return 0;
+    }
+    domain::Condition c;
+    c.id = ++m_conditions;
+    c.study = data.study.id;
+    c.position = static_cast<int>(data.conditions.size());
+    domain::giveName(c, name);
+    data.conditions.push_back(c);
+    n.conditions.emplace(name, c.id);
+    return c.id;
+}
+
+void PackageReader::options() {
+    Table(m_folder, optionsTable, m_trouble).each([&](const Row& row) {
+        auto* data = studyOf(row);
+        if (!data) return;
+        domain::Option o;
+        o.id = ++m_options;
+        o.study = data->study.id;
+        o.position = static_cast<int>(data->options.size());
+        o.name = row.text("option");
+        if (o.name.empty()) return row.wrong("option", "an option needs a name");
+        if (!names(*data).options.emplace(o.name, o.id).second)
+            return row.wrong("option", fmt::format("\"{}\" is there twice", o.name));
+        names(*data).optionsTold = true;
+        o.kind = row.text("kind");
+        o.unitCost = row.quantity("cost", quantity::Dimension::money);
+        o.currency = row.text("currency");
+        o.weight = row.quantity("weight", quantity::Dimension::mass);
+        o.rating = row.quantity("rating", quantity::Dimension::force);
+        o.ratingBasis = row.text("rating_basis");
+        o.grade = row.text("grade");
+        o.geometry = row.text("geometry");
+        o.note = row.text("note");
+        data->options.push_back(std::move(o));
+    });
+}
+
+void PackageReader::conditions() {
+    std::map<std::string, std::string> axisUnits; // they are on the rows of the studies
+    Table(m_folder, studiesTable, m_trouble).each([&](const Row& row) {
+        axisUnits[row.text("study")] = row.text("axis_unit");
+    });
+    Table(m_folder, conditionsTable, m_trouble).each([&](const Row& row) {
+        auto* data = studyOf(row);
+        if (!data) return;
+        domain::Condition c;
+        c.id = ++m_conditions;
+        c.study = data->study.id;
+        c.position = static_cast<int>(data->conditions.size());
+        domain::giveName(c, row.text("condition"));
+        if (c.name.empty()) return row.wrong("condition", "a condition needs a name");
+        if (!names(*data).conditions.emplace(c.name, c.id).second)
+            return row.wrong("condition", fmt::format("\"{}\" is there twice", c.name));
+        names(*data).conditionsTold = true;
+        if (row.has("levels")) c.levels = partsOf(row.text("levels"));
+        if (row.text("levels") == "-") c.levels.clear(); // its name only looks as if it set several things
+        c.note = row.text("note");
+        if (row.has("value")) {
+            const auto unit = quantity::findUnit(axisUnits[data->study.title]);
+            auto entry = quantity::parseEntry(row.text("value"),
+                                              unit ? std::optional((*unit)->dimension) : std::nullopt,
+                                              unit ? *unit : nullptr);
+            if (!entry && !unit) entry = quantity::parseEntry(row.text("value"), quantity::Dimension::ratio);
+            if (!entry) return row.wrong("value", entry.error().message);
+            c.value = entry->si;
+        }
+        data->conditions.push_back(std::move(c));
+    });
+}
+
+void PackageReader::specimens() {
+    Table(m_folder, specimensTable, m_trouble).each([&](const Row& row) {
+        auto* data = studyOf(row);
+        if (!data) return;
+        domain::Specimen s;
+        s.id = ++m_specimens;
+        s.study = data->study.id;
+        s.label = row.text("specimen");
+        if (s.label.empty()) return row.wrong("specimen", "a specimen needs a label");
+        if (!names(*data).specimens.emplace(s.label, s.id).second)
+            return row.wrong("specimen", fmt::format("\"{}\" is there twice", s.label));
+        s.option = option(row, *data);
+        s.condition = condition(row, *data);
+        std::set<int> taken;
+        for (const auto& other : data->specimens)
+            if (other.option == s.option && other.condition == s.condition) taken.insert(other.replicate);
+        s.replicate = row.whole("replicate").value_or(taken.empty() ? 1 : *taken.rbegin() + 1);
+        s.batch = row.text("batch");
+        s.block = row.text("block");
+        s.history = row.text("history");
+        s.note = row.text("note");
+        s.x = row.quantity("x", quantity::Dimension::length);
+        s.y = row.quantity("y", quantity::Dimension::length);
+        if (row.has("other_end") && s.option && s.condition) {
+            const auto end = option(row, *data, "other_end");
+            auto& square = data->study.plan.squareFor(s.option, s.condition);
+            if (square.otherEnd && square.otherEnd != end)
+                return row.wrong("other_end", "the pieces of one square have the same at their other end");
+            square.otherEnd = end;
+            data->study.plan.joints = std::max(2, data->study.plan.joints);
+        }
+        if (row.has("measured")) {
+            auto texts = store::pieceFromJson(QString::fromStdString(row.text("measured")));
+            if (!texts) return row.wrong("measured", texts.error().message);
+            s.measured = std::move(texts->measured);
+            s.inputs = std::move(texts->inputs);
+        }
+        data->specimens.push_back(std::move(s));
+    });
+}
+
+void PackageReader::setups() {
+    Table(m_folder, setupsTable, m_trouble).each([&](const Row& row) {
+        store::SetupRow s;
+        s.id = static_cast<Id>(m_out.setups.size() + 1);
+        s.rig = QString::fromStdString(row.text("rig"));
+        s.version = row.whole("version").value_or(1);
+        s.madeAt = QString::fromStdString(row.text("at"));
+        s.json = QString::fromStdString(row.text("setup"));
+        if (s.rig.isEmpty()) return row.wrong("rig", "a rig needs a name");
+        if (const auto read = rig::setupFromJson(row.text("setup")); !read)
+            return row.wrong("setup", read.error().message);
+        m_out.setups.push_back(std::move(s));
+    });
+}
+
+Id PackageReader::keep(const Row& row, std::string_view column, const QString& name) {
+    const auto& path = row.text(column);
+    if (const auto at = m_kept.find(path); at != m_kept.end()) return at->second;
+    auto bytes = m_folder.read(path);
+    if (!bytes) {
+        row.wrong(column, bytes.error().message);
+        return 0;
+    }
+    m_out.files.push_back({name.isEmpty() ? QString::fromStdString(path).section('/', -1) : name,
+                           QByteArray(bytes->data(), static_cast<qsizetype>(bytes->size()))});
+    return m_kept[path] = static_cast<Id>(m_out.files.size());
+}
+
+void PackageReader::curveOf(const Row& row, domain::Pull& pull) {
+    const auto read = [&](const std::string& path, std::string_view column) -> std::optional<curve::Curve> {
+        const auto bytes = m_folder.read(path);
+        auto curve = bytes ? readCurveFile(*bytes) : tl::unexpected(bytes.error());
+        if (curve) return std::move(*curve);
+        row.wrong(column, bytes ? path + ": " + curve.error().message : curve.error().message);
+        return std::nullopt;
+    };
+    if (row.has("curve"))
+        if (auto samples = read(row.text("curve"), "curve")) {
+            m_out.curves[pull.id] = std::move(*samples);
+            pull.curve = pull.id;
+        }
+    for (const auto& path : partsOf(row.text("beside")))
+        if (auto samples = read(path, "beside")) m_out.beside.push_back({pull.id, std::move(*samples)});
+}
+
+/// A result that was typed as one number.
+void PackageReader::typedOf(const Row& row, const domain::StudyData& data, domain::Pull& pull) {
+    if (!row.has("value")) return;
+    const auto metric = row.has("metric") ? domain::metricFromKey(row.text("metric"), data.study.plan.method)
+                                          : std::optional(results::typedMetric(data));
+    if (!metric) return row.wrong("metric", fmt::format("there is no metric \"{}\"", row.text("metric")));
+    const auto value = row.entry("value", (*metric)->dimension);
+    if (!value) return;
+    const auto upper = row.quantity("upper", (*metric)->dimension);
+    const bool between = value->doubt == quantity::Doubt::between;
+    pull.typed = domain::TypedValue{*metric, value->si, upper.value_or(between ? value->upperSi : 0.0),
+                                    row.has("as_typed") ? row.text("as_typed") : row.text("value")};
+    if (!row.has("standing")) pull.standing = standingOf(value->doubt);
+}
+
+void PackageReader::pulls() {
+    Table(m_folder, pullsTable, m_trouble).each([&](const Row& row) {
+        auto* data = studyOf(row);
+        if (!data) return;
+        auto& n = names(*data);
+        domain::Pull p;
+        p.id = ++m_pulls;
+        const auto piece = n.specimens.find(row.text("specimen"));
+        if (piece == n.specimens.end())
+            return row.wrong("specimen", fmt::format("there is no specimen \"{}\"", row.text("specimen")));
+        p.specimen = piece->second;
+        const auto name =
+            row.has("pull") ? row.text("pull") : fmt::format("{}/{}", row.text("specimen"), p.id);
+        if (!n.pulls.emplace(name, p.id).second)
+            return row.wrong("pull", fmt::format("\"{}\" is there twice", name));
+        if (row.has("outcome")) {
+            auto outcome = store::outcomeFromJson(QString::fromStdString(row.text("outcome")));
+            if (!outcome) return row.wrong("outcome", outcome.error().message);
+            p.outcome = std::move(*outcome);
+        }
+        if (row.has("reading")) {
+            auto settings = store::settingsFromJson(QString::fromStdString(row.text("reading")));
+            if (!settings) return row.wrong("reading", settings.error().message);
+            p.settings = std::move(*settings);
+        }
+        p.performedAt = row.text("at");
+        if (row.has("at") &&
+            !QDateTime::fromString(QString::fromStdString(row.text("at")), Qt::ISODate).isValid())
+            return row.wrong("at",
+                             fmt::format("\"{}\" is no time such as 2026-05-04T09:30:00", row.text("at")));
+        p.operatorName = row.text("by");
+        if (row.has("standing")) {
+            const auto standing = standingOf(row.text("standing"));
+            if (!standing)
+                return row.wrong("standing", fmt::format("\"{}\" is no standing", row.text("standing")));
+            p.standing = *standing;
+            n.standingTold.insert(p.id);
+        }
+        p.reason = row.text("reason");
+        p.outcome.part = row.text("broke");
+        p.outcome.mode = row.text("mode");
+        p.outcome.end = row.whole("end").value_or(0);
+        p.outcome.afterwards = row.text("afterwards");
+        if (row.has("limited_by")) {
+            p.outcome.limit = limitOf(row.text("limited_by"));
+            if (!p.outcome.limit)
+                return row.wrong("limited_by",
+                                 fmt::format("\"{}\" is no end of a pull", row.text("limited_by")));
+        }
+        if (row.has("recording")) {
+            const auto recording = domain::recordingFromKey(row.text("recording"));
+            if (!recording) return row.wrong("recording", "it is running or interrupted, or nothing");
+            p.recording = *recording;
+        }
+        p.practice = row.yes("practice");
+        p.looked = row.yes("looked");
+        p.sourceName = row.text("source");
+        p.note = row.text("note");
+        if (row.has("rig")) {
+            const int version = row.whole("rig_version").value_or(1);
+            for (const auto& s : m_out.setups)
+                if (s.rig.toStdString() == row.text("rig") && s.version == version) p.setup = s.id;
+            if (!p.setup) return row.wrong("rig", fmt::format("setups.csv has no \"{}\"", row.text("rig")));
+        }
+        typedOf(row, *data, p);
+        curveOf(row, p);
+        if (const auto told = m_out.told.find(data->study.id);
+            told != m_out.told.end() && !row.has("reading"))
+            p.settings.rigLimit = told->second.rigLimit;
+        data->pulls.push_back(std::move(p));
+    });
+}
+
+void PackageReader::forecasts() {
+    Table(m_folder, forecastsTable, m_trouble).each([&](const Row& row) {
+        auto* data = studyOf(row);
+        if (!data) return;
+        domain::Forecast f;
+        f.by = row.text("by");
+        const auto value = row.quantity("value", data->study.goal.metric->dimension);
+        if (!value) return row.wrong("value", "an expectation needs a value");
+        f.value = *value;
+        f.cv = row.percent("spread").value_or(f.cv);
+        f.goesFirst = row.text("part");
+        f.source = row.text("source");
+        f.travel = row.quantity("travel", quantity::Dimension::length);
+        const auto o = option(row, *data), c = condition(row, *data);
+        if (o && c) data->study.plan.squareFor(o, c).forecasts.push_back(std::move(f));
+    });
+}
+
+void PackageReader::references() {
+    Table(m_folder, referencesTable, m_trouble).each([&](const Row& row) {
+        auto* data = studyOf(row);
+        if (!data) return;
+        const auto dimension = data->study.goal.metric->dimension;
+        const auto value = row.quantity("value", dimension);
+        if (!value) return row.wrong("value", "a line needs a value");
+        const auto upper = row.quantity("upper", dimension);
+        if (upper && *upper < *value) return row.wrong("upper", "the band ends below where it begins");
+        data->study.telling.references.push_back({row.text("name"), *value, upper});
+    });
+}
+
+void PackageReader::attachments() {
+    Table(m_folder, filesTable, m_trouble).each([&](const Row& row) {
+        keep(row, "file", QString::fromStdString(row.text("name")));
+    });
+    Table(m_folder, attachmentsTable, m_trouble).each([&](const Row& row) {
+        auto* data = studyOf(row);
+        if (!data) return;
+        const auto pull = names(*data).pulls.find(row.text("pull"));
+        if (pull == names(*data).pulls.end())
+            return row.wrong("pull", fmt::format("there is no pull \"{}\"", row.text("pull")));
+        domain::Attachment a;
+        a.id = ++m_attachments;
+        a.pull = pull->second;
+        a.name = row.text("name");
+        a.at = row.quantity("at", quantity::Dimension::time);
+        a.file = keep(row, "file", QString::fromStdString(a.name));
+        data->attachments.push_back(std::move(a));
+    });
+}
+
+/// What nobody said of a pull follows from what was entered of it.
+void PackageReader::standings() {
+    if (m_trouble.any()) return;
+    for (auto& data : m_out.studies) {
+        data.count();
+        for (auto& pull : data.pulls) {
+            if (names(data).standingTold.contains(pull.id) || pull.curve || pull.typed) continue;
+            const auto told = results::told(data, pull);
+            if (!told || told->standing == domain::Standing::counts) continue;
+            pull.standing = told->standing;
+            if (pull.reason.empty()) pull.reason = told->reason;
+        }
+    }
+}
+
+} // namespace anvil::exchange

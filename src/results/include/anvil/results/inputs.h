@@ -1,0 +1,25 @@
+// Inputs of a method as a reader types them: of a study, a piece or a pull; several legs in one line.
+#pragma once
+
+#include <anvil/domain/model.h>
+#include <anvil/methods/method.h>
+#include <functional>
+
+namespace anvil::results {
+
+using domain::FieldText;
+
+/// What stands under an input: "160 mm", of legs "0°; 120°; 240°" ("–" for one of which nothing is said);
+/// empty: nothing.
+std::string textOf(const std::vector<FieldText>& fields, const methods::Input& input);
+
+/// The fields with another text under an input; an empty text takes it away. Numbers without a unit get
+/// `unitOf` their dimension. Error: a sentence why it is no such quantity.
+Expected<std::vector<FieldText>>
+withText(std::vector<FieldText> fields, const methods::Input& input, const std::string& text,
+         const std::function<const quantity::Unit&(quantity::Dimension)>& unitOf);
+
+/// How many legs a piece has, by what was said of their directions or lengths; three where nobody said.
+int legsOf(const domain::StudyData& data, const domain::Specimen& piece);
+
+} // namespace anvil::results
