@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <anvil/quantity/print.h>
+#include <anvil/results/evidence.h>
 #include <fmt/format.h>
 
 namespace anvil::results {
@@ -71,6 +72,20 @@ withText(std::vector<FieldText> fields, const methods::Input& input, const std::
         from = to + 1;
     }
     return fields;
+}
+
+std::map<std::string, std::string, std::less<>>
+knownOf(const domain::StudyData& data, const domain::Specimen& piece, const quantity::Units& units) {
+    std::map<std::string, std::string, std::less<>> out;
+    for (const auto& f : data.study.plan.inputs)
+        out[f.key] = f.text;
+    for (const auto& input : methodOf(data, piece).inputs)
+        for (const auto& m : piece.measured)
+            if (const auto mean = m.mean(); mean && (m.name == input.title || m.name == input.key))
+                out[std::string(input.key)] = quantity::withUnit(*mean, *units.length);
+    for (const auto& f : piece.inputs)
+        out[f.key] = f.text;
+    return out;
 }
 
 int legsOf(const domain::StudyData& data, const domain::Specimen& piece) {

@@ -437,3 +437,33 @@ TEST(LivePull, GrowsFromTheBeginningAndShowsTheLimitWhenNear) {
 }
 
 } // namespace
+
+namespace anvil::chart {
+namespace {
+
+TEST(Sketches, EveryMethodHasItsOwnWithinItsBoxAndShowsWhatWasTyped) {
+    std::set<std::string> seen;
+    for (const auto* method : methods::all()) {
+        std::map<std::string, std::string, std::less<>> typed;
+        for (const auto& input : method->inputs)
+            typed[std::string(input.key) + (input.form == methods::Form::perLeg ? ".1" : "")] = "12.3 mm";
+        const auto bare = methodSketch(*method, {}), full = methodSketch(*method, typed);
+        EXPECT_EQ(bare.width, 300) << method->key << " has a drawing of its own";
+        const auto labels = full.labels();
+        const bool series =
+            method->key == "step-ladder" || method->key == "lever-bend"; // its steps are a list
+        EXPECT_TRUE(series ||
+                    std::any_of(labels.begin(), labels.end(),
+                                [](const auto& l) { return l.find("12.3 mm") != std::string::npos; }))
+            << method->key;
+        EXPECT_TRUE(seen.insert(toSvg(bare, lightPalette())).second) << method->key << " looks like another";
+        for (const auto& shape : full.shapes)
+            if (const auto* line = std::get_if<Line>(&shape))
+                for (const auto& q : {line->a, line->b}) {
+                    EXPECT_TRUE(q.x >= 0 && q.x <= 300 && q.y >= 0 && q.y <= 170) << method->key;
+                }
+    }
+}
+
+} // namespace
+} // namespace anvil::chart

@@ -40,7 +40,7 @@ EntryPanel::EntryPanel(Session& session, QWidget* parent) : Panel(session, paren
     auto* middle = new QHBoxLayout;
     middle->addWidget(m_form, 1);
     m_picture = new PictureView;
-    m_picture->setFixedSize(grown(150), grown(90));
+    m_picture->setFixedSize(grown(300), grown(170));
     middle->addWidget(m_picture, 0, Qt::AlignTop);
     layout->addLayout(middle);
     auto* row = new QHBoxLayout;
@@ -111,6 +111,8 @@ void EntryPanel::makeForm(const methods::Method& method) {
         }
     m_note = addLine(row, "note", tr("What was seen"), tr("a few words"), false);
     for (const auto& f : m_fields)
+        connect(f.edit, &QLineEdit::textChanged, this, &EntryPanel::drawSketch);
+    for (const auto& f : m_fields)
         connect(f.edit, &QLineEdit::returnPressed, this, [this, edit = f.edit] { entered(edit); });
     connect(m_note, &QLineEdit::returnPressed, this, &EntryPanel::keep);
     m_about->setText(qs(method.entryHint));
@@ -149,7 +151,7 @@ void EntryPanel::fill() {
     m_form->setVisible(next != nullptr);
     m_about->setVisible(next && !method.entryHint.empty());
     m_picture->setVisible(next);
-    m_picture->setBuild([action = method.action](double) { return chart::methodPicture(action); });
+    drawSketch();
     for (auto* b : findChildren<QPushButton*>())
         b->setVisible(next != nullptr);
     m_broke->clear();
@@ -159,6 +161,18 @@ void EntryPanel::fill() {
             m_broke->addItem(qs(part), qs(part));
     m_broke->setVisible(next && method.metrics.front().atEnd);
     showScale(data);
+}
+
+/// The drawing follows what is typed, and what is known of the piece and the study already.
+void EntryPanel::drawSketch() {
+    const auto* data = m_session.study();
+    const auto* piece = data ? data->specimen(m_next) : nullptr;
+    if (!m_method || !piece) return;
+    auto known = results::knownOf(*data, *piece, m_session.units());
+    for (const auto& f : m_fields)
+        if (!f.edit->text().trimmed().isEmpty())
+            known[f.key.toStdString()] = f.edit->text().trimmed().toStdString();
+    m_picture->setBuild([method = m_method, known](double) { return chart::methodSketch(*method, known); });
 }
 
 void EntryPanel::showScale(const domain::StudyData* data) {

@@ -27,6 +27,7 @@ private:
         QString key; ///< of the input, with its leg
     };
     void fill() override;
+    void drawSketch();
     void makeForm(const methods::Method& method);
     QLineEdit* addLine(int row, const QString& key, const QString& title, const QString& hint, bool needed);
     /// Enter in a field goes on to the next one; in an empty one, when all that is needed is there, it keeps.

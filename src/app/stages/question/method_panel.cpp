@@ -1,7 +1,9 @@
 #include "stages/question/method_panel.h"
 
+#include "theme/theme.h"
 #include "widgets/input_lines.h"
 #include "widgets/method_cards.h"
+#include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
 #include "widgets/square_box.h"
 #include <QCheckBox>
@@ -10,6 +12,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QSpinBox>
+#include <anvil/chart/charts.h>
 #include <anvil/methods/method.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
@@ -45,7 +48,13 @@ MethodPanel::MethodPanel(Session& session, QWidget* parent) : Panel(session, par
     m_cards = new MethodCards;
     layout->addWidget(m_cards);
     m_about = wrappedLabel("methodAbout");
-    layout->addWidget(m_about);
+    auto* about = new QHBoxLayout;
+    about->addWidget(m_about, 1);
+    m_sketch = new PictureView;
+    m_sketch->setAccessibleName(tr("What is measured of a piece"));
+    m_sketch->setFixedSize(grown(300), grown(170));
+    about->addWidget(m_sketch);
+    layout->addLayout(about);
     layout->addLayout(makePulled());
     layout->addStretch();
     connect(m_cards, &MethodCards::picked, this, [this] {
@@ -180,6 +189,13 @@ void MethodPanel::fill() {
     m_about->setText(
         method ? tr("%1. %2 It needs: %3").arg(qs(method->title), qs(method->measures), qs(method->needs))
                : tr("Choose how the pieces are tested, to see what it tells and what it needs."));
+    m_sketch->setVisible(method);
+    if (method) {
+        std::map<std::string, std::string, std::less<>> known;
+        for (const auto& f : plan.inputs)
+            known[f.key] = f.text;
+        m_sketch->setBuild([method, known](double) { return chart::methodSketch(*method, known); });
+    }
     m_inputs->show(results::methodOf(plan), plan.inputs);
     m_connector->setText(qs(plan.connector));
     m_speed->setText(speedText(plan.speed));

@@ -11,6 +11,7 @@ namespace anvil::app {
 
 class InputLines;
 class MethodCards;
+class PictureView;
 class SquareBox;
 
 class MethodPanel : public Panel {
@@ -28,6 +29,7 @@ private:
     QString speedText(const std::optional<double>& value) const;
     MethodCards* m_cards;
     InputLines* m_inputs;
+    PictureView* m_sketch;
     QComboBox *m_squareMethod, *m_otherEnd;
     SquareBox* m_square;
     QLabel *m_about, *m_otherEndLabel;

@@ -15,6 +15,7 @@
 #include <anvil/rig/live_trace.h>
 #include <anvil/rig/setup.h>
 #include <anvil/words/effects.h>
+#include <map>
 #include <memory>
 #include <optional>
 
@@ -190,6 +191,11 @@ Picture powerCurve(double cv, int planned, double margin, double width, double h
 
 /// A small drawing of what a method does to a piece.
 Picture methodPicture(methods::Action action);
+
+/// The piece of a method with the symbols of its formulas, and beside each what was typed of it, by the key
+/// of its input; 300 by 170. Our own drawing of every method; of one without the small one of what is done.
+Picture methodSketch(const methods::Method& method,
+                     const std::map<std::string, std::string, std::less<>>& typed);
 
 /// A small drawing of how a piece failed.
 Picture failurePicture(methods::Failure failure);

@@ -3,7 +3,9 @@
 
 #include <anvil/domain/model.h>
 #include <anvil/methods/method.h>
+#include <anvil/quantity/units.h>
 #include <functional>
+#include <map>
 
 namespace anvil::results {
 
@@ -18,6 +20,11 @@ std::string textOf(const std::vector<FieldText>& fields, const methods::Input& i
 Expected<std::vector<FieldText>>
 withText(std::vector<FieldText> fields, const methods::Input& input, const std::string& text,
          const std::function<const quantity::Unit&(quantity::Dimension)>& unitOf);
+
+/// What is known of a piece before it is pulled, by key of the input: of the study, as measured, as typed of
+/// it.
+std::map<std::string, std::string, std::less<>>
+knownOf(const domain::StudyData& data, const domain::Specimen& piece, const quantity::Units& units);
 
 /// How many legs a piece has, by what was said of their directions or lengths; three where nobody said.
 int legsOf(const domain::StudyData& data, const domain::Specimen& piece);
