@@ -1,5 +1,7 @@
 #include <anvil/chart/charts.h>
 
+#include "axis_title.h"
+
 #include "ladder_key.h"
 #include <algorithm>
 #include <anvil/quantity/print.h>
@@ -140,7 +142,7 @@ public:
         scale(axis);
         referenceLines(axis);
         p.add(Label{{(left + right) / 2, axis + 32},
-                    std::string(verdict.goal.metric->title) + " (" + unitName(unit) + ")" +
+                    axisTitle(verdict.goal.metric->title, unitName(unit)) +
                         (x0 > 0 ? ", from " + tickText(x0, step / 2) + ", not from zero" : ""),
                     13,
                     Align::center,

@@ -42,7 +42,11 @@ double addKey(Picture& p, const domain::StudyData& data, const results::Verdict&
     const auto mark = [&](MarkShape shape, Ink ink) {
         return [&p, shape, ink](double at, double mid) { p.add(Mark{{at, mid}, shape, 8, ink}); };
     };
-    item(mean, "mean", [&](double at, double mid) {
+    const auto scale = verdict.goal.metric->scale;
+    const char* middle = scale == methods::Scale::graded    ? "median"
+                         : scale == methods::Scale::counted ? "rate of all tries"
+                                                            : "mean";
+    item(mean, middle, [&](double at, double mid) {
         p.add(Line{{at, mid - 7}, {at, mid + 7}, Ink::accent, 2.5});
     });
     item(bound, "mean, at least", [&](double at, double mid) {

@@ -199,7 +199,7 @@ void hammer(Sketch& s) {
     s.line({20, 146}, {280, 146}, Ink::faint, 1.5);
     s.measure({30, 74}, {30, 146}, "h0", "from");
     s.measure({256, 96}, {256, 146}, "h1", "to", -1);
-    s.label({57, 54}, "m", "mass");
+    s.label({76, 98}, "m", "mass");
     s.label({112, 30}, "R", "arm", Align::right);
 }
 void drop(Sketch& s) {

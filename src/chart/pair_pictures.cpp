@@ -1,5 +1,7 @@
 #include <anvil/chart/charts.h>
 
+#include "axis_title.h"
+
 #include <algorithm>
 #include <anvil/quantity/print.h>
 #include <anvil/words/size.h>
@@ -122,7 +124,7 @@ Picture pairStrips(const domain::StudyData& data, const results::Verdict& verdic
         p.add(Label{{x, bottom + 14}, tickText(v, step), 11, Align::center, Ink::faint});
     }
     p.add(Label{{right, bottom + 29},
-                std::string(verdict.goal.metric->title) + " (" + std::string(unit.symbol) + ")",
+                axisTitle(verdict.goal.metric->title, unit.symbol),
                 11,
                 Align::right,
                 Ink::faint});

@@ -1,5 +1,7 @@
 #include <anvil/chart/charts.h>
 
+#include "axis_title.h"
+
 #include <algorithm>
 #include <anvil/quantity/print.h>
 #include <anvil/words/values.h>
@@ -116,7 +118,7 @@ Picture probability(const results::ProbabilityPlot& plot, const domain::StudyDat
     for (const auto& at : plot.bounds)
         mark(at, MarkShape::arrowRight);
     p.add(Label{{(f.left + f.right) / 2, f.bottom + 34},
-                title + " (" + std::string(unit.symbol) + ")",
+                axisTitle(title, unit.symbol),
                 13,
                 Align::center,
                 Ink::text});

@@ -12,4 +12,11 @@ std::vector<double> asLogged(const Curve& raw, const ReadCurve& read, double pre
     return out;
 }
 
+std::vector<double> filtered(const ReadCurve& read) {
+    const auto& c = read.cleaned;
+    if (!read.reading.burst || !(read.reading.burst->lowPass > 0) || c.time.size() < 2) return {};
+    const double rate = static_cast<double>(c.time.size() - 1) / (c.time.back() - c.time.front());
+    return lowPassed(c.force, rate, read.reading.burst->lowPass).value_or(std::vector<double>{});
+}
+
 } // namespace anvil::curve

@@ -103,7 +103,7 @@ void netClips(store::Writer& w, int position) {
     s.plan.gaugeEvery = 86400;
     Builder b(w, s, {"Moulded clip", "Spring clip", "Tied loop"}, {"Sun", "Shade"}, 105, {2026, 4, 22});
     // Millimetres for every tenfold time, by option and condition.
-    constexpr double rate[3][2] = {{1.15, 0.42}, {0.62, 0.40}, {1.60, 1.05}};
+    constexpr double rate[3][2] = {{1.15, 0.42}, {0.62, 0.415}, {1.60, 1.05}};
     const double start = static_cast<double>(QDateTime(QDate(2026, 4, 22), QTime(9, 0)).toSecsSinceEpoch());
     for (std::size_t o = 0; o < 3; ++o)
         for (std::size_t c = 0; c < 2; ++c)
@@ -213,7 +213,7 @@ curve::Curve blow(double peak, double width, sim::Random& random) {
         double a = 0;
         if (x >= 0 && x <= width) a = peak * std::sin(std::numbers::pi * x / width);
         if (x >= 0) a += 0.06 * peak * std::exp(-x / 0.008) * std::sin(2 * std::numbers::pi * 900 * x);
-        a += 0.15 * random.normal();
+        a += 0.08 * random.normal();
         c.time.push_back(t);
         c.force.push_back(std::min(a, 150.0) * g0);
     }
@@ -262,7 +262,7 @@ void rollerPlastic(store::Writer& w, int position) {
                              depth = 1e-5 * std::round(1e5 * (0.0082 + 1.2e-4 * b.random.normal()));
                 piece.measured = {{"Breadth", {}, {}, {breadth}}, {"Depth", {}, {}, {depth}}};
                 auto p =
-                    formPull({{"to", stopped ? "0°" : text(rises[o][c] + 3.2 * b.random.normal(), 1, "°")}});
+                    formPull({{"to", stopped ? "0°" : text(rises[o][c] + 1.2 * b.random.normal(), 1, "°")}});
                 if (stopped) {
                     p.standing = domain::Standing::atLeast;
                     p.reason = "The hammer was stopped: it swallowed all there was.";

@@ -2,6 +2,7 @@
 #include "common_metrics.h"
 #include "tell.h"
 
+#include <algorithm>
 #include <anvil/quantity/print.h>
 
 namespace anvil::methods {
@@ -34,7 +35,12 @@ constexpr Metric metrics[] = {
 void tellBurst(Tell& tell, const Evidence& e) {
     auto peak = peakOf(e, Dimension::acceleration);
     const auto* burst = e.reading && e.reading->burst ? &*e.reading->burst : nullptr;
-    if (burst && !e.has("peak") && peak.value) *peak.value = {burst->peak, e.state, burst->peak};
+    if (burst && !e.has("peak") && peak.value) {
+        // A filter overshoots where the sensor topped out: more than it showed is not known.
+        const double shown =
+            e.state == stats::State::above ? std::min(burst->peak, e.reading->peak.force) : burst->peak;
+        *peak.value = {shown, e.state, shown};
+    }
     tell.number("peak_deceleration", peak.value, peak.guess);
     tell.without("peak_deceleration", peak.whyNot);
     if (!burst) {

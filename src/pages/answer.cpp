@@ -89,6 +89,10 @@ std::string nothingNext(const results::Verdict& verdict) {
         return !p.acrossConditions && verdict.hasBoth(p) && told != stats::PairVerdict::stronger &&
                told != stats::PairVerdict::weaker && told != stats::PairVerdict::same;
     });
+    if (open && verdict.goal.metric->scale != methods::Scale::measured)
+        return verdict.goal.metric->scale == methods::Scale::counted
+                   ? "More tries of those that are too close would tell them apart."
+                   : "More pieces rated by the same eyes would tell apart what is too close.";
     return open ? "A difference that matters would have shown, but for pulls that say only bounds: what is "
                   "left "
                   "open is smaller than you care for, or waits for exact values."

@@ -108,11 +108,11 @@ AverageView averageView(const Source& source, domain::Id option, domain::Id cond
     c.xTitle = average->againstTime ? "Time since the load began (s)" : chart::travelTitle(travel);
     c.yTitle = chart::loadTitle(load);
     addAverage(c, shown, name, 0);
-    view.said.push_back(
-        fmt::format("{} curves, registered on toe, peak{}: the averaged peak, {}, is the mean of the "
-                    "peaks. The band is one standard deviation each way.",
-                    average->curves, average->toTheBreak ? " and break" : "",
-                    quantity::withUnit(average->force[average->peak], load)));
+    view.said.push_back(fmt::format("{} curves, registered on {}: the averaged peak, {}, is the mean of the "
+                                    "peaks. The band is one standard deviation each way.",
+                                    average->curves,
+                                    average->toTheBreak ? "toe, peak and break" : "toe and peak",
+                                    quantity::withUnit(average->force[average->peak], load)));
     if (const auto plain = curve::plainMean(square.curves)) {
         Points points;
         for (std::size_t i = 0; i < plain->x.size(); ++i)

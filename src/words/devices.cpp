@@ -10,6 +10,12 @@ namespace {
 
 std::string percentOf(double share) { return fmt::format("{:.1f} %", 100 * share); }
 
+/// Of a name that begins a sentence.
+std::string capital(std::string name) {
+    if (!name.empty() && name[0] >= 'a' && name[0] <= 'z') name[0] = static_cast<char>(name[0] - 'a' + 'A');
+    return name;
+}
+
 } // namespace
 
 std::string devicesText(const methods::Reeving& reeving) {
@@ -24,9 +30,9 @@ std::vector<std::string> deviceSentences(const domain::StudyData& data, const re
     for (const auto& d : study.devices)
         (d.efficiency ? told : open).push_back(&d);
     if (told.size() > 1)
-        out.push_back(fmt::format("{} passes on {} of what it gets, {} only {}.", told.front()->device,
-                                  percentOf(*told.front()->efficiency), told.back()->device,
-                                  percentOf(*told.back()->efficiency)));
+        out.push_back(fmt::format("{} passes on {} of what it gets, {} only {}.",
+                                  capital(told.front()->device), percentOf(*told.front()->efficiency),
+                                  told.back()->device, percentOf(*told.back()->efficiency)));
     else if (told.size() == 1)
         out.push_back(fmt::format("{} passes on {} of what it gets.", told.front()->device,
                                   percentOf(*told.front()->efficiency)));

@@ -104,6 +104,7 @@ struct ReadRows {
             : r.guessed   ? "greatest sample; beyond the calibration table: a guess"
             : r.offScale  ? "greatest sample; the rig or its cell topped out"
                           : "greatest sample that is no spike");
+        if (r.burst) return; // a blow neither slips nor breaks
         add("First slip", r.firstSlip ? load(r.firstSlip->force) : "none",
             r.firstSlip ? where(*r.firstSlip) : "",
             r.firstSlip && r.firstSlip->byHand ? "moved by hand"
@@ -149,8 +150,10 @@ struct ReadRows {
         case straightPart:
             break;
         }
-        return fmt::format("steepest straight part, R² {:.4f}, {} samples, ± {}", k.r2, k.samples,
-                           withUnit(k.standardError, units.of(quantity::Dimension::stiffness)));
+        return fmt::format(
+            "steepest straight part, R² {:.4f}, {} samples, ± {}", k.r2, k.samples,
+            quantity::significant(units.of(quantity::Dimension::stiffness).fromSi(k.standardError), 2) + " " +
+                std::string(units.of(quantity::Dimension::stiffness).symbol));
     }
     void stiffness() const {
         using quantity::Dimension;

@@ -13,6 +13,8 @@ std::string meanText(const stats::Summary& s, const quantity::Unit& unit) {
                        : s.basis == stats::MeanBasis::median ? "median "
                        : stats::isFitted(s.basis)            ? "about "
                                                              : "";
+    if (s.basis == stats::MeanBasis::median)
+        return mark + quantity::shortest(*s.mean); // steps have no decimals
     return mark + withUnit(*s.mean, unit);
 }
 

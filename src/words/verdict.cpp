@@ -32,6 +32,7 @@ std::vector<std::size_t> rankedIn(const Verdict& v, Id condition) {
 /// How the leader stands to all others of its condition.
 struct Lead {
     std::vector<std::string> ties;    ///< too close to call against these
+    std::vector<std::string> same;    ///< within the margin that matters of these
     bool untold = false, few = false; ///< some give only bounds; some have too few pulls
     const PairResult* toSecond = nullptr;
 };
@@ -42,8 +43,8 @@ Lead leadOf(const StudyData& data, const Verdict& v, const std::vector<std::size
         if (p.acrossConditions || !v.hasBoth(p) || (p.a != ranked[0] && p.b != ranked[0])) continue;
         const std::size_t other = p.a == ranked[0] ? p.b : p.a;
         const auto verdict = p.comparison.verdict;
-        if (verdict == PairVerdict::tooClose || verdict == PairVerdict::same)
-            lead.ties.push_back(nameOf(data, v.groups[other]));
+        if (verdict == PairVerdict::tooClose) lead.ties.push_back(nameOf(data, v.groups[other]));
+        if (verdict == PairVerdict::same) lead.same.push_back(nameOf(data, v.groups[other]));
         lead.untold = lead.untold || verdict == PairVerdict::notYet;
         lead.few = lead.few || verdict == PairVerdict::notEnough;
         if (other == ranked[1]) lead.toSecond = &p;
@@ -121,9 +122,15 @@ std::string leaderHeadline(const StudyData& data, const Verdict& v, const Condit
             "{}: {} leads, but {} pulls say only \"at least\", so how far ahead it is cannot be told yet.{}",
             condition.name, leader, v.groups[ranked[0]].summary.censored() ? "some of its" : "some other",
             chanceOf(v, ranked[0], sure));
-    if (!lead.ties.empty())
-        return fmt::format("{}: {} has the {} {}, but it is too close to call against {}.{}", condition.name,
-                           leader, most, noun, listed(lead.ties), chanceOf(v, ranked[0], sure));
+    if (!lead.ties.empty() || !lead.same.empty()) {
+        std::string but;
+        if (!lead.ties.empty()) but = "it is too close to call against " + listed(lead.ties);
+        if (!lead.same.empty())
+            but += fmt::format("{}counts as the same as {} within the {} that matter",
+                               but.empty() ? "" : " and ", listed(lead.same), quantity::percent(goal.margin));
+        return fmt::format("{}: {} has the {} {}, but {}.{}", condition.name, leader, most, noun, but,
+                           chanceOf(v, ranked[0], sure));
+    }
     const auto is = goal.sense == Sense::less ? fmt::format("has the lowest {}", noun)
                                               : fmt::format("is the strongest by {}", noun);
     const bool strength = goal.metric->dimension == quantity::Dimension::force ||

@@ -186,7 +186,7 @@ TEST_F(CurvesByHand, DevicesAreToldAndChanged) {
     open("Reeving the cover line");
     showPage("Devices");
     const auto text = visibleTexts(window->verdict()).join("\n");
-    EXPECT_TRUE(text.contains("roller passes on 9")) << text.toStdString();
+    EXPECT_TRUE(text.contains("Roller passes on 9")) << text.toStdString();
     EXPECT_TRUE(text.contains("The best device belongs nearest to the hand"));
 }
 

@@ -170,3 +170,21 @@ TEST(Legs, AreOfTheirInput) {
 
 } // namespace
 } // namespace anvil::methods
+
+namespace anvil::methods {
+namespace {
+
+TEST(Drop, AFilterTellsNoMoreThanTheSensorShowed) {
+    const auto& m = *find("drop");
+    Evidence e = evidenceFrom(m, std::vector<std::pair<std::string, std::string>>{{"height", "1 m"}}).value();
+    curve::Reading r;
+    r.load = quantity::Dimension::acceleration;
+    r.peak.force = 1471; // where the sensor ends
+    r.burst = curve::Burst{1503, 0.1, 0.004, 4.4, 12, 0.09, 0.1, 500};
+    e.reading = &r;
+    e.state = stats::State::above;
+    EXPECT_EQ(measure(m, e)->find("peak_deceleration")->value->value, 1471);
+}
+
+} // namespace
+} // namespace anvil::methods

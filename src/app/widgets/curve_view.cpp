@@ -102,10 +102,11 @@ void CurveView::showCurve(std::shared_ptr<const curve::ReadCurve> curve, const q
         m_pins.push_back({work::Handle::holdFrom, {}, at(r.hold->from), true});
         m_pins.push_back({work::Handle::holdTo, tr("Held"), at(r.hold->to), true});
     }
-    if (r.firstSlip)
+    const bool blow = r.burst.has_value(); // it neither slips nor breaks
+    if (r.firstSlip && !blow)
         m_pins.push_back(
             {work::Handle::firstSlip, tr("First slip"), r.firstSlip->index, r.firstSlip->byHand});
-    if (r.breakPoint)
+    if (r.breakPoint && !blow)
         m_pins.push_back({work::Handle::breakPoint, tr("Break"), r.breakPoint->index, r.breakPoint->byHand});
     m_pins.push_back(
         {work::Handle::peak, r.offScale ? tr("Peak, at least") : tr("Peak"), r.peak.index, r.peak.byHand});
@@ -195,7 +196,7 @@ void CurveView::rebuild() {
         m_chart.traces = {trace};
         if (!m_loggedY.empty()) {
             chart::Trace logged;
-            logged.name = tr("as logged").toStdString();
+            logged.name = m_behind.toStdString();
             logged.ink = chart::Ink::faint;
             logged.width = 1;
             logged.points = m_loggedPyramid.draw(m_x, m_loggedY, m_chart.x0, m_chart.x1,

@@ -20,10 +20,13 @@ public:
     /// it.
     void showCurve(std::shared_ptr<const curve::ReadCurve> curve, const quantity::Units& units,
                    const curve::ReadingSettings& settings, std::vector<curve::Channel> legs = {});
-    /// How the next curve is drawn: against the time though it has a travel, and with the load as it was
-    /// logged (N, at the same samples) behind it.
+    /// How the next curve is drawn: against the time though it has a travel, and with other values of the
+    /// load (SI, at the same samples) behind it, such as those that were logged.
     void setByTime(bool byTime) { m_byTime = byTime; }
-    void setAsLogged(std::vector<double> load) { m_logged = std::move(load); }
+    void setBehind(const QString& name, std::vector<double> load) {
+        m_behind = name;
+        m_logged = std::move(load);
+    }
     /// What is seen of the curve: times of its first and last sample in view, s.
     std::pair<double, double> timesInView() const;
     const chart::Plane& plane() const { return m_plane; }
@@ -82,6 +85,7 @@ private:
     void zoomBy(double factor, double at);
     std::vector<Seen> m_before;   ///< what was seen, for going back
     std::optional<QPointF> m_box; ///< where a box was begun
+    QString m_behind;             ///< what they are called
     std::vector<double> m_logged, m_loggedY;
     curve::Pyramid m_loggedPyramid;
     bool m_byTime = false, m_time = false; ///< wanted; and what is shown

@@ -35,7 +35,6 @@ CurvesStage::CurvesStage(Session& session, QWidget* parent) : Panel(session, par
     m_rate = new PictureView;
     m_rate->setObjectName("rateStrip");
     m_rate->setAccessibleName(tr("How fast it was pulled"));
-    m_rate->setFixedHeight(grown(52));
     setTip(m_rate, tr("How fast it was pulled; dotted those of its square that went at another rate"));
     layout->addWidget(m_rate);
     m_numbers = new QTableWidget(0, 4);
@@ -280,11 +279,16 @@ void CurvesStage::fillPull(const domain::StudyData& data, const domain::Pull& pu
     m_noSlip->setVisible((*curve)->reading.firstSlip.has_value());
     m_clear->setVisible(set != set.withoutHand());
     m_view->setByTime(m_along->currentIndex() == 1);
+    const auto& burst = (*curve)->reading.burst;
     std::vector<double> logged;
     if (m_logged->isChecked())
         if (const auto raw = m_session.project()->file().curve(pull.curve))
             logged = curve::asLogged(*raw, **curve, set.preload);
-    m_view->setAsLogged(std::move(logged));
+    if (burst && burst->lowPass > 0 && logged.empty())
+        m_view->setBehind(tr("filtered"), curve::filtered(**curve));
+    else
+        m_view->setBehind(tr("as logged"), std::move(logged));
+    m_along->setVisible(!(*curve)->cleaned.displacement.empty());
     m_strip = m_along->currentIndex() == 0
                   ? pages::rateOf(m_session.source(), pull, **curve, m_session.units())
                   : chart::RateStrip{};
@@ -299,9 +303,8 @@ void CurvesStage::drawRate() {
     const auto plane = m_view->plane();
     m_strip.x0 = plane.x0;
     m_strip.x1 = plane.x1;
-    m_rate->setBuild([strip = m_strip, plane](double width, double height) {
-        return chart::rateStrip(strip, width, height, plane);
-    });
+    m_rate->setBuild(
+        [strip = m_strip, plane](double width) { return chart::rateStrip(strip, width, 52, plane); });
 }
 
 void CurvesStage::fillNumbers(const curve::ReadCurve& c, const domain::Pull& pull) {

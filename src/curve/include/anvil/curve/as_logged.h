@@ -11,4 +11,8 @@ namespace anvil::curve {
 /// is another one.
 std::vector<double> asLogged(const Curve& raw, const ReadCurve& read, double preload = 0);
 
+/// The loads of a blow behind the low-pass it was read with, at the samples of the cleaned curve; empty where
+/// it was read without one.
+std::vector<double> filtered(const ReadCurve& read);
+
 } // namespace anvil::curve
