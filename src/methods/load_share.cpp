@@ -153,20 +153,27 @@ std::string sharesText(const std::vector<double>& loads) {
     return out;
 }
 
+/// As entered, or by the lengths of legs of one make; empty: all as stiff.
+std::vector<double> stiffnessesOf(const Evidence& e, std::size_t n) {
+    auto stiffness = ofLegs(e, "stiffness");
+    const auto lengths = ofLegs(e, "length");
+    if (stiffness.empty() && complete(lengths, n))
+        for (const double l : lengths)
+            stiffness.push_back(1 / l); // of one material and section
+    if (!complete(stiffness, n)) stiffness.clear();
+    return stiffness;
+}
+
 /// Predicted shares and what a lost leg does, by small displacements.
 void tellPrediction(Tell& tell, const Evidence& e, const Legs& legs, double together, double sum) {
     const auto n = legs.loads.size();
-    auto stiffness = ofLegs(e, "stiffness");
-    const auto lengths = ofLegs(e, "length");
+    const auto stiffness = stiffnessesOf(e, n);
+    const bool byLength = ofLegs(e, "stiffness").empty();
     if (legs.directions.empty()) {
         for (const char* metric : {"off_plan", "worst_loss"})
             tell.without(metric, "it needs the directions of the legs");
         return;
     }
-    if (stiffness.empty() && complete(lengths, n))
-        for (const double l : lengths)
-            stiffness.push_back(1 / l); // of one material and section
-    if (!stiffness.empty() && !complete(stiffness, n)) stiffness.clear();
     const auto plan = onePoint(legs.directions, stiffness, pullOf(legs), together);
     const auto predicted = legLoads(plan);
     if (!predicted) {
@@ -183,8 +190,8 @@ void tellPrediction(Tell& tell, const Evidence& e, const Legs& legs, double toge
     tell.exact("off_plan", off);
     tell.note(fmt::format("By directions{} the legs would carry {}.",
                           stiffness.empty() ? " (all as stiff)"
-                          : lengths.empty() ? " and stiffnesses"
-                                            : " and lengths",
+                          : byLength        ? " and lengths"
+                                            : " and stiffnesses",
                           sharesText(predicted->load)));
     double worst = 0;
     std::size_t lost = n, bears = 0;
@@ -250,6 +257,24 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
 } // namespace
 
 extern const Method loadShare;
+
+Expected<SharedLoad> sharedLoad(const Evidence& e) {
+    auto legs = legsOf(e);
+    if (!legs) return tl::unexpected(legs.error());
+    Tell unheard(loadShare, e);
+    if (const auto filled = fillIn(*legs, e.value("master"), unheard); !filled)
+        return tl::unexpected(filled.error());
+    SharedLoad out{legs->loads, legs->directions, {}};
+    if (legs->directions.empty()) return out;
+    Direction together{};
+    for (std::size_t i = 0; i < legs->loads.size(); ++i)
+        for (std::size_t c = 0; c < 3; ++c)
+            together[c] += legs->loads[i] * legs->directions[i][c];
+    const double load = e.value("master").value_or(std::hypot(together[0], together[1], together[2]));
+    out.plan = onePoint(legs->directions, stiffnessesOf(e, legs->loads.size()), pullOf(*legs), load);
+    return out;
+}
+
 const Method loadShare{"load-share",
                        "Load share",
                        "How legs share a load, and what one lost leg does to the rest.",

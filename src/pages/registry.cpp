@@ -19,6 +19,7 @@ std::span<const Entry> registry() {
         Entry{"forecasts", "Forecasts", forecasts},
         Entry{"last", "Last time", lastTime},
         Entry{"use", "Working limit", workingLimit, hasWorkingLimit},
+        Entry{"legs", "Legs", legs, hasLegs},
         Entry{"devices", "Devices", devices, hasDevices},
         Entry{"table", "Table", rankedTable},
     };

@@ -182,6 +182,14 @@ TEST_F(CurvesByHand, AnInputHoldsForEveryPiece) {
     EXPECT_TRUE(QString::fromStdString(study().study.plan.inputs.back().text).startsWith("200"));
 }
 
+TEST_F(CurvesByHand, LegsAreDrawnAndLost) {
+    open("Three-leg hoop foot");
+    showPage("Legs");
+    const auto text = visibleTexts(window->verdict()).join("\n");
+    EXPECT_TRUE(text.contains("Without leg 1") || text.contains("lost")) << text.toStdString();
+    EXPECT_TRUE(text.contains("33.3 %")) << "as predicted: " << text.toStdString();
+}
+
 TEST_F(CurvesByHand, DevicesAreToldAndChanged) {
     open("Reeving the cover line");
     showPage("Devices");

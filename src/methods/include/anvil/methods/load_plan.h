@@ -59,4 +59,15 @@ struct ByDifference {
 Expected<ByDifference> byDifference(const std::vector<Direction>& legs, const std::vector<double>& loads,
                                     std::size_t unknown, const Direction& pull, double load);
 
+struct Evidence;
+
+/// What one pull tells of its legs.
+struct SharedLoad {
+    std::vector<double> loads;         ///< N, one told by difference among them
+    std::vector<Direction> directions; ///< empty: nobody said them
+    std::optional<LoadPlan> plan;      ///< by which shares are predicted; empty: no directions
+};
+/// As the method "load-share" sees it. Error: what it refuses.
+Expected<SharedLoad> sharedLoad(const Evidence& evidence);
+
 } // namespace anvil::methods

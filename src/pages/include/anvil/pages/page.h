@@ -104,6 +104,9 @@ std::optional<Page> lastTime(const Source& source, const View& view);
 /// From strength to use.
 std::optional<Page> workingLimit(const Source& source, const View& view);
 bool hasWorkingLimit(const Source& source, const View& view);
+/// How legs shared their load, and what is left where one is lost.
+std::optional<Page> legs(const Source& source, const View& view);
+bool hasLegs(const Source& source, const View& view);
 /// What the devices of hauling systems pass on, and where the best belongs.
 std::optional<Page> devices(const Source& source, const View& view);
 bool hasDevices(const Source& source, const View& view);

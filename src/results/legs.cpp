@@ -1,0 +1,72 @@
+#include <anvil/results/legs.h>
+
+#include <anvil/results/evidence.h>
+#include <numeric>
+
+namespace anvil::results {
+namespace {
+
+std::vector<double> sharesOf(const std::vector<double>& loads) {
+    const double sum = std::accumulate(loads.begin(), loads.end(), 0.0);
+    std::vector<double> out;
+    out.reserve(loads.size());
+    for (const double v : loads)
+        out.push_back(sum > 0 ? v / sum : 0);
+    return out;
+}
+
+/// What the directions of the legs would have, and what is left where one is lost.
+void predict(SquareLegs& legs, methods::LoadPlan plan, double load) {
+    auto& pull = plan.loads.front();
+    const double size = std::hypot(pull[0], pull[1], pull[2]);
+    for (auto& c : pull)
+        c *= size > 0 ? load / size : 0;
+    if (const auto all = methods::legLoads(plan)) legs.predicted = sharesOf(all->load);
+    for (std::size_t i = 0; i < legs.loads.size(); ++i) {
+        const auto rest = methods::withoutLeg(plan, i);
+        legs.without.push_back(rest ? std::optional(rest->load) : std::nullopt);
+    }
+}
+
+} // namespace
+
+std::vector<SquareLegs> legsOf(const Results& results) {
+    std::vector<SquareLegs> out;
+    const auto& data = results.data();
+    if (methodOf(data.study.plan).key != "load-share") return out;
+    for (const auto& o : data.options)
+        for (const auto& c : data.conditions) {
+            SquareLegs legs;
+            legs.option = o.id;
+            legs.condition = c.id;
+            std::optional<methods::LoadPlan> plan;
+            double load = 0;
+            for (const auto& attempt : results.attempts(o.id, c.id)) {
+                const auto& pull = *attempt.pull;
+                if (pull.standing != domain::Standing::counts) continue;
+                const auto evidence = evidenceOf(data, pull, results.readings().find(pull.id));
+                const auto shared =
+                    evidence ? methods::sharedLoad(*evidence) : tl::unexpected(evidence.error());
+                if (!shared || shared->loads.size() < 2) continue;
+                if (legs.loads.empty()) legs.loads.resize(shared->loads.size());
+                if (legs.loads.size() != shared->loads.size()) continue;
+                for (std::size_t i = 0; i < legs.loads.size(); ++i)
+                    legs.loads[i] += shared->loads[i];
+                ++legs.pulls;
+                if (!shared->plan) continue;
+                plan = shared->plan;
+                legs.directions = shared->directions;
+                const auto& f = shared->plan->loads.front();
+                load += std::hypot(f[0], f[1], f[2]);
+            }
+            if (legs.pulls == 0) continue;
+            for (auto& v : legs.loads)
+                v /= static_cast<double>(legs.pulls);
+            legs.shares = sharesOf(legs.loads);
+            if (plan) predict(legs, *plan, load / static_cast<double>(legs.pulls));
+            out.push_back(std::move(legs));
+        }
+    return out;
+}
+
+} // namespace anvil::results
