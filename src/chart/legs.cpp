@@ -47,8 +47,8 @@ void drawOne(Picture& p, const results::SquareLegs& legs, const std::string& nam
                        MarkShape::ring,
                        11,
                        Ink::accent});
-        const Point at{middle.x + (reach * legs.shares[i] + 24) * ways[i].x,
-                       middle.y + (reach * legs.shares[i] + 18) * ways[i].y + 4};
+        const Point at{middle.x + (reach * legs.shares[i] + 36) * ways[i].x,
+                       middle.y + (reach * legs.shares[i] + 22) * ways[i].y + 4};
         p.add(Label{at, fmt::format("{}: {:.0f} %", i + 1, 100 * legs.shares[i]), 12, Align::center,
                     Ink::text, legs.shares[i] == most});
     }
