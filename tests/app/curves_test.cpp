@@ -224,6 +224,11 @@ TEST_F(CurvesByHand, APackageIsDroppedOnAnEmptyWindow) {
     key(Qt::Key_Z, Qt::ControlModifier);
     settle();
     EXPECT_TRUE(session().project()->studies().empty()) << "one undo";
+    window->resize(window->width() + 60, window->height() + 40); // nothing of the study is drawn anew
+    settle();
+    key(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+    settle();
+    EXPECT_TRUE(visibleTexts(window->verdict()).join("\n").contains("Spiral stake"));
 }
 
 TEST_F(CurvesByHand, ABrokenPackageIsSaidAndChangesNothing) {

@@ -51,6 +51,7 @@ bool Session::adopt(std::unique_ptr<work::OpenProject> project) {
     m_study = m_pull = m_option = m_condition = 0;
     if (!m_project->studies().empty()) m_study = m_project->studies().front().study.id;
     connect(m_project.get(), &work::OpenProject::changed, this, [this] {
+        emit leaving(); // the studies lie elsewhere now, and one of them may be gone
         keepSelectionValid();
         emit changed();
     });

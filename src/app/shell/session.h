@@ -99,7 +99,7 @@ public:
     void notify(const QString& text) { emit due(text); }
 
 signals:
-    void leaving();        ///< the open project is about to go, and what was drawn from it
+    void leaving(); ///< what was drawn from the project must not be drawn anew: it goes, or has changed
     void projectChanged(); ///< another project, or none
     void changed();        ///< data of the project, or another study
     void selectionChanged();

@@ -164,7 +164,10 @@ void VerdictStage::fill() {
     m_lines->setVisible(shown && shown->key == "answer" && !results::ratioBaseFromKey(m_scale) &&
                         !m_session.readOnly());
     offerPages(offered);
-    if (shown) m_view->show(*shown);
+    if (shown)
+        m_view->show(*shown);
+    else
+        m_view->freeze();
     // Once it is known how wide what has come and gone makes them.
     QMetaObject::invokeMethod(
         this, [this] { placeTools(); }, Qt::QueuedConnection);
