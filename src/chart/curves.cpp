@@ -82,6 +82,7 @@ public:
             p.add(Line{{plane.left, y}, {plane.right, y}, Ink::warn, 1.4, Dash::dashed});
             p.add(Label{{plane.right - 4, y - 5}, "rig limit", 11, Align::right, Ink::warn});
         }
+        lines();
         bands();
         traces();
         if (c.stiffnessLine) {
@@ -123,6 +124,21 @@ private:
         p.add(Line{{plane.left, plane.bottom}, {plane.right, plane.bottom}, Ink::faint, 1.2});
         p.add(Label{{plane.right, plane.bottom + 34}, c.xTitle, 13, Align::right});
         p.add(Label{{plane.left + 8, plane.top + 12}, c.yTitle, 13, Align::left});
+    }
+    /// Lines to see the curve against, as far as they lie in what is seen.
+    void lines() {
+        for (const auto& line : c.lines) {
+            const double top = line.upper.value_or(line.value);
+            if (top < plane.y0 || line.value > plane.y1) continue;
+            const double y = clampY(plane.py(line.value)), high = clampY(plane.py(top));
+            if (line.upper)
+                p.add(Area{{{plane.left, y}, {plane.right, y}, {plane.right, high}, {plane.left, high}},
+                           Ink::band,
+                           0.5});
+            else
+                p.add(Line{{plane.left, y}, {plane.right, y}, Ink::warn, 1.4, Dash::dashDot});
+            p.add(Label{{plane.left + 8, high - 5}, elided(line.name, 40), 11, Align::left, Ink::warn});
+        }
     }
     void bands() {
         for (const auto& b : c.bands) {

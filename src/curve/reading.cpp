@@ -4,6 +4,7 @@
 #include "line.h"
 #include "parts.h"
 #include <algorithm>
+#include <anvil/curve/steady.h>
 #include <anvil/quantity/print.h>
 #include <boost/math/distributions/normal.hpp>
 #include <cmath>
@@ -352,6 +353,22 @@ void readTurning(Reading& r, const Curve& raw, std::span<const double> angle, st
     r.running = turned.running;
 }
 
+/// All channels of force over the longest window in which they stood still.
+void readTogether(Reading& r, const Curve& raw, const ReadingSettings& settings) {
+    const auto window = raw.others.empty() ? std::nullopt : commonSteady(raw);
+    if (!window) return;
+    // Where the main channel has a baseline, the others showed theirs at the same time.
+    const auto rest = r.baseline != 0
+                          ? steadyAt(raw, raw.time[r.departure], raw.time[r.departure] - raw.time[0])
+                          : std::nullopt;
+    const double load = (r.flipped ? -1 : 1) * (window->channels.front().mean - r.baseline);
+    Together all{window->from, window->to, load + settings.preload, {}};
+    for (std::size_t i = 1; i < window->channels.size(); ++i)
+        if (const auto& c = window->channels[i]; c.unit == "N")
+            all.others.emplace_back(c.name, std::abs(c.mean - (rest ? rest->channels[i].mean : 0)));
+    r.together = std::move(all);
+}
+
 Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, bool keep) {
     const Ordered ordered = order(raw);
     const std::size_t n = ordered.force.size();
@@ -407,6 +424,7 @@ Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, 
     }
     reader.findRates();
     readTurning(r, raw, reader.x, reader.f, settings);
+    readTogether(r, raw, settings);
     if (raw.load == quantity::Dimension::acceleration) {
         const auto burst = readBurst(reader.t, reader.f, settings.burst, r.noise);
         if (burst)

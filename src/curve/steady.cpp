@@ -2,6 +2,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
+#include <utility>
 
 namespace anvil::curve {
 namespace {
@@ -72,6 +74,73 @@ std::optional<Steady> steadyAt(const Curve& c, double time, double seconds) {
     for (const auto& v : out.channels)
         if (v.unit == "N" && std::abs(v.drift) > 0.01 * std::abs(v.mean)) out.still = false;
     return out;
+}
+
+namespace {
+
+constexpr std::size_t blocks = 100;
+
+/// Means of a channel over equal stretches of time; not a number where none of its samples lies.
+std::vector<double> blockMeans(std::span<const double> time, std::span<const double> values) {
+    std::vector<double> sum(blocks, 0), count(blocks, 0);
+    const double each = (time.back() - time.front()) / blocks;
+    for (std::size_t i = 0; i < values.size(); ++i) {
+        const auto at = std::min(blocks - 1, static_cast<std::size_t>((time[i] - time.front()) / each));
+        sum[at] += values[i];
+        ++count[at];
+    }
+    for (std::size_t b = 0; b < blocks; ++b)
+        sum[b] = count[b] > 0 ? sum[b] / count[b] : std::numeric_limits<double>::quiet_NaN();
+    return sum;
+}
+
+/// How many blocks from `first` on stand still in every channel.
+std::size_t stillFrom(std::size_t first, const std::vector<std::vector<double>>& channels) {
+    std::size_t longest = blocks - first;
+    for (const auto& means : channels) {
+        double greatest = 0;
+        for (const double m : means)
+            if (!std::isnan(m)) greatest = std::max(greatest, std::abs(m));
+        double low = means[first], high = means[first];
+        std::size_t n = 0;
+        for (; n < longest; ++n) {
+            const double m = means[first + n];
+            low = std::min(low, m);
+            high = std::max(high, m);
+            const double size = std::max(std::abs(low), std::abs(high));
+            if (!(high - low <= 0.02 * size) || !(std::min(std::abs(low), std::abs(high)) >= greatest / 5))
+                break;
+        }
+        longest = n;
+    }
+    return longest;
+}
+
+} // namespace
+
+std::optional<Steady> commonSteady(const Curve& c, double shortest) {
+    std::vector<std::vector<double>> channels;
+    if (c.load != quantity::Dimension::force || c.time.size() < 3 ||
+        !std::is_sorted(c.time.begin(), c.time.end()) || !(c.time.back() - c.time.front() >= shortest))
+        return std::nullopt;
+    channels.push_back(blockMeans(c.time, c.force));
+    for (const auto& o : c.others)
+        if (o.unit == "N" && o.values.size() == c.time.size())
+            channels.push_back(blockMeans(c.time, o.values));
+    if (channels.size() < 2) return std::nullopt;
+    const double each = (c.time.back() - c.time.front()) / blocks;
+    std::vector<std::pair<std::size_t, std::size_t>> runs; // length, first
+    for (std::size_t b = 0; b < blocks; ++b)
+        if (const auto n = stillFrom(b, channels); n > 0 && static_cast<double>(n) * each >= shortest)
+            runs.emplace_back(n, b);
+    std::stable_sort(runs.begin(), runs.end(),
+                     [](const auto& a, const auto& b) { return a.first > b.first; });
+    for (const auto& [n, b] : runs) {
+        const double length = static_cast<double>(n) * each;
+        const double end = c.time.front() + static_cast<double>(b) * each + length;
+        if (auto window = steadyAt(c, end, length); window && window->still) return window;
+    }
+    return std::nullopt;
 }
 
 std::vector<double> sharesOf(std::span<const double> legs) {

@@ -153,6 +153,7 @@ inline constexpr Column attachmentColumns[] = {
     {"name", "what it is called"},
     {"at", "when on its curve, such as 12.4 s"},
     {"file", "a file of the package such as files/1-break.jpg"},
+    {"marks", "what was measured on it, as in docs/file-format.md"},
 };
 inline constexpr Column fileColumns[] = {{"file", "a file of the package"}, {"name", "what it was called"}};
 

@@ -23,6 +23,10 @@ void renumber(domain::Study& s, const IdMaps& maps) {
     }
     for (auto& r : s.plan.reevings)
         change(r.option, maps.option);
+    for (auto& a : s.plan.arrangements) {
+        change(a.option, maps.option);
+        change(a.base, maps.option);
+    }
     for (auto& c : s.card.criteria) {
         change(c.study, maps.study);
         change(c.condition, maps.condition);

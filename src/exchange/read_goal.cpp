@@ -2,6 +2,7 @@
 #include "read_package.h"
 
 #include <algorithm>
+#include <anvil/methods/phase_metric.h>
 #include <anvil/store/texts.h>
 #include <fmt/format.h>
 
@@ -43,7 +44,9 @@ void PackageReader::goal(const Row& row, domain::StudyData& data) {
     g.metric = domain::metricsOf(p.method).front();
     if (row.has("metric")) {
         const auto metric = domain::metricFromKey(row.text("metric"), p.method);
-        if (!metric || (method && !method->metric(row.text("metric")))) {
+        const bool ofMethod =
+            !method || method->metric(row.text("metric")) || methods::phaseMetricOf(row.text("metric"));
+        if (!metric || !ofMethod) {
             std::string has;
             for (const auto& m : domain::metricsOf(p.method))
                 has += (has.empty() ? "" : ", ") + std::string(m->key);

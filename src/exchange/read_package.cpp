@@ -446,6 +446,11 @@ void PackageReader::attachments() {
         a.name = row.text("name");
         a.at = row.quantity("at", quantity::Dimension::time);
         a.file = keep(row, "file", QString::fromStdString(a.name));
+        if (row.has("marks")) {
+            auto marks = store::marksFromJson(QString::fromStdString(row.text("marks")));
+            if (!marks) return row.wrong("marks", marks.error().message);
+            a.marks = std::move(*marks);
+        }
         data->attachments.push_back(std::move(a));
     });
 }

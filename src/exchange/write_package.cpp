@@ -532,11 +532,14 @@ Expected<QStringList> exportProject(const store::Project& project, const QString
     tables.all();
     for (const auto& data : mine)
         for (const auto& a : data.attachments)
-            tables.attachments.row({{"study", Writing::title(data)},
-                                    {"pull", tables.pullNames[a.pull]},
-                                    {"name", a.name},
-                                    {"at", maybe(a.at, Dimension::time)},
-                                    {"file", fileNames[a.file]}});
+            tables.attachments.row(
+                {{"study", Writing::title(data)},
+                 {"pull", tables.pullNames[a.pull]},
+                 {"name", a.name},
+                 {"at", maybe(a.at, Dimension::time)},
+                 {"file", fileNames[a.file]},
+                 {"marks", a.marks == methods::PictureMarks{} ? std::string()
+                                                              : store::marksToJson(a.marks).toStdString()}});
     std::vector<store::TableText> described;
     for (const auto* table : {&tables.studies, &tables.options, &tables.conditions, &tables.specimens,
                               &tables.pulls, &tables.inputs, &tables.forecastRows, &tables.references,

@@ -2,6 +2,8 @@
 #include "common_metrics.h"
 #include "tell.h"
 
+#include <algorithm>
+
 namespace anvil::methods {
 namespace {
 
@@ -26,11 +28,46 @@ constexpr Metric metrics[] = {
     peakRow,
 };
 
+/// What was pulled with and what it moved, N.
+struct Ends {
+    std::optional<double> in, out;
+    std::string whyNot = "it needs the load at both ends";
+};
+
+/// As entered, else read from a log of both over the window in which both stood still: its main channel is
+/// the load that was moved, and the hand's that called "input", or the only other one.
+Ends endsOf(const Evidence& e, Tell& tell) {
+    Ends ends{e.value("input"), e.value("output")};
+    if (ends.in && ends.out) return ends;
+    if (!e.reading) return ends;
+    if (!e.reading->together) {
+        ends.whyNot = "its curve has no window in which both ends stood still";
+        return ends;
+    }
+    const auto& both = *e.reading->together;
+    const auto named = std::find_if(both.others.begin(), both.others.end(),
+                                    [](const auto& c) { return c.first == "input"; });
+    if (named == both.others.end() && both.others.size() != 1) {
+        ends.whyNot = "none of its channels is called \"input\"";
+        return ends;
+    }
+    const auto& hand = named == both.others.end() ? both.others.front() : *named;
+    if (!(hand.second > 0)) return ends;
+    if (!ends.in) ends.in = hand.second;
+    if (!ends.out) ends.out = both.load;
+    tell.note(fmt::format("Read from {:.4g} to {:.4g} s, where both stood still: {:.4g} N moved by {:.4g} N "
+                          "(\"{}\").",
+                          both.from, both.to, both.load, hand.second, hand.first));
+    return ends;
+}
+
 /// advantage = output/input; efficiency = advantage/(ideal·cos of the angle by which the lines lean).
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     tellPeak(tell, e);
-    const auto in = e.value("input"), out = e.value("output"), ideal = e.value("ideal");
+    const auto ends = endsOf(e, tell);
+    const auto &in = ends.in, &out = ends.out;
+    const auto ideal = e.value("ideal");
     if (in && out) {
         tell.exact("advantage", *out / *in);
         const double lean = e.value("line_angle").value_or(0);
@@ -51,8 +88,8 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
                     "was not counted.");
         }
     }
-    tell.without("advantage", "it needs the load at both ends");
-    tell.without("efficiency", in && out ? "it needs the ideal advantage" : "it needs the load at both ends");
+    tell.without("advantage", ends.whyNot);
+    tell.without("efficiency", in && out ? "it needs the ideal advantage" : ends.whyNot);
     return tell.done();
 }
 

@@ -46,6 +46,20 @@ std::vector<double> ofLegs(const Evidence& e, const char* key) {
     return out;
 }
 
+/// The legs of a log, where none was entered: every channel beside the main one, while all stood still.
+const curve::Together* loggedLegs(const Evidence& e) {
+    const bool typed = e.legs.contains("leg");
+    const auto* both = !typed && e.reading && e.reading->together ? &*e.reading->together : nullptr;
+    return both && both->others.size() > 1 ? both : nullptr;
+}
+
+/// The load on all: as entered, else what the main channel of the same log showed.
+std::optional<double> masterOf(const Evidence& e) {
+    const auto* logged = loggedLegs(e);
+    const auto typed = e.value("master");
+    return typed || !logged ? typed : std::optional(logged->load);
+}
+
 bool complete(const std::vector<double>& all, std::size_t n) {
     return all.size() == n && std::none_of(all.begin(), all.end(), [](double v) { return std::isnan(v); });
 }
@@ -61,6 +75,9 @@ Expected<Legs> legsOf(const Evidence& e) {
     Legs out;
     const auto plan = ofLegs(e, "direction"), rise = ofLegs(e, "elevation");
     out.loads = ofLegs(e, "leg");
+    if (const auto* logged = loggedLegs(e))
+        for (const auto& [name, load] : logged->others)
+            out.loads.push_back(load);
     const auto n = std::max({out.loads.size(), plan.size(), rise.size()});
     out.loads.resize(n, unknown);
     if (plan.empty() && rise.empty()) return out;
@@ -219,7 +236,10 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     auto legs = legsOf(e);
     if (!legs) return tl::unexpected(legs.error());
     const auto n = legs->loads.size();
-    const auto master = e.value("master");
+    const auto master = masterOf(e);
+    if (const auto* logged = loggedLegs(e))
+        tell.note(
+            fmt::format("Read from {:.4g} to {:.4g} s, where all stood still.", logged->from, logged->to));
     const bool any =
         std::any_of(legs->loads.begin(), legs->loads.end(), [](double v) { return !std::isnan(v); });
     if (any)
@@ -262,7 +282,7 @@ Expected<SharedLoad> sharedLoad(const Evidence& e) {
     auto legs = legsOf(e);
     if (!legs) return tl::unexpected(legs.error());
     Tell unheard(loadShare, e);
-    if (const auto filled = fillIn(*legs, e.value("master"), unheard); !filled)
+    if (const auto filled = fillIn(*legs, masterOf(e), unheard); !filled)
         return tl::unexpected(filled.error());
     SharedLoad out{legs->loads, legs->directions, {}};
     if (legs->directions.empty()) return out;
@@ -270,7 +290,7 @@ Expected<SharedLoad> sharedLoad(const Evidence& e) {
     for (std::size_t i = 0; i < legs->loads.size(); ++i)
         for (std::size_t c = 0; c < 3; ++c)
             together[c] += legs->loads[i] * legs->directions[i][c];
-    const double load = e.value("master").value_or(std::hypot(together[0], together[1], together[2]));
+    const double load = masterOf(e).value_or(std::hypot(together[0], together[1], together[2]));
     out.plan = onePoint(legs->directions, stiffnessesOf(e, legs->loads.size()), pullOf(*legs), load);
     return out;
 }

@@ -1,6 +1,7 @@
 #include <anvil/methods/method.h>
 
 #include <algorithm>
+#include <anvil/methods/phase_metric.h>
 #include <iterator>
 
 namespace anvil::methods {
@@ -63,7 +64,7 @@ const Metric* findMetric(std::string_view key, const Method* method) {
     if (const auto* own = method ? method->metric(key) : nullptr) return own;
     for (const auto* m : registry)
         if (const auto* row = m->metric(key)) return row;
-    return nullptr;
+    return phaseMetricOf(key);
 }
 
 const Input* inputFor(const Method& method, const Metric& metric) {

@@ -40,7 +40,8 @@ constexpr Metric metrics[] = {
      .noun = "torque at the chosen angle",
      .dimension = Dimension::torque,
      .more = "carries more than",
-     .less = "carries less than"},
+     .less = "carries less than",
+     .asked = true},
     afterwardsRow,
 };
 

@@ -1,6 +1,7 @@
 #include "choices.h"
 
 #include <algorithm>
+#include <anvil/results/evidence.h>
 
 namespace anvil::pages {
 
@@ -10,9 +11,8 @@ domain::Metric metricOf(const Source& source, const View& view) {
 
 Choice metricChoice(const Source& source, const View& view) {
     const auto chosen = metricOf(source, view);
-    auto offered = domain::metricsOf(source.study->study.plan.method);
-    for (const auto& m : {source.study->study.goal.metric, chosen})
-        if (std::find(offered.begin(), offered.end(), m) == offered.end()) offered.push_back(m);
+    auto offered = results::metricsOf(*source.study);
+    if (std::find(offered.begin(), offered.end(), chosen) == offered.end()) offered.push_back(chosen);
     Choice c{"metric", "Ranked by", {}, std::string(chosen->key)};
     for (const auto& m : offered)
         c.options.emplace_back(m->key, m->title);

@@ -6,6 +6,7 @@
 #include <anvil/plan/forecasts.h>
 #include <anvil/quantity/print.h>
 #include <anvil/results/corrections.h>
+#include <anvil/results/evidence.h>
 #include <anvil/words/corrections.h>
 #include <anvil/words/pull.h>
 #include <anvil/words/ranked.h>
@@ -124,7 +125,7 @@ private:
     }
     /// What every metric gives that any pull tells.
     void ranked() {
-        auto metrics = domain::metricsOf(data.study.plan.method);
+        auto metrics = results::metricsOf(data);
         if (std::find(metrics.begin(), metrics.end(), metric) == metrics.end()) metrics.push_back(metric);
         for (const auto& m : metrics) {
             const auto& v = source.verdict(m);
@@ -165,7 +166,7 @@ private:
     /// The metrics a table of pulls has columns for: those that any pull tells, the deciding one always.
     std::vector<domain::Metric> columns() const {
         std::vector<domain::Metric> out;
-        for (const auto& m : domain::metricsOf(data.study.plan.method))
+        for (const auto& m : results::metricsOf(data))
             if (!source.verdict(m).empty()) out.push_back(m);
         if (out.size() > mostMetrics) out.resize(mostMetrics);
         if (std::find(out.begin(), out.end(), metric) == out.end()) {

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <anvil/domain/rating.h>
+#include <anvil/methods/phase_metric.h>
 #include <anvil/quantity/print.h>
 #include <cctype>
 #include <fmt/format.h>
@@ -134,6 +135,21 @@ Standing standingFrom(State state) {
     return Standing::counts;
 }
 
+/// What the phases of a pull were read at; of several readings of one kind in a phase the greatest.
+void addPhases(methods::Measured& all, const Pull& pull, State state) {
+    for (const auto& phase : pull.outcome.phases)
+        for (const auto& reading : phase.readings) {
+            const auto& metric = methods::phaseMetric(phase.name, reading.unit->dimension);
+            const auto value = methods::phaseValue(reading, state);
+            const auto same = std::find_if(all.numbers.begin(), all.numbers.end(),
+                                           [&](const methods::Number& n) { return n.metric == &metric; });
+            if (same == all.numbers.end())
+                all.numbers.push_back({&metric, value, false, {}});
+            else if (value.value > same->value->value)
+                same->value = value;
+        }
+}
+
 } // namespace
 
 const methods::Method& methodOf(const Plan& plan) {
@@ -171,7 +187,29 @@ Expected<methods::Evidence> evidenceOf(const StudyData& data, const Pull& pull,
 Expected<methods::Measured> measured(const StudyData& data, const Pull& pull, const curve::Reading* reading) {
     const auto e = evidenceOf(data, pull, reading);
     if (!e) return tl::unexpected(e.error());
-    return methods::measure(methodOf(data, data.specimenAt(pull.specimen)), *e);
+    auto all = methods::measure(methodOf(data, data.specimenAt(pull.specimen)), *e);
+    if (all) addPhases(*all, pull, e->state);
+    return all;
+}
+
+std::vector<Metric> phaseMetricsOf(const StudyData& data) {
+    std::vector<Metric> out;
+    for (const auto& pull : data.pulls)
+        for (const auto& phase : pull.outcome.phases)
+            for (const auto& reading : phase.readings) {
+                const Metric metric = methods::phaseMetric(phase.name, reading.unit->dimension);
+                if (std::find(out.begin(), out.end(), metric) == out.end()) out.push_back(metric);
+            }
+    return out;
+}
+
+std::vector<Metric> metricsOf(const StudyData& data) {
+    auto out = domain::metricsOf(data.study.plan.method);
+    for (const auto& metric : phaseMetricsOf(data))
+        out.push_back(metric);
+    if (std::find(out.begin(), out.end(), data.study.goal.metric) == out.end())
+        out.push_back(data.study.goal.metric);
+    return out;
 }
 
 Metric typedMetric(const StudyData& data) {

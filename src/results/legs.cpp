@@ -1,5 +1,6 @@
 #include <anvil/results/legs.h>
 
+#include <algorithm>
 #include <anvil/results/evidence.h>
 #include <numeric>
 
@@ -67,6 +68,31 @@ std::vector<SquareLegs> legsOf(const Results& results) {
             out.push_back(std::move(legs));
         }
     return out;
+}
+
+std::optional<SquareLegs> legsNow(const StudyData& data, const Specimen& piece,
+                                  std::span<const double> loads) {
+    SquareLegs legs;
+    legs.option = piece.option;
+    legs.condition = piece.condition;
+    legs.pulls = 1;
+    for (const double load : loads)
+        legs.loads.push_back(std::max(load, 0.0)); // a cell without load shows some noise
+    legs.shares = sharesOf(legs.loads);
+    if (loads.size() < 2 || std::accumulate(legs.loads.begin(), legs.loads.end(), 0.0) <= 0)
+        return std::nullopt;
+    Pull pull;
+    pull.specimen = piece.id;
+    auto e = evidenceOf(data, pull, nullptr);
+    if (!e) return legs;
+    for (const double load : legs.loads)
+        e->legs["leg"].push_back({load, {}, 0, 0, &quantity::unit("N"), -1});
+    const auto shared = methods::sharedLoad(*e);
+    if (!shared || !shared->plan || shared->loads.size() != legs.loads.size()) return legs;
+    legs.directions = shared->directions;
+    const auto& f = shared->plan->loads.front();
+    predict(legs, *shared->plan, std::hypot(f[0], f[1], f[2]));
+    return legs;
 }
 
 } // namespace anvil::results

@@ -1,5 +1,6 @@
 #include <anvil/results/values.h>
 
+#include <anvil/methods/phase_metric.h>
 #include <anvil/results/evidence.h>
 #include <fmt/format.h>
 
@@ -62,7 +63,8 @@ MetricValue valueFrom(const StudyData& data, const Pull& pull, const curve::Read
     if (pull.standing == Standing::voided) return none("void");
     if (pull.standing == Standing::notRead) return none("the number was not read");
     if (pull.typed && pull.typed->metric == metric) return typedValue(pull);
-    if (!pull.typed && !reading && pull.outcome.entered == Entered{}) return none("its curve cannot be read");
+    if (!pull.typed && !reading && pull.outcome.entered == Entered{} && pull.outcome.phases.empty())
+        return none("its curve cannot be read");
     const auto& all = follows();
     if (!all) return none(all.error().message);
     const auto* number = all->find(metric->key);
@@ -70,6 +72,7 @@ MetricValue valueFrom(const StudyData& data, const Pull& pull, const curve::Read
     const auto& method = methodOf(data, data.specimenAt(pull.specimen));
     if (pull.typed && !methods::inputFor(method, *pull.typed->metric))
         return none(fmt::format("only its {} was recorded", pull.typed->metric->noun));
+    if (!number && methods::phaseMetricOf(metric->key)) return none("none of its phases was read so");
     if (!number) return none(fmt::format("the method \"{}\" tells no {}", method.title, metric->noun));
     return none(number->whyNot);
 }

@@ -105,6 +105,9 @@ QString planToJson(const domain::Study& study) {
     put(o, "axis_unit", p.axisUnit);
     put(o, "rig", p.rig);
     putList(o, "inputs", p.inputs, field);
+    putList(o, "arrangements", p.arrangements, [](const domain::Arrangement& a) {
+        return QJsonObject{{"option", a.option}, {"base", a.base}, {"factor", a.factor}};
+    });
     putList(o, "reevings", p.reevings, [](const domain::OptionReeving& r) {
         QJsonObject reeving{{"option", r.option}};
         put(reeving, "redirect", r.reeving.redirect);
@@ -223,6 +226,9 @@ Expected<StoredPlan> planFromJson(const QString& json) {
     p.axisUnit = o.text("axis_unit");
     p.rig = o.text("rig");
     o.list("inputs", [&](const QJsonValue& v) { p.inputs.push_back(fieldFrom(v, trouble)); });
+    objects("arrangements", [&](const JsonFields& a) {
+        p.arrangements.push_back({a.id("option"), a.id("base"), a.number("factor", 1)});
+    });
     objects("reevings", [&](const JsonFields& r) {
         domain::OptionReeving reeving{r.id("option"), {r.text("redirect"), {}}};
         r.list("devices",

@@ -159,9 +159,12 @@ private:
         return p;
     }
     void attachments() {
-        rows("SELECT id, pull, at_s, name, file FROM attachment ORDER BY id", [&](const Query& q) {
-            if (auto* s = study(m_studyOfPull[q.id(1)], "a picture"))
-                s->attachments.push_back({q.id(0), q.id(1), q.id(4), q.number(2), q.text(3)});
+        rows("SELECT id, pull, at_s, name, file, marks FROM attachment ORDER BY id", [&](const Query& q) {
+            auto* s = study(m_studyOfPull[q.id(1)], "a picture");
+            if (!s) return;
+            auto marks = marksFromJson(q.string(5));
+            if (!marks) return wrong(marks.error().message);
+            s->attachments.push_back({q.id(0), q.id(1), q.id(4), q.number(2), q.text(3), std::move(*marks)});
         });
     }
 

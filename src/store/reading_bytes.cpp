@@ -134,6 +134,20 @@ template <class IO, class T> void heldFields(IO& io, T& h) {
             io(*v);
     });
 }
+template <class IO, class T> void togetherFields(IO& io, T& t) {
+    for (auto* v : {&t.from, &t.to, &t.load})
+        io(*v);
+    auto size = static_cast<std::uint32_t>(t.others.size());
+    io(size);
+    if constexpr (!std::is_const_v<T>) {
+        if (size > mostTexts) io.ok = false;
+        t.others.resize(io.ok ? size : 0);
+    }
+    for (auto& [name, mean] : t.others) {
+        io(name);
+        io(mean);
+    }
+}
 template <class IO, class T> void readingFields(IO& io, T& r) {
     io(r.samples);
     io(r.dropped);
@@ -187,6 +201,7 @@ template <class IO, class T> void readingFields(IO& io, T& r) {
     number(io, r.sustained);
     number(io, r.permanent);
     maybe(io, r.burst, [&](auto& x) { burstFields(io, x); });
+    maybe(io, r.together, [&](auto& x) { togetherFields(io, x); });
     texts(io, r.warnings);
     texts(io, r.notes);
 }

@@ -111,8 +111,8 @@ QJsonObject toRow(const domain::Pull& p) {
 }
 
 QJsonObject toRow(const domain::Attachment& a) {
-    return {
-        {"id", a.id}, {"pull", a.pull}, {"at_s", optional(a.at)}, {"name", text(a.name)}, {"file", a.file}};
+    return {{"id", a.id},           {"pull", a.pull}, {"at_s", optional(a.at)},
+            {"name", text(a.name)}, {"file", a.file}, {"marks", marksToJson(a.marks)}};
 }
 
 QString settingsToJson(const curve::ReadingSettings& s) {

@@ -10,6 +10,11 @@ inline constexpr int applicationId = 0x4A416E76;
 inline constexpr const char* attachmentTable =
     "CREATE TABLE attachment (id INTEGER PRIMARY KEY AUTOINCREMENT, pull INTEGER NOT NULL REFERENCES pull "
     "DEFERRABLE INITIALLY DEFERRED, at_s REAL, name TEXT NOT NULL, file INTEGER NOT NULL REFERENCES file "
+    "DEFERRABLE INITIALLY DEFERRED, marks TEXT NOT NULL DEFAULT '{}')";
+/// As it was made up to version 8.
+inline constexpr const char* attachmentTableOfOld =
+    "CREATE TABLE attachment (id INTEGER PRIMARY KEY AUTOINCREMENT, pull INTEGER NOT NULL REFERENCES pull "
+    "DEFERRABLE INITIALLY DEFERRED, at_s REAL, name TEXT NOT NULL, file INTEGER NOT NULL REFERENCES file "
     "DEFERRABLE INITIALLY DEFERRED)";
 
 inline constexpr const char* setupTable =
@@ -100,7 +105,7 @@ inline constexpr const char* toVersion3[] = {
     "ALTER TABLE curve ADD COLUMN beside INTEGER REFERENCES curve",
     "ALTER TABLE channel ADD COLUMN name TEXT NOT NULL DEFAULT ''",
     "CREATE INDEX curve_beside ON curve (beside)",
-    attachmentTable,
+    attachmentTableOfOld,
 };
 inline constexpr const char* toVersion4[] = {sealTable}; // its rows are made by sealAll
 inline constexpr const char* toVersion5[] = {
@@ -176,7 +181,9 @@ inline constexpr const char* toVersion8[] = {
     "'+', ',')), ',', '\",\"') || ']' WHERE value IS NULL AND (instr(name, ',') OR instr(name, ';') OR "
     "instr(name, "
     "'/') OR instr(name, '+'))"};
+inline constexpr const char* toVersion9[] = {
+    "ALTER TABLE attachment ADD COLUMN marks TEXT NOT NULL DEFAULT '{}'"};
 inline constexpr std::span<const char* const> migrations[] = {toVersion2, toVersion3, toVersion4, toVersion5,
-                                                              toVersion6, toVersion7, toVersion8};
+                                                              toVersion6, toVersion7, toVersion8, toVersion9};
 
 } // namespace anvil::store

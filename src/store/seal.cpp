@@ -80,6 +80,8 @@ std::vector<SealedTable> sealedTablesOf(int version) {
     for (auto& t : out)
         if (version < 8 && t.table == std::string_view("condition"))
             t.columns = "id, study, position, name, note, value";
+        else if (version < 9 && t.table == std::string_view("attachment"))
+            t.columns = "id, pull, at_s, name, file";
         else if (version < 6 && t.table == std::string_view("pull"))
             t.columns =
                 "id, specimen, curve, performed_at, source_name, standing, reason, what_broke, note, looked, "

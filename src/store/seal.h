@@ -27,7 +27,7 @@ inline constexpr SealedTable sealedTables[] = {
      "id, specimen, curve, performed_at, source_name, standing, reason, note, looked, metric, "
      "value, upper, as_typed, reading, operator, setup, outcome, recording, practice"},
     {"setup", "id", "id = ?", "id, rig, version, made_at, setup"},
-    {"attachment", "id", "id = ?", "id, pull, at_s, name, file"},
+    {"attachment", "id", "id = ?", "id, pull, at_s, name, file, marks"},
     {"curve", "id", "id = ?", "id, samples, digest, beside"},
     {"channel", "curve * 256 + number", "curve = ? / 256 AND number = ? % 256",
      "curve, number, kind, unit, name"},

@@ -350,21 +350,13 @@ Expected<Imported> importRuns(store::Project& project, const domain::StudyData& 
     return out;
 }
 
-/// Whether a metric is told only by a curve that was asked for it, so that no table is taken for it.
-bool isAsked(const domain::Metric& metric, const std::string& method) {
-    static constexpr std::string_view asked[] = {"force_at_displacement", "displacement_at_force",
-                                                 "torque_at_angle",       "relaxation",
-                                                 "permanent_set",         "afterwards"};
-    const auto* m = methods::find(method);
-    const bool ofCurves = !m || m->load; // others are told such a thing by what is typed
-    return ofCurves && std::find(std::begin(asked), std::end(asked), metric->key) != std::end(asked);
-}
-
 /// The metric a table of such values is of: the first of the method, which for an unknown one is an axial
 /// pull.
 std::optional<domain::Metric> metricOf(quantity::Dimension dimension, const std::string& method) {
+    const auto* known = methods::find(method);
+    const bool ofCurves = !known || known->load; // others are told what is asked for by what is typed
     for (const auto& m : domain::metricsOf(method))
-        if (m->dimension == dimension && !isAsked(m, method)) return m;
+        if (m->dimension == dimension && !(ofCurves && m->asked)) return m;
     return std::nullopt;
 }
 

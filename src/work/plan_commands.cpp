@@ -6,6 +6,8 @@
 #include <anvil/plan/replication.h>
 #include <anvil/plan/run_order.h>
 #include <anvil/plan/timetable.h>
+#include <anvil/quantity/entry.h>
+#include <anvil/results/evidence.h>
 #include <anvil/results/values.h>
 #include <map>
 #include <set>
@@ -14,6 +16,13 @@ namespace anvil::work {
 namespace {
 
 constexpr int mostReplicates = 200;
+
+const domain::Option* optionCalled(const domain::StudyData& data, const std::string& name) {
+    const auto plain = [](const std::string& s) { return QString::fromStdString(s).simplified().toLower(); };
+    const auto at = std::find_if(data.options.begin(), data.options.end(),
+                                 [&](const auto& o) { return plain(o.name) == plain(name); });
+    return at == data.options.end() ? nullptr : &*at;
+}
 
 Expected<void> sensible(int replicates) {
     if (replicates < 0) return fail("A square cannot have fewer than no replicates.");
@@ -72,7 +81,9 @@ Expected<void> setMethod(OpenProject& project, Id id, const std::string& method)
     auto plan = data->study.plan;
     plan.method = method;
     auto goal = data->study.goal;
-    const auto offered = domain::metricsOf(method);
+    auto offered = domain::metricsOf(method);
+    for (const auto& phase : results::phaseMetricsOf(*data))
+        offered.push_back(phase); // whatever the method, its pulls were read so
     // What somebody chose stays where the new method tells it too; the usual one gives way to the usual one.
     const bool usual = goal.metric == domain::metricsOf(data->study.plan.method).front();
     const auto same = usual ? offered.end() : std::find(offered.begin(), offered.end(), goal.metric);
@@ -247,6 +258,29 @@ Expected<void> setReevings(OpenProject& project, Id study,
     }
     return changePlan(project, study, OpenProject::tr("Over which devices the lines run"),
                       [&](domain::Plan& p) { p.reevings = all; });
+}
+
+Expected<void> setArrangements(OpenProject& project, Id study, const std::vector<TypedArrangement>& typed) {
+    const auto* data = project.study(study);
+    if (!data) return fail("There is no such study any more.");
+    std::vector<domain::Arrangement> all;
+    for (const auto& t : typed) {
+        if (t.base.empty() && t.factor.empty()) continue;
+        const auto* option = optionCalled(*data, t.option);
+        const auto* base = optionCalled(*data, t.base);
+        if (!option) return fail("There is no option \"" + t.option + "\".");
+        if (!base)
+            return fail("There is no option \"" + t.base + "\" that could be the plain one of " + t.option +
+                        ".");
+        if (option == base) return fail(t.option + " cannot be an arrangement of itself.");
+        const auto factor = quantity::parseNumber(t.factor);
+        if (!factor || !(*factor > 0))
+            return fail("\"" + t.factor + "\" is no factor of " + t.option +
+                        ": type a number such as 2 or 0.75.");
+        all.push_back({option->id, base->id, *factor});
+    }
+    return changePlan(project, study, OpenProject::tr("Arrangements and their factors"),
+                      [&](domain::Plan& p) { p.arrangements = all; });
 }
 
 Expected<void> setRecipe(OpenProject& project, Id studyId, const std::vector<domain::RecipeStep>& recipe) {

@@ -101,3 +101,62 @@ TEST(Steady, NothingWhereNothingWasLogged) {
 }
 
 } // namespace
+
+namespace {
+
+/// A pull that rises, stands still from 4 to 9 s, rises and stands still from 12 to 14 s; a hand that pulls a
+/// third of it, with a baseline of its own.
+Curve twoHolds(double noise = 0) {
+    Curve c;
+    Channel hand{"hand", "N", {}};
+    for (int i = 0; i <= 1500; ++i) {
+        const double t = 0.01 * i;
+        double f = 0;
+        if (t >= 1) f = 300 * std::min(t - 1, 3.0);
+        if (t >= 9) f = 900 + 200 * std::min(t - 9, 3.0);
+        if (t >= 14) f = 1500 - 1400 * (t - 14);
+        c.time.push_back(t);
+        c.force.push_back(f + noise * std::sin(7919.0 * i));
+        hand.values.push_back(f / 3 + 5 + noise * std::sin(6007.0 * i));
+    }
+    c.others.push_back(std::move(hand));
+    return c;
+}
+
+TEST(CommonSteady, IsTheLongestWindowInWhichAllStandStill) {
+    for (const double noise : {0.0, 4.0}) {
+        const auto s = commonSteady(twoHolds(noise));
+        ASSERT_TRUE(s) << noise;
+        EXPECT_NEAR(s->from, 4, 0.2);
+        EXPECT_NEAR(s->to, 9, 0.2);
+        EXPECT_NEAR(s->channels[0].mean, 900, 2);
+        EXPECT_NEAR(s->channels[1].mean, 305, 2);
+        EXPECT_TRUE(s->still);
+    }
+}
+
+TEST(CommonSteady, NothingWhereOneAlwaysMovesOrIsAlone) {
+    auto c = twoHolds();
+    for (std::size_t i = 0; i < c.time.size(); ++i)
+        c.others[0].values[i] = 100 + 20 * c.time[i];
+    EXPECT_FALSE(commonSteady(c));
+    c.others.clear();
+    EXPECT_FALSE(commonSteady(c));
+    EXPECT_FALSE(commonSteady({}));
+    auto still = twoHolds();
+    EXPECT_FALSE(commonSteady(still, 6)) << "no window is as long";
+    std::swap(still.time[100], still.time[900]);
+    EXPECT_FALSE(commonSteady(still)) << "its clock steps back";
+}
+
+TEST(CommonSteady, AnUnloadedStretchIsNone) {
+    Curve c = twoHolds();
+    for (auto& f : c.force)
+        f = f > 100 ? f : 0;
+    for (std::size_t i = 0; i < c.time.size(); ++i) // a long wait before it all
+        c.time[i] += c.time[i] > 1 ? 60 : 0;
+    const auto s = commonSteady(c);
+    EXPECT_FALSE(s && s->channels[0].mean < 100);
+}
+
+} // namespace

@@ -1,5 +1,6 @@
 #include "shell/pictures_list.h"
 
+#include "shell/picture_dialog.h"
 #include "shell/preferences.h"
 #include "theme/theme.h"
 #include "widgets/plain_text.h"
@@ -13,6 +14,7 @@
 #include <QPushButton>
 #include <anvil/quantity/print.h>
 #include <anvil/tables/file.h>
+#include <anvil/work/picture_commands.h>
 #include <anvil/work/pull_commands.h>
 
 namespace anvil::app {
@@ -47,6 +49,7 @@ PicturesList::PicturesList(Session& session, QWidget* parent) : QWidget(parent),
         connect(b, &QPushButton::clicked, this, what);
     };
     button(tr("Add a picture\u2026"), "addPicture", &PicturesList::choose);
+    button(tr("Measure\u2026"), "measurePicture", &PicturesList::measure);
     button(tr("Save as\u2026"), "savePicture", &PicturesList::save);
     button(tr("Take away"), "removePicture", &PicturesList::remove);
     row->addStretch();
@@ -59,7 +62,7 @@ void PicturesList::refresh() {
         for (const auto& a : data->attachments)
             if (a.pull == m_session.pull()) now.push_back(a);
     m_list->setVisible(!now.empty());
-    for (const char* name : {"savePicture", "removePicture"})
+    for (const char* name : {"savePicture", "removePicture", "measurePicture"})
         findChild<QPushButton*>(name)->setVisible(!now.empty());
     if (now == m_shown) return;
     m_shown = now;
@@ -126,6 +129,33 @@ void PicturesList::save() {
     if (!out.open(QIODevice::WriteOnly) || out.write(*bytes) != bytes->size())
         return m_session.say(tr("%1 cannot be written: %2.").arg(path, out.errorString()), true);
     m_session.say(tr("Saved as %1.").arg(path));
+}
+
+void PicturesList::measure() {
+    const auto row = static_cast<std::size_t>(std::max(0, m_list->currentRow()));
+    const auto* data = m_session.study();
+    const auto* pull = data ? data->pull(m_session.pull()) : nullptr;
+    if (row >= m_shown.size() || !pull) return;
+    const auto a = m_shown[row];
+    const auto file = m_session.project()->file().importedFile(a.file);
+    if (!m_session.tell(file)) return;
+    const auto bytes = file->unpack();
+    if (!m_session.tell(bytes)) return;
+    QPixmap picture;
+    if (!picture.loadFromData(*bytes))
+        return m_session.say(tr("%1 is no picture that can be measured on.").arg(qs(a.name)), true);
+    PictureDialog dialog(picture, qs(a.name), a.marks,
+                         pictureTargets(work::measuredFields(*data, data->specimenAt(pull->specimen), pull)),
+                         {}, m_session.units(), this);
+    if (dialog.exec() != QDialog::Accepted || m_session.readOnly()) return;
+    const auto id = pull->id;
+    m_session.project()->together([&] {
+        if (!(dialog.marks() == a.marks))
+            m_session.tell(work::setMarks(*m_session.project(), a.id, dialog.marks()));
+        for (const auto& [key, text] : dialog.given())
+            m_session.tell(
+                work::enterMeasured(*m_session.project(), id, key.toStdString(), text.toStdString()));
+    });
 }
 
 void PicturesList::remove() {

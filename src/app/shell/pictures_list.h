@@ -22,6 +22,7 @@ public:
 private:
     void choose();
     void save();
+    void measure();
     void remove();
     Session& m_session;
     QListWidget* m_list;

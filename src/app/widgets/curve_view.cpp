@@ -81,6 +81,7 @@ void CurveView::showCurve(std::shared_ptr<const curve::ReadCurve> curve, const q
     look(stays ? old : Seen{m_fullX0, m_fullX1, m_fullY0, m_fullY1});
     m_chart.xTitle = time ? "Time since the load began (s)" : chart::travelTitle(travel);
     m_chart.yTitle = chart::loadTitle(force);
+    m_chart.lines = m_lines;
     if (settings.rigLimit) m_chart.limit = force.fromSi(*settings.rigLimit - r.baseline);
     m_calibratedTo.reset();
     if (settings.calibratedTo) m_calibratedTo = force.fromSi(*settings.calibratedTo - r.baseline);

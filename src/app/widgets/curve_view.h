@@ -27,6 +27,8 @@ public:
         m_behind = name;
         m_logged = std::move(load);
     }
+    /// Lines to see the next curve against, on the axis of its load in these units.
+    void setLines(std::vector<chart::CurveChart::Line> lines) { m_lines = std::move(lines); }
     /// What is seen of the curve: times of its first and last sample in view, s.
     std::pair<double, double> timesInView() const;
     const chart::Plane& plane() const { return m_plane; }
@@ -85,7 +87,8 @@ private:
     void zoomBy(double factor, double at);
     std::vector<Seen> m_before;   ///< what was seen, for going back
     std::optional<QPointF> m_box; ///< where a box was begun
-    QString m_behind;             ///< what they are called
+    std::vector<chart::CurveChart::Line> m_lines;
+    QString m_behind; ///< what they are called
     std::vector<double> m_logged, m_loggedY;
     curve::Pyramid m_loggedPyramid;
     bool m_byTime = false, m_time = false; ///< wanted; and what is shown

@@ -3,6 +3,7 @@
 #include "shell/session.h"
 
 #include <algorithm>
+#include <anvil/results/evidence.h>
 
 namespace anvil::app {
 
@@ -11,9 +12,7 @@ QString keyOf(const domain::Metric& metric) { return qs(metric->key); }
 } // namespace
 
 void MetricBox::offer(const domain::StudyData* data) {
-    m_offered = domain::metricsOf(data ? data->study.plan.method : std::string());
-    if (data && std::find(m_offered.begin(), m_offered.end(), data->study.goal.metric) == m_offered.end())
-        m_offered.push_back(data->study.goal.metric);
+    m_offered = data ? results::metricsOf(*data) : domain::metricsOf({});
     bool same = count() == static_cast<int>(m_offered.size());
     for (int i = 0; same && i < count(); ++i)
         same = itemText(i) == qs(m_offered[static_cast<std::size_t>(i)]->title);

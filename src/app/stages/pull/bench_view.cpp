@@ -4,6 +4,7 @@
 #include "stages/pull/live_curve.h"
 #include "theme/theme.h"
 #include "widgets/panel.h"
+#include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
 #include <QGridLayout>
 #include <QKeyEvent>
@@ -12,11 +13,13 @@
 #include <QTimer>
 #include <QVBoxLayout>
 #include <anvil/chart/charts.h>
+#include <anvil/chart/legs.h>
 #include <anvil/chart/painter.h>
 #include <anvil/domain/joints.h>
 #include <anvil/methods/method.h>
 #include <anvil/plan/next.h>
 #include <anvil/quantity/print.h>
+#include <anvil/results/legs.h>
 #include <anvil/work/practice.h>
 #include <anvil/work/pull_commands.h>
 
@@ -91,7 +94,14 @@ BenchView::BenchView(Session& session, QWidget* parent)
     left->addWidget(m_action = actionLabel());
     columns->addLayout(left, 2);
     m_curve = new LiveCurve(session);
-    columns->addWidget(m_curve, 3);
+    auto* right = new QVBoxLayout;
+    right->addWidget(m_curve, 1);
+    m_legs = new PictureView;
+    m_legs->setObjectName("liveLegs");
+    m_legs->setFixedSize(grown(320), grown(254));
+    m_legs->hide();
+    right->addWidget(m_legs, 0, Qt::AlignHCenter);
+    columns->addLayout(right, 3);
     addActions(m_curve->actions()); // the keys are pressed here
     auto* timer = new QTimer(this);
     connect(timer, &QTimer::timeout, this, &BenchView::tick);
@@ -215,6 +225,23 @@ QString BenchView::rateText(const bench::Live& live) const {
     return rate.join(",  ");
 }
 
+/// A few times a second: nobody reads arrows faster.
+void BenchView::drawLegs(const bench::Live& live) {
+    if (now() - m_legsDrawn < 200) return;
+    m_legsDrawn = now();
+    const auto* data = m_session.study();
+    const auto* piece = data ? data->specimen(m_run.piece()) : nullptr;
+    std::vector<double> loads;
+    for (const auto& c : live.channels)
+        if (c.fresh && c.share) loads.push_back(c.value);
+    const auto legs = piece ? results::legsNow(*data, *piece, loads) : std::nullopt;
+    m_legs->setVisible(legs.has_value());
+    if (legs)
+        m_legs->setBuild([legs = *legs, name = tr("Shares now").toStdString()](double width) {
+            return chart::legPlans({legs}, {name}, width);
+        });
+}
+
 void BenchView::tick() {
     follow();
     if (!isVisible()) return;
@@ -231,6 +258,7 @@ void BenchView::tick() {
     flashNearLimit(live.nearLimit && live.recorder == rig::RecorderState::loading);
     m_channels->setVisible(!live.channels.empty());
     if (!live.channels.empty()) m_channels->setText(channelText(live));
+    drawLegs(live);
     m_peak->setText(live.recorder == rig::RecorderState::loading || live.recorder == rig::RecorderState::done
                         ? tr("peak %1%2 %3")
                               .arg(QString(live.calibratedTo && live.peak > *live.calibratedTo ? "~" : ""),

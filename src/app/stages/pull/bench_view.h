@@ -14,6 +14,7 @@ class QLabel;
 namespace anvil::app {
 
 class LiveCurve;
+class PictureView;
 
 class BenchView : public QWidget {
     Q_OBJECT
@@ -42,6 +43,7 @@ private:
     void accept();
     void sound(Tone tone);
     void flashNearLimit(bool near);
+    void drawLegs(const bench::Live& live);
     QString channelText(const bench::Live& live) const;
     QString rateText(const bench::Live& live) const;
     qint64 now() const { return m_clock.elapsed(); }
@@ -56,6 +58,8 @@ private:
     QWidget* m_choices;
     QGridLayout* m_grid;
     LiveCurve* m_curve;
+    PictureView* m_legs; ///< how legs share the load now
+    qint64 m_legsDrawn = 0;
 };
 
 } // namespace anvil::app

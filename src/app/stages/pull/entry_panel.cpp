@@ -1,14 +1,21 @@
 #include "stages/pull/entry_panel.h"
 
+#include "shell/picture_dialog.h"
+#include "shell/pictures_list.h"
 #include "shell/preferences.h"
 #include "theme/theme.h"
 #include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
 #include "widgets/row_editor.h"
 #include <QComboBox>
+#include <QDropEvent>
+#include <QFile>
+#include <QFileDialog>
+#include <QFileInfo>
 #include <QGridLayout>
 #include <QLabel>
 #include <QLineEdit>
+#include <QMimeData>
 #include <QPushButton>
 #include <anvil/chart/charts.h>
 #include <anvil/domain/outcomes.h>
@@ -18,9 +25,12 @@
 #include <anvil/quantity/print.h>
 #include <anvil/results/evidence.h>
 #include <anvil/results/inputs.h>
+#include <anvil/tables/file.h>
 #include <anvil/words/values.h>
 #include <anvil/work/entry_commands.h>
+#include <anvil/work/picture_commands.h>
 #include <anvil/work/plan_commands.h>
+#include <anvil/work/pull_commands.h>
 
 namespace anvil::app {
 
@@ -41,7 +51,14 @@ EntryPanel::EntryPanel(Session& session, QWidget* parent) : Panel(session, paren
     middle->addWidget(m_form, 1);
     m_picture = new PictureView;
     m_picture->setFixedSize(grown(300), grown(170));
-    middle->addWidget(m_picture, 0, Qt::AlignTop);
+    auto* beside = new QVBoxLayout;
+    beside->addWidget(m_picture);
+    m_measure = new QPushButton(tr("Measure on a picture…"));
+    m_measure->setObjectName("measureOnPicture");
+    setTip(m_measure, tr("Choose a photo, or drop it on the field that wants the number"));
+    beside->addWidget(m_measure, 0, Qt::AlignLeft);
+    beside->addStretch();
+    middle->addLayout(beside);
     layout->addLayout(middle);
     auto* row = new QHBoxLayout;
     m_broke = new QComboBox;
@@ -66,6 +83,7 @@ EntryPanel::EntryPanel(Session& session, QWidget* parent) : Panel(session, paren
     layout->addStretch();
     connect(m_words, &RowEditor::edited, this, &EntryPanel::saveWords);
     connect(keepIt, &QPushButton::clicked, this, &EntryPanel::keep);
+    connect(m_measure, &QPushButton::clicked, this, &EntryPanel::choosePicture);
     connect(other, &QPushButton::clicked, this, [this] {
         if (m_next) m_skipped.insert(m_next);
         refill();
@@ -113,6 +131,8 @@ void EntryPanel::makeForm(const methods::Method& method) {
     for (const auto& f : m_fields)
         connect(f.edit, &QLineEdit::textChanged, this, &EntryPanel::drawSketch);
     for (const auto& f : m_fields)
+        f.edit->installEventFilter(this);
+    for (const auto& f : m_fields)
         connect(f.edit, &QLineEdit::returnPressed, this, [this, edit = f.edit] { entered(edit); });
     connect(m_note, &QLineEdit::returnPressed, this, &EntryPanel::keep);
     m_about->setText(qs(method.entryHint));
@@ -154,6 +174,7 @@ void EntryPanel::fill() {
     drawSketch();
     for (auto* b : findChildren<QPushButton*>())
         b->setVisible(next != nullptr);
+    m_measure->setVisible(next && !work::measuredFields(*data, *next, nullptr).empty());
     m_broke->clear();
     m_broke->addItem(tr("what broke?"), QString());
     if (data)
@@ -221,7 +242,17 @@ void EntryPanel::keep() {
     entry.performedAt = m_session.now().toString(Qt::ISODate).toStdString();
     entry.operatorName = preferences::operatorName().toStdString();
     const auto label = m_piece->text().section('\n', 0, 0);
-    const auto made = work::addEntry(*m_session.project(), entry);
+    Expected<Id> made = fail("");
+    m_session.project()->together([&] {
+        made = work::addEntry(*m_session.project(), entry);
+        for (const auto& picture : m_taken) {
+            if (!made) break;
+            const auto kept =
+                work::attach(*m_session.project(), *made, picture.name, picture.bytes, picture.madeAt);
+            if (m_session.tell(kept))
+                m_session.tell(work::setMarks(*m_session.project(), *kept, picture.marks));
+        }
+    });
     if (!m_session.tell(made)) return;
     m_session.selectPull(*made);
     const auto& data = *m_session.study();
@@ -236,7 +267,57 @@ void EntryPanel::keep() {
     clearForNext();
 }
 
+bool EntryPanel::eventFilter(QObject* watched, QEvent* event) {
+    const auto pictureIn = [](const QMimeData* data) {
+        const auto urls = data->urls();
+        const auto path = urls.isEmpty() ? QString() : urls.front().toLocalFile();
+        return PicturesList::isPicture(path) ? path : QString();
+    };
+    const auto at =
+        std::find_if(m_fields.begin(), m_fields.end(), [&](const Field& f) { return f.edit == watched; });
+    if (at != m_fields.end() && (event->type() == QEvent::DragEnter || event->type() == QEvent::Drop)) {
+        auto* drop = static_cast<QDropEvent*>(event); // a QDragEnterEvent is one too
+        if (const auto path = pictureIn(drop->mimeData()); !path.isEmpty()) {
+            drop->acceptProposedAction();
+            if (event->type() == QEvent::Drop) measureOn(path, at->key);
+            return true;
+        }
+    }
+    return Panel::eventFilter(watched, event);
+}
+
+void EntryPanel::choosePicture() {
+    const auto path =
+        QFileDialog::getOpenFileName(this, tr("Picture"), preferences::folder(preferences::Folder::pictures),
+                                     tr("Pictures (*.png *.jpg *.jpeg *.webp *.bmp *.gif)"));
+    if (!path.isEmpty()) measureOn(path, {});
+}
+
+void EntryPanel::measureOn(const QString& path, const QString& key) {
+    const auto* data = m_session.study();
+    const auto* piece = data ? data->specimen(m_next) : nullptr;
+    if (!piece) return;
+    const auto name = QFileInfo(path).fileName();
+    const auto bytes = tables::readFile(QFile::encodeName(path).toStdString(), tables::mostPictureBytes);
+    if (!bytes) return m_session.say(tr("%1: %2.").arg(name, qs(bytes.error().message)), true);
+    QPixmap picture;
+    if (!picture.loadFromData(QByteArray::fromStdString(*bytes)))
+        return m_session.say(tr("%1 is no picture that can be measured on.").arg(name), true);
+    PictureDialog dialog(picture, name, {}, pictureTargets(work::measuredFields(*data, *piece, nullptr)), key,
+                         m_session.units(), this);
+    if (dialog.exec() != QDialog::Accepted) return;
+    m_taken.push_back(
+        {name, QByteArray::fromStdString(*bytes), QFileInfo(path).lastModified(), dialog.marks()});
+    for (const auto& f : m_fields)
+        if (const auto given = dialog.given().find(f.key); given != dialog.given().end()) {
+            f.edit->setText(given->second);
+            f.edit->setFocus();
+        }
+    m_session.say(tr("%1 will be kept with this piece's result.").arg(name));
+}
+
 void EntryPanel::clearForNext() {
+    m_taken.clear();
     m_note->clear();
     for (const auto& f : m_fields)
         if (!f.input->stays) f.edit->clear();

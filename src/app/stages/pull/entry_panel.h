@@ -2,12 +2,14 @@
 #pragma once
 
 #include "widgets/panel.h"
+#include <QDateTime>
 #include <anvil/domain/model.h>
 #include <anvil/methods/method.h>
 #include <set>
 
 class QComboBox;
 class QGridLayout;
+class QPushButton;
 
 namespace anvil::app {
 
@@ -33,6 +35,10 @@ private:
     /// Enter in a field goes on to the next one; in an empty one, when all that is needed is there, it keeps.
     void entered(const QLineEdit* edit);
     void keep();
+    /// A picture to measure on, for the field of this key or for any.
+    void measureOn(const QString& path, const QString& key);
+    void choosePicture();
+    bool eventFilter(QObject* watched, QEvent* event) override;
     /// Fields that are usually the same for the next piece stay; the first empty one is next.
     void clearForNext();
     /// What the steps of a rating mean.
@@ -50,6 +56,14 @@ private:
     int m_legs = 0; ///< lines for as many
     std::set<Id> m_skipped;
     Id m_next = 0;
+    struct Taken {
+        QString name;
+        QByteArray bytes;
+        QDateTime madeAt;
+        methods::PictureMarks marks;
+    };
+    std::vector<Taken> m_taken; ///< pictures that will be kept with the pull that is being entered
+    QPushButton* m_measure;
 };
 
 } // namespace anvil::app

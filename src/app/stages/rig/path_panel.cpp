@@ -2,12 +2,15 @@
 
 #include "shell/rig_desk.h"
 #include "stages/rig/part_card.h"
+#include "theme/theme.h"
 #include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
+#include <anvil/chart/charts.h>
+#include <anvil/chart/pivot.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
 
@@ -54,6 +57,11 @@ PathPanel::PathPanel(Session& session, QWidget* parent) : Panel(session, parent)
     layout->addLayout(check);
     layout->addWidget(m_pivotSays);
     m_pivotSays->hide();
+    m_pivotPicture = new PictureView;
+    m_pivotPicture->setObjectName("pivotPicture");
+    m_pivotPicture->setMaximumWidth(grown(620));
+    m_pivotPicture->hide();
+    layout->addWidget(m_pivotPicture);
     layout->addStretch();
     for (auto* edit : {m_weight, m_centre, m_foot, m_lift})
         connect(edit, &QLineEdit::editingFinished, this, &PathPanel::pivot);
@@ -126,7 +134,13 @@ void PathPanel::pivot() {
         return;
     const auto shown = rig::pivotLift(weight->si, centre->si, foot->si, lift->si);
     m_pivotSays->setVisible(shown.has_value());
+    m_pivotPicture->setVisible(shown.has_value());
     if (!m_session.tell(shown)) return;
+    const chart::PivotCheck check{weight->si, centre->si, foot->si, lift->si, *shown};
+    m_pivotPicture->setBuild(
+        [check, force = m_session.units().force, length = m_session.units().length](double width) {
+            return chart::pivotPicture(check, *force, *length, width);
+        });
     m_pivotSays->setText(tr("A scale there reads %1 of the true %2.")
                              .arg(m_session.force(*shown), m_session.force(weight->si)));
 }

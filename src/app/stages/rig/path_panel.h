@@ -25,7 +25,7 @@ private:
     std::vector<rig::RatioPart> m_shown;
     QLabel *m_sentence, *m_pivotSays;
     QLineEdit *m_weight, *m_centre, *m_foot, *m_lift;
-    PictureView* m_picture;
+    PictureView *m_picture, *m_pivotPicture;
 };
 
 } // namespace anvil::app

@@ -159,4 +159,35 @@ void askAside(Session& session, Id pull, QWidget* parent) {
     dialog.exec();
 }
 
+void askArrangements(Session& session, QWidget* parent) {
+    const auto* data = session.study();
+    if (!data) return;
+    FormDialog dialog(
+        QObject::tr("Arrangements"),
+        QObject::tr("An option that is another one in an arrangement, such as doubled or choked: the "
+                    "plain one, and the factor it is said to hold of that. A plain one stays empty."),
+        QObject::tr("Take these"), parent);
+    auto* rows = new RowEditor({QObject::tr("Option"), QObject::tr("Plain one"), QObject::tr("Factor")},
+                               QObject::tr("Arrangements"));
+    std::vector<QStringList> shown;
+    shown.reserve(data->options.size());
+    for (const auto& o : data->options) {
+        QStringList row{qs(o.name), {}, {}};
+        for (const auto& a : data->study.plan.arrangements)
+            if (a.option == o.id)
+                if (const auto* base = data->option(a.base))
+                    row = {qs(o.name), qs(base->name), numberText(a.factor)};
+        shown.push_back(row);
+    }
+    rows->setRows(shown);
+    dialog.addWide(rows);
+    dialog.onDone([&] {
+        std::vector<work::TypedArrangement> typed;
+        for (const auto& row : rows->rows())
+            typed.push_back({row[0].toStdString(), row[1].toStdString(), row[2].toStdString()});
+        return work::setArrangements(*session.project(), session.studyId(), typed);
+    });
+    dialog.exec();
+}
+
 } // namespace anvil::app

@@ -13,6 +13,8 @@ void askUse(Session& session, QWidget* parent);
 void askRatings(Session& session, QWidget* parent);
 /// Over which devices the line of each option runs.
 void askReevings(Session& session, QWidget* parent);
+/// Which option is which other one in an arrangement, and by what factor.
+void askArrangements(Session& session, QWidget* parent);
 /// The physical reason for setting a pull aside.
 void askAside(Session& session, Id pull, QWidget* parent);
 

@@ -124,8 +124,8 @@ domain::Metric VerdictStage::metric() const {
 }
 
 pages::View VerdictStage::view() const {
-    return {m_session.units(), metric(), m_session.pull(), m_zero->isChecked(), m_weights,
-            m_scale,           m_two,    m_plotOf};
+    return {m_session.units(), metric(), m_session.pull(), m_zero->isChecked(), m_weights, m_scale, m_two,
+            m_plotOf,          m_logTime};
 }
 
 void VerdictStage::keyPressEvent(QKeyEvent* event) {
@@ -210,6 +210,8 @@ void VerdictStage::choose(const QString& choice, const QString& option) {
         if (const auto metric = domain::metricFromKey(option.toStdString(), data->study.plan.method))
             m_metric = *metric;
         m_two.reset();
+    } else if (choice == "time") {
+        m_logTime = option == "log";
     } else if (choice == "scale") {
         m_scale = option.toStdString();
     } else if (choice == "plotOf") {
@@ -263,6 +265,7 @@ void VerdictStage::act(const QString& offers, const QString& action, int which) 
     if (offers == "byEye") return askRatings(m_session, this);
     if (offers == "use") return askUse(m_session, this);
     if (offers == "reevings") return askReevings(m_session, this);
+    if (offers == "arrangements") return askArrangements(m_session, this);
     if (offers == "apart") return setAside(which);
 }
 

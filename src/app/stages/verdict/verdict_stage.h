@@ -45,6 +45,7 @@ private:
     Id m_shownStudy = 0;
     std::vector<double> m_weights; ///< of the score card, while one is dragged
     std::string m_scale, m_plotOf; ///< chosen here
+    bool m_logTime = false;        ///< likewise
     std::optional<std::pair<std::size_t, std::size_t>> m_two;
     QPushButton *m_look, *m_import, *m_zero, *m_lines;
     QWidget* m_first;

@@ -90,6 +90,13 @@ struct CurveChart {
     std::vector<Pin> pins;
     std::optional<std::pair<curve::Pyramid::Point, curve::Pyramid::Point>> stiffnessLine;
     std::optional<double> limit; ///< rig limit, on the force axis
+    /// Lines to see the curve against, and bands where there is an upper end; on the force axis.
+    struct Line {
+        std::string name;
+        double value = 0;
+        std::optional<double> upper{};
+    };
+    std::vector<Line> lines{};
     std::string xTitle, yTitle;
     double x0 = 0, x1 = 1, y0 = 0, y1 = 1;
     bool legend = false;

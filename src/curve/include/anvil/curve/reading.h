@@ -7,6 +7,7 @@
 #include <numbers>
 #include <optional>
 #include <string>
+#include <utility>
 #include <vector>
 
 namespace anvil::curve {
@@ -54,7 +55,7 @@ struct ReadingSettings {
 
 /// Raised whenever a curve is read otherwise than before: readings that were kept by an older one are made
 /// anew. A test compares readings with those of this version.
-inline constexpr int readerVersion = 2;
+inline constexpr int readerVersion = 3;
 
 /// A place on the curve. Displacement is measured from the toe.
 struct Landmark {
@@ -113,6 +114,14 @@ struct At {
     bool operator==(const At&) const = default;
 };
 
+/// Several channels of force while all of them stood still: see commonSteady().
+struct Together {
+    double from = 0, to = 0;                              ///< s
+    double load = 0;                                      ///< N, of the main channel, above its baseline
+    std::vector<std::pair<std::string, double>> others{}; ///< N, by the names of their channels
+    bool operator==(const Together&) const = default;
+};
+
 /// The result of reading a curve; all values SI.
 struct Reading {
     std::size_t samples = 0, dropped = 0, spikes = 0;
@@ -144,10 +153,11 @@ struct Reading {
     std::optional<At> travelAtLoad; ///< m from the toe where that load was first reached
     std::optional<double>
         sustained; ///< N, the greatest load that was held long enough; empty: none, or not asked
-    std::optional<double> permanent;   ///< m of deformation that stayed after the load was let down
-    std::optional<Burst> burst;        ///< of a deceleration
-    std::vector<std::string> warnings; ///< somebody should look
-    std::vector<std::string> notes;    ///< put right without doubt; for the record
+    std::optional<double> permanent;    ///< m of deformation that stayed after the load was let down
+    std::optional<Burst> burst;         ///< of a deceleration
+    std::optional<Together> together{}; ///< of a log with further channels of force
+    std::vector<std::string> warnings;  ///< somebody should look
+    std::vector<std::string> notes;     ///< put right without doubt; for the record
     bool operator==(const Reading&) const = default;
 };
 

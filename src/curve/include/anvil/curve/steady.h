@@ -32,6 +32,12 @@ struct Steady {
 /// it.
 std::optional<Steady> steadyAt(const Curve& curve, double time, double seconds = 1);
 
+/// The longest window of at least `shortest` seconds in which all channels of force stand still together:
+/// their means over hundredths of the log stay within 2 % of each other, none lies below a fifth of its
+/// greatest, and none drifts by more than 1 %. Nothing without a further channel of force, without a clock
+/// that goes forward, or where they never do.
+std::optional<Steady> commonSteady(const Curve& curve, double shortest = 1);
+
 /// A channel's share of the load that several carry together.
 struct Share {
     std::string name;

@@ -6,6 +6,7 @@
 #include <anvil/domain/plan.h>
 #include <anvil/domain/score_card.h>
 #include <anvil/domain/telling.h>
+#include <anvil/methods/picture.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/unit.h>
 #include <anvil/stats/summary.h>
@@ -228,6 +229,7 @@ struct Attachment {
     Id id = 0, pull = 0, file = 0;
     std::optional<double> at; ///< s on the curve's own clock; empty: before, after, or nobody knows
     std::string name;
+    methods::PictureMarks marks{}; ///< what was measured on it
     bool operator==(const Attachment&) const = default;
 };
 

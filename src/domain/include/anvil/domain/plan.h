@@ -25,6 +25,14 @@ struct OptionReeving {
     bool operator==(const OptionReeving&) const = default;
 };
 
+/// An option that is another one in an arrangement, such as doubled or bent round a pin, which is said to
+/// hold so many times as much.
+struct Arrangement {
+    Id option = 0, base = 0; ///< base: the plain one
+    double factor = 1;
+    bool operator==(const Arrangement&) const = default;
+};
+
 /// What somebody expects of a square before it is pulled.
 struct Forecast {
     std::string by;                 ///< who
@@ -125,6 +133,7 @@ struct Plan {
     std::string axis, axisUnit;            ///< what the conditions vary
     std::vector<FieldText> inputs{};       ///< inputs of the method that hold for the whole study
     std::vector<OptionReeving> reevings{};
+    std::vector<Arrangement> arrangements{};
     std::string rig{}; ///< the rig it is to be pulled on, by name; empty: not said
     std::vector<ChainPart> chain;
     std::uint64_t seed = 1;

@@ -63,6 +63,7 @@ struct Metric {
     bool atEnd = false;
     std::string_view more = {}, less = {}; ///< "is stronger than", "is weaker than"; empty: greater, smaller
     Scale scale = Scale::measured;
+    bool asked = false; ///< of methods with a curve: told only by one that was asked for it
 };
 
 struct Method {
@@ -97,8 +98,8 @@ const Method* find(std::string_view key);
 /// order they are offered.
 std::vector<const Method*> search(std::string_view text);
 
-/// A metric by its key: the method's own row, else that of the first method which offers it; nullptr where
-/// none does. Rows of one key may differ in words, never in dimension.
+/// A metric by its key: the method's own row, else that of the first method which offers it, else that of a
+/// phase (phase_metric.h); nullptr where none does. Rows of one key may differ in words, never in dimension.
 const Metric* findMetric(std::string_view key, const Method* method = nullptr);
 
 /// The unit a metric is shown in: its own where it has one, else the reader's for its dimension.

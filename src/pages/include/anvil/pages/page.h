@@ -53,6 +53,7 @@ struct View {
     std::string scale{};                    ///< of the ladder: a key of results::RatioBase; empty: as it is
     std::optional<std::pair<std::size_t, std::size_t>> two{}; ///< groups chosen to be compared
     std::string plotOf{}; ///< the group of the probability plot; empty: the first
+    bool logTime = false; ///< of what moves over days
 };
 
 /// A kind of page. `make` gives nothing where it has nothing to say.
@@ -92,6 +93,18 @@ std::optional<Page> treatment(const Source& source, const View& view);
 std::optional<Page> trend(const Source& source, const View& view);
 /// Which part of the load path broke how often, and what each holds.
 std::optional<Page> parts(const Source& source, const View& view);
+/// Every metric beside the one that decides: what each group gives by all of them.
+std::optional<Page> otherMetrics(const Source& source, const View& view);
+bool hasOtherMetrics(const Source& source, const View& view);
+/// How held loads moved on, over linear or logarithmic time.
+std::optional<Page> creep(const Source& source, const View& view);
+bool hasCreep(const Source& source, const View& view);
+/// How blows grow harder from hit to hit on one spot.
+std::optional<Page> hits(const Source& source, const View& view);
+bool hasHits(const Source& source, const View& view);
+/// What an arrangement was said to hold against what it held, by the maker's rating and by what was measured.
+std::optional<Page> arrangement(const Source& source, const View& view);
+bool hasArrangement(const Source& source, const View& view);
 /// What the options cost against what they hold.
 std::optional<Page> worth(const Source& source, const View& view);
 /// Several criteria weighed against each other.

@@ -22,6 +22,12 @@ Expected<methods::Evidence> evidenceOf(const StudyData& data, const Pull& pull,
 /// What follows from that by the pull's method, whatever its number may be used for.
 Expected<methods::Measured> measured(const StudyData& data, const Pull& pull, const curve::Reading* reading);
 
+/// The metrics that phases of its pulls were read at, in the order they come up.
+std::vector<Metric> phaseMetricsOf(const StudyData& data);
+
+/// Everything a study can be ranked by: what its method tells, its phases, and what decides it.
+std::vector<Metric> metricsOf(const StudyData& data);
+
 /// The metric of a number that is typed for a pull: the one that decides where it can be entered itself, else
 /// the one that the method's formulas start from, such as the peak of a bending test.
 Metric typedMetric(const StudyData& data);

@@ -3,6 +3,8 @@
 
 #include <anvil/methods/load_plan.h>
 #include <anvil/results/results.h>
+#include <optional>
+#include <span>
 
 namespace anvil::results {
 
@@ -19,5 +21,10 @@ struct SquareLegs {
 
 /// Of a study of shared loads, squares in board order; those without a pull that tells it are left out.
 std::vector<SquareLegs> legsOf(const Results& results);
+
+/// The legs of a piece while it is pulled: loads as they are shown, N; directions and stiffnesses as said of
+/// the piece or its study. Empty for fewer than two legs, or where nothing pulls.
+std::optional<SquareLegs> legsNow(const StudyData& data, const Specimen& piece,
+                                  std::span<const double> loads);
 
 } // namespace anvil::results

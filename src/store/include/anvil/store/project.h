@@ -25,7 +25,7 @@ struct PackedChunk;
 using domain::Id;
 
 /// Version of the schema this program writes.
-inline constexpr int schemaVersion = 8;
+inline constexpr int schemaVersion = 9;
 
 /// One journal row: who changed what, when, and every touched row before and after.
 struct JournalEntry {

@@ -34,6 +34,10 @@ struct PieceTexts {
 QString pieceToJson(const PieceTexts& piece);
 Expected<PieceTexts> pieceFromJson(const QString& json);
 
+/// What was measured on a picture; of one without marks and scale an empty object.
+QString marksToJson(const methods::PictureMarks& marks);
+Expected<methods::PictureMarks> marksFromJson(const QString& json);
+
 /// Describes a package of tables to programs: a datapackage.json with the fields of each table, its primary
 /// references and what is in it.
 struct TableText {

@@ -57,6 +57,14 @@ Expected<void> moveInRunList(OpenProject& project, Id study, int from, int to);
 Expected<void> setReevings(OpenProject& project, Id study,
                            const std::vector<std::tuple<Id, std::string, std::string>>& typed);
 
+/// Which options are another one in an arrangement, as typed: the option, the plain one and the factor; rows
+/// without a plain one and a factor are none. Error: no such option, an option that is its own plain one, or
+/// no factor above zero.
+struct TypedArrangement {
+    std::string option, base, factor;
+};
+Expected<void> setArrangements(OpenProject& project, Id study, const std::vector<TypedArrangement>& typed);
+
 /// How the pieces are prepared, step by step.
 Expected<void> setRecipe(OpenProject& project, Id study, const std::vector<domain::RecipeStep>& recipe);
 

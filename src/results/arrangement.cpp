@@ -1,0 +1,53 @@
+#include <anvil/results/arrangement.h>
+
+#include <algorithm>
+
+namespace anvil::results {
+namespace {
+
+/// What a pair says of `a` over `b`, whichever way round it stands.
+std::optional<std::pair<double, double>> ratioInterval(const Verdict& verdict, Id a, Id b, Id condition) {
+    for (const auto& pair : verdict.pairs) {
+        const auto &x = verdict.groups[pair.a], &y = verdict.groups[pair.b];
+        if (x.condition != condition || y.condition != condition || !pair.comparison.ratioInterval) continue;
+        const auto& [low, high] = *pair.comparison.ratioInterval;
+        if (x.option == a && y.option == b) return std::pair{low, high};
+        if (x.option == b && y.option == a && low > 0) return std::pair{1 / high, 1 / low};
+    }
+    return std::nullopt;
+}
+
+bool exact(const Group& g) { return g.summary.mean && !g.summary.censored() && *g.summary.mean > 0; }
+
+} // namespace
+
+std::vector<Arranged> arrangedOf(const StudyData& data, const Verdict& verdict) {
+    std::vector<Arranged> out;
+    if (verdict.goal.metric->dimension != quantity::Dimension::force) return out;
+    for (const auto& said : data.study.plan.arrangements)
+        for (const auto& c : data.conditions) {
+            const auto* own = verdict.group(said.option, c.id);
+            const auto* plain = verdict.group(said.base, c.id);
+            const auto* base = data.option(said.base);
+            if (!own || !exact(*own) || !base || !(said.factor > 0)) continue;
+            Arranged one{said, c.id, *own->summary.mean, {}, {}, false};
+            if (base->rating && *base->rating > 0) {
+                const double predicted = said.factor * *base->rating;
+                one.byRating = AgainstPromise{predicted, one.mean / predicted, {}};
+                if (const auto& i = own->summary.meanInterval)
+                    one.byRating->interval = std::pair{i->first / predicted, i->second / predicted};
+            }
+            if (plain && exact(*plain)) {
+                const double predicted = said.factor * *plain->summary.mean;
+                one.byMeasured = AgainstPromise{predicted, one.mean / predicted, {}};
+                if (const auto i = ratioInterval(verdict, said.option, said.base, c.id))
+                    one.byMeasured->interval = std::pair{i->first / said.factor, i->second / said.factor};
+            }
+            one.turnsRound =
+                one.byRating && one.byMeasured && (one.byRating->share >= 1) != (one.byMeasured->share >= 1);
+            out.push_back(one);
+        }
+    return out;
+}
+
+} // namespace anvil::results
