@@ -62,7 +62,8 @@ public:
     bool shows(const results::CreepCurve& c, double at) const { return !m_log || (at > 0 && !after(c, at)); }
     double x(double at) const { return m_log ? std::log10(at / m_unit.seconds) : at / m_unit.seconds; }
     std::string title() const {
-        return fmt::format("Time under load ({}{})", m_unit.symbol, m_log ? ", by its logarithm" : "");
+        return fmt::format("Time since it was loaded ({}{})", m_unit.symbol,
+                           m_log ? ", by its logarithm" : "");
     }
     static bool after(const results::CreepCurve& c, double at) {
         return c.unloadedAfter && at >= *c.unloadedAfter;
@@ -77,53 +78,100 @@ private:
 
 } // namespace
 
-Picture creepLines(const domain::StudyData& data, const std::vector<results::CreepCurve>& curves,
-                   const quantity::Unit& unit, const CreepLook& look) {
-    const Times times(curves, look.logTime);
-    double most = 0;
-    std::set<domain::Id> shown;
-    std::set<double> limits;
-    for (const auto& c : curves) {
-        shown.insert(c.option);
-        for (const auto& g : c.moved)
-            most = std::max(most, unit.fromSi(g.value));
-        if (c.limit) limits.insert(*c.limit);
+namespace {
+
+/// What all panels of a creep picture share.
+struct CreepScale {
+    Times times;
+    double most = 0; ///< on the upper axis, in display units
+    const quantity::Unit& unit;
+};
+
+/// One held load: its readings under load as a line, those after it was taken off as rings on a dotted one.
+void drawCreep(Picture& p, const Plane& plane, const CreepScale& scale, const results::CreepCurve& c,
+               std::size_t n) {
+    Polyline loaded{{}, seriesInk(n), 1.8, seriesDash(n), 1}, back{{}, seriesInk(n), 1.2, Dash::dotted, 1};
+    for (const auto& g : c.moved) {
+        if (!scale.times.shows(c, g.at)) continue;
+        const Point at{plane.px(scale.times.x(g.at)), plane.py(scale.unit.fromSi(g.value))};
+        const bool after = Times::after(c, g.at);
+        if (after && back.points.empty() && !loaded.points.empty())
+            back.points.push_back(loaded.points.back());
+        (after ? back : loaded).points.push_back(at);
+        p.add(Mark{at, after ? MarkShape::ring : MarkShape::disc, 6, seriesInk(n)});
+        p.hits.push_back({at.x - 6, at.y - 6, 12, 12,
+                          fmt::format("{}: {}", c.label, quantity::withUnit(g.value, scale.unit)), c.pull});
     }
-    for (const double l : limits)
-        if (unit.fromSi(l) < 1.6 * most) most = std::max(most, unit.fromSi(l));
-    Picture p;
-    p.width = look.width;
-    p.height = look.height;
-    Plane plane{times.low,       times.high, 0, most > 0 ? 1.08 * most : 1, 64, 14, look.width - legendWidth,
-                look.height - 44};
-    drawAxes(p, plane, times.title(), fmt::format("Movement ({})", unit.symbol),
-             times.logarithmic() ? TickText::powers : TickText::plain);
+    p.add(std::move(loaded));
+    if (back.points.size() > 1) p.add(std::move(back));
+}
+
+/// The loads of one condition.
+void drawCondition(Picture& p, const Plane& plane, const CreepScale& scale, const domain::StudyData& data,
+                   const std::vector<results::CreepCurve>& curves, domain::Id condition) {
+    drawAxes(p, plane, scale.times.title(), fmt::format("Movement ({})", scale.unit.symbol),
+             scale.times.logarithmic() ? TickText::powers : TickText::plain);
+    std::set<double> limits;
+    for (const auto& c : curves)
+        if (c.condition == condition && c.limit) limits.insert(*c.limit);
     for (const double l : limits) {
-        const double y = plane.py(unit.fromSi(l));
+        const double y = plane.py(scale.unit.fromSi(l));
         if (y < plane.top) continue;
         p.add(Line{{plane.left, y}, {plane.right, y}, Ink::warn, 1.4, Dash::dashDot});
-        p.add(Label{
-            {plane.right - 4, y - 5}, "limit " + quantity::withUnit(l, unit), 11, Align::right, Ink::warn});
+        p.add(Label{{plane.left + 6, y - 5},
+                    "limit " + quantity::withUnit(l, scale.unit),
+                    11,
+                    Align::left,
+                    Ink::warn});
     }
+    for (const auto& c : curves)
+        if (c.condition == condition) drawCreep(p, plane, scale, c, placeOf(data, c.option));
+}
+
+} // namespace
+
+Picture creepLines(const domain::StudyData& data, const std::vector<results::CreepCurve>& curves,
+                   const quantity::Unit& unit, const CreepLook& look) {
+    CreepScale scale{Times(curves, look.logTime), 0, unit};
+    std::set<domain::Id> options, seen;
     for (const auto& c : curves) {
-        const auto n = placeOf(data, c.option);
-        Polyline loaded{{}, seriesInk(n), 1.8, seriesDash(n), 1},
-            back{{}, seriesInk(n), 1.2, Dash::dotted, 1};
-        for (const auto& g : c.moved) {
-            if (!times.shows(c, g.at)) continue;
-            const Point at{plane.px(times.x(g.at)), plane.py(unit.fromSi(g.value))};
-            const bool after = Times::after(c, g.at);
-            if (after && back.points.empty() && !loaded.points.empty())
-                back.points.push_back(loaded.points.back());
-            (after ? back : loaded).points.push_back(at);
-            p.add(Mark{at, after ? MarkShape::ring : MarkShape::disc, 6, seriesInk(n)});
-            p.hits.push_back({at.x - 6, at.y - 6, 12, 12,
-                              fmt::format("{}: {}", c.label, quantity::withUnit(g.value, unit)), c.pull});
-        }
-        p.add(std::move(loaded));
-        if (back.points.size() > 1) p.add(std::move(back));
+        options.insert(c.option);
+        seen.insert(c.condition);
+        for (const auto& g : c.moved)
+            scale.most = std::max(scale.most, unit.fromSi(g.value));
     }
-    drawNames(p, data, shown, look.width - legendWidth + 14);
+    for (const auto& c : curves) // a limit that was nearly reached is seen
+        if (c.limit && unit.fromSi(*c.limit) < 1.6 * scale.most)
+            scale.most = std::max(scale.most, unit.fromSi(*c.limit));
+    Picture p;
+    p.width = look.width;
+    const double room = look.width - legendWidth;
+    const auto columns = std::clamp<std::size_t>(static_cast<std::size_t>(room / 300), 1,
+                                                 std::max<std::size_t>(seen.size(), 1));
+    const auto rows = (seen.size() + columns - 1) / columns;
+    const double wide = room / static_cast<double>(columns),
+                 high = std::max(look.height / static_cast<double>(std::max<std::size_t>(rows, 1)), 190.0);
+    p.height = high * static_cast<double>(rows);
+    std::size_t place = 0;
+    for (const auto& condition : data.conditions) {
+        if (!seen.contains(condition.id)) continue;
+        const double left = wide * static_cast<double>(place % columns),
+                     top = high * static_cast<double>(place / columns);
+        ++place;
+        const Plane plane{scale.times.low,
+                          scale.times.high,
+                          0,
+                          scale.most > 0 ? 1.08 * scale.most : 1,
+                          left + 54,
+                          top + 30,
+                          left + wide - 14,
+                          top + high - 44};
+        if (seen.size() > 1)
+            p.add(
+                Label{{plane.left, top + 18}, elided(condition.name, 34), 13, Align::left, Ink::text, true});
+        drawCondition(p, plane, scale, data, curves, condition.id);
+    }
+    drawNames(p, data, options, room + 14);
     return p;
 }
 

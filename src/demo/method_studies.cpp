@@ -1,4 +1,5 @@
 #include "method_studies.h"
+#include "pictures.h"
 
 #include <QDateTime>
 #include <anvil/quantity/print.h>
@@ -47,11 +48,24 @@ public:
         s.label = fmt::format("{}{}-{}", static_cast<char>('A' + option), condition + 1, replicate);
         return s;
     }
-    void pull(const domain::Specimen& piece, domain::Pull p) {
-        p.specimen = m_writer.add(piece);
+    domain::Id pull(const domain::Specimen& piece, domain::Pull p) {
+        m_piece = m_writer.add(piece);
+        return again(std::move(p));
+    }
+    /// The same piece once more.
+    domain::Id again(domain::Pull p) {
+        p.specimen = m_piece;
         p.performedAt = m_at.toString(Qt::ISODate).toStdString();
         m_at = m_at.addSecs(360);
-        m_writer.add(p);
+        return m_writer.add(p);
+    }
+    void picture(domain::Id pull, const char* name, const Painted& painted) {
+        domain::Attachment a;
+        a.pull = pull;
+        a.name = name;
+        a.marks = painted.marks;
+        a.file = m_writer.addFile(store::ImportedFile::pack(QString::fromUtf8(name), painted.png));
+        m_writer.add(a);
     }
     domain::Id curve(const curve::Curve& c) { return m_writer.addCurve(c); }
     /// What of the study needs its options.
@@ -66,6 +80,7 @@ private:
     store::Writer& m_writer;
     QDateTime m_at;
     domain::Study m_before;
+    domain::Id m_piece = 0;
 };
 
 domain::Study studyOf(int position, const char* title, const char* question, const char* note,
@@ -159,7 +174,10 @@ void hoopFoot(store::Writer& w, int position) {
                     p.standing = domain::Standing::aside;
                     p.reason = "The legs and the cell above them disagree: leg 2 was zeroed under load.";
                 }
-                b.pull(b.piece(o, c, r), p);
+                const auto made = b.pull(b.piece(o, c, r), p);
+                constexpr double turn = 2 * std::numbers::pi / 3;
+                if (c == 0 && r == 1)
+                    b.picture(made, "foot from above.png", legsFromAbove(0, turn, 2 * turn));
             }
     b.finish();
 }
@@ -227,6 +245,7 @@ void buckets(store::Writer& w, int position) {
         "Fallow Lane Growers, yard. Buckets of 3 kg dropped on their edge, a sensor of 150 g₀ on the handle.",
         "drop", "peak_deceleration", 4);
     Builder b(w, s, {"Bare rim", "Ribbed rim", "Rubber lip"}, {"From 0.5 m", "From 1 m"}, 138, {2026, 4, 29});
+    sim::Random hits(139);
     constexpr double peak[3][2] = {{118, 171}, {84, 119}, {46, 67}}, width[3] = {0.0042, 0.0058, 0.0105};
     for (std::size_t o = 0; o < 3; ++o)
         for (std::size_t c = 0; c < 2; ++c)
@@ -240,7 +259,20 @@ void buckets(store::Writer& w, int position) {
                 p.sourceName = fmt::format("drop-{}{}-{}.csv", static_cast<char>('a' + o), c + 1, r);
                 auto piece = b.piece(o, c, r);
                 piece.inputs = {{"mass", "3 kg"}};
+                if (c == 0 && r == 4) p.outcome.where = "rim by the handle";
                 b.pull(piece, p);
+                for (int hit = 2; c == 0 && r == 4 && o != 1 && hit <= 4; ++hit) { // on the spot once more
+                    constexpr double harder[3] = {1.01, 1, 1.22};
+                    p.curve =
+                        b.curve(blow(peak[o][c] * std::pow(harder[o], hit - 1) * (1 + 0.01 * hits.normal()),
+                                     width[o], hits));
+                    p.outcome.entered.fields = {{"height", "0.5 m"}, {"hit", std::to_string(hit)}};
+                    p.standing = domain::Standing::aside;
+                    p.reason = "Not a fresh spot: dropped to see how it changes.";
+                    p.sourceName =
+                        fmt::format("drop-{}{}-{}-{}.csv", static_cast<char>('a' + o), c + 1, r, hit);
+                    b.again(p);
+                }
             }
     b.finish();
 }
@@ -261,11 +293,30 @@ void rollerPlastic(store::Writer& w, int position) {
                 const double breadth = 1e-5 * std::round(1e5 * (0.0102 + 1.5e-4 * b.random.normal())),
                              depth = 1e-5 * std::round(1e5 * (0.0082 + 1.2e-4 * b.random.normal()));
                 piece.measured = {{"Breadth", {}, {}, {breadth}}, {"Depth", {}, {}, {depth}}};
-                auto p =
-                    formPull({{"to", stopped ? "0°" : text(rises[o][c] + 1.2 * b.random.normal(), 1, "°")}});
+                const double rise = stopped ? 0 : rises[o][c] + 1.2 * b.random.normal();
+                auto p = formPull({{"to", stopped ? "0°" : text(rise, 1, "°")}});
+                std::optional<Painted> seen;
+                if (r == 1) { // filmed: the swing of the first of each is read off a picture
+                    seen = swing(rise * std::numbers::pi / 180);
+                    const auto angle = methods::measureMark(seen->marks, 0);
+                    p.outcome.entered.fields = {
+                        {"to", quantity::print(methods::asEntry(*angle, quantity::unit("°")))}};
+                }
                 if (stopped) {
                     p.standing = domain::Standing::atLeast;
                     p.reason = "The hammer was stopped: it swallowed all there was.";
+                }
+                if (r == 1) {
+                    const double smooth = c == 0 ? 0.72 - 0.3 * static_cast<double>(o) : 0.18;
+                    const auto face = brokenFace(smooth);
+                    p.outcome.mode = "torn smoothly";
+                    const auto share = methods::measureMark(face.marks, 0);
+                    const double told = std::round(1000 * share->value) / 1000;
+                    p.outcome.shares = {{p.outcome.mode, told}, {"otherwise", 1 - told}};
+                    const auto made = b.pull(piece, p);
+                    b.picture(made, "swing.png", *seen);
+                    b.picture(made, "broken face.png", face);
+                    continue;
                 }
                 b.pull(piece, p);
             }

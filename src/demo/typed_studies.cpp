@@ -4,6 +4,7 @@
 #include <anvil/quantity/print.h>
 #include <anvil/sim/specimen.h>
 #include <cmath>
+#include <map>
 
 namespace anvil::demo {
 namespace {
@@ -54,10 +55,10 @@ std::string dayText(int day, int minute) {
 }
 
 /// Adds the study with a value for each planned pull; `mend` may change a pull before it is kept.
-domain::Id
-addTyped(store::Writer& w, domain::Study s, const std::vector<Kind>& kinds,
-         const std::vector<Setting>& settings, const Made& how,
-         const std::function<void(domain::Pull&, int option, int condition, int replicate)>& mend) {
+domain::Id addTyped(store::Writer& w, domain::Study s, const std::vector<Kind>& kinds,
+                    const std::vector<Setting>& settings, const Made& how,
+                    const std::function<void(domain::Pull&, int option, int condition, int replicate)>& mend,
+                    const std::function<void(domain::Specimen&, int option)>& shape = {}) {
     sim::Random random(how.seed);
     const auto id = s.id = w.add(s);
     std::vector<domain::Id> conditions;
@@ -90,6 +91,7 @@ addTyped(store::Writer& w, domain::Study s, const std::vector<Kind>& kinds,
                 piece.replicate = r;
                 piece.label = std::string(1, static_cast<char>('A' + k)) + std::to_string(c + 1) + "-" +
                               std::to_string(r);
+                if (shape) shape(piece, static_cast<int>(k));
                 domain::Pull p;
                 p.specimen = w.add(piece);
                 p.performedAt = dayText(how.day, minute += 4);
@@ -104,7 +106,8 @@ addTyped(store::Writer& w, domain::Study s, const std::vector<Kind>& kinds,
     return id;
 }
 
-/// Wet and dry over all makers, and a card on which strength, price and weight pull three ways.
+/// Wet and dry over all makers, and a card on which strength, price and weight pull three ways. The strongest
+/// slat is the thickest one: by stress another maker's plastic stands first.
 void slats(store::Writer& w, int position) {
     auto s =
         studyOf(position, "Recycled-plastic slats",
@@ -115,12 +118,33 @@ void slats(store::Writer& w, int position) {
     how.seed = 61;
     how.day = 9;
     how.step = 5;
+    s.plan.inputs = {{"span", "500 mm"}};
+    constexpr double depth[4] = {24.2, 22.1, 21.0, 20.4}, modulus[4] = {1.45e9, 1.70e9, 1.82e9, 1.38e9};
+    sim::Random sizes(62);
+    std::map<std::string, double> deep; // by label; m
+    const auto sized = [&](domain::Specimen& piece, int option) {
+        const auto measured = [&](double mm) { return std::round(10 * (mm + 0.15 * sizes.normal())) * 1e-4; };
+        piece.measured = {{"Breadth", {}, {}, {measured(60)}},
+                          {"Depth", {}, {}, {measured(depth[option]), measured(depth[option])}}};
+        deep[piece.label] = *piece.measured[1].mean();
+    };
+    const auto bent = [&](domain::Pull& p, int option, int condition, int replicate) {
+        const auto label = std::string(1, static_cast<char>('A' + option)) + std::to_string(condition + 1) +
+                           "-" + std::to_string(replicate);
+        const double stiff = modulus[option] * (condition == 0 ? 1 : 0.88) * (1 + 0.03 * sizes.normal()) * 4 *
+                             0.060 * std::pow(deep[label], 3) / std::pow(0.5, 3); // k = 4 E b d³ / L³
+        const double tenth = std::round(stiff / 100) / 10;                        // N/mm
+        p.outcome.entered.fields = {
+            {"stiffness", quantity::shortest(tenth) + " N/mm"},
+            {"deflection_at_peak",
+             quantity::shortest(std::round(1.18 * p.typed->value / stiff * 1e3)) + " mm"}};
+    };
     const auto id = addTyped(w, s,
                              {{"Millbrook", {1840, 1660}, 0.05, 4.20, 1.32},
                               {"Three Elms", {1620, 1455}, 0.06, 2.60, 1.21},
                               {"Oxbow", {1700, 1500}, 0.05, 3.10, 0.98},
                               {"Stonecrop", {1390, 1265}, 0.07, 2.35, 1.15}},
-                             {{"Dry"}, {"Wet"}}, how, {});
+                             {{"Dry"}, {"Wet"}}, how, bent, sized);
     s.id = id;
     auto weighed = s;
     weighed.card.title = "Which slat to buy";
@@ -163,7 +187,8 @@ void clampScrews(store::Writer& w, int position) {
 void pegs(store::Writer& w, int position) {
     auto s = studyOf(position, "Ground pegs",
                      "Which peg holds the cover line best, driven straight and driven slanting?",
-                     "Fallow Lane Growers, meadow by the barn. Crane scale, read at the greatest load.",
+                     "Fallow Lane Growers, meadow by the barn. Crane scale, read as it first moved and at "
+                     "the greatest load.",
                      "axial-pull", 4, 6, "peak");
     s.telling.references = {{"Gust on one line", 380, {}}};
     Made how;
@@ -178,6 +203,14 @@ void pegs(store::Writer& w, int position) {
              {{"Straight"}, {"Slanting"}}, how,
              [](domain::Pull& p, int option, int condition, int replicate) {
                  p.outcome.part = "the ground";
+                 constexpr double moves[4] = {0.78, 0.55, 0.49, 0.71}; // of the peak
+                 const double first =
+                     std::round(p.typed->value * moves[option] * (0.97 + 0.015 * replicate) / 5) * 5;
+                 p.outcome.phases = {{"first movement",
+                                      condition == 0 ? "straight up" : "along the line",
+                                      "moved, then held",
+                                      {{first, {}, 0, 0, &quantity::unit("N"), 0}},
+                                      {}}};
                  if (option != 2 || condition != 0 || replicate != 3) return;
                  p.typed->value = p.typed->upper = 930;
                  p.note = "Came up with a root around it.";

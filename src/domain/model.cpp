@@ -110,6 +110,13 @@ const Condition& StudyData::conditionAt(Id id) const {
     return found ? *found : none;
 }
 
+std::size_t StudyData::pulledPieces() const {
+    std::set<Id> pieces;
+    for (const auto& p : pulls)
+        pieces.insert(p.specimen);
+    return pieces.size();
+}
+
 const Specimen& StudyData::specimenAt(Id id) const {
     static const Specimen none{0, 0, 0, 0, 0, notHere, {}};
     const auto* found = specimen(id);

@@ -27,7 +27,7 @@ constexpr Metric metrics[] = {
      Sense::less},
     {"recovery", "Recovery", "share of the creep that came back", Dimension::ratio, Sense::more, "%"},
     {"permanent_set", "Permanent set", "creep that stayed", Dimension::length, Sense::less},
-    {"time_to_limit", "Time to the limit", "time to the limit", Dimension::time},
+    {"time_to_limit", "Time to the limit", "time to the limit", Dimension::time, Sense::more, "d"},
 };
 
 struct Series {

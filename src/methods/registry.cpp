@@ -80,14 +80,16 @@ const Input* inputFor(const Method& method, const Metric& metric) {
 }
 
 EntryForm entryForm(const Method& method) {
-    auto entry = EntryForm::number;
+    int lines = 0;
+    bool needed = false;
     for (const auto& i : method.inputs) {
-        if (i.of != Of::pull || !i.needed) continue;
-        if (i.form == Form::steps) return EntryForm::steps;
-        if (i.form == Form::series) return EntryForm::series;
-        if (i.form == Form::one) entry = EntryForm::form;
+        if (i.of != Of::pull) continue;
+        if (i.needed && i.form == Form::steps) return EntryForm::steps;
+        if (i.needed && i.form == Form::series) return EntryForm::series;
+        ++lines;
+        needed = needed || i.needed;
     }
-    return entry;
+    return needed || lines > 1 ? EntryForm::form : EntryForm::number;
 }
 
 std::vector<std::string> cautions(std::span<const Method* const> methods, std::span<const PieceKind> kinds) {

@@ -262,10 +262,10 @@ Expected<Told> told(const StudyData& data, const Pull& pull) {
                 number->whyBound.empty() ? boundWords(state) : std::string(number->whyBound), all->notes};
 }
 
-std::vector<std::string> notesOf(const StudyData& data, const Pull& pull) {
+std::vector<std::string> notesOf(const StudyData& data, const Pull& pull, const curve::Reading* reading) {
     std::vector<std::string> out;
-    if (pull.outcome.entered == Entered{}) return out;
-    const auto all = measured(data, pull, nullptr);
+    if (pull.outcome.entered == Entered{} && !pull.typed && !reading) return out;
+    const auto all = measured(data, pull, reading);
     if (!all) return {all.error().message};
     const auto* rating = all->find("rating");
     if (rating && rating->value)

@@ -41,17 +41,29 @@ std::string phasesLine(const Pull& pull, const Units& units) {
     return text;
 }
 
-/// What was entered for a pull, and what its method makes of it.
+/// Whether a metric stands in the table of what was read from a curve.
+bool readFromCurve(std::string_view metric) {
+    constexpr std::array read{"peak", "first_slip", "stiffness", "energy", "residual"};
+    return std::find(read.begin(), read.end(), metric) != read.end();
+}
+
+/// What was entered for a pull, and what its method makes of it; what was typed as it is, or stands in the
+/// table of its curve, is not said twice.
 void addEntered(std::vector<std::string>& out, const StudyData& data, const Pull& pull,
                 const Specimen& specimen, const curve::Reading* reading, const Units& units) {
     const auto& method = results::methodOf(data, specimen);
     for (const auto& f : pull.outcome.entered.fields)
-        if (const auto* input = method.input(f.key))
-            out.push_back(fmt::format("{}: {}", input->title, f.text));
-    if (pull.outcome.entered == domain::Entered{}) return;
+        if (const auto* input = methods::inputNamed(method, f.key)) {
+            const auto leg = input->form == methods::Form::perLeg ? f.key.find('.') : std::string::npos;
+            out.push_back(fmt::format(
+                "{}{}: {}", input->title,
+                leg == std::string::npos ? std::string() : ", leg " + f.key.substr(leg + 1), f.text));
+        }
+    if (pull.outcome.entered == domain::Entered{} && !pull.typed && !reading) return;
     if (const auto all = results::measured(data, pull, reading))
         for (const auto& n : all->numbers)
-            if (n.value)
+            if (n.value && !(pull.typed && pull.typed->metric->key == n.metric->key) &&
+                !(reading && readFromCurve(n.metric->key)) && !methods::phaseMetricOf(n.metric->key))
                 out.push_back(fmt::format("→ {}: {}", n.metric->title,
                                           valueText(*n.value, methods::unitFor(*n.metric, units), n.guess)));
 }

@@ -20,6 +20,18 @@ const results::Group* leader(const results::Verdict& verdict, domain::Id conditi
     return nullptr;
 }
 
+/// Whether two options of a condition are told apart, whichever way round their pair stands.
+bool apart(const results::Verdict& verdict, domain::Id a, domain::Id b, domain::Id condition) {
+    for (const auto& pair : verdict.pairs) {
+        const auto &x = verdict.groups[pair.a], &y = verdict.groups[pair.b];
+        if (x.condition != condition || y.condition != condition) continue;
+        if ((x.option == a && y.option == b) || (x.option == b && y.option == a))
+            return pair.comparison.verdict == stats::PairVerdict::stronger ||
+                   pair.comparison.verdict == stats::PairVerdict::weaker;
+    }
+    return false;
+}
+
 } // namespace
 
 Table sideBySideTable(const domain::StudyData& data, std::span<const results::Verdict* const> verdicts,
@@ -49,14 +61,22 @@ std::vector<std::string> sideBySideSentences(const domain::StudyData& data,
     const auto& deciding = *verdicts.front();
     std::vector<std::string> out{fmt::format("The {} decides.", deciding.goal.metric->noun)};
     for (std::size_t k = 1; k < verdicts.size(); ++k) {
-        std::map<std::pair<domain::Id, domain::Id>, std::vector<std::string>> turns; // this one, that one
+        std::map<std::pair<domain::Id, domain::Id>, std::vector<std::string>> turns, close; // this, that one
         for (const auto& c : data.conditions) {
             const auto *best = leader(deciding, c.id), *other = leader(*verdicts[k], c.id);
             if (best && other && best->option != other->option)
-                turns[{other->option, best->option}].push_back(c.name);
+                (apart(*verdicts[k], other->option, best->option, c.id)
+                     ? turns
+                     : close)[{other->option, best->option}]
+                    .push_back(c.name);
         }
         for (const auto& [who, where] : turns)
             out.push_back(fmt::format("By {} {} would stand first instead of {}{}.",
+                                      verdicts[k]->goal.metric->noun, data.optionAt(who.first).name,
+                                      data.optionAt(who.second).name,
+                                      data.conditions.size() > 1 ? ": " + listed(where) : std::string()));
+        for (const auto& [who, where] : close)
+            out.push_back(fmt::format("By {} {} has the better mean, but is not told apart from {}{}.",
                                       verdicts[k]->goal.metric->noun, data.optionAt(who.first).name,
                                       data.optionAt(who.second).name,
                                       data.conditions.size() > 1 ? ": " + listed(where) : std::string()));

@@ -7,6 +7,7 @@
 #include <anvil/results/inputs.h>
 #include <anvil/work/entry_commands.h>
 #include <array>
+#include <cmath>
 #include <fmt/format.h>
 
 namespace anvil::work {
@@ -34,6 +35,7 @@ std::vector<domain::FieldText> with(std::vector<domain::FieldText> fields, const
 
 Expected<void> enterMode(OpenProject& project, const domain::Pull& pull, const QString& what, double share) {
     if (!(share >= 0 && share <= 1)) return fail("A share of a failure is 0 to 100 %.");
+    share = std::round(1000 * share) / 1000; // no outline is better than that
     return project.changePull(pull.id, what, [&](domain::Pull& p) {
         p.outcome.shares = {{p.outcome.mode, share}};
         if (share < 1) p.outcome.shares.push_back({"otherwise", 1 - share});
@@ -50,13 +52,14 @@ std::vector<MeasuredField> measuredFields(const domain::StudyData& data, const d
     const int legs = results::legsOf(data, piece);
     for (const auto& input : results::methodOf(data, piece).inputs) {
         const bool typed = input.form == methods::Form::one || input.form == methods::Form::repeated;
-        const auto dimension =
-            isMeasurable(input.dimension) ? input.dimension : input.orElse.value_or(Dimension::force);
-        if (!isMeasurable(dimension) || (!pull && input.of == methods::Of::specimen)) continue;
-        if (typed) out.push_back({std::string(input.key), std::string(input.title), dimension});
-        for (int leg = 1; input.form == methods::Form::perLeg && leg <= legs; ++leg)
-            out.push_back({fmt::format("{}.{}", input.key, leg), fmt::format("{}, leg {}", input.title, leg),
-                           dimension});
+        if (!pull && input.of == methods::Of::specimen) continue;
+        for (const auto dimension : {std::optional(input.dimension), input.orElse}) {
+            if (!dimension || !isMeasurable(*dimension)) continue;
+            if (typed) out.push_back({std::string(input.key), std::string(input.title), *dimension});
+            for (int leg = 1; input.form == methods::Form::perLeg && leg <= legs; ++leg)
+                out.push_back({fmt::format("{}.{}", input.key, leg),
+                               fmt::format("{}, leg {}", input.title, leg), *dimension});
+        }
     }
     if (pull && !pull->outcome.mode.empty())
         out.push_back(

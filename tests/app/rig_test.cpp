@@ -510,6 +510,10 @@ TEST_F(AtTheRig, LegsAreShownWithTheirSharesAndKeptAtEveryMark) {
     QTest::keyClick(view(), Qt::Key_1);
     EXPECT_TRUE(waitFor([&] { return child<QLabel>("liveChannels")->text().contains("60 %"); }))
         << child<QLabel>("liveChannels")->text().toStdString();
+    EXPECT_TRUE(waitFor([&] {
+        const auto* legs = child<PictureView>("liveLegs");
+        return legs->isVisible() && visibleTexts(legs->parentWidget()).join(' ').contains("1: 60 %");
+    })) << "the shares are drawn while it is pulled";
     judge();
     ASSERT_EQ(study().pulls.size(), 1U);
     session().selectPull(study().pulls[0].id);

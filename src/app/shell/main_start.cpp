@@ -192,7 +192,7 @@ void MainWindow::keepRecent() {
     r.on = m_session.now().date();
     if (const auto* data = m_session.study()) {
         r.question = qs(data->study.question.empty() ? data->study.title : data->study.question);
-        r.progress = tr("%1 of %2 pulled").arg(data->pulls.size()).arg(data->specimens.size());
+        r.progress = tr("%1 of %2 pulled").arg(data->pulledPieces()).arg(data->specimens.size());
         const auto& verdict = m_session.verdict(data->study.goal.metric);
         const auto said = words::headlines(*data, verdict);
         if (!said.empty()) r.leads = qs(said.front());

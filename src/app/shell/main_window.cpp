@@ -316,7 +316,7 @@ void MainWindow::refresh() {
                       : link == bench::LinkState::searching ? tr("looking for it")
                       : m_session.rig().setupId()           ? tr("not connected")
                                                             : tr("files only");
-        progress[3] = tr("%1 of %2").arg(data->pulls.size()).arg(data->specimens.size());
+        progress[3] = tr("%1 of %2").arg(data->pulledPieces()).arg(data->specimens.size());
         progress[4] = look ? tr("%1 of %2 seen").arg(curves - look).arg(curves) : tr("%1 read").arg(curves);
         progress[5] = data->pulls.empty() ? QString() : tr("%1 options").arg(data->options.size());
         progress[6] = data->pulls.empty() ? QString() : tr("ready");

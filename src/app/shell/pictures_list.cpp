@@ -3,15 +3,16 @@
 #include "shell/picture_dialog.h"
 #include "shell/preferences.h"
 #include "theme/theme.h"
+#include "widgets/flow_layout.h"
 #include "widgets/plain_text.h"
 #include <QDateTime>
 #include <QFile>
 #include <QFileDialog>
 #include <QFileInfo>
-#include <QHBoxLayout>
 #include <QListWidget>
 #include <QPixmap>
 #include <QPushButton>
+#include <QVBoxLayout>
 #include <anvil/quantity/print.h>
 #include <anvil/tables/file.h>
 #include <anvil/work/picture_commands.h>
@@ -40,8 +41,7 @@ PicturesList::PicturesList(Session& session, QWidget* parent) : QWidget(parent),
     m_list->setMaximumHeight(grown(150));
     layout->addWidget(m_list);
     m_buttons = new QWidget;
-    auto* row = new QHBoxLayout(m_buttons);
-    row->setContentsMargins(0, 0, 0, 0);
+    auto* row = new FlowLayout(m_buttons);
     const auto button = [&](const QString& text, const char* name, void (PicturesList::*what)()) {
         auto* b = new QPushButton(text);
         b->setObjectName(QString::fromLatin1(name));
@@ -52,7 +52,6 @@ PicturesList::PicturesList(Session& session, QWidget* parent) : QWidget(parent),
     button(tr("Measure\u2026"), "measurePicture", &PicturesList::measure);
     button(tr("Save as\u2026"), "savePicture", &PicturesList::save);
     button(tr("Take away"), "removePicture", &PicturesList::remove);
-    row->addStretch();
     layout->addWidget(m_buttons);
 }
 

@@ -283,6 +283,9 @@ struct StudyData {
     const Specimen* specimen(Id id) const;
     const Pull* pull(Id id) const;
 
+    /// How many of its pieces have been pulled, once or more.
+    std::size_t pulledPieces() const;
+
     // For ids that `validate` has seen to: of a piece, a pull, or a group of a verdict. Always there; for any
     // other id one that is called so.
     const Option& optionAt(Id id) const;

@@ -51,6 +51,8 @@ struct Told {
 Expected<Told> told(const StudyData& data, const Pull& pull);
 
 /// What somebody should know of the entry beside its number; what its rating means comes first.
-std::vector<std::string> notesOf(const StudyData& data, const Pull& pull);
+/// `reading`: of its curve; null: it has none.
+std::vector<std::string> notesOf(const StudyData& data, const Pull& pull,
+                                 const curve::Reading* reading = nullptr);
 
 } // namespace anvil::results

@@ -4,6 +4,7 @@
 #include <QString>
 #include <anvil/curve/reading.h>
 #include <anvil/domain/model.h>
+#include <anvil/methods/picture.h>
 #include <anvil/quantity/error.h>
 
 namespace anvil::store {
