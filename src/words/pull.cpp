@@ -1,14 +1,17 @@
 #include <anvil/domain/pulls_of_pieces.h>
 #include <anvil/words/pull.h>
 
+#include <algorithm>
 #include <anvil/domain/joints.h>
 #include <anvil/domain/outcomes.h>
 #include <anvil/domain/phases.h>
 #include <anvil/methods/method.h>
+#include <anvil/methods/phase_metric.h>
 #include <anvil/quantity/print.h>
 #include <anvil/results/ends.h>
 #include <anvil/results/evidence.h>
 #include <anvil/words/values.h>
+#include <array>
 #include <fmt/format.h>
 #include <numbers>
 
@@ -279,7 +282,7 @@ std::vector<std::string> remarksOn(const StudyData& data, const Pull& pull, cons
     add(heldText(results::jointsThatHeld(data, pull, specimen), "i"));
     const auto* reading = readings.find(pull.id);
     add(results::reasonOf(pull, reading));
-    for (const auto& words : results::notesOf(data, pull))
+    for (const auto& words : results::notesOf(data, pull, reading))
         add(words);
     add(phasesLine(pull, units));
     add(pull.note);
@@ -324,7 +327,7 @@ std::vector<std::string> factsOf(const StudyData& data, const Pull& pull, const 
     const auto* reading = readings.find(pull.id);
     std::vector<std::string> out{pull.typed ? "Typed: " + pull.typed->asTyped : "Source: " + pull.sourceName};
     addEntered(out, data, pull, specimen, reading, units);
-    for (const auto& note : results::notesOf(data, pull))
+    for (const auto& note : results::notesOf(data, pull, reading))
         out.push_back(note);
     addCircumstances(out, pull, timing);
     const auto& load = units.of(reading ? reading->load : quantity::Dimension::force);
