@@ -126,7 +126,9 @@ std::string unbracketed(std::string_view s) {
 Expected<Entry> parseEntry(std::string_view text, std::optional<Dimension> wanted, const Unit* fallback) {
     if (text.size() > mostEntryBytes)
         return fail("This is too long for a measurement: type one number with its unit.");
-    const std::string clean = unbracketed(trimmed(plainCharacters(text)));
+    const std::string plain = plainCharacters(text);
+    const bool bracketed = trimmed(plain).starts_with('('); // the unit belongs to both
+    const std::string clean = unbracketed(trimmed(plain));
     std::string_view s = trimmed(clean);
     if (s.empty()) return fail("Nothing was entered: type a number with its unit.");
     Entry entry;
@@ -151,9 +153,14 @@ Expected<Entry> parseEntry(std::string_view text, std::optional<Dimension> wante
     auto first = measured(s, wanted, trimmed(clean));
     if (!first) return tl::unexpected(first.error());
     Measured other;
-    const auto percent = entry.doubt == Doubt::plusMinus && (!first->unit || first->unit->symbol != "%")
-                             ? share(second)
-                             : std::nullopt;
+    const auto percent =
+        entry.doubt == Doubt::plusMinus && !bracketed && (!first->unit || first->unit->symbol != "%")
+            ? share(second)
+            : std::nullopt;
+    if (percent && !first->unit && wanted == Dimension::ratio)
+        return fail(
+            fmt::format("\"{}\" can be read in two ways: write \"{} % ± {}\" where both are per cent.",
+                        trimmed(clean), s, second));
     if (percent && (first->unit ? first->unit->dimension : wanted) == Dimension::temperature)
         return fail(
             fmt::format("\"{}\": a share of a temperature means nothing, write degrees.", trimmed(clean)));
@@ -234,6 +241,7 @@ template <class Number> std::string printed(const Entry& entry, const Unit& unit
         text += "…" + value(entry.upperSi);
         break;
     case Doubt::plusMinus:
+        if (unit.symbol == "%") text += " %"; // "12 ± 1 %" would be a share of the 12
         text += " ± " + number(entry.plusMinusSi / unit.factor);
         break;
     }

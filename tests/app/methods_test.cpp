@@ -58,7 +58,7 @@ const std::vector<Case>& cases() {
          "strength",
          {3000 / (pi * 1e-4), 4000 / (pi * 1e-4)},
          "9.549 MPa",
-         "3.0 times as high as wide",
+         "more than twice as high as wide",
          1},
         {"pin-shear",
          {{"diameter", "4 mm"}, {"planes", "2"}},

@@ -296,6 +296,13 @@ TEST(Entry, DoubtInManySpellings) {
     }
     EXPECT_EQ(parseEntry("12 % ± 1 %", Dimension::ratio)->plusMinusSi, 0.01)
         << "per cent of per cent is points";
+    EXPECT_NEAR(parseEntry("(12 ± 1) %", Dimension::ratio)->plusMinusSi, 0.01, 1e-15)
+        << "the unit belongs to both";
+    EXPECT_NEAR(parseEntry("(12 ± 1) %", Dimension::ratio)->si, 0.12, 1e-15);
+    EXPECT_NE(parseEntry("12 ± 1 %", Dimension::ratio).error().message.find("12 % ± 1 %"), std::string::npos);
+    EXPECT_EQ(print(*parseEntry("(12 ± 1) %", Dimension::ratio)), "12 % ± 1 %");
+    EXPECT_EQ(parseEntry(print(*parseEntry("(12 ± 1) %", Dimension::ratio)), Dimension::ratio)->plusMinusSi,
+              0.01);
     EXPECT_FALSE(parseEntry("20 °C ± 5 %", Dimension::temperature));
     EXPECT_EQ(parseEntry(">= 9 kN")->doubt, Doubt::above);
     EXPECT_EQ(parseEntry("⩽ 9 kN")->doubt, Doubt::below);
