@@ -325,7 +325,11 @@ Table pullTable(const StudyData& data, const Readings& readings, std::span<const
 std::vector<std::string> factsOf(const StudyData& data, const Pull& pull, const Specimen& specimen,
                                  const Readings& readings, const Units& units, const Timing& timing) {
     const auto* reading = readings.find(pull.id);
-    std::vector<std::string> out{pull.typed ? "Typed: " + pull.typed->asTyped : "Source: " + pull.sourceName};
+    std::vector<std::string> out;
+    if (pull.typed)
+        out.push_back("Typed: " + pull.typed->asTyped);
+    else if (!pull.sourceName.empty())
+        out.push_back("Source: " + pull.sourceName);
     addEntered(out, data, pull, specimen, reading, units);
     for (const auto& note : results::notesOf(data, pull, reading))
         out.push_back(note);

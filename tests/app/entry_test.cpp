@@ -88,6 +88,19 @@ TEST_F(Entering, SagsAreTypedAsTwoHeightsAndRanked) {
     EXPECT_TRUE(session().project()->file().check().problems.isEmpty());
 }
 
+TEST_F(Entering, AFormWithoutPiecesOffersToMakeThem) {
+    const auto id = newStudy({"Foot", "Hook"}, {"Dry"});
+    ASSERT_TRUE(work::setMethod(*session().project(), id, "load-share"));
+    ASSERT_TRUE(work::planReplicates(*session().project(), id, 2));
+    window->goTo(Stage::pull);
+    settle();
+    EXPECT_TRUE(visibleTexts(window.get()).contains("4 pieces are planned, and none is made yet."));
+    pressButton("Make 4 pieces");
+    settle();
+    EXPECT_EQ(study().specimens.size(), 4U);
+    EXPECT_TRUE(child<QLineEdit>("entry-leg.1")->isVisible());
+}
+
 TEST_F(Entering, AWrongFormIsASentenceAndLosesNothing) {
     begin("sag");
     type("entry-unloaded", "398");
@@ -288,9 +301,10 @@ TEST_F(Entering, TheHintIsInTheMethodsOwnUnit) {
     const auto id = newStudy({"Rod", "Tube"}, {"Dry"});
     ASSERT_TRUE(work::setMethod(*session().project(), id, "torsion"));
     ASSERT_TRUE(work::planReplicates(*session().project(), id, 2));
+    ASSERT_TRUE(work::makePieces(*session().project(), id, ""));
     window->goTo(Stage::pull);
     settle();
-    EXPECT_EQ(shown<QLineEdit>("What was read")->placeholderText(), QString::fromUtf8("number in N\u00b7m"));
+    EXPECT_TRUE(child<QLineEdit>("entry-peak")->placeholderText().contains(QString::fromUtf8("N\u00b7m")));
     window->goTo(Stage::question);
     settle();
     EXPECT_EQ(shown<QLineEdit>("What is needed")->placeholderText(), QString::fromUtf8("how much, N\u00b7m"));

@@ -85,7 +85,9 @@ PictureDialog::PictureDialog(const QPixmap& picture, const QString& name, const 
     m_picture->setTool(tool);
     m_tools->button(static_cast<int>(tool))->setChecked(true);
     show();
-    resize(1080, 720);
+    QSize room(1080, 720);
+    if (parent) room = room.boundedTo(parent->window()->size() - QSize(40, 60));
+    resize(room);
     m_picture->setFocus();
 }
 

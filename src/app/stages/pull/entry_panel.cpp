@@ -96,7 +96,7 @@ QLineEdit* EntryPanel::addLine(int row, const QString& key, const QString& title
     auto* edit = field("", hint, 260);
     edit->setObjectName("entry-" + key);
     edit->setAccessibleName(title);
-    edit->setMinimumWidth(grown(170));
+    edit->setMinimumWidth(grown(250));
     auto* label = plainLabel(title);
     if (!needed) label->setObjectName("faint"); // may stay empty
     label->setBuddy(edit);
@@ -260,7 +260,9 @@ void EntryPanel::keep() {
     const auto told = results::told(data, *pull);
     if (!m_session.tell(told)) return;
     const auto& unit = methods::unitFor(*told->number.metric, m_session.units());
-    QStringList said{tr("%1: %2.").arg(label, qs(words::valueText(*told->number.value, unit)))};
+    QStringList said{
+        tr("%1: %2 %3.")
+            .arg(label, qs(told->number.metric->noun), qs(words::valueText(*told->number.value, unit)))};
     for (const auto& r : results::notesOf(data, *pull))
         said << qs(r);
     m_session.say(said.join(' '));

@@ -18,6 +18,7 @@
 #include <anvil/pages/page.h>
 #include <anvil/plan/next.h>
 #include <anvil/results/evidence.h>
+#include <anvil/work/plan_commands.h>
 
 namespace anvil::app {
 
@@ -28,13 +29,15 @@ PullStage::PullStage(Session& session, QWidget* parent) : Panel(session, parent)
     outer->addWidget(m_bench, 1);
     m_entries = new QStackedWidget;
     m_entries->hide();
+    m_entries->addWidget(m_none = makeNone());
     outer->addWidget(m_entries, 1);
+    m_number = new TypedPage(session);
+    outer->addWidget(m_number, 1);
     m_ways = new QWidget;
-    outer->addWidget(m_ways, 1);
+    outer->addWidget(m_ways);
     auto* layout = new QVBoxLayout(m_ways);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->setSpacing(12);
-    layout->addWidget(new TypedPage(session), 1);
     addOtherWays(layout);
     auto* cautions = wrappedLabel("faint");
     QStringList all;
@@ -75,6 +78,22 @@ void PullStage::addOtherWays(QVBoxLayout* layout) {
     layout->addLayout(row);
 }
 
+QWidget* PullStage::makeNone() {
+    auto* page = new QWidget;
+    auto* layout = new QVBoxLayout(page);
+    layout->setContentsMargins(0, 0, 0, 0);
+    m_noneSays = wrappedLabel("nextPiece");
+    layout->addWidget(m_noneSays);
+    m_make = new QPushButton;
+    m_make->setObjectName("primary");
+    layout->addWidget(m_make, 0, Qt::AlignLeft);
+    layout->addStretch();
+    connect(m_make, &QPushButton::clicked, this, [this] {
+        m_session.tell(work::makePieces(*m_session.project(), m_session.studyId(), QString()));
+    });
+    return page;
+}
+
 QWidget* PullStage::entryFor(methods::EntryForm form) {
     using methods::EntryForm;
     if (form == EntryForm::steps) {
@@ -97,12 +116,17 @@ void PullStage::fill() {
     const auto form = methods::entryForm(method);
     const bool rig = m_session.rig().inUse() && data;
     const bool curve = rig && method.load == rig::loadOf(rig::heardLayout(m_session.rig().setup()));
+    const auto missing = data && data->specimens.empty() ? domain::missingPieces(*data).size() : 0;
     const bool entry = data && !data->study.plan.practice && form != methods::EntryForm::number &&
-                       !data->specimens.empty() && !curve;
+                       (!data->specimens.empty() || missing > 0) && !curve;
     const bool bench = rig && !entry;
-    if (entry) m_entries->setCurrentWidget(entryFor(form));
+    if (entry) m_entries->setCurrentWidget(missing > 0 ? m_none : entryFor(form));
+    m_noneSays->setText(tr("%1 pieces are planned, and none is made yet.").arg(missing));
+    m_make->setText(tr("Make %1 pieces").arg(missing));
+    m_make->setEnabled(!m_session.readOnly());
     m_entries->setVisible(entry);
-    m_ways->setVisible(!bench && !entry);
+    m_number->setVisible(!bench && !entry);
+    m_ways->setVisible(!bench);
     if (bench == m_bench->isVisibleTo(this)) return;
     m_bench->setVisible(bench);
     if (bench) m_bench->setFocus();

@@ -5,6 +5,7 @@
 #include "widgets/panel.h"
 #include <anvil/methods/method.h>
 
+class QPushButton;
 class QStackedWidget;
 class QVBoxLayout;
 
@@ -28,9 +29,14 @@ private:
     void fill() override;
     void addOtherWays(QVBoxLayout* layout);
     QWidget* entryFor(methods::EntryForm form); ///< built when first wanted
+    QWidget* makeNone();
     BenchView* m_bench;
     QStackedWidget* m_entries;
-    QWidget *m_ways, *m_form = nullptr, *m_ladder = nullptr, *m_gauge = nullptr;
+    QWidget* m_none; ///< where a form has no piece yet
+    QLabel* m_noneSays;
+    QPushButton* m_make;
+    QWidget *m_number, *m_ways; ///< one number to type; what else leads to results
+    QWidget *m_form = nullptr, *m_ladder = nullptr, *m_gauge = nullptr;
 };
 
 } // namespace anvil::app
