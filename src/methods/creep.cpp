@@ -23,7 +23,7 @@ constexpr Metric metrics[] = {
      .sense = Sense::less,
      .more = "creeps more than",
      .less = "creeps less than"},
-    {"rate_per_decade", "Creep for every tenfold time", "creep for every tenfold time", Dimension::length,
+    {"rate_per_decade", "Creep per decade", "creep for every tenfold time", Dimension::length,
      Sense::less},
     {"recovery", "Recovery", "share of the creep that came back", Dimension::ratio, Sense::more, "%"},
     {"permanent_set", "Permanent set", "creep that stayed", Dimension::length, Sense::less},

@@ -27,10 +27,11 @@ std::optional<Page> creep(const Source& source, const View& view) {
                "How each held load moved on; rings and dotted lines after it was taken off"});
     const auto told = results::methodOf(data.study.plan).metrics;
     const std::vector<domain::Metric> metrics(told.begin(), told.end());
-    page.add(words::pullTable(data, *source.readings, metrics, view.units, source.timing));
+    page.add(
+        words::pullTable(data, *source.readings, metrics, view.units, source.timing).without({"remarks"}));
     page.add(
         paragraph(Paragraph::Style::small,
-                  "Movement since the first reading under load. Creep for every tenfold time is the slope "
+                  "Movement since the first reading under load. Creep per decade is the slope "
                   "against the logarithm of the time; a limit that was not reached says \"at least\" the "
                   "time watched."));
     return page;
