@@ -18,7 +18,7 @@ using quantity::Dimension;
 constexpr std::string_view modeKey = "mode";
 
 bool isMeasurable(Dimension dimension) {
-    constexpr std::array all{Dimension::length, Dimension::angle, Dimension::area, Dimension::ratio};
+    constexpr std::array all{Dimension::length, Dimension::angle, Dimension::area};
     return std::find(all.begin(), all.end(), dimension) != all.end();
 }
 

@@ -37,15 +37,6 @@ using namespace anvil::app;
 namespace {
 
 struct Entering : Window {
-    /// A study of two options with this method, two pieces each; Pull is on show.
-    void begin(const char* method) {
-        const auto id = newStudy({"Pin", "Hook"}, {"Dry"});
-        ASSERT_TRUE(work::setMethod(*session().project(), id, method));
-        ASSERT_TRUE(work::planReplicates(*session().project(), id, 2));
-        ASSERT_TRUE(work::makePieces(*session().project(), id, ""));
-        window->goTo(Stage::pull);
-        settle();
-    }
     void type(const char* field, const QString& text) {
         auto* edit = child<QLineEdit>(field);
         edit->setFocus();

@@ -14,6 +14,7 @@
 #include <QTabWidget>
 #include <QTableWidget>
 #include <anvil/work/board_commands.h>
+#include <anvil/work/plan_commands.h>
 #include <iostream>
 
 namespace anvil::app {
@@ -120,6 +121,15 @@ domain::Id Window::newStudy(const QStringList& options, const QStringList& condi
     EXPECT_TRUE(work::addConditions(*session().project(), id, conditions));
     session().showStudy(id);
     return id;
+}
+
+void Window::begin(const char* method) {
+    const auto id = newStudy({"Pin", "Hook"}, {"Dry"});
+    ASSERT_TRUE(work::setMethod(*session().project(), id, method));
+    ASSERT_TRUE(work::planReplicates(*session().project(), id, 2));
+    ASSERT_TRUE(work::makePieces(*session().project(), id, ""));
+    window->goTo(Stage::pull);
+    settle();
 }
 
 domain::Id Window::pullOf(const std::string& label) {

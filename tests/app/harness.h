@@ -71,6 +71,8 @@ struct Window : testing::Test {
     /// A fresh study, in a fresh project where none is open, of these options and conditions; nothing is
     /// planned.
     domain::Id newStudy(const QStringList& options, const QStringList& conditions);
+    /// A study of a pin and a hook by this method, two pieces each; Pull is on show.
+    void begin(const char* method);
     /// The pull of a specimen label in the study on show.
     domain::Id pullOf(const std::string& label);
     void key(int key, Qt::KeyboardModifiers modifiers = {}) {

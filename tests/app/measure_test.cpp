@@ -33,14 +33,6 @@ struct Measuring : Window {
         EXPECT_TRUE(image.save(path));
         return path;
     }
-    void begin(const char* method) {
-        const auto id = newStudy({"Pin", "Hook"}, {"Dry"});
-        ASSERT_TRUE(work::setMethod(*session().project(), id, method));
-        ASSERT_TRUE(work::planReplicates(*session().project(), id, 2));
-        ASSERT_TRUE(work::makePieces(*session().project(), id, ""));
-        window->goTo(Stage::pull);
-        settle();
-    }
     void openStudy(const char* title) {
         openDemo();
         for (const auto& s : session().project()->studies())

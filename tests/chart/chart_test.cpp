@@ -7,11 +7,13 @@
 #include <QTemporaryDir>
 #include <algorithm>
 #include <anvil/chart/charts.h>
+#include <anvil/chart/method_card.h>
 #include <anvil/chart/painter.h>
 #include <anvil/quantity/print.h>
 #include <anvil/results/verdict.h>
 #include <cmath>
 #include <gtest/gtest.h>
+#include <map>
 #include <set>
 
 using namespace anvil;
@@ -440,6 +442,17 @@ TEST(LivePull, GrowsFromTheBeginningAndShowsTheLimitWhenNear) {
 
 namespace anvil::chart {
 namespace {
+
+TEST(MethodCards, AreOneOfItsOwnForEveryMethod) {
+    std::map<std::string, std::string_view> seen;
+    for (const auto* method : methods::all()) {
+        const auto card = methodCard(*method);
+        EXPECT_EQ(card.width, 150) << method->key;
+        EXPECT_EQ(card.height, 90) << method->key;
+        const auto [at, fresh] = seen.emplace(toSvg(card, lightPalette()), method->key);
+        EXPECT_TRUE(fresh) << method->key << " and " << at->second << " have the same drawing";
+    }
+}
 
 TEST(Sketches, EveryMethodHasItsOwnWithinItsBoxAndShowsWhatWasTyped) {
     std::set<std::string> seen;

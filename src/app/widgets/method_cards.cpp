@@ -9,7 +9,7 @@
 #include <QLineEdit>
 #include <QVBoxLayout>
 #include <algorithm>
-#include <anvil/chart/charts.h>
+#include <anvil/chart/method_card.h>
 #include <anvil/methods/method.h>
 #include <utility>
 
@@ -38,7 +38,7 @@ MethodCards::MethodCards(QWidget* parent) : QWidget(parent) {
     nothing->setWordWrap(true);
     layout->addWidget(m_nothing = nothing);
     for (const auto* method : methods::all()) {
-        auto* button = new PictureButton(chart::methodPicture(method->action), qs(method->title));
+        auto* button = new PictureButton(chart::methodCard(*method), qs(method->title));
         button->setScale(drawnAt);
         button->setCheckable(true);
         setTip(button, qs(method->measures));

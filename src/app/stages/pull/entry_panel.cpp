@@ -31,6 +31,7 @@
 #include <anvil/work/picture_commands.h>
 #include <anvil/work/plan_commands.h>
 #include <anvil/work/pull_commands.h>
+#include <utility>
 
 namespace anvil::app {
 
@@ -86,6 +87,7 @@ EntryPanel::EntryPanel(Session& session, QWidget* parent) : Panel(session, paren
     connect(m_measure, &QPushButton::clicked, this, &EntryPanel::choosePicture);
     connect(other, &QPushButton::clicked, this, [this] {
         if (m_next) m_skipped.insert(m_next);
+        m_taken.clear(); // they are of the piece that was passed over
         refill();
     });
     follow();
@@ -155,6 +157,7 @@ void EntryPanel::fill() {
         m_skipped.clear();
         next = plan::nextSpecimen(*data);
     }
+    if (m_next != (next ? next->id : 0)) m_taken.clear();
     m_next = next ? next->id : 0;
     // A square may be tested in a way of its own.
     const auto& method =
@@ -243,9 +246,10 @@ void EntryPanel::keep() {
     entry.operatorName = preferences::operatorName().toStdString();
     const auto label = m_piece->text().section('\n', 0, 0);
     Expected<Id> made = fail("");
+    auto taken = std::exchange(m_taken, {}); // the next piece is on show once this one is kept
     m_session.project()->together([&] {
         made = work::addEntry(*m_session.project(), entry);
-        for (const auto& picture : m_taken) {
+        for (const auto& picture : taken) {
             if (!made) break;
             const auto kept =
                 work::attach(*m_session.project(), *made, picture.name, picture.bytes, picture.madeAt);
@@ -253,7 +257,10 @@ void EntryPanel::keep() {
                 m_session.tell(work::setMarks(*m_session.project(), *kept, picture.marks));
         }
     });
-    if (!m_session.tell(made)) return;
+    if (!m_session.tell(made)) {
+        m_taken = std::move(taken);
+        return;
+    }
     m_session.selectPull(*made);
     const auto& data = *m_session.study();
     const auto* pull = data.pull(*made);
@@ -319,7 +326,6 @@ void EntryPanel::measureOn(const QString& path, const QString& key) {
 }
 
 void EntryPanel::clearForNext() {
-    m_taken.clear();
     m_note->clear();
     for (const auto& f : m_fields)
         if (!f.input->stays) f.edit->clear();

@@ -22,7 +22,7 @@
 #include <QScrollArea>
 #include <QStackedWidget>
 #include <QVBoxLayout>
-#include <anvil/chart/charts.h>
+#include <anvil/chart/method_card.h>
 #include <anvil/methods/method.h>
 #include <anvil/plan/fairness.h>
 #include <anvil/plan/replication.h>
@@ -246,7 +246,7 @@ void QuestionStage::fill() {
     m_question->setText(data ? qs(data->study.question) : QString());
     if (!m_question->hasFocus()) m_question->setCursorPosition(0);
     const auto* method = data ? methods::find(data->study.plan.method) : nullptr;
-    m_method->show(method ? chart::methodPicture(method->action) : chart::Picture{},
+    m_method->show(method ? chart::methodCard(*method) : chart::Picture{},
                    method ? tr("%1 \u25be").arg(qs(method->title)) : tr("What do you do to it? \u25be"));
     m_methodText->setText(method ? tr("It tells: %1").arg(qs(method->measures))
                                  : tr("The method says what is measured and what can hurt."));

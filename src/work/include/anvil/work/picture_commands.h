@@ -13,7 +13,7 @@ struct MeasuredField {
     quantity::Dimension dimension = quantity::Dimension::length;
 };
 
-/// The fields of a piece's method that take a length, an angle, an area or a share. `pull`: with those of the
+/// The fields of a piece's method that take a length, an angle or an area. `pull`: with those of the
 /// pull itself and, where it says how it failed, the share of that; null: of a form that is being filled in,
 /// whose fields alone are told.
 std::vector<MeasuredField> measuredFields(const domain::StudyData& data, const domain::Specimen& piece,
