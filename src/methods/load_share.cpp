@@ -6,6 +6,7 @@
 #include <anvil/methods/load_plan.h>
 #include <anvil/quantity/print.h>
 #include <limits>
+#include <map>
 
 namespace anvil::methods {
 namespace {
@@ -19,6 +20,12 @@ constexpr Input inputs[] = {
      Form::perLeg},
     {"stiffness", "Stiffness", "of a leg, where it is not by its length", Dimension::stiffness, Of::specimen,
      Form::perLeg},
+    {"pair", "Meets with", "legs of one number meet in a point of their own: 1, 2 …", Dimension::ratio,
+     Of::specimen, Form::perLeg},
+    {"strand", "One line with", "two legs of one number are one line that slides: 1, 2 …", Dimension::ratio,
+     Of::specimen, Form::perLeg},
+    {"grip", "Grip of a sliding line", "how many times as much one side may carry, from 1", Dimension::ratio,
+     Of::specimen},
     {"leg", "Load", "in a leg; one without a sensor is left out", Dimension::force, Of::pull, Form::perLeg,
      true, false, true},
     {"master", "Load on all", "in the line that carries them", Dimension::force, Of::pull},
@@ -181,18 +188,116 @@ std::vector<double> stiffnessesOf(const Evidence& e, std::size_t n) {
     return stiffness;
 }
 
+/// A number of each leg, 0 where nobody said one.
+Expected<std::vector<int>> numbersOf(const Evidence& e, const char* key, std::size_t n) {
+    std::vector<int> out(n, 0);
+    const auto told = ofLegs(e, key);
+    for (std::size_t i = 0; i < std::min(n, told.size()); ++i) {
+        if (std::isnan(told[i])) continue;
+        if (told[i] != std::floor(told[i]) || told[i] > 99)
+            return fail(fmt::format("\"{}\" of leg {} is a number to know others by: 1, 2, 3 …", key, i + 1));
+        out[i] = static_cast<int>(told[i]);
+    }
+    return out;
+}
+
+/// How the legs hang together: which meet in points of their own, which are one sliding line.
+struct Rigging {
+    std::vector<Direction> directions;
+    std::vector<double> stiffness; ///< empty: all as stiff
+    std::vector<int> pair, strand; ///< 0: none
+    double grip = 1;
+    Direction pull{};
+    double load = 0;
+};
+
+Expected<Rigging> riggingOf(const Evidence& e, const Legs& legs, double load) {
+    const auto n = legs.directions.size();
+    auto pair = numbersOf(e, "pair", n), strand = numbersOf(e, "strand", n);
+    if (!pair) return tl::unexpected(pair.error());
+    if (!strand) return tl::unexpected(strand.error());
+    Rigging r{legs.directions,
+              stiffnessesOf(e, n),
+              *pair,
+              *strand,
+              e.value("grip").value_or(1),
+              pullOf(legs),
+              load};
+    if (!(r.grip >= 1)) return fail("A sliding line grips by 1 or more: 1 is without friction.");
+    for (std::size_t i = 0; i < n; ++i) {
+        if (r.strand[i] == 0) continue;
+        const auto count = std::count(r.strand.begin(), r.strand.end(), r.strand[i]);
+        if (count != 2)
+            return fail(fmt::format("Line {} has {} legs: one that slides has two.", r.strand[i], count));
+        for (std::size_t k = 0; k < i; ++k)
+            if (r.strand[k] == r.strand[i] && r.pair[k] != r.pair[i])
+                return fail(
+                    fmt::format("Legs {} and {} are one line and meet in different points.", k + 1, i + 1));
+    }
+    return r;
+}
+
+/// The loads of the legs without one of them; `cut` may be none of them. A point that is left with one leg is
+/// none any more: that leg swings into line.
+Expected<std::vector<double>> loadsWithout(const Rigging& r, std::size_t cut) {
+    const auto n = r.directions.size();
+    LoadPlan plan;
+    plan.grip = r.grip;
+    plan.loads.push_back(r.pull);
+    const double size = std::hypot(r.pull[0], r.pull[1], r.pull[2]);
+    for (auto& c : plan.loads.front())
+        c *= size > 0 ? r.load / size : 0;
+    const auto stiffness = [&](std::size_t i) { return r.stiffness.empty() ? 1.0 : r.stiffness[i]; };
+    const auto kept = [&](int number, const std::vector<int>& of) {
+        std::size_t count = 0;
+        for (std::size_t i = 0; i < n; ++i)
+            count += i != cut && of[i] == number;
+        return count;
+    };
+    std::map<int, int> pointOf; // of a pair
+    std::vector<std::size_t> which;
+    double most = 0;
+    for (std::size_t i = 0; i < n; ++i) {
+        if (i == cut) continue;
+        int at = 0;
+        if (r.pair[i] != 0 && kept(r.pair[i], r.pair) > 1) {
+            const auto [place, fresh] = pointOf.emplace(r.pair[i], static_cast<int>(plan.loads.size()));
+            if (fresh) plan.loads.push_back({0, 0, 0});
+            at = place->second;
+        }
+        const bool slides = r.strand[i] != 0 && kept(r.strand[i], r.strand) == 2;
+        plan.legs.push_back({r.directions[i], stiffness(i), at, -1, slides ? r.strand[i] : -1});
+        which.push_back(i);
+        most = std::max(most, stiffness(i));
+    }
+    for (const auto& [number, point] : pointOf) { // what joins it to the one that holds all, and hardly gives
+        Direction along{};
+        for (std::size_t i = 0; i < n; ++i)
+            for (std::size_t c = 0; c < 3; ++c)
+                if (i != cut && r.pair[i] == number) along[c] += r.directions[i][c];
+        if (std::hypot(along[0], along[1], along[2]) < 1e-9)
+            return fail(fmt::format("The legs of pair {} pull against each other only.", number));
+        plan.legs.push_back({along, 1000 * most, 0, point});
+    }
+    const auto solved = legLoads(plan);
+    if (!solved) return tl::unexpected(solved.error());
+    std::vector<double> out(n, 0);
+    for (std::size_t k = 0; k < which.size(); ++k)
+        out[which[k]] = solved->load[k];
+    return out;
+}
+
 /// Predicted shares and what a lost leg does, by small displacements.
 void tellPrediction(Tell& tell, const Evidence& e, const Legs& legs, double together, double sum) {
     const auto n = legs.loads.size();
-    const auto stiffness = stiffnessesOf(e, n);
     const bool byLength = ofLegs(e, "stiffness").empty();
     if (legs.directions.empty()) {
         for (const char* metric : {"off_plan", "worst_loss"})
             tell.without(metric, "it needs the directions of the legs");
         return;
     }
-    const auto plan = onePoint(legs.directions, stiffness, pullOf(legs), together);
-    const auto predicted = legLoads(plan);
+    const auto rigging = riggingOf(e, legs, together);
+    const auto predicted = rigging ? loadsWithout(*rigging, n) : tl::unexpected(rigging.error());
     if (!predicted) {
         tell.note(predicted.error().message);
         for (const char* metric : {"off_plan", "worst_loss"})
@@ -200,23 +305,23 @@ void tellPrediction(Tell& tell, const Evidence& e, const Legs& legs, double toge
         return;
     }
     double expected = 0, off = 0;
-    for (const double v : predicted->load)
+    for (const double v : *predicted)
         expected += v;
     for (std::size_t i = 0; i < n; ++i)
-        off = std::max(off, std::abs(legs.loads[i] / sum - predicted->load[i] / expected));
+        off = std::max(off, std::abs(legs.loads[i] / sum - (*predicted)[i] / expected));
     tell.exact("off_plan", off);
     tell.note(fmt::format("By directions{} the legs would carry {}.",
-                          stiffness.empty() ? " (all as stiff)"
-                          : byLength        ? " and lengths"
-                                            : " and stiffnesses",
-                          sharesText(predicted->load)));
+                          rigging->stiffness.empty() ? " (all as stiff)"
+                          : byLength                 ? " and lengths"
+                                                     : " and stiffnesses",
+                          sharesText(*predicted)));
     double worst = 0;
     std::size_t lost = n, bears = 0;
     for (std::size_t i = 0; i < n; ++i)
-        if (const auto rest = withoutLeg(plan, i))
+        if (const auto rest = loadsWithout(*rigging, i))
             for (std::size_t k = 0; k < n; ++k)
-                if (rest->load[k] > worst) {
-                    worst = rest->load[k];
+                if ((*rest)[k] > worst) {
+                    worst = (*rest)[k];
                     lost = i;
                     bears = k;
                 }
@@ -284,14 +389,20 @@ Expected<SharedLoad> sharedLoad(const Evidence& e) {
     Tell unheard(loadShare, e);
     if (const auto filled = fillIn(*legs, masterOf(e), unheard); !filled)
         return tl::unexpected(filled.error());
-    SharedLoad out{legs->loads, legs->directions, {}};
+    SharedLoad out{legs->loads, legs->directions, 0, {}, {}};
     if (legs->directions.empty()) return out;
     Direction together{};
     for (std::size_t i = 0; i < legs->loads.size(); ++i)
         for (std::size_t c = 0; c < 3; ++c)
             together[c] += legs->loads[i] * legs->directions[i][c];
-    const double load = masterOf(e).value_or(std::hypot(together[0], together[1], together[2]));
-    out.plan = onePoint(legs->directions, stiffnessesOf(e, legs->loads.size()), pullOf(*legs), load);
+    out.load = masterOf(e).value_or(std::hypot(together[0], together[1], together[2]));
+    const auto rigging = riggingOf(e, *legs, out.load);
+    if (!rigging) return tl::unexpected(rigging.error());
+    if (auto all = loadsWithout(*rigging, legs->loads.size())) out.predicted = std::move(*all);
+    for (std::size_t i = 0; i < legs->loads.size(); ++i) {
+        auto rest = loadsWithout(*rigging, i);
+        out.without.push_back(rest ? std::optional(std::move(*rest)) : std::nullopt);
+    }
     return out;
 }
 

@@ -16,17 +16,15 @@ std::vector<double> sharesOf(const std::vector<double>& loads) {
     return out;
 }
 
-/// What the directions of the legs would have, and what is left where one is lost.
-void predict(SquareLegs& legs, methods::LoadPlan plan, double load) {
-    auto& pull = plan.loads.front();
-    const double size = std::hypot(pull[0], pull[1], pull[2]);
-    for (auto& c : pull)
-        c *= size > 0 ? load / size : 0;
-    if (const auto all = methods::legLoads(plan)) legs.predicted = sharesOf(all->load);
-    for (std::size_t i = 0; i < legs.loads.size(); ++i) {
-        const auto rest = methods::withoutLeg(plan, i);
-        legs.without.push_back(rest ? std::optional(rest->load) : std::nullopt);
-    }
+/// What the directions of the legs would have, and what is left where one is lost, at another load: all of it
+/// grows as the load does.
+void predict(SquareLegs& legs, const methods::SharedLoad& shared, double load) {
+    legs.predicted = sharesOf(shared.predicted);
+    legs.without = shared.without;
+    for (auto& rest : legs.without)
+        if (rest && shared.load > 0)
+            for (auto& v : *rest)
+                v *= load / shared.load;
 }
 
 } // namespace
@@ -40,7 +38,7 @@ std::vector<SquareLegs> legsOf(const Results& results) {
             SquareLegs legs;
             legs.option = o.id;
             legs.condition = c.id;
-            std::optional<methods::LoadPlan> plan;
+            std::optional<methods::SharedLoad> last;
             double load = 0;
             for (const auto& attempt : results.attempts(o.id, c.id)) {
                 const auto& pull = *attempt.pull;
@@ -54,17 +52,16 @@ std::vector<SquareLegs> legsOf(const Results& results) {
                 for (std::size_t i = 0; i < legs.loads.size(); ++i)
                     legs.loads[i] += shared->loads[i];
                 ++legs.pulls;
-                if (!shared->plan) continue;
-                plan = shared->plan;
+                if (shared->directions.empty()) continue;
                 legs.directions = shared->directions;
-                const auto& f = shared->plan->loads.front();
-                load += std::hypot(f[0], f[1], f[2]);
+                load += shared->load;
+                last = *shared;
             }
             if (legs.pulls == 0) continue;
             for (auto& v : legs.loads)
                 v /= static_cast<double>(legs.pulls);
             legs.shares = sharesOf(legs.loads);
-            if (plan) predict(legs, *plan, load / static_cast<double>(legs.pulls));
+            if (last) predict(legs, *last, load / static_cast<double>(legs.pulls));
             out.push_back(std::move(legs));
         }
     return out;
@@ -88,10 +85,9 @@ std::optional<SquareLegs> legsNow(const StudyData& data, const Specimen& piece,
     for (const double load : legs.loads)
         e->legs["leg"].push_back({load, {}, 0, 0, &quantity::unit("N"), -1});
     const auto shared = methods::sharedLoad(*e);
-    if (!shared || !shared->plan || shared->loads.size() != legs.loads.size()) return legs;
+    if (!shared || shared->directions.empty() || shared->loads.size() != legs.loads.size()) return legs;
     legs.directions = shared->directions;
-    const auto& f = shared->plan->loads.front();
-    predict(legs, *shared->plan, std::hypot(f[0], f[1], f[2]));
+    predict(legs, *shared, shared->load);
     return legs;
 }
 

@@ -65,7 +65,10 @@ struct Evidence;
 struct SharedLoad {
     std::vector<double> loads;         ///< N, one told by difference among them
     std::vector<Direction> directions; ///< empty: nobody said them
-    std::optional<LoadPlan> plan;      ///< by which shares are predicted; empty: no directions
+    double load = 0;                   ///< N on all; 0 without directions
+    std::vector<double> predicted; ///< N in each leg as directions and stiffnesses would have it; or empty
+    /// N in each leg after each is lost; empty: the rest would not hold.
+    std::vector<std::optional<std::vector<double>>> without;
 };
 /// As the method "load-share" sees it. Error: what it refuses.
 Expected<SharedLoad> sharedLoad(const Evidence& evidence);
