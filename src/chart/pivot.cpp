@@ -7,7 +7,7 @@
 namespace anvil::chart {
 namespace {
 
-constexpr double high = 190, body = 112, margin = 74, longest = 52;
+constexpr double high = 178, body = 102, margin = 74, longest = 46;
 
 /// An arrow from a place up or down, as long as its force.
 void arrow(Picture& p, const Point& from, double length, Ink ink) {

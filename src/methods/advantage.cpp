@@ -38,8 +38,7 @@ struct Ends {
 /// the load that was moved, and the hand's that called "input", or the only other one.
 Ends endsOf(const Evidence& e, Tell& tell) {
     Ends ends{e.value("input"), e.value("output")};
-    if (ends.in && ends.out) return ends;
-    if (!e.reading) return ends;
+    if (ends.in || ends.out || !e.reading) return ends; // one end typed and one logged are of no one moment
     if (!e.reading->together) {
         ends.whyNot = "its curve has no window in which both ends stood still";
         return ends;
@@ -53,8 +52,8 @@ Ends endsOf(const Evidence& e, Tell& tell) {
     }
     const auto& hand = named == both.others.end() ? both.others.front() : *named;
     if (!(hand.second > 0)) return ends;
-    if (!ends.in) ends.in = hand.second;
-    if (!ends.out) ends.out = both.load;
+    ends.in = hand.second;
+    ends.out = both.load;
     tell.note(fmt::format("Read from {:.4g} to {:.4g} s, where both stood still: {:.4g} N moved by {:.4g} N "
                           "(\"{}\").",
                           both.from, both.to, both.load, hand.second, hand.first));

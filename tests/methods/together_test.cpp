@@ -59,6 +59,8 @@ TEST(Together, BothEndsOfALineNeedNoTyping) {
 TEST(Together, WhatIsTypedGoesBefore) {
     const auto all = of("advantage", log(900, {{"hand", 0.4}}), {{"input", "300 N"}, {"output", "900 N"}});
     EXPECT_DOUBLE_EQ(all.find("advantage")->value->value, 3);
+    EXPECT_FALSE(of("advantage", log(900, {{"hand", 0.4}}), {{"input", "300 N"}}).find("advantage")->value)
+        << "one end typed and one logged are of no one moment";
 }
 
 TEST(Together, OfSeveralChannelsOneMustBeCalledInput) {

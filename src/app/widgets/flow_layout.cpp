@@ -9,6 +9,13 @@ namespace {
 
 constexpr int between = 6, lines = 4;
 
+/// As large as it would be, and as high as its wrapped words need at that width.
+QSize sizeOf(const QLayoutItem& item) {
+    auto size = item.sizeHint();
+    if (item.hasHeightForWidth()) size.setHeight(std::max(size.height(), item.heightForWidth(size.width())));
+    return size;
+}
+
 } // namespace
 
 FlowLayout::FlowLayout(QWidget* parent) : QLayout(parent) { setContentsMargins(0, 0, 0, 0); }
@@ -38,7 +45,7 @@ int FlowLayout::arrange(const QRect& rect, bool place) const {
     int x = rect.x(), y = rect.y(), high = 0;
     const auto finish = [&] {
         for (const auto& [item, at] : line) {
-            const auto size = item->sizeHint();
+            const auto size = sizeOf(*item);
             if (place)
                 item->setGeometry({at, y + (high - size.height()) / 2, std::min(size.width(), rect.width()),
                                    size.height()});
@@ -47,7 +54,7 @@ int FlowLayout::arrange(const QRect& rect, bool place) const {
     };
     for (auto* item : m_items) {
         if (item->isEmpty()) continue; // hidden
-        const auto size = item->sizeHint();
+        const auto size = sizeOf(*item);
         if (!line.empty() && x + size.width() > rect.x() + rect.width()) {
             finish();
             y += high + lines;

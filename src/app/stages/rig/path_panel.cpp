@@ -3,6 +3,7 @@
 #include "shell/rig_desk.h"
 #include "stages/rig/part_card.h"
 #include "theme/theme.h"
+#include "widgets/flow_layout.h"
 #include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
 #include <QHBoxLayout>
@@ -13,19 +14,28 @@
 #include <anvil/chart/pivot.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
+#include <numbers>
 
 namespace anvil::app {
 
 using Kind = rig::RatioPart::Kind;
+constexpr double degree = std::numbers::pi / 180; // rad
 
 PathPanel::PathPanel(Session& session, QWidget* parent) : Panel(session, parent) {
     auto* layout = new QVBoxLayout(this);
     m_picture = new PictureView;
     m_picture->setObjectName("loadPath");
-    layout->addWidget(m_picture);
+    m_pivotPicture = new PictureView;
+    m_pivotPicture->setObjectName("pivotPicture");
+    m_pivotPicture->setFixedWidth(grown(480));
+    m_pivotPicture->hide();
+    auto* pictures = new QHBoxLayout; // what the load goes through; what still stands while it is lifted
+    pictures->addWidget(m_picture, 1, Qt::AlignTop);
+    pictures->addWidget(m_pivotPicture, 0, Qt::AlignTop);
+    layout->addLayout(pictures);
     m_sentence = wrappedLabel("pathSentence");
     layout->addWidget(m_sentence);
-    m_cards = new QHBoxLayout;
+    m_cards = new FlowLayout;
     m_cards->setSpacing(8);
     layout->addLayout(m_cards);
     auto* row = new QHBoxLayout;
@@ -33,7 +43,7 @@ PathPanel::PathPanel(Session& session, QWidget* parent) : Panel(session, parent)
     for (const auto& [text, part] :
          {std::pair{tr("a lever"), rig::RatioPart{Kind::lever, 1, 0.1, 0.002, 0.002, 0}},
           {tr("a line in parts"), rig::RatioPart{Kind::line, 2, 0.95, 0, 0.02, 0}},
-          {tr("an angle"), rig::RatioPart{Kind::angle, 0.1, 1, 0.02, 0, 0}},
+          {tr("an angle"), rig::RatioPart{Kind::angle, 5 * degree, 1, degree, 0, 0}},
           {tr("a factor"), rig::RatioPart{Kind::plain, 2, 1, 0, 0, 0}}}) {
         auto* button = new QPushButton(text);
         button->setObjectName(QStringLiteral("add-%1").arg(static_cast<int>(part.kind)));
@@ -57,11 +67,6 @@ PathPanel::PathPanel(Session& session, QWidget* parent) : Panel(session, parent)
     layout->addLayout(check);
     layout->addWidget(m_pivotSays);
     m_pivotSays->hide();
-    m_pivotPicture = new PictureView;
-    m_pivotPicture->setObjectName("pivotPicture");
-    m_pivotPicture->setMaximumWidth(grown(620));
-    m_pivotPicture->hide();
-    layout->addWidget(m_pivotPicture);
     layout->addStretch();
     for (auto* edit : {m_weight, m_centre, m_foot, m_lift})
         connect(edit, &QLineEdit::editingFinished, this, &PathPanel::pivot);
@@ -107,7 +112,6 @@ void PathPanel::showCards(const std::vector<rig::RatioPart>& path) {
         });
         m_cards->addWidget(card);
     }
-    m_cards->addStretch();
 }
 
 void PathPanel::edited(int place, const rig::RatioPart& part) {

@@ -4,10 +4,9 @@
 #include "widgets/panel.h"
 #include <anvil/rig/ratio.h>
 
-class QHBoxLayout;
-
 namespace anvil::app {
 
+class FlowLayout;
 class PictureView;
 
 class PathPanel : public Panel {
@@ -21,7 +20,7 @@ private:
     void edited(int place, const rig::RatioPart& part);
     void add(rig::RatioPart part);
     void pivot();
-    QHBoxLayout* m_cards;
+    FlowLayout* m_cards;
     std::vector<rig::RatioPart> m_shown;
     QLabel *m_sentence, *m_pivotSays;
     QLineEdit *m_weight, *m_centre, *m_foot, *m_lift;

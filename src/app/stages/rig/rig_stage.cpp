@@ -11,6 +11,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
+#include <QScrollArea>
 #include <QTabWidget>
 #include <anvil/methods/method.h>
 #include <anvil/quantity/entry.h>
@@ -32,7 +33,13 @@ RigStage::RigStage(Session& session, QWidget* parent) : Panel(session, parent) {
     m_tabs->setObjectName("rigTabs");
     m_tabs->addTab(new LinkPanel(session), tr("Connection"));
     m_tabs->addTab(new LimitsPanel(session), tr("Limits"));
-    m_tabs->addTab(new PathPanel(session), tr("Load path"));
+    auto* path = new QScrollArea; // long paths, and a low window
+    path->setWidgetResizable(true);
+    path->setFrameShape(QFrame::NoFrame);
+    path->setWidget(new PathPanel(session));
+    path->widget()->setAutoFillBackground(false); // setWidget() has it filled
+    path->viewport()->setAutoFillBackground(false);
+    m_tabs->addTab(path, tr("Load path"));
     m_tabs->addTab(new CalibrationPanel(session), tr("Calibration"));
     m_tabs->addTab(new ChannelsPanel(session), tr("More channels"));
     layout->addWidget(m_tabs, 3);

@@ -13,7 +13,7 @@ struct PivotCheck {
 };
 
 /// The thing from the side, all three places at their scale: where it stands, its weight at its centre, the
-/// scale that lifts it, with both forces as arrows to one scale. The picture is 190 px high.
+/// scale that lifts it, with both forces as arrows to one scale. The picture is 178 px high.
 Picture pivotPicture(const PivotCheck& check, const quantity::Unit& force, const quantity::Unit& length,
                      double width);
 
