@@ -7,7 +7,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     if (size == 0) return 0;
     const auto json =
         QString::fromUtf8(reinterpret_cast<const char*>(data) + 1, static_cast<qsizetype>(size - 1));
-    switch (data[0] % 4) {
+    switch (data[0] % 5) {
     case 0:
         if (const auto v = planFromJson(json)) {
             anvil::domain::Study study;
@@ -24,6 +24,9 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
     case 2:
         if (const auto v = settingsFromJson(json); v && settingsFromJson(settingsToJson(*v)) != *v)
             __builtin_trap();
+        break;
+    case 3:
+        if (const auto v = marksFromJson(json); v && marksFromJson(marksToJson(*v)) != *v) __builtin_trap();
         break;
     default:
         if (const auto v = pieceFromJson(json); v && pieceFromJson(pieceToJson(*v)) != *v) __builtin_trap();

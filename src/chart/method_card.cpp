@@ -88,7 +88,8 @@ void hanging(Picture& p) {
 /// Tries that came off and tries that did not.
 void tries(Picture& p) {
     for (int i = 0; i < 8; ++i) {
-        const Point at{30.0 + 30 * (i % 4), 30.0 + 30.0 * (i / 4)};
+        const int row = i / 4, column = i % 4;
+        const Point at{30.0 + 30.0 * column, 30.0 + 30.0 * row};
         const bool failed = i == 2 || i == 7;
         p.add(Mark{at, failed ? MarkShape::cross : MarkShape::disc, 16, failed ? Ink::warn : Ink::series0});
     }

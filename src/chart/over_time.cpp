@@ -155,8 +155,8 @@ Picture creepLines(const domain::StudyData& data, const std::vector<results::Cre
     std::size_t place = 0;
     for (const auto& condition : data.conditions) {
         if (!seen.contains(condition.id)) continue;
-        const double left = wide * static_cast<double>(place % columns),
-                     top = high * static_cast<double>(place / columns);
+        const auto row = place / columns, column = place % columns;
+        const double left = wide * static_cast<double>(column), top = high * static_cast<double>(row);
         ++place;
         const Plane plane{scale.times.low,
                           scale.times.high,

@@ -71,7 +71,7 @@ template <class IO, class T, class Fields> void maybe(IO& io, T& optional, Field
         return;
     }
     if constexpr (!std::is_const_v<T>)
-        if (!optional) optional.emplace();
+        if (!optional) optional = typename T::value_type{};
     fields(*optional);
 }
 template <class IO, class T> void number(IO& io, T& optional) {
