@@ -183,6 +183,7 @@ void fill(store::Writer& w, Chance& c, int studies) {
             if (c.maybe(0.3)) q.replicates = c.upTo(5);
         }
         s.plan.joints = 2;
+        if (c.maybe()) s.plan.arrangements = {{options.back(), options.front(), c.number()}};
         if (c.maybe()) s.plan.reevings = {{options.front(), {"ring", {"roller", "ring"}}}};
         if (c.maybe()) {
             Criterion by;
@@ -220,6 +221,11 @@ void fill(store::Writer& w, Chance& c, int studies) {
                 pull.id = w.add(pull);
                 if (c.maybe(0.2)) {
                     Attachment a;
+                    if (c.maybe())
+                        a.marks = {{{{c.number(), 1}, {2, c.number()}}, c.number(), 0, c.number()},
+                                   c.number(),
+                                   {{methods::MarkKind::angle, c.text(), {{0, c.number()}, {1, 2}, {3, 4}}},
+                                    {methods::MarkKind::whole, "", {{0, 0}, {9, 0}, {c.number(), 9}}}}};
                     a.pull = pull.id;
                     a.name = c.text();
                     a.at = c.perhaps();
