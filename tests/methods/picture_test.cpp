@@ -180,7 +180,8 @@ TEST(Picture, IsTypedWithTwoDigitsOfItsUncertainty) {
     const auto& mm = quantity::unit("mm");
     EXPECT_EQ(quantity::print(asEntry({Dimension::length, 0.41234, 0.00187}, mm)), "412.3 ± 1.9 mm");
     EXPECT_EQ(quantity::print(asEntry({Dimension::length, 0.41234, 0.0187}, mm)), "412 ± 19 mm");
-    EXPECT_EQ(quantity::print(asEntry({Dimension::ratio, 0.3, 0.012}, quantity::unit("%"))), "30.0 % ± 1.2 %");
+    EXPECT_EQ(quantity::print(asEntry({Dimension::ratio, 0.3, 0.012}, quantity::unit("%"))),
+              "30.0 % ± 1.2 %");
     const auto back = quantity::parseEntry("412.3 ± 1.9 mm", Dimension::length);
     EXPECT_NEAR(back->si, 0.4123, 1e-12);
     EXPECT_NEAR(back->plusMinusSi, 0.0019, 1e-12);
