@@ -1,5 +1,6 @@
 #include <anvil/chart/legs.h>
 
+#include "arrow.h"
 #include <algorithm>
 #include <cmath>
 #include <fmt/format.h>
@@ -35,12 +36,7 @@ void drawOne(Picture& p, const results::SquareLegs& legs, const std::string& nam
     for (std::size_t i = 0; i < legs.loads.size(); ++i) {
         const Point end{middle.x + reach * legs.shares[i] * ways[i].x,
                         middle.y + reach * legs.shares[i] * ways[i].y};
-        p.add(Line{middle, end, Ink::series0, 4});
-        const double angle = std::atan2(end.y - middle.y, end.x - middle.x);
-        std::vector<Point> tip{end};
-        for (const double turn : {2.6, -2.6})
-            tip.push_back({end.x + 11 * std::cos(angle + turn), end.y + 11 * std::sin(angle + turn)});
-        p.add(Area{tip, Ink::series0, 1});
+        drawArrow(p, middle, end, {Ink::series0, 4, 11});
         if (i < legs.predicted.size())
             p.add(Mark{{middle.x + reach * legs.predicted[i] * ways[i].x,
                         middle.y + reach * legs.predicted[i] * ways[i].y},

@@ -1,5 +1,6 @@
 #include <anvil/chart/method_card.h>
 
+#include "arrow.h"
 #include <algorithm>
 #include <anvil/chart/charts.h>
 #include <cmath>
@@ -8,15 +9,6 @@
 
 namespace anvil::chart {
 namespace {
-
-void arrow(Picture& p, const Point& from, const Point& to) {
-    p.add(Line{from, to, Ink::accent, 2.4});
-    const double angle = std::atan2(to.y - from.y, to.x - from.x);
-    std::vector<Point> head{to};
-    for (const double turn : {2.6, -2.6})
-        head.push_back({to.x + 10 * std::cos(angle + turn), to.y + 10 * std::sin(angle + turn)});
-    p.add(Area{head, Ink::accent, 1});
-}
 
 void block(Picture& p, const Point& corner, double w, double h, Ink ink = Ink::series0) {
     const auto [x, y] = corner;
@@ -41,8 +33,8 @@ void coupon(Picture& p) {
                1});
     for (const double x : {66.0, 84.0})
         p.add(Line{{x, 34}, {x, 56}, Ink::faint, 2});
-    arrow(p, {34, 45}, {8, 45});
-    arrow(p, {116, 45}, {142, 45});
+    drawArrow(p, {34, 45}, {8, 45});
+    drawArrow(p, {116, 45}, {142, 45});
 }
 
 /// A pin through three plates.
@@ -51,8 +43,8 @@ void pin(Picture& p) {
     block(p, {60, 40}, 76, 10);
     block(p, {14, 53}, 76, 9, Ink::series2);
     block(p, {71, 18}, 9, 54, Ink::warn);
-    arrow(p, {12, 45}, {0, 45});
-    arrow(p, {136, 45}, {149, 45});
+    drawArrow(p, {12, 45}, {0, 45});
+    drawArrow(p, {136, 45}, {149, 45});
 }
 
 /// An arm held at one end, a weight at the other.
@@ -70,7 +62,7 @@ void wrench(Picture& p) {
         head.points.push_back({42 + 20 * std::cos(i * M_PI / 3), 52 + 20 * std::sin(i * M_PI / 3)});
     p.add(Line{{56, 48}, {132, 26}, Ink::series0, 9});
     p.add(std::move(head));
-    arrow(p, {132, 40}, {120, 74});
+    drawArrow(p, {132, 40}, {120, 74});
 }
 
 /// A weight that has hung for a while: where it was, where it is, and the hours between.
@@ -103,8 +95,8 @@ void wheels(Picture& p) {
     p.add(Line{{44, 33}, {106, 33}, Ink::series2, 2.4});
     p.add(Line{{44, 57}, {106, 57}, Ink::series2, 2.4});
     p.add(Line{{24, 45}, {36, 45}, Ink::faint, 2});
-    arrow(p, {106, 33}, {136, 12});
-    arrow(p, {120, 45}, {146, 45});
+    drawArrow(p, {106, 33}, {136, 12});
+    drawArrow(p, {120, 45}, {146, 45});
 }
 
 } // namespace

@@ -1,20 +1,12 @@
 // Small drawings of what a method does to a piece: our own, of a few lines and arrows.
 #include <anvil/chart/charts.h>
 
+#include "arrow.h"
 #include <cmath>
 #include <numbers>
 
 namespace anvil::chart {
 namespace {
-
-void arrow(Picture& p, Point from, Point to, Ink ink = Ink::accent) {
-    p.add(Line{from, to, ink, 2.4});
-    const double angle = std::atan2(to.y - from.y, to.x - from.x);
-    std::vector<Point> head{to};
-    for (const double turn : {2.6, -2.6})
-        head.push_back({to.x + 10 * std::cos(angle + turn), to.y + 10 * std::sin(angle + turn)});
-    p.add(Area{head, ink, 1});
-}
 
 void block(Picture& p, double x, double y, double w, double h, Ink ink = Ink::series0) {
     p.add(Area{{{x, y}, {x + w, y}, {x + w, y + h}, {x, y + h}}, ink, 1});
@@ -30,25 +22,25 @@ Picture methodPicture(methods::Action action) {
     switch (action) {
     case Action::pull:
         block(p, 50, 38, 50, 14);
-        arrow(p, {48, 45}, {10, 45});
-        arrow(p, {102, 45}, {140, 45});
+        drawArrow(p, {48, 45}, {10, 45});
+        drawArrow(p, {102, 45}, {140, 45});
         break;
     case Action::press:
         block(p, 55, 30, 40, 30);
-        arrow(p, {75, 4}, {75, 26});
-        arrow(p, {75, 86}, {75, 64});
+        drawArrow(p, {75, 4}, {75, 26});
+        drawArrow(p, {75, 86}, {75, 64});
         break;
     case Action::shear:
         block(p, 20, 34, 70, 10);
         block(p, 60, 46, 70, 10, Ink::series2);
-        arrow(p, {18, 39}, {2, 39});
-        arrow(p, {132, 51}, {148, 51});
+        drawArrow(p, {18, 39}, {2, 39});
+        drawArrow(p, {132, 51}, {148, 51});
         break;
     case Action::bend:
         p.add(Polyline{{{10, 42}, {45, 48}, {75, 50}, {105, 48}, {140, 42}}, Ink::series0, 7});
-        arrow(p, {75, 8}, {75, 42});
-        arrow(p, {18, 84}, {18, 52}, Ink::faint);
-        arrow(p, {132, 84}, {132, 52}, Ink::faint);
+        drawArrow(p, {75, 8}, {75, 42});
+        drawArrow(p, {18, 84}, {18, 52}, {Ink::faint});
+        drawArrow(p, {132, 84}, {132, 52}, {Ink::faint});
         break;
     case Action::twist: {
         block(p, 66, 20, 18, 50);
@@ -58,19 +50,19 @@ Picture methodPicture(methods::Action action) {
             turn.points.push_back({75 + 44 * std::cos(a), 45 + 20 * std::sin(a)});
         }
         const auto n = turn.points.size();
-        arrow(p, turn.points[n - 2], turn.points[n - 1]);
+        drawArrow(p, turn.points[n - 2], turn.points[n - 1]);
         p.add(std::move(turn));
         break;
     }
     case Action::swing:
         p.add(Line{{40, 8}, {104, 54}, Ink::faint, 2});
         block(p, 96, 48, 22, 22);
-        arrow(p, {130, 30}, {120, 48});
+        drawArrow(p, {130, 30}, {120, 48});
         block(p, 60, 60, 10, 24, Ink::series2);
         break;
     case Action::drop:
         block(p, 60, 12, 30, 24);
-        arrow(p, {75, 40}, {75, 72});
+        drawArrow(p, {75, 40}, {75, 72});
         p.add(Line{{30, 80}, {120, 80}, Ink::faint, 3});
         break;
     case Action::hang:
@@ -82,12 +74,12 @@ Picture methodPicture(methods::Action action) {
         block(p, 40, 38, 40, 14);
         p.add(Line{{26, 26}, {26, 64}, Ink::faint, 4});
         p.add(Line{{26, 45}, {40, 45}, Ink::faint, 2});
-        arrow(p, {82, 45}, {130, 45});
+        drawArrow(p, {82, 45}, {130, 45});
         break;
     case Action::share:
         for (const double x : {20.0, 75.0, 130.0})
             p.add(Line{{x, 10}, {75, 54}, Ink::series0, 3});
-        arrow(p, {75, 54}, {75, 84});
+        drawArrow(p, {75, 54}, {75, 84});
         break;
     case Action::step:
         for (int i = 0; i < 4; ++i)

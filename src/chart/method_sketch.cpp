@@ -2,6 +2,7 @@
 // what was typed of them.
 #include <anvil/chart/charts.h>
 
+#include "arrow.h"
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -40,14 +41,7 @@ public:
     void line(Point a, Point b, Ink ink = Ink::faint, double width = 1.2, Dash dash = Dash::solid) {
         p.add(Line{a, b, ink, width, dash});
     }
-    void arrow(Point from, Point to, Ink ink = Ink::accent) {
-        line(from, to, ink, 2.2);
-        const double angle = std::atan2(to.y - from.y, to.x - from.x);
-        std::vector<Point> head{to};
-        for (const double turn : {2.6, -2.6})
-            head.push_back({to.x + 9 * std::cos(angle + turn), to.y + 9 * std::sin(angle + turn)});
-        p.add(Area{head, ink, 1});
-    }
+    void arrow(Point from, Point to, Ink ink = Ink::accent) { drawArrow(p, from, to, {ink, 2.2, 9}); }
     void force(Point from, Point to, const char* symbol, const char* key, Align align = Align::left) {
         arrow(from, to);
         label({to.x + (align == Align::left    ? 6

@@ -15,6 +15,7 @@
 #include <QPushButton>
 #include <QTableWidget>
 #include <anvil/curve/as_logged.h>
+#include <anvil/pages/curve_lines.h>
 #include <anvil/results/values.h>
 #include <anvil/words/pull.h>
 #include <anvil/work/pull_commands.h>
@@ -253,23 +254,6 @@ void CurvesStage::fillOptions(const domain::StudyData& data, const domain::Pull&
     showRemark(tr("All on one scale. Click one for its square."));
 }
 
-namespace {
-
-/// The lines of the study, where they are of what the curve shows.
-std::vector<chart::CurveChart::Line> linesOver(const domain::StudyData& data, const curve::Reading& reading,
-                                               const quantity::Units& units) {
-    std::vector<chart::CurveChart::Line> out;
-    const auto& metric = *data.study.goal.metric;
-    if (metric.dimension != reading.load) return out;
-    const auto& unit = units.of(reading.load);
-    for (const auto& r : data.study.telling.references)
-        out.push_back(
-            {r.name, unit.fromSi(r.value), r.upper ? std::optional(unit.fromSi(*r.upper)) : std::nullopt});
-    return out;
-}
-
-} // namespace
-
 void CurvesStage::fillPull(const domain::StudyData& data, const domain::Pull& pull) {
     const auto& s = data.specimenAt(pull.specimen);
     m_title->setText(
@@ -310,7 +294,7 @@ void CurvesStage::fillPull(const domain::StudyData& data, const domain::Pull& pu
                   ? pages::rateOf(m_session.source(), pull, **curve, m_session.units())
                   : chart::RateStrip{};
     m_rate->setVisible(!m_strip.rate.empty());
-    m_view->setLines(linesOver(data, (*curve)->reading, m_session.units()));
+    m_view->setLines(pages::linesOver(data, (*curve)->reading, m_session.units()));
     m_view->showCurve(*curve, m_session.units(), pull.settings, m_session.project()->legs(pull.id));
     fillNumbers(**curve, pull);
 }
