@@ -123,7 +123,7 @@ void slats(store::Writer& w, int position) {
     sim::Random sizes(62);
     std::map<std::string, double> deep; // by label; m
     const auto sized = [&](domain::Specimen& piece, int option) {
-        const auto measured = [&](double mm) { return std::round(10 * (mm + 0.15 * sizes.normal())) * 1e-4; };
+        const auto measured = [&](double mm) { return std::round(10 * (mm + 0.15 * sizes.normal())) / 1e4; };
         piece.measured = {{"Breadth", {}, {}, {measured(60)}},
                           {"Depth", {}, {}, {measured(depth[option]), measured(depth[option])}}};
         deep[piece.label] = *piece.measured[1].mean();

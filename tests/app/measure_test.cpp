@@ -65,7 +65,9 @@ struct Measuring : Window {
         ASSERT_TRUE(edit) << name;
         edit->setFocus();
         edit->setText(text);
-        emit edit->editingFinished();
+        QTest::keyClick(edit, Qt::Key_Return);
+        settle();
+        EXPECT_TRUE(d.isVisible()) << "Return ends the number, not the dialog";
     }
     static QString said(QDialog& d) { return d.findChild<QLabel*>("pictureNext")->text(); }
     void drop(QWidget* onto, const QString& path) {

@@ -9,6 +9,7 @@
 #include <QFormLayout>
 #include <QHBoxLayout>
 #include <QHeaderView>
+#include <QKeyEvent>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
@@ -89,6 +90,12 @@ PictureDialog::PictureDialog(const QPixmap& picture, const QString& name, const 
     if (parent) room = room.boundedTo(parent->window()->size() - QSize(40, 60));
     resize(room);
     m_picture->setFocus();
+}
+
+void PictureDialog::keyPressEvent(QKeyEvent* event) {
+    const bool ends = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter;
+    if (ends && !qobject_cast<QPushButton*>(focusWidget())) return m_picture->setFocus();
+    QDialog::keyPressEvent(event);
 }
 
 const quantity::Unit& PictureDialog::unitOf(quantity::Dimension dimension) const {

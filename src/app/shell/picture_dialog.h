@@ -35,6 +35,10 @@ public:
     /// What was put into fields, by their keys, as it would be typed.
     const std::map<QString, QString>& given() const { return m_given; }
 
+protected:
+    /// Return ends what is typed or outlined, never the dialog.
+    void keyPressEvent(QKeyEvent* event) override;
+
 private:
     QWidget* makeKnown();
     QWidget* makeTools();
