@@ -3,12 +3,12 @@
 #include <algorithm>
 #include <anvil/curve/reading.h>
 #include <anvil/sim/specimen.h>
-#include <cstdio>
+#include <fmt/format.h>
 
 using namespace anvil;
 
 int main() {
-    std::printf("| samples | noise, %% of peak | median bias, %% | 5 to 95 %% of runs, %% | none found "
+    fmt::print("| samples | noise, % of peak | median bias, % | 5 to 95 % of runs, % | none found "
                 "|\n|---|---|---|---|---|\n");
     for (const int n : {100, 400, 2000})
         for (const double noise : {0.0, 0.003, 0.01}) {
@@ -39,7 +39,7 @@ int main() {
                 return off.empty() ? 0
                                    : off[static_cast<std::size_t>(q * static_cast<double>(off.size() - 1))];
             };
-            std::printf("| %d | %.1f | %+.2f | %+.2f to %+.2f | %d |\n", n, 100 * noise, at(0.5), at(0.05),
+            fmt::print("| {} | {:.1f} | {:+.2f} | {:+.2f} to {:+.2f} | {} |\n", n, 100 * noise, at(0.5), at(0.05),
                         at(0.95), none);
         }
 }

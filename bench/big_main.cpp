@@ -6,6 +6,7 @@
 #include <QCoreApplication>
 #include <QElapsedTimer>
 #include <QFile>
+#include <anvil/quantity/digits.h>
 #include <anvil/sim/specimen.h>
 #include <anvil/work/open_project.h>
 #include <iostream>
@@ -92,6 +93,7 @@ Expected<void> make(const QString& path, int pulls, int samples) {
 
 int main(int argc, char** argv) {
     QCoreApplication application(argc, argv);
+    anvil::quantity::usePoints();
     CLI::App app{"Makes a large project, or opens one and says what took how long"};
     std::string path;
     int pulls = 10000, samples = 5000;

@@ -1,8 +1,9 @@
 // Runs the benchmarks and sets their times against each other: ratios of one run on one machine.
 #include <QApplication>
 #include <algorithm>
+#include <anvil/quantity/digits.h>
 #include <benchmark/benchmark.h>
-#include <cstdio>
+#include <fmt/format.h>
 #include <map>
 
 namespace {
@@ -27,6 +28,7 @@ public:
 int main(int argc, char** argv) {
     if (qEnvironmentVariableIsEmpty("DISPLAY")) qputenv("QT_QPA_PLATFORM", "offscreen");
     QApplication application(argc, argv);
+    anvil::quantity::usePoints();
     benchmark::Initialize(&argc, argv);
     Keeper keeper;
     benchmark::RunSpecifiedBenchmarks(&keeper);
@@ -36,9 +38,9 @@ int main(int argc, char** argv) {
         return 0.0;
     };
     const double bare = time("bareFromChars");
-    std::printf("\n| what | measured | aim |\n|---|---|---|\n");
+    fmt::print("\n| what | measured | aim |\n|---|---|---|\n");
     const auto row = [](const char* what, const char* unit, double value, const char* aim) {
-        if (value > 0) std::printf("| %s | %.2f %s | %s |\n", what, value, unit, aim);
+        if (value > 0) fmt::print("| {} | {:.2f} {} | {} |\n", what, value, unit, aim);
     };
     if (bare > 0) {
         row("parse 5·10⁶ rows, two threads, to a bare from_chars loop", "×", time("parseTwoThreads") / bare,

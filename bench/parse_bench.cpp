@@ -13,6 +13,7 @@
 #include <charconv>
 #include <cmath>
 #include <cstdio>
+#include <fmt/format.h>
 #include <map>
 
 namespace anvil::bench {
@@ -24,11 +25,9 @@ const std::string& log(std::size_t rows) {
     text = "Time (s),Force (N),Displacement (mm)\n";
     text.reserve(rows * 32);
     const auto c = pull(rows);
-    char line[96];
     for (std::size_t i = 0; i < rows; ++i)
-        text.append(line,
-                    static_cast<std::size_t>(std::snprintf(line, sizeof line, "%.4f,%.3f,%.5f\n", c.time[i],
-                                                           c.force[i], c.displacement[i] * 1000)));
+        fmt::format_to(std::back_inserter(text), "{:.4f},{:.3f},{:.5f}\n", c.time[i], c.force[i],
+                       c.displacement[i] * 1000);
     return text;
 }
 
@@ -70,15 +69,13 @@ const std::string& awkwardLog() {
     text = "Time;Force (N);Displacement (mm)\n";
     text.reserve(rows * 40);
     const auto c = pull(rows);
-    char line[96];
     for (std::size_t i = 0; i < rows; ++i) {
         const double t = c.time[i];
-        auto n = static_cast<std::size_t>(std::snprintf(
-            line, sizeof line, "%02d:%02d:%07.4f;%.3f;%.5f\n", 8 + static_cast<int>(t / 3600) % 12,
-            static_cast<int>(t / 60) % 60, std::fmod(t, 60), c.force[i], c.displacement[i] * 1000));
-        for (std::size_t k = 8; k < n; ++k)
-            if (line[k] == '.') line[k] = ',';
-        text.append(line, n);
+        auto line = fmt::format("{:02}:{:02}:{:07.4f};{:.3f};{:.5f}\n", 8 + static_cast<int>(t / 3600) % 12,
+                                static_cast<int>(t / 60) % 60, std::fmod(t, 60), c.force[i],
+                                c.displacement[i] * 1000);
+        std::replace(line.begin() + 8, line.end(), '.', ',');
+        text += line;
     }
     return text;
 }

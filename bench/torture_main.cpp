@@ -13,10 +13,12 @@
 #include <QTemporaryDir>
 #include <QTimer>
 #include <algorithm>
+#include <anvil/quantity/digits.h>
 #include <anvil/work/board_commands.h>
 #include <anvil/work/plan_commands.h>
 #include <cstdio>
 #include <ctime>
+#include <fmt/format.h>
 #include <iterator>
 #include <sys/resource.h>
 #include <unistd.h>
@@ -98,7 +100,7 @@ template <class Next> std::vector<Frame> framesOver(double seconds, app::LiveCur
         out.push_back(f);
         settle(33);
     }
-    std::printf("%.0f s drawn; the host gave %.0f ms of its processors' time to others meanwhile\n", seconds,
+    fmt::print("{:.0f} s drawn; the host gave {:.0f} ms of its processors' time to others meanwhile\n", seconds,
                 stolenMs() - stolenBefore);
     return out;
 }
@@ -109,8 +111,8 @@ void print(const char* what, const std::vector<Frame>& frames) {
         std::vector<double> ms(of.size());
         std::transform(of.begin(), of.end(), ms.begin(), [&](const Frame& f) { return f.*time; });
         std::sort(ms.begin(), ms.end());
-        std::printf(
-            "%s, %s: median %.2f ms, 99 %% %.2f ms, 99.9 %% %.2f ms, worst %.2f ms, %zd of %zu over 16 ms\n",
+        fmt::print(
+            "{}, {}: median {:.2f} ms, 99 % {:.2f} ms, 99.9 % {:.2f} ms, worst {:.2f} ms, {} of {} over 16 ms\n",
             what, which, ms[ms.size() / 2], ms[ms.size() * 99 / 100], ms[ms.size() * 999 / 1000], ms.back(),
             ms.end() - std::upper_bound(ms.begin(), ms.end(), 16.0), ms.size());
     };
@@ -122,8 +124,8 @@ void print(const char* what, const std::vector<Frame>& frames) {
     line("own work in these", undisturbed, &Frame::own);
     for (const auto& f : undisturbed)
         if (f.wall > 16)
-            std::printf("  %.1f ms long: own work %.1f ms, %.1f ms to fetch, pushed out %ld times, waited "
-                        "%ld times\n",
+            fmt::print("  {:.1f} ms long: own work {:.1f} ms, {:.1f} ms to fetch, pushed out {} times, waited "
+                        "{} times\n",
                         f.wall, f.own, f.fetching, f.pushedOut, f.waited);
     std::fflush(stdout);
 }
@@ -132,6 +134,7 @@ void print(const char* what, const std::vector<Frame>& frames) {
 
 int main(int argc, char** argv) {
     QApplication application(argc, argv);
+    anvil::quantity::usePoints();
     CLI::App app("Records from a virtual rig and measures loss, frames and processor time.");
     double seconds = 60, rate = 10000, control = 0;
     int legs = 0;
@@ -206,7 +209,7 @@ int main(int argc, char** argv) {
     if (!session.project()->reload()) return 3;
     const auto& pulls = session.study()->pulls;
     if (pulls.empty()) {
-        std::printf("Nothing was recorded. %s\n", live.trouble.toStdString().c_str());
+        fmt::print("Nothing was recorded. {}\n", live.trouble.toStdString().c_str());
         return 1;
     }
     const auto raw = session.project()->file().curve(pulls[0].curve);
@@ -215,12 +218,12 @@ int main(int argc, char** argv) {
     std::size_t gaps = 0;
     for (std::size_t i = 1; i < raw->time.size(); ++i)
         gaps += raw->time[i] - raw->time[i - 1] > 1.5 / rate;
-    std::printf(
-        "%.0f s at %.0f lines a second: %zu samples of %zu channels, %zu gaps, saved %.1f s after the end\n",
+    fmt::print(
+        "{:.0f} s at {:.0f} lines a second: {} samples of {} channels, {} gaps, saved {:.1f} s after the end\n",
         seconds, rate, (2 + raw->others.size()) * raw->time.size(), 2 + raw->others.size(), gaps,
         static_cast<double>(saving.elapsed()) * 1e-3);
     print("frame", frames);
-    std::printf("processor: %.0f %% of a core\n", 100 * used);
+    fmt::print("processor: {:.0f} % of a core\n", 100 * used);
     server.kill();
     server.waitForFinished();
     return gaps == 0 ? 0 : 1;

@@ -5,6 +5,7 @@
 #include <QApplication>
 #include <QEvent>
 #include <QTimer>
+#include <anvil/quantity/digits.h>
 
 namespace {
 
@@ -20,6 +21,7 @@ class QuitWhenPainted : public QObject {
 
 int main(int argc, char** argv) {
     QApplication application(argc, argv);
+    anvil::quantity::usePoints();
     QApplication::setApplicationName("Jaunty Anvil");
     QApplication::setOrganizationName("Jaunty Anvil");
     const int percent = anvil::app::preferences::textSize();

@@ -8,6 +8,7 @@
 #include "stages/verdict/verdict_stage.h"
 #include "theme/theme.h"
 #include <anvil/link/rig_server.h>
+#include <anvil/quantity/digits.h>
 #include <anvil/work/board_commands.h>
 #include <anvil/work/entry_commands.h>
 #include <anvil/work/plan_commands.h>
@@ -303,11 +304,13 @@ void importSheet(MainWindow& window, const QDir& logFolder, const QString& proje
 
 int main(int argc, char** argv) {
     QApplication application(argc, argv);
+    anvil::quantity::usePoints();
     if (argc < 3) return 2;
     const QTemporaryDir scratch;
     QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, scratch.path());
     QApplication::setApplicationName("Jaunty Anvil shots");
-    const int width = argc > 4 ? atoi(argv[3]) : 1280, height = argc > 4 ? atoi(argv[4]) : 800;
+    const int width = argc > 4 ? QString(argv[3]).toInt() : 1280,
+              height = argc > 4 ? QString(argv[4]).toInt() : 800;
     const bool dark = argc > 5 && QString(argv[5]) == "dark";
     applyTheme(application, dark ? Appearance::dark : Appearance::light);
     const QDir to(argv[2]);

@@ -59,8 +59,8 @@ double greatest(const results::Verdict& verdict, const quantity::Unit& unit) {
     // An interval of two pulls may be longer than all results together: it is cut then, and marked so.
     const double most = top * 1.5;
     for (const auto& g : verdict.groups)
-        if (g.summary.meanInterval)
-            top = std::max(top, std::min(most, unit.fromSi(g.summary.meanInterval->second)));
+        if (g.summary.typicalInterval)
+            top = std::max(top, std::min(most, unit.fromSi(g.summary.typicalInterval->second)));
     return top;
 }
 
@@ -70,7 +70,7 @@ double least(const results::Verdict& verdict, const quantity::Unit& unit) {
     for (const auto& g : verdict.groups) {
         for (const auto& v : g.values)
             low = std::min(low, unit.fromSi(v.value.value));
-        if (g.summary.meanInterval) low = std::min(low, unit.fromSi(g.summary.meanInterval->first));
+        if (g.summary.typicalInterval) low = std::min(low, unit.fromSi(g.summary.typicalInterval->first));
     }
     return std::isfinite(low) ? low : 0;
 }
@@ -207,27 +207,29 @@ private:
         p.add(Line{{left, mid}, {right, mid}, Ink::grid, 5});
         if (x0 > 0) breakIn(mid);
         const auto& s = g.summary;
-        if (s.meanInterval) {
-            const double a = std::max(left, px(s.meanInterval->first)),
-                         b = std::min(right, px(s.meanInterval->second));
+        if (s.typicalInterval) {
+            const double a = std::max(left, px(s.typicalInterval->first)),
+                         b = std::min(right, px(s.typicalInterval->second));
             const double half = close() ? 5 : 7;
             p.add(Area{{{a, mid - half}, {b, mid - half}, {b, mid + half}, {a, mid + half}}, Ink::band, 1});
-            if (px(s.meanInterval->second) > right + 0.5)
+            if (px(s.typicalInterval->second) > right + 0.5)
                 p.add(Mark{{right - 5, mid}, MarkShape::arrowRight, 8, Ink::faint});
-            if (px(s.meanInterval->first) < left - 0.5)
+            if (px(s.typicalInterval->first) < left - 0.5)
                 p.add(Mark{{left + 5, mid}, MarkShape::arrowLeft, 8, Ink::faint});
         }
         if (s.lowest && s.n > 1 && !close())
             p.add(Mark{{px(*s.lowest), mid + 12}, MarkShape::triangleUp, 7, Ink::faint});
         singles(g, mid);
         promised(g, mid);
-        if (s.mean) {
-            const double x = px(*s.mean);
+        if (s.typical) {
+            const double x = px(*s.typical);
             const double arm = close() ? 6 : 13;
             p.add(Line{{x, mid - arm}, {x, mid + arm}, Ink::accent, 2.5});
-            if (s.basis == stats::MeanBasis::bound) {
-                p.add(Line{{x, mid - arm}, {x + 14, mid - arm}, Ink::accent, 2});
-                p.add(Mark{{x + 17, mid - arm}, MarkShape::arrowRight, 8, Ink::accent});
+            if (s.bound != stats::State::exact) { // it lies anywhere beyond
+                const bool up = s.bound == stats::State::above;
+                p.add(Line{{x, mid - arm}, {up ? x + 14 : x - 14, mid - arm}, Ink::accent, 2});
+                p.add(Mark{{up ? x + 17 : x - 17, mid - arm},
+                           up ? MarkShape::arrowRight : MarkShape::arrowLeft, 8, Ink::accent});
             }
         }
         if (close()) {

@@ -11,10 +11,10 @@ double addKey(Picture& p, const domain::StudyData& data, const results::Verdict&
     bool rating = false, expected = false, elsewhere = false;
     std::set<stats::State> states;
     for (const auto& g : verdict.groups) {
-        mean = mean || g.summary.mean;
-        interval = interval || g.summary.meanInterval;
+        mean = mean || g.summary.typical;
+        interval = interval || g.summary.typicalInterval;
         lowest = lowest || (g.summary.lowest && g.summary.n > 1);
-        bound = bound || (g.summary.mean && g.summary.basis == stats::MeanBasis::bound);
+        bound = bound || (g.summary.typical && g.summary.bound != stats::State::exact);
         rating = rating || (data.optionAt(g.option).rating &&
                             verdict.goal.metric->dimension == quantity::Dimension::force);
         const auto* square = data.study.plan.square(g.option, g.condition);

@@ -134,7 +134,7 @@ Picture pairStrips(const domain::StudyData& data, const results::Verdict& verdic
         const double mid = y + row / 2;
         p.add(Label{
             {8, mid + 4}, elided(words::groupName(data, g), static_cast<std::size_t>((left - 14) / 7)), 13});
-        if (const auto& ends = g.summary.meanInterval) {
+        if (const auto& ends = g.summary.typicalInterval) {
             const double a = std::clamp(px(ends->first), left, right),
                          b = std::clamp(px(ends->second), left, right);
             p.add(Area{{{a, mid - 9}, {b, mid - 9}, {b, mid + 9}, {a, mid + 9}}, Ink::band, 1});
@@ -152,8 +152,8 @@ Picture pairStrips(const domain::StudyData& data, const results::Verdict& verdic
                  v.pull});
             shift = shift > 0 ? -6 : shift < 0 ? 0 : 6; // those of one value stand beside each other
         }
-        if (g.summary.mean) {
-            const double x = std::clamp(px(*g.summary.mean), left, right);
+        if (g.summary.typical) {
+            const double x = std::clamp(px(*g.summary.typical), left, right);
             p.add(Line{{x, mid - 15}, {x, mid + 15}, Ink::accent, 2.5});
         }
         p.add(

@@ -100,10 +100,10 @@ std::vector<SmallRung> smallRungs(const results::Verdict& verdict) {
     double most = 0;
     for (const auto i : verdict.inCondition(verdict.groups.front().condition)) {
         const auto& s = verdict.groups[i].summary;
-        if (!s.mean || !(*s.mean > 0)) continue;
-        const auto [low, high] = s.meanInterval.value_or(std::pair(*s.mean, *s.mean));
-        out.push_back({std::max(0.0, low), *s.mean, high});
-        most = std::max({most, *s.mean, high});
+        if (!s.typical || !(*s.typical > 0)) continue;
+        const auto [low, high] = s.typicalInterval.value_or(std::pair(*s.typical, *s.typical));
+        out.push_back({std::max(0.0, low), *s.typical, high});
+        most = std::max({most, *s.typical, high});
     }
     for (auto& r : out)
         r = {r.low / most, r.mean / most, r.high / most};

@@ -5,10 +5,12 @@
 #include <CLI/CLI.hpp>
 #include <QCoreApplication>
 #include <QFile>
+#include <anvil/quantity/digits.h>
 #include <iostream>
 
 int main(int argc, char** argv) {
     const QCoreApplication application(argc, argv);
+    anvil::quantity::usePoints();
     CLI::App app("Builds the demo project and its logger files from fixed seeds.");
     std::string to, logs;
     bool force = false;

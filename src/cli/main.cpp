@@ -1,6 +1,7 @@
 #include "run.h"
 
 #include <QGuiApplication>
+#include <anvil/quantity/digits.h>
 #include <iostream>
 
 int main(int argc, char** argv) {
@@ -11,5 +12,6 @@ int main(int argc, char** argv) {
             std::cerr << text.toStdString() << "\n";
     });
     const QGuiApplication application(argc, argv);
+    anvil::quantity::usePoints();
     return anvil::cli::run(argc, argv);
 }

@@ -1,4 +1,5 @@
 // replicates, plan.
+#include "numbers.h"
 #include "output.h"
 
 #include <QDateTime>
@@ -154,9 +155,9 @@ void addPlanCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>& 
     const auto asked = std::make_shared<Replicates>();
     auto* r =
         app.add_subcommand("replicates", "How many of each show a difference: two-sided 5 %, equal groups");
-    r->add_option("--cv", asked->cv, "spread within a group, in percent of the mean")->required();
-    r->add_option("--difference", asked->difference, "difference to be seen, in percent")->required();
-    r->add_option("--power", asked->power, "chance of seeing it, in percent");
+    addNumber(*r, "--cv", asked->cv, "spread within a group, in percent of the mean")->required();
+    addNumber(*r, "--difference", asked->difference, "difference to be seen, in percent")->required();
+    addNumber(*r, "--power", asked->power, "chance of seeing it, in percent");
     commands.emplace_back(r, [asked] { return replicates(asked->cv, asked->difference, asked->power); });
 
     struct Which {

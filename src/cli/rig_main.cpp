@@ -1,9 +1,11 @@
 // The simulated rig: virtual specimens on a loopback port or a pseudo-terminal. See docs/rig-link.md.
 #include "man.h"
+#include "numbers.h"
 #include <CLI/CLI.hpp>
 #include <QCoreApplication>
 #include <QFile>
 #include <anvil/link/rig_server.h>
+#include <anvil/quantity/digits.h>
 #include <anvil/quantity/entry.h>
 #include <fmt/format.h>
 #include <iostream>
@@ -21,17 +23,6 @@ std::string truthLine(int number, const sim::Truth& t) {
         t.firstSlip ? fmt::format("{:.3f}", *t.firstSlip) : "null", t.energyToPeak, t.saturated);
 }
 
-/// A number within bounds; the library's own check lets "nan" through.
-CLI::Validator between(double least, double most) {
-    return {[least, most](std::string& text) {
-                const auto v = quantity::parseNumber(text);
-                return v && *v >= least && *v <= most
-                           ? std::string()
-                           : fmt::format("{} does not lie between {} and {}", text, least, most);
-            },
-            fmt::format("{} to {}", least, most)};
-}
-
 /// What was asked for on the command line.
 struct Asked {
     std::string model = "pull-out", strength = "2 kN", limit, protocol = "lines", truth, shows = "force";
@@ -42,31 +33,25 @@ struct Asked {
 };
 
 void addOptions(CLI::App& app, Asked& o) {
-    app.add_option("--tcp", o.port, "port on this machine, 0: any free one")->check(between(0, 65535));
+    app.add_option("--tcp", o.port, "port on this machine, 0: any free one")->check(CLI::Range(0, 65535));
     app.add_flag("--terminal", o.terminal, "a pseudo-terminal instead");
     app.add_option("--model", o.model,
                    "pull-out, brittle-bond, wire-rope, yielding-metal, smooth-friction, plastic, "
                    "cracking-sheet or slipping-grip");
     app.add_option("--strength", o.strength, "mean strength of the specimens, such as 2 kN");
-    app.add_option("--cv", o.options.cv, "their spread, as a share")->check(between(0.0, 2.0));
+    cli::addNumber(app, "--cv", o.options.cv, "their spread, as a share", 0, 2);
     app.add_option("--seed", o.options.seed, "same seed, same specimens");
-    app.add_option("--rate", o.options.logger.rate, "samples a second")->check(between(0.1, 300000.0));
-    app.add_option("--speed", o.speed, "mm/s")->check(between(0.001, 1000.0));
-    app.add_option("--noise", o.options.logger.noise, "N, standard deviation")->check(between(0.0, 1e6));
-    app.add_option("--offset", o.options.logger.zeroOffset, "N shown without load")
-        ->check(between(-1e6, 1e6));
-    app.add_option("--drift", o.options.logger.drift, "N/s while pulling")->check(between(-1e6, 1e6));
-    app.add_option("--spikes", o.options.logger.spikes, "spikes in each pull")->check(between(0, 1000));
+    cli::addNumber(app, "--rate", o.options.logger.rate, "samples a second", 0.1, 300000);
+    cli::addNumber(app, "--speed", o.speed, "mm/s", 0.001, 1000);
+    cli::addNumber(app, "--noise", o.options.logger.noise, "N, standard deviation", 0, 1e6);
+    cli::addNumber(app, "--offset", o.options.logger.zeroOffset, "N shown without load", -1e6, 1e6);
+    cli::addNumber(app, "--drift", o.options.logger.drift, "N/s while pulling", -1e6, 1e6);
+    app.add_option("--spikes", o.options.logger.spikes, "spikes in each pull")->check(CLI::Range(0, 1000));
     app.add_option("--limit", o.limit, "where its readings end, such as 5 kN");
     app.add_option("--protocol", o.protocol, "lines or answers")->check(CLI::IsMember({"lines", "answers"}));
-    app.add_option("--auto", o.automatic, "pulls by itself so many seconds after the last one")
-        ->check(between(0.0, 1e6));
-    app.add_option("--legs", o.options.legs, "shares of the load that further cells see, such as 0.5 0.3 0.2")
-        ->expected(1, 6)
-        ->check(between(-1.0, 2.0));
-    app.add_option("--rezero", o.rezero,
-                   "s into a pull at which the amplifier takes its offset away by itself")
-        ->check(between(0.0, 1e6));
+    cli::addNumber(app, "--auto", o.automatic, "pulls by itself so many seconds after the last one", 0, 1e6);
+    cli::addNumbers(app, "--legs", o.options.legs, "shares of the load that further cells see, such as 0.5 0.3 0.2", -1, 2)->expected(1, 6);
+    cli::addNumber(app, "--rezero", o.rezero, "s into a pull at which the amplifier takes its offset away by itself", 0, 1e6);
     app.add_option("--shows", o.shows, "force, torque or deceleration")
         ->check(CLI::IsMember({"force", "torque", "deceleration"}));
     app.add_option("--truth", o.truth, "file for what each specimen was made from, a line of JSON each");
@@ -101,6 +86,7 @@ Expected<sim::RigOptions> optionsOf(Asked o) {
 
 int main(int argc, char** argv) {
     QCoreApplication application(argc, argv);
+    anvil::quantity::usePoints();
     CLI::App app("A rig that is not there: virtual specimens over TCP on this machine or a pseudo-terminal.");
     Asked o;
     o.options.logger.noise = 2;

@@ -2,6 +2,7 @@
 
 #include <anvil/results/one_group.h>
 #include <anvil/stats/compare.h>
+#include <cmath>
 
 namespace anvil::cli {
 
@@ -13,12 +14,11 @@ Json interval(const std::optional<std::pair<double, double>>& v) {
 
 namespace {
 
-/// Its ends; null for the one that is not known where a side holds nothing but "at least".
-Json ratioInterval(const stats::Comparison& c) {
-    auto out = interval(c.ratioInterval);
-    if (c.ratioInterval && c.atLeast) out[1] = nullptr;
-    if (c.ratioInterval && c.atMost) out[0] = nullptr;
-    return out;
+/// Its ends; null for one that is open.
+Json ratioInterval(const std::optional<std::pair<double, double>>& v) {
+    if (!v) return nullptr;
+    return Json{v->first > 0 ? number(v->first) : Json(nullptr),
+                std::isfinite(v->second) ? number(v->second) : Json(nullptr)};
 }
 
 Json fitRow(const std::optional<stats::Fit>& fit) {
@@ -96,7 +96,7 @@ Json pairRow(const domain::StudyData& data, const results::Verdict& verdict, con
                 {"condition", p.acrossConditions ? Json(nullptr) : named(condition(a))},
                 {"test", c.test == stats::PairTest::none ? Json(nullptr) : Json(stats::word(c.test))},
                 {"ratio", number(c.ratio)},
-                {"ratio_ci95", ratioInterval(c)},
+                {"ratio_ci95", ratioInterval(c.ratioInterval)},
                 {"t", number(c.t)},
                 {"df", number(c.df)},
                 {"p", number(c.p)},
@@ -117,7 +117,7 @@ Json rankRow(const domain::StudyData& data, const results::Group& g, const stats
             {"expected_rank", place ? Json(place->expected) : Json(nullptr)},
             {"rank90", place ? Json{place->from, place->to} : Json(nullptr)},
             {"letters", g.letters},
-            {"at_least", place ? place->atLeast : g.summary.basis == stats::MeanBasis::bound}};
+            {"at_least", place ? place->atLeast : g.summary.bound != stats::State::exact}};
 }
 
 } // namespace anvil::cli

@@ -1,4 +1,5 @@
 // stats, rank.
+#include "numbers.h"
 #include "output.h"
 #include "rows.h"
 
@@ -121,9 +122,10 @@ std::vector<std::string> groupLine(const Compared& data, const results::Group& g
     return {data.option(g),
             data.condition(g),
             fmt::format("{}", s.n),
-            (s.mean && s.basis == stats::MeanBasis::bound ? "at least " : "") + shown(s.mean),
-            s.meanInterval
-                ? significant(s.meanInterval->first) + " to " + significant(s.meanInterval->second) + unit
+            (s.bound == stats::State::above ? "at least " : s.bound == stats::State::below ? "at most " : "") +
+                shown(s.typical),
+            s.typicalInterval
+                ? significant(s.typicalInterval->first) + " to " + significant(s.typicalInterval->second) + unit
                 : "–",
             shown(s.sd),
             s.cv ? quantity::percent(*s.cv) : "–",
@@ -180,10 +182,12 @@ void rankCondition(const Compared& data, const domain::Condition& condition, con
     for (std::size_t k = 0; k < order.size(); ++k) {
         const auto& g = data.verdict.groups[order[k]];
         const auto* place = drawn ? &drawn->places[k] : nullptr;
-        const bool bound = g.summary.basis == stats::MeanBasis::bound;
+        const char* bound = g.summary.bound == stats::State::above   ? "at least "
+                            : g.summary.bound == stats::State::below ? "at most "
+                                                                     : "";
         out.json["ranking"].push_back(rankRow(data.data, g, place));
         rows.push_back({fmt::format("{}", k + 1), data.option(g), condition.name,
-                        g.summary.mean ? (bound ? "at least " : "") + significant(*g.summary.mean) +
+                        g.summary.typical ? bound + significant(*g.summary.typical) +
                                              (data.unit ? " " + std::string(data.unit->symbol) : "")
                                        : "–",
                         place ? quantity::percent(place->best) : "–",
@@ -225,7 +229,7 @@ void addStatsCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>&
                           "take a table of which more than 2 % cannot be read");
     };
     addFile(s);
-    s->add_option("--margin", *margin, "smallest difference that matters, in percent");
+    addNumber(*s, "--margin", *margin, "smallest difference that matters, in percent");
     commands.emplace_back(s, [file, margin] { return statistics(*file, *margin); });
 
     auto* r = app.add_subcommand("rank", "Rank the options of a table of results, and how sure that is");

@@ -31,9 +31,9 @@ void addStudy(const StudyData& data, const Verdict& verdict, std::map<std::strin
             for (const auto& f : square.forecasts) {
                 auto& sum = by[f.by];
                 sum.score.by = f.by;
-                if (g.summary.mean && g.summary.basis != stats::MeanBasis::bound && *g.summary.mean > 0 &&
+                if (g.summary.typical && g.summary.bound == stats::State::exact && *g.summary.typical > 0 &&
                     f.value > 0) {
-                    const double ratio = *g.summary.mean / f.value;
+                    const double ratio = *g.summary.typical / f.value;
                     ++sum.score.squares;
                     sum.score.inside += std::abs(ratio - 1) <= f.cv;
                     sum.logs += std::log(ratio);

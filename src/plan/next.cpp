@@ -40,8 +40,11 @@ std::vector<GaugeState> gauges(const StudyData& data, double now) {
         g.due = !g.lastAt || (g.dueAt && now >= *g.dueAt);
         out.push_back(g);
     }
+    // Without a time between readings the turn goes round: who was read longest ago is next.
     std::stable_sort(out.begin(), out.end(), [](const GaugeState& a, const GaugeState& b) {
-        const auto when = [](const GaugeState& g) { return g.dueAt ? *g.dueAt : g.lastAt ? HUGE_VAL : 0.0; };
+        const auto when = [](const GaugeState& g) {
+            return g.dueAt ? *g.dueAt : g.lastAt.value_or(-HUGE_VAL);
+        };
         return when(a) < when(b);
     });
     return out;
@@ -50,8 +53,7 @@ std::vector<GaugeState> gauges(const StudyData& data, double now) {
 const Specimen* nextSpecimen(const StudyData& data, const std::set<Id>& skip) {
     std::set<Id> gone = skip;
     for (const auto& p : data.pulls)
-        if (p.practice == data.study.plan.practice && p.standing != Standing::notRead)
-            gone.insert(p.specimen);
+        if (p.practice == data.study.plan.practice) gone.insert(p.specimen);
     const auto waits = [&](const Specimen& s) { return !gone.contains(s.id); };
     for (const auto& label : data.study.plan.runOrder)
         for (const auto& s : data.specimens)

@@ -47,8 +47,8 @@ HeadRoom headRoom(const StudyData& data, const Verdict& verdict, Id option, Id c
         return h;
     }
     // The spread of a fit to bounds is no sample's: it would promise too much head-room.
-    if (loads && g && !g->summary.censored() && g->summary.n >= 2 && g->summary.sd && g->summary.mean) {
-        h.expected = *g->summary.mean;
+    if (loads && g && !g->summary.censored() && g->summary.n >= 2 && g->summary.sd && g->summary.typical) {
+        h.expected = *g->summary.typical;
         h.upper = stats::upperPrediction(h.expected, *g->summary.sd, static_cast<int>(g->summary.n));
         h.from = fmt::format("its {} pulls so far", g->summary.n);
     } else if (loads && planned && !planned->forecasts.empty()) {

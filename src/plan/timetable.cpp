@@ -1,9 +1,9 @@
 #include <anvil/plan/timetable.h>
 
 #include <algorithm>
+#include <charconv>
 #include <chrono>
 #include <cmath>
-#include <cstdio>
 #include <fmt/format.h>
 
 namespace anvil::plan {
@@ -56,8 +56,16 @@ std::string folded(const std::string& line) {
 } // namespace
 
 std::optional<Instant> instantOf(const std::string& text) {
-    int y = 0, mo = 0, d = 0, h = 0, mi = 0, s = 0;
-    const int got = std::sscanf(text.c_str(), "%d-%d-%dT%d:%d:%d", &y, &mo, &d, &h, &mi, &s);
+    constexpr std::string_view marks = "--T::"; // 2026-03-01T10:30[:15]
+    std::array<int, 6> part{};
+    std::size_t got = 0;
+    for (const char *at = text.data(), *const end = at + text.size(); got < part.size(); ++at) {
+        const auto [rest, error] = std::from_chars(at, end, part[got]);
+        if (error != std::errc{}) break;
+        at = rest;
+        if (got++ == marks.size() || at == end || *at != marks[got - 1]) break;
+    }
+    const auto [y, mo, d, h, mi, s] = part;
     const std::chrono::year_month_day day{std::chrono::year(y), std::chrono::month(static_cast<unsigned>(mo)),
                                           std::chrono::day(static_cast<unsigned>(d))};
     if (got < 5 || !day.ok() || h < 0 || h > 23 || mi < 0 || mi > 59 || s < 0 || s > 60) return std::nullopt;

@@ -54,6 +54,46 @@ std::optional<Measured> feetAndInches(double feet, std::string_view rest, std::s
                     &inches, -1};
 }
 
+/// Units that somebody may have meant.
+std::string_view examples(Dimension dimension) {
+    switch (dimension) {
+    case Dimension::force:
+        return "N, kN, kgf or lbf";
+    case Dimension::length:
+        return "mm or in";
+    case Dimension::area:
+        return "mm² or in²";
+    case Dimension::mass:
+        return "g, kg or lb";
+    case Dimension::time:
+        return "s, min, h or d";
+    case Dimension::torque:
+        return "N·m, ft-lb or in-lb";
+    case Dimension::stress:
+        return "MPa, bar or psi";
+    case Dimension::energy:
+        return "J or ft-lb";
+    case Dimension::acceleration:
+        return "g₀ or m/s²";
+    case Dimension::speed:
+        return "mm/s or mm/min";
+    case Dimension::stiffness:
+        return "N/mm or lbf/in";
+    case Dimension::angle:
+        return "° or rad";
+    case Dimension::temperature:
+        return "°C or °F";
+    case Dimension::energyPerArea:
+        return "kJ/m²";
+    case Dimension::bendingStiffness:
+        return "N·m²";
+    case Dimension::ratio:
+    case Dimension::money:
+        break;
+    }
+    return "%";
+}
+
 /// One number with an optional unit, or feet and inches.
 Expected<Measured> measured(std::string_view s, std::optional<Dimension> wanted, std::string_view whole) {
     s = trimmed(s);
@@ -178,7 +218,7 @@ Expected<Entry> parseEntry(std::string_view text, std::optional<Dimension> wante
             u = &siUnit(*wanted);
         else
             return fail(fmt::format("\"{}\" has no unit: add one, such as {}.", trimmed(clean),
-                                    wanted == Dimension::length ? "mm or in" : "N, kN, kgf or lbf"));
+                                    examples(wanted.value_or(Dimension::force))));
     }
     if (wanted && u->dimension != *wanted)
         return fail(fmt::format("\"{}\" measures {}, but {} is wanted here.", trimmed(clean),

@@ -1,8 +1,8 @@
+#include <anvil/quantity/digits.h>
 #include <anvil/quantity/print.h>
 
 #include <algorithm>
 #include <cmath>
-#include <cstdlib>
 #include <fmt/format.h>
 
 namespace anvil::quantity {
@@ -26,6 +26,11 @@ std::string withoutMinusZero(std::string text) {
     return text;
 }
 
+/// The double nearest to `value` in so many significant digits.
+double rounded(double value, int digits) {
+    return machineNumber(fmt::format("{:.{}e}", value, digits - 1)).value_or(value);
+}
+
 } // namespace
 
 std::string fixed(double value, int decimals) {
@@ -37,19 +42,18 @@ std::string significant(double value, int digits) {
     if (!std::isfinite(value)) return "–";
     if (value == 0) return "0";
     // Round in scientific notation first: 9999.7 has its decimal exponent only after rounding.
-    const double rounded = std::strtod(fmt::format("{:.{}e}", value, digits - 1).c_str(), nullptr);
-    const int exponent = static_cast<int>(std::floor(std::log10(std::abs(rounded)) + 1e-12));
-    return fixed(rounded, digits - 1 - exponent);
+    const double shown = rounded(value, digits);
+    const int exponent = static_cast<int>(std::floor(std::log10(std::abs(shown)) + 1e-12));
+    return fixed(shown, digits - 1 - exponent);
 }
 
 std::string shortest(double value) {
     if (!std::isfinite(value)) return "–";
-    const double rounded = std::strtod(fmt::format("{:.11e}", value).c_str(), nullptr);
-    if (rounded != 0 && (std::abs(rounded) >= 1e15 || std::abs(rounded) < 1e-6))
-        return fmt::format("{}", rounded);
+    const double shown = rounded(value, 12);
+    if (shown != 0 && (std::abs(shown) >= 1e15 || std::abs(shown) < 1e-6)) return fmt::format("{}", shown);
     // More decimals than 12 significant digits would show binary dust.
-    const int exponent = rounded == 0 ? 0 : static_cast<int>(std::floor(std::log10(std::abs(rounded))));
-    std::string text = fmt::format("{:.{}f}", rounded, std::clamp(11 - exponent, 0, 17));
+    const int exponent = shown == 0 ? 0 : static_cast<int>(std::floor(std::log10(std::abs(shown))));
+    std::string text = fmt::format("{:.{}f}", shown, std::clamp(11 - exponent, 0, 17));
     if (text.find('.') != std::string::npos) {
         text.erase(text.find_last_not_of('0') + 1);
         if (text.back() == '.') text.pop_back();
@@ -58,7 +62,7 @@ std::string shortest(double value) {
 }
 
 double tidy(double value) {
-    return std::isfinite(value) ? std::strtod(fmt::format("{:.14e}", value).c_str(), nullptr) : value;
+    return std::isfinite(value) ? rounded(value, 15) : value;
 }
 
 std::string withUnit(double si, const Unit& unit, int digits) {

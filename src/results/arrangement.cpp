@@ -17,7 +17,7 @@ std::optional<std::pair<double, double>> ratioInterval(const Verdict& verdict, I
     return std::nullopt;
 }
 
-bool exact(const Group& g) { return g.summary.mean && !g.summary.censored() && *g.summary.mean > 0; }
+bool exact(const Group& g) { return g.summary.typical && !g.summary.censored() && *g.summary.typical > 0; }
 
 } // namespace
 
@@ -30,21 +30,27 @@ std::vector<Arranged> arrangedOf(const StudyData& data, const Verdict& verdict) 
             const auto* plain = verdict.group(said.base, c.id);
             const auto* base = data.option(said.base);
             if (!own || !exact(*own) || !base || !(said.factor > 0)) continue;
-            Arranged one{said, c.id, *own->summary.mean, {}, {}, false};
+            Arranged one{said, c.id, *own->summary.typical, {}, {}, false};
             if (base->rating && *base->rating > 0) {
                 const double predicted = said.factor * *base->rating;
                 one.byRating = AgainstPromise{predicted, one.mean / predicted, {}};
-                if (const auto& i = own->summary.meanInterval)
+                if (const auto& i = own->summary.typicalInterval)
                     one.byRating->interval = std::pair{i->first / predicted, i->second / predicted};
             }
             if (plain && exact(*plain)) {
-                const double predicted = said.factor * *plain->summary.mean;
+                const double predicted = said.factor * *plain->summary.typical;
                 one.byMeasured = AgainstPromise{predicted, one.mean / predicted, {}};
                 if (const auto i = ratioInterval(verdict, said.option, said.base, c.id))
                     one.byMeasured->interval = std::pair{i->first / said.factor, i->second / said.factor};
             }
-            one.turnsRound =
-                one.byRating && one.byMeasured && (one.byRating->share >= 1) != (one.byMeasured->share >= 1);
+            // Only where both are sure of their side: 101 % against 100 % turns nothing round.
+            const auto side = [](const std::optional<AgainstPromise>& p) {
+                return !p || !p->interval        ? 0
+                       : p->interval->first > 1  ? 1
+                       : p->interval->second < 1 ? -1
+                                                 : 0;
+            };
+            one.turnsRound = side(one.byRating) * side(one.byMeasured) < 0;
             out.push_back(one);
         }
     return out;

@@ -45,9 +45,9 @@ Expected<DeviceStudy> devicesOf(const Results& results) {
         if (!reeving || reeving->reeving.devices.empty()) continue;
         for (const auto& c : data.conditions) {
             const auto g = groupOf(results, goal, o.id, c.id);
-            if (!g.summary.mean || g.summary.censored() || g.summary.n == 0) continue;
+            if (!g.summary.typical || g.summary.censored() || g.summary.n == 0) continue;
             const double sd = g.summary.sd ? *g.summary.sd / std::sqrt(static_cast<double>(g.summary.n)) : 0;
-            out.reevings.push_back({o.id, c.id, g.summary.n, {reeving->reeving, *g.summary.mean, sd}, {}});
+            out.reevings.push_back({o.id, c.id, g.summary.n, {reeving->reeving, *g.summary.typical, sd}, {}});
         }
     }
     if (out.reevings.empty())

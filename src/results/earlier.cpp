@@ -27,12 +27,12 @@ std::string methodKey(const StudyData& data) {
 }
 
 std::optional<stats::Comparison> compared(const Group& now, const Earlier& then, double margin) {
-    if (!now.summary.mean || !now.summary.sd || now.summary.censored() || then.atLeast || !then.mean ||
+    if (!now.summary.typical || !now.summary.sd || now.summary.censored() || then.atLeast || !then.mean ||
         !then.sd)
         return {};
     stats::Summary before;
     before.n = then.n;
-    before.mean = then.mean;
+    before.mean = before.typical = then.mean;
     before.sd = then.sd;
     auto c = stats::compare(now.summary, before, margin);
     c.pHolm = c.p;
@@ -53,7 +53,7 @@ std::vector<Earlier> earlierOf(const std::string& project, const StudyData& data
     const auto& plan = data.study.plan;
     if (plan.practice || plan.rigCheck) return out;
     for (const auto& g : verdict.groups) {
-        if (!g.summary.mean) continue;
+        if (!g.summary.typical) continue;
         Earlier e;
         e.project = project;
         e.study = data.study.title;
@@ -65,9 +65,9 @@ std::vector<Earlier> earlierOf(const std::string& project, const StudyData& data
         e.intent = domain::key(data.study.intent);
         e.rig = plan.rig;
         e.n = g.summary.n;
-        e.mean = g.summary.mean;
+        e.mean = g.summary.typical;
         e.sd = g.summary.censored() ? std::nullopt : g.summary.sd;
-        e.atLeast = g.summary.basis == stats::MeanBasis::bound;
+        e.atLeast = g.summary.bound == stats::State::above;
         e.batches = batchesOf(data, g);
         out.push_back(std::move(e));
     }
@@ -79,7 +79,7 @@ std::vector<ThenAndNow> lastTimes(const StudyData& data, const Verdict& verdict,
     std::vector<ThenAndNow> out;
     for (std::size_t i = 0; i < verdict.groups.size(); ++i) {
         const auto& g = verdict.groups[i];
-        if (!g.summary.mean) continue;
+        if (!g.summary.typical) continue;
         const auto from = static_cast<std::ptrdiff_t>(out.size());
         for (const auto& e : earlier) {
             if (e.option != data.optionAt(g.option).name || e.metric != verdict.goal.metric->key ||

@@ -222,8 +222,9 @@ Metric typedMetric(const StudyData& data) {
 }
 
 Expected<Entered> enteredFrom(const methods::Method& method, const std::vector<FieldText>& typed,
-                              const std::function<const quantity::Unit&(Dimension)>& unitOf) {
+                              const std::function<const quantity::Unit*(Dimension)>& unitOf) {
     Entered out;
+    std::map<Dimension, const quantity::Unit*> spoken; // in this form
     const auto filled = [&](std::string_view key) {
         return std::any_of(typed.begin(), typed.end(), [&](const FieldText& f) {
             return f.key == key && f.text.find_first_not_of(" \t") != std::string::npos;
@@ -234,9 +235,12 @@ Expected<Entered> enteredFrom(const methods::Method& method, const std::vector<F
         const auto* input = methods::inputNamed(method, field.key);
         if (!input) return fail(fmt::format("{} does not ask for \"{}\".", method.title, field.key));
         const bool other = input->orElse && filled(input->orElseBy);
-        const auto entry =
-            methods::entryOf(*input, field.text, &unitOf(other ? *input->orElse : input->dimension));
+        const auto dimension = other ? *input->orElse : input->dimension;
+        const auto before = spoken.find(dimension);
+        const auto entry = methods::entryOf(*input, field.text,
+                                            before != spoken.end() ? before->second : unitOf(dimension));
         if (!entry) return tl::unexpected(entry.error());
+        if (entry->unit) spoken[entry->unit->dimension] = entry->unit;
         out.fields.push_back({field.key, quantity::print(*entry)});
     }
     return out;

@@ -30,9 +30,9 @@ std::vector<ForecastResult> forecastsOf(const StudyData& data, const Verdict& ve
             r.group = i;
             r.forecast = &f;
             r.broke = mostFrequentPart(data, g);
-            if (g.summary.mean && f.value > 0) {
-                r.ratio = *g.summary.mean / f.value;
-                r.atLeast = g.summary.basis == stats::MeanBasis::bound;
+            if (g.summary.typical && f.value > 0) {
+                r.ratio = *g.summary.typical / f.value;
+                r.atLeast = g.summary.bound == stats::State::above;
                 const bool in = std::abs(*r.ratio - 1) <= f.cv;
                 // A bound above the band is outside of it whatever comes; below its end it may still be in.
                 if (!r.atLeast || *r.ratio > 1 + f.cv) r.inside = in;

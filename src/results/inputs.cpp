@@ -1,6 +1,7 @@
 #include <anvil/results/inputs.h>
 
 #include <algorithm>
+#include <anvil/quantity/digits.h>
 #include <anvil/quantity/print.h>
 #include <anvil/results/evidence.h>
 #include <fmt/format.h>
@@ -50,11 +51,11 @@ std::string textOf(const std::vector<FieldText>& fields, const methods::Input& i
 
 Expected<std::vector<FieldText>>
 withText(std::vector<FieldText> fields, const methods::Input& input, const std::string& text,
-         const std::function<const quantity::Unit&(quantity::Dimension)>& unitOf) {
+         const std::function<const quantity::Unit*(quantity::Dimension)>& unitOf) {
     std::erase_if(fields, [&](const FieldText& f) { return isOf(input, f.key); });
     const auto add = [&](const std::string& key, const std::string& part) -> Expected<void> {
         if (part.empty() || part == nothing || part == "-") return {};
-        const auto entry = methods::entryOf(input, part, &unitOf(input.dimension));
+        const auto entry = methods::entryOf(input, part, unitOf(input.dimension));
         if (!entry) return tl::unexpected(entry.error());
         fields.push_back({key, quantity::print(*entry)});
         return {};
@@ -93,7 +94,7 @@ int legsOf(const domain::StudyData& data, const domain::Specimen& piece) {
     for (const auto* fields : {&data.study.plan.inputs, &piece.inputs})
         for (const auto& f : *fields)
             if (const auto point = f.key.rfind('.'); point != std::string::npos)
-                most = std::max(most, std::atoi(f.key.c_str() + point + 1));
+                most = std::max(most, quantity::wholeNumber(std::string_view(f.key).substr(point + 1)).value_or(0));
     return most > 0 ? std::min(most, 64) : 3;
 }
 

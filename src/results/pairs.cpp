@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <anvil/stats/drawn_means.h>
 #include <anvil/stats/drawn_pair.h>
+#include <cmath>
 #include <map>
 
 namespace anvil::results {
@@ -49,19 +50,40 @@ public:
         if (!stats::canBeDrawn(left) || !stats::canBeDrawn(right) || m_groups[a].summary.n < 2 ||
             m_groups[b].summary.n < 2 || sharePieces(m_groups[a], m_groups[b]))
             return {};
-        const bool own = stats::drawnByOwnSpread(left) && stats::drawnByOwnSpread(right);
-        const auto *x = own ? ownLogs(a) : sharedLogs(a), *y = own ? ownLogs(b) : sharedLogs(b);
-        if (!x || !y) return {};
-        return stats::compareDrawn({*x, stats::allAtLeast(left)}, {*y, stats::allAtLeast(right)}, margin);
+        const auto sides = sidesOf(a, b);
+        if (!sides) return {};
+        auto c = stats::compareDrawn(sides->first, sides->second, margin);
+        const auto &x = m_groups[a].summary.typical, &y = m_groups[b].summary.typical;
+        if (c.ratio && x && y && *x > 0 && *y > 0) c.ratio = *x / *y; // of the averages that are shown
+        return c;
+    }
+    /// The interval of a pair that was drawn, at another level.
+    std::optional<std::pair<double, double>> interval(std::size_t a, std::size_t b, double level) {
+        const auto sides = sidesOf(a, b);
+        return sides ? stats::drawnInterval(sides->first, sides->second, level) : std::nullopt;
     }
 
 private:
     using Logs = std::optional<std::vector<double>>;
 
+    std::optional<std::pair<stats::DrawnSide, stats::DrawnSide>> sidesOf(std::size_t a, std::size_t b) {
+        const auto &left = m_values[a], &right = m_values[b];
+        const bool own = stats::drawnByOwnSpread(left) && stats::drawnByOwnSpread(right);
+        const auto *x = own ? ownLogs(a) : sharedLogs(a), *y = own ? ownLogs(b) : sharedLogs(b);
+        if (!x || !y) return {};
+        return std::pair(stats::DrawnSide{*x, stats::onlyBounds(left)},
+                         stats::DrawnSide{*y, stats::onlyBounds(right)});
+    }
+    /// Draws lie about the typical value that is shown.
+    void centreAt(std::size_t i, std::vector<double>& logs) const {
+        if (const auto& at = m_groups[i].summary.typical; at && *at > 0) stats::centre(logs, std::log(*at));
+    }
     const std::vector<double>* ownLogs(std::size_t i) {
         auto at = m_own.find(i);
-        if (at == m_own.end())
+        if (at == m_own.end()) {
             at = m_own.emplace(i, stats::drawLogMean({m_values[i], m_streams[i]}, draws)).first;
+            if (at->second) centreAt(i, *at->second);
+        }
         return at->second ? &*at->second : nullptr;
     }
     const std::vector<double>* sharedLogs(std::size_t i) {
@@ -82,7 +104,7 @@ private:
         }
         auto means = stats::drawLogMeans(all, spread, draws);
         for (std::size_t k = 0; means && k < who.size(); ++k)
-            m_shared[who[k]] = std::move((*means)[k]);
+            centreAt(who[k], m_shared[who[k]] = std::move((*means)[k]));
     }
 
     static constexpr std::uint64_t seed = 1;
@@ -108,6 +130,56 @@ stats::Comparison withoutMeans(const Goal& goal, const Group& a, const Group& b)
     return stats::compareGraded(steps(a), steps(b));
 }
 
+/// What the complete groups of a family say on logarithms.
+class LogGroups {
+public:
+    LogGroups(const std::vector<Group>& groups, const std::vector<std::size_t>& members) {
+        std::vector<std::optional<stats::LogGroup>> all;
+        for (const auto i : members) {
+            const auto& g = groups[i];
+            m_bounds = m_bounds || g.summary.censored();
+            std::vector<double> values;
+            for (const auto& v : g.values)
+                if (v.value.state == stats::State::exact) values.push_back(v.value.value);
+            if (!g.summary.censored()) m_logs[i] = stats::logGroup(values);
+            all.push_back(m_logs[i]);
+        }
+        m_spread = stats::pooledSpread(all);
+    }
+    /// Two of each: their own spreads say next to nothing.
+    std::optional<stats::Comparison> ofTwo(std::size_t a, std::size_t b, double margin) const {
+        const auto *x = at(a), *y = at(b);
+        if (!x || !y || !m_spread || x->n != 2 || y->n != 2) return {};
+        auto c = stats::comparePooled(*x, *y, *m_spread, margin);
+        return c.p ? std::optional(c) : std::nullopt;
+    }
+    /// Two complete groups beside others with bounds: their medians, each by its own spread of logarithms.
+    std::optional<stats::Comparison> ofMedians(const Goal& goal, const std::vector<Group>& groups, std::size_t a,
+                                               std::size_t b) const {
+        const auto *x = at(a), *y = at(b);
+        if (!m_bounds || familyOf(goal) == stats::Family::normal || !x || !y || x->n < 2 || y->n < 2) return {};
+        const auto error = [](const stats::LogGroup& g) {
+            const auto n = static_cast<double>(g.n);
+            return g.squares / (n - 1) / n;
+        };
+        const double ex = error(*x), ey = error(*y);
+        const double ratio = *groups[a].summary.typical / *groups[b].summary.typical;
+        if (!(ex + ey > 0) || !(ratio > 0)) return {};
+        const auto nx = static_cast<double>(x->n), ny = static_cast<double>(y->n);
+        const double df = (ex + ey) * (ex + ey) / (ex * ex / (nx - 1) + ey * ey / (ny - 1));
+        return stats::compareOnLogs(std::log(ratio), std::sqrt(ex + ey), df, goal.margin);
+    }
+
+private:
+    const stats::LogGroup* at(std::size_t i) const {
+        const auto found = m_logs.find(i);
+        return found == m_logs.end() || !found->second ? nullptr : &*found->second;
+    }
+    std::map<std::size_t, std::optional<stats::LogGroup>> m_logs;
+    std::optional<stats::PooledSpread> m_spread;
+    bool m_bounds = false;
+};
+
 } // namespace
 
 std::vector<PairResult> pairsOf(const Results& results, const Goal& goal, const std::vector<Group>& groups,
@@ -126,18 +198,31 @@ std::vector<PairResult> pairsOf(const Results& results, const Goal& goal, const 
             pairs.push_back({members[i], members[j], across, {}});
         }
     DrawnGroups drawn(results.data(), groups, members);
+    const LogGroups logs(groups, members);
     for (const auto* family : {&with, &without}) {
         std::vector<stats::SidePair> compare;
         compare.reserve(family->size());
         for (const auto k : *family)
             compare.emplace_back(&sides[pairs[k].a], &sides[pairs[k].b]);
         std::vector<stats::Comparison> compared(family->size());
-        for (std::size_t k = 0; k < family->size(); ++k)
-            if (const auto& p = pairs[(*family)[k]]; goal.metric->scale != methods::Scale::measured)
+        for (std::size_t k = 0; k < family->size(); ++k) {
+            const auto& p = pairs[(*family)[k]];
+            if (goal.metric->scale != methods::Scale::measured) {
                 compared[k] = withoutMeans(goal, groups[p.a], groups[p.b]);
-            else if (groups[p.a].summary.censored() || groups[p.b].summary.censored())
+            } else if (groups[p.a].summary.censored() || groups[p.b].summary.censored()) {
                 compared[k] = drawn.compare(p.a, p.b, goal.margin);
+            } else if (const auto medians = logs.ofMedians(goal, groups, p.a, p.b)) {
+                compared[k] = *medians;
+            } else if (sides[p.a].blocked.empty() || sides[p.b].blocked.empty()) {
+                if (const auto two = logs.ofTwo(p.a, p.b, goal.margin)) compared[k] = *two;
+            }
+        }
         stats::decide(compared, compare, goal.margin);
+        for (std::size_t k = 0; k < family->size(); ++k)
+            if (auto& c = compared[k]; c.test == stats::PairTest::censored)
+                c.familyInterval = c.familyLevel == 0.05 ? c.ratioInterval
+                                                         : drawn.interval(pairs[(*family)[k]].a,
+                                                                          pairs[(*family)[k]].b, c.familyLevel);
         for (std::size_t k = 0; k < family->size(); ++k) {
             auto& p = pairs[(*family)[k]];
             p.comparison = std::move(compared[k]);

@@ -10,34 +10,41 @@ using stats::PairVerdict;
 
 namespace {
 
-/// How far a mean lies from the middle of the window.
-double fromMiddle(const Goal& goal, double mean) {
-    return std::abs(mean - (goal.window->first + goal.window->second) / 2);
+/// How far a typical value lies from the middle of the window.
+double fromMiddle(const Goal& goal, double typical) {
+    return std::abs(typical - (goal.window->first + goal.window->second) / 2);
 }
 
-/// Whether two neighbours of the order share a place.
+bool alike(double a, double b) { return std::abs(a - b) <= 1e-9 * std::max(std::abs(a), std::abs(b)); }
+
+/// Whether two neighbours of the order share a place: nothing tells them apart.
 bool samePlace(const Goal& goal, const Group& a, const Group& b) {
     if (goal.sense == Sense::inside)
-        return goal.window && a.inside->share() == b.inside->share() &&
-               fromMiddle(goal, *a.summary.mean) == fromMiddle(goal, *b.summary.mean);
-    return a.enough && b.enough;
+        return goal.window && a.inside->share() == b.inside->share() && a.inside->most() == b.inside->most() &&
+               alike(fromMiddle(goal, *a.summary.typical), fromMiddle(goal, *b.summary.typical));
+    return (a.enough && b.enough) ||
+           (a.summary.bound == b.summary.bound && alike(*a.summary.typical, *b.summary.typical));
 }
 
 } // namespace
 
 bool comesBefore(const Goal& goal, const Group& a, const Group& b) {
-    if (a.summary.mean.has_value() != b.summary.mean.has_value()) return a.summary.mean.has_value();
-    if (!a.summary.mean) return false;
-    const double x = *a.summary.mean, y = *b.summary.mean;
+    const auto &left = a.summary.typical, &right = b.summary.typical;
+    if (left.has_value() != right.has_value()) return left.has_value();
+    if (!left) return false;
+    if (rankedFairly(goal, a) != rankedFairly(goal, b)) return rankedFairly(goal, a);
+    const double x = *left, y = *right;
+    const auto beyond = [](const Group& g) { return g.summary.bound != stats::State::exact; };
     switch (goal.sense) {
     case Sense::more:
-        return x > y;
     case Sense::less:
-        return x < y;
+        if (alike(x, y)) return beyond(a) && !beyond(b); // it may be any better
+        return goal.sense == Sense::more ? x > y : x < y;
     case Sense::inside:
         if (!goal.window) return false; // board order, until its ends are said
-        return a.inside->share() != b.inside->share() ? a.inside->share() > b.inside->share()
-                                                      : fromMiddle(goal, x) < fromMiddle(goal, y);
+        if (a.inside->share() != b.inside->share()) return a.inside->share() > b.inside->share();
+        if (a.inside->most() != b.inside->most()) return a.inside->most() > b.inside->most();
+        return !alike(fromMiddle(goal, x), fromMiddle(goal, y)) && fromMiddle(goal, x) < fromMiddle(goal, y);
     }
     return false;
 }
@@ -63,7 +70,7 @@ void placeGroups(const Goal& goal, std::vector<Group>& groups, const std::vector
         window ? std::vector<std::string>(members.size()) : stats::tieLetters(members.size(), table);
     for (std::size_t k = 0; k < members.size(); ++k) {
         auto& g = groups[members[k]];
-        if (!g.summary.mean || (window && !goal.window)) continue; // no place while its ends are not said
+        if (!g.summary.typical || !rankedFairly(goal, g) || (window && !goal.window)) continue;
         const bool shared = k > 0 && samePlace(goal, groups[members[k - 1]], g);
         g.rank = shared ? groups[members[k - 1]].rank : static_cast<int>(k) + 1;
         g.letters = letters[k];

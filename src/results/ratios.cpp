@@ -37,12 +37,13 @@ std::optional<double> divisor(const StudyData& data, const Group& g, RatioBase b
 
 std::optional<RatioRung> byNumber(const StudyData& data, const Group& g, std::size_t at, RatioBase base) {
     const auto by = divisor(data, g, base);
-    if (!by || !(*by > 0) || !g.summary.mean) return {};
+    if (!by || !(*by > 0) || !g.summary.typical) return {};
     RatioRung r;
     r.group = at;
-    r.ratio = *g.summary.mean / *by;
-    if (const auto& ends = g.summary.meanInterval) r.interval = {ends->first / *by, ends->second / *by};
-    r.atLeast = g.summary.basis == stats::MeanBasis::bound;
+    r.ratio = *g.summary.typical / *by;
+    if (const auto& ends = g.summary.typicalInterval) r.interval = {ends->first / *by, ends->second / *by};
+    r.atLeast = g.summary.bound == stats::State::above;
+    r.atMost = g.summary.bound == stats::State::below;
     return r;
 }
 
@@ -69,7 +70,7 @@ std::optional<std::size_t> baseOf(const StudyData& data, const Verdict& verdict,
                          : data.conditions.empty()  ? 0
                                                     : data.conditions.front().id;
     const auto* found = verdict.group(option, condition);
-    if (!found || !found->summary.mean) return {};
+    if (!found || !found->summary.typical) return {};
     return static_cast<std::size_t>(found - verdict.groups.data());
 }
 

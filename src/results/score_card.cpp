@@ -29,7 +29,7 @@ Id conditionOf(const StudyData& of, const Verdict& verdict, const Criterion& c) 
     if (c.condition) return of.condition(c.condition) ? c.condition : 0;
     for (const auto& condition : of.conditions)
         for (const auto i : verdict.inCondition(condition.id))
-            if (verdict.groups[i].summary.mean) return condition.id;
+            if (verdict.groups[i].summary.typical) return condition.id;
     return of.conditions.empty() ? 0 : of.conditions.front().id;
 }
 
@@ -37,7 +37,7 @@ Id conditionOf(const StudyData& of, const Verdict& verdict, const Criterion& c) 
 std::optional<double> valueOf(const Group& g, const Criterion& c) {
     if (c.sense == Sense::inside) return g.inside ? std::optional(g.inside->share()) : std::nullopt;
     if (c.metric->key == "rating") return g.summary.median;
-    return g.summary.mean;
+    return g.summary.typical;
 }
 
 bool toldApart(const Verdict& verdict, Id condition) {
@@ -91,7 +91,7 @@ void takeResults(const StudyData& own, const CardSources& sources, std::vector<s
         const auto& g = verdict->groups[i];
         const auto at = placeOf(options, of->optionAt(g.option).name);
         r.values[at] = valueOf(g, c);
-        r.atLeast[at] = g.summary.basis == stats::MeanBasis::bound;
+        r.atLeast[at] = g.summary.bound == stats::State::above;
     }
     if (of != &own) r.where = of->study.title;
     if (of->conditions.size() > 1 && condition)

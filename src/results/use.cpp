@@ -10,7 +10,7 @@ namespace {
 
 constexpr double mostNeeded = 1e6; // more of them are a slip of the finger
 
-WorkingLimit limitOf(const Group& g, std::size_t at, const Use& use) {
+WorkingLimit limitOf(const Verdict& verdict, const Group& g, std::size_t at, const Use& use) {
     WorkingLimit w;
     w.group = at;
     const auto exact = std::count_if(g.values.begin(), g.values.end(), [](const GroupValue& v) {
@@ -20,8 +20,7 @@ WorkingLimit limitOf(const Group& g, std::size_t at, const Use& use) {
         w.why = "Fewer than three exact values promise nothing.";
         return w;
     }
-    const auto family = g.summary.censored() ? stats::Family::lognormal : stats::Family::normal;
-    w.floor = stats::floorOf(family, valuesOf(g), 0.90, 0.95);
+    w.floor = stats::floorOf(floorLaw(verdict), valuesOf(g), 0.90, 0.95);
     if (!w.floor) {
         w.why = "So few values, or so widely spread, give no floor above zero.";
         return w;
@@ -64,7 +63,7 @@ std::vector<WorkingLimit> workingLimits(const Verdict& verdict, const Use& use) 
     std::vector<WorkingLimit> out;
     if (!hasWorkingLimits(verdict)) return out;
     for (std::size_t i = 0; i < verdict.groups.size(); ++i)
-        if (verdict.groups[i].summary.n > 0) out.push_back(limitOf(verdict.groups[i], i, use));
+        if (verdict.groups[i].summary.n > 0) out.push_back(limitOf(verdict, verdict.groups[i], i, use));
     return out;
 }
 

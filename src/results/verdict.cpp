@@ -20,6 +20,12 @@ std::string sharedLetters(const Verdict& verdict, const Group& group) {
     return stats::sharedLetters(letters, 0);
 }
 
+stats::Family floorLaw(const Verdict& verdict) {
+    const bool bounds = std::any_of(verdict.groups.begin(), verdict.groups.end(),
+                                    [](const Group& g) { return g.summary.censored(); });
+    return verdict.goal.family.value_or(bounds ? stats::Family::lognormal : stats::Family::normal);
+}
+
 std::vector<std::size_t> Verdict::inCondition(Id condition) const {
     std::vector<std::size_t> out;
     for (std::size_t i = 0; i < groups.size(); ++i)
@@ -65,6 +71,7 @@ Verdict evaluate(const Results& results, const Goal& wanted) {
             auto g = groupOf(results, goal, option.id, condition.id);
             if (!g.values.empty() || !g.leftOut.empty()) groups.push_back(std::move(g));
         }
+        speakAlike(goal, groups);
         std::stable_sort(groups.begin(), groups.end(),
                          [&](const Group& a, const Group& b) { return comesBefore(goal, a, b); });
         v.groups.insert(v.groups.end(), std::make_move_iterator(groups.begin()),

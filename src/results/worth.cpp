@@ -12,20 +12,21 @@ Interval over(const Interval& interval, double by) {
     return interval ? Interval({interval->first / by, interval->second / by}) : std::nullopt;
 }
 
-Worth ofGroup(const Option& option, const Group& group, std::size_t at) {
+Worth ofGroup(const Verdict& verdict, const Option& option, const Group& group, std::size_t at) {
     Worth w;
     w.group = at;
     w.cost = *option.unitCost;
     const auto& s = group.summary;
-    if (s.mean && w.cost > 0) {
-        w.perCost = *s.mean / w.cost;
-        w.perCostInterval = over(s.meanInterval, w.cost);
+    w.atLeast = s.bound == stats::State::above;
+    if (s.typical && w.cost > 0) {
+        w.perCost = *s.typical / w.cost;
+        w.perCostInterval = over(s.typicalInterval, w.cost);
     }
-    if (s.mean && option.weight && *option.weight > 0) {
-        w.perWeight = *s.mean / *option.weight;
-        w.perWeightInterval = over(s.meanInterval, *option.weight);
+    if (s.typical && option.weight && *option.weight > 0) {
+        w.perWeight = *s.typical / *option.weight;
+        w.perWeightInterval = over(s.typicalInterval, *option.weight);
     }
-    w.floor = stats::floorOf(stats::Family::normal, valuesOf(group), 0.90, 0.95);
+    w.floor = stats::floorOf(floorLaw(verdict), valuesOf(group), 0.90, 0.95);
     return w;
 }
 
@@ -34,7 +35,7 @@ void markUnbeaten(const Verdict& verdict, const std::vector<Worth*>& members) {
     const bool byFloor =
         std::all_of(members.begin(), members.end(), [](const Worth* w) { return w->floor.has_value(); });
     const auto strength = [&](const Worth& w) {
-        return byFloor ? *w.floor : *verdict.groups[w.group].summary.mean;
+        return byFloor ? *w.floor : *verdict.groups[w.group].summary.typical;
     };
     for (auto* w : members)
         w->unbeaten = std::none_of(members.begin(), members.end(), [&](const Worth* other) {
@@ -52,10 +53,10 @@ std::vector<Worth> worthOf(const StudyData& data, const Verdict& verdict) {
     for (std::size_t i = 0; i < verdict.groups.size(); ++i) {
         const auto& g = verdict.groups[i];
         const auto& option = data.optionAt(g.option);
-        if (!option.unitCost || !g.summary.mean) continue;
+        if (!option.unitCost || !g.summary.typical) continue;
         if (out.empty()) currency = option.currency;
         if (option.currency != currency) return {}; // prices that cannot be compared
-        out.push_back(ofGroup(option, g, i));
+        out.push_back(ofGroup(verdict, option, g, i));
     }
     bool compared = false;
     for (const auto& condition : data.conditions) {

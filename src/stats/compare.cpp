@@ -16,63 +16,88 @@ const char* word(PairVerdict verdict) {
 }
 
 const char* word(PairTest test) {
-    static constexpr const char* words[] = {"", "welch", "paired_t", "ranks", "fisher", "censored"};
-    static_assert(std::size(words) == static_cast<std::size_t>(PairTest::censored) + 1);
+    static constexpr const char* words[] = {"",         "welch",    "paired_t", "ranks", "fisher",
+                                            "censored", "pooled_t", "digits"};
+    static_assert(std::size(words) == static_cast<std::size_t>(PairTest::digits) + 1);
     return words[static_cast<int>(test)];
 }
 
 namespace {
 
-/// The two sides' values block by block; empty unless every block holds one of each.
-std::vector<std::pair<double, double>> inBlocks(const Side& a, const Side& b) {
-    if (a.blocked.empty() || a.blocked.size() != b.blocked.size()) return {};
+/// The two sides' values by whole blocks, and how many blocks hold one of them only. Empty where a value has no
+/// block, a block holds two of a side, or more than half of a side's blocks are broken.
+struct Blocks {
+    std::vector<std::pair<double, double>> whole;
+    std::size_t broken = 0;
+};
+
+Blocks inBlocks(const Side& a, const Side& b) {
+    if (a.blocked.empty() || b.blocked.empty()) return {};
     const std::map<std::string, double> left(a.blocked.begin(), a.blocked.end()),
         right(b.blocked.begin(), b.blocked.end());
     if (left.size() != a.blocked.size() || right.size() != b.blocked.size()) return {}; // a block holds two
-    std::vector<std::pair<double, double>> pairs;
-    for (const auto& [block, value] : left) {
-        const auto other = right.find(block);
-        if (other == right.end()) return {};
-        pairs.emplace_back(value, other->second);
-    }
-    return pairs;
+    Blocks out;
+    for (const auto& [block, value] : left)
+        if (const auto other = right.find(block); other != right.end())
+            out.whole.emplace_back(value, other->second);
+    const auto whole = out.whole.size();
+    if (whole < 2 || 2 * whole < left.size() || 2 * whole < right.size()) return {};
+    out.broken = left.size() + right.size() - 2 * whole;
+    return out;
 }
 
-/// Fills ratio interval and equivalence from the logarithm of the ratio and its standard error.
-void onLogs(Comparison& c, double log, double se, double df, double margin) {
-    const double half = studentQuantile(df, 0.975) * se;
-    if (!std::isfinite(std::exp(log + half))) return;
-    c.ratioInterval = {std::exp(log - half), std::exp(log + half)};
-    const double edge = std::log1p(margin);
-    c.tostP = std::max(studentUpperTail(df, (log + edge) / se), studentUpperTail(df, (edge - log) / se));
+/// Everything that follows from the test of the ratio.
+void fill(Comparison& c, const RatioTest& test, double margin) {
+    if (!std::isfinite(test.t(1))) return;
+    c.t = test.t(1);
+    c.df = test.df(1);
+    c.p = test.p(1);
+    if (!c.ratio) return;
+    c.ratioTest = test;
+    c.tostP = test.sameP(margin);
+    c.ratioInterval = test.interval(0.05);
 }
 
-/// The pair by the differences within blocks.
-void comparePaired(Comparison& c, const std::vector<std::pair<double, double>>& pairs, double ma, double mb,
-                   double margin) {
-    const auto n = static_cast<double>(pairs.size());
+/// The pair by the differences within whole blocks.
+void comparePaired(Comparison& c, const Blocks& blocks, double margin) {
+    const auto n = static_cast<double>(blocks.whole.size());
+    double ma = 0, mb = 0, scale = 0;
+    for (const auto& [x, y] : blocks.whole)
+        scale = std::max({scale, std::abs(x), std::abs(y)});
+    for (const auto& [x, y] : blocks.whole)
+        ma += x / scale / n, mb += y / scale / n;
     double saa = 0, sbb = 0, sab = 0, sdd = 0;
-    const double scale = std::max(std::abs(ma), std::abs(mb));
-    for (const auto& [x, y] :
-         pairs) { // in shares of the greater mean, so that no square leaves what a double holds
-        const double a = (x - ma) / scale, b = (y - mb) / scale;
+    for (const auto& [x, y] : blocks.whole) {
+        const double a = x / scale - ma, b = y / scale - mb;
         saa += a * a;
         sbb += b * b;
         sab += a * b;
         sdd += (a - b) * (a - b);
     }
-    const double df = n - 1, se = std::sqrt(sdd / df / n);
+    const double df = n - 1;
+    c.blocks = blocks.whole.size();
+    c.brokenBlocks = blocks.broken;
+    c.difference = finite((ma - mb) * scale);
+    c.ratio = ma > 0 && mb > 0 ? finite(ma / mb) : std::nullopt;
     constexpr double rounding = 1e-12; // of the mean: no spread at all
-    if (!(se > rounding)) return;
+    if (!(std::sqrt(sdd / df / n) > rounding)) { // every block shows the same difference
+        c.test = PairTest::digits;
+        return;
+    }
     c.test = PairTest::paired;
-    c.t = (ma - mb) / scale / se;
-    c.df = df;
-    c.p = std::min(1.0, 2 * studentUpperTail(df, std::abs(*c.t)));
-    if (!(ma > 0 && mb > 0)) return;
-    const double ra = ma / scale, rb = mb / scale;
-    const double variance = (saa / (ra * ra) + sbb / (rb * rb) - 2 * sab / (ra * rb)) / df / n;
-    if (variance > rounding * rounding)
-        onLogs(c, std::log(ma) - std::log(mb), std::sqrt(variance), df, margin);
+    fill(c, RatioTest::paired(ma, mb, std::sqrt(saa / df / n), std::sqrt(sbb / df / n), sab / df / n, n),
+         margin);
+}
+
+/// Whether two averages are the same number.
+bool alike(double a, double b) { return std::abs(a - b) <= 1e-9 * std::max(std::abs(a), std::abs(b)); }
+
+/// No spread on either side: what differs by more than the readings resolve differs.
+void compareDigits(Comparison& c, const Summary& a, const Summary& b) {
+    c.test = PairTest::digits;
+    const double step = std::max(a.resolution, b.resolution);
+    c.withinDoubt = c.difference && !c.equal &&
+                    std::abs(*c.difference) <= std::max(step * (1 + 1e-9), std::hypot(a.doubt, b.doubt));
 }
 
 } // namespace
@@ -80,34 +105,57 @@ void comparePaired(Comparison& c, const std::vector<std::pair<double, double>>& 
 Comparison compare(const Side& sideA, const Side& sideB, double margin) {
     const auto &a = sideA.summary, &b = sideB.summary;
     Comparison c;
-    if (!a.mean || !b.mean) return c;
+    if (!a.typical || !b.typical) return c;
     if (a.censored() || b.censored()) return c; // a ratio of bounds says nothing
-    const double ma = *a.mean, mb = *b.mean;
+    const double ma = *a.typical, mb = *b.typical;
     c.difference = finite(ma - mb);
+    c.equal = alike(ma, mb);
     const bool positive = ma > 0 && mb > 0;
     if (positive) c.ratio = finite(ma / mb);
     if (a.n < 2 || b.n < 2) return c;
-    if (const auto pairs = inBlocks(sideA, sideB); pairs.size() > 1 && pairs.size() == a.n) {
-        comparePaired(c, pairs, ma, mb, margin);
-        return c;
+    if (const auto blocks = inBlocks(sideA, sideB); !blocks.whole.empty()) {
+        comparePaired(c, blocks, margin);
+        if (c.test != PairTest::none) return c;
     }
     const auto na = static_cast<double>(a.n), nb = static_cast<double>(b.n);
-    // Welch's degrees of freedom by the share of one side, so that no square leaves what a double holds.
-    const auto welchDf = [&](double ea, double eb) { // standard errors of the two sides
-        const double share = 1 / (1 + (eb / ea) * (eb / ea)), rest = 1 / (1 + (ea / eb) * (ea / eb));
-        return 1 / (share * share / (na - 1) + rest * rest / (nb - 1));
-    };
-    const double ea = *a.sd / std::sqrt(na), eb = *b.sd / std::sqrt(nb);
-    if (ea == 0 && eb == 0) return c;
-    if (const double se = std::hypot(ea, eb), df = welchDf(ea, eb); std::isfinite((ma - mb) / se)) {
-        c.test = PairTest::welch;
-        c.t = (ma - mb) / se;
-        c.df = df;
-        c.p = std::min(1.0, 2 * studentUpperTail(df, std::abs(*c.t)));
+    if (a.rounded() && b.rounded()) {
+        compareDigits(c, a, b);
+        return c;
     }
-    if (!positive || !c.p) return c;
-    const double ra = ea / ma, rb = eb / mb;
-    onLogs(c, std::log(ma) - std::log(mb), std::hypot(ra, rb), welchDf(ra, rb), margin);
+    const auto error = [](const Summary& s) {
+        return std::max(*s.sd, s.resolution / std::sqrt(3.0)) / std::sqrt(static_cast<double>(s.n));
+    };
+    const double ea = error(a), eb = error(b);
+    if (ea == 0 && eb == 0) return c;
+    if (std::isfinite((ma - mb) / std::hypot(ea, eb))) {
+        c.test = PairTest::welch;
+        fill(c, RatioTest::welch(ma, mb, ea, eb, na, nb), margin);
+        if (!c.p) c.test = PairTest::none;
+    }
+    return c;
+}
+
+Comparison comparePooled(const LogGroup& a, const LogGroup& b, const PooledSpread& spread, double margin) {
+    Comparison c;
+    const double log = a.mean - b.mean;
+    c.ratio = finite(std::exp(log));
+    c.equal = std::abs(log) <= 1e-9;
+    if (!(spread.variance > 0) || !c.ratio) return c;
+    c.difference = std::exp(a.mean) - std::exp(b.mean);
+    c.test = PairTest::pooled;
+    const double se =
+        std::sqrt(spread.variance * (1 / static_cast<double>(a.n) + 1 / static_cast<double>(b.n)));
+    fill(c, RatioTest::onLogs(log, se, spread.df), margin);
+    return c;
+}
+
+Comparison compareOnLogs(double log, double se, double df, double margin) {
+    Comparison c;
+    c.ratio = finite(std::exp(log));
+    c.equal = std::abs(log) <= 1e-9;
+    if (!c.ratio) return c;
+    c.test = PairTest::welch;
+    fill(c, RatioTest::onLogs(log, se, df), margin);
     return c;
 }
 
@@ -171,14 +219,10 @@ std::vector<std::optional<int>> replicatesForEach(std::vector<std::pair<double, 
     return out;
 }
 
-/// The spread by which replicates for a pair are counted: what both sides share, or, where they were drawn,
-/// that which would give the interval with as many exact values.
-std::optional<double> spreadOf(const Comparison& c, const Summary& a, const Summary& b) {
-    if (c.test != PairTest::censored)
-        return a.cv && b.cv ? std::optional(std::hypot(*a.cv, *b.cv) / std::sqrt(2.0)) : std::nullopt;
-    if (!c.ratioInterval) return std::nullopt;
-    const double se = std::log(c.ratioInterval->second / c.ratioInterval->first) / (2 * 1.959963984540054);
-    return se / std::sqrt(1 / static_cast<double>(a.n) + 1 / static_cast<double>(b.n));
+/// The spread by which replicates for a pair are counted: what both sides show, or the one that shows any.
+std::optional<double> spreadOf(const Summary& a, const Summary& b) {
+    if (a.cv && b.cv) return std::hypot(*a.cv, *b.cv) / std::sqrt(2.0);
+    return a.cv ? a.cv : b.cv;
 }
 
 } // namespace
@@ -187,15 +231,36 @@ PairVerdict verdictOf(const Comparison& c, const Summary& a, const Summary& b) {
     constexpr double level = 0.05;
     if ((a.n < 2 || b.n < 2) && c.test != PairTest::counts) return PairVerdict::notEnough;
     if ((a.censored() || b.censored()) && !c.p) return PairVerdict::notYet;
+    const bool more = c.t ? *c.t > 0 : c.difference ? *c.difference > 0 : c.ratio && *c.ratio > 1;
+    if (c.test == PairTest::digits)
+        return c.equal || c.withinDoubt || !c.difference ? PairVerdict::tooClose
+               : more                                    ? PairVerdict::stronger
+                                                         : PairVerdict::weaker;
     if (c.tostP && *c.tostP < level) return PairVerdict::same;
-    if (c.pHolm && *c.pHolm < level)
-        return (c.t            ? *c.t > 0
-                : c.difference ? *c.difference > 0
-                               : *c.ratio > 1)
-                   ? PairVerdict::stronger
-                   : PairVerdict::weaker;
+    if (c.pHolm && *c.pHolm < level && !c.withinDoubt && !c.equal)
+        return more ? PairVerdict::stronger : PairVerdict::weaker;
     return c.atLeast || c.atMost ? PairVerdict::notYet : PairVerdict::tooClose;
 }
+
+namespace {
+
+/// The level of each pair's interval: α/(tested − step), with the step at which Holm stopped for all after it.
+void setFamilyLevels(std::span<Comparison> family, const std::vector<std::size_t>& byP) {
+    constexpr double level = 0.05;
+    bool stopped = false;
+    double at = level;
+    for (std::size_t k = 0; k < byP.size(); ++k) {
+        auto& c = family[byP[k]];
+        if (!stopped) at = level / static_cast<double>(byP.size() - k);
+        stopped = stopped || *c.p > at;
+        c.familyLevel = at;
+        c.family = byP.size();
+        if (c.ratioTest) c.familyInterval = at == level ? c.ratioInterval : c.ratioTest->interval(at);
+        if (c.tostP && *c.tostP < level && c.ratioTest) c.sameInterval = c.ratioTest->interval(2 * level);
+    }
+}
+
+} // namespace
 
 void judge(std::span<Comparison> family, std::span<const SidePair> groups, double margin) {
     std::vector<std::size_t> tested;
@@ -212,6 +277,12 @@ void judge(std::span<Comparison> family, std::span<const SidePair> groups, doubl
             std::max(running, std::min(1.0, static_cast<double>(tested.size() - k) * *family[tested[k]].p));
         family[tested[k]].pHolm = running;
     }
+    setFamilyLevels(family, tested);
+    for (std::size_t i = 0; i < family.size(); ++i) { // what the readings themselves are not sure of
+        auto& c = family[i];
+        const double doubt = std::hypot(groups[i].first->summary.doubt, groups[i].second->summary.doubt);
+        if (doubt > 0 && c.difference && std::abs(*c.difference) <= doubt) c.withinDoubt = true;
+    }
     for (std::size_t i = 0; i < family.size(); ++i)
         family[i].verdict = verdictOf(family[i], groups[i].first->summary, groups[i].second->summary);
 }
@@ -224,7 +295,7 @@ void decide(std::span<Comparison> family, std::span<const SidePair> groups, doub
         const auto& c = family[i];
         tested += c.p.has_value();
         if (c.verdict != PairVerdict::tooClose || !c.tostP) continue;
-        if (const auto spread = spreadOf(c, groups[i].first->summary, groups[i].second->summary))
+        if (const auto spread = spreadOf(groups[i].first->summary, groups[i].second->summary))
             close.emplace_back(*spread, i);
     }
     const double level = 0.05 / static_cast<double>(std::max<std::size_t>(1, tested)); // after Holm
@@ -234,6 +305,15 @@ void decide(std::span<Comparison> family, std::span<const SidePair> groups, doub
         const auto fewer = std::min(groups[i].first->summary.n, groups[i].second->summary.n);
         if (needed[k]) family[i].moreEach = std::max(0, *needed[k] - static_cast<int>(fewer));
     }
+}
+
+std::optional<int> moreForSeen(const Comparison& c, const Summary& a, const Summary& b, double margin) {
+    const auto spread = spreadOf(a, b);
+    if (!c.ratio || !spread) return std::nullopt;
+    const double seen = std::max(*c.ratio, 1 / *c.ratio) - 1;
+    if (!(seen > margin)) return std::nullopt;
+    const auto n = replicatesFor(*spread, seen, 0.8, 0.05 / static_cast<double>(c.family));
+    return n ? std::optional(std::max(0, *n - static_cast<int>(std::min(a.n, b.n)))) : std::nullopt;
 }
 
 } // namespace anvil::stats

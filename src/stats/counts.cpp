@@ -27,6 +27,16 @@ std::pair<double, double> exactInterval(Tally t, double confidence) {
             k < n ? betaQuantile(k + 1, n - k, 1 - tail) : 1.0};
 }
 
+double asManySuccesses(Tally t, double rate) {
+    if (t.successes <= 0) return 1;
+    // P(X ≥ k) of a binomial is the regularised incomplete beta function at the rate.
+    return cdf(boost::math::beta_distribution<double, quietly::Policy>(t.successes, t.tries - t.successes + 1.0), rate);
+}
+
+double asFewSuccesses(Tally t, double rate) {
+    return t.successes >= t.tries ? 1 : 1 - asManySuccesses({t.successes + 1, t.tries}, rate);
+}
+
 double fisherExact(Tally a, Tally b) {
     if (a.tries < 1 || b.tries < 1) return 1;
     const int all = a.tries + b.tries, hits = a.successes + b.successes;

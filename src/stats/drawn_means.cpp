@@ -16,10 +16,10 @@ std::size_t exactIn(std::span<const Value> values) {
         std::count_if(values.begin(), values.end(), [](const Value& v) { return v.state == State::exact; }));
 }
 
-/// The values of a contender, as they are drawn: of "at least" only, the bounds count as if they were exact.
+/// The values of a contender, as they are drawn: of bounds only, these count as if they were exact.
 std::vector<Value> drawnAs(std::span<const Value> values) {
     std::vector<Value> out;
-    const bool bounds = allAtLeast(values);
+    const bool bounds = onlyBounds(values) != State::exact;
     for (auto v : values) {
         if (v.state == State::aside) continue;
         if (bounds) v.state = State::exact;
@@ -158,18 +158,34 @@ std::uint64_t streamOf(std::uint64_t seed, std::string_view option, std::string_
 }
 
 bool canBeDrawn(std::span<const Value> values) {
-    return allAtLeast(values) || std::any_of(values.begin(), values.end(), [](const Value& v) {
+    return onlyBounds(values) != State::exact || std::any_of(values.begin(), values.end(), [](const Value& v) {
                return v.state == State::exact || v.state == State::between;
            });
 }
 
-bool allAtLeast(std::span<const Value> values) {
-    bool any = false;
+State onlyBounds(std::span<const Value> values) {
+    auto kind = State::aside; // none seen yet
     for (const auto& v : values) {
-        if (v.state != State::above && v.state != State::aside) return false;
-        any = any || v.state == State::above;
+        if (v.state == State::aside) continue;
+        if (v.state != State::above && v.state != State::below) return State::exact;
+        if (kind != State::aside && kind != v.state) return State::exact;
+        kind = v.state;
     }
-    return any;
+    return kind == State::aside ? State::exact : kind;
+}
+
+bool drawnFairly(std::span<const Value> values, bool moreIsBetter) {
+    return onlyBounds(values) != (moreIsBetter ? State::below : State::above);
+}
+
+void centre(std::vector<double>& draws, double at) {
+    if (draws.empty()) return;
+    auto sorted = draws;
+    const auto middle = sorted.begin() + static_cast<std::ptrdiff_t>(sorted.size() / 2);
+    std::nth_element(sorted.begin(), middle, sorted.end());
+    const double by = at - *middle;
+    for (auto& d : draws)
+        d += by;
 }
 
 bool drawnByOwnSpread(std::span<const Value> values) { return exactIn(values) >= enoughForOwn; }

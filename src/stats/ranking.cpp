@@ -1,12 +1,11 @@
 #include <anvil/stats/ranking.h>
 
 #include <algorithm>
+#include <cmath>
 #include <iterator>
 
 namespace anvil::stats {
-namespace {
 
-/// Places of all contenders over all draws.
 std::vector<DrawnPlace> placesOf(const Means& means, bool moreIsBetter) {
     const auto groups = means.size(), draws = means.front().size();
     std::vector<std::vector<int>> counts(groups, std::vector<int>(groups, 0));
@@ -42,29 +41,55 @@ std::vector<DrawnPlace> placesOf(const Means& means, bool moreIsBetter) {
     return out;
 }
 
-} // namespace
-
 const char* word(DrawnSpread spread) {
     static constexpr const char* words[] = {"own", "pooled"};
     static_assert(std::size(words) == static_cast<std::size_t>(DrawnSpread::pooled) + 1);
     return words[static_cast<std::size_t>(spread)];
 }
 
+namespace {
+
+std::optional<Means> drawOwnLogMeans(std::span<const Contender> all, int draws) {
+    Means out;
+    for (const auto& c : all) {
+        auto one = drawLogMean(c, draws);
+        if (!one) return std::nullopt;
+        out.push_back(std::move(*one));
+    }
+    return out;
+}
+
+} // namespace
+
 std::optional<DrawnRanking> drawRanking(std::span<const Contender> contenders, bool moreIsBetter,
-                                        std::uint64_t shared, int draws) {
+                                        std::uint64_t shared, int draws,
+                                        std::span<const double> centres) {
     if (contenders.empty() || draws < 1) return std::nullopt;
     if (!std::all_of(contenders.begin(), contenders.end(),
-                     [](const Contender& c) { return canBeDrawn(c.values); }))
+                     [&](const Contender& c) {
+                         return canBeDrawn(c.values) && drawnFairly(c.values, moreIsBetter);
+                     }))
         return std::nullopt;
     DrawnRanking out;
     const bool own = std::all_of(contenders.begin(), contenders.end(),
                                  [](const Contender& c) { return drawnByOwnSpread(c.values); });
     out.spread = own ? DrawnSpread::own : DrawnSpread::pooled;
-    const auto means = own ? drawMeans(contenders, draws) : drawLogMeans(contenders, shared, draws);
+    // Where a value is a bound somebody's typical value is the median of a law: on logarithms throughout.
+    const bool bounds = std::any_of(contenders.begin(), contenders.end(), [](const Contender& c) {
+        return std::any_of(c.values.begin(), c.values.end(), [](const Value& v) {
+            return v.state != State::exact && v.state != State::aside;
+        });
+    });
+    auto means = !own ? drawLogMeans(contenders, shared, draws)
+                 : bounds ? drawOwnLogMeans(contenders, draws)
+                          : drawMeans(contenders, draws);
     if (!means) return std::nullopt;
+    const bool logs = !own || bounds;
+    for (std::size_t i = 0; i < centres.size(); ++i)
+        if (!logs || centres[i] > 0) centre((*means)[i], logs ? std::log(centres[i]) : centres[i]);
     out.places = placesOf(*means, moreIsBetter);
     for (std::size_t i = 0; i < contenders.size(); ++i)
-        out.places[i].atLeast = allAtLeast(contenders[i].values);
+        out.places[i].atLeast = onlyBounds(contenders[i].values) != State::exact;
     return out;
 }
 

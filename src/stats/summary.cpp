@@ -15,6 +15,12 @@ const char* word(MeanBasis basis) {
     return words[static_cast<std::size_t>(basis)];
 }
 
+const char* word(TypicalBasis basis) {
+    static constexpr const char* words[] = {"sample", "fitted_median", "bound", "median", "counts"};
+    static_assert(std::size(words) == static_cast<std::size_t>(TypicalBasis::counts) + 1);
+    return words[static_cast<std::size_t>(basis)];
+}
+
 double studentQuantile(double df, double p) { return boost::math::quantile(quietly::StudentsT(df), p); }
 
 double studentUpperTail(double df, double t) {
@@ -51,7 +57,30 @@ private:
     double m_unit = 0;
 };
 
+/// The mean with every bound where it lies: of "at least" and exact ones it is "at least", of "at most" and exact
+/// ones "at most", of both kinds nothing.
+void atBounds(Summary& s, std::span<const Value> values) {
+    if (s.above > 0 && s.below > 0) return;
+    s.bound = s.below > 0 ? State::below : State::above;
+    s.typicalBasis = TypicalBasis::bound;
+    std::vector<double> at;
+    for (const auto& v : values)
+        if (v.state != State::aside)
+            at.push_back(v.state == State::between && s.below > 0 ? v.upper : v.value);
+    s.typical = Scaled(at).mean(at);
+}
+
 } // namespace
+
+void tellDoubt(Summary& s, double doubt, double resolution) {
+    s.doubt = doubt;
+    s.resolution = resolution;
+    if (s.censored() || !s.typical || !s.sd || s.typicalBasis != TypicalBasis::sample) return;
+    const auto n = static_cast<double>(s.n);
+    const double spread = std::max(*s.sd, resolution / std::sqrt(3.0));
+    const double half = std::hypot(studentQuantile(n - 1, 0.975) * spread / std::sqrt(n), doubt);
+    s.typicalInterval = {*s.typical - half, *s.typical + half};
+}
 
 Summary summarise(std::span<const Value> values) {
     Summary s;
@@ -90,16 +119,17 @@ Summary summarise(std::span<const Value> values) {
     if (s.censored()) {
         s.basis = MeanBasis::bound;
         if (s.below == 0) s.mean = mean;
+        atBounds(s, values);
         return s;
     }
-    s.mean = mean;
+    s.mean = s.typical = mean;
     s.median = s.n % 2 ? v[s.n / 2] : 0.5 * v[s.n / 2 - 1] + 0.5 * v[s.n / 2];
     if (s.n >= 4) s.dropHighLowMean = scaled.mean(std::span(v).subspan(1, s.n - 2));
     if (s.n < 2) return s;
     s.sd = scaled.deviation(v, mean);
     if (mean > 0) s.cv = *s.sd / mean;
     const double half = studentQuantile(n - 1, 0.975) * *s.sd / std::sqrt(n);
-    s.meanInterval = {mean - half, mean + half};
+    s.meanInterval = s.typicalInterval = {mean - half, mean + half};
     if (s.n >= 3 && mean - 3 * *s.sd > 0) s.meanMinus3Sd = mean - 3 * *s.sd;
     return s;
 }

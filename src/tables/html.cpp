@@ -1,5 +1,6 @@
 #include "documents.h"
 
+#include <anvil/quantity/digits.h>
 #include <anvil/tables/text.h>
 #include <fmt/format.h>
 #include <gumbo.h>
@@ -46,7 +47,7 @@ std::string collapsed(const std::string& text) {
 
 std::size_t spanOf(const GumboNode* cell, const char* name) {
     const auto* a = gumbo_get_attribute(&cell->v.element.attributes, name);
-    const int n = a ? std::atoi(a->value) : 1;
+    const int n = a ? quantity::wholeNumber(trimmed(a->value)).value_or(1) : 1;
     return static_cast<std::size_t>(std::clamp(n, 1, 1000));
 }
 

@@ -1,6 +1,7 @@
 #include <anvil/tables/names.h>
 
 #include <algorithm>
+#include <anvil/quantity/digits.h>
 #include <anvil/tables/text.h>
 #include <cctype>
 #include <regex>
@@ -60,7 +61,7 @@ std::optional<int> counted(const std::string& word) {
     while (!prefix.empty() && (prefix.back() == ' ' || prefix.back() == '-'))
         prefix.pop_back();
     if (!prefix.empty() && !in(prefix, countWords)) return {};
-    return std::stoi(word.substr(head));
+    return quantity::wholeNumber(std::string_view(word).substr(head));
 }
 
 std::string trimmedBy(const std::string& s, std::string_view marks) {

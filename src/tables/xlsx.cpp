@@ -1,6 +1,7 @@
 #include "documents.h"
 
 #include "xml_parts.h"
+#include <anvil/quantity/digits.h>
 #include <anvil/tables/text.h>
 #include <charconv>
 #include <cmath>
@@ -99,8 +100,9 @@ void setCell(Cells& cells, std::size_t row, std::size_t column, const pugi::xml_
     if (type == "inlineStr") {
         cells.set(row, column, stringOf(child(c, "is")));
     } else if (type == "s") {
-        const auto k = static_cast<std::size_t>(std::strtoull(value, nullptr, 10));
-        if (*value && k < book.strings.size()) cells.set(row, column, book.strings[k]);
+        const auto k = quantity::wholeNumber(value);
+        if (k && *k >= 0 && static_cast<std::size_t>(*k) < book.strings.size())
+            cells.set(row, column, book.strings[static_cast<std::size_t>(*k)]);
     } else if (type == "str" || type == "e" || type == "d") {
         cells.set(row, column, std::string(value));
     } else if (type == "b") {

@@ -89,10 +89,16 @@ std::string meanRule(stats::MeanBasis basis) {
 } // namespace
 
 std::string ruleOf(std::string_view column, const stats::Summary& s) {
+    if (column == "mean" && s.typicalBasis == stats::TypicalBasis::fittedMedian)
+        return "Median of the distribution that fits values and bounds best: some value of this condition is "
+               "only a bound, and then every average of it is told so.";
+    if (column == "mean" && s.bound == stats::State::below)
+        return "Sum of the values over their number, bounds counted at their limit: the true mean is at most "
+               "this.";
     if (column == "mean") return meanRule(s.basis);
     if (column == "interval")
-        return s.censored()
-                   ? "From what the values and bounds leave possible for the fitted mean."
+        return s.typicalBasis == stats::TypicalBasis::fittedMedian
+                   ? "From what the values and bounds leave possible for the fitted median."
                    : "Mean ± t × s / √n, t from Student's distribution with n − 1 degrees of freedom.";
     if (column == "sd")
         return s.censored() ? "Standard deviation of the fitted distribution."

@@ -8,7 +8,7 @@ namespace anvil::words {
 namespace {
 
 std::string cell(const results::Group* group, const quantity::Unit& unit) {
-    if (!group || !group->summary.mean) return "–";
+    if (!group || !group->summary.typical) return "–";
     const auto mean = meanText(group->summary, unit);
     return group->rank ? fmt::format("{} ({})", mean, group->rank) : mean;
 }

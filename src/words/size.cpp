@@ -1,6 +1,7 @@
 #include <anvil/words/size.h>
 
 #include <anvil/quantity/print.h>
+#include <cmath>
 #include <fmt/format.h>
 
 namespace anvil::words {
@@ -42,16 +43,27 @@ std::string sizeText(const stats::Comparison& c, bool turned, const std::string&
     const double ratio = turned ? 1 / *c.ratio : *c.ratio;
     const bool percent = inPercent(ratio);
     const bool least = turned ? c.atMost : c.atLeast, most = turned ? c.atLeast : c.atMost;
-    std::string text = least ? "at least " : most ? "at most " : "";
+    // "At least 0.7 times" is "at most 30 % less".
+    const bool fewer = percent && ratio < 1;
+    const bool greater = fewer ? most : least, smaller = fewer ? least : most;
+    std::string text = greater ? "at least " : smaller ? "at most " : "";
     text += percent ? oneEnd(ratio, true) : significant(ratio, 3) + " times";
     if (!than.empty()) text += (percent ? " than " : " ") + than;
-    if (!c.ratioInterval) return text;
-    const auto [a, b] = *c.ratioInterval;
-    const double low = turned ? 1 / b : a, high = turned ? 1 / a : b;
-    const auto ends = least  ? "from " + oneEnd(low, percent) + " up"
-                      : most ? "up to " + oneEnd(high, percent)
-                             : bothEnds(low, high, percent);
-    return text + fmt::format(" (95 % interval {})", ends);
+    // The interval is of the test that gave the word: "the same" promises 90 %, all others 95 % over all pairs.
+    const bool same = c.verdict == stats::PairVerdict::same && c.sameInterval;
+    const auto& shown = same ? c.sameInterval : c.familyInterval ? c.familyInterval : c.ratioInterval;
+    if (!shown) return text;
+    const double low = turned ? 1 / shown->second : shown->first,
+                 high = turned ? 1 / shown->first : shown->second;
+    const bool openUp = std::isinf(high), openDown = !(low > 0);
+    const auto ends = openUp && openDown ? std::string("open at both ends")
+                      : openUp           ? "from " + oneEnd(low, percent) + " up"
+                      : openDown         ? "up to " + oneEnd(high, percent)
+                                         : bothEnds(low, high, percent);
+    const char* level = same                              ? "90 % interval"
+                        : c.family > 1 && c.familyInterval ? "95 % interval over all pairs"
+                                                           : "95 % interval";
+    return text + fmt::format(" ({} {})", level, ends);
 }
 
 } // namespace anvil::words

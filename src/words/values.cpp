@@ -8,21 +8,24 @@ namespace anvil::words {
 using quantity::withUnit;
 
 std::string meanText(const stats::Summary& s, const quantity::Unit& unit) {
-    if (!s.mean) return "–";
-    const char* mark = s.basis == stats::MeanBasis::bound    ? "at least "
-                       : s.basis == stats::MeanBasis::median ? "median "
-                       : stats::isFitted(s.basis)            ? "about "
-                                                             : "";
-    if (s.basis == stats::MeanBasis::median)
-        return mark + quantity::shortest(*s.mean); // steps have no decimals
-    return mark + withUnit(*s.mean, unit);
+    using stats::TypicalBasis;
+    if (!s.typical) return "–";
+    const char* mark = s.bound == stats::State::above                 ? "at least "
+                       : s.bound == stats::State::below               ? "at most "
+                       : s.typicalBasis == TypicalBasis::median       ? "median "
+                       : s.typicalBasis == TypicalBasis::fittedMedian ? "about "
+                                                                      : "";
+    if (s.typicalBasis == TypicalBasis::median)
+        return mark + quantity::shortest(*s.typical); // steps have no decimals
+    return mark + withUnit(*s.typical, unit);
 }
 
 std::string intervalText(const stats::Summary& s, const quantity::Unit& unit) {
-    if (s.meanInterval)
-        return quantity::significant(unit.fromSi(s.meanInterval->first)) + " to " +
-               withUnit(s.meanInterval->second, unit);
+    if (s.typicalInterval)
+        return quantity::significant(unit.fromSi(s.typicalInterval->first)) + " to " +
+               withUnit(s.typicalInterval->second, unit);
     if (s.n == 0) return "–";
+    if (s.typicalBasis == stats::TypicalBasis::median) return "none for steps of a scale";
     return s.censored() ? "needs three exact values" : "needs two pulls";
 }
 

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <anvil/methods/method.h>
 #include <anvil/quantity/print.h>
+#include <anvil/results/needs.h>
 #include <anvil/words/size.h>
 #include <anvil/words/values.h>
 #include <fmt/format.h>
@@ -64,7 +65,10 @@ std::string byHowMuch(const StudyData& data, const Verdict& v, const std::vector
 std::string windowHeadline(const StudyData& data, const Verdict& v, const Condition& condition,
                            const std::vector<std::size_t>& ranked) {
     const auto share = [&](const Group& g) {
-        return fmt::format("{} of {}", g.inside->inside, plural(g.inside->of, "pull"));
+        const auto of = plural(g.inside->of, "pull");
+        return g.inside->unknown
+                   ? fmt::format("{} to {} of {}", g.inside->inside, g.inside->inside + g.inside->unknown, of)
+                   : fmt::format("{} of {}", g.inside->inside, of);
     };
     const auto& first = v.groups[ranked[0]];
     auto text = fmt::format("{}: {} lies inside the window most often: {}", condition.name,
@@ -91,9 +95,34 @@ std::string chanceOf(const Verdict& v, std::size_t leader, const Sureness* sure)
 /// "; 2 of its 5 pulls say only "at least"" of a leader.
 std::string boundsOf(const Group& g) {
     const auto& s = g.summary;
-    if (s.above == 0) return {};
-    if (s.above == s.n) return "; its pulls say only \"at least\"";
-    return fmt::format("; {} of its {} pulls say only \"at least\"", s.above, s.n);
+    const auto n = s.above + s.below;
+    if (n == 0) return {};
+    const char* only = s.below == 0 ? "\"at least\"" : s.above == 0 ? "\"at most\"" : "a bound";
+    if (n == s.n) return fmt::format("; its pulls say only {}", only);
+    return fmt::format("; {} of its {} pulls say only {}", n, s.n, only);
+}
+
+/// What the bounds of a condition's pulls say: "at least", "at most", or both.
+const char* onlySays(const Verdict& v, const std::vector<std::size_t>& ranked) {
+    bool above = false, below = false;
+    for (const auto i : ranked) {
+        above = above || v.groups[i].summary.above > 0;
+        below = below || v.groups[i].summary.below > 0;
+    }
+    return above && below ? "a bound" : below ? "\"at most\"" : "\"at least\"";
+}
+
+/// " B is likelier to be the best: 62 %." where that is not who leads.
+std::string likeliest(const StudyData& data, const Verdict& v, const std::vector<std::size_t>& ranked,
+                      const Sureness* sure) {
+    const auto* leads = sure ? sure->placeOf(v, ranked[0]) : nullptr;
+    if (!leads) return {};
+    double best = leads->best + 0.01; // draws tell no less
+    auto who = ranked[0];
+    for (const auto i : ranked)
+        if (const auto* place = sure->placeOf(v, i); place && place->best > best) best = place->best, who = i;
+    if (who == ranked[0]) return {};
+    return fmt::format(" {} is likelier to be the best: {}.", nameOf(data, v.groups[who]), chanceText(best));
 }
 
 std::string leaderHeadline(const StudyData& data, const Verdict& v, const Condition& condition,
@@ -106,30 +135,38 @@ std::string leaderHeadline(const StudyData& data, const Verdict& v, const Condit
         if (v.groups[i].enough) enough.push_back(nameOf(data, v.groups[i]));
     if (enough.size() > 1)
         return fmt::format(
-            "{}: {} are beyond what is enough by their mean {}, so they count as equally good.",
+            "{}: {} are beyond what is enough by their {}, so they count as equally good.",
             condition.name, listed(enough), noun);
     const auto lead = leadOf(data, v, ranked);
     const auto scale = goal.metric->scale;
+    const auto basis = v.groups[ranked[0]].summary.typicalBasis;
+    const bool median = basis == stats::TypicalBasis::fittedMedian || scale == methods::Scale::graded;
     const std::string most = std::string(goal.sense == Sense::less ? "lowest" : "highest") +
-                             (scale == methods::Scale::measured ? " mean"
-                              : scale == methods::Scale::graded ? " median"
-                                                                : "");
+                             (median                              ? " median"
+                              : scale == methods::Scale::measured ? " mean"
+                                                                  : "");
+    std::vector<std::string> level; // who shares the first place
+    for (const auto i : ranked)
+        if (v.groups[i].rank == v.groups[ranked[0]].rank) level.push_back(nameOf(data, v.groups[i]));
+    if (level.size() > 1)
+        return fmt::format("{}: {} have the same {} {}: nobody leads.", condition.name, listed(level), most,
+                           noun);
     if (lead.few)
         return fmt::format("{}: {} has the {} {}, but some options have too few pulls to say more.{}",
                            condition.name, leader, most, noun, chanceOf(v, ranked[0], sure));
     if (lead.untold)
         return fmt::format(
-            "{}: {} leads, but {} pulls say only \"at least\", so how far ahead it is cannot be told yet.{}",
+            "{}: {} leads, but {} pulls say only {}, so how far ahead it is cannot be told yet.{}",
             condition.name, leader, v.groups[ranked[0]].summary.censored() ? "some of its" : "some other",
-            chanceOf(v, ranked[0], sure));
+            onlySays(v, ranked), chanceOf(v, ranked[0], sure));
     if (!lead.ties.empty() || !lead.same.empty()) {
         std::string but;
         if (!lead.ties.empty()) but = "it is too close to call against " + listed(lead.ties);
         if (!lead.same.empty())
             but += fmt::format("{}counts as the same as {} within the {} that matter",
                                but.empty() ? "" : " and ", listed(lead.same), quantity::percent(goal.margin));
-        return fmt::format("{}: {} has the {} {}, but {}.{}", condition.name, leader, most, noun, but,
-                           chanceOf(v, ranked[0], sure));
+        return fmt::format("{}: {} has the {} {}, but {}.{}{}", condition.name, leader, most, noun, but,
+                           chanceOf(v, ranked[0], sure), likeliest(data, v, ranked, sure));
     }
     const auto is = goal.sense == Sense::less ? fmt::format("has the lowest {}", noun)
                                               : fmt::format("is the strongest by {}", noun);
@@ -141,13 +178,26 @@ std::string leaderHeadline(const StudyData& data, const Verdict& v, const Condit
                        chanceOf(v, ranked[0], sure));
 }
 
-/// Whose mean does not meet the need; empty: nobody's.
-std::string shortOfNeed(const StudyData& data, const Verdict& v, const std::vector<std::size_t>& ranked) {
+/// Of whom it is sure that the need is not met; empty: nobody.
+std::string shortOfNeed(const StudyData& data, const Verdict& v, Id condition) {
     std::vector<std::string> names;
-    for (const auto i : ranked)
-        if (v.groups[i].meetsNeed == std::optional(false)) names.push_back(nameOf(data, v.groups[i]));
+    for (const auto& need : needsOf(v))
+        if (v.groups[need.group].condition == condition && need.verdict == NeedVerdict::notMet)
+            names.push_back(nameOf(data, v.groups[need.group]));
     if (names.empty()) return {};
-    return fmt::format(" The mean of {} does not meet the need.", listed(names));
+    return fmt::format(" {} {} not meet the need.", listed(names), names.size() == 1 ? "does" : "do");
+}
+
+/// Who has no place, for its bounds would make it look better than it may be.
+std::string notRanked(const StudyData& data, const Verdict& v, Id condition) {
+    std::vector<std::string> names;
+    for (const auto i : v.inCondition(condition))
+        if (v.groups[i].summary.typical && !rankedFairly(v.goal, v.groups[i]))
+            names.push_back(nameOf(data, v.groups[i]));
+    if (names.empty()) return {};
+    return fmt::format(" {} cannot be placed: {} pulls say only {}.", listed(names),
+                       names.size() == 1 ? "its" : "their",
+                       v.goal.sense == Sense::less ? "\"at least\"" : "\"at most\"");
 }
 
 std::string guesses(const Verdict& v, const Condition& condition) {
@@ -182,18 +232,36 @@ std::string lessThan(const methods::Metric& metric) {
     return metric.less.empty() ? fmt::format("has a smaller {} than", metric.noun) : std::string(metric.less);
 }
 
-std::string tooClose(const std::string& who, const stats::Comparison& c, double margin) {
+/// " Compared over the 6 blocks that hold both; 1 block that lacks one is left out."
+std::string blocksText(const stats::Comparison& c) {
+    if (c.brokenBlocks == 0) return {};
+    return fmt::format(" Compared over the {} that hold both; {} that {} one is left out.",
+                       plural(c.blocks, "block"), plural(c.brokenBlocks, "block"),
+                       c.brokenBlocks == 1 ? "lacks" : "lack");
+}
+
+std::string tooClose(const std::string& who, const stats::Comparison& c, double margin,
+                     std::optional<int> seen) {
     if (c.test == stats::PairTest::ranks || c.test == stats::PairTest::counts)
         return fmt::format("{} is too close to call: {} would show more.", who,
                            c.test == stats::PairTest::counts ? "more tries" : "more ratings");
+    if (c.equal) return fmt::format("{}: their averages are equal.", who);
+    if (c.withinDoubt)
+        return fmt::format("{} is too close to call: the difference is within what the readings are sure of.",
+                           who);
     if (!c.p) return fmt::format("{} is too close to call: no spread can be seen at this resolution.", who);
     std::string more;
     if (c.moreEach)
-        more = *c.moreEach > 0 ? fmt::format(" {} of each would settle a difference of {}.",
-                                             plural(static_cast<std::size_t>(*c.moreEach), "more pull"),
-                                             quantity::percent(margin))
-                               : fmt::format(" A difference of {} would have shown with so many pulls.",
-                                             quantity::percent(margin));
+        more = *c.moreEach > 0
+                   ? fmt::format(" {} of each would settle a difference of {} four times in five.",
+                                 plural(static_cast<std::size_t>(*c.moreEach), "more pull"),
+                                 quantity::percent(margin))
+                   : fmt::format(" A difference of {} would have shown with so many pulls.",
+                                 quantity::percent(margin));
+    if (seen && c.ratio)
+        more += fmt::format(" {} of each would settle the difference seen, {}, four times in five.",
+                            plural(static_cast<std::size_t>(*seen), "more pull"),
+                            quantity::percent(std::max(*c.ratio, 1 / *c.ratio) - 1));
     if (!c.ratio) return fmt::format("{} is too close to call.{}", who, more);
     return fmt::format("{} is too close to call: {}.{}", who, sizeText(c), more);
 }
@@ -216,7 +284,7 @@ std::string headline(const StudyData& data, const Verdict& v, const Condition& c
                            condition.name, nameOf(data, v.groups[ranked[0]]), noun);
     else
         text = leaderHeadline(data, v, condition, ranked, sure);
-    return text + shortOfNeed(data, v, ranked) + guesses(v, condition) + unreadable(data, v, condition);
+    return text + notRanked(data, v, condition.id) + shortOfNeed(data, v, condition.id) + guesses(v, condition) + unreadable(data, v, condition);
 }
 
 std::vector<std::string> headlines(const StudyData& data, const Verdict& v, const Sureness* sure) {
@@ -234,15 +302,20 @@ std::string sentence(const std::string& a, const std::string& b, const std::stri
     case PairVerdict::stronger:
     case PairVerdict::weaker: {
         const auto& metric = *goal.metric;
-        return fmt::format("{} {} {}{}{}.", a,
+        return fmt::format("{} {} {}{}{}{}.", a,
                            c.verdict == PairVerdict::stronger ? moreThan(metric) : lessThan(metric), b, in,
-                           c.ratio ? ": " + sizeText(c) : "");
+                           c.ratio ? ": " + sizeText(c) : "",
+                           c.test == stats::PairTest::digits ? ", to the last digit typed" : "") +
+               blocksText(c);
     }
     case PairVerdict::same:
         return fmt::format("{} and {} are the same within {}{}: {}.", a, b, quantity::percent(goal.margin),
-                           in, sizeText(c));
+                           in, sizeText(c)) +
+               blocksText(c);
     case PairVerdict::tooClose:
-        return tooClose(fmt::format("{} against {}{}", a, b, in), c, goal.margin);
+        return tooClose(fmt::format("{} against {}{}", a, b, in), c, goal.margin,
+                        stats::moreForSeen(c, left, right, goal.margin)) +
+               blocksText(c);
     case PairVerdict::notYet: {
         const auto side = [&](const std::string& name, const stats::Summary& s) {
             return fmt::format("{} of {} pulls of {}", s.above + s.below + s.between, s.n, name);

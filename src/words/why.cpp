@@ -2,7 +2,6 @@
 
 #include <anvil/methods/method.h>
 #include <anvil/quantity/print.h>
-#include <anvil/stats/fieller.h>
 #include <anvil/words/size.h>
 #include <anvil/words/values.h>
 #include <anvil/words/verdict.h>
@@ -31,7 +30,11 @@ std::string testText(stats::PairTest test) {
     case stats::PairTest::counts:
         return "Fisher's exact test of the counts";
     case stats::PairTest::censored:
-        return "20 000 draws of both means, with what \"at least\" leaves open";
+        return "20 000 draws of both averages, with what the bounds leave open";
+    case stats::PairTest::pooled:
+        return "Student's t-test of logarithms with the spread that all options share, for there are two of each";
+    case stats::PairTest::digits:
+        return "the last digit that was typed, for neither shows a spread";
     case stats::PairTest::none:
         break;
     }
@@ -58,16 +61,12 @@ std::vector<std::string> support(const StudyData& data, const Verdict& verdict, 
                 c.p && *c.p != *c.pHolm ? ", counted over all pairs of the family (Holm)" : "");
         out.push_back(text + ".");
     }
-    if (c.test == stats::PairTest::welch)
-        if (const auto ends = stats::fiellerInterval(a.summary, b.summary))
-            out.push_back(fmt::format("By Fieller's theorem the ratio lies between {} and {}.",
-                                      significant(ends->first, 3), significant(ends->second, 3)));
     if (c.tostP && *c.tostP < 0.05)
         out.push_back(fmt::format("They are the same within {}: both ends of that margin are ruled out.",
                                   quantity::percent(verdict.goal.margin)));
     if (c.verdict == stats::PairVerdict::tooClose && c.moreEach && *c.moreEach > 0)
-        out.push_back(fmt::format("{} more of each would settle a difference of {}.", *c.moreEach,
-                                  quantity::percent(verdict.goal.margin)));
+        out.push_back(fmt::format("{} more of each would settle a difference of {} four times in five.",
+                                  *c.moreEach, quantity::percent(verdict.goal.margin)));
     for (const auto* g : {&a, &b})
         if (g->summary.n == 1)
             out.push_back(

@@ -1,6 +1,7 @@
 #include <anvil/work/entry_commands.h>
 
 #include "done.h"
+#include "hear.h"
 #include <algorithm>
 #include <anvil/domain/outcomes.h>
 #include <anvil/quantity/entry.h>
@@ -69,6 +70,7 @@ Expected<Id> addTypedPull(OpenProject& project, const TypedPull& typed) {
         const auto entry = quantity::parseEntry(typed.text, metric->dimension, typed.fallback);
         if (!entry) return tl::unexpected(entry.error());
         if (entry->si < 0) return fail("A strength below zero cannot be.");
+        project.heard(data->study.id, *entry->unit);
         p.typed = domain::TypedValue{metric, entry->si, entry->upperSi, quantity::print(*entry)};
         using quantity::Doubt;
         switch (entry->doubt) {
@@ -111,6 +113,7 @@ Expected<Id> addEntry(OpenProject& project, const FilledForm& entry) {
     const auto entered = results::enteredFrom(results::methodOf(*data, data->specimenAt(entry.specimen)),
                                               entry.fields, entry.unitOf);
     if (!entered) return tl::unexpected(entered.error());
+    hear(project, data->study.id, results::methodOf(*data, data->specimenAt(entry.specimen)), entered->fields);
     domain::Pull pull;
     if (entry.pull) {
         const auto* known = data->pull(entry.pull);

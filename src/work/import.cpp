@@ -1,3 +1,4 @@
+#include <anvil/domain/spoken.h>
 #include <anvil/work/import.h>
 
 #include "import_names.h"
@@ -323,6 +324,12 @@ Expected<Imported> importRuns(store::Project& project, const domain::StudyData& 
             setup = keepSetup(w, *rigs, told);
             if (!study.study.id && study.study.plan.rig.empty()) study.study.plan.rig = rigOfLogs;
         }
+        // What the files are in is what is meant by a number typed without a unit from now on.
+        for (const auto& row : plan.rows)
+            if (const auto* unit = plan.files[static_cast<std::size_t>(row.fileIndex)].forceUnit;
+                row.include && unit && !domain::unitSpoken(study, unit->dimension))
+                domain::speak(study.study.plan, *unit);
+        if (study.study.id) w.change(into.study, study.study);
         Squares squares(w, study);
         std::set<int> filesKept;
         for (const auto& row : plan.rows) {
@@ -379,7 +386,9 @@ Expected<Imported> importValues(store::Project& project, const domain::StudyData
     out.what = QStringLiteral("Import %1 single results").arg(rows.size());
     auto entry = project.write(out.what, [&](store::Writer& w) {
         Squares squares(w, into);
-        for (const auto& r : rows) {
+        for (std::size_t k = 0; k < rows.size(); ++k) {
+            const auto& r = rows[k];
+            const auto* said = table.rows[k].unit ? table.rows[k].unit : unit; // of the digits in the table
             domain::Pull pull;
             pull.specimen =
                 squares.specimen(QString::fromStdString(r.option), QString::fromStdString(r.condition), 0);
@@ -388,7 +397,7 @@ Expected<Imported> importValues(store::Project& project, const domain::StudyData
             pull.typed = domain::TypedValue{
                 *metric, (*first)->toSi(r.value.value), (*first)->toSi(r.value.upper),
                 r.asTyped + (r.asTyped.find_first_not_of("0123456789.,- ") == std::string::npos
-                                 ? " " + std::string((*first)->symbol)
+                                 ? " " + std::string(said->symbol)
                                  : "")};
             switch (r.value.state) {
             case stats::State::exact:

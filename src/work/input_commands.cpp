@@ -1,5 +1,7 @@
 #include <anvil/work/input_commands.h>
 
+#include "hear.h"
+#include <anvil/results/evidence.h>
 #include <anvil/results/inputs.h>
 #include <anvil/work/plan_commands.h>
 
@@ -12,6 +14,7 @@ Expected<void> tellOfStudy(OpenProject& project, Id study, const methods::Input&
     auto fields = results::withText(data->study.plan.inputs, input, text, unitOf);
     if (!fields) return tl::unexpected(fields.error());
     if (*fields == data->study.plan.inputs) return {};
+    hear(project, study, results::methodOf(data->study.plan), *fields, data->study.plan.inputs);
     return changePlan(project, study,
                       OpenProject::tr("%1 of every piece").arg(QString::fromUtf8(input.title.data())),
                       [&](domain::Plan& p) { p.inputs = *fields; });
@@ -25,6 +28,7 @@ Expected<void> tellOfPiece(OpenProject& project, Id specimen, const methods::Inp
     auto fields = results::withText(piece.inputs, input, text, unitOf);
     if (!fields) return tl::unexpected(fields.error());
     if (*fields == piece.inputs) return {};
+    hear(project, data->study.id, results::methodOf(*data, piece), *fields, piece.inputs);
     return project.changeSpecimen(specimen,
                                   OpenProject::tr("%1: %2").arg(QString::fromStdString(piece.label),
                                                                 QString::fromUtf8(input.title.data())),

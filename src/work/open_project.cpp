@@ -1,3 +1,4 @@
+#include <anvil/domain/spoken.h>
 #include <anvil/plan/replication.h>
 #include <anvil/results/values.h>
 #include <anvil/results/verdict.h>
@@ -6,6 +7,7 @@
 
 #include "done.h"
 #include <algorithm>
+#include <utility>
 
 namespace anvil::work {
 OpenProject::OpenProject(std::unique_ptr<store::Project> file) : m_file(std::move(file)) {}
@@ -136,8 +138,39 @@ Expected<Id> OpenProject::run(const QString& what, const std::function<void(stor
         m_done.push_back({*entry, what, m_group});
         m_undone.clear();
         if (auto ok = reload(); !ok) return tl::unexpected(ok.error());
+        if (auto ok = keepHeard(what); !ok) return tl::unexpected(ok.error());
     }
     return entry;
+}
+
+const quantity::Unit* OpenProject::unitSpoken(Id id, quantity::Dimension dimension) const {
+    const auto fresh = m_heard.find({id, dimension});
+    if (fresh != m_heard.end()) return fresh->second;
+    const auto* data = study(id);
+    return data ? domain::unitSpoken(*data, dimension) : nullptr;
+}
+
+void OpenProject::heard(Id id, const quantity::Unit& unit) { m_heard[{id, unit.dimension}] = &unit; }
+
+Expected<void> OpenProject::keepHeard(const QString& what) {
+    const auto heard = std::exchange(m_heard, {});
+    std::vector<std::pair<const domain::Study*, domain::Study>> news;
+    for (const auto& [key, unit] : heard) {
+        const auto* data = study(key.first);
+        if (!data) continue;
+        if (news.empty() || news.back().first != &data->study) news.emplace_back(&data->study, data->study);
+        domain::speak(news.back().second.plan, *unit);
+    }
+    auto entry = m_file->write(what, [&](store::Writer& w) {
+        for (const auto& [before, after] : news)
+            w.change(*before, after);
+    });
+    if (!entry) return tl::unexpected(entry.error());
+    if (!*entry) return {};
+    auto& value = m_done.back(); // one undo takes back both
+    if (!value.group) value.group = ++m_groups;
+    m_done.push_back({*entry, what, value.group});
+    return reload();
 }
 
 Expected<void> OpenProject::applyJournal(Id id, bool backwards, const QString& what) {

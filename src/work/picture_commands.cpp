@@ -42,7 +42,7 @@ Expected<void> enterMode(OpenProject& project, const domain::Pull& pull, const Q
     });
 }
 
-const quantity::Unit& siOf(Dimension d) { return quantity::siUnit(d); }
+const quantity::Unit* siOf(Dimension d) { return &quantity::siUnit(d); }
 
 } // namespace
 

@@ -13,10 +13,11 @@ using quantity::Dimension;
 
 constexpr double degree = std::numbers::pi / 180;
 
-/// A quantity above zero in this unit where it names none; `usual` where nothing is typed.
-Expected<double> typed(const std::string& text, const quantity::Unit& unit, double usual, const char* what) {
+/// A quantity above zero, in this unit where it names none; `usual` where nothing is typed.
+Expected<double> typed(const std::string& text, Dimension dimension, const quantity::Unit* bare, double usual,
+                       const char* what) {
     if (text.find_first_not_of(" \t") == std::string::npos) return usual;
-    const auto entry = quantity::parseEntry(text, unit.dimension, &unit);
+    const auto entry = quantity::parseEntry(text, dimension, bare);
     if (!entry) return fail(std::string(what) + ": " + entry.error().message);
     if (!(entry->si > 0)) return fail(std::string(what) + " must be more than zero.");
     return entry->si;
@@ -92,8 +93,8 @@ ReadingChoices choicesOf(const curve::ReadingSettings& s, const quantity::Unit& 
     return c;
 }
 
-Expected<curve::ReadingSettings> chosenFrom(const ReadingChoices& c, const quantity::Unit& load,
-                                            const quantity::Unit& travel) {
+Expected<curve::ReadingSettings> chosenFrom(const ReadingChoices& c, Dimension load, Dimension travel,
+                                            const BareUnit& bare) {
     curve::ReadingSettings s;
     std::string wrong;
     const auto take = [&](double& to, const Expected<double>& got) {
@@ -110,27 +111,27 @@ Expected<curve::ReadingSettings> chosenFrom(const ReadingChoices& c, const quant
     take(s.breakShare, shareOf(c.breakShare, s.breakShare, "The share of the peak at which it is broken"));
     s.stiffnessBy = c.stiffnessBy;
     if (c.stiffnessBy == curve::StiffnessBy::chordOfForces) {
-        take(s.chordFrom, typed(c.chordFrom, load, 0, "The lower load of the chord"));
-        take(s.chordTo, typed(c.chordTo, load, 0, "The upper load of the chord"));
+        take(s.chordFrom, typed(c.chordFrom, load, bare(load), 0, "The lower load of the chord"));
+        take(s.chordTo, typed(c.chordTo, load, bare(load), 0, "The upper load of the chord"));
     } else if (c.stiffnessBy == curve::StiffnessBy::chordOfShares) {
         take(s.chordFrom, shareOf(c.chordFrom, s.chordFrom, "The lower end of the chord"));
         take(s.chordTo, shareOf(c.chordTo, s.chordTo, "The upper end of the chord"));
     }
     if (wrong.empty() && !(s.chordTo > s.chordFrom)) wrong = "The chord ends below where it begins.";
-    perhaps(s.yieldOffset, typed(c.yieldOffset, travel, 0, "The offset of the yield"));
-    perhaps(s.atTravel, typed(c.atTravel, travel, 0, "The displacement"));
-    perhaps(s.atLoad, typed(c.atLoad, load, 0, "The load"));
-    take(s.sustainedFor, typed(c.sustainedFor, quantity::unit("s"), 0, "The time a load is held"));
-    take(s.sustainedSpeed, typed(c.sustainedSpeed, quantity::unit("mm/min"), 0, "The speed of creep"));
+    perhaps(s.yieldOffset, typed(c.yieldOffset, travel, bare(travel), 0, "The offset of the yield"));
+    perhaps(s.atTravel, typed(c.atTravel, travel, bare(travel), 0, "The displacement"));
+    perhaps(s.atLoad, typed(c.atLoad, load, bare(load), 0, "The load"));
+    take(s.sustainedFor, typed(c.sustainedFor, Dimension::time, bare(Dimension::time), 0, "The time a load is held"));
+    take(s.sustainedSpeed, typed(c.sustainedSpeed, Dimension::speed, bare(Dimension::speed), 0, "The speed of creep"));
     auto hertz = c.lowPass; // there is no other unit of a frequency here
     if (const auto unit = hertz.find("Hz"); unit != std::string::npos) hertz.erase(unit);
-    take(s.burst.lowPass, typed(hertz, hertzless(), 0, "The low-pass"));
+    take(s.burst.lowPass, typed(hertz, Dimension::ratio, &hertzless(), 0, "The low-pass"));
     take(s.burst.longestWindow,
-         typed(c.severityWindow, quantity::unit("ms"), s.burst.longestWindow, "The window of the severity"));
+         typed(c.severityWindow, Dimension::time, bare(Dimension::time), s.burst.longestWindow, "The window of the severity"));
     take(s.breakawayWithin,
-         typed(c.breakawayWithin, quantity::unit("°"), s.breakawayWithin, "The first turn"));
+         typed(c.breakawayWithin, Dimension::angle, bare(Dimension::angle), s.breakawayWithin, "The first turn"));
     take(s.runningUntil,
-         typed(c.runningUntil, quantity::unit("°"), s.runningUntil, "The end of the running"));
+         typed(c.runningUntil, Dimension::angle, bare(Dimension::angle), s.runningUntil, "The end of the running"));
     if (wrong.empty() && !(s.runningUntil > s.breakawayWithin)) wrong = "The running ends before it begins.";
     if (!wrong.empty()) return fail(wrong);
     return s;

@@ -22,10 +22,13 @@ Expected<double> atLeastOne(const QString& text, double usual, const char* what)
 }
 
 /// A value of a dimension; 0 where nothing is typed.
-Expected<double> quantityOf(const QString& text, const quantity::Unit& unit) {
+Expected<double> quantityOf(OpenProject& project, Id study, const QString& text,
+                            quantity::Dimension dimension) {
     if (text.trimmed().isEmpty()) return 0.0;
-    const auto entry = quantity::parseEntry(text.toStdString(), unit.dimension, &unit);
+    const auto entry =
+        quantity::parseEntry(text.toStdString(), dimension, project.unitSpoken(study, dimension));
     if (!entry) return tl::unexpected(entry.error());
+    if (entry->unit) project.heard(study, *entry->unit);
     if (entry->doubt != quantity::Doubt::exact)
         return fail("\"" + text.toStdString() + "\" is no plain value.");
     return entry->si;
@@ -33,15 +36,15 @@ Expected<double> quantityOf(const QString& text, const quantity::Unit& unit) {
 
 } // namespace
 
-Expected<void> setUse(OpenProject& project, Id study, const UseText& typed, const quantity::Unit& unit) {
+Expected<void> setUse(OpenProject& project, Id study, const UseText& typed) {
     domain::Use use;
     const auto factor = atLeastOne(typed.factor, 0, "A design factor");
     if (!factor) return tl::unexpected(factor.error());
     const auto uneven = atLeastOne(typed.uneven, 1, "The factor of an uneven share");
     if (!uneven) return tl::unexpected(uneven.error());
-    const auto step = quantityOf(typed.step, unit);
+    const auto step = quantityOf(project, study, typed.step, quantity::Dimension::force);
     if (!step) return tl::unexpected(step.error());
-    const auto load = quantityOf(typed.load, unit);
+    const auto load = quantityOf(project, study, typed.load, quantity::Dimension::force);
     if (!load) return tl::unexpected(load.error());
     if (*step < 0 || *load < 0) return fail("A step and a load are more than 0.");
     use.designFactor = *factor;
@@ -64,18 +67,18 @@ Expected<void> setDesignFactor(OpenProject& project, Id study, double factor, co
 }
 
 Expected<void> setReferences(OpenProject& project, Id study, const std::vector<std::array<QString, 3>>& rows,
-                             const quantity::Unit& unit) {
+                             quantity::Dimension dimension) {
     std::vector<domain::Reference> all;
     for (const auto& [name, value, upper] : rows) {
         domain::Reference r;
         r.name = name.simplified().toStdString();
         if (r.name.empty()) return fail("A reference line needs a name.");
         if (value.trimmed().isEmpty()) return fail("\"" + r.name + "\" needs a value.");
-        const auto from = quantityOf(value, unit);
+        const auto from = quantityOf(project, study, value, dimension);
         if (!from) return tl::unexpected(from.error());
         r.value = *from;
         if (!upper.trimmed().isEmpty()) {
-            const auto to = quantityOf(upper, unit);
+            const auto to = quantityOf(project, study, upper, dimension);
             if (!to) return tl::unexpected(to.error());
             if (!(*to > *from)) return fail("The range of \"" + r.name + "\" is upside down.");
             r.upper = *to;

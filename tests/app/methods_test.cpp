@@ -198,7 +198,6 @@ const std::vector<Case>& cases() {
 
 struct EveryMethod : Window, testing::WithParamInterface<std::size_t> {
     const Case& one() const { return cases()[GetParam()]; }
-    const quantity::Unit& unitOf(quantity::Dimension d) { return session().units().of(d); }
 
     void plan() {
         const auto id = newStudy({"Pin", "Hook"}, {"Dry"});
@@ -210,7 +209,7 @@ struct EveryMethod : Window, testing::WithParamInterface<std::size_t> {
             ASSERT_TRUE(input) << key;
             const auto ok =
                 work::tellOfStudy(project, id, *input, text,
-                                  [&](quantity::Dimension d) -> const quantity::Unit& { return unitOf(d); });
+                                  [&](quantity::Dimension d) { return &session().units().of(d); });
             ASSERT_TRUE(ok) << ok.error().message;
         }
         ASSERT_TRUE(work::planReplicates(project, id, 1));

@@ -13,7 +13,7 @@
 #include <QTabBar>
 #include <QTableWidget>
 #include <QTimer>
-#include <cstdio>
+#include <fmt/format.h>
 #include <random>
 
 using namespace anvil;
@@ -146,7 +146,7 @@ TEST_P(Strangers, BreakNothingAndAreUndone) {
         const auto undone = project.undo();
         ASSERT_TRUE(undone) << what << ": " << undone.error().message;
     }
-    std::printf("seed %u: %d steps undone and done again\n", GetParam(), steps);
+    fmt::print("seed {}: {} steps undone and done again\n", GetParam(), steps);
     EXPECT_GT(steps, 2) << "the stranger changed next to nothing";
     EXPECT_TRUE(project.studies() == before) << steps << " steps undone";
     for (; project.canRedo(); --steps) {

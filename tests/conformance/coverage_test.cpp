@@ -6,6 +6,7 @@
 #include <anvil/stats/fitted_summary.h>
 #include <anvil/stats/floors.h>
 #include <anvil/stats/ranking.h>
+#include <fmt/format.h>
 #include <gtest/gtest.h>
 #include <random>
 
@@ -59,7 +60,7 @@ bool within(const std::pair<double, double>& interval, double truth) {
 /// Runs and prints it; the manual tells these numbers.
 template <class F> Coverage told(const char* what, int n, const F& one) {
     const auto c = cover(static_cast<int>(sets), one);
-    std::printf("%-40s n = %2d: %.1f %% of %d told\n", what, n, 100 * c.share(), c.told);
+    fmt::print("{:<40} n = {:2}: {:.1f} % of {} told\n", what, n, 100 * c.share(), c.told);
     return c;
 }
 
@@ -125,7 +126,7 @@ TEST(Coverage, WithBounds) {
             floors += floorHolds(*d, compare);
             return holdsMean(*d, compare);
         });
-        std::printf("%-40s n = %2d: %.1f %%\n", "floor 90/95, 30 % topped out", n,
+        fmt::print("{:<40} n = {:2}: {:.1f} %\n", "floor 90/95, 30 % topped out", n,
                     100.0 * floors / means.told);
         EXPECT_GE(means.share(), 0.935);
         EXPECT_GE(floors, 0.935 * means.told);
@@ -156,12 +157,12 @@ TEST(Coverage, RatiosOfPairsWithBounds) {
     std::uint64_t seed = 0;
     expectPromise(told("ratio, 30 % topped out", n, [&]() -> std::optional<bool> {
         const auto a = s.group(n), b = s.group(n);
-        if (allAtLeast(a) || allAtLeast(b)) return {};
+        if (onlyBounds(a) != State::exact || onlyBounds(b) != State::exact) return {};
         ++seed;
         const Contender both[] = {{a, 2 * seed}, {b, 2 * seed + 1}};
         const auto logs = drawLogMeans(both, seed, draws);
         if (!logs) return {};
-        return within(compareDrawn({(*logs)[0], false}, {(*logs)[1], false}, 0.1).ratioInterval.value(), 1);
+        return within(compareDrawn({(*logs)[0], State::exact}, {(*logs)[1], State::exact}, 0.1).ratioInterval.value(), 1);
     }));
 }
 

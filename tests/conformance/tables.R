@@ -52,8 +52,8 @@ for (name in names(sets)) {
 }
 cat("};\n\n")
 
-cat("struct PairRow {\n    std::vector<double> a, b;\n    double t, df, p, mannWhitney, tost, pooledP;\n};\n")
-cat("/// Welch, Mann and Whitney, two one-sided tests on the ratio with a margin of 10 %, Student on logarithms.\n")
+cat("struct PairRow {\n    std::vector<double> a, b;\n    double t, df, p, mannWhitney, tost, low, high, pooledP;\n};\n")
+cat("/// Welch, Mann and Whitney, two one-sided tests on the ratio with a margin of 10 %, its interval, Student on logarithms.\n")
 cat("inline const std::vector<PairRow> pairs{\n")
 set.seed(7)
 cases <- list(
@@ -66,13 +66,19 @@ cases <- list(
 for (k in cases) {
   a <- k[[1]]; b <- k[[2]]
   w <- t.test(a, b)
-  A <- var(a) / length(a) / mean(a)^2; B <- var(b) / length(b) / mean(b)^2
-  df <- (A + B)^2 / (A^2 / (length(a) - 1) + B^2 / (length(b) - 1)); r <- log(mean(a) / mean(b)); se <- sqrt(A + B)
-  tost <- max(pt(-(r + log(1.1)) / se, df), pt((r - log(1.1)) / se, df))
+  A <- var(a) / length(a); B <- var(b) / length(b)
+  at <- function(rho) { # Fieller's T with Welch's degrees of freedom at the ratio
+    v <- A + rho^2 * B
+    list(t = (mean(a) - rho * mean(b)) / sqrt(v), df = v^2 / (A^2 / (length(a) - 1) + rho^4 * B^2 / (length(b) - 1))) }
+  low <- at(1 / 1.1); high <- at(1.1)
+  tost <- max(pt(low$t, low$df, lower.tail = FALSE), pt(high$t, high$df))
+  p <- function(rho) { x <- at(rho); 2 * pt(-abs(x$t), x$df) - 0.05 }
+  r <- mean(a) / mean(b)
+  ends <- c(uniroot(p, c(r / 3, r), tol = 1e-15)$root, uniroot(p, c(r, 3 * r), tol = 1e-15)$root)
   tied <- any(duplicated(c(a, b))) || length(a) + length(b) > 20
   m <- suppressWarnings(wilcox.test(a, b, exact = !tied, correct = TRUE)$p.value)
   cat("    {{", paste(g(a), collapse = ", "), "}, {", paste(g(b), collapse = ", "), "}, ",
-      paste(g(c(w$statistic, w$parameter, w$p.value, min(1, m), tost, t.test(log(a), log(b), var.equal = TRUE)$p.value)), collapse = ", "), "},\n", sep = "")
+      paste(g(c(w$statistic, w$parameter, w$p.value, min(1, m), tost, ends, t.test(log(a), log(b), var.equal = TRUE)$p.value)), collapse = ", "), "},\n", sep = "")
 }
 cat("};\n\n")
 

@@ -5,7 +5,9 @@
 #include <QDir>
 #include <QFile>
 #include <algorithm>
+#include <anvil/quantity/digits.h>
 #include <anvil/results/evidence.h>
+#include <fmt/format.h>
 
 namespace anvil::exchange {
 namespace {
@@ -76,7 +78,7 @@ TEST_P(HandWritten, TellsWhatWasWorkedOut) {
         const double got = kind == "least"    ? values.front()
                            : kind == "median" ? values[values.size() / 2]
                                               : mean;
-        const double want = std::stod(row.cells[2]);
+        const double want = quantity::machineNumber(row.cells[2]).value();
         EXPECT_NEAR(got, want, (GetParam() == "drop" ? 2e-3 : 1e-9) * std::abs(want))
             << row.cells[0] << ", " << metric;
         ++compared;

@@ -1,5 +1,7 @@
+#include <anvil/quantity/digits.h>
 #include <anvil/quantity/entry.h>
 #include <cmath>
+#include <fmt/format.h>
 #include <gtest/gtest.h>
 
 using namespace anvil::quantity;
@@ -131,9 +133,8 @@ TEST(Entry, PrintsInAnotherUnitWithItsDoubt) {
 TEST(Entry, EveryTypedNumberSurvivesPrintingInEveryUnit) {
     for (const auto& u : allUnits())
         for (int i = 1; i < 400; ++i) {
-            char digits[32];
-            std::snprintf(digits, sizeof digits, "%d.%d", i, i % 7);
-            const Entry entry = {u.toSi(std::stod(digits)), Doubt::exact, 0, 0, &u, 1};
+            const auto digits = fmt::format("{}.{}", i, i % 7);
+            const Entry entry = {u.toSi(machineNumber(digits).value()), Doubt::exact, 0, 0, &u, 1};
             const auto text = print(entry);
             EXPECT_EQ(text.substr(0, text.find(' ')), digits) << u.symbol;
         }

@@ -98,14 +98,23 @@ TEST(Arrangement, BothBaselinesAreToldAndOneTurnsTheConclusionRound) {
     const double half = 3.182446305 * std::sqrt(20000.0 / 3) / 2 / 2000;
     EXPECT_NEAR(a.byRating->interval->first, 1.2 - half, 1e-6);
     EXPECT_NEAR(a.byRating->interval->second, 1.2 + half, 1e-6);
-    // By measurement: the ratio 1.6 with se² of its logarithm (s²/n)/x̄² of both sides, Welch's df, over 2.
-    const double va = 20000.0 / 3 / 4 / (2400.0 * 2400), vb = 800.0 / 3 / 4 / (1500.0 * 1500);
-    const double se = std::sqrt(va + vb);
-    EXPECT_LT(a.byMeasured->interval->first, 0.8 * std::exp(-3.0 * se) + 0.005);
-    EXPECT_LT(a.byMeasured->interval->first, 0.8);
-    EXPECT_GT(a.byMeasured->interval->second, 0.8);
-    EXPECT_NEAR(a.byMeasured->interval->first * a.byMeasured->interval->second, 0.64, 1e-9)
-        << "an interval of logarithms lies evenly about their middle";
+    // By measurement: the ratios r with |T(r)| below t at Welch's df, over 2 (Fieller).
+    const double va = 20000.0 / 3 / 4, vb = 800.0 / 3 / 4;
+    for (const double end : {a.byMeasured->interval->first, a.byMeasured->interval->second}) {
+        const double r = 2 * end, rest = va + r * r * vb;
+        const double df = rest * rest / (va * va / 3 + std::pow(r, 4) * vb * vb / 3);
+        EXPECT_NEAR(std::abs(2400 - r * 1500) / std::sqrt(rest), stats::studentQuantile(df, 0.975), 1e-6);
+    }
+}
+
+TEST(Arrangement, AHairEitherWayTurnsNothingRound) { // 101 % of one and 100 % of the other
+    auto m = arranged();
+    for (auto& o : m.data.options)
+        if (o.rating) o.rating = *o.rating * 1.2 / 1.01;
+    const auto all = arrangedOf(m.data, m.verdict());
+    ASSERT_FALSE(all.empty());
+    EXPECT_NEAR(all.front().byRating->share, 1.01, 1e-9);
+    EXPECT_FALSE(all.front().turnsRound) << "its interval reaches both sides";
 }
 
 TEST(Arrangement, WithoutARatingOrAPlainOneTheOtherIsTold) {

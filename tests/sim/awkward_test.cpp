@@ -3,7 +3,7 @@
 #include <anvil/curve/reading.h>
 #include <anvil/sim/awkward.h>
 #include <cmath>
-#include <cstdio>
+#include <fmt/format.h>
 #include <gtest/gtest.h>
 
 using namespace anvil;
@@ -53,11 +53,11 @@ TEST_P(Awkward, IsReadRight) {
             stiffnessSum += off;
         }
     }
-    std::printf(
-        "%-20s peak %+.2f %% (seed %llu), stiffness worst %.2f %% mean %+.3f %%; slips %d, spikes %d, "
+    fmt::print(
+        "{:<20} peak {:+.2f} % (seed {}), stiffness worst {:.2f} % mean {:+.3f} %; slips {}, spikes {}, "
         "dropped "
-        "%d, off scale %d, remarks %d, plateaus %d, starts loaded %d, jumps %d, zero again %d, breaks "
-        "%d, cut %d\n",
+        "{}, off scale {}, remarks {}, plateaus {}, starts loaded {}, jumps {}, zero again {}, breaks "
+        "{}, cut {}\n",
         name(trouble), 100 * peak, static_cast<unsigned long long>(peakSeed), 100 * stiffness,
         100 * stiffnessSum / seeds, slips, spikes, dropped, offScale, remarks, plateaus, loaded, jumps, again,
         breaks, runs);

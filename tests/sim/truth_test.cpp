@@ -5,7 +5,7 @@
 #include <anvil/sim/specimen.h>
 #include <anvil/sim/virtual_rig.h>
 #include <cmath>
-#include <cstdio>
+#include <fmt/format.h>
 #include <gtest/gtest.h>
 
 using namespace anvil;
@@ -66,9 +66,9 @@ TEST_P(Truth200, ReadingAgreesWithTheTruth) {
         slipsInvented += !t.firstSlip && got->firstSlip;
         offScale += got->offScale;
     }
-    std::printf("%-15s worst of %llu seeds: peak %+.2f %% (seed %llu), stiffness %+.2f %% (seed %llu, mean "
-                "%+.2f %%), toe %+.2f %% of travel (seed %llu), first slip %+.2f %% (seed %llu), "
-                "energy %+.2f %% (seed %llu); slips missed %d, invented %d, spike counts off %d\n",
+    fmt::print("{:<15} worst of {} seeds: peak {:+.2f} % (seed {}), stiffness {:+.2f} % (seed {}, mean "
+                "{:+.2f} %), toe {:+.2f} % of travel (seed {}), first slip {:+.2f} % (seed {}), "
+                "energy {:+.2f} % (seed {}); slips missed {}, invented {}, spike counts off {}\n",
                 name(GetParam()), static_cast<unsigned long long>(seeds), 100 * peak.value,
                 static_cast<unsigned long long>(peak.seed), 100 * stiffness.value,
                 static_cast<unsigned long long>(stiffness.seed), 100 * stiffnessSum / seeds, 100 * toe.value,

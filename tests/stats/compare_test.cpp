@@ -34,14 +34,70 @@ TEST(Compare, WelchHandWorked) {
 // The two-sided p of t = 2 at 10 df is 0.0733880 in printed tables.
 TEST(Compare, PValueAgainstTables) { EXPECT_NEAR(2 * studentUpperTail(10, 2), 0.07338803, 1e-8); }
 
-TEST(Compare, RatioIntervalByItsOwnFormula) {
+/// T and its degrees of freedom at a ratio, written out from Fieller (1954) and Welch (1947).
+struct AtRatio {
+    double t, df;
+};
+AtRatio welchAt(double rho, double ma, double va, double mb, double vb) { // v: variance of the mean, of five each
+    const double rest = va + rho * rho * vb;
+    return {(ma - rho * mb) / std::sqrt(rest), rest * rest / (va * va / 4 + std::pow(rho, 4) * vb * vb / 4)};
+}
+
+TEST(Compare, TheIntervalOfTheRatioIsWhatItsTestDoesNotReject) {
     const auto a = group({100, 104, 98, 102, 96}), b = group({80, 85, 78, 82, 75});
     const auto c = compare(a, b, 0.1);
-    const double A = 10.0 / (5 * 100 * 100), B = 14.5 / (5 * 80 * 80);
-    const double df = (A + B) * (A + B) / (A * A / 4 + B * B / 4);
-    const double half = studentQuantile(df, 0.975) * std::sqrt(A + B);
-    EXPECT_NEAR(c.ratioInterval->first, 1.25 * std::exp(-half), 1e-12);
-    EXPECT_NEAR(c.ratioInterval->second, 1.25 * std::exp(half), 1e-12);
+    const double va = 10.0 / 5, vb = 14.5 / 5;
+    for (const double end : {c.ratioInterval->first, c.ratioInterval->second}) {
+        const auto at = welchAt(end, 100, va, 80, vb);
+        EXPECT_NEAR(std::abs(at.t), studentQuantile(at.df, 0.975), 1e-7) << end;
+    }
+    EXPECT_LT(c.ratioInterval->first, 1.25);
+    EXPECT_GT(c.ratioInterval->second, 1.25);
+    const auto low = welchAt(1 / 1.1, 100, va, 80, vb), high = welchAt(1.1, 100, va, 80, vb);
+    EXPECT_NEAR(*c.tostP, std::max(studentUpperTail(low.df, low.t), studentUpperTail(high.df, -high.t)), 1e-14);
+}
+
+TEST(Compare, WordAndIntervalComeFromOneTest) { // over many pairs, single and over the family
+    std::uint64_t state = 77;
+    const auto uniform = [&] {
+        state = state * 6364136223846793005ULL + 1442695040888963407ULL;
+        return (static_cast<double>(state >> 11) + 0.5) * 0x1.0p-53;
+    };
+    int apart = 0, open = 0;
+    for (int round = 0; round < 3000; ++round) {
+        std::vector<std::pair<Side, Side>> pairs;
+        for (int k = 0; k < 4; ++k) {
+            const auto values = [&](double mean, double cv) {
+                std::vector<Value> out;
+                const int n = 2 + static_cast<int>(uniform() * 5);
+                for (int i = 0; i < n; ++i)
+                    out.push_back(Value{mean * (1 + cv * (2 * uniform() - 1))});
+                return summarise(out);
+            };
+            pairs.emplace_back(values(100, 0.9 * uniform()), values(100 * (0.5 + uniform()), 0.3 * uniform()));
+        }
+        std::vector<Comparison> family(pairs.size());
+        decide(family, pairs, 0.1);
+        for (const auto& c : family) {
+            if (!c.p || !c.ratioInterval) continue;
+            const auto outside = [](const std::pair<double, double>& ends) {
+                return ends.first > 1 || ends.second < 1;
+            };
+            EXPECT_EQ(outside(*c.ratioInterval), *c.p < 0.05) << *c.p;
+            EXPECT_EQ(outside(*c.familyInterval), *c.pHolm < 0.05) << *c.pHolm;
+            EXPECT_LE(c.familyInterval->first, c.ratioInterval->first);
+            EXPECT_LE(c.ratioInterval->first, *c.ratio);
+            EXPECT_GE(c.ratioInterval->second, *c.ratio);
+            apart += outside(*c.familyInterval);
+            open += !(c.ratioInterval->first > 0) || std::isinf(c.ratioInterval->second);
+            if (c.verdict == PairVerdict::same) {
+                EXPECT_GE(c.sameInterval->first, 1 / 1.1 - 1e-9);
+                EXPECT_LE(c.sameInterval->second, 1.1 + 1e-9);
+            }
+        }
+    }
+    EXPECT_GT(apart, 100);
+    EXPECT_GT(open, 20) << "some intervals have no end";
 }
 
 TEST(Compare, TurningThePairTurnsTheRatio) {
@@ -87,8 +143,8 @@ TEST(Compare, VerdictsInOrder) {
     EXPECT_GT(*family[4].moreEach, 0);
     EXPECT_EQ(family[5].verdict, PairVerdict::notYet);
     EXPECT_FALSE(family[5].ratio) << "a ratio of bounds says nothing";
-    EXPECT_EQ(family[6].verdict, PairVerdict::tooClose) << "no spread on either side gives no p";
-    EXPECT_FALSE(family[6].p);
+    EXPECT_EQ(family[6].verdict, PairVerdict::weaker) << "by the last digit";
+    EXPECT_FALSE(family[6].p) << "no spread on either side gives no p";
 }
 
 // Two-sample sizes for 80 % power at 5 % two-sided, as printed in Cohen (1988), table 2.4.1, where the exact
@@ -222,14 +278,21 @@ TEST(Paired, WhereEveryBlockHoldsBoth) {
     EXPECT_EQ(*c.df, 4);
     EXPECT_NEAR(*c.p, 0.000145, 2e-6);
     EXPECT_NEAR(*c.ratio, 210.0 / 200, 1e-12);
-    // se² = A + B − 2cov/(n·m_a·m_b) of (110,100) … : var_a 6277.5, var_b 6250, cov 6262.5.
-    const double se = std::sqrt(6277.5 / 5 / 210 / 210 + 6250.0 / 5 / 200 / 200 - 2 * 6262.5 / 5 / 210 / 200);
-    EXPECT_NEAR(c.ratioInterval->first, 1.05 * std::exp(-2.7764451 * se), 1e-6);
+    // t of a − ρ·b with var_a 6277.5, var_b 6250, cov 6262.5 of (110, 100) …; t(0.975; 4) = 2.7764451.
+    for (const double rho : {c.ratioInterval->first, c.ratioInterval->second})
+        EXPECT_NEAR(std::abs(210 - rho * 200) /
+                        std::sqrt((6277.5 + rho * rho * 6250 - 2 * rho * 6262.5) / 5),
+                    2.7764451, 1e-6);
     EXPECT_EQ(compare(a.summary, b.summary, 0.1).test, PairTest::welch) << "without their blocks";
     EXPECT_GT(*compare(a.summary, b.summary, 0.1).p, 0.5) << "the boards hide it";
     auto mixed = b;
     mixed.blocked[0].first = "6";
-    EXPECT_EQ(compare(a, mixed, 0.1).test, PairTest::welch) << "one block holds only one of them";
+    const auto whole = compare(a, mixed, 0.1);
+    EXPECT_EQ(whole.test, PairTest::paired) << "one block holds only one of them: the whole ones are compared";
+    EXPECT_EQ(whole.blocks, 4U);
+    EXPECT_EQ(whole.brokenBlocks, 2U);
+    EXPECT_EQ(*whole.df, 3);
+    EXPECT_NEAR(*whole.ratio, (110.0 + 212 + 158 + 261) / (100 + 200 + 150 + 250), 1e-12);
     mixed.blocked[0].first = "4";
     EXPECT_EQ(compare(a, mixed, 0.1).test, PairTest::welch) << "one block holds two";
 }
@@ -238,6 +301,7 @@ TEST(Paired, EveryDifferenceTheSameIsNoTest) {
     const auto a = blocked({{"1", 110}, {"2", 210}, {"3", 310}}),
                b = blocked({{"1", 100}, {"2", 200}, {"3", 300}});
     EXPECT_FALSE(compare(a, b, 0.1).p);
+    EXPECT_EQ(compare(a, b, 0.1).test, PairTest::digits);
 }
 
 TEST(Pairs, RoundingDustIsNoSpread) {

@@ -8,6 +8,7 @@
 #include <QTemporaryDir>
 #include <anvil/domain/bounds.h>
 #include <anvil/store/project.h>
+#include <fmt/format.h>
 #include <gtest/gtest.h>
 #include <random>
 
@@ -240,7 +241,7 @@ TEST_F(DamagedFile, OneDamagedPageIsToldOrHarmless) {
         told += !p || !(*p)->check().problems.isEmpty();
         EXPECT_TRUE(told > 0 || i < 20) << "some of it must be found";
     }
-    std::printf("[ measured ] %d damaged projects: %d told by the check, the others without a wrong number\n",
+    fmt::print("[ measured ] {} damaged projects: {} told by the check, the others without a wrong number\n",
                 count, told);
 }
 

@@ -14,6 +14,7 @@
 #include <anvil/store/recording.h>
 #include <cmath>
 #include <csignal>
+#include <fmt/format.h>
 #include <gtest/gtest.h>
 #include <random>
 #include <sys/resource.h>
@@ -296,7 +297,7 @@ TEST_F(RecordingFile, AFullDiskEndsInASavedPullAndASentence) {
         committed = r.committed();
         r.end(rig::Ending::cannotSave);
     }
-    std::printf("disk full (%s): %zu samples saved, then: %s\n",
+    fmt::print("disk full ({}): {} samples saved, then: {}\n",
                 disk.mounted ? "loop file system" : "file limit", committed, error.toUtf8().constData());
     EXPECT_FALSE(error.isEmpty()) << "it is said";
     EXPECT_GT(committed, 10000U);
@@ -497,7 +498,7 @@ TEST_F(RecordingFile, AKillLosesAtMostAQuarterOfASecond) {
                 break;
             }
     }
-    std::printf("[ measured ] %d kills: at most %.0f ms lost\n", kills, 1000 * worst);
+    fmt::print("[ measured ] {} kills: at most {:.0f} ms lost\n", kills, 1000 * worst);
     EXPECT_LE(worst, 0.25);
 }
 

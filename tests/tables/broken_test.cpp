@@ -3,9 +3,9 @@
 #include <anvil/tables/log.h>
 #include <cstdio>
 #include <filesystem>
+#include <fmt/format.h>
 #include <fstream>
 #include <gtest/gtest.h>
-#include <sstream>
 
 namespace fs = std::filesystem;
 using namespace anvil::tables;
@@ -14,9 +14,7 @@ namespace {
 
 std::string slurp(const fs::path& path) {
     std::ifstream in(path, std::ios::binary);
-    std::ostringstream out;
-    out << in.rdbuf();
-    return out.str();
+    return {std::istreambuf_iterator<char>(in), {}};
 }
 
 /// What a reader of the file is told, a line a fact.
@@ -40,9 +38,7 @@ std::string told(const std::string& bytes) {
 class Broken : public testing::TestWithParam<int> {};
 
 TEST_P(Broken, SaysExactlyWhatIsWrongAndKeepsTheRest) {
-    char number[8];
-    std::snprintf(number, sizeof number, "%02d", GetParam());
-    const fs::path folder = fs::path(TEST_DATA) / "broken" / number;
+    const fs::path folder = fs::path(TEST_DATA) / "broken" / fmt::format("{:02}", GetParam());
     ASSERT_TRUE(fs::exists(folder / "expected.txt"));
     int logs = 0;
     for (const auto& entry : fs::directory_iterator(folder)) {

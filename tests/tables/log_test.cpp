@@ -1,9 +1,9 @@
 #include <anvil/tables/log.h>
 #include <cmath>
 #include <filesystem>
+#include <fmt/format.h>
 #include <fstream>
 #include <gtest/gtest.h>
-#include <sstream>
 
 using namespace anvil;
 using namespace anvil::tables;
@@ -24,10 +24,7 @@ std::string rowsOf(int rows, const std::string& sep, char decimal, double scale 
                    const std::string& end = "\n") {
     std::string out;
     for (int i = 0; i < rows; ++i) {
-        char line[128];
-        std::snprintf(line, sizeof line, "%.2f@%.3f@%.3f", i * 0.1, std::max(0, i - 5) * 12.5 * scale,
-                      i * 0.02);
-        std::string text = line;
+        auto text = fmt::format("{:.2f}@{:.3f}@{:.3f}", i * 0.1, std::max(0, i - 5) * 12.5 * scale, i * 0.02);
         for (auto& c : text)
             c = c == '.' ? decimal : c;
         for (std::size_t at; (at = text.find('@')) != std::string::npos;)
@@ -143,12 +140,9 @@ TEST(Log, TimeInMillisecondsAndAsClockStamps) {
     std::string ms = "ms,N\n", clock = "time,Force (N)\n", dated = "stamp;Force (N)\n";
     for (int i = 0; i < 30; ++i) {
         ms += std::to_string(1000 + 50 * i) + "," + std::to_string(5 * i) + "\n";
-        char text[64];
-        std::snprintf(text, sizeof text, "%02d:%02d:%06.3f,%d\n", i < 10 ? 23 : 0, i < 10 ? 59 : 0,
-                      i < 10 ? 59.5 + i * 0.05 : (i - 10) * 0.05, 5 * i);
-        clock += text;
-        std::snprintf(text, sizeof text, "2026-04-13 10:00:%06.3f;%d\n", i * 0.05, 5 * i);
-        dated += text;
+        clock += fmt::format("{:02}:{:02}:{:06.3f},{}\n", i < 10 ? 23 : 0, i < 10 ? 59 : 0,
+                             i < 10 ? 59.5 + i * 0.05 : (i - 10) * 0.05, 5 * i);
+        dated += fmt::format("2026-04-13 10:00:{:06.3f};{}\n", i * 0.05, 5 * i);
     }
     for (const auto* text : {&ms, &clock, &dated}) {
         const auto log = readOk(*text);

@@ -119,7 +119,7 @@ TEST(Words, LessIsWanted) {
     EXPECT_TRUE(s.headline.starts_with("Dry: Pin has the lowest peak force, 0.500 times Bolt")) << s.headline;
     EXPECT_TRUE(s.pair.starts_with("Pin is weaker than Bolt")) << s.pair;
     m.data.study.goal.need = 150;
-    EXPECT_TRUE(said(m).headline.ends_with(" The mean of Bolt does not meet the need.")) << said(m).headline;
+    EXPECT_TRUE(said(m).headline.ends_with(" Bolt does not meet the need.")) << said(m).headline;
     m.data.study.goal = {};
     decideBy(m.data.study.goal, metric("sag"));
     for (auto& p : m.data.pulls)
@@ -138,7 +138,7 @@ TEST(Words, BeyondWhatIsEnoughAllAreEqual) {
     m.data.study.goal.ceiling = 150;
     const auto v = m.verdict();
     EXPECT_EQ(words::headlines(m.data, v)[0],
-              "Dry: Peg and Bolt are beyond what is enough by their mean peak "
+              "Dry: Peg and Bolt are beyond what is enough by their peak "
               "force, so they count as equally good.");
     const auto both = std::find_if(v.pairs.begin(), v.pairs.end(), [&](const auto& p) {
         return v.groups[p.a].option == 2 && v.groups[p.b].option == 3;

@@ -17,7 +17,7 @@ using namespace anvil::work;
 
 namespace {
 
-const quantity::Unit& si(quantity::Dimension d) { return quantity::siUnit(d); }
+const quantity::Unit* si(quantity::Dimension d) { return &quantity::siUnit(d); }
 
 struct Entries : testing::Test {
     QTemporaryDir dir;

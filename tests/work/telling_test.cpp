@@ -66,17 +66,17 @@ TEST_F(Telling, ACardIsKeptAndUndone) {
 
 TEST_F(Telling, LinesAndLimitsAreReadAsTyped) {
     ASSERT_TRUE(
-        setReferences(*project, study, {{"Gust", "0.3 kN", ""}, {"Range", "100", "200 N"}}, newton()));
+        setReferences(*project, study, {{"Gust", "0.3 kN", ""}, {"Range", "100 N", "200 N"}}, quantity::Dimension::force));
     ASSERT_EQ(told().references.size(), 2u);
     EXPECT_DOUBLE_EQ(told().references[0].value, 300);
     EXPECT_EQ(told().references[1].upper, 200);
-    EXPECT_FALSE(setReferences(*project, study, {{"Range", "200", "100"}}, newton())) << "upside down";
-    EXPECT_FALSE(setReferences(*project, study, {{"", "200", ""}}, newton()));
-    EXPECT_FALSE(setReferences(*project, study, {{"x", "12 mm", ""}}, newton())) << "a length is no load";
+    EXPECT_FALSE(setReferences(*project, study, {{"Range", "200 N", "100 N"}}, quantity::Dimension::force)) << "upside down";
+    EXPECT_FALSE(setReferences(*project, study, {{"", "200 N", ""}}, quantity::Dimension::force));
+    EXPECT_FALSE(setReferences(*project, study, {{"x", "12 mm", ""}}, quantity::Dimension::force)) << "a length is no load";
     EXPECT_EQ(told().references.size(), 2u) << "what was refused changed nothing";
-    EXPECT_FALSE(setUse(*project, study, {"0.5", "why", "", "", ""}, newton()));
-    EXPECT_FALSE(setUse(*project, study, {"3", "", "", "", ""}, newton())) << "a factor needs its reason";
-    ASSERT_TRUE(setUse(*project, study, {"3", "weather", "50 N", "2 kN", "1,5"}, newton()));
+    EXPECT_FALSE(setUse(*project, study, {"0.5", "why", "", "", ""}));
+    EXPECT_FALSE(setUse(*project, study, {"3", "", "", "", ""})) << "a factor needs its reason";
+    ASSERT_TRUE(setUse(*project, study, {"3", "weather", "50 N", "2 kN", "1,5"}));
     EXPECT_EQ(told().use, (domain::Use{3, "weather", 50, 2000, 1.5}));
     ASSERT_TRUE(setFamily(*project, study, stats::Family::weibull));
     ASSERT_TRUE(setInReport(*project, study, "floors", false));

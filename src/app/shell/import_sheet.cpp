@@ -322,8 +322,7 @@ void ImportSheet::look() {
     m_choices.rigLimit.reset();
     m_trouble->clear();
     if (!m_limit->text().trimmed().isEmpty()) {
-        const auto limit = quantity::parseEntry(m_limit->text().toStdString(), quantity::Dimension::force,
-                                                m_session.units().force);
+        const auto limit = m_session.read(m_limit->text(), quantity::Dimension::force);
         if (limit && limit->si > 0)
             m_choices.rigLimit = limit->si;
         else

@@ -3,6 +3,7 @@
 #include "shell/ledger_line.h"
 #include "shell/pictures_list.h"
 #include "theme/theme.h"
+#include "widgets/edited.h"
 #include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
 #include "widgets/row_editor.h"
@@ -271,7 +272,7 @@ void Ledger::connectEdits() {
     connect(m_reason, &QLineEdit::returnPressed, this, &Ledger::applyStanding);
     connect(m_apply, &QPushButton::clicked, this, &Ledger::applyStanding);
     for (auto* box : {m_broke, m_mode}) {
-        connect(box->lineEdit(), &QLineEdit::editingFinished, this, &Ledger::saveOutcome);
+        whenEdited(box->lineEdit(), this, [this] { saveOutcome(); });
         connect(box, &QComboBox::activated, this, &Ledger::saveOutcome);
     }
     connect(m_end, &QComboBox::activated, this, &Ledger::saveOutcome);
@@ -279,7 +280,7 @@ void Ledger::connectEdits() {
     connect(m_phases, &RowEditor::edited, this, &Ledger::savePhases);
     connect(m_correction, &QLineEdit::returnPressed, this, &Ledger::explainCorrection);
     for (auto* edit : {m_where, m_afterwards, m_elsewhere})
-        connect(edit, &QLineEdit::editingFinished, this, &Ledger::saveOutcome);
+        whenEdited(edit, this, [this] { saveOutcome(); });
     connect(m_unloading, &QCheckBox::clicked, this, &Ledger::saveOutcome);
     connect(m_looked, &QCheckBox::clicked, this, [this](bool on) {
         if (m_session.project())

@@ -19,6 +19,7 @@
 #include "widgets/accessible.h"
 #include "widgets/plain_text.h"
 #include "widgets/say.h"
+#include "widgets/undo_keys.h"
 #include <QCloseEvent>
 #include <QFileInfo>
 #include <QInputDialog>
@@ -67,6 +68,7 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     setAcceptDrops(true);
     m_session.setWaiting(
         [this](work::OpenProject& project, Id study) { return waitForReadings(this, project, study); });
+    new UndoKeys(this);
     setMinimumSize(900, 600);
     resize(1280, 800);
     auto* central = new QWidget;

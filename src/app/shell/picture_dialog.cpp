@@ -1,6 +1,7 @@
 #include "shell/picture_dialog.h"
 
 #include "theme/theme.h"
+#include "widgets/edited.h"
 #include "widgets/panel.h"
 #include "widgets/plain_text.h"
 #include <QButtonGroup>
@@ -151,7 +152,7 @@ QWidget* PictureDialog::makeKnown() {
     m_wrong->hide();
     form->addRow(m_wrong);
     for (auto* edit : {m_length, m_height, m_doubt, m_click})
-        connect(edit, &QLineEdit::editingFinished, this, &PictureDialog::readKnown);
+        whenEdited(edit, this, [this] { readKnown(); });
     const auto& marks = m_picture->marks();
     const auto text = [&](double si) {
         return si > 0 ? qs(quantity::asEntered(si, unitOf(quantity::Dimension::length))) : QString();
@@ -213,8 +214,7 @@ void PictureDialog::readKnown() {
     QString wrong;
     const auto length = [&](QLineEdit* edit, double& target) {
         if (edit->text().trimmed().isEmpty()) return void(target = 0);
-        const auto entry = quantity::parseEntry(edit->text().toStdString(), quantity::Dimension::length,
-                                                &unitOf(quantity::Dimension::length));
+        const auto entry = quantity::parseEntry(edit->text().toStdString(), quantity::Dimension::length);
         if (!entry)
             wrong = qs(entry.error().message);
         else if (!(entry->si > 0))

@@ -205,6 +205,21 @@ std::optional<double> Session::preparation() const {
     return plan::progress(timetable(), *start, now().toSecsSinceEpoch());
 }
 
+const quantity::Unit* Session::typedUnit(quantity::Dimension dimension) const {
+    if (m_project) return m_project->unitSpoken(m_study, dimension);
+    return dimension == quantity::Dimension::ratio || dimension == quantity::Dimension::money
+               ? &quantity::siUnit(dimension)
+               : nullptr;
+}
+
+Expected<quantity::Entry> Session::read(const QString& text, quantity::Dimension dimension) const {
+    return quantity::parseEntry(text.toStdString(), dimension, typedUnit(dimension));
+}
+
+void Session::heard(const quantity::Entry& entry) {
+    if (m_project && entry.unit) m_project->heard(m_study, *entry.unit);
+}
+
 void Session::setUnits(const QString& force, const QString& length) {
     m_units = quantity::unitsFrom(force.toStdString(), length.toStdString());
     preferences::setUnits(force, length);

@@ -6,6 +6,7 @@
 #include <QObject>
 #include <anvil/pages/page.h>
 #include <anvil/plan/timetable.h>
+#include <anvil/quantity/entry.h>
 #include <anvil/results/values.h>
 #include <anvil/results/verdict.h>
 #include <anvil/work/open_project.h>
@@ -82,6 +83,14 @@ public:
     std::optional<double> preparation() const;
 
     // Units
+    /// The unit of a number typed without one: the one spoken last in the study on show. Null: it has to be
+    /// typed. What somebody looks at (`units`) never decides what was meant.
+    const quantity::Unit* typedUnit(quantity::Dimension dimension) const;
+    /// What was typed, with its unit or the spoken one. Error: a sentence, such as one that asks for the unit.
+    Expected<quantity::Entry> read(const QString& text, quantity::Dimension dimension) const;
+    /// What was typed is kept now: its unit is that of bare numbers from here on. To be called before the
+    /// command that keeps it, and undone with it.
+    void heard(const quantity::Entry& entry);
     const quantity::Units& units() const { return m_units; }
     void setUnits(const QString& force, const QString& length);
     QString force(double si) const;

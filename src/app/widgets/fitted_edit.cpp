@@ -18,7 +18,7 @@ void FittedEdit::setHint(const QString& hint) {
 
 QSize FittedEdit::sizeHint() const {
     const auto& shown = text().isEmpty() ? placeholderText() : text();
-    return {std::clamp(fontMetrics().horizontalAdvance(shown) + 22, 56, m_widest),
+    return {std::clamp(fontMetrics().horizontalAdvance(shown) + 22 + textMargins().right(), 56, m_widest),
             QLineEdit::sizeHint().height()};
 }
 

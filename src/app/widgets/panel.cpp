@@ -1,6 +1,7 @@
 #include "widgets/panel.h"
 
 #include "theme/theme.h"
+#include "widgets/edited.h"
 #include "widgets/keep_picture.h"
 #include "widgets/plain_text.h"
 #include <QHeaderView>
@@ -8,7 +9,6 @@
 #include <QLineEdit>
 #include <QTableWidget>
 #include <anvil/quantity/entry.h>
-#include <cmath>
 
 namespace anvil::app {
 
@@ -32,19 +32,21 @@ void Panel::showEvent(QShowEvent* event) {
     QWidget::showEvent(event);
 }
 
-bool Panel::readOptional(const QLineEdit* edit, quantity::Dimension dimension, const quantity::Unit& unit,
+bool Panel::readOptional(const QLineEdit* edit, quantity::Dimension dimension,
                          std::optional<double>& target, const QString& refusal) {
+    if (!app::edited(edit)) return true;
     if (edit->text().trimmed().isEmpty()) {
         target.reset();
         return true;
     }
-    const auto entry = quantity::parseEntry(edit->text().toStdString(), dimension, &unit);
+    const auto entry = m_session.read(edit->text(), dimension);
     if (!m_session.tell(entry)) return false;
     if (!(entry->si > 0)) {
         m_session.say(refusal, true);
         return false;
     }
-    if (!target || std::abs(*target - entry->si) > 5e-5 * entry->si) target = entry->si;
+    target = entry->si;
+    m_session.heard(*entry);
     return true;
 }
 

@@ -29,8 +29,9 @@ protected:
     bool filling() const { return m_filling; }
     /// Reads an optional quantity above zero into `target`; an empty field takes it away, and what only looks
     /// rounded is left as it was. False and a message when it cannot be.
-    bool readOptional(const QLineEdit* edit, quantity::Dimension dimension, const quantity::Unit& unit,
-                      std::optional<double>& target, const QString& refusal);
+    /// A bare number is in the unit spoken last in the study.
+    bool readOptional(const QLineEdit* edit, quantity::Dimension dimension, std::optional<double>& target,
+                      const QString& refusal);
     /// Fills again at once, such as after a refused entry.
     void refill();
     /// Something that is shown has changed: fills again, now or once it is seen.

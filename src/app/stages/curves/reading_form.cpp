@@ -118,7 +118,8 @@ private:
         for (const auto& [edit, target] : m_fields)
             c.*target = edit->text().trimmed().toStdString();
         if (m_stiffness) c.stiffnessBy = static_cast<curve::StiffnessBy>(m_stiffness->currentIndex());
-        return work::chosenFrom(c, m_load, m_travel);
+        return work::chosenFrom(c, m_load.dimension, m_travel.dimension,
+                                [this](quantity::Dimension d) { return m_session.typedUnit(d); });
     }
     std::vector<Id> pulls() const {
         return work::curvesIn(*m_session.study(), m_pull,

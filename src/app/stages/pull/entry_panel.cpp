@@ -7,6 +7,8 @@
 #include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
 #include "widgets/row_editor.h"
+#include "widgets/unit_question.h"
+#include "widgets/unit_tail.h"
 #include <QComboBox>
 #include <QDropEvent>
 #include <QFile>
@@ -21,10 +23,10 @@
 #include <anvil/domain/outcomes.h>
 #include <anvil/domain/rating.h>
 #include <anvil/methods/method.h>
-#include <anvil/plan/next.h>
 #include <anvil/quantity/print.h>
 #include <anvil/results/evidence.h>
 #include <anvil/results/inputs.h>
+#include <anvil/results/unlikely.h>
 #include <anvil/tables/file.h>
 #include <anvil/words/values.h>
 #include <anvil/work/entry_commands.h>
@@ -74,6 +76,7 @@ EntryPanel::EntryPanel(Session& session, QWidget* parent) : Panel(session, paren
     row->addStretch();
     layout->addSpacing(8);
     layout->addLayout(row);
+    layout->addWidget(m_question = new UnitQuestion(m_session));
     layout->addSpacing(8);
     m_scale = wrappedLabel("ratingScale");
     layout->addWidget(m_scale);
@@ -86,7 +89,7 @@ EntryPanel::EntryPanel(Session& session, QWidget* parent) : Panel(session, paren
     connect(keepIt, &QPushButton::clicked, this, &EntryPanel::keep);
     connect(m_measure, &QPushButton::clicked, this, &EntryPanel::choosePicture);
     connect(other, &QPushButton::clicked, this, [this] {
-        if (m_next) m_skipped.insert(m_next);
+        m_turn.passOver(m_next);
         m_taken.clear(); // they are of the piece that was passed over
         refill();
     });
@@ -132,12 +135,30 @@ void EntryPanel::makeForm(const methods::Method& method) {
     m_note = addLine(row, "note", tr("What was seen"), tr("a few words"), false);
     for (const auto& f : m_fields)
         connect(f.edit, &QLineEdit::textChanged, this, &EntryPanel::drawSketch);
-    for (const auto& f : m_fields)
+    for (const auto& f : m_fields) {
         f.edit->installEventFilter(this);
+        connect(f.edit, &QLineEdit::textEdited, m_question, &QWidget::hide);
+        auto* tail = new UnitTail(
+            f.edit, m_session, [input = f.input] { return std::optional(input->dimension); },
+            [this, edit = f.edit] { return unitBefore(edit); });
+        for (const auto& other : m_fields)
+            if (other.edit != f.edit) connect(other.edit, &QLineEdit::textChanged, tail, &UnitTail::update);
+    }
     for (const auto& f : m_fields)
         connect(f.edit, &QLineEdit::returnPressed, this, [this, edit = f.edit] { entered(edit); });
     connect(m_note, &QLineEdit::returnPressed, this, &EntryPanel::keep);
     m_about->setText(qs(method.entryHint));
+}
+
+const quantity::Unit* EntryPanel::unitBefore(const QLineEdit* edit) const {
+    const auto at =
+        std::find_if(m_fields.begin(), m_fields.end(), [&](const Field& f) { return f.edit == edit; });
+    if (at == m_fields.end()) return nullptr;
+    for (auto f = at; f-- != m_fields.begin();)
+        if (const auto entry = methods::entryOf(*f->input, f->edit->text().trimmed().toStdString());
+            entry && entry->unit && entry->unit->dimension == at->input->dimension)
+            return entry->unit;
+    return nullptr;
 }
 
 void EntryPanel::entered(const QLineEdit* edit) {
@@ -152,11 +173,7 @@ void EntryPanel::entered(const QLineEdit* edit) {
 
 void EntryPanel::fill() {
     const auto* data = m_session.study();
-    const auto* next = data ? plan::nextSpecimen(*data, m_skipped) : nullptr;
-    if (data && !next && !m_skipped.empty()) { // round again
-        m_skipped.clear();
-        next = plan::nextSpecimen(*data);
-    }
+    const auto* next = data ? m_turn.of(*data) : nullptr;
     if (m_next != (next ? next->id : 0)) m_taken.clear();
     m_next = next ? next->id : 0;
     // A square may be tested in a way of its own.
@@ -176,7 +193,7 @@ void EntryPanel::fill() {
     m_picture->setVisible(next);
     drawSketch();
     for (auto* b : findChildren<QPushButton*>())
-        b->setVisible(next != nullptr);
+        if (b->parentWidget() == this) b->setVisible(next != nullptr);
     m_measure->setVisible(next && !work::measuredFields(*data, *next, nullptr).empty());
     m_broke->clear();
     m_broke->addItem(tr("what broke?"), QString());
@@ -230,17 +247,36 @@ void EntryPanel::saveWords() {
                                     [&](domain::Plan& p) { p.ratingWords = *words; }));
 }
 
+bool EntryPanel::asks() {
+    for (const auto& f : m_fields) {
+        const auto text = f.edit->text().trimmed();
+        if (text.isEmpty() || f.input->stays || m_accepted[f.key] == text) continue;
+        const auto entry =
+            methods::entryOf(*f.input, text.toStdString(), unitBefore(f.edit)    ? unitBefore(f.edit)
+                                                                                  : m_session.typedUnit(f.input->dimension));
+        if (!entry) continue; // said when it is kept
+        const auto taken = [this, key = f.key, edit = f.edit](const QString& kept) {
+            m_accepted[key] = kept;
+            edit->setText(kept);
+            keep();
+        };
+        if (m_question->ask(*entry,
+                            results::fellowsOf(*m_session.study(), m_next, *f.input, f.key.toStdString()),
+                            taken))
+            return true;
+    }
+    return false;
+}
+
 void EntryPanel::keep() {
-    if (!m_session.project() || !m_next) return;
+    if (!m_session.project() || !m_next || asks()) return;
     work::FilledForm entry;
     entry.specimen = m_next;
     for (const auto& f : m_fields)
         if (!f.edit->text().trimmed().isEmpty())
             entry.fields.push_back({f.key.toStdString(), f.edit->text().trimmed().toStdString()});
     entry.note = m_note->text().trimmed().toStdString();
-    entry.unitOf = [this](quantity::Dimension d) -> const quantity::Unit& {
-        return d == quantity::Dimension::acceleration ? quantity::unit("g₀") : m_session.units().of(d);
-    };
+    entry.unitOf = [this](quantity::Dimension d) { return m_session.typedUnit(d); };
     entry.part = m_broke->currentData().toString().toStdString();
     entry.performedAt = m_session.now().toString(Qt::ISODate).toStdString();
     entry.operatorName = preferences::operatorName().toStdString();
@@ -326,9 +362,11 @@ void EntryPanel::measureOn(const QString& path, const QString& key) {
 }
 
 void EntryPanel::clearForNext() {
-    m_note->clear();
+    // Without a history: Ctrl+Z is the project's then.
+    m_note->setText({});
     for (const auto& f : m_fields)
-        if (!f.input->stays) f.edit->clear();
+        if (!f.input->stays) f.edit->setText({});
+    m_accepted.clear();
     for (const auto& f : m_fields)
         if (f.edit->text().isEmpty()) return f.edit->setFocus();
 }

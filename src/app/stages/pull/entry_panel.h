@@ -2,16 +2,18 @@
 #pragma once
 
 #include "widgets/panel.h"
+#include <anvil/plan/turn.h>
 #include <QDateTime>
 #include <anvil/domain/model.h>
 #include <anvil/methods/method.h>
-#include <set>
 
 class QComboBox;
 class QGridLayout;
 class QPushButton;
 
 namespace anvil::app {
+
+class UnitQuestion;
 
 class PictureView;
 
@@ -54,7 +56,12 @@ private:
     std::vector<Field> m_fields;
     const methods::Method* m_method = nullptr;
     int m_legs = 0; ///< lines for as many
-    std::set<Id> m_skipped;
+    plan::Turn m_turn;
+    UnitQuestion* m_question;
+    std::map<QString, QString> m_accepted; ///< what was asked about and is meant so, by key
+    /// The unit of a bare number in a field: that of the field before it in the form which says one.
+    const quantity::Unit* unitBefore(const QLineEdit* edit) const;
+    bool asks(); ///< something that was typed is asked about first
     Id m_next = 0;
     struct Taken {
         QString name;

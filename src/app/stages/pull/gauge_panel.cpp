@@ -1,7 +1,10 @@
 #include "stages/pull/gauge_panel.h"
 
 #include "shell/preferences.h"
+#include "widgets/edited.h"
 #include "widgets/plain_text.h"
+#include "widgets/unit_question.h"
+#include "widgets/unit_tail.h"
 #include <QCheckBox>
 #include <QHBoxLayout>
 #include <QHeaderView>
@@ -35,6 +38,7 @@ GaugePanel::GaugePanel(Session& session, QWidget* parent) : Panel(session, paren
     auto* row = new QHBoxLayout;
     row->addWidget(plainLabel(tr("Read again every")));
     row->addWidget(m_every = field("gaugeEvery", tr("such as 1 d, 6 h"), 110));
+    new UnitTail(m_every, m_session, quantity::Dimension::time);
     row->addStretch();
     layout->addLayout(row);
     m_table = makeTable({tr("Piece"), tr("Last read"), tr("Gauge"), tr("Creep"), tr("Due")}, "gauges");
@@ -44,9 +48,11 @@ GaugePanel::GaugePanel(Session& session, QWidget* parent) : Panel(session, paren
     m_table->setSelectionBehavior(QAbstractItemView::SelectRows);
     m_table->setSelectionMode(QAbstractItemView::SingleSelection);
     layout->addWidget(m_table, 1);
+    layout->addWidget(m_piece = wrappedLabel("nextPiece"));
     auto* reading = new QHBoxLayout;
     reading->addWidget(plainLabel(tr("Gauge now")));
-    reading->addWidget(m_value = field("gaugeValue", tr("such as 14.2 mm"), 130));
+    reading->addWidget(m_value = field("gaugeValue", tr("such as 14.2 mm"), 150));
+    new UnitTail(m_value, m_session, quantity::Dimension::length);
     m_unloaded = new QCheckBox(tr("It has been unloaded"));
     m_unloaded->setObjectName("gaugeUnloaded");
     setTip(m_unloaded, tr("From this reading on the gauge tells how much comes back"));
@@ -56,9 +62,12 @@ GaugePanel::GaugePanel(Session& session, QWidget* parent) : Panel(session, paren
     reading->addWidget(keepIt);
     reading->addStretch();
     layout->addLayout(reading);
+    layout->addWidget(m_question = new UnitQuestion(m_session));
+    connect(m_table, &QTableWidget::currentCellChanged, this, [this] { showChosen(); });
     connect(keepIt, &QPushButton::clicked, this, &GaugePanel::keep);
     connect(m_value, &QLineEdit::returnPressed, this, &GaugePanel::keep);
-    connect(m_every, &QLineEdit::editingFinished, this, &GaugePanel::saveEvery);
+    connect(m_value, &QLineEdit::textEdited, m_question, &QWidget::hide);
+    whenEdited(m_every, this, [this] { saveEvery(); });
     follow();
 }
 
@@ -70,7 +79,8 @@ void GaugePanel::showEvent(QShowEvent* event) {
 void GaugePanel::fill() {
     const auto* data = m_session.study();
     if (!data) return;
-    const int row = m_table->currentRow();
+    const auto before = m_first ? Id{0} : chosen();
+    m_first = false;
     m_rows = plan::gauges(*data, static_cast<double>(m_session.now().toSecsSinceEpoch()));
     const auto every = data->study.plan.gaugeEvery;
     m_every->setText(every ? qs(quantity::asEntered(
@@ -103,14 +113,17 @@ void GaugePanel::fill() {
                                                    : QString()));
         m_table->setItem(r, 4, new QTableWidgetItem(g.due ? tr("\u25b6 now") : when(g.dueAt)));
     }
-    if (!m_rows.empty()) m_table->selectRow(std::clamp(row, 0, m_table->rowCount() - 1));
+    const auto at = std::find_if(m_rows.begin(), m_rows.end(),
+                                 [&](const plan::GaugeState& g) { return g.specimen == before; });
+    if (!m_rows.empty()) m_table->selectRow(at == m_rows.end() ? 0 : static_cast<int>(at - m_rows.begin()));
+    showChosen();
 }
 
 void GaugePanel::saveEvery() {
     const auto* data = m_session.study();
     if (filling() || !data) return;
     auto every = data->study.plan.gaugeEvery;
-    if (!readOptional(m_every, quantity::Dimension::time, quantity::unit("h"), every,
+    if (!readOptional(m_every, quantity::Dimension::time, every,
                       tr("A time of nothing or less cannot be.")))
         return refill();
     if (every == data->study.plan.gaugeEvery) return;
@@ -118,22 +131,51 @@ void GaugePanel::saveEvery() {
                                     [&](domain::Plan& p) { p.gaugeEvery = every; }));
 }
 
-void GaugePanel::keep() {
+Id GaugePanel::chosen() const {
     const auto row = static_cast<std::size_t>(std::max(0, m_table->currentRow()));
-    if (!m_session.project() || row >= m_rows.size()) return;
-    const auto entry = quantity::parseEntry(m_value->text().toStdString(), quantity::Dimension::length,
-                                            m_session.units().length);
+    return row < m_rows.size() ? m_rows[row].specimen : 0;
+}
+
+void GaugePanel::showChosen() {
+    const auto* data = m_session.study();
+    const auto* piece = data ? data->specimen(chosen()) : nullptr;
+    m_piece->setText(piece ? tr("%1   %2, %3")
+                                 .arg(qs(piece->label), qs(data->optionAt(piece->option).name),
+                                      qs(data->conditionAt(piece->condition).name))
+                           : QString());
+}
+
+void GaugePanel::keep() {
+    const auto* data = m_session.study();
+    const auto piece = chosen();
+    if (!m_session.project() || !data || !piece) return;
+    const auto entry = m_session.read(m_value->text(), quantity::Dimension::length);
     if (!m_session.tell(entry)) return;
+    std::vector<double> before;
+    for (const auto& pull : data->pulls)
+        if (pull.specimen == piece)
+            for (const auto& reading : pull.outcome.entered.gauge)
+                before.push_back(reading.value);
+    if (m_question->ask(*entry, before, [this](const QString& text) { keepReading(text); })) return;
+    keepReading(m_value->text());
+}
+
+void GaugePanel::keepReading(const QString& text) {
+    const auto entry = m_session.read(text, quantity::Dimension::length);
+    if (!m_session.tell(entry)) return;
+    m_session.heard(*entry);
+    m_first = true;
     const auto made =
-        work::addGaugeReading(*m_session.project(), m_rows[row].specimen,
+        work::addGaugeReading(*m_session.project(), chosen(),
                               {static_cast<double>(m_session.now().toSecsSinceEpoch()), entry->si},
                               m_unloaded->isChecked(), preferences::operatorName().toStdString());
-    if (!m_session.tell(made)) return;
+    if (!m_session.tell(made)) {
+        m_first = false;
+        return;
+    }
     m_session.selectPull(*made);
-    m_value->clear();
+    m_value->setText({}); // without a history: Ctrl+Z is the project's then
     m_unloaded->setChecked(false);
-    refill();
-    m_table->selectRow(0); // what is due first
     m_value->setFocus();
 }
 

@@ -9,6 +9,8 @@ class QTableWidget;
 
 namespace anvil::app {
 
+class UnitQuestion;
+
 class GaugePanel : public Panel {
     Q_OBJECT
 public:
@@ -25,7 +27,13 @@ private:
     QLineEdit *m_every, *m_value;
     QCheckBox* m_unloaded;
     QTableWidget* m_table;
+    Id chosen() const;
+    void showChosen();
     std::vector<plan::GaugeState> m_rows;
+    bool m_first = false; ///< what is due first is to be chosen
+    QLabel* m_piece;
+    UnitQuestion* m_question;
+    void keepReading(const QString& text);
 };
 
 } // namespace anvil::app

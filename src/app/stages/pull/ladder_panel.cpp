@@ -2,7 +2,9 @@
 
 #include "shell/preferences.h"
 #include "theme/theme.h"
+#include "widgets/edited.h"
 #include "widgets/plain_text.h"
+#include "widgets/unit_tail.h"
 #include <QGridLayout>
 #include <QKeyEvent>
 #include <QLabel>
@@ -34,12 +36,16 @@ LadderPanel::LadderPanel(Session& session, QWidget* parent) : Panel(session, par
         plan->addWidget(plainLabel(text), place / 2, 2 * (place % 2));
         plan->addWidget(edit = field(name, hint, 190), place / 2, 2 * (place % 2) + 1);
         ++place;
-        connect(edit, &QLineEdit::editingFinished, this, &LadderPanel::savePlan);
+        whenEdited(edit, this, [this] { savePlan(); });
     };
     add(tr("Begin with"), m_first, "ladderFirst", tr("such as 10 kg"));
     add(tr("each step adds"), m_more, "ladderMore", tr("such as 1 kg"));
     add(tr("on a lever, at"), m_distance, "ladderDistance", tr("such as 300 mm"));
     add(tr("each step moves out by"), m_further, "ladderFurther", tr("such as 50 mm"));
+    for (auto* edit : {m_first, m_more})
+        new UnitTail(edit, m_session, Dimension::force);
+    for (auto* edit : {m_distance, m_further})
+        new UnitTail(edit, m_session, Dimension::length);
     plan->setColumnStretch(4, 1);
     layout->addLayout(plan);
     auto* columns = new QHBoxLayout;
@@ -91,12 +97,10 @@ void LadderPanel::fill() {
     m_distance->setText(shown(ladder.distance.value_or(0), *units.length));
     m_further->setText(shown(ladder.further, *units.length));
     if (m_judged && !data->pull(m_judged)) m_judged = 0; // taken back
-    if (!m_judged) {
-        const auto* next = plan::nextOnLadder(*data, m_skipped);
-        if (!next && !m_skipped.empty()) {
-            m_skipped.clear();
-            next = plan::nextOnLadder(*data);
-        }
+    if (const auto* judged = m_judged ? data->pull(m_judged) : nullptr) {
+        m_next = judged->specimen; // the question is about this one
+    } else {
+        const auto* next = m_turn.of(*data);
         m_next = next ? next->id : 0;
     }
     const auto* piece = data->specimen(m_next);
@@ -154,10 +158,10 @@ void LadderPanel::savePlan() {
     const auto& units = m_session.units();
     std::optional<double> first = ladder.first, more = ladder.more, further = ladder.further;
     const auto refusal = tr("A step of nothing or less cannot be.");
-    if (!readOptional(m_first, Dimension::force, *units.force, first, refusal) ||
-        !readOptional(m_more, Dimension::force, *units.force, more, refusal) ||
-        !readOptional(m_distance, Dimension::length, *units.length, ladder.distance, refusal) ||
-        !readOptional(m_further, Dimension::length, *units.length, further, refusal))
+    if (!readOptional(m_first, Dimension::force, first, refusal) ||
+        !readOptional(m_more, Dimension::force, more, refusal) ||
+        !readOptional(m_distance, Dimension::length, ladder.distance, refusal) ||
+        !readOptional(m_further, Dimension::length, further, refusal))
         return refill();
     ladder.first = first.value_or(0);
     ladder.more = more.value_or(0);
@@ -182,15 +186,15 @@ void LadderPanel::step(bool held) {
                                           m_session.now().toString(Qt::ISODate).toStdString(),
                                           preferences::operatorName().toStdString());
     if (!m_session.tell(made)) return;
-    m_session.selectPull(*made);
     if (!held) m_judged = *made;
+    m_session.selectPull(*made);
     refill();
 }
 
 void LadderPanel::settle(const std::string& part) {
     m_session.tell(work::ladderBroke(*m_session.project(), m_judged, part));
     m_judged = 0;
-    m_skipped.clear();
+    m_turn.round();
     refill();
 }
 
@@ -215,7 +219,7 @@ void LadderPanel::digit(int n) {
         refill();
     }
     if (n == 9 && !known) {
-        m_skipped.insert(m_next);
+        m_turn.passOver(m_next);
         refill();
     }
 }

@@ -2,8 +2,8 @@
 #pragma once
 
 #include "widgets/panel.h"
+#include <anvil/plan/turn.h>
 #include <QElapsedTimer>
-#include <set>
 
 class QListWidget;
 
@@ -30,7 +30,7 @@ private:
     QLineEdit *m_first, *m_more, *m_distance, *m_further;
     QLabel *m_piece, *m_step, *m_sentence, *m_choices, *m_action;
     QListWidget* m_steps;
-    std::set<Id> m_skipped;
+    plan::Turn m_turn;
     Id m_next = 0, m_judged = 0; ///< the piece at hand; the pull of which is asked what broke
     QElapsedTimer m_clock;
 };

@@ -4,6 +4,8 @@
 #include "theme/theme.h"
 #include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
+#include "widgets/unit_question.h"
+#include "widgets/unit_tail.h"
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QLabel>
@@ -12,9 +14,9 @@
 #include <anvil/chart/charts.h>
 #include <anvil/domain/outcomes.h>
 #include <anvil/methods/method.h>
-#include <anvil/plan/next.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/results/evidence.h>
+#include <anvil/results/unlikely.h>
 #include <anvil/words/pull.h>
 #include <anvil/work/board_commands.h>
 #include <anvil/work/entry_commands.h>
@@ -57,6 +59,10 @@ QLayout* TypedPage::makeEntry() {
     entry->setContentsMargins(0, 0, 0, 0);
     entry->setSpacing(8);
     entry->addWidget(m_value = field("typedValue", {}));
+    new UnitTail(m_value, m_session, [this] {
+        const auto* data = m_session.study();
+        return data ? std::optional(results::typedMetric(*data)->dimension) : std::nullopt;
+    });
     m_value->setAccessibleName(tr("What was read"));
     m_doubt = wrappedLabel("faint");
     m_doubt->setText(tr(
@@ -70,6 +76,7 @@ QLayout* TypedPage::makeEntry() {
     m_keep->setObjectName("primary");
     m_keep->setMinimumHeight(grown(56));
     entry->addWidget(m_keep);
+    entry->addWidget(m_question = new UnitQuestion(m_session));
     auto* row = new QHBoxLayout;
     auto* lost = new QPushButton(tr("Number lost"));
     auto* other = new QPushButton(tr("Another piece"));
@@ -85,9 +92,10 @@ QLayout* TypedPage::makeEntry() {
     column->addStretch();
     connect(m_keep, &QPushButton::clicked, this, [this] { keep(false); });
     connect(m_value, &QLineEdit::returnPressed, this, [this] { keep(false); });
+    connect(m_value, &QLineEdit::textEdited, m_question, &QWidget::hide);
     connect(lost, &QPushButton::clicked, this, [this] { keep(true); });
     connect(other, &QPushButton::clicked, this, [this] {
-        if (m_next) m_skipped.insert(m_next);
+        m_turn.passOver(m_next);
         refill();
     });
     return column;
@@ -133,13 +141,15 @@ QLayout* TypedPage::makeUnplanned() {
     row->addWidget(condition, 1);
     row->addWidget(add);
     column->addLayout(row);
-    const auto make = [&session = m_session, option, condition] {
+    const auto make = [this, &session = m_session, option, condition] {
         if (!session.study()) return session.say(tr("There is no study yet: start one in Question."), true);
         const auto made =
             work::addUnplanned(*session.project(), session.studyId(), option->text(), condition->text());
         if (!session.tell(made)) return;
+        m_turn.wish(*made);
+        refill();
         session.say(tr("%1 waits to be pulled.").arg(qs(session.study()->specimenAt(*made).label)));
-        option->clear();
+        option->setText({});
     };
     connect(add, &QPushButton::clicked, this, make);
     connect(condition, &QLineEdit::returnPressed, this, make);
@@ -147,11 +157,7 @@ QLayout* TypedPage::makeUnplanned() {
 }
 
 void TypedPage::showPiece(const domain::StudyData* data) {
-    const auto* next = data ? plan::nextSpecimen(*data, m_skipped) : nullptr;
-    if (data && !next && !m_skipped.empty()) { // round again
-        m_skipped.clear();
-        next = plan::nextSpecimen(*data);
-    }
+    const auto* next = data ? m_turn.of(*data) : nullptr;
     m_next = next ? next->id : 0;
     const auto missing = data ? domain::missingPieces(*data) : std::vector<domain::Specimen>{};
     const bool some = next || !missing.empty();
@@ -169,9 +175,9 @@ void TypedPage::showPiece(const domain::StudyData* data) {
     m_none->setVisible(!some);
     m_entry->setVisible(some);
     if (!data) return;
-    const auto& unit = unitOf(*data);
-    m_value->setPlaceholderText(unit.symbol.empty() ? tr("the number")
-                                                    : tr("number in %1").arg(qs(unit.symbol)));
+    const auto metric = results::typedMetric(*data);
+    m_value->setPlaceholderText(m_session.typedUnit(metric->dimension) ? tr("the number")
+                                                                        : tr("number with its unit"));
 }
 
 void TypedPage::showLast(const domain::StudyData* data) {
@@ -226,17 +232,10 @@ void TypedPage::fill() {
     m_broke->setCurrentIndex(std::max(0, m_broke->findText(before)));
 }
 
-const quantity::Unit& TypedPage::unitOf(const domain::StudyData& data) const {
-    const auto metric = results::typedMetric(data);
-    return m_typedIn && m_typedIn->dimension == metric->dimension
-               ? *m_typedIn
-               : methods::unitFor(*metric, m_session.units());
-}
-
 bool TypedPage::makeWaiting() {
     if (m_next) return true;
     if (!m_session.tell(work::makePieces(*m_session.project(), m_session.studyId(), QString()))) return false;
-    const auto* next = plan::nextSpecimen(*m_session.study());
+    const auto* next = m_turn.of(*m_session.study());
     m_next = next ? next->id : 0;
     return m_next != 0;
 }
@@ -244,30 +243,37 @@ bool TypedPage::makeWaiting() {
 void TypedPage::keep(bool lost) {
     if (!m_session.project() || !m_session.study()) return;
     const auto text = m_value->text().trimmed();
-    if (!lost && text.isEmpty())
+    if (lost) return keepNumber({}, true);
+    if (text.isEmpty())
         return m_session.say(tr("Type what was read, or say that the number was lost."), true);
+    const auto& data = *m_session.study();
+    const auto metric = results::typedMetric(data);
+    const auto entry = m_session.read(text, metric->dimension);
+    if (!m_session.tell(entry)) return; // before any piece is made for it
+    if (m_question->ask(*entry, results::fellowsOf(data, m_next, metric),
+                        [this](const QString& kept) { keepNumber(kept, false); }))
+        return;
+    keepNumber(text, false);
+}
+
+void TypedPage::keepNumber(const QString& text, bool lost) {
     const auto part = m_broke->currentData().toString().toStdString();
-    const auto& unit = unitOf(*m_session.study());
-    const auto entry = quantity::parseEntry(text.toStdString(), unit.dimension, &unit);
-    if (!lost && !m_session.tell(entry)) return; // before any piece is made for it
     if (!makeWaiting()) return;
     const auto* data = m_session.study();
     work::TypedPull typed;
     typed.specimen = m_next;
     typed.text = lost ? std::string() : text.toStdString();
-    typed.fallback = &unit;
+    typed.fallback = m_session.typedUnit(results::typedMetric(*data)->dimension);
     typed.part = part;
     typed.performedAt = m_session.now().toString(Qt::ISODate).toStdString();
     typed.operatorName = preferences::operatorName().toStdString();
     const auto label = qs(data->specimenAt(m_next).label);
+    m_value->setText({}); // begins anew, without a history: Ctrl+Z is the project's then
     const auto made = work::addTypedPull(*m_session.project(), typed);
-    if (!m_session.tell(made)) return;
-    // "4.4" after "4.1 kN" is no newtons.
-    if (!lost && entry->unit) m_typedIn = entry->unit;
+    if (!m_session.tell(made)) return m_value->setText(text);
     showPiece(m_session.study());
     m_session.selectPull(*made);
     m_session.say(tr("%1 kept. Ctrl+Z takes it back.").arg(label));
-    m_value->clear();
     m_broke->setCurrentIndex(0);
     m_value->setFocus();
 }

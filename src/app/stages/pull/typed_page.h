@@ -3,7 +3,7 @@
 #pragma once
 
 #include "widgets/panel.h"
-#include <set>
+#include <anvil/plan/turn.h>
 
 class QComboBox;
 class QPushButton;
@@ -12,6 +12,7 @@ class QVBoxLayout;
 namespace anvil::app {
 
 class PictureView;
+class UnitQuestion;
 
 class TypedPage : public Panel {
     Q_OBJECT
@@ -28,7 +29,7 @@ private:
     void showLast(const domain::StudyData* data);
     void keep(bool lost);
     /// What a number without a unit is in: as the last one was typed, else as the window shows it.
-    const quantity::Unit& unitOf(const domain::StudyData& data) const;
+    void keepNumber(const QString& text, bool lost);
     /// Makes what is planned and not made, where no piece waits; false and a message when it cannot.
     bool makeWaiting();
     QLabel *m_piece, *m_place, *m_none, *m_doubt, *m_soFar;
@@ -38,9 +39,9 @@ private:
     QWidget* m_entry;
     PictureView* m_ladder;
     QVBoxLayout* m_last;
-    std::set<Id> m_skipped;
+    plan::Turn m_turn;
     Id m_next = 0;
-    const quantity::Unit* m_typedIn = nullptr; ///< the unit of the last number that said one
+    UnitQuestion* m_question;
 };
 
 } // namespace anvil::app

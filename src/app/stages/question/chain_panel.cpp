@@ -110,12 +110,12 @@ void ChainPanel::refresh() {
         for (const auto& s : m_session.project()->studies()) {
             if (s.pulls.empty()) continue;
             for (const auto& g : m_session.project()->verdict(s.study.id, domain::metric("peak")).groups)
-                if (g.summary.mean && g.summary.cv && !g.summary.censored())
+                if (g.summary.typical && g.summary.cv && !g.summary.censored())
                     m_results->addItem(tr("%1, %2: %3")
                                            .arg(qs(s.optionAt(g.option).name),
                                                 qs(s.conditionAt(g.condition).name),
-                                                m_session.force(*g.summary.mean)),
-                                       QVariantList{*g.summary.mean, *g.summary.cv,
+                                                m_session.force(*g.summary.typical)),
+                                       QVariantList{*g.summary.typical, *g.summary.cv,
                                                     qs(s.optionAt(g.option).name), qs(s.study.title)});
         }
     m_filling = false;
@@ -145,9 +145,9 @@ void ChainPanel::edited(int row, int column) {
             part.name = text.toStdString();
         break;
     case strengthColumn: {
-        const auto entry =
-            quantity::parseEntry(text.toStdString(), quantity::Dimension::force, m_session.units().force);
+        const auto entry = m_session.read(text, quantity::Dimension::force);
         if (!entry) return refuse(qs(entry.error().message));
+        m_session.heard(*entry);
         if (!(entry->si > 0)) return refuse(tr("A strength of zero or less cannot be."));
         part.strength = entry->si;
         break;

@@ -160,14 +160,13 @@ void FactsPanel::edited(int row, int column) {
     std::optional<double> value;
     if (column == rating || column == cost || column == weight) {
         if (!text.isEmpty()) {
-            const auto number =
-                column == cost
-                    ? quantity::parseNumber(text.toStdString())
-                    : quantity::parseEntry(text.toStdString(),
-                                           column == rating ? quantity::Dimension::force
-                                                            : quantity::Dimension::mass,
-                                           column == rating ? m_session.units().force : &quantity::unit("g"))
-                          .map([](const auto& e) { return e.si; });
+            const auto entry = column == cost ? Expected<quantity::Entry>(fail(""))
+                                              : m_session.read(text, column == rating
+                                                                         ? quantity::Dimension::force
+                                                                         : quantity::Dimension::mass);
+            if (entry) m_session.heard(*entry);
+            const auto number = column == cost ? quantity::parseNumber(text.toStdString())
+                                               : entry.map([](const auto& e) { return e.si; });
             if (!number || *number < 0) {
                 m_session.say(!number          ? qs(number.error().message)
                               : column == cost ? tr("A cost below zero cannot be.")

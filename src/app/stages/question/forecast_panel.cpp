@@ -2,9 +2,10 @@
 
 #include "theme/theme.h"
 #include "widgets/keep_picture.h"
+#include "widgets/number_box.h"
 #include "widgets/plain_text.h"
 #include "widgets/square_box.h"
-#include <QDoubleSpinBox>
+#include "widgets/unit_tail.h"
 #include <QGridLayout>
 #include <QHeaderView>
 #include <QLabel>
@@ -33,13 +34,18 @@ ForecastPanel::ForecastPanel(Session& session, QWidget* parent) : Panel(session,
     };
     add(first, tr("For"), m_square = new SquareBox(session));
     add(first, tr("I expect"), m_value = field("forecastValue", tr("such as 4.2 kN"), 110));
-    m_spread = new QDoubleSpinBox;
+    new UnitTail(m_value, m_session, [this] {
+        const auto* data = m_session.study();
+        return data ? std::optional(data->study.goal.metric->dimension) : std::nullopt;
+    });
+    m_spread = new NumberBox;
     m_spread->setObjectName("forecastSpread");
     m_spread->setRange(0, 200);
     m_spread->setValue(10);
     m_spread->setSuffix(" %");
     add(first, tr("±"), m_spread);
     add(first, tr("after moving"), m_travel = field("forecastTravel", tr("such as 40 mm"), 130));
+    new UnitTail(m_travel, m_session, Dimension::length);
     first->addStretch();
     add(second, tr("Going first"), m_goesFirst = field("forecastPart", tr("which part"), 140));
     add(second, tr("says"), m_by = field("forecastBy", tr("who"), 110));
@@ -126,17 +132,17 @@ void ForecastPanel::save() {
     if (!data || !m_session.option() || !m_session.condition())
         return m_session.say(tr("Choose the square that you have an expectation of."), true);
     const auto& metric = *data->study.goal.metric;
-    const auto entry = quantity::parseEntry(m_value->text().toStdString(), metric.dimension,
-                                            &methods::unitFor(metric, m_session.units()));
+    const auto entry = m_session.read(m_value->text(), metric.dimension);
     if (!m_session.tell(entry)) return;
     if (!(entry->si > 0)) return m_session.say(tr("An expectation of zero or less cannot be."), true);
+    m_session.heard(*entry);
     domain::Forecast f;
     f.by = m_by->text().simplified().toStdString();
     f.value = entry->si;
     f.cv = m_spread->value() / 100;
     f.goesFirst = m_goesFirst->text().simplified().toStdString();
     f.source = m_source->text().simplified().toStdString();
-    if (!readOptional(m_travel, Dimension::length, *m_session.units().length, f.travel,
+    if (!readOptional(m_travel, Dimension::length, f.travel,
                       tr("A travel of zero or less cannot be.")))
         return;
     const auto done =
@@ -147,8 +153,8 @@ void ForecastPanel::save() {
                              all.push_back(f);
                          });
     if (m_session.tell(done)) {
-        m_value->clear();
-        m_travel->clear();
+        m_value->setText({});
+        m_travel->setText({});
     }
 }
 

@@ -3,11 +3,11 @@
 
 #include "widgets/panel.h"
 
-class QDoubleSpinBox;
 class QTableWidget;
 
 namespace anvil::app {
 
+class NumberBox;
 class SquareBox;
 
 class ForecastPanel : public Panel {
@@ -22,7 +22,7 @@ private:
     SquareBox* m_square;
     QLabel* m_scores;
     QLineEdit *m_value, *m_travel, *m_goesFirst, *m_by, *m_source;
-    QDoubleSpinBox* m_spread;
+    NumberBox* m_spread;
     QTableWidget* m_table;
 };
 

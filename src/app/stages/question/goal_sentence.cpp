@@ -1,11 +1,13 @@
 #include "stages/question/goal_sentence.h"
 
+#include "widgets/edited.h"
 #include "widgets/fitted_edit.h"
 #include "widgets/flow_layout.h"
 #include "widgets/metric_box.h"
+#include "widgets/number_box.h"
 #include "widgets/plain_text.h"
+#include "widgets/unit_tail.h"
 #include <QComboBox>
-#include <QDoubleSpinBox>
 #include <QVBoxLayout>
 #include <anvil/methods/method.h>
 #include <anvil/quantity/entry.h>
@@ -69,7 +71,7 @@ void GoalSentence::makeGoal(FlowLayout* line) {
     m_ceiling->setAccessibleName(tr("What is enough"));
     setTip(m_ceiling, tr("More than anybody needs: options beyond it count as equally good"));
     say(tr("is enough."));
-    m_margin = new QDoubleSpinBox;
+    m_margin = new NumberBox;
     m_margin->setObjectName("studyMargin");
     m_margin->setAccessibleName(tr("The difference that matters"));
     m_margin->setRange(0.5, 100);
@@ -87,15 +89,21 @@ void GoalSentence::makeGoal(FlowLayout* line) {
         change(tr("What decides"), [&](domain::Goal& g) { domain::decideBy(g, metric); });
     });
     connect(m_margin, &QDoubleSpinBox::editingFinished, this, [this] {
-        save(tr("Difference that matters"),
-             [&](domain::Study& s) { s.goal.margin = m_margin->value() / 100; });
+        if (m_margin->changed())
+            save(tr("Difference that matters"),
+                 [&](domain::Study& s) { s.goal.margin = m_margin->exact() / 100; });
     });
     connect(m_control, &QComboBox::activated, this, [this] {
         const auto id = m_control->currentData().toLongLong();
         change(tr("Control: %1").arg(m_control->currentText()), [&](domain::Goal& g) { g.control = id; });
     });
+    for (auto* edit : {m_need, m_ceiling, m_low, m_high})
+        new UnitTail(edit, m_session, [this] {
+            const auto* data = m_session.study();
+            return data ? std::optional(data->study.goal.metric->dimension) : std::nullopt;
+        });
     for (auto* edit : {m_part, m_need, m_ceiling, m_low, m_high})
-        connect(edit, &QLineEdit::editingFinished, this, &GoalSentence::saveGoal);
+        whenEdited(edit, this, [this] { saveGoal(); });
 }
 
 void GoalSentence::makeStudy(FlowLayout* line) {
@@ -119,8 +127,8 @@ void GoalSentence::makeStudy(FlowLayout* line) {
     line->addWidget(m_axisUnit = new FittedEdit("axisUnit", tr("unit")));
     setTip(m_axisUnit, tr("With one the conditions' names are read as values of it, such as °C"));
     for (auto* edit : {m_axis, m_axisUnit})
-        connect(edit, &QLineEdit::editingFinished, this, &GoalSentence::saveAxis);
-    connect(m_title, &QLineEdit::editingFinished, this, [this] {
+        whenEdited(edit, this, [this] { saveAxis(); });
+    whenEdited(m_title, this, [this] {
         if (m_title->text().trimmed().isEmpty()) return refill();
         save(tr("Title of the study"),
              [&](domain::Study& s) { s.title = m_title->text().trimmed().toStdString(); });
@@ -160,15 +168,15 @@ void GoalSentence::saveGoal() {
     if (goal.window) low = goal.window->first, high = goal.window->second;
     for (const auto& [edit, target] : {std::pair{m_need, &goal.need}, std::pair{m_ceiling, &goal.ceiling},
                                        std::pair{m_low, &low}, std::pair{m_high, &high}}) {
+        if (!edited(edit)) continue; // what only looks rounded stays as it was
         if (edit->text().trimmed().isEmpty()) {
             target->reset();
             continue;
         }
-        const auto entry = quantity::parseEntry(edit->text().toStdString(), metric.dimension,
-                                                &methods::unitFor(metric, m_session.units()));
+        const auto entry = m_session.read(edit->text(), metric.dimension);
         if (!m_session.tell(entry)) return;
-        if (!*target || std::abs(**target - entry->si) > 5e-5 * std::abs(entry->si))
-            *target = entry->si; // what only looks rounded stays as it was
+        m_session.heard(*entry);
+        *target = entry->si;
     }
     if (goal.ceiling && domain::meetsNeed(goal, *goal.ceiling) == std::optional(false))
         return m_session.say(tr("What is enough must meet the need."), true);
@@ -184,7 +192,7 @@ void GoalSentence::fillGoal(const domain::Goal& goal) {
     const auto shown = [&](const std::optional<double>& v) {
         return v ? qs(quantity::withUnit(*v, unit)) : QString();
     };
-    const auto hint = unit.symbol.empty() ? tr("how much") : tr("how much, %1").arg(qs(unit.symbol));
+    const auto hint = tr("how much");
     for (auto* edit : {m_need, m_ceiling, m_low, m_high})
         edit->setHint(hint);
     m_sense->setCurrentIndex(static_cast<int>(goal.sense));
@@ -201,7 +209,7 @@ void GoalSentence::fillGoal(const domain::Goal& goal) {
     }
     m_needed->setText(goal.sense == domain::Sense::less ? tr("where at most") : tr("where at least"));
     m_isNeeded->setText(tr("is needed and"));
-    m_margin->setValue(goal.margin * 100);
+    m_margin->showNumber(goal.margin * 100);
 }
 
 void GoalSentence::fill() {

@@ -5,13 +5,13 @@
 #include "widgets/panel.h"
 
 class QComboBox;
-class QDoubleSpinBox;
 
 namespace anvil::app {
 
 class FittedEdit;
 class FlowLayout;
 class MetricBox;
+class NumberBox;
 
 class GoalSentence : public Panel {
     Q_OBJECT
@@ -30,7 +30,7 @@ private:
     MetricBox* m_metric;
     QComboBox *m_sense, *m_control, *m_intent;
     FittedEdit *m_part, *m_need, *m_ceiling, *m_low, *m_high, *m_title, *m_axis, *m_axisUnit;
-    QDoubleSpinBox* m_margin;
+    NumberBox* m_margin;
     QLabel *m_needed, *m_isNeeded, *m_from, *m_to;
 };
 

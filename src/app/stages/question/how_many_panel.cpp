@@ -1,6 +1,7 @@
 #include "stages/question/how_many_panel.h"
 
 #include "theme/theme.h"
+#include "widgets/edited.h"
 #include "widgets/keep_picture.h"
 #include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
@@ -39,7 +40,7 @@ HowManyPanel::HowManyPanel(Session& session, QWidget* parent) : Panel(session, p
     auto* costs = new QHBoxLayout;
     costs->addWidget(plainLabel(tr("One pull takes")));
     m_minutes = field("minutesEach", tr("such as 10 min"), 130);
-    setTip(m_minutes, tr("With mounting the piece and clearing up; a bare number is minutes"));
+    setTip(m_minutes, tr("With mounting the piece and clearing up"));
     costs->addWidget(m_minutes);
     m_costs = wrappedLabel("planCosts");
     costs->addWidget(m_costs, 1);
@@ -48,7 +49,7 @@ HowManyPanel::HowManyPanel(Session& session, QWidget* parent) : Panel(session, p
     m_power = new PictureView;
     m_power->setObjectName("power");
     layout->addWidget(m_power, 2);
-    connect(m_minutes, &QLineEdit::editingFinished, this, &HowManyPanel::saveMinutes);
+    whenEdited(m_minutes, this, [this] { saveMinutes(); });
     follow();
 }
 
@@ -56,10 +57,11 @@ void HowManyPanel::saveMinutes() {
     const auto* data = m_session.study();
     if (filling() || !data) return;
     double minutes = 0;
+    if (!edited(m_minutes)) return;
     if (!m_minutes->text().trimmed().isEmpty()) {
-        const auto entry = quantity::parseEntry(m_minutes->text().toStdString(), quantity::Dimension::time,
-                                                &quantity::unit("min"));
+        const auto entry = m_session.read(m_minutes->text(), quantity::Dimension::time);
         if (!m_session.tell(entry)) return;
+        m_session.heard(*entry);
         if (entry->si < 0) return m_session.say(tr("A pull cannot take less than no time."), true);
         minutes = entry->si / 60;
     }

@@ -1,6 +1,7 @@
 #include "stages/question/method_panel.h"
 
 #include "theme/theme.h"
+#include "widgets/edited.h"
 #include "widgets/input_lines.h"
 #include "widgets/method_cards.h"
 #include "widgets/picture_view.h"
@@ -90,9 +91,7 @@ QLayout* MethodPanel::makePulled() {
     m_inputs->setObjectName("studyInputs");
     connect(m_inputs, &InputLines::edited, this, [this](const methods::Input* input, const QString& text) {
         if (filling() || !m_session.study()) return;
-        const auto unitOf = [this](quantity::Dimension d) -> const quantity::Unit& {
-            return m_session.units().of(d);
-        };
+        const auto unitOf = [this](quantity::Dimension d) { return m_session.typedUnit(d); };
         if (!m_session.tell(work::tellOfStudy(*m_session.project(), m_session.studyId(), *input,
                                               text.toStdString(), unitOf)))
             refill();
@@ -131,18 +130,18 @@ QLayout* MethodPanel::makePulled() {
     grid->addWidget(m_otherEndLabel, row, 0);
     grid->addWidget(m_otherEnd, row++, 1);
     for (auto* edit : {m_connector, m_speed})
-        connect(edit, &QLineEdit::editingFinished, this, &MethodPanel::savePulled);
+        whenEdited(edit, this, [this] { savePulled(); });
     connect(m_joints, &QSpinBox::editingFinished, this, &MethodPanel::savePulled);
     connect(m_reused, &QCheckBox::clicked, this, &MethodPanel::savePulled);
     for (auto* edit : {m_squareConnector, m_squareSpeed})
-        connect(edit, &QLineEdit::editingFinished, this, &MethodPanel::saveSquare);
+        whenEdited(edit, this, [this] { saveSquare(); });
     connect(m_squareMethod, &QComboBox::activated, this, &MethodPanel::saveSquare);
     connect(m_otherEnd, &QComboBox::activated, this, &MethodPanel::saveSquare);
     return columns;
 }
 
 bool MethodPanel::speedFrom(QLineEdit* edit, std::optional<double>& target) {
-    return readOptional(edit, quantity::Dimension::speed, speedUnit(), target,
+    return readOptional(edit, quantity::Dimension::speed, target,
                         tr("A speed of zero or less cannot be."));
 }
 

@@ -135,7 +135,7 @@ QLayout* QuestionStage::makeHead() {
     words->addStretch();
     row->addLayout(words, 1);
     connect(m_method, &QAbstractButton::clicked, this, &QuestionStage::openMethod);
-    connect(m_question, &QLineEdit::editingFinished, this, [this] {
+    whenEdited(m_question, this, [this] {
         if (filling() || !m_session.study()) return;
         m_session.tell(
             m_session.project()->changeStudy(m_session.studyId(), tr("The question"), [&](domain::Study& s) {

@@ -1,7 +1,9 @@
 #include "stages/question/reach_panel.h"
 
+#include "widgets/edited.h"
 #include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
+#include "widgets/unit_tail.h"
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QLabel>
@@ -26,7 +28,7 @@ ReachPanel::ReachPanel(Session& session, QWidget* parent) : Panel(session, paren
         rig->addWidget(plainLabel(text));
         edit = field(name, hint, width);
         rig->addWidget(edit);
-        connect(edit, &QLineEdit::editingFinished, this, &ReachPanel::save);
+        whenEdited(edit, this, [this] { save(); });
     };
     m_rig = new QComboBox;
     m_rig->setObjectName("reachRig");
@@ -46,6 +48,9 @@ ReachPanel::ReachPanel(Session& session, QWidget* parent) : Panel(session, paren
            tr("What one at the cell is at the piece: 2 for a two-part line with the cell in one part"));
     add(tr("Travel"), m_travel, "reachTravel", tr("such as 300 mm"), 130);
     setTip(m_travel, tr("How far the rig can move"));
+    new UnitTail(m_limit, m_session, Dimension::force);
+    new UnitTail(m_cell, m_session, Dimension::force);
+    new UnitTail(m_travel, m_session, Dimension::length);
     rig->addStretch();
     layout->addLayout(rig);
     auto* pictures = new QWidget;
@@ -135,16 +140,16 @@ void ReachPanel::save() {
     auto rig = data->reach;
     const auto& units = m_session.units();
     const auto refusal = tr("A limit of zero or less cannot be.");
-    if (!readOptional(m_limit, Dimension::force, *units.force, rig.limit, refusal) ||
-        !readOptional(m_cell, Dimension::force, *units.force, rig.cell, refusal) ||
-        !readOptional(m_travel, Dimension::length, *units.length, rig.travel, refusal))
+    if (!readOptional(m_limit, Dimension::force, rig.limit, refusal) ||
+        !readOptional(m_cell, Dimension::force, rig.cell, refusal) ||
+        !readOptional(m_travel, Dimension::length, rig.travel, refusal))
         return;
     const auto ratio = quantity::parseNumber(m_ratio->text().toStdString());
     if (!m_session.tell(ratio)) return;
     if (!(*ratio > 0))
         return m_session.say(
             tr("A ratio of zero or less cannot be: give what one at the cell is at the piece."), true);
-    rig.ratio = *ratio;
+    if (edited(m_ratio)) rig.ratio = *ratio;
     if (rig == data->reach) return;
     m_session.tell(work::tellReach(*m_session.project(), m_session.studyId(), rig));
 }

@@ -2,6 +2,7 @@
 
 #include "shell/rig_desk.h"
 #include "theme/theme.h"
+#include "widgets/edited.h"
 #include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
 #include <QComboBox>
@@ -68,7 +69,7 @@ CalibrationPanel::CalibrationPanel(Session& session, QWidget* parent) : Panel(se
     connect(look, &QPushButton::clicked, this, &CalibrationPanel::check);
     connect(point, &QPushButton::clicked, this, &CalibrationPanel::takePoint);
     for (auto* edit : {m_calibrated, m_expires})
-        connect(edit, &QLineEdit::editingFinished, this, &CalibrationPanel::saveDates);
+        whenEdited(edit, this, [this] { saveDates(); });
     connect(&session.rig(), &RigDesk::changed, this, [this] {
         if (isVisible()) refill();
     });

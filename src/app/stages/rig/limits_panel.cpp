@@ -2,7 +2,9 @@
 
 #include "shell/rig_desk.h"
 #include "theme/theme.h"
+#include "widgets/edited.h"
 #include "widgets/plain_text.h"
+#include "widgets/unit_tail.h"
 #include <QCheckBox>
 #include <QGridLayout>
 #include <QLabel>
@@ -46,7 +48,7 @@ void LimitsPanel::addField(QGridLayout* form, const QString& text, QLineEdit*& e
     const int row = form->rowCount();
     form->addWidget(plainLabel(text), row, 0);
     form->addWidget(edit, row, 1);
-    connect(edit, &QLineEdit::editingFinished, this, &LimitsPanel::save);
+    whenEdited(edit, this, [this] { save(); });
 }
 
 QLayout* LimitsPanel::makeAbilities() {
@@ -58,6 +60,10 @@ QLayout* LimitsPanel::makeAbilities() {
     addField(form, tr("It moves at most"), m_travel, "limitTravel", tr("such as 300 mm"));
     addField(form, tr("Smallest step it shows"), m_resolution, "limitResolution", tr("such as 1 N"));
     addField(form, tr("Wanted speed"), m_speed, "limitSpeed", tr("60 mm/min"));
+    for (auto* edit : {m_rig, m_cell, m_resolution})
+        new UnitTail(edit, m_session, Dimension::force);
+    new UnitTail(m_travel, m_session, Dimension::length);
+    new UnitTail(m_speed, m_session, Dimension::speed);
     m_flipped = new QCheckBox(tr("Reads negative when pulled"));
     m_flipped->setObjectName("flipped");
     form->addWidget(m_flipped, form->rowCount(), 0, 1, 2);
@@ -82,6 +88,8 @@ QLayout* LimitsPanel::makeLines() {
     addHead(form, tr("During a pull"));
     addField(form, tr("Pause and look every"), m_look, "lookEvery", tr("such as 500 N"));
     addField(form, tr("Ends by itself when still for"), m_hold, "holdSeconds", tr("such as 30 s"));
+    new UnitTail(m_look, m_session, Dimension::force);
+    new UnitTail(m_hold, m_session, Dimension::time);
     addHead(form, tr("Lines sent to it"));
     addField(form, tr("Send when armed"), m_onArm, "onArm", tr("none"));
     addField(form, tr("Send when stopped"), m_onStop, "onStop", tr("none"));
@@ -127,29 +135,31 @@ void LimitsPanel::save() {
     const auto refusal = tr("A limit of zero or less cannot be.");
     const auto positive = [](double v) { return v > 0 ? std::optional(v) : std::nullopt; };
     auto hold = positive(s.holdSeconds), look = positive(s.lookEvery);
-    if (!readOptional(m_hold, Dimension::time, quantity::unit("s"), hold,
+    if (!readOptional(m_hold, Dimension::time, hold,
                       tr("A time of nothing or less cannot be.")) ||
-        !readOptional(m_look, Dimension::force, *units.force, look,
+        !readOptional(m_look, Dimension::force, look,
                       tr("A step of nothing or less cannot be.")))
         return;
     s.holdSeconds = hold.value_or(0);
     s.lookEvery = look.value_or(0);
     s.onPause = m_onPause->text().trimmed().toStdString();
     s.onResume = m_onResume->text().trimmed().toStdString();
-    if (!readOptional(m_rig, Dimension::force, *units.force, s.rigLimit, refusal) ||
-        !readOptional(m_cell, Dimension::force, *units.force, s.cellLimit, refusal) ||
-        !readOptional(m_travel, Dimension::length, *units.length, s.travel, refusal) ||
-        !readOptional(m_resolution, Dimension::force, *units.force, s.resolution, refusal) ||
-        !readOptional(m_speed, Dimension::speed, quantity::unit("mm/s"), s.speed,
+    if (!readOptional(m_rig, Dimension::force, s.rigLimit, refusal) ||
+        !readOptional(m_cell, Dimension::force, s.cellLimit, refusal) ||
+        !readOptional(m_travel, Dimension::length, s.travel, refusal) ||
+        !readOptional(m_resolution, Dimension::force, s.resolution, refusal) ||
+        !readOptional(m_speed, Dimension::speed, s.speed,
                       tr("A speed of zero or less cannot be.")))
         return;
-    if (m_stretch->text().trimmed().isEmpty()) {
+    if (!edited(m_stretch)) {
+        // stays, to the last digit
+    } else if (m_stretch->text().trimmed().isEmpty()) {
         s.compliance = 0;
     } else {
         const auto number = quantity::parseNumber(m_stretch->text().toStdString());
         if (!m_session.tell(number)) return;
         if (*number < 0) return m_session.say(tr("A rig cannot give way by less than nothing."), true);
-        if (std::abs(s.compliance * 1e6 - *number) > 1e-9) s.compliance = *number * 1e-6;
+        s.compliance = *number * 1e-6;
     }
     s.onArm = m_onArm->text().trimmed().toStdString();
     s.onStop = m_onStop->text().trimmed().toStdString();

@@ -3,6 +3,7 @@
 #include "shell/rig_desk.h"
 #include "theme/theme.h"
 #include "widgets/column_rows.h"
+#include "widgets/edited.h"
 #include "widgets/flow_layout.h"
 #include "widgets/plain_text.h"
 #include "widgets/seen_line.h"
@@ -125,7 +126,7 @@ void LinkPanel::connectAll() {
     connect(m_guess, &QPushButton::clicked, this, &LinkPanel::guess);
     connect(m_find, &QPushButton::clicked, this, &LinkPanel::showPorts);
     for (auto* edit : {m_name, m_address, m_rate, m_forceQuery, m_travelQuery})
-        connect(edit, &QLineEdit::editingFinished, this, &LinkPanel::save);
+        whenEdited(edit, this, [this] { save(); });
     connect(m_moreQueries, &RowEditor::edited, this, &LinkPanel::saveQueries);
     connect(m_protocol, &QComboBox::activated, this, &LinkPanel::save);
     connect(m_columns, &QTableWidget::cellChanged, this, &LinkPanel::saveColumns);
@@ -296,8 +297,8 @@ void LinkPanel::guess() {
 
 void LinkPanel::save() {
     if (filling() || !m_session.project()) return;
-    double rate = 0;
-    if (!m_rate->text().trimmed().isEmpty()) {
+    double rate = edited(m_rate) ? 0 : m_session.rig().setup().layout.rate;
+    if (edited(m_rate) && !m_rate->text().trimmed().isEmpty()) {
         const auto number = quantity::parseNumber(m_rate->text().toStdString());
         if (!m_session.tell(number)) return;
         if (!(*number > 0)) return m_session.say(tr("A rate of zero or less cannot be."), true);

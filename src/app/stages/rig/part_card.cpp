@@ -91,7 +91,7 @@ QLineEdit* PartCard::measure(const QString& name, double rig::RatioPart::*member
     auto* edit = field("", {}, 96);
     edit->setObjectName(QStringLiteral("part%1-%2").arg(m_place).arg(name));
     edit->setText(textOf(m_part.*member, unit));
-    connect(edit, &QLineEdit::editingFinished, this, [this, edit, member, unit] {
+    whenEdited(edit, this, [this, edit, member, unit] {
         const auto text = edit->text().trimmed();
         if (text == textOf(m_part.*member, unit)) return; // untouched, to the last digit
         const auto typed = valueOf(text, unit);

@@ -3,6 +3,7 @@
 #include "shell/rig_desk.h"
 #include "stages/rig/part_card.h"
 #include "theme/theme.h"
+#include "widgets/edited.h"
 #include "widgets/flow_layout.h"
 #include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
@@ -69,7 +70,7 @@ PathPanel::PathPanel(Session& session, QWidget* parent) : Panel(session, parent)
     m_pivotSays->hide();
     layout->addStretch();
     for (auto* edit : {m_weight, m_centre, m_foot, m_lift})
-        connect(edit, &QLineEdit::editingFinished, this, &PathPanel::pivot);
+        whenEdited(edit, this, [this] { pivot(); });
     connect(&session.rig(), &RigDesk::changed, this, [this] {
         if (isVisible()) refill();
     });
@@ -127,15 +128,16 @@ void PathPanel::edited(int place, const rig::RatioPart& part) {
 
 void PathPanel::pivot() {
     if (m_weight->text().isEmpty() || m_centre->text().isEmpty() || m_lift->text().isEmpty()) return;
-    const auto weight = quantity::parseEntry(m_weight->text().toStdString(), quantity::Dimension::force,
-                                             m_session.units().force);
+    const auto weight = m_session.read(m_weight->text(), quantity::Dimension::force);
     const auto length = [&](QLineEdit* edit) {
-        return quantity::parseEntry(edit->text().isEmpty() ? "0 m" : edit->text().toStdString(),
-                                    quantity::Dimension::length, m_session.units().length);
+        return m_session.read(edit->text().isEmpty() ? QStringLiteral("0 m") : edit->text(),
+                              quantity::Dimension::length);
     };
     const auto centre = length(m_centre), foot = length(m_foot), lift = length(m_lift);
     if (!m_session.tell(weight) || !m_session.tell(centre) || !m_session.tell(foot) || !m_session.tell(lift))
         return;
+    m_session.heard(*weight);
+    m_session.heard(*lift);
     const auto shown = rig::pivotLift(weight->si, centre->si, foot->si, lift->si);
     m_pivotSays->setVisible(shown.has_value());
     m_pivotPicture->setVisible(shown.has_value());

@@ -57,9 +57,9 @@ RigStage::RigStage(Session& session, QWidget* parent) : Panel(session, parent) {
 
 std::optional<std::optional<double>> RigStage::limitIn(const QLineEdit* edit) {
     if (edit->text().trimmed().isEmpty()) return std::optional<double>{};
-    const auto entry =
-        quantity::parseEntry(edit->text().toStdString(), quantity::Dimension::force, m_session.units().force);
+    const auto entry = m_session.read(edit->text(), quantity::Dimension::force);
     if (!m_session.tell(entry)) return {};
+    m_session.heard(*entry);
     if (entry->si > 0) return std::optional(entry->si);
     m_session.say(tr("A rig limit of zero or less cannot be: give what the rig can show."), true);
     return {};

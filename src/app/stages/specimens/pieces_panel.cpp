@@ -92,7 +92,7 @@ QWidget* PiecesPanel::makeMakeRow() {
             m_session.say(tr("%1 pieces made. Their labels are never used again.").arg(*made));
     });
     connect(m_batch, &QLineEdit::returnPressed, m_make, &QPushButton::click);
-    connect(m_scheme, &QLineEdit::editingFinished, this, [this] {
+    whenEdited(m_scheme, this, [this] {
         const auto* data = m_session.study();
         const auto scheme = m_scheme->text().simplified().toStdString();
         if (!filling() && data && scheme != data->study.plan.labelScheme)
@@ -447,9 +447,7 @@ void PiecesPanel::edited(int row, int column) {
     case Column::Kind::dimension:
         return measuredEdited(s, what.key.toStdString(), text);
     case Column::Kind::input: {
-        const auto unitOf = [this](quantity::Dimension d) -> const quantity::Unit& {
-            return m_session.units().of(d);
-        };
+        const auto unitOf = [this](quantity::Dimension d) { return m_session.typedUnit(d); };
         if (!m_session.tell(
                 work::tellOfPiece(*m_session.project(), s.id, *what.input, text.toStdString(), unitOf)))
             refill();

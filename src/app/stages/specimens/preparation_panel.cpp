@@ -1,6 +1,7 @@
 #include "stages/specimens/preparation_panel.h"
 
 #include "theme/theme.h"
+#include "widgets/edited.h"
 #include "widgets/plain_text.h"
 #include <QFileDialog>
 #include <QHBoxLayout>
@@ -142,7 +143,7 @@ PreparationPanel::PreparationPanel(Session& session, QWidget* parent) : Panel(se
         if (!path.isEmpty()) writeCalendar(path);
     });
     for (auto* edit : {m_from, m_to})
-        connect(edit, &QLineEdit::editingFinished, this, &PreparationPanel::saveHours);
+        whenEdited(edit, this, [this] { saveHours(); });
     connect(m_recipe, &QTableWidget::cellChanged, this, &PreparationPanel::recipeEdited);
     follow();
 }

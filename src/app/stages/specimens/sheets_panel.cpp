@@ -1,7 +1,9 @@
 #include "stages/specimens/sheets_panel.h"
 
+#include "widgets/edited.h"
 #include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
+#include "widgets/unit_tail.h"
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QLabel>
@@ -36,7 +38,8 @@ SheetsPanel::SheetsPanel(Session& session, QWidget* parent) : Panel(session, par
     scroll->setWidgetResizable(true);
     layout->addWidget(scroll, 1);
     connect(m_sheet, &QComboBox::activated, this, [this] { refill(); });
-    connect(m_apart, &QLineEdit::editingFinished, this, &SheetsPanel::saveApart);
+    new UnitTail(m_apart, m_session, quantity::Dimension::length);
+    whenEdited(m_apart, this, [this] { saveApart(); });
     connect(m_map, &PictureView::pullClicked, this, [this](Id specimen) {
         const auto* data = m_session.study();
         if (const auto* s = data ? data->specimen(specimen) : nullptr)
@@ -49,7 +52,7 @@ void SheetsPanel::saveApart() {
     const auto* data = m_session.study();
     if (filling() || !data) return;
     auto apart = data->study.plan.apart;
-    if (!readOptional(m_apart, quantity::Dimension::length, *m_session.units().length, apart,
+    if (!readOptional(m_apart, quantity::Dimension::length, apart,
                       tr("A distance of zero or less cannot be.")))
         return;
     if (apart != data->study.plan.apart)

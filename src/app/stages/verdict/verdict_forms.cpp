@@ -45,7 +45,7 @@ void askReferences(Session& session, QWidget* parent) {
         std::vector<std::array<QString, 3>> typed;
         for (const auto& row : rows->rows())
             typed.push_back({row[0], row[1], row[2]});
-        return work::setReferences(*session.project(), session.studyId(), typed, unit);
+        return work::setReferences(*session.project(), session.studyId(), typed, unit.dimension);
     });
     dialog.exec();
 }
@@ -69,7 +69,7 @@ void askUse(Session& session, QWidget* parent) {
                                    use.uneven != 1 ? numberText(use.uneven) : QString(), "1.5");
     dialog.onDone([&] {
         return work::setUse(*session.project(), session.studyId(),
-                            {factor->text(), why->text(), step->text(), load->text(), uneven->text()}, unit);
+                            {factor->text(), why->text(), step->text(), load->text(), uneven->text()});
     });
     dialog.exec();
 }

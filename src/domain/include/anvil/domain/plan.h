@@ -132,6 +132,7 @@ struct Plan {
     int workFrom = 0, workTo = 1440;       ///< minutes after local midnight when somebody is there
     std::string axis, axisUnit;            ///< what the conditions vary
     std::vector<FieldText> inputs{};       ///< inputs of the method that hold for the whole study
+    std::vector<FieldText> spoken{};       ///< units typed last, by dimension: those of bare numbers
     std::vector<OptionReeving> reevings{};
     std::vector<Arrangement> arrangements{};
     std::string rig{}; ///< the rig it is to be pulled on, by name; empty: not said

@@ -16,10 +16,10 @@ using domain::FieldText;
 std::string textOf(const std::vector<FieldText>& fields, const methods::Input& input);
 
 /// The fields with another text under an input; an empty text takes it away. Numbers without a unit get
-/// `unitOf` their dimension. Error: a sentence why it is no such quantity.
+/// `unitOf` their dimension; null: the unit has to be typed. Error: a sentence why it is no such quantity.
 Expected<std::vector<FieldText>>
 withText(std::vector<FieldText> fields, const methods::Input& input, const std::string& text,
-         const std::function<const quantity::Unit&(quantity::Dimension)>& unitOf);
+         const std::function<const quantity::Unit*(quantity::Dimension)>& unitOf);
 
 /// What is known of a piece before it is pulled, by key of the input: of the study, as measured, as typed of
 /// it.

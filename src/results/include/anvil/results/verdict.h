@@ -31,6 +31,10 @@ Verdict evaluate(const Results& results, const Goal& goal);
 /// The same of a table that is made for it and thrown away.
 Verdict evaluate(const StudyData& data, const Readings& readings, const Goal& goal);
 
+/// The law by which every 90/95 floor of a verdict is told: one for all its groups. The chosen one, or the usual of
+/// the method; else the normal law, where some value is a bound the log-normal.
+stats::Family floorLaw(const Verdict& verdict);
+
 /// The tie letters of a group that another group of its condition has too.
 std::string sharedLetters(const Verdict& verdict, const Group& group);
 

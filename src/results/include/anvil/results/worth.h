@@ -9,11 +9,12 @@ namespace anvil::results {
 struct Worth {
     std::size_t group = 0;                    ///< index of the verdict's
     double cost = 0;                          ///< each, in the option's currency
-    std::optional<double> perCost, perWeight; ///< mean over it; per kg
+    std::optional<double> perCost, perWeight; ///< typical value over it; per kg
+    bool atLeast = false;                     ///< both are only that: the values are bounds
     std::optional<std::pair<double, double>> perCostInterval, perWeightInterval; ///< 95 %
     std::optional<double> floor; ///< the load that 90 % exceed with 95 % confidence
     bool unbeaten = false;       ///< no other option of the condition is as cheap and holds as much, one of
-                                 ///< them better; by floors where all have one, else by means
+                                 ///< them better; by floors where all have one, else by typical values
 };
 
 /// Every group of an option with a price, in the verdict's order. Nothing where fewer than two options of a

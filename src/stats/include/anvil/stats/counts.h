@@ -15,6 +15,10 @@ struct Tally {
 /// tries.
 std::pair<double, double> exactInterval(Tally tally, double confidence = 0.95);
 
+/// The chance of as many successes or more, and of as few or fewer, where each try succeeds with this chance.
+double asManySuccesses(Tally tally, double rate);
+double asFewSuccesses(Tally tally, double rate);
+
 /// The two-sided p of two rates being one: the chance, with all margins as they are, of a table that is no
 /// likelier than this one (Fisher's exact test; Fisher 1935). 1 where either was never tried.
 double fisherExact(Tally a, Tally b);

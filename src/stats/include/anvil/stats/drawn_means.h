@@ -18,11 +18,17 @@ struct Contender {
 /// every machine.
 std::uint64_t streamOf(std::uint64_t seed, std::string_view option, std::string_view condition);
 
-/// Whether the mean of such values can be drawn: some are exact or between two bounds, or all are "at least".
-/// "At most" alone leaves it open downwards.
+/// Of values that are nothing but bounds of one kind: above for "at least", below for "at most"; else exact. Such a
+/// group is drawn at its bounds, and can only lie beyond them.
+State onlyBounds(std::span<const Value> values);
+/// Whether the mean of such values can be drawn: some are exact or between two bounds, or all are bounds of one
+/// kind.
 bool canBeDrawn(std::span<const Value> values);
-/// Whether all that counts is "at least": drawn at its bounds, which can only make it look weaker.
-bool allAtLeast(std::span<const Value> values);
+/// Whether drawing it makes it look no better than it is: where more is wanted "at most" alone would, where less is
+/// wanted "at least" alone.
+bool drawnFairly(std::span<const Value> values, bool moreIsBetter);
+/// Moves draws so that their median is at this value.
+void centre(std::vector<double>& draws, double at);
 /// Whether there are so many exact values that a group's own spread is drawn with: five.
 bool drawnByOwnSpread(std::span<const Value> values);
 
@@ -36,7 +42,7 @@ std::optional<Means> drawMeans(std::span<const Contender> all, int draws);
 /// positive.
 std::optional<std::vector<double>> drawLogMean(const Contender& one, int draws);
 /// Their logarithms with one spread for all: σ from ∝ (1/σ)·Π∫L dμ over those with an exact value, then μ
-/// from ∝ L(μ, σ). One of "at least" only is drawn at its bounds. `shared` is the stream of σ. Empty: no
+/// from ∝ L(μ, σ). One of bounds only is drawn at them. `shared` is the stream of σ. Empty: no
 /// spread can be told, or a value is not positive.
 std::optional<Means> drawLogMeans(std::span<const Contender> all, std::uint64_t shared, int draws);
 

@@ -43,6 +43,17 @@ inline bool isFitted(MeanBasis basis) {
     return basis == MeanBasis::normal || basis == MeanBasis::lognormal || basis == MeanBasis::weibull;
 }
 
+/// What the typical value of a group is: the one number that everything said of its average uses.
+enum class TypicalBasis {
+    sample,       ///< the mean of the values
+    fittedMedian, ///< the median of the fitted family: some value of its condition is a bound
+    bound,        ///< of its bounds: the group can only lie beyond it, see Summary::bound
+    median,       ///< of steps of a scale
+    counts        ///< of successes
+};
+/// The word used by scripts: "sample", "fitted_median", "bound", "median", "counts".
+const char* word(TypicalBasis basis);
+
 /// Summary of a group. Optional members are empty where the data cannot say; all in the values' unit.
 struct Summary {
     std::size_t n = 0; ///< all but those set aside
@@ -56,15 +67,29 @@ struct Summary {
     std::optional<double> dropHighLowMean;                 ///< without one greatest and one least; n ≥ 4
     std::optional<double> lowest;                          ///< least recorded
     std::optional<double> meanMinus3Sd;                    ///< needs three exact values; none if not positive
+    std::optional<double> typical; ///< what ladder, table, ratio, rank, need, value and headline speak of
+    std::optional<std::pair<double, double>> typicalInterval; ///< 95 %, with the doubt of the readings
+    TypicalBasis typicalBasis = TypicalBasis::sample;
+    State bound = State::exact; ///< above: the typical value is "at least"; below: "at most"
+    double doubt = 0;           ///< stated ± of the readings, root mean square: does not shrink with n
+    double resolution = 0;      ///< half the last digit of the readings; 0: not known
 
     /// Whether any value is only a bound.
     bool censored() const { return above + below + between > 0; }
+    /// Whether the spread is at the level of rounding or below what the readings resolve.
+    bool rounded() const { return sd && *sd < (resolution > 0 ? resolution : 1e-300); }
 };
 
 /// Summarises a group. With any bound among the values sd, interval, median, drop-high-low and mean − 3 s are
 /// empty; the mean then counts "at least" values at their bound and `between` values at the lower one, and is
 /// empty where an "at most" value leaves it open.
+/// The typical value is the mean; of values some of which are bounds the mean with each at its bound, where that
+/// makes it "at least" or "at most", else none.
 Summary summarise(std::span<const Value> values);
+
+/// Tells a summary how well its values were read: `doubt` ± each, steps of 2·`resolution`, both in the values'
+/// unit. The typical interval widens: half-width √((t·s/√n)² + doubt²) with s at least resolution/√3.
+void tellDoubt(Summary& summary, double doubt, double resolution);
 
 /// Upper quantile of Student's t: the t with P(T ≤ t) = p. df > 0, 0 < p < 1. Relative error about 1e-12
 /// (Boost.Math). NaN where the arguments are none.

@@ -20,7 +20,7 @@ struct TypedPull {
 struct FilledForm {
     Id specimen = 0, pull = 0;
     std::vector<domain::FieldText> fields; ///< by the keys of the method's inputs
-    std::function<const quantity::Unit&(quantity::Dimension)> unitOf;
+    std::function<const quantity::Unit*(quantity::Dimension)> unitOf;
     std::string part, note, performedAt, operatorName;
 };
 

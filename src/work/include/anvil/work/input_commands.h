@@ -6,7 +6,7 @@
 
 namespace anvil::work {
 
-using UnitOf = std::function<const quantity::Unit&(quantity::Dimension)>;
+using UnitOf = std::function<const quantity::Unit*(quantity::Dimension)>;
 
 /// What holds for every piece of a study unless the piece says otherwise; an empty text takes it away. Error:
 /// no quantity of the input, or a study that is gone.

@@ -8,6 +8,7 @@
 #include <anvil/domain/outcomes.h>
 #include <anvil/results/sureness.h>
 #include <anvil/results/values.h>
+#include <anvil/quantity/unit.h>
 #include <anvil/rig/setup.h>
 #include <anvil/store/project.h>
 #include <anvil/work/curve_reading.h>
@@ -90,6 +91,12 @@ public:
     /// nothing was recorded beside force and travel.
     std::vector<curve::Steady> steadyAtMarks(Id pull);
 
+    /// The unit of a number typed without one in this study; null: it has to be asked for.
+    const quantity::Unit* unitSpoken(Id study, quantity::Dimension dimension) const;
+    /// A quantity was typed in this unit: the next number without one is in it too. Kept with the next change
+    /// of the project, and taken back with it.
+    void heard(Id study, const quantity::Unit& unit);
+
     /// Runs several commands so that one undo takes them all back.
     void together(const std::function<void()>& commands);
     /// Runs any change as one undoable command.
@@ -135,6 +142,8 @@ private:
     std::vector<KeptSetup> m_setups;
     std::vector<Done> m_done, m_undone;
     int m_group = 0, m_groups = 0;
+    std::map<std::pair<Id, quantity::Dimension>, const quantity::Unit*> m_heard; // not kept yet
+    Expected<void> keepHeard(const QString& what);
     struct CachedReading {
         Id curve = 0;
         curve::ReadingSettings settings;

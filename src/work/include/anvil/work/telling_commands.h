@@ -12,15 +12,15 @@ namespace anvil::work {
 struct UseText {
     QString factor, why, step, load, uneven;
 };
-/// Error: a factor or an unevenness below one, or what is no force. `unit`: of numbers without one.
-Expected<void> setUse(OpenProject& project, Id study, const UseText& typed, const quantity::Unit& unit);
+/// Error: a factor or an unevenness below one, or what is no force. Numbers without a unit are in the spoken one.
+Expected<void> setUse(OpenProject& project, Id study, const UseText& typed);
 /// A design factor with its reason; the rest stays.
 Expected<void> setDesignFactor(OpenProject& project, Id study, double factor, const std::string& why);
 
 /// Reference lines, a row each as typed: name, value, upper end of a range or nothing. Error: a row without a
 /// name, what is no quantity of the metric, or a range upside down.
 Expected<void> setReferences(OpenProject& project, Id study, const std::vector<std::array<QString, 3>>& rows,
-                             const quantity::Unit& unit);
+                             quantity::Dimension dimension);
 
 /// Whether the report tells of a page of the verdict.
 Expected<void> setInReport(OpenProject& project, Id study, const std::string& page, bool told);

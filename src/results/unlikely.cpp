@@ -1,0 +1,84 @@
+#include <anvil/results/unlikely.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace anvil::results {
+namespace {
+
+/// 5 % either way, on logs.
+constexpr double within = 0.05;
+/// Further off than any two replicates are; a little less than ten, so that ten itself is asked about.
+constexpr double far = 9.5;
+/// The digits would lie among their fellows if they are no further from the median than this.
+constexpr double among = 1.6;
+
+double median(std::vector<double> v) {
+    const auto middle = v.begin() + static_cast<std::ptrdiff_t>(v.size() / 2);
+    std::nth_element(v.begin(), middle, v.end());
+    return v.size() % 2 ? *middle : (*middle + *std::max_element(v.begin(), middle)) / 2;
+}
+
+/// Whether two numbers stand to each other as two units that are taken for each other.
+bool mixedUp(double times) {
+    const double off = std::abs(std::log(times));
+    for (const double ratio : {4.4482216152605, 9.80665, 1.3558179483314, 25.4, 1000.0})
+        if (std::abs(off - std::log(ratio)) <= within) return true;
+    return off >= std::log(far);
+}
+
+} // namespace
+
+std::optional<Unlikely> unlikely(const quantity::Entry& typed, std::vector<double> fellows) {
+    std::erase_if(fellows, [](double v) { return !(v > 0); });
+    if (fellows.empty() || !(typed.si > 0) || !typed.unit) return {};
+    Unlikely out;
+    out.fellows = median(std::move(fellows));
+    out.times = typed.si / out.fellows;
+    if (!mixedUp(out.times)) return {};
+    const double digits = typed.unit->fromSi(typed.si);
+    double nearest = std::log(among);
+    for (const auto& u : quantity::allUnits()) {
+        if (u.dimension != typed.unit->dimension || &u == typed.unit || u.offset != 0) continue;
+        const double off = std::abs(std::log(u.toSi(digits) / out.fellows));
+        if (off < nearest) nearest = off, out.meant = &u;
+    }
+    // A ratio of two units between honest replicates is no rarity where it is small: only a unit that fits says
+    // that it was one.
+    if (!out.meant && std::abs(std::log(out.times)) < std::log(far)) return {};
+    return out;
+}
+
+namespace {
+
+template <class F> void forSquare(const domain::StudyData& data, domain::Id specimen, const F& f) {
+    const auto* piece = data.specimen(specimen);
+    if (!piece) return;
+    for (const auto& pull : data.pulls)
+        if (const auto* other = data.specimen(pull.specimen);
+            other && other->option == piece->option && other->condition == piece->condition)
+            f(pull);
+}
+
+} // namespace
+
+std::vector<double> fellowsOf(const domain::StudyData& data, domain::Id specimen, domain::Metric metric) {
+    std::vector<double> out;
+    forSquare(data, specimen, [&](const domain::Pull& pull) {
+        if (pull.typed && pull.typed->metric == metric) out.push_back(pull.typed->value);
+    });
+    return out;
+}
+
+std::vector<double> fellowsOf(const domain::StudyData& data, domain::Id specimen, const methods::Input& input,
+                              const std::string& key) {
+    std::vector<double> out;
+    forSquare(data, specimen, [&](const domain::Pull& pull) {
+        for (const auto& field : pull.outcome.entered.fields)
+            if (field.key == key)
+                if (const auto entry = methods::entryOf(input, field.text)) out.push_back(entry->si);
+    });
+    return out;
+}
+
+} // namespace anvil::results
