@@ -9,7 +9,7 @@ using namespace anvil;
 
 int main() {
     fmt::print("| samples | noise, % of peak | median bias, % | 5 to 95 % of runs, % | none found "
-                "|\n|---|---|---|---|---|\n");
+               "|\n|---|---|---|---|---|\n");
     for (const int n : {100, 400, 2000})
         for (const double noise : {0.0, 0.003, 0.01}) {
             std::vector<double> off;
@@ -39,7 +39,7 @@ int main() {
                 return off.empty() ? 0
                                    : off[static_cast<std::size_t>(q * static_cast<double>(off.size() - 1))];
             };
-            fmt::print("| {} | {:.1f} | {:+.2f} | {:+.2f} to {:+.2f} | {} |\n", n, 100 * noise, at(0.5), at(0.05),
-                        at(0.95), none);
+            fmt::print("| {} | {:.1f} | {:+.2f} | {:+.2f} to {:+.2f} | {} |\n", n, 100 * noise, at(0.5),
+                       at(0.05), at(0.95), none);
         }
 }

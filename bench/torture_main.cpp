@@ -100,8 +100,8 @@ template <class Next> std::vector<Frame> framesOver(double seconds, app::LiveCur
         out.push_back(f);
         settle(33);
     }
-    fmt::print("{:.0f} s drawn; the host gave {:.0f} ms of its processors' time to others meanwhile\n", seconds,
-                stolenMs() - stolenBefore);
+    fmt::print("{:.0f} s drawn; the host gave {:.0f} ms of its processors' time to others meanwhile\n",
+               seconds, stolenMs() - stolenBefore);
     return out;
 }
 
@@ -111,10 +111,10 @@ void print(const char* what, const std::vector<Frame>& frames) {
         std::vector<double> ms(of.size());
         std::transform(of.begin(), of.end(), ms.begin(), [&](const Frame& f) { return f.*time; });
         std::sort(ms.begin(), ms.end());
-        fmt::print(
-            "{}, {}: median {:.2f} ms, 99 % {:.2f} ms, 99.9 % {:.2f} ms, worst {:.2f} ms, {} of {} over 16 ms\n",
-            what, which, ms[ms.size() / 2], ms[ms.size() * 99 / 100], ms[ms.size() * 999 / 1000], ms.back(),
-            ms.end() - std::upper_bound(ms.begin(), ms.end(), 16.0), ms.size());
+        fmt::print("{}, {}: median {:.2f} ms, 99 % {:.2f} ms, 99.9 % {:.2f} ms, worst {:.2f} ms, {} of {} "
+                   "over 16 ms\n",
+                   what, which, ms[ms.size() / 2], ms[ms.size() * 99 / 100], ms[ms.size() * 999 / 1000],
+                   ms.back(), ms.end() - std::upper_bound(ms.begin(), ms.end(), 16.0), ms.size());
     };
     std::vector<Frame> undisturbed;
     std::copy_if(frames.begin(), frames.end(), std::back_inserter(undisturbed),
@@ -124,9 +124,10 @@ void print(const char* what, const std::vector<Frame>& frames) {
     line("own work in these", undisturbed, &Frame::own);
     for (const auto& f : undisturbed)
         if (f.wall > 16)
-            fmt::print("  {:.1f} ms long: own work {:.1f} ms, {:.1f} ms to fetch, pushed out {} times, waited "
-                        "{} times\n",
-                        f.wall, f.own, f.fetching, f.pushedOut, f.waited);
+            fmt::print(
+                "  {:.1f} ms long: own work {:.1f} ms, {:.1f} ms to fetch, pushed out {} times, waited "
+                "{} times\n",
+                f.wall, f.own, f.fetching, f.pushedOut, f.waited);
     std::fflush(stdout);
 }
 
@@ -218,10 +219,10 @@ int main(int argc, char** argv) {
     std::size_t gaps = 0;
     for (std::size_t i = 1; i < raw->time.size(); ++i)
         gaps += raw->time[i] - raw->time[i - 1] > 1.5 / rate;
-    fmt::print(
-        "{:.0f} s at {:.0f} lines a second: {} samples of {} channels, {} gaps, saved {:.1f} s after the end\n",
-        seconds, rate, (2 + raw->others.size()) * raw->time.size(), 2 + raw->others.size(), gaps,
-        static_cast<double>(saving.elapsed()) * 1e-3);
+    fmt::print("{:.0f} s at {:.0f} lines a second: {} samples of {} channels, {} gaps, saved {:.1f} s after "
+               "the end\n",
+               seconds, rate, (2 + raw->others.size()) * raw->time.size(), 2 + raw->others.size(), gaps,
+               static_cast<double>(saving.elapsed()) * 1e-3);
     print("frame", frames);
     fmt::print("processor: {:.0f} % of a core\n", 100 * used);
     server.kill();

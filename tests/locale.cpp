@@ -1,5 +1,6 @@
-// Every test program runs under the locale of its environment, as a desktop program does: half of Europe writes
-// a comma where the other half writes a point. CTest runs the core and the command line under such a one too.
+// Every test program runs under the locale of its environment, as a desktop program does: half of Europe
+// writes a comma where the other half writes a point. CTest runs the core and the command line under such a
+// one too.
 #include <clocale>
 #include <cstdlib>
 #include <gtest/gtest.h>

@@ -229,7 +229,9 @@ private:
                 const bool up = s.bound == stats::State::above;
                 p.add(Line{{x, mid - arm}, {up ? x + 14 : x - 14, mid - arm}, Ink::accent, 2});
                 p.add(Mark{{up ? x + 17 : x - 17, mid - arm},
-                           up ? MarkShape::arrowRight : MarkShape::arrowLeft, 8, Ink::accent});
+                           up ? MarkShape::arrowRight : MarkShape::arrowLeft,
+                           8,
+                           Ink::accent});
             }
         }
         if (close()) {

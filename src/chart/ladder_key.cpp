@@ -8,6 +8,7 @@ namespace anvil::chart {
 double addKey(Picture& p, const domain::StudyData& data, const results::Verdict& verdict, double top) {
     constexpr double row = 18, sign = 20, letter = 6.1, space = 16;
     bool mean = false, interval = false, lowest = false, bound = false, guess = false;
+    bool fitted = false, averaged = false, atMost = false;
     bool rating = false, expected = false, elsewhere = false;
     std::set<stats::State> states;
     for (const auto& g : verdict.groups) {
@@ -15,6 +16,10 @@ double addKey(Picture& p, const domain::StudyData& data, const results::Verdict&
         interval = interval || g.summary.typicalInterval;
         lowest = lowest || (g.summary.lowest && g.summary.n > 1);
         bound = bound || (g.summary.typical && g.summary.bound != stats::State::exact);
+        atMost = atMost || (g.summary.typical && g.summary.bound == stats::State::below);
+        const bool ofFit = g.summary.typicalBasis == stats::TypicalBasis::fittedMedian;
+        fitted = fitted || (g.summary.typical && ofFit);
+        averaged = averaged || (g.summary.typical && !ofFit);
         rating = rating || (data.optionAt(g.option).rating &&
                             verdict.goal.metric->dimension == quantity::Dimension::force);
         const auto* square = data.study.plan.square(g.option, g.condition);
@@ -45,11 +50,13 @@ double addKey(Picture& p, const domain::StudyData& data, const results::Verdict&
     const auto scale = verdict.goal.metric->scale;
     const char* middle = scale == methods::Scale::graded    ? "median"
                          : scale == methods::Scale::counted ? "rate of all tries"
-                                                            : "mean";
+                         : !fitted                          ? "mean"
+                         : averaged                         ? "mean, or median of the fit (about)"
+                                                            : "median of the fit (about)";
     item(mean, middle, [&](double at, double mid) {
         p.add(Line{{at, mid - 7}, {at, mid + 7}, Ink::accent, 2.5});
     });
-    item(bound, "mean, at least", [&](double at, double mid) {
+    item(bound, atMost ? "only a bound" : "mean, at least", [&](double at, double mid) {
         p.add(Line{{at - 4, mid + 7}, {at - 4, mid - 5}, Ink::accent, 2.5});
         p.add(Line{{at - 4, mid - 5}, {at + 2, mid - 5}, Ink::accent, 2});
         p.add(Mark{{at + 4, mid - 5}, MarkShape::arrowRight, 7, Ink::accent});

@@ -173,6 +173,10 @@ Expected<Output> read(const ReadOptions& o) {
     if (o.run < 1 || o.run > log->runs.size())
         return fail(
             fmt::format("{}: there is no run {}: the file holds {}.", o.file, o.run, log->runs.size()));
+    if (log->runs[o.run - 1].curve.load != Dimension::force)
+        return fail(
+            fmt::format("It logs {} and no force: import it into a study of the method that measures it.",
+                        quantity::name(log->runs[o.run - 1].curve.load)));
     const auto reading = curve::read(log->runs[o.run - 1].curve, *settings);
     if (!reading) return fail(o.file + ": " + reading.error().message);
     const bool overload = log->runs[o.run - 1].overload;

@@ -21,9 +21,7 @@ CLI::Option* addNumber(CLI::App& app, const std::string& name, double& target, c
                        double least, double most) {
     auto* option = app.add_option_function<std::string>(
         name,
-        [&target, name, least, most](const std::string& text) {
-            target = numberIn(name, text, least, most);
-        },
+        [&target, name, least, most](const std::string& text) { target = numberIn(name, text, least, most); },
         about);
     return option->type_name("NUMBER");
 }

@@ -18,7 +18,8 @@ namespace {
 Expected<Output> replicates(double cv, double difference, double power) {
     if (!(cv > 0)) return fail("The coefficient of variation must be more than 0 %.");
     if (!(difference > 0)) return fail("The difference must be more than 0 %.");
-    if (!(power > 0 && power < 100)) return fail("The power must lie between 0 and 100 %.");
+    if (power > 0 && power < 1) power *= 100; // "0.8" is 80 %
+    if (!(power >= 1 && power < 100)) return fail("The power must lie between 1 and 100 %, such as 80.");
     const auto n = stats::replicatesFor(cv / 100, difference / 100, power / 100);
     if (!n) return fail("No number of replicates up to 100 000 would show so small a difference.");
     return Output{{{"n_per_group", *n}}, fmt::format("{} of each\n", *n)};

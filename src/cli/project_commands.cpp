@@ -64,6 +64,9 @@ Json whyFor(const work::ImportFile& file, tables::Role role) {
 /// whole second's stamp: the greatest load at the stamp next to it.
 std::optional<std::size_t> placeOf(const curve::Landmark& mark, const curve::Curve& raw) {
     std::optional<std::size_t> best;
+    if (raw.time.empty()) // told by the load alone
+        for (std::size_t i = 0; i < raw.force.size(); ++i)
+            if (!best || std::abs(raw.force[i]) > std::abs(raw.force[*best])) best = i;
     for (std::size_t i = 0; i < raw.time.size(); ++i) {
         if (!best) best = i;
         const double here = std::abs(raw.time[i] - mark.time), there = std::abs(raw.time[*best] - mark.time);
@@ -101,7 +104,8 @@ Json runsOf(const work::ImportPlan& plan) {
              {"force_why", whyFor(file, tables::Role::force)},
              {"time_why", whyFor(file, tables::Role::time)},
              {"displacement_why", whyFor(file, tables::Role::displacement)},
-             {"peak_N", number(peak ? std::optional(peak->force) : std::nullopt)},
+             {"peak_N", number(peak && c.load == quantity::Dimension::force ? std::optional(peak->force)
+                                                                            : std::nullopt)},
              {"peak_time_s", since(c.time, 1)},
              {"peak_displacement_mm", since(c.displacement, 1000)},
              {"state", !row.reading    ? "unread"

@@ -50,8 +50,11 @@ void addOptions(CLI::App& app, Asked& o) {
     app.add_option("--limit", o.limit, "where its readings end, such as 5 kN");
     app.add_option("--protocol", o.protocol, "lines or answers")->check(CLI::IsMember({"lines", "answers"}));
     cli::addNumber(app, "--auto", o.automatic, "pulls by itself so many seconds after the last one", 0, 1e6);
-    cli::addNumbers(app, "--legs", o.options.legs, "shares of the load that further cells see, such as 0.5 0.3 0.2", -1, 2)->expected(1, 6);
-    cli::addNumber(app, "--rezero", o.rezero, "s into a pull at which the amplifier takes its offset away by itself", 0, 1e6);
+    cli::addNumbers(app, "--legs", o.options.legs,
+                    "shares of the load that further cells see, such as 0.5 0.3 0.2", -1, 2)
+        ->expected(1, 6);
+    cli::addNumber(app, "--rezero", o.rezero,
+                   "s into a pull at which the amplifier takes its offset away by itself", 0, 1e6);
     app.add_option("--shows", o.shows, "force, torque or deceleration")
         ->check(CLI::IsMember({"force", "torque", "deceleration"}));
     app.add_option("--truth", o.truth, "file for what each specimen was made from, a line of JSON each");

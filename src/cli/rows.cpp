@@ -12,14 +12,14 @@ Json interval(const std::optional<std::pair<double, double>>& v) {
     return v ? Json{number(v->first), number(v->second)} : Json(nullptr);
 }
 
-namespace {
-
 /// Its ends; null for one that is open.
 Json ratioInterval(const std::optional<std::pair<double, double>>& v) {
     if (!v) return nullptr;
     return Json{v->first > 0 ? number(v->first) : Json(nullptr),
                 std::isfinite(v->second) ? number(v->second) : Json(nullptr)};
 }
+
+namespace {
 
 Json fitRow(const std::optional<stats::Fit>& fit) {
     if (!fit) return nullptr;
@@ -91,6 +91,9 @@ Json pairRow(const domain::StudyData& data, const results::Verdict& verdict, con
     const auto option = [&](const results::Group& g) { return data.optionAt(g.option).name; };
     const auto condition = [&](const results::Group& g) { return data.conditionAt(g.condition).name; };
     const auto& c = p.comparison;
+    // With a named control the promise is made of the pairs with it, and of no others.
+    const auto control = verdict.goal.control;
+    const bool family = p.acrossConditions || !control || a.option == control || b.option == control;
     Json row = {{"a", p.acrossConditions ? named(condition(a)) : Json(option(a))},
                 {"b", p.acrossConditions ? named(condition(b)) : Json(option(b))},
                 {"condition", p.acrossConditions ? Json(nullptr) : named(condition(a))},
@@ -100,7 +103,7 @@ Json pairRow(const domain::StudyData& data, const results::Verdict& verdict, con
                 {"t", number(c.t)},
                 {"df", number(c.df)},
                 {"p", number(c.p)},
-                {"p_holm", number(c.pHolm)},
+                {"p_holm", number(family ? c.pHolm : std::nullopt)},
                 {"p_pooled", number(second.pooledP)},
                 {"mann_whitney_p", number(second.mannWhitneyP)},
                 {"tost_p", number(c.tostP)},

@@ -12,6 +12,8 @@ namespace anvil::cli {
 /// A name; null where there is none.
 Json named(const std::string& text);
 /// Both ends, or null.
+/// Likewise of a ratio; an open end is null.
+Json ratioInterval(const std::optional<std::pair<double, double>>& v);
 Json interval(const std::optional<std::pair<double, double>>& v);
 /// A group with its floors, fits and values that stand apart, in the unit of its values.
 Json groupRow(const domain::StudyData& data, const results::Group& g);

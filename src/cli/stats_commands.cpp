@@ -122,10 +122,9 @@ std::vector<std::string> groupLine(const Compared& data, const results::Group& g
     return {data.option(g),
             data.condition(g),
             fmt::format("{}", s.n),
-            (s.bound == stats::State::above ? "at least " : s.bound == stats::State::below ? "at most " : "") +
-                shown(s.typical),
-            s.typicalInterval
-                ? significant(s.typicalInterval->first) + " to " + significant(s.typicalInterval->second) + unit
+            (s.mean && s.basis == stats::MeanBasis::bound ? "at least " : "") + shown(s.mean),
+            s.meanInterval
+                ? significant(s.meanInterval->first) + " to " + significant(s.meanInterval->second) + unit
                 : "–",
             shown(s.sd),
             s.cv ? quantity::percent(*s.cv) : "–",
@@ -146,11 +145,20 @@ Expected<Output> statistics(const TableFile& file, double marginPercent) {
     Output out;
     out.text = table(rows);
     const auto second = results::secondTests(data->verdict);
+    constexpr std::size_t most = 2000; // pairs that are all told in words
+    const bool few = second.size() <= most;
+    std::size_t untold = 0;
     for (std::size_t k = 0; k < second.size(); ++k) {
-        const auto& p = data->verdict.pairs[k];
+        auto p = data->verdict.pairs[k];
+        if (const auto& test = p.comparison.ratioTest)
+            p.comparison.ratio = test->ratio(); // of the means beside it
         comparisons.push_back(pairRow(data->data, data->verdict, p, second[k]));
-        out.text += words::sentence(data->data, data->verdict, p) + "\n";
+        // Of very many options nobody reads every pair: those with the first of each condition are told.
+        const bool told = few || data->verdict.groups[p.a].rank == 1 || data->verdict.groups[p.b].rank == 1;
+        if (told) out.text += words::sentence(data->data, data->verdict, p) + "\n";
+        untold += !told;
     }
+    if (untold > 0) out.text += fmt::format("{} more pairs are in --json.\n", untold);
     for (const auto& p : data->problems)
         out.text += p + "\n";
     out.json = {{"unit", data->unit && !data->unit->symbol.empty() ? Json(std::string(data->unit->symbol))
@@ -182,14 +190,15 @@ void rankCondition(const Compared& data, const domain::Condition& condition, con
     for (std::size_t k = 0; k < order.size(); ++k) {
         const auto& g = data.verdict.groups[order[k]];
         const auto* place = drawn ? &drawn->places[k] : nullptr;
-        const char* bound = g.summary.bound == stats::State::above   ? "at least "
-                            : g.summary.bound == stats::State::below ? "at most "
-                                                                     : "";
+        const char* bound = g.summary.bound == stats::State::above                        ? "at least "
+                            : g.summary.bound == stats::State::below                      ? "at most "
+                            : g.summary.typicalBasis == stats::TypicalBasis::fittedMedian ? "about "
+                                                                                          : "";
         out.json["ranking"].push_back(rankRow(data.data, g, place));
         rows.push_back({fmt::format("{}", k + 1), data.option(g), condition.name,
                         g.summary.typical ? bound + significant(*g.summary.typical) +
-                                             (data.unit ? " " + std::string(data.unit->symbol) : "")
-                                       : "–",
+                                                (data.unit ? " " + std::string(data.unit->symbol) : "")
+                                          : "–",
                         place ? quantity::percent(place->best) : "–",
                         results::sharedLetters(data.verdict, g)});
     }
@@ -206,7 +215,7 @@ Expected<Output> rank(const TableFile& file, const Drawing& drawing) {
     Output out;
     out.json = {{"ranking", Json::array()}, {"spread", nullptr}};
     std::vector<std::vector<std::string>> rows{
-        {"Rank", "Option", "Condition", "Mean", "Chance to be best", "Ties"}};
+        {"Rank", "Option", "Condition", "Typical", "Chance to be best", "Ties"}};
     std::string left;
     for (const auto& condition : conditions)
         rankCondition(*data, condition, drawing, out, rows, left);

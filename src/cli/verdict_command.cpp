@@ -41,6 +41,10 @@ Json groupRows(const domain::StudyData& data, const results::Verdict& verdict) {
         auto row = groupRow(data, g);
         row["rank"] = g.rank > 0 ? Json(g.rank) : Json(nullptr);
         row["letters"] = g.letters;
+        const auto& s = g.summary;
+        row["typical"] = number(s.typical);
+        row["typical_ci95"] = interval(s.typicalInterval);
+        row["typical_basis"] = s.typical ? Json(stats::word(s.typicalBasis)) : Json(nullptr);
         out.push_back(std::move(row));
     }
     return out;
@@ -49,8 +53,10 @@ Json groupRows(const domain::StudyData& data, const results::Verdict& verdict) {
 Json comparisonRows(const domain::StudyData& data, const results::Verdict& verdict) {
     Json out = Json::array();
     const auto second = results::secondTests(verdict);
-    for (std::size_t k = 0; k < verdict.pairs.size(); ++k)
+    for (std::size_t k = 0; k < verdict.pairs.size(); ++k) {
         out.push_back(pairRow(data, verdict, verdict.pairs[k], second[k]));
+        out.back()["ratio_ci_family"] = ratioInterval(stats::overFamily(verdict.pairs[k].comparison));
+    }
     return out;
 }
 
@@ -68,6 +74,14 @@ Json rankRows(const domain::StudyData& data, const results::Verdict& verdict, co
     Json out = Json::array();
     for (const auto i : order)
         out.push_back(rankRow(data, verdict.groups[i], sure.placeOf(verdict, i)));
+    return out;
+}
+
+/// Whose spread the draws took; of several conditions the pooled one where any took it.
+Json spreadOf(const results::Sureness& sure) {
+    Json out = nullptr;
+    for (const auto& [condition, ranking] : sure.rankings)
+        if (out.is_null() || ranking.spread == stats::DrawnSpread::pooled) out = stats::word(ranking.spread);
     return out;
 }
 
@@ -99,7 +113,7 @@ Json trendRow(const domain::StudyData& data, const results::Verdict& verdict) {
              {"theil_sen", number(t.medianSlope ? std::optional(*t.medianSlope * step) : std::nullopt)},
              {"verdict", results::word(t.verdict)}});
     }
-    return {{"axis", data.study.plan.axis}, {"unit", named(data.study.plan.axisUnit)}, {"options", options}};
+    return {{"axis", data.study.plan.axis}, {"unit", named(results::axisUnit(data))}, {"options", options}};
 }
 
 Json treatmentRow(const domain::StudyData& data, const results::Verdict& verdict) {
@@ -223,7 +237,8 @@ Expected<Output> verdictOf(const Asked& asked) {
                 {"sense", domain::key(verdict.goal.sense)},
                 {"groups", groupRows(*data, verdict)},
                 {"comparisons", comparisonRows(*data, verdict)},
-                {"ranking", rankRows(*data, verdict, sure)}};
+                {"ranking", rankRows(*data, verdict, sure)},
+                {"spread", spreadOf(sure)}};
     tell(out, *data, verdict, sure);
     out.json["trend"] = trendRow(*data, verdict);
     out.json["treatment"] = treatmentRow(*data, verdict);

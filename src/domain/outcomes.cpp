@@ -113,6 +113,32 @@ Proposal proposeStanding(const StudyData& data, const curve::Reading* reading, c
     return offScale ? derived : Proposal{};
 }
 
+namespace {
+
+/// The part whose strength is asked for; empty: nobody said one.
+std::string askedPart(const StudyData& data) {
+    if (!data.study.goal.part.empty()) return data.study.goal.part;
+    for (const auto& p : data.study.plan.chain)
+        if (p.specimen) return p.name;
+    return {};
+}
+
+} // namespace
+
+Proposal standingFollows(const StudyData& data, const Outcome& outcome) {
+    Proposal out;
+    if (outcome.limit && *outcome.limit != Limit::broke && *outcome.limit != Limit::stopped)
+        out = proposeStanding(data, nullptr, outcome.part, *outcome.limit);
+    else if (outcome.limit == Limit::stopped && outcome.part.empty())
+        out = {Standing::atLeast, "Stopped before it broke."};
+    const auto asked = askedPart(data);
+    if (out.standing == Standing::counts && !asked.empty() && !outcome.part.empty() &&
+        !samePart(outcome.part, asked))
+        out = {Standing::atLeast, "Not " + asked + " but " + outcome.part + " failed."};
+    out.derived = true;
+    return out;
+}
+
 Expected<std::vector<ModeShare>> sharesOf(std::span<const std::pair<std::string, std::string>> typed) {
     std::vector<ModeShare> out;
     double sum = 0;

@@ -362,6 +362,7 @@ void PackageReader::pulls() {
             if (!standing)
                 return row.wrong("standing", fmt::format("\"{}\" is no standing", row.text("standing")));
             p.standing = *standing;
+            p.outcome.standingSaid = *standing == domain::Standing::counts;
             n.standingTold.insert(p.id);
         }
         p.reason = row.text("reason");

@@ -300,12 +300,15 @@ private:
         rest.end = 0;
         rest.limit.reset();
         rest.afterwards.clear();
+        rest.standingSaid = false;
         Cells cells{{"study", title(data)},
                     {"pull", name},
                     {"specimen", data.specimenAt(p.specimen).label},
                     {"at", p.performedAt},
                     {"by", p.operatorName},
-                    {"standing", domain::word(p.standing)},
+                    {"standing", p.standing == domain::Standing::counts && !p.outcome.standingSaid
+                                     ? "" // follows from the rest
+                                     : domain::word(p.standing)},
                     {"reason", p.reason},
                     {"broke", p.outcome.part},
                     {"mode", p.outcome.mode},

@@ -2,6 +2,8 @@
 #include "common_metrics.h"
 #include "tell.h"
 
+#include <cmath>
+
 #include <algorithm>
 
 namespace anvil::methods {
@@ -37,11 +39,14 @@ constexpr Metric metrics[] = {
 /// σ = F/A. A block much lower or higher than 1–2 times its width is told.
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
+    if (auto ok = oneSection(e); !ok) return tl::unexpected(ok.error());
     const auto peak = tellForceCurve(tell, e);
     tellFromPeak(tell, "strength", peak, over(areaOf(e)),
                  "it needs the cross-section: breadth and depth, diameter, or area");
     const auto breadth = e.value("breadth"), depth = e.value("depth"), height = e.value("height");
-    const auto width = breadth && depth ? std::optional(std::min(*breadth, *depth)) : e.value("diameter");
+    auto width = breadth && depth ? std::optional(std::min(*breadth, *depth)) : e.value("diameter");
+    if (const auto area = e.value("area"); !width && area)
+        width = std::sqrt(*area); // at most, where it is oblong
     if (width && height) {
         const double slenderness = *height / *width;
         if (slenderness > 2)

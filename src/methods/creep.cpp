@@ -51,18 +51,14 @@ std::optional<double> ratePerDecade(const std::vector<SeriesPoint>& loaded) {
     return (n * xy - mx * my) / (n * xx - mx * mx);
 }
 
-/// When the movement first reaches the limit, on the line between two readings; above the last time where it
-/// does not.
+/// When the movement first reaches the limit: between two readings, for nobody looked in the meantime; above
+/// the last time where it does not.
 stats::Value timeTo(double limit, const std::vector<SeriesPoint>& loaded) {
     const auto moved = [&](const SeriesPoint& g) { return std::abs(g.value - loaded.front().value); };
     for (std::size_t i = 1; i < loaded.size(); ++i)
-        if (moved(loaded[i]) >= limit) {
-            const double before = moved(loaded[i - 1]),
-                         share = (limit - before) / (moved(loaded[i]) - before);
-            const double at =
-                loaded[i - 1].at + share * (loaded[i].at - loaded[i - 1].at) - loaded.front().at;
-            return {at, stats::State::exact, at};
-        }
+        if (moved(loaded[i]) >= limit)
+            return {loaded[i - 1].at - loaded.front().at, stats::State::between,
+                    loaded[i].at - loaded.front().at};
     const double last = loaded.back().at - loaded.front().at;
     return {last, stats::State::above, last};
 }
@@ -92,9 +88,19 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     if (const auto rate = ratePerDecade(s.loaded)) tell.exact("rate_per_decade", *rate);
     tell.without("rate_per_decade", "it needs readings at two times after the first");
     if (!s.after.empty()) {
-        const double left = std::abs(s.after.back().value - first);
-        if (creep > 0) tell.exact("recovery", (creep - left) / creep);
-        tell.exact("permanent_set", left);
+        // Which way it crept is known; whoever goes back past the first reading under load also shows what
+        // sprang back at once, of which nobody knows how much it was.
+        const double way = s.loaded.back().value >= first ? 1 : -1,
+                     left = way * (s.after.back().value - first);
+        if (left < 0) {
+            for (const char* key : {"recovery", "permanent_set"})
+                tell.without(
+                    key, "the gauge went back past its first reading under load: it needs one from before "
+                         "loading");
+        } else {
+            if (creep > 0) tell.exact("recovery", (creep - left) / creep);
+            tell.exact("permanent_set", left);
+        }
     }
     tell.without("recovery", s.after.empty() ? "it has not been unloaded" : "it did not creep");
     tell.without("permanent_set", "it has not been unloaded");

@@ -4,7 +4,8 @@
 
 namespace anvil::methods {
 
-Expected<LadderEnds> endsOf(const std::vector<Step>& steps, double (*size)(const Step&), stats::State pull) {
+Expected<LadderEnds> endsOf(const std::vector<Step>& steps, double (*size)(const Step&), stats::State pull,
+                            double own) {
     if (steps.empty()) return fail("No step has been taken yet.");
     std::optional<double> held, failed;
     for (const auto& s : steps) {
@@ -17,10 +18,10 @@ Expected<LadderEnds> endsOf(const std::vector<Step>& steps, double (*size)(const
         return fail("It held more than it failed at: one of the steps is noted wrongly.");
     using stats::State;
     LadderEnds ends;
-    if (held && failed && *failed - *held > 0.1 * *held)
+    if (held && failed && *failed - *held > 0.1 * (*held + own))
         ends.notes.push_back(
             fmt::format("The last step was {:.0f} % of what was held: smaller steps would tell more.",
-                        100 * (*failed - *held) / *held));
+                        100 * (*failed - *held) / (*held + own)));
     if (held && failed && pull != State::above && pull != State::below) {
         ends.value = {*held, State::between, *failed};
         ends.whyBound = "Held the lower, failed at the upper.";

@@ -14,6 +14,9 @@ struct LadderEnds {
 /// The ends of a ladder by the size of its steps. Where its pull is "at least" (another part let go) what was
 /// held is all it says, where it is "at most" what failed is. Error: no step, a size that is not above zero,
 /// or one that was held beyond one that failed.
-Expected<LadderEnds> endsOf(const std::vector<Step>& steps, double (*size)(const Step&), stats::State pull);
+/// `own` is what stands there already, such as the moment of the arm itself: the last step is a share of all
+/// of it.
+Expected<LadderEnds> endsOf(const std::vector<Step>& steps, double (*size)(const Step&), stats::State pull,
+                            double own = 0);
 
 } // namespace anvil::methods

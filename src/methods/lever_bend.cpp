@@ -63,7 +63,7 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     const double own = e.value("own_moment").value_or(0);
     if (own < 0) return fail("The moment of arm and fixture cannot be below zero.");
     const auto ends = endsOf(
-        at->second, [](const Step& s) { return s.load * *s.distance; }, e.state);
+        at->second, [](const Step& s) { return s.load * *s.distance; }, e.state, own);
     if (!ends) return tl::unexpected(ends.error());
     auto moment = ends->value;
     moment.value += own;

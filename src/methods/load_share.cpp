@@ -241,6 +241,10 @@ Expected<Rigging> riggingOf(const Evidence& e, const Legs& legs, double load) {
 /// none any more: that leg swings into line.
 Expected<std::vector<double>> loadsWithout(const Rigging& r, std::size_t cut) {
     const auto n = r.directions.size();
+    // A line that slides runs out when either of its legs is cut: the other holds nothing then.
+    const auto gone = [&](std::size_t i) {
+        return i == cut || (cut < n && r.strand[cut] != 0 && r.strand[i] == r.strand[cut]);
+    };
     LoadPlan plan;
     plan.grip = r.grip;
     plan.loads.push_back(r.pull);
@@ -251,14 +255,14 @@ Expected<std::vector<double>> loadsWithout(const Rigging& r, std::size_t cut) {
     const auto kept = [&](int number, const std::vector<int>& of) {
         std::size_t count = 0;
         for (std::size_t i = 0; i < n; ++i)
-            count += i != cut && of[i] == number;
+            count += !gone(i) && of[i] == number;
         return count;
     };
     std::map<int, int> pointOf; // of a pair
     std::vector<std::size_t> which;
     double most = 0;
     for (std::size_t i = 0; i < n; ++i) {
-        if (i == cut) continue;
+        if (gone(i)) continue;
         int at = 0;
         if (r.pair[i] != 0 && kept(r.pair[i], r.pair) > 1) {
             const auto [place, fresh] = pointOf.emplace(r.pair[i], static_cast<int>(plan.loads.size()));
@@ -274,7 +278,7 @@ Expected<std::vector<double>> loadsWithout(const Rigging& r, std::size_t cut) {
         Direction along{};
         for (std::size_t i = 0; i < n; ++i)
             for (std::size_t c = 0; c < 3; ++c)
-                if (i != cut && r.pair[i] == number) along[c] += r.directions[i][c];
+                if (!gone(i) && r.pair[i] == number) along[c] += r.directions[i][c];
         if (std::hypot(along[0], along[1], along[2]) < 1e-9)
             return fail(fmt::format("The legs of pair {} pull against each other only.", number));
         plan.legs.push_back({along, 1000 * most, 0, point});
@@ -368,7 +372,11 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     tell.exact("greatest_share", most / sum);
     const double together = legs->directions.empty() ? sum : std::hypot(vector[0], vector[1], vector[2]);
     if (master) {
-        tell.exact("residual", *master - together);
+        const double off = *master - together;
+        tell.exact("residual", std::abs(off)); // either way is as far off
+        if (off != 0)
+            tell.note(off > 0 ? "The master shows more than the legs account for."
+                              : "The legs account for more than the master shows.");
         if (std::abs(*master - together) > 0.1 * *master)
             tell.note(
                 "The legs together differ by more than a tenth from the load on all of them: look at zeros, "
@@ -397,7 +405,7 @@ Expected<SharedLoad> sharedLoad(const Evidence& e) {
             together[c] += legs->loads[i] * legs->directions[i][c];
     out.load = masterOf(e).value_or(std::hypot(together[0], together[1], together[2]));
     const auto rigging = riggingOf(e, *legs, out.load);
-    if (!rigging) return tl::unexpected(rigging.error());
+    if (!rigging) return out; // what was measured stands without a prediction
     if (auto all = loadsWithout(*rigging, legs->loads.size())) out.predicted = std::move(*all);
     for (std::size_t i = 0; i < legs->loads.size(); ++i) {
         auto rest = loadsWithout(*rigging, i);

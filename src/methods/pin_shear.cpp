@@ -35,6 +35,7 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     const double planes = e.value("planes").value_or(1);
     if (planes != 1 && planes != 2) return fail("A pin is sheared in 1 or in 2 planes.");
     Tell tell(method, e);
+    if (auto ok = oneSection(e); !ok) return tl::unexpected(ok.error());
     const auto peak = tellForceCurve(tell, e);
     const auto area = areaOf(e);
     tellFromPeak(tell, "shear_strength", peak, area ? over(planes * *area) : std::nullopt,

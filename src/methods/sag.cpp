@@ -55,6 +55,8 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
         return fail(
             "Loaded it stood higher than unloaded: a sag below zero cannot be. Are the two heights swapped?");
     tell.said("sag", sag);
+    if (span && sag > 0.1 * *span)
+        tell.note("It sagged by more than a tenth of its span: the formula, made for small sags, is off.");
     if (weight && sag > 0) tell.exact("stiffness", *weight / sag);
     tell.without("stiffness", sag > 0 ? "it needs the weight" : "it did not sag");
     if (weight && span && sag > 0)

@@ -110,6 +110,17 @@ namespace {
 double strandsOf(const Evidence& e) { return e.value("strands").value_or(1); }
 } // namespace
 
+Expected<void> oneSection(const Evidence& e) {
+    const bool area = e.has("area"), round = e.has("diameter"),
+               flat = e.has("breadth") && (e.has("thickness") || e.has("depth"));
+    if (area + round + flat > 1)
+        return fail(fmt::format("Two cross-sections were entered, {} and {}: leave one of them empty.",
+                                area ? "an area" : "a diameter", area && round ? "a diameter" : "two sides"));
+    if (e.has("strands") && !round && (area || flat))
+        return fail("Strands are counted of round wires: enter their diameter, or the area of all of them.");
+    return {};
+}
+
 std::optional<double> areaOf(const Evidence& e) {
     if (const auto area = e.value("area")) return area;
     const auto breadth = e.value("breadth"),

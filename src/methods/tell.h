@@ -102,6 +102,9 @@ void tellFromPeak(Tell& tell, std::string_view metric, const Peak& peak, std::op
 /// The stiffness of a force curve or as entered, N/m; empty: neither.
 std::optional<double> stiffnessOf(const Evidence& evidence);
 
+/// Error: two cross-sections were entered, such as an area beside a diameter, or strands of what is no round
+/// one.
+Expected<void> oneSection(const Evidence& evidence);
 /// The cross-section, m²: as entered under "area", from breadth and thickness (or depth), or from diameter
 /// (and wall: a tube); empty where none is complete.
 std::optional<double> areaOf(const Evidence& evidence);

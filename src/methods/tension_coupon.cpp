@@ -69,6 +69,7 @@ Expected<void> possible(const Evidence& e) {
 /// σ = F/A; E = k·L₀/A; elongation = ΔL/L₀.
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
+    if (auto ok = oneSection(e); !ok) return tl::unexpected(ok.error());
     const auto peak = tellForceCurve(tell, e);
     if (auto ok = possible(e); !ok) return tl::unexpected(ok.error());
     const auto area = areaOf(e);

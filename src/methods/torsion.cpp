@@ -54,6 +54,10 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     const auto d = e.value("diameter");
     const auto modulus = d ? std::optional(std::numbers::pi * *d * *d * *d / 16) : std::nullopt; // m³
     tellFromPeak(tell, "shear_stress", peak, over(modulus), "it needs the diameter");
+    if (modulus && peak.value)
+        tell.note("The stress is that of the elastic formula: where the bar yields before its greatest "
+                  "torque the true "
+                  "one is lower.");
     auto angle = e.value("angle_at_peak");
     const bool turned =
         e.reading && e.reading->load == Dimension::torque && e.reading->travel == Dimension::angle;

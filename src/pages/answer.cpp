@@ -93,10 +93,20 @@ std::string nothingNext(const results::Verdict& verdict) {
         return verdict.goal.metric->scale == methods::Scale::counted
                    ? "More tries of those that are too close would tell them apart."
                    : "More pieces rated by the same eyes would tell apart what is too close.";
-    return open ? "A difference that matters would have shown, but for pulls that say only bounds: what is "
-                  "left "
-                  "open is smaller than you care for, or waits for exact values."
-                : "Nothing is too close to call; more pulls would only sharpen what is known.";
+    const auto some = [&](auto of) {
+        return std::any_of(verdict.groups.begin(), verdict.groups.end(),
+                           [&](const results::Group& g) { return of(g.summary); });
+    };
+    if (open && some([](const stats::Summary& s) { return s.n == 1; }))
+        return "One pull of each says what was seen and no more: a second of each would show how far pieces "
+               "of one "
+               "kind differ.";
+    if (open && some([](const stats::Summary& s) { return s.censored(); }))
+        return "What is left open is smaller than you care for, or waits for exact values in place of "
+               "bounds.";
+    return open
+               ? "A difference that matters would have shown: what is left open is smaller than you care for."
+               : "Nothing is too close to call; more pulls would only sharpen what is known.";
 }
 
 } // namespace

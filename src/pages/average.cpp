@@ -25,10 +25,11 @@ Square squareOf(const Source& source, domain::Id option, domain::Id condition) {
         if (piece.option != option || piece.condition != condition) continue;
         for (const auto& p : source.study->pulls) {
             if (p.specimen != piece.id || !p.curve || !source.curve) continue;
-            if (results::standingOf(p, source.readings->find(p.id)) != domain::Standing::counts) {
-                s.out.push_back(
-                    fmt::format("{} ({})", piece.label,
-                                domain::word(results::standingOf(p, source.readings->find(p.id)))));
+            if (results::standingOf(*source.study, p, source.readings->find(p.id)) !=
+                domain::Standing::counts) {
+                s.out.push_back(fmt::format(
+                    "{} ({})", piece.label,
+                    domain::word(results::standingOf(*source.study, p, source.readings->find(p.id)))));
                 continue;
             }
             if (auto curve = source.curve(p.id)) {

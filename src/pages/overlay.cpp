@@ -39,7 +39,7 @@ Drawn drawn(const Source& source, const domain::Specimen& s, const domain::Pull&
     for (auto& v : y)
         v = force.fromSi(v);
     const bool out = p.standing == domain::Standing::voided || p.standing == domain::Standing::aside;
-    const auto standing = results::standingOf(p, source.readings->find(p.id));
+    const auto standing = results::standingOf(*source.study, p, source.readings->find(p.id));
     Drawn d;
     d.trace.name =
         s.label +

@@ -126,7 +126,7 @@ void Judge::joints() {
     if (m_plan.joints < 2) return;
     std::map<Id, int> counted;
     for (const auto& p : m_data.pulls)
-        if (standingOf(p, m_readings.find(p.id)) == Standing::counts) ++counted[p.specimen];
+        if (standingOf(m_data, p, m_readings.find(p.id)) == Standing::counts) ++counted[p.specimen];
     std::vector<std::string> labels;
     for (const auto& s : m_data.specimens)
         if (counted[s.id] > 1) labels.push_back(s.label);

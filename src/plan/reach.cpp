@@ -49,7 +49,11 @@ HeadRoom headRoom(const StudyData& data, const Verdict& verdict, Id option, Id c
     // The spread of a fit to bounds is no sample's: it would promise too much head-room.
     if (loads && g && !g->summary.censored() && g->summary.n >= 2 && g->summary.sd && g->summary.typical) {
         h.expected = *g->summary.typical;
-        h.upper = stats::upperPrediction(h.expected, *g->summary.sd, static_cast<int>(g->summary.n));
+        // All that are still to come shall be reached, not one: 95 % for the greatest of them.
+        const int planned_n =
+            data.study.plan.replicatesOf(option, condition) - static_cast<int>(g->summary.n);
+        h.upper = stats::upperPrediction(h.expected, *g->summary.sd, static_cast<int>(g->summary.n),
+                                         std::max(1, planned_n));
         h.from = fmt::format("its {} pulls so far", g->summary.n);
     } else if (loads && planned && !planned->forecasts.empty()) {
         for (const auto& f : planned->forecasts) { // the boldest forecast decides

@@ -121,6 +121,7 @@ Expected<std::vector<Step>> timetable(const std::vector<RecipeStep>& recipe, Ins
                 last = 0; // when the first repeat began; when the one before was finished, if it was
         const bool reached = before; // everything before this step is done
         bool firstDone = false;
+        std::optional<Instant> putOff; // when the repeat before begins, if the hours moved it
         for (int k = 0; k < r.repeat; ++k) {
             Step s;
             s.key = fmt::format("{}.{}", i, k);
@@ -128,8 +129,11 @@ Expected<std::vector<Step>> timetable(const std::vector<RecipeStep>& recipe, Ins
             // Repeats keep their schedule: one that was missed does not hold up the next.
             const bool scheduled = k > 0 && r.everyMinutes > 0;
             const bool open = scheduled ? reached && firstDone : before;
-            const Instant want = scheduled ? std::max(last, first + k * seconds(r.everyMinutes)) : ready;
+            Instant want = scheduled ? std::max(last, first + k * seconds(r.everyMinutes)) : ready;
+            // What was put off to the next morning puts off what follows: nobody washes twice at seven.
+            if (scheduled && putOff) want = std::max(want, *putOff + seconds(r.everyMinutes));
             s.earliest = nextWorking(want, hours);
+            putOff = s.earliest > want || putOff ? std::optional(s.earliest) : std::nullopt;
             s.latest = k == 0 ? latest : 0;
             if (const auto at = done.find(s.key); at != done.end()) {
                 s.done = at->second;

@@ -61,9 +61,7 @@ std::string shortest(double value) {
     return withoutMinusZero(text);
 }
 
-double tidy(double value) {
-    return std::isfinite(value) ? rounded(value, 15) : value;
-}
+double tidy(double value) { return std::isfinite(value) ? rounded(value, 15) : value; }
 
 std::string withUnit(double si, const Unit& unit, int digits) {
     auto text = significant(unit.fromSi(si), digits);
@@ -73,6 +71,17 @@ std::string withUnit(double si, const Unit& unit, int digits) {
 std::string asEntered(double si, const Unit& unit) {
     auto text = shortest(unit.fromSi(si));
     return unit.symbol.empty() ? text : text + " " + std::string(unit.symbol);
+}
+
+std::string briefly(double si, const Unit& unit) {
+    const auto text = shortest(unit.fromSi(si));
+    const auto first = text.find_first_of("123456789");
+    if (first == std::string::npos) return asEntered(si, unit);
+    auto digits = std::count_if(text.begin() + static_cast<std::ptrdiff_t>(first), text.end(),
+                                [](char c) { return c >= '0' && c <= '9'; });
+    if (text.find('.') == std::string::npos) // zeros at the end of a whole number say nothing
+        digits -= static_cast<std::ptrdiff_t>(text.size() - 1 - text.find_last_not_of('0'));
+    return digits <= resultDigits ? asEntered(si, unit) : withUnit(si, unit);
 }
 
 std::string atStep(double value, double step) {

@@ -45,10 +45,7 @@ std::vector<Arranged> arrangedOf(const StudyData& data, const Verdict& verdict) 
             }
             // Only where both are sure of their side: 101 % against 100 % turns nothing round.
             const auto side = [](const std::optional<AgainstPromise>& p) {
-                return !p || !p->interval        ? 0
-                       : p->interval->first > 1  ? 1
-                       : p->interval->second < 1 ? -1
-                                                 : 0;
+                return !p || !p->interval ? 0 : p->interval->first > 1 ? 1 : p->interval->second < 1 ? -1 : 0;
             };
             one.turnsRound = side(one.byRating) * side(one.byMeasured) < 0;
             out.push_back(one);

@@ -33,7 +33,7 @@ MetricValue atEnd(const StudyData& data, const Pull& pull, const Specimen& piece
 
 Standing standingAtEnd(const StudyData& data, const Pull& pull, const curve::Reading* reading,
                        const Specimen& piece, Id option) {
-    const auto standing = standingOf(pull, reading);
+    const auto standing = standingOf(data, pull, reading);
     const auto other = otherEndOf(data, piece);
     if (!other || pull.outcome.end == (option == other ? 2 : 1)) return standing;
     switch (standing) {
@@ -52,7 +52,9 @@ Standing standingAtEnd(const StudyData& data, const Pull& pull, const curve::Rea
 }
 
 int jointsThatHeld(const StudyData& data, const Pull& pull, const Specimen& piece) {
-    if (pull.standing != Standing::counts || otherEndOf(data, piece) != 0 || pull.outcome.end == 0) return 0;
+    if (standingOf(data, pull, nullptr) != Standing::counts || otherEndOf(data, piece) != 0 ||
+        pull.outcome.end == 0)
+        return 0;
     return std::max(0, data.study.plan.joints - 1);
 }
 

@@ -51,6 +51,24 @@ std::optional<double> gradeOf(const std::string& words, const Plan& plan) {
     return std::nullopt;
 }
 
+/// Loads that were read off a display in front of a lever, a doubled line or a ram: what the piece felt.
+void throughPath(methods::Evidence& e, const methods::Method& method, const Pull& pull) {
+    const auto& path = pull.outcome.path;
+    if (!path) return;
+    for (const auto& field : pull.outcome.entered.fields) {
+        const auto* input = methods::inputNamed(method, field.key);
+        if (!input || input->of != methods::Of::pull || input->form != methods::Form::one ||
+            input->dimension != Dimension::force)
+            continue;
+        const auto at = e.inputs.find(std::string(input->key));
+        if (at == e.inputs.end()) continue;
+        auto& entry = at->second;
+        entry.plusMinusSi = path->factor * entry.plusMinusSi;
+        entry.upperSi = entry.upperSi != 0 ? path->felt(entry.upperSi) : 0;
+        entry.si = path->felt(entry.si);
+    }
+}
+
 void addSeries(methods::Evidence& e, const methods::Method& method, const Entered& entered) {
     for (const auto& input : method.inputs) {
         if (input.form == methods::Form::steps && !entered.steps.empty())
@@ -70,9 +88,13 @@ void addTyped(methods::Evidence& e, const methods::Method& method, const Pull& p
     const auto* input = methods::inputFor(method, *pull.typed->metric);
     if (!input) return;
     const bool between = pull.standing == Standing::between;
-    e.inputs[std::string(input->key)] = {pull.typed->value,
+    const auto felt = [&](double read) {
+        const auto& path = pull.outcome.path;
+        return path && input->dimension == Dimension::force && read != 0 ? path->felt(read) : read;
+    };
+    e.inputs[std::string(input->key)] = {felt(pull.typed->value),
                                          between ? Doubt::between : Doubt::exact,
-                                         pull.typed->upper,
+                                         felt(pull.typed->upper),
                                          0,
                                          &quantity::siUnit(input->dimension),
                                          -1};
@@ -172,6 +194,7 @@ Expected<methods::Evidence> evidenceOf(const StudyData& data, const Pull& pull,
     addMeasures(e, method, piece);
     for (const auto* fields : {&piece.inputs, &pull.outcome.entered.fields})
         if (auto ok = addFields(e, method, *fields); !ok) return tl::unexpected(ok.error());
+    throughPath(e, method, pull);
     addSeries(e, method, pull.outcome.entered);
     addTyped(e, method, pull);
     e.reading = reading;
@@ -180,7 +203,7 @@ Expected<methods::Evidence> evidenceOf(const StudyData& data, const Pull& pull,
     e.afterwards = pull.outcome.afterwards;
     e.grade = gradeOf(e.afterwards, data.study.plan);
     e.calibratedTo = pull.settings.calibratedTo.value_or(0);
-    e.state = stateOf(standingOf(pull, reading));
+    e.state = stateOf(standingOf(data, pull, reading));
     return e;
 }
 
@@ -237,8 +260,8 @@ Expected<Entered> enteredFrom(const methods::Method& method, const std::vector<F
         const bool other = input->orElse && filled(input->orElseBy);
         const auto dimension = other ? *input->orElse : input->dimension;
         const auto before = spoken.find(dimension);
-        const auto entry = methods::entryOf(*input, field.text,
-                                            before != spoken.end() ? before->second : unitOf(dimension));
+        const auto entry =
+            methods::entryOf(*input, field.text, before != spoken.end() ? before->second : unitOf(dimension));
         if (!entry) return tl::unexpected(entry.error());
         if (entry->unit) spoken[entry->unit->dimension] = entry->unit;
         out.fields.push_back({field.key, quantity::print(*entry)});

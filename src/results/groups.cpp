@@ -29,7 +29,8 @@ bool rankedFairly(const Goal& goal, const Group& group) {
 
 void speakAlike(const Goal& goal, std::span<Group> groups) {
     if (goal.metric->scale != methods::Scale::measured) return;
-    if (std::none_of(groups.begin(), groups.end(), [](const Group& g) { return g.summary.censored(); })) return;
+    if (std::none_of(groups.begin(), groups.end(), [](const Group& g) { return g.summary.censored(); }))
+        return;
     for (auto& g : groups) {
         auto summary = g.summary;
         stats::takeFittedMedian(summary, valuesOf(g), familyOf(goal));
@@ -49,7 +50,8 @@ std::optional<bool> lies(const Goal& goal, const stats::Value& v) {
         return v.value < low ? std::optional(false) : std::nullopt;
     case stats::State::between:
         if (v.value > high || v.upper < low) return false;
-        return insideWindow(goal, v.value) && insideWindow(goal, v.upper) ? std::optional(true) : std::nullopt;
+        return insideWindow(goal, v.value) && insideWindow(goal, v.upper) ? std::optional(true)
+                                                                          : std::nullopt;
     case stats::State::exact:
     case stats::State::aside:
         break;
@@ -57,7 +59,8 @@ std::optional<bool> lies(const Goal& goal, const stats::Value& v) {
     return insideWindow(goal, v.value);
 }
 
-/// The ± and the last digit of what was typed for the metric itself; a number that follows from others has its own.
+/// The ± and the last digit of what was typed for the metric itself; a number that follows from others has
+/// its own.
 void readDoubt(GroupValue& value, const Pull& pull, const Goal& goal) {
     std::string text;
     if (pull.typed && pull.typed->metric->key == goal.metric->key) text = pull.typed->asTyped;
@@ -68,6 +71,10 @@ void readDoubt(GroupValue& value, const Pull& pull, const Goal& goal) {
     if (!entry || !entry->unit) return;
     value.doubt = entry->plusMinusSi;
     if (entry->decimals >= 0) value.resolution = 0.5 * std::pow(10.0, -entry->decimals) * entry->unit->factor;
+    if (const auto& path = pull.outcome.path; path && goal.metric->dimension == quantity::Dimension::force) {
+        value.doubt = std::hypot(path->factor * value.doubt, path->doubt * entry->si);
+        value.resolution *= path->factor;
+    }
 }
 
 double rootMeanSquare(const std::vector<GroupValue>& values, double GroupValue::*of) {

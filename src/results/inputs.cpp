@@ -94,7 +94,8 @@ int legsOf(const domain::StudyData& data, const domain::Specimen& piece) {
     for (const auto* fields : {&data.study.plan.inputs, &piece.inputs})
         for (const auto& f : *fields)
             if (const auto point = f.key.rfind('.'); point != std::string::npos)
-                most = std::max(most, quantity::wholeNumber(std::string_view(f.key).substr(point + 1)).value_or(0));
+                most = std::max(most,
+                                quantity::wholeNumber(std::string_view(f.key).substr(point + 1)).value_or(0));
     return most > 0 ? std::min(most, 64) : 3;
 }
 

@@ -42,7 +42,7 @@ std::vector<SquareLegs> legsOf(const Results& results) {
             double load = 0;
             for (const auto& attempt : results.attempts(o.id, c.id)) {
                 const auto& pull = *attempt.pull;
-                if (pull.standing != domain::Standing::counts) continue;
+                if (standingOf(data, pull, nullptr) != domain::Standing::counts) continue;
                 const auto evidence = evidenceOf(data, pull, results.readings().find(pull.id));
                 const auto shared =
                     evidence ? methods::sharedLoad(*evidence) : tl::unexpected(evidence.error());
@@ -55,7 +55,7 @@ std::vector<SquareLegs> legsOf(const Results& results) {
                 if (shared->directions.empty()) continue;
                 legs.directions = shared->directions;
                 load += shared->load;
-                last = *shared;
+                if (!shared->predicted.empty()) last = *shared; // what was measured is shown either way
             }
             if (legs.pulls == 0) continue;
             for (auto& v : legs.loads)
@@ -85,7 +85,7 @@ std::optional<SquareLegs> legsNow(const StudyData& data, const Specimen& piece,
     for (const double load : legs.loads)
         e->legs["leg"].push_back({load, {}, 0, 0, &quantity::unit("N"), -1});
     const auto shared = methods::sharedLoad(*e);
-    if (!shared || shared->directions.empty() || shared->loads.size() != legs.loads.size()) return legs;
+    if (!shared || shared->predicted.empty() || shared->loads.size() != legs.loads.size()) return legs;
     legs.directions = shared->directions;
     predict(legs, *shared, shared->load);
     return legs;

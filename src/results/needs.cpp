@@ -23,13 +23,16 @@ std::vector<stats::Value> countedOf(const Group& group) {
 void byStudent(NeedResult& r, const stats::Summary& s, double need) {
     if (s.n < 2 || !s.sd || !s.mean) return;
     const auto n = static_cast<double>(s.n);
-    // Beside groups with bounds its typical value is a median; of a complete group the mean is as good a word.
+    // Beside groups with bounds its typical value is a median; of a complete group the mean is as good a
+    // word.
     const double off = *s.mean - need, spread = std::max(*s.sd, s.resolution / std::sqrt(3.0));
     if (spread == 0) { // no spread can be seen: the average is known to the reading's step
         if (std::abs(off) > s.doubt) r.meanMeets = r.nextMeets = off > 0 ? 1.0 : 0.0;
         return;
     }
-    const auto chance = [&](double by, double scale) { return 1 - stats::studentUpperTail(n - 1, by / scale); };
+    const auto chance = [&](double by, double scale) {
+        return 1 - stats::studentUpperTail(n - 1, by / scale);
+    };
     // What the readings are not sure of is taken off the difference before chance is asked.
     const double sureOff = off > 0 ? std::max(0.0, off - s.doubt) : std::min(0.0, off + s.doubt);
     r.meanMeets = chance(sureOff, spread / std::sqrt(n));
@@ -45,7 +48,9 @@ double medianAtLeast(const stats::Density& density, double need) {
 }
 
 NeedVerdict called(double least, double most) {
-    return least >= sure ? NeedVerdict::met : most <= 1 - sure ? NeedVerdict::notMet : NeedVerdict::cannotTell;
+    return least >= sure      ? NeedVerdict::met
+           : most <= 1 - sure ? NeedVerdict::notMet
+                              : NeedVerdict::cannotTell;
 }
 
 /// With bounds the law is half of the answer: it is met, or not, only where every law says so.

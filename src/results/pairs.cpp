@@ -12,13 +12,17 @@ using stats::PairVerdict;
 
 namespace {
 
-/// The group as a side of a pair: by the blocks of its pieces where each value has one.
+/// The group as a side of a pair: by the blocks of its pieces where each value has one. A complete group is
+/// tested by its values, also where others of its condition hold bounds and its typical value is a median.
 stats::Side sideOf(const StudyData& data, const Group& g) {
-    stats::Side side(g.summary);
+    auto summary = g.summary;
+    if (!summary.censored() && summary.typicalBasis == stats::TypicalBasis::fittedMedian)
+        summary.typical = summary.mean;
+    stats::Side side(summary);
     for (const auto& v : g.values) {
         if (v.value.state == stats::State::aside) continue;
         const auto* s = data.specimen(v.specimen);
-        if (v.value.state != stats::State::exact || !s || s->block.empty()) return {g.summary};
+        if (v.value.state != stats::State::exact || !s || s->block.empty()) return {summary};
         side.blocked.emplace_back(s->block, v.value.value);
     }
     return side;
@@ -137,7 +141,6 @@ public:
         std::vector<std::optional<stats::LogGroup>> all;
         for (const auto i : members) {
             const auto& g = groups[i];
-            m_bounds = m_bounds || g.summary.censored();
             std::vector<double> values;
             for (const auto& v : g.values)
                 if (v.value.state == stats::State::exact) values.push_back(v.value.value);
@@ -153,22 +156,6 @@ public:
         auto c = stats::comparePooled(*x, *y, *m_spread, margin);
         return c.p ? std::optional(c) : std::nullopt;
     }
-    /// Two complete groups beside others with bounds: their medians, each by its own spread of logarithms.
-    std::optional<stats::Comparison> ofMedians(const Goal& goal, const std::vector<Group>& groups, std::size_t a,
-                                               std::size_t b) const {
-        const auto *x = at(a), *y = at(b);
-        if (!m_bounds || familyOf(goal) == stats::Family::normal || !x || !y || x->n < 2 || y->n < 2) return {};
-        const auto error = [](const stats::LogGroup& g) {
-            const auto n = static_cast<double>(g.n);
-            return g.squares / (n - 1) / n;
-        };
-        const double ex = error(*x), ey = error(*y);
-        const double ratio = *groups[a].summary.typical / *groups[b].summary.typical;
-        if (!(ex + ey > 0) || !(ratio > 0)) return {};
-        const auto nx = static_cast<double>(x->n), ny = static_cast<double>(y->n);
-        const double df = (ex + ey) * (ex + ey) / (ex * ex / (nx - 1) + ey * ey / (ny - 1));
-        return stats::compareOnLogs(std::log(ratio), std::sqrt(ex + ey), df, goal.margin);
-    }
 
 private:
     const stats::LogGroup* at(std::size_t i) const {
@@ -177,7 +164,6 @@ private:
     }
     std::map<std::size_t, std::optional<stats::LogGroup>> m_logs;
     std::optional<stats::PooledSpread> m_spread;
-    bool m_bounds = false;
 };
 
 } // namespace
@@ -211,18 +197,23 @@ std::vector<PairResult> pairsOf(const Results& results, const Goal& goal, const 
                 compared[k] = withoutMeans(goal, groups[p.a], groups[p.b]);
             } else if (groups[p.a].summary.censored() || groups[p.b].summary.censored()) {
                 compared[k] = drawn.compare(p.a, p.b, goal.margin);
-            } else if (const auto medians = logs.ofMedians(goal, groups, p.a, p.b)) {
-                compared[k] = *medians;
             } else if (sides[p.a].blocked.empty() || sides[p.b].blocked.empty()) {
                 if (const auto two = logs.ofTwo(p.a, p.b, goal.margin)) compared[k] = *two;
             }
         }
         stats::decide(compared, compare, goal.margin);
+        for (std::size_t k = 0; k < family->size(); ++k) { // a ratio is of the averages that are shown
+            const auto &x = groups[pairs[(*family)[k]].a].summary, &y = groups[pairs[(*family)[k]].b].summary;
+            if (compared[k].test == stats::PairTest::welch &&
+                x.typicalBasis == stats::TypicalBasis::fittedMedian &&
+                y.typicalBasis == stats::TypicalBasis::fittedMedian && *x.typical > 0 && *y.typical > 0)
+                compared[k].ratio = *x.typical / *y.typical;
+        }
         for (std::size_t k = 0; k < family->size(); ++k)
             if (auto& c = compared[k]; c.test == stats::PairTest::censored)
-                c.familyInterval = c.familyLevel == 0.05 ? c.ratioInterval
-                                                         : drawn.interval(pairs[(*family)[k]].a,
-                                                                          pairs[(*family)[k]].b, c.familyLevel);
+                c.drawnFamily = c.familyLevel == 0.05 ? c.ratioInterval
+                                                      : drawn.interval(pairs[(*family)[k]].a,
+                                                                       pairs[(*family)[k]].b, c.familyLevel);
         for (std::size_t k = 0; k < family->size(); ++k) {
             auto& p = pairs[(*family)[k]];
             p.comparison = std::move(compared[k]);

@@ -20,7 +20,8 @@ bool alike(double a, double b) { return std::abs(a - b) <= 1e-9 * std::max(std::
 /// Whether two neighbours of the order share a place: nothing tells them apart.
 bool samePlace(const Goal& goal, const Group& a, const Group& b) {
     if (goal.sense == Sense::inside)
-        return goal.window && a.inside->share() == b.inside->share() && a.inside->most() == b.inside->most() &&
+        return goal.window && a.inside->share() == b.inside->share() &&
+               a.inside->most() == b.inside->most() &&
                alike(fromMiddle(goal, *a.summary.typical), fromMiddle(goal, *b.summary.typical));
     return (a.enough && b.enough) ||
            (a.summary.bound == b.summary.bound && alike(*a.summary.typical, *b.summary.typical));

@@ -9,7 +9,8 @@
 namespace anvil::results {
 namespace {
 
-/// The logarithms of every group block by block, where each holds one value in each of the same blocks; else empty.
+/// The logarithms of every group block by block, where each holds one value in each of the same blocks; else
+/// empty.
 std::vector<std::vector<double>> logsByBlock(const StudyData& data, const Verdict& verdict,
                                              const std::vector<std::size_t>& groups) {
     std::vector<std::map<std::string, double>> all;
@@ -19,7 +20,8 @@ std::vector<std::vector<double>> logsByBlock(const StudyData& data, const Verdic
         for (const auto& v : verdict.groups[i].values) {
             if (v.value.state == stats::State::aside) continue;
             const auto* piece = data.specimen(v.specimen);
-            if (v.value.state != stats::State::exact || !(v.value.value > 0) || !piece || piece->block.empty())
+            if (v.value.state != stats::State::exact || !(v.value.value > 0) || !piece ||
+                piece->block.empty())
                 return {};
             blocks[piece->block] = std::log(v.value.value);
             ++counted;
@@ -34,7 +36,8 @@ std::vector<std::vector<double>> logsByBlock(const StudyData& data, const Verdic
             out[g].push_back(all[g].at(block));
     }
     const auto whole = out.front().size();
-    const bool most = std::all_of(all.begin(), all.end(), [&](const auto& g) { return 2 * whole >= g.size(); });
+    const bool most =
+        std::all_of(all.begin(), all.end(), [&](const auto& g) { return 2 * whole >= g.size(); });
     return whole >= 2 && most ? out : std::vector<std::vector<double>>{};
 }
 

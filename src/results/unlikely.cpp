@@ -43,8 +43,8 @@ std::optional<Unlikely> unlikely(const quantity::Entry& typed, std::vector<doubl
         const double off = std::abs(std::log(u.toSi(digits) / out.fellows));
         if (off < nearest) nearest = off, out.meant = &u;
     }
-    // A ratio of two units between honest replicates is no rarity where it is small: only a unit that fits says
-    // that it was one.
+    // A ratio of two units between honest replicates is no rarity where it is small: only a unit that fits
+    // says that it was one.
     if (!out.meant && std::abs(std::log(out.times)) < std::log(far)) return {};
     return out;
 }

@@ -1,5 +1,7 @@
 #include <anvil/results/values.h>
 
+#include <anvil/domain/outcomes.h>
+
 #include <anvil/methods/phase_metric.h>
 #include <anvil/results/evidence.h>
 #include <fmt/format.h>
@@ -15,21 +17,34 @@ bool toppedOut(const Pull& pull, const curve::Reading* reading) {
     return pull.outcome.limit == Limit::toppedOut || (reading && reading->offScale);
 }
 
-Standing standingOf(const Pull& pull, const curve::Reading* reading) {
-    return pull.standing == Standing::counts && toppedOut(pull, reading) ? Standing::atLeast : pull.standing;
+namespace {
+
+/// What the tester said wins; where nobody said anything it follows from what is known.
+domain::Proposal standsAs(const StudyData& data, const Pull& pull, const curve::Reading* reading) {
+    if (pull.standing != Standing::counts || pull.outcome.standingSaid) return {pull.standing, pull.reason};
+    if (toppedOut(pull, reading)) return {Standing::atLeast, "The rig topped out.", true};
+    auto follows = domain::standingFollows(data, pull.outcome);
+    if (follows.standing == Standing::counts) follows.reason = pull.reason;
+    return follows;
 }
 
-std::string reasonOf(const Pull& pull, const curve::Reading* reading) {
-    return standingOf(pull, reading) == pull.standing ? pull.reason : "The rig topped out.";
+} // namespace
+
+Standing standingOf(const StudyData& data, const Pull& pull, const curve::Reading* reading) {
+    return standsAs(data, pull, reading).standing;
+}
+
+std::string reasonOf(const StudyData& data, const Pull& pull, const curve::Reading* reading) {
+    return standsAs(data, pull, reading).reason;
 }
 
 namespace {
 
 /// A number as it was typed, by how its pull stands.
-MetricValue typedValue(const Pull& pull) {
+MetricValue typedValue(const StudyData& data, const Pull& pull) {
     using stats::State;
     State state = State::exact;
-    switch (pull.standing) {
+    switch (standingOf(data, pull, nullptr)) {
     case Standing::atLeast:
         state = State::above;
         break;
@@ -49,7 +64,13 @@ MetricValue typedValue(const Pull& pull) {
     case Standing::notRead:
         break;
     }
-    return {stats::Value{pull.typed->value, state, pull.typed->upper}, {}, false, {}};
+    double value = pull.typed->value, upper = pull.typed->upper;
+    if (const auto& path = pull.outcome.path;
+        path && pull.typed->metric->dimension == quantity::Dimension::force) {
+        value = path->felt(value);
+        upper = upper != 0 ? path->felt(upper) : 0;
+    }
+    return {stats::Value{value, state, upper}, {}, false, {}};
 }
 
 } // namespace
@@ -60,9 +81,10 @@ MetricValue valueFrom(const StudyData& data, const Pull& pull, const curve::Read
     const auto none = [](std::string why) { return MetricValue{std::nullopt, std::move(why), false, {}}; };
     if (pull.recording == Recording::running) return none("being recorded");
     if (pull.recording == Recording::interrupted) return none("its recording was interrupted");
-    if (pull.standing == Standing::voided) return none("void");
-    if (pull.standing == Standing::notRead) return none("the number was not read");
-    if (pull.typed && pull.typed->metric == metric) return typedValue(pull);
+    const auto standing = standingOf(data, pull, reading);
+    if (standing == Standing::voided) return none("void");
+    if (standing == Standing::notRead) return none("the number was not read");
+    if (pull.typed && pull.typed->metric == metric) return typedValue(data, pull);
     if (!pull.typed && !reading && pull.outcome.entered == Entered{} && pull.outcome.phases.empty())
         return none("its curve cannot be read");
     const auto& all = follows();

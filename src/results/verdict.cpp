@@ -1,6 +1,8 @@
 #include <anvil/results/verdict.h>
 
 #include <algorithm>
+#include <anvil/stats/power.h>
+#include <cmath>
 
 namespace anvil::results {
 namespace {
@@ -24,6 +26,33 @@ stats::Family floorLaw(const Verdict& verdict) {
     const bool bounds = std::any_of(verdict.groups.begin(), verdict.groups.end(),
                                     [](const Group& g) { return g.summary.censored(); });
     return verdict.goal.family.value_or(bounds ? stats::Family::lognormal : stats::Family::normal);
+}
+
+std::optional<SinglePulls> singlePulls(const Verdict& verdict, const PairResult& pair) {
+    const auto &a = verdict.groups[pair.a].summary, &b = verdict.groups[pair.b].summary;
+    if ((a.n > 1 && b.n > 1) || !pair.comparison.ratio || !(*pair.comparison.ratio > 0)) return {};
+    SinglePulls out;
+    out.ratio = *pair.comparison.ratio;
+    const double cv = verdict.usual.cv, off = std::abs(std::log(out.ratio));
+    out.chance = std::erfc(off / (std::sqrt(2.0) * cv) / std::sqrt(2.0)); // both tails of the normal law
+    out.difference = std::max(std::exp(off) - 1, verdict.goal.margin);
+    out.each = stats::replicatesFor(cv, out.difference);
+    return out;
+}
+
+UsualSpread pooledSpread(std::span<const Verdict> verdicts) {
+    UsualSpread out;
+    double squares = 0;
+    for (const auto& v : verdicts)
+        for (const auto& g : v.groups)
+            if (g.summary.cv && !g.summary.censored() && g.summary.n >= 2) {
+                squares += static_cast<double>(g.summary.n - 1) * *g.summary.cv * *g.summary.cv;
+                out.df += g.summary.n - 1;
+            }
+    constexpr std::size_t least = 6;
+    if (out.df < least || !(squares > 0)) return {};
+    out.cv = std::sqrt(squares / static_cast<double>(out.df));
+    return out;
 }
 
 std::vector<std::size_t> Verdict::inCondition(Id condition) const {

@@ -54,8 +54,8 @@ std::vector<Worth> worthOf(const StudyData& data, const Verdict& verdict) {
         const auto& g = verdict.groups[i];
         const auto& option = data.optionAt(g.option);
         if (!option.unitCost || !g.summary.typical) continue;
-        if (out.empty()) currency = option.currency;
-        if (option.currency != currency) return {}; // prices that cannot be compared
+        if (currency.empty()) currency = option.currency; // said once, it is that of all
+        if (!option.currency.empty() && option.currency != currency) return {}; // cannot be compared
         out.push_back(ofGroup(verdict, option, g, i));
     }
     bool compared = false;

@@ -16,16 +16,16 @@ const char* word(PairVerdict verdict) {
 }
 
 const char* word(PairTest test) {
-    static constexpr const char* words[] = {"",         "welch",    "paired_t", "ranks", "fisher",
-                                            "censored", "pooled_t", "digits"};
+    static constexpr const char* words[] = {"",       "welch",    "paired_t", "ranks",
+                                            "fisher", "censored", "pooled_t", "digits"};
     static_assert(std::size(words) == static_cast<std::size_t>(PairTest::digits) + 1);
     return words[static_cast<int>(test)];
 }
 
 namespace {
 
-/// The two sides' values by whole blocks, and how many blocks hold one of them only. Empty where a value has no
-/// block, a block holds two of a side, or more than half of a side's blocks are broken.
+/// The two sides' values by whole blocks, and how many blocks hold one of them only. Empty where a value has
+/// no block, a block holds two of a side, or more than half of a side's blocks are broken.
 struct Blocks {
     std::vector<std::pair<double, double>> whole;
     std::size_t broken = 0;
@@ -79,7 +79,7 @@ void comparePaired(Comparison& c, const Blocks& blocks, double margin) {
     c.brokenBlocks = blocks.broken;
     c.difference = finite((ma - mb) * scale);
     c.ratio = ma > 0 && mb > 0 ? finite(ma / mb) : std::nullopt;
-    constexpr double rounding = 1e-12; // of the mean: no spread at all
+    constexpr double rounding = 1e-12;           // of the mean: no spread at all
     if (!(std::sqrt(sdd / df / n) > rounding)) { // every block shows the same difference
         c.test = PairTest::digits;
         return;
@@ -146,16 +146,6 @@ Comparison comparePooled(const LogGroup& a, const LogGroup& b, const PooledSprea
     const double se =
         std::sqrt(spread.variance * (1 / static_cast<double>(a.n) + 1 / static_cast<double>(b.n)));
     fill(c, RatioTest::onLogs(log, se, spread.df), margin);
-    return c;
-}
-
-Comparison compareOnLogs(double log, double se, double df, double margin) {
-    Comparison c;
-    c.ratio = finite(std::exp(log));
-    c.equal = std::abs(log) <= 1e-9;
-    if (!c.ratio) return c;
-    c.test = PairTest::welch;
-    fill(c, RatioTest::onLogs(log, se, df), margin);
     return c;
 }
 
@@ -244,7 +234,8 @@ PairVerdict verdictOf(const Comparison& c, const Summary& a, const Summary& b) {
 
 namespace {
 
-/// The level of each pair's interval: α/(tested − step), with the step at which Holm stopped for all after it.
+/// The level of each pair's interval: α/(tested − step), with the step at which Holm stopped for all after
+/// it.
 void setFamilyLevels(std::span<Comparison> family, const std::vector<std::size_t>& byP) {
     constexpr double level = 0.05;
     bool stopped = false;
@@ -255,8 +246,6 @@ void setFamilyLevels(std::span<Comparison> family, const std::vector<std::size_t
         stopped = stopped || *c.p > at;
         c.familyLevel = at;
         c.family = byP.size();
-        if (c.ratioTest) c.familyInterval = at == level ? c.ratioInterval : c.ratioTest->interval(at);
-        if (c.tostP && *c.tostP < level && c.ratioTest) c.sameInterval = c.ratioTest->interval(2 * level);
     }
 }
 
@@ -305,6 +294,16 @@ void decide(std::span<Comparison> family, std::span<const SidePair> groups, doub
         const auto fewer = std::min(groups[i].first->summary.n, groups[i].second->summary.n);
         if (needed[k]) family[i].moreEach = std::max(0, *needed[k] - static_cast<int>(fewer));
     }
+}
+
+std::optional<std::pair<double, double>> overFamily(const Comparison& c) {
+    if (c.drawnFamily) return c.drawnFamily;
+    return c.ratioTest && c.familyLevel < 0.05 ? c.ratioTest->interval(c.familyLevel) : c.ratioInterval;
+}
+
+std::optional<std::pair<double, double>> ofSameness(const Comparison& c) {
+    if (c.drawnSame) return c.drawnSame;
+    return c.ratioTest ? std::optional(c.ratioTest->interval(0.10)) : std::nullopt;
 }
 
 std::optional<int> moreForSeen(const Comparison& c, const Summary& a, const Summary& b, double margin) {

@@ -30,7 +30,9 @@ std::pair<double, double> exactInterval(Tally t, double confidence) {
 double asManySuccesses(Tally t, double rate) {
     if (t.successes <= 0) return 1;
     // P(X ≥ k) of a binomial is the regularised incomplete beta function at the rate.
-    return cdf(boost::math::beta_distribution<double, quietly::Policy>(t.successes, t.tries - t.successes + 1.0), rate);
+    return cdf(
+        boost::math::beta_distribution<double, quietly::Policy>(t.successes, t.tries - t.successes + 1.0),
+        rate);
 }
 
 double asFewSuccesses(Tally t, double rate) {

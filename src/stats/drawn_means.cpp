@@ -158,9 +158,9 @@ std::uint64_t streamOf(std::uint64_t seed, std::string_view option, std::string_
 }
 
 bool canBeDrawn(std::span<const Value> values) {
-    return onlyBounds(values) != State::exact || std::any_of(values.begin(), values.end(), [](const Value& v) {
-               return v.state == State::exact || v.state == State::between;
-           });
+    return onlyBounds(values) != State::exact ||
+           std::any_of(values.begin(), values.end(),
+                       [](const Value& v) { return v.state == State::exact || v.state == State::between; });
 }
 
 State onlyBounds(std::span<const Value> values) {

@@ -15,7 +15,8 @@ struct Open {
 };
 
 Open openOf(const DrawnSide& a, const DrawnSide& b) {
-    return {a.only == State::above || b.only == State::below, a.only == State::below || b.only == State::above};
+    return {a.only == State::above || b.only == State::below,
+            a.only == State::below || b.only == State::above};
 }
 
 std::vector<double> differences(const DrawnSide& a, const DrawnSide& b) {
@@ -68,7 +69,7 @@ Comparison compareDrawn(const DrawnSide& a, const DrawnSide& b, double margin) {
     c.p = std::min(1.0, std::max(1 / n, 2 * static_cast<double>(wrong) / n));
     if (!open.up && !open.down) {
         c.tostP = std::max(share(low), share(high));
-        if (*c.tostP < 0.05) c.sameInterval = drawnInterval(a, b, 0.10);
+        if (*c.tostP < 0.05) c.drawnSame = drawnInterval(a, b, 0.10);
     }
     return c;
 }

@@ -32,8 +32,12 @@ std::vector<SurvivalStep> kaplanMeier(std::span<const Value> values) {
 
 std::optional<double> medianOf(std::span<const SurvivalStep> steps) {
     constexpr double half = 0.5 + 1e-12; // a product of shares may miss a half by rounding
-    for (const auto& step : steps)
-        if (step.share <= half) return step.value;
+    for (std::size_t k = 0; k < steps.size(); ++k) {
+        if (steps[k].share > half) continue;
+        // Exactly a half over a stretch: the middle of it, as of four complete values.
+        const bool stretch = steps[k].share >= 1 - half && k + 1 < steps.size();
+        return stretch ? 0.5 * (steps[k].value + steps[k + 1].value) : steps[k].value;
+    }
     return std::nullopt;
 }
 

@@ -85,8 +85,8 @@ double confidenceOfFloor(int n, double k, double p) {
     return boost::math::cdf(quietly::NonCentralT(n - 1.0, shift), k * root);
 }
 
-double upperPrediction(double mean, double sd, int n) {
-    return mean + studentQuantile(n - 1.0, 0.95) * sd * std::sqrt(1 + 1.0 / n);
+double upperPrediction(double mean, double sd, int n, int further) {
+    return mean + studentQuantile(n - 1.0, 1 - 0.05 / further) * sd * std::sqrt(1 + 1.0 / n);
 }
 
 } // namespace anvil::stats

@@ -62,13 +62,11 @@ std::optional<Means> drawOwnLogMeans(std::span<const Contender> all, int draws) 
 } // namespace
 
 std::optional<DrawnRanking> drawRanking(std::span<const Contender> contenders, bool moreIsBetter,
-                                        std::uint64_t shared, int draws,
-                                        std::span<const double> centres) {
+                                        std::uint64_t shared, int draws, std::span<const double> centres) {
     if (contenders.empty() || draws < 1) return std::nullopt;
-    if (!std::all_of(contenders.begin(), contenders.end(),
-                     [&](const Contender& c) {
-                         return canBeDrawn(c.values) && drawnFairly(c.values, moreIsBetter);
-                     }))
+    if (!std::all_of(contenders.begin(), contenders.end(), [&](const Contender& c) {
+            return canBeDrawn(c.values) && drawnFairly(c.values, moreIsBetter);
+        }))
         return std::nullopt;
     DrawnRanking out;
     const bool own = std::all_of(contenders.begin(), contenders.end(),
@@ -76,11 +74,10 @@ std::optional<DrawnRanking> drawRanking(std::span<const Contender> contenders, b
     out.spread = own ? DrawnSpread::own : DrawnSpread::pooled;
     // Where a value is a bound somebody's typical value is the median of a law: on logarithms throughout.
     const bool bounds = std::any_of(contenders.begin(), contenders.end(), [](const Contender& c) {
-        return std::any_of(c.values.begin(), c.values.end(), [](const Value& v) {
-            return v.state != State::exact && v.state != State::aside;
-        });
+        return std::any_of(c.values.begin(), c.values.end(),
+                           [](const Value& v) { return v.state != State::exact && v.state != State::aside; });
     });
-    auto means = !own ? drawLogMeans(contenders, shared, draws)
+    auto means = !own     ? drawLogMeans(contenders, shared, draws)
                  : bounds ? drawOwnLogMeans(contenders, draws)
                           : drawMeans(contenders, draws);
     if (!means) return std::nullopt;

@@ -9,6 +9,19 @@
 
 namespace anvil::stats {
 
+namespace {
+
+/// Where a function that changes its sign between two places crosses zero.
+template <class F> double solve(const F& f, double x, double y) {
+    std::uintmax_t steps = 80;
+    const double low = std::min(x, y), high = std::max(x, y);
+    const auto [a, b] = boost::math::tools::toms748_solve(
+        f, low, high, [](double u, double v) { return std::abs(u - v) <= 1e-11; }, steps);
+    return 0.5 * (a + b);
+}
+
+} // namespace
+
 RatioTest RatioTest::welch(double a, double b, double ea, double eb, double na, double nb) {
     RatioTest out;
     // In shares of the greater average, so that no square leaves what a double holds.
@@ -75,23 +88,28 @@ double RatioTest::edge(double level, bool upper) const {
     const double middle = std::log(ratio()), sign = upper ? 1 : -1;
     const auto f = [&](double x) { return p(std::exp(x)) - level; };
     // From a standard error off the ratio outwards, until it is rejected.
-    const double se = std::sqrt(std::max(1e-30, m_va / (m_a * m_a) + m_vb / (m_b * m_b) -
-                                                    2 * m_cov / (m_a * m_b)));
-    double inner = middle, outer = middle + sign * se;
+    const double se =
+        std::sqrt(std::max(1e-30, m_va / (m_a * m_a) + m_vb / (m_b * m_b) - 2 * m_cov / (m_a * m_b)));
     constexpr double farthest = 690; // e^690 is near the end of what a double holds
-    for (double step = se; f(outer) > 0; step *= 1.5) {
-        inner = outer;
-        outer += sign * step;
-        if (std::abs(outer) > farthest) return open;
+    // The crossing next outwards of a place that is not rejected; infinite: there is none.
+    const auto crossing = [&](double inner) {
+        double outer = inner + sign * se;
+        for (double step = se; f(outer) > 0; step *= 1.5) {
+            inner = outer;
+            outer += sign * step;
+            if (std::abs(outer) > farthest) return sign * std::numeric_limits<double>::infinity();
+        }
+        return solve(f, inner, outer);
+    };
+    double found = crossing(middle);
+    // With Welch's degrees of freedom the ratios that are not rejected may lie in two pieces. The word speaks
+    // of the ratio 1: it lies within where it is not rejected, and without where it is.
+    const double one = 0, at = f(one);
+    if (sign * (one - middle) > 0) {
+        if (sign * (one - found) > 0 && at > 0) found = crossing(one);
+        if (sign * (one - found) <= 0 && at < 0) found = solve(f, middle, one);
     }
-    if (const double there = p(upper ? std::numeric_limits<double>::infinity() : 0.0);
-        there > level && std::abs(outer) > farthest)
-        return open;
-    std::uintmax_t steps = 80;
-    const double low = std::min(inner, outer), high = std::max(inner, outer);
-    const auto [x, y] = boost::math::tools::toms748_solve(
-        f, low, high, f(low), f(high), [](double u, double v) { return std::abs(u - v) <= 1e-11; }, steps);
-    return std::exp(0.5 * (x + y));
+    return std::isinf(found) ? open : std::exp(found);
 }
 
 std::pair<double, double> RatioTest::interval(double level) const {

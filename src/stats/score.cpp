@@ -93,11 +93,16 @@ std::vector<std::optional<double>> marksOfBest(const std::vector<std::optional<d
     std::optional<double> best;
     for (const auto& v : values) {
         if (!v) continue;
-        if (!(*v > 0)) return out;
+        if (*v < 0) return out;
         if (!best || (moreIsBetter ? *v > *best : *v < *best)) best = v;
     }
     for (std::size_t i = 0; i < values.size(); ++i)
-        if (values[i]) out[i] = moreIsBetter ? *values[i] / *best : *best / *values[i];
+        if (values[i]) {
+            // Nothing at all is a rating too: none of what is wanted, or the best there can be of what is
+            // not.
+            const double v = *values[i], over = moreIsBetter ? *best : v;
+            out[i] = over > 0 ? (moreIsBetter ? v : *best) / over : (v == *best ? 1 : 0);
+        }
     return out;
 }
 

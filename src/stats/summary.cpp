@@ -57,8 +57,8 @@ private:
     double m_unit = 0;
 };
 
-/// The mean with every bound where it lies: of "at least" and exact ones it is "at least", of "at most" and exact
-/// ones "at most", of both kinds nothing.
+/// The mean with every bound where it lies: of "at least" and exact ones it is "at least", of "at most" and
+/// exact ones "at most", of both kinds nothing.
 void atBounds(Summary& s, std::span<const Value> values) {
     if (s.above > 0 && s.below > 0) return;
     s.bound = s.below > 0 ? State::below : State::above;

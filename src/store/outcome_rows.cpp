@@ -90,6 +90,11 @@ QString outcomeToJson(const domain::Outcome& outcome) {
     put(o, "afterwards", outcome.afterwards);
     if (outcome.whileUnloading) o["while_unloading"] = true;
     put(o, "elsewhere", outcome.elsewhere);
+    if (outcome.standingSaid) o["standing_said"] = true;
+    if (outcome.path)
+        o["path"] = QJsonObject{{"factor", outcome.path->factor},
+                                {"offset_n", outcome.path->offset},
+                                {"doubt", outcome.path->doubt}};
     QJsonArray shares, marks, phases;
     for (const auto& s : outcome.shares)
         shares.append(QJsonObject{{"mode", text(s.mode)}, {"share", s.share}});
@@ -133,6 +138,13 @@ Expected<domain::Outcome> outcomeFromJson(const QString& json) {
     out.afterwards = o.text("afterwards");
     out.whileUnloading = o.flag("while_unloading");
     out.elsewhere = o.text("elsewhere");
+    out.standingSaid = o.flag("standing_said");
+    if (o.has("path")) {
+        const auto path = o.object("path");
+        out.path = domain::ReadThrough{path.number("factor", 1), path.number("offset_n", 0),
+                                       path.number("doubt", 0)};
+        if (!(out.path->factor > 0)) trouble.say(QStringLiteral("a load path has a factor above zero"));
+    }
     objects("shares", [&](const JsonFields& s) {
         out.shares.push_back({s.text("mode"), s.number("share", 0)});
     });

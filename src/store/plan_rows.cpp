@@ -106,6 +106,7 @@ QString planToJson(const domain::Study& study) {
     put(o, "rig", p.rig);
     putList(o, "inputs", p.inputs, field);
     putList(o, "spoken", p.spoken, field);
+    put(o, "read_at", p.readAt);
     putList(o, "arrangements", p.arrangements, [](const domain::Arrangement& a) {
         return QJsonObject{{"option", a.option}, {"base", a.base}, {"factor", a.factor}};
     });
@@ -227,6 +228,7 @@ Expected<StoredPlan> planFromJson(const QString& json) {
     p.axisUnit = o.text("axis_unit");
     p.rig = o.text("rig");
     o.list("inputs", [&](const QJsonValue& v) { p.inputs.push_back(fieldFrom(v, trouble)); });
+    p.readAt = o.text("read_at");
     o.list("spoken", [&](const QJsonValue& v) { p.spoken.push_back(fieldFrom(v, trouble)); });
     objects("arrangements", [&](const JsonFields& a) {
         p.arrangements.push_back({a.id("option"), a.id("base"), a.number("factor", 1)});

@@ -266,6 +266,16 @@ std::optional<std::size_t> oneLoadInManyUnits(const std::vector<std::string_view
     return loads[finest];
 }
 
+/// Whether the stamps of a column say more than the day.
+bool tellsTimeOfDay(const std::vector<std::string_view>& lines, const Layout& layout, std::size_t column) {
+    for (std::size_t i = layout.firstRow; i < lines.size(); ++i) {
+        const auto fields = splitFields(lines[i], layout.delimiter);
+        if (column < fields.size() && !fields[column].empty())
+            return fields[column].find(':') != std::string::npos;
+    }
+    return false;
+}
+
 Expected<void> assignByHeadings(const std::vector<std::string_view>& lines, Layout& layout,
                                 const std::vector<Heading>& headings, const Hints& hints) {
     auto best = LoadClaim::unlikely;
@@ -295,6 +305,14 @@ Expected<void> assignByHeadings(const std::vector<std::string_view>& lines, Layo
         layout.columns[i].role = role;
         layout.columns[i].why = whyOf(headings[i]);
     }
+    if (!layout.find(Role::time)) // whatever it is called: "Date" that holds date and time is the clock
+        for (std::size_t i = 0; i < headings.size(); ++i)
+            if (auto& c = layout.columns[i];
+                c.clock && c.role == Role::ignore && tellsTimeOfDay(lines, layout, i)) {
+                c.role = Role::time;
+                c.why = Why::numbers;
+                break;
+            }
     for (std::size_t i = 0; i < headings.size(); ++i) // words beside the numbers tell the runs apart
         if (layout.columns[i].role == Role::ignore && layout.columns[i].words &&
             tellsWhat(layout.columns[i].header)) {

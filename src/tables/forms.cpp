@@ -48,7 +48,8 @@ std::optional<std::pair<std::string, int>> numbered(std::string_view heading) {
            (stem.back() == ' ' || stem.back() == '_' || stem.back() == '-' || stem.back() == '.'))
         stem.pop_back();
     if (stem.empty()) return {};
-    return std::pair(unit.empty() ? stem : stem + " (" + unit + ")", quantity::wholeNumber(std::string_view(name).substr(digits + 1)).value_or(0));
+    return std::pair(unit.empty() ? stem : stem + " (" + unit + ")",
+                     quantity::wholeNumber(std::string_view(name).substr(digits + 1)).value_or(0));
 }
 
 } // namespace

@@ -101,9 +101,28 @@ bool tellsTravel(const Words& w) {
 }
 bool tellsLoad(const Words& w) { return any(w, loadWords) || ends(w, "kraft"); }
 
+constexpr std::string_view accelerationWords[] = {
+    "acceleration", "accelerations", "accel", "acc",    "deceleration",   "decel",      "ax", "ay",
+    "az",           "gforce",        "shock", "impact", "beschleunigung", "verzögerung"};
+
+bool tellsAcceleration(const Words& w) {
+    return any(w, accelerationWords) || begins(w, "accel") || begins(w, "decel");
+}
+
+/// "g" beside words of an acceleration is g₀, never gram-force.
+const quantity::Unit* gravity(const Words& words, std::string_view unit) {
+    const auto u = lowered(unit);
+    return (u == "g" || u == "gs" || u == "g0" || u == "g's") && tellsAcceleration(words)
+               ? &quantity::unit("g₀")
+               : nullptr;
+}
+
+/// A small n counts: only the capital letter is the newton.
+bool onlyCounts(std::string_view text) { return text == "n" || text == "#"; }
+
 /// The known unit a text names, the load's meaning first: kg is a load in a heading.
 const quantity::Unit* unitNamed(std::string_view text) {
-    if (text.empty()) return nullptr;
+    if (text.empty() || onlyCounts(text)) return nullptr;
     for (const auto d : {Dimension::force, Dimension::length, Dimension::time})
         if (const auto u = quantity::findUnit(text, d)) return *u;
     const auto u = quantity::findUnit(text);
@@ -134,6 +153,10 @@ Words wordsIn(std::string_view name) {
     return out;
 }
 
+const quantity::Unit* unitByName(std::string_view name, std::string_view unit) {
+    return gravity(wordsIn(name), unit);
+}
+
 std::pair<std::string, std::string> nameAndUnit(std::string_view heading) {
     const std::string h(trimmed(heading));
     for (const auto& [open, close] : {std::pair{'(', ')'}, std::pair{'[', ']'}, std::pair{'{', '}'}}) {
@@ -145,6 +168,7 @@ std::pair<std::string, std::string> nameAndUnit(std::string_view heading) {
         const auto at = h.rfind(mark);
         if (at == std::string::npos || at == 0 || at + mark.size() >= h.size()) continue;
         const auto tail = h.substr(at + mark.size());
+        if (onlyCounts(tail)) continue;
         if (quantity::findUnit(tail, Dimension::force) || quantity::findUnit(tail, Dimension::length) ||
             quantity::findUnit(tail, Dimension::time) || (mark != " " && isOther(tail)))
             return {std::string(trimmed(h.substr(0, at))), tail};
@@ -206,13 +230,18 @@ Heading readHeading(std::string_view text, std::string_view unitBelow) {
     h.unitText = unit;
     const bool other = isOther(unit);
     h.unit = other ? nullptr : unitNamed(unit);
+    if (const auto* g = gravity(words, unit)) h.unit = g;
     h.unknownUnit = !other && !h.unit && meantAsUnit(unit) && lowered(unit) != "hh:mm:ss";
     const auto measures = [&](Dimension d) { return h.unit && h.unit->dimension == d; };
     const bool speaksAgainst = any(words, against);
     h.against =
         speaksAgainst || other ||
         (h.unit && !measures(Dimension::force) && !measures(Dimension::length) && !measures(Dimension::time));
-    if (measures(Dimension::force)) {
+    if (measures(Dimension::acceleration) && tellsAcceleration(words) && !speaksAgainst) {
+        h.load = LoadClaim::unitOnly; // beside a force it is no load
+        h.role = Role::force;
+        h.against = false;
+    } else if (measures(Dimension::force)) {
         h.load = speaksAgainst      ? LoadClaim::unlikely
                  : tellsLoad(words) ? LoadClaim::wordAndUnit
                                     : LoadClaim::unitOnly;

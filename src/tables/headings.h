@@ -20,6 +20,8 @@ struct Heading {
 
 /// Reads a heading, with the cell of a row of units below it (or empty).
 Heading readHeading(std::string_view text, std::string_view unitBelow = {});
+/// The unit that a name gives its unit's letters: "g" of a deceleration is g₀. Null: they are what they say.
+const quantity::Unit* unitByName(std::string_view name, std::string_view unit);
 /// "Force (kN)", "load [kgf]", "F/N", "Weg in mm", "force_lbf", "Load, N" → name and unit.
 std::pair<std::string, std::string> nameAndUnit(std::string_view heading);
 /// The words of a name, lower case: "LoadCell-2" → load, cell, 2.

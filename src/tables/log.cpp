@@ -692,6 +692,28 @@ void splitFurther(std::vector<Run>& runs, Log& log) {
     }
 }
 
+/// A last row that holds the sum of those above it is no reading, and never the peak.
+void leaveOutSums(Columns& columns, Log& log) {
+    constexpr std::size_t least = 5;
+    const auto& force = columns.force;
+    if (force.size() < least + 1) return;
+    double sum = 0, all = 0, most = 0;
+    for (std::size_t i = 0; i + 1 < force.size(); ++i) {
+        sum += force[i];
+        all += std::abs(force[i]);
+        most = std::max(most, std::abs(force[i]));
+    }
+    const double last = force.back();
+    if (!(std::abs(last) > 2 * most) || std::abs(last - sum) > 1e-4 * all)
+        return; // rounded where it was summed
+    for (auto* column : {&columns.time, &columns.force, &columns.displacement})
+        if (!column->empty()) column->pop_back();
+    std::erase_if(columns.overloads, [&](std::size_t row) { return row >= columns.force.size(); });
+    std::erase_if(columns.breaks, [&](const Columns::Break& b) { return b.row >= columns.force.size(); });
+    ++log.rowsLeftOut;
+    log.notes.push_back("Its last row is the sum of those above it and was left out.");
+}
+
 Expected<Log> readText(Text& text, const Hints& hints, unsigned threads) {
     auto [layout, columns] = layInAnyForm(text, hints, threads);
     if (!layout) return tl::unexpected(layout.error());
@@ -717,6 +739,7 @@ Expected<Log> readText(Text& text, const Hints& hints, unsigned threads) {
     if (log.forceUnitKnown) inTheirUnits(columns, *unitOf(Role::force), log);
     toSi(columns.displacement, unitOf(Role::displacement) ? unitOf(Role::displacement)->factor : 0.001);
     if (auto ok = readClock(text, *layout, columns, log); !ok) return tl::unexpected(ok.error());
+    leaveOutSums(columns, log);
     const std::size_t rows = columns.force.size();
     if (rows < 3)
         return fail(fmt::format("only {} row{} of numbers: a curve needs at least three{}", rows,
@@ -741,6 +764,9 @@ Expected<Log> readText(Text& text, const Hints& hints, unsigned threads) {
             log.runs[i].label = log.runs.size() == 1 ? "" : fmt::format("{}", i + 1);
     if (log.runs.empty()) return fail("no run in it has three rows of numbers");
     if (!marked.empty()) markOverloads(log.runs, marked, columns.overloads);
+    if (const auto* unit = unitOf(Role::force); unit && unit->dimension != quantity::Dimension::force)
+        for (auto& run : log.runs)
+            run.curve.load = unit->dimension;
     return log;
 }
 

@@ -3,7 +3,9 @@
 #include "headings.h"
 #include <algorithm>
 #include <cctype>
+#include <cmath>
 #include <fmt/format.h>
+#include <map>
 
 namespace anvil::tables {
 namespace {
@@ -15,9 +17,9 @@ constexpr std::size_t headLines = 50;
 /// A table with a column an option has no more rows than people pull pieces.
 constexpr std::size_t mostAcrossRows = 200;
 
-constexpr std::string_view valueWords[] = {"value",    "result",  "peak",     "force",  "load",
-                                           "strength", "reading", "fmax",     "max",    "maximum",
-                                           "breaking", "break",   "ultimate", "failure"};
+constexpr std::string_view valueWords[] = {
+    "value",   "result",   "peak",  "force",    "load",    "strength",     "reading",      "fmax",  "max",
+    "maximum", "breaking", "break", "ultimate", "failure", "deceleration", "acceleration", "accel", "decel"};
 constexpr std::string_view optionWords[] = {"option", "name",    "product", "kind",    "group",    "item",
                                             "type",   "article", "variant", "brand",   "fastener", "adhesive",
                                             "rope",   "glue",    "sample",  "produkt", "variante"};
@@ -136,7 +138,7 @@ bool layOutLong(ValueLayout& out, const std::vector<Name>& names, const Row& hea
         } else if (namesCondition(n)) {
             out.conditions.push_back(i);
         } else if (!value && namesValue(n)) {
-            out.values.push_back({i, "", n.unit}); // the unit of this column, never of a later one
+            out.values.push_back({i, "", n.unit, n.text}); // the unit of this column, never of a later one
             value = true;
         } else if (is(n, {"unit", "units", "einheit"}) && !out.unit) {
             out.unit = i;
@@ -148,7 +150,8 @@ bool layOutLong(ValueLayout& out, const std::vector<Name>& names, const Row& hea
             out.block = i;
         } else if (is(n, {"note", "remark", "comment", "reason", "notes", "remarks"}) && !out.note) {
             out.note = i;
-        } else if (!value && quantity::findUnit(heading[i], quantity::Dimension::force)) {
+        } else if (!value && heading[i] != "n" &&
+                   quantity::findUnit(heading[i], quantity::Dimension::force)) {
             out.values.push_back({i, "", heading[i]}); // headed by nothing but its unit
             value = true;
         } else if (!heading[i].empty()) {
@@ -190,8 +193,26 @@ bool layOutWide(ValueLayout& out, const std::vector<Name>& names, const Row& hea
     out.conditions = conditions;
     out.notUsed = notUsed;
     for (const auto i : replicates)
-        out.values.push_back({i, "", names[i].unit});
+        out.values.push_back({i, "", names[i].unit, names[i].text});
     return true;
+}
+
+/// A column called by a summary's name whose numbers are worked out of those beside them, or that has but
+/// one. One called "S" or "Mean" with numbers of its own is an option.
+bool summarises(const std::vector<Name>& names, const std::vector<Row>& rows, std::size_t column) {
+    if (!isSummary(names[column].text)) return false;
+    std::size_t own = 0, filled = 0;
+    for (const auto& r : rows) {
+        const auto value = column < r.size() ? quantity::parseNumber(r[column]) : fail("");
+        if (!value) continue;
+        std::vector<double> beside;
+        for (std::size_t i = 0; i < r.size() && i < names.size(); ++i)
+            if (const auto other = quantity::parseNumber(r[i]); other && !isSummary(names[i].text))
+                beside.push_back(*other);
+        ++filled;
+        own += !isWorkedOut(*value, beside);
+    }
+    return filled < 2 || 2 * own < filled;
 }
 
 /// One column an option, one row a replicate.
@@ -200,17 +221,22 @@ bool layOutAcross(ValueLayout& out, const std::vector<Name>& names, const Row& h
     if (rows.size() > mostAcrossRows) return false;
     std::vector<ValueColumn> columns;
     std::vector<std::string> notUsed;
+    // "P", "Q", "R", "S": options called by letters, none of which is a second or a newton.
+    const bool letters =
+        std::count_if(names.begin(), names.end(), [](const Name& n) { return n.text.size() == 1; }) >= 3;
     for (std::size_t i = 0; i < names.size(); ++i) {
-        const auto role = readHeading(names[i].text).role; // "Gorse (kN)" is no load's name
+        const bool letter = letters && heading[i].size() == 1;
+        const auto role =
+            letter ? Role::ignore : readHeading(names[i].text).role; // "Gorse (kN)" is no load's name
         const bool counter =
             i == 0 && (heading[i].empty() || namesReplicate({names[i].text, "", names[i].words}) ||
                        (!names[i].words.empty() && in(names[i].words[0], countWords)) || counts(rows, i));
-        if (counter || isSummary(names[i].text)) {
+        if (counter || summarises(names, rows, i)) {
             if (!heading[i].empty()) notUsed.push_back(heading[i]);
             continue;
         }
         if (role == Role::time || role == Role::displacement || role == Role::force || namesValue(names[i]) ||
-            heading[i].empty() || !inValues(rows, i) || quantity::findUnit(heading[i]))
+            heading[i].empty() || !inValues(rows, i) || (!letter && quantity::findUnit(heading[i])))
             return false; // a log, or something else
         columns.push_back({i, names[i].text, names[i].unit});
     }
@@ -263,6 +289,77 @@ bool isSummary(const std::string& name) {
     const auto in = wordsIn(name);
     return !in.empty() && in.size() <= 3 &&
            std::find(std::begin(words), std::end(words), in[0]) != std::end(words);
+}
+
+bool isWorkedOut(double value, const std::vector<double>& of) {
+    if (of.size() < 2) return false;
+    const auto n = static_cast<double>(of.size());
+    auto sorted = of;
+    std::sort(sorted.begin(), sorted.end());
+    double sum = 0, squares = 0;
+    for (const double x : of)
+        sum += x;
+    const double mean = sum / n;
+    for (const double x : of)
+        squares += (x - mean) * (x - mean);
+    const double s = std::sqrt(squares / (n - 1)), all = std::sqrt(squares / n);
+    const double median = 0.5 * (sorted[(of.size() - 1) / 2] + sorted[of.size() / 2]);
+    const auto is = [&](double what, double within) {
+        return std::abs(value - what) <= within * std::abs(what);
+    };
+    constexpr double digits = 2e-3, fewDigits = 0.06; // what is left of rounding
+    return is(mean, digits) || is(sum, digits) || is(median, digits) || value == sorted.front() ||
+           value == sorted.back() || value == n || is(s, fewDigits) || is(all, fewDigits) ||
+           is(s / mean, fewDigits) || is(100 * s / mean, fewDigits) || is(s / std::sqrt(n), fewDigits) ||
+           is(sorted.back() - sorted.front(), digits);
+}
+
+std::vector<std::size_t> summaryRows(const std::vector<std::string_view>& lines, const ValueLayout& layout) {
+    struct Named {
+        std::size_t line;
+        std::string name;
+        std::size_t values = 0;
+        bool workedOut = false;
+    };
+    std::vector<Named> named;
+    std::map<std::string, std::size_t> values; // how many each name has
+    // By column: everything above, and what stands above since the last such row.
+    std::vector<std::vector<double>> above(layout.values.size()), block(layout.values.size());
+    for (std::size_t i = layout.firstRow; i < lines.size(); ++i) {
+        if (trimmed(lines[i]).empty()) continue;
+        const auto cells = cellsOf(lines[i], layout);
+        const auto at = layout.option.value_or(0);
+        Named row{i + 1, at < cells.size() ? cells[at] : std::string()};
+        std::vector<std::optional<double>> numbers;
+        for (const auto& v : layout.values) {
+            const auto number = v.at < cells.size() ? quantity::parseNumber(cells[v.at]) : fail("");
+            numbers.push_back(number ? std::optional(*number) : std::nullopt);
+            row.values += number.has_value();
+        }
+        if (!isSummary(row.name)) {
+            for (std::size_t k = 0; k < numbers.size(); ++k)
+                if (numbers[k]) above[k].push_back(*numbers[k]), block[k].push_back(*numbers[k]);
+            continue;
+        }
+        row.workedOut = row.values > 0;
+        for (std::size_t k = 0; k < numbers.size(); ++k)
+            if (numbers[k])
+                row.workedOut = row.workedOut &&
+                                (isWorkedOut(*numbers[k], above[k]) || isWorkedOut(*numbers[k], block[k]));
+        values[lowered(row.name)] += row.values;
+        // The next subtotal begins anew, once a row that is none follows.
+        if (i + 1 < lines.size()) {
+            const auto next = cellsOf(lines[i + 1], layout);
+            if (at >= next.size() || !isSummary(next[at]))
+                for (auto& b : block)
+                    b.clear();
+        }
+        named.push_back(std::move(row));
+    }
+    std::vector<std::size_t> out;
+    for (const auto& row : named)
+        if (row.workedOut || values[lowered(row.name)] < 2) out.push_back(row.line);
+    return out;
 }
 
 std::vector<std::string> cellsOf(std::string_view line, const ValueLayout& layout) {

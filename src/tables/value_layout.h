@@ -10,6 +10,7 @@ struct ValueColumn {
     std::size_t at = 0;
     std::string option;   ///< empty: the row names it
     std::string unitText; ///< as its heading names it
+    std::string name{};   ///< of its heading, without the unit
 };
 
 struct ValueLayout {
@@ -30,5 +31,13 @@ Expected<ValueLayout> layOutValues(const std::vector<std::string_view>& lines);
 
 /// "Mean", "Max", "Std dev", "Total": about results, not one of them.
 bool isSummary(const std::string& name);
+/// Whether a number is what somebody would work out of others, to the digits of a sheet: their mean, sum,
+/// median, least, greatest, count, standard deviation (of n or n − 1), its share of the mean or its standard
+/// error.
+bool isWorkedOut(double value, const std::vector<double>& of);
+/// The rows, by their place among `lines`, that are about results: called by a summary's name, and holding
+/// what can be worked out of those above, or the only one of that name. What is called "S" or "Mean" and has
+/// several values of its own is an option.
+std::vector<std::size_t> summaryRows(const std::vector<std::string_view>& lines, const ValueLayout& layout);
 
 } // namespace anvil::tables

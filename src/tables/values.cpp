@@ -37,6 +37,7 @@ public:
             blank += cells[*layout.option].empty();
         }
         m_comma = commasIn(values);
+        m_summaries = summaryRows(lines, layout);
         m_merged = 2 * blank + 1 >= rows && blank > 0;
     }
 
@@ -51,7 +52,7 @@ public:
         for (const auto place : m_layout.conditions)
             if (const auto c = at(place); !c.empty()) condition += (condition.empty() ? "" : " ") + c;
         const auto& first = m_layout.option ? option : cells.empty() ? option : cells[0];
-        if (isSummary(first) && !table.rows.empty()) {
+        if (!table.rows.empty() && std::binary_search(m_summaries.begin(), m_summaries.end(), line)) {
             bad(line, fmt::format("is a summary (\"{}\"), not a result", shortened(first, 40)), false);
             return;
         }
@@ -97,7 +98,8 @@ private:
             auto u = quantity::findUnit(unitText, quantity::Dimension::force);
             if (!u) u = quantity::findUnit(unitText);
             if (!u) return bad(line, u.error().message);
-            unit = *u;
+            const auto* byName = unitByName(column.name, unitText);
+            unit = byName ? byName : *u;
         }
         const auto state = stateFrom(at(m_layout.state));
         if (!state)
@@ -125,6 +127,7 @@ private:
     const ValueLayout& m_layout;
     Comma m_comma = Comma::none;
     bool m_merged = false;
+    std::vector<std::size_t> m_summaries; ///< lines, counted from 1
     std::string m_lastOption, m_lastCondition;
     std::map<std::string, std::string> m_options, m_conditions; ///< as first spelled
 };

@@ -104,7 +104,7 @@ std::string sentence(const domain::StudyData& data, const Verdict& verdict, cons
 Table trendTable(const domain::StudyData& data, std::span<const TrendResult> trends,
                  const quantity::Unit& unit) {
     const auto per =
-        data.study.plan.axisUnit.empty() ? std::string("step of the axis") : data.study.plan.axisUnit;
+        results::axisUnit(data).empty() ? std::string("step of the axis") : results::axisUnit(data);
     Table t{"trend",
             {{"option", "Option"},
              {"points", "Pulls", true},

@@ -79,6 +79,9 @@ std::vector<std::string> floorPromises() {
     for (const auto& kind : kinds)
         if (kind.promise) out.emplace_back(kind.promise);
     out.emplace_back("None: there are fewer than three exact values, or the floor would not lie above zero.");
+    out.emplace_back(
+        "From fewer than five values with a spread of more than 20 % most floors come out at nothing; those "
+        "that do not are the lucky ones, and promise less than they say.");
     return out;
 }
 

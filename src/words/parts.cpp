@@ -94,12 +94,13 @@ Table worthTable(const domain::StudyData& data, const Verdict& verdict, std::spa
     for (const auto& w : worth) {
         const auto& g = verdict.groups[w.group];
         auto row = rowOf(data, g, w.group);
-        for (auto cell : {quantity::fixed(w.cost, 2) + " " + currency, meanText(g.summary, unit),
-                          w.floor ? withUnit(*w.floor, unit) : std::string("none"), shown(w.perCost),
-                          ends(w.perCostInterval)})
+        for (auto cell :
+             {quantity::fixed(w.cost, 2) + " " + currency, meanText(g.summary, unit),
+              w.floor ? withUnit(*w.floor, unit) : std::string("none"),
+              (w.perCost && w.atLeast ? "at least " : "") + shown(w.perCost), ends(w.perCostInterval)})
             row.cells.push_back(std::move(cell));
         if (weights) {
-            row.cells.push_back(shown(w.perWeight));
+            row.cells.push_back((w.perWeight && w.atLeast ? "at least " : "") + shown(w.perWeight));
             row.cells.push_back(ends(w.perWeightInterval));
         }
         row.cells.emplace_back(w.unbeaten ? "yes" : "no");

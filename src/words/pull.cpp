@@ -7,6 +7,7 @@
 #include <anvil/domain/phases.h>
 #include <anvil/methods/method.h>
 #include <anvil/methods/phase_metric.h>
+#include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
 #include <anvil/results/ends.h>
 #include <anvil/results/evidence.h>
@@ -239,7 +240,10 @@ std::string metricText(const StudyData& data, const Pull& pull, const Specimen& 
     const auto* reading = readings.find(pull.id);
     const auto& unit = methods::unitFor(*metric, units);
     const auto got = results::valueAtEnd(data, pull, specimen, specimen.option, reading, metric);
-    if (got.value) return valueText(*got.value, unit, got.guess);
+    // "About" was said with it, and stays with it.
+    const bool about =
+        pull.typed && pull.typed->metric->key == metric->key && pull.typed->asTyped.starts_with('~');
+    if (got.value) return valueText(*got.value, unit, got.guess || about);
     if (pull.standing == domain::Standing::voided || pull.recording != domain::Recording::done)
         if (const auto all = results::measured(data, pull, reading))
             if (const auto* shown = all->find(metric->key); shown && shown->value)
@@ -247,7 +251,8 @@ std::string metricText(const StudyData& data, const Pull& pull, const Specimen& 
     return "–";
 }
 
-Table readingTable(const curve::Reading& reading, const Pull& pull, const Units& units) {
+Table readingTable(const StudyData& data, const curve::Reading& reading, const Pull& pull,
+                   const Units& units) {
     Table t{"numbers",
             {{"what", "Read from the curve"},
              {"load",
@@ -259,7 +264,7 @@ Table readingTable(const curve::Reading& reading, const Pull& pull, const Units&
              {"how", "How it was found"}},
             {}};
     const ReadRows rows{reading, pull, units, t,
-                        results::standingOf(pull, &reading) == domain::Standing::atLeast};
+                        results::standingOf(data, pull, &reading) == domain::Standing::atLeast};
     rows.landmarks();
     if (reading.load == quantity::Dimension::torque) rows.turning();
     if (reading.load == quantity::Dimension::force) rows.stiffness();
@@ -274,14 +279,15 @@ std::vector<std::string> remarksOn(const StudyData& data, const Pull& pull, cons
     std::vector<std::string> out;
     const auto add = [&](std::string words) {
         if (words.ends_with('.')) words.pop_back(); // they are joined by semicolons
-        if (!words.empty()) out.push_back(std::move(words));
+        if (!words.empty() && std::find(out.begin(), out.end(), words) == out.end())
+            out.push_back(std::move(words));
     };
     add(domain::brokeText(pull.outcome));
     for (const auto& words : domain::remarksOf(pull.outcome))
         add(words);
     add(heldText(results::jointsThatHeld(data, pull, specimen), "i"));
     const auto* reading = readings.find(pull.id);
-    add(results::reasonOf(pull, reading));
+    add(results::reasonOf(data, pull, reading));
     for (const auto& words : results::notesOf(data, pull, reading))
         add(words);
     add(phasesLine(pull, units));
@@ -326,9 +332,23 @@ std::vector<std::string> factsOf(const StudyData& data, const Pull& pull, const 
                                  const Readings& readings, const Units& units, const Timing& timing) {
     const auto* reading = readings.find(pull.id);
     std::vector<std::string> out;
-    if (pull.typed)
-        out.push_back("Typed: " + pull.typed->asTyped);
-    else if (!pull.sourceName.empty())
+    if (pull.typed) out.push_back("Typed: " + pull.typed->asTyped);
+    if (const auto& path = pull.outcome.path) {
+        auto text = fmt::format("Read off the display: the piece feels {} × that",
+                                quantity::significant(path->factor));
+        if (path->doubt > 0) text += fmt::format(" (± {})", quantity::significant(path->doubt, 2));
+        if (path->offset != 0)
+            text +=
+                fmt::format(", and {} more", withUnit(path->offset, units.of(quantity::Dimension::force)));
+        if (pull.typed && pull.typed->metric->dimension == quantity::Dimension::force) {
+            const auto entry = quantity::parseEntry(pull.typed->asTyped, quantity::Dimension::force);
+            const auto& unit = entry && entry->unit ? *entry->unit : units.of(quantity::Dimension::force);
+            text += fmt::format(": {} × {} = {} at the piece", pull.typed->asTyped,
+                                quantity::significant(path->factor),
+                                withUnit(path->felt(pull.typed->value), unit));
+        }
+        out.push_back(text + ".");
+    } else if (!pull.sourceName.empty())
         out.push_back("Source: " + pull.sourceName);
     addEntered(out, data, pull, specimen, reading, units);
     for (const auto& note : results::notesOf(data, pull, reading))

@@ -39,7 +39,15 @@ std::string cell(const domain::StudyData& data, const results::Verdict& verdict,
     if (column == "interval") return intervalText(s, unit);
     if (column == "sd") return shown(s.sd);
     if (column == "cv") return s.cv ? quantity::percent(*s.cv) : "–";
-    if (column == "lowest") return shown(s.lowest);
+    if (column == "lowest") {
+        // The least that was recorded may be a bound: "at most 100" is no lowest of 100.
+        const results::GroupValue* least = nullptr;
+        for (const auto& v : g.values)
+            if (v.value.state != stats::State::aside && (!least || v.value.value < least->value.value))
+                least = &v;
+        const bool bound = least && least->value.state == stats::State::below;
+        return (bound ? "at most " : "") + shown(s.lowest);
+    }
     if (column == "mean_minus_3sd") return s.meanMinus3Sd ? shown(s.meanMinus3Sd) : "none from so few";
     if (column == "drop_high_low") return shown(s.dropHighLowMean);
     if (column == "ties") return results::sharedLetters(verdict, g);

@@ -81,7 +81,7 @@ std::string valueText(const CriterionResult& r, std::size_t option, const quanti
     case Judged::byCost:
         return quantity::fixed(*v, 2) + (r.currency.empty() ? "" : " " + r.currency);
     case Judged::byWeight:
-        return quantity::asEntered(*v, quantity::siUnit(quantity::Dimension::mass));
+        return quantity::briefly(*v, quantity::siUnit(quantity::Dimension::mass));
     }
     return {};
 }

@@ -49,9 +49,10 @@ std::string sizeText(const stats::Comparison& c, bool turned, const std::string&
     std::string text = greater ? "at least " : smaller ? "at most " : "";
     text += percent ? oneEnd(ratio, true) : significant(ratio, 3) + " times";
     if (!than.empty()) text += (percent ? " than " : " ") + than;
-    // The interval is of the test that gave the word: "the same" promises 90 %, all others 95 % over all pairs.
-    const bool same = c.verdict == stats::PairVerdict::same && c.sameInterval;
-    const auto& shown = same ? c.sameInterval : c.familyInterval ? c.familyInterval : c.ratioInterval;
+    // The interval is of the test that gave the word: "the same" promises 90 %, all others 95 % over all
+    // pairs.
+    const bool same = c.verdict == stats::PairVerdict::same && c.tostP;
+    const auto shown = same ? stats::ofSameness(c) : stats::overFamily(c);
     if (!shown) return text;
     const double low = turned ? 1 / shown->second : shown->first,
                  high = turned ? 1 / shown->first : shown->second;
@@ -60,9 +61,9 @@ std::string sizeText(const stats::Comparison& c, bool turned, const std::string&
                       : openUp           ? "from " + oneEnd(low, percent) + " up"
                       : openDown         ? "up to " + oneEnd(high, percent)
                                          : bothEnds(low, high, percent);
-    const char* level = same                              ? "90 % interval"
-                        : c.family > 1 && c.familyInterval ? "95 % interval over all pairs"
-                                                           : "95 % interval";
+    const char* level = same           ? "90 % interval"
+                        : c.family > 1 ? "95 % interval over all pairs"
+                                       : "95 % interval";
     return text + fmt::format(" ({} {})", level, ends);
 }
 

@@ -12,9 +12,10 @@ std::string sentence(const results::Unlikely& odd, const quantity::Entry& typed)
                                   quantity::significant(odd.times, 3), others)
                     : fmt::format("The others of this square ({}) are {} times {}.", others,
                                   quantity::significant(1 / odd.times, 3), quantity::print(typed));
-    return text + (odd.meant ? fmt::format(" Was {} {} meant?",
-                                           quantity::shortest(typed.unit->fromSi(typed.si)), odd.meant->symbol)
-                             : " Is it what was read?");
+    return text + (odd.meant
+                       ? fmt::format(" Was {} {} meant?", quantity::shortest(typed.unit->fromSi(typed.si)),
+                                     odd.meant->symbol)
+                       : " Is it what was read?");
 }
 
 } // namespace anvil::words

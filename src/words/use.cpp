@@ -9,7 +9,7 @@ namespace anvil::words {
 
 using namespace domain;
 using namespace results;
-using quantity::asEntered;
+using quantity::briefly;
 using quantity::significant;
 using quantity::withUnit;
 
@@ -40,7 +40,7 @@ Table limitTable(const StudyData& data, const Verdict& verdict, const std::vecto
         auto row = rowOf(data, verdict, w.group);
         row.cells.push_back(w.floor ? withUnit(*w.floor, unit) : "none");
         row.cells.push_back(!w.limit                          ? "none"
-                            : data.study.telling.use.step > 0 ? asEntered(*w.limit, unit)
+                            : data.study.telling.use.step > 0 ? briefly(*w.limit, unit)
                                                               : withUnit(*w.limit, unit));
         row.cells.push_back(w.needed ? fmt::format("{}", *w.needed) : "–");
         row.cells.emplace_back(w.why);
@@ -53,11 +53,11 @@ std::string ruleOfLimits(const Use& use, const quantity::Unit& unit) {
     if (!(use.designFactor >= 1))
         return "Nobody should work at the breaking load. Choose by how much the floor is divided, and why.";
     std::string text = fmt::format("Working limit = 90/95 floor ÷ {}", significant(use.designFactor, 3));
-    if (use.step > 0) text += fmt::format(", rounded down to {}", asEntered(use.step, unit));
+    if (use.step > 0) text += fmt::format(", rounded down to {}", briefly(use.step, unit));
     if (!use.why.empty()) text += ": " + use.why;
     if (text.back() != '.') text += '.';
     if (use.load > 0)
-        text += fmt::format(" How many: {} in all{}, shared among them.", asEntered(use.load, unit),
+        text += fmt::format(" How many: {} in all{}, shared among them.", briefly(use.load, unit),
                             use.uneven > 1 ? fmt::format(", the most loaded one at {} times its even share",
                                                          significant(use.uneven, 3))
                                            : std::string());

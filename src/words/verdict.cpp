@@ -4,6 +4,8 @@
 #include <anvil/methods/method.h>
 #include <anvil/quantity/print.h>
 #include <anvil/results/needs.h>
+#include <anvil/results/over_time.h>
+#include <anvil/stats/power.h>
 #include <anvil/words/size.h>
 #include <anvil/words/values.h>
 #include <fmt/format.h>
@@ -134,9 +136,8 @@ std::string leaderHeadline(const StudyData& data, const Verdict& v, const Condit
     for (const auto i : ranked)
         if (v.groups[i].enough) enough.push_back(nameOf(data, v.groups[i]));
     if (enough.size() > 1)
-        return fmt::format(
-            "{}: {} are beyond what is enough by their {}, so they count as equally good.",
-            condition.name, listed(enough), noun);
+        return fmt::format("{}: {} are beyond what is enough by their {}, so they count as equally good.",
+                           condition.name, listed(enough), noun);
     const auto lead = leadOf(data, v, ranked);
     const auto scale = goal.metric->scale;
     const auto basis = v.groups[ranked[0]].summary.typicalBasis;
@@ -198,6 +199,47 @@ std::string notRanked(const StudyData& data, const Verdict& v, Id condition) {
     return fmt::format(" {} cannot be placed: {} pulls say only {}.", listed(names),
                        names.size() == 1 ? "its" : "their",
                        v.goal.sense == Sense::less ? "\"at least\"" : "\"at most\"");
+}
+
+/// Whose values crowd below the rig's limit: what a stronger piece would have shown is not among them.
+std::string crowded(const StudyData& data, const Verdict& v, Id condition) {
+    const auto& limit = data.reach.limit;
+    if (!limit || v.goal.metric->key != "peak" || v.goal.sense != Sense::more) return {};
+    std::vector<std::string> names;
+    for (const auto i : v.inCondition(condition)) {
+        const auto& s = v.groups[i].summary;
+        if (s.censored() || !s.sd || !s.mean || s.n < 2 || !s.max) continue;
+        const double beyond = stats::upperPrediction(*s.mean, *s.sd, static_cast<int>(s.n));
+        if (beyond > *limit && *s.max > 0.9 * *limit) names.push_back(nameOf(data, v.groups[i]));
+    }
+    if (names.empty()) return {};
+    return fmt::format(
+        " The values of {} crowd below the rig's limit: their interval promises more than it holds.",
+        listed(names));
+}
+
+/// How long gauges were watched, where that differs: creep compares over the same time only.
+std::string watchedApart(const StudyData& data, const Verdict& v, Id condition) {
+    const auto& key = v.goal.metric->key;
+    if (key != "creep" && key != "recovery" && key != "permanent_set") return {};
+    double shortest = 0, longest = 0;
+    for (const auto& one : creepOf(data)) {
+        if (one.condition != condition || one.moved.empty()) continue;
+        double watched = 0;
+        for (const auto& point : one.moved)
+            if (!one.unloadedAfter || point.at < *one.unloadedAfter) watched = std::max(watched, point.at);
+        shortest = shortest > 0 ? std::min(shortest, watched) : watched;
+        longest = std::max(longest, watched);
+    }
+    if (!(longest > 1.1 * shortest)) return {};
+    const auto said = [](double seconds) {
+        return seconds < 120         ? quantity::withUnit(seconds, quantity::unit("s"), 3)
+               : seconds < 2 * 3600  ? quantity::withUnit(seconds, quantity::unit("min"), 3)
+               : seconds < 2 * 86400 ? quantity::withUnit(seconds, quantity::unit("h"), 3)
+                                     : quantity::withUnit(seconds, quantity::unit("d"), 3);
+    };
+    return fmt::format(" Its pieces were watched for {} to {}: creep compares over the same time only.",
+                       said(shortest), said(longest));
 }
 
 std::string guesses(const Verdict& v, const Condition& condition) {
@@ -284,7 +326,9 @@ std::string headline(const StudyData& data, const Verdict& v, const Condition& c
                            condition.name, nameOf(data, v.groups[ranked[0]]), noun);
     else
         text = leaderHeadline(data, v, condition, ranked, sure);
-    return text + notRanked(data, v, condition.id) + shortOfNeed(data, v, condition.id) + guesses(v, condition) + unreadable(data, v, condition);
+    return text + notRanked(data, v, condition.id) + shortOfNeed(data, v, condition.id) +
+           crowded(data, v, condition.id) + watchedApart(data, v, condition.id) + guesses(v, condition) +
+           unreadable(data, v, condition);
 }
 
 std::vector<std::string> headlines(const StudyData& data, const Verdict& v, const Sureness* sure) {
@@ -331,10 +375,38 @@ std::string sentence(const std::string& a, const std::string& b, const std::stri
     return {};
 }
 
+namespace {
+
+/// "P against Q in Dry: 1.27 times, from one pull of each. …"
+std::string sentence(const std::string& who, const SinglePulls& one, const stats::Summary& left,
+                     const stats::Summary& right, const UsualSpread& usual) {
+    const char* from =
+        left.n == 1 && right.n == 1 ? "one pull of each says no more" : "one pull on a side says no more";
+    auto text = fmt::format(
+        "{}: {} times; {}. Two pieces of one kind differ as much with a chance of {}, at a spread "
+        "of {} ({}).",
+        who, significant(one.ratio, 3), from, chanceText(one.chance), quantity::percent(usual.cv),
+        usual.df ? fmt::format("by {} pulls of your own earlier studies", usual.df)
+                 : std::string("a usual guess"));
+    if (one.each)
+        text += fmt::format(" {} of each would settle a difference of {} four times in five.", *one.each,
+                            quantity::percent(one.difference));
+    return text;
+}
+
+} // namespace
+
 std::string sentence(const StudyData& data, const Verdict& v, const PairResult& pair) {
     const auto &left = v.groups[pair.a], &right = v.groups[pair.b];
     const auto& c = pair.comparison;
     const auto where = data.conditionAt(left.condition).name;
+    if (c.verdict == PairVerdict::notEnough)
+        if (const auto one = singlePulls(v, pair))
+            return sentence(pair.acrossConditions ? nameOf(data, left) + " " + where + " against " +
+                                                        data.conditionAt(right.condition).name
+                                                  : nameOf(data, left) + " against " + nameOf(data, right) +
+                                                        (where.empty() ? "" : " in " + where),
+                            *one, left.summary, right.summary, v.usual);
     if (pair.acrossConditions)
         return sentence(nameOf(data, left) + " " + where, data.conditionAt(right.condition).name, "", c,
                         left.summary, right.summary, v.goal);

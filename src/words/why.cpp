@@ -32,7 +32,8 @@ std::string testText(stats::PairTest test) {
     case stats::PairTest::censored:
         return "20 000 draws of both averages, with what the bounds leave open";
     case stats::PairTest::pooled:
-        return "Student's t-test of logarithms with the spread that all options share, for there are two of each";
+        return "Student's t-test of logarithms with the spread that all options share, for there are two of "
+               "each";
     case stats::PairTest::digits:
         return "the last digit that was typed, for neither shows a spread";
     case stats::PairTest::none:

@@ -5,7 +5,11 @@
 #include <algorithm>
 #include <anvil/domain/outcomes.h>
 #include <anvil/quantity/entry.h>
+#include <anvil/quantity/print.h>
 #include <anvil/results/evidence.h>
+#include <anvil/rig/ratio.h>
+#include <cmath>
+#include <fmt/format.h>
 
 namespace anvil::work {
 namespace {
@@ -48,7 +52,47 @@ Expected<Id> keepEntered(OpenProject& project, const domain::Pull& pull, const Q
     return id;
 }
 
+/// The path that a typed load of a study goes through. Error: nobody said yet where it was read.
+Expected<std::optional<domain::ReadThrough>> readThrough(const OpenProject& project,
+                                                         const domain::StudyData& data) {
+    const auto path = pathOf(project, data);
+    if (!path || data.study.plan.readAt == "piece") return std::optional<domain::ReadThrough>{};
+    if (data.study.plan.readAt == "display") return path;
+    return fail(
+        fmt::format("The rig \"{}\" stands between: the piece feels {} × what its display shows. Say first "
+                    "whether loads are read off the display or are those at the piece.",
+                    data.study.plan.rig, quantity::significant(path->factor)));
+}
+
+bool hasLoad(const methods::Method& method, const std::vector<domain::FieldText>& fields) {
+    return std::any_of(fields.begin(), fields.end(), [&](const domain::FieldText& f) {
+        const auto* input = methods::inputNamed(method, f.key);
+        return input && input->of == methods::Of::pull && input->form == methods::Form::one &&
+               input->dimension == quantity::Dimension::force;
+    });
+}
+
 } // namespace
+
+std::optional<domain::ReadThrough> pathOf(const OpenProject& project, const domain::StudyData& data) {
+    if (data.study.plan.rig.empty()) return std::nullopt;
+    for (const auto& [id, setup] : project.rigs()) {
+        if (setup.name != data.study.plan.rig) continue;
+        const auto ratio = rig::ratioOf(setup.path);
+        if (!ratio || (std::abs(ratio->value - 1) < 1e-9 && ratio->offset == 0)) return std::nullopt;
+        return domain::ReadThrough{ratio->value, ratio->offset, ratio->uncertainty};
+    }
+    return std::nullopt;
+}
+
+Expected<void> setReadAt(OpenProject& project, Id study, const std::string& where) {
+    if (where != "display" && where != "piece")
+        return fail("Loads are read off the display, or are those at the piece.");
+    return project.changeStudy(study,
+                               where == "display" ? OpenProject::tr("Loads are read off the display")
+                                                  : OpenProject::tr("Loads are those at the piece"),
+                               [&](domain::Study& s) { s.plan.readAt = where; });
+}
 
 Expected<Id> addTypedPull(OpenProject& project, const TypedPull& typed) {
     const domain::StudyData* data = nullptr;
@@ -70,6 +114,11 @@ Expected<Id> addTypedPull(OpenProject& project, const TypedPull& typed) {
         const auto entry = quantity::parseEntry(typed.text, metric->dimension, typed.fallback);
         if (!entry) return tl::unexpected(entry.error());
         if (entry->si < 0) return fail("A strength below zero cannot be.");
+        if (metric->dimension == quantity::Dimension::force) {
+            const auto path = readThrough(project, *data);
+            if (!path) return tl::unexpected(path.error());
+            p.outcome.path = *path;
+        }
         project.heard(data->study.id, *entry->unit);
         p.typed = domain::TypedValue{metric, entry->si, entry->upperSi, quantity::print(*entry)};
         using quantity::Doubt;
@@ -89,12 +138,7 @@ Expected<Id> addTypedPull(OpenProject& project, const TypedPull& typed) {
         case Doubt::exact:
         case Doubt::about:
         case Doubt::plusMinus:
-            if (!typed.part.empty()) {
-                const auto proposal =
-                    domain::proposeStanding(*data, nullptr, typed.part, domain::Limit::broke);
-                p.standing = proposal.standing;
-                p.reason = proposal.reason;
-            }
+            break; // how it stands follows from what broke
         }
     }
     const auto label = QString::fromStdString(data->specimenAt(typed.specimen).label);
@@ -113,7 +157,8 @@ Expected<Id> addEntry(OpenProject& project, const FilledForm& entry) {
     const auto entered = results::enteredFrom(results::methodOf(*data, data->specimenAt(entry.specimen)),
                                               entry.fields, entry.unitOf);
     if (!entered) return tl::unexpected(entered.error());
-    hear(project, data->study.id, results::methodOf(*data, data->specimenAt(entry.specimen)), entered->fields);
+    hear(project, data->study.id, results::methodOf(*data, data->specimenAt(entry.specimen)),
+         entered->fields);
     domain::Pull pull;
     if (entry.pull) {
         const auto* known = data->pull(entry.pull);
@@ -127,15 +172,16 @@ Expected<Id> addEntry(OpenProject& project, const FilledForm& entry) {
     pull.outcome.part = entry.part;
     pull.practice = data->study.plan.practice;
     pull.outcome.entered = *entered;
+    if (!pull.outcome.path &&
+        hasLoad(results::methodOf(*data, data->specimenAt(entry.specimen)), entered->fields)) {
+        const auto path = readThrough(project, *data);
+        if (!path) return tl::unexpected(path.error());
+        pull.outcome.path = *path;
+    }
     if (!entry.note.empty()) pull.note = entry.note;
     const auto told = results::told(*data, pull);
     if (!told) return tl::unexpected(told.error());
     apply(pull, *told);
-    if (pull.standing == domain::Standing::counts && !entry.part.empty()) {
-        const auto proposal = domain::proposeStanding(*data, nullptr, entry.part, domain::Limit::broke);
-        pull.standing = proposal.standing;
-        pull.reason = proposal.reason;
-    }
     return keepEntered(
         project, pull,
         OpenProject::tr("%1: %2").arg(QString::fromStdString(data->specimenAt(entry.specimen).label),

@@ -381,6 +381,11 @@ Expected<Imported> importValues(store::Project& project, const domain::StudyData
     if (!metric)
         return fail("The values measure " + std::string(quantity::name(dimension)) +
                     ", which the method of the study does not tell: choose another in Question first.");
+    if (dimension == quantity::Dimension::force && std::abs(into.reach.ratio - 1) > 1e-9 &&
+        into.study.plan.readAt.empty())
+        return fail("The rig of this study stands between display and piece: say in Pull first whether its "
+                    "loads are read "
+                    "off the display or are those at the piece.");
     Imported out;
     out.pulls = static_cast<int>(rows.size());
     out.what = QStringLiteral("Import %1 single results").arg(rows.size());
@@ -394,6 +399,9 @@ Expected<Imported> importValues(store::Project& project, const domain::StudyData
                 squares.specimen(QString::fromStdString(r.option), QString::fromStdString(r.condition), 0);
             pull.sourceName = sourceName.toStdString();
             pull.note = r.note;
+            if (dimension == quantity::Dimension::force && into.study.plan.readAt == "display" &&
+                std::abs(into.reach.ratio - 1) > 1e-9)
+                pull.outcome.path = domain::ReadThrough{into.reach.ratio, 0, 0};
             pull.typed = domain::TypedValue{
                 *metric, (*first)->toSi(r.value.value), (*first)->toSi(r.value.upper),
                 r.asTyped + (r.asTyped.find_first_not_of("0123456789.,- ") == std::string::npos

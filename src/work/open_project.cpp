@@ -106,7 +106,20 @@ const results::Verdict& OpenProject::verdict(Id studyId, domain::Metric metric) 
     if (known != m_verdicts.end()) return known->second;
     const auto* data = study(studyId);
     if (!data) return m_verdicts[key] = {};
-    return m_verdicts[key] = results::evaluate(resultsOf(*data), domain::goalFor(data->study.goal, metric));
+    auto judged = results::evaluate(resultsOf(*data), domain::goalFor(data->study.goal, metric));
+    if (std::any_of(judged.groups.begin(), judged.groups.end(),
+                    [](const results::Group& g) { return g.summary.n == 1; }))
+        judged.usual = usualSpread(*data);
+    return m_verdicts[key] = std::move(judged);
+}
+
+results::UsualSpread OpenProject::usualSpread(const domain::StudyData& data) const {
+    std::vector<results::Verdict> others;
+    for (const auto& s : m_studies)
+        if (s.study.id != data.study.id && s.study.plan.method == data.study.plan.method &&
+            std::none_of(s.pulls.begin(), s.pulls.end(), [](const domain::Pull& p) { return p.curve != 0; }))
+            others.push_back(results::evaluate(s, {}, s.study.goal));
+    return results::pooledSpread(others);
 }
 
 const results::Sureness& OpenProject::sureness(Id studyId, domain::Metric metric) {

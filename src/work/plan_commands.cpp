@@ -42,7 +42,7 @@ Expected<void> countWeakestJoints(OpenProject& project, const domain::StudyData&
             std::vector<const domain::Pull*> counted;
             for (const auto& p : data.pulls)
                 if (p.specimen == s.id &&
-                    results::standingOf(p, known.find(p.id)) == domain::Standing::counts)
+                    results::standingOf(data, p, known.find(p.id)) == domain::Standing::counts)
                     counted.push_back(&p);
             if (counted.size() < 2) continue;
             const auto* weakest =

@@ -34,6 +34,7 @@ Expected<void> setStanding(OpenProject& project, Id pullId, domain::Standing sta
                                                             QString::fromUtf8(domain::word(standing))),
                               [&](domain::Pull& p) {
                                   p.standing = standing;
+                                  p.outcome.standingSaid = standing == domain::Standing::counts;
                                   p.reason = standing == domain::Standing::counts
                                                  ? std::string()
                                                  : reason.trimmed().toStdString();
@@ -121,7 +122,13 @@ Expected<void> judge(OpenProject& project, Id pullId, const bench::Judgement& j)
     if (!j.afterwards.empty()) outcome.afterwards = j.afterwards;
     outcome.whileUnloading = outcome.whileUnloading || j.whileUnloading;
     const auto label = QString::fromStdString(data->specimenAt(pull->specimen).label);
-    const auto set = j.standing.derived ? domain::Proposal{} : j.standing; // what follows is not frozen
+    const auto follows = domain::standingFollows(*data, outcome);
+    const bool same = follows.standing == j.standing.standing && follows.reason == j.standing.reason;
+    const auto set =
+        j.standing.derived || same ? domain::Proposal{} : j.standing; // what follows is not frozen
+    // The tester said that it counts although something else follows.
+    outcome.standingSaid = !j.standing.derived && j.standing.standing == domain::Standing::counts &&
+                           follows.standing != domain::Standing::counts;
     return project.changePull(
         pullId, OpenProject::tr("%1: %2").arg(label, QString::fromUtf8(domain::word(j.standing.standing))),
         [&](domain::Pull& p) {

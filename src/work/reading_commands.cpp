@@ -121,17 +121,19 @@ Expected<curve::ReadingSettings> chosenFrom(const ReadingChoices& c, Dimension l
     perhaps(s.yieldOffset, typed(c.yieldOffset, travel, bare(travel), 0, "The offset of the yield"));
     perhaps(s.atTravel, typed(c.atTravel, travel, bare(travel), 0, "The displacement"));
     perhaps(s.atLoad, typed(c.atLoad, load, bare(load), 0, "The load"));
-    take(s.sustainedFor, typed(c.sustainedFor, Dimension::time, bare(Dimension::time), 0, "The time a load is held"));
-    take(s.sustainedSpeed, typed(c.sustainedSpeed, Dimension::speed, bare(Dimension::speed), 0, "The speed of creep"));
+    take(s.sustainedFor,
+         typed(c.sustainedFor, Dimension::time, bare(Dimension::time), 0, "The time a load is held"));
+    take(s.sustainedSpeed,
+         typed(c.sustainedSpeed, Dimension::speed, bare(Dimension::speed), 0, "The speed of creep"));
     auto hertz = c.lowPass; // there is no other unit of a frequency here
     if (const auto unit = hertz.find("Hz"); unit != std::string::npos) hertz.erase(unit);
     take(s.burst.lowPass, typed(hertz, Dimension::ratio, &hertzless(), 0, "The low-pass"));
-    take(s.burst.longestWindow,
-         typed(c.severityWindow, Dimension::time, bare(Dimension::time), s.burst.longestWindow, "The window of the severity"));
-    take(s.breakawayWithin,
-         typed(c.breakawayWithin, Dimension::angle, bare(Dimension::angle), s.breakawayWithin, "The first turn"));
-    take(s.runningUntil,
-         typed(c.runningUntil, Dimension::angle, bare(Dimension::angle), s.runningUntil, "The end of the running"));
+    take(s.burst.longestWindow, typed(c.severityWindow, Dimension::time, bare(Dimension::time),
+                                      s.burst.longestWindow, "The window of the severity"));
+    take(s.breakawayWithin, typed(c.breakawayWithin, Dimension::angle, bare(Dimension::angle),
+                                  s.breakawayWithin, "The first turn"));
+    take(s.runningUntil, typed(c.runningUntil, Dimension::angle, bare(Dimension::angle), s.runningUntil,
+                               "The end of the running"));
     if (wrong.empty() && !(s.runningUntil > s.breakawayWithin)) wrong = "The running ends before it begins.";
     if (!wrong.empty()) return fail(wrong);
     return s;

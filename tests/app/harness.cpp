@@ -154,6 +154,11 @@ void Window::pressButton(const QString& text) {
     QTest::mouseClick(found[0], Qt::LeftButton);
 }
 
+void retype(QLineEdit* field, const QString& text) {
+    field->selectAll();
+    field->insert(text);
+}
+
 void typeRows(RowEditor* list, const std::vector<QStringList>& rows) {
     list->setFocus();
     while (!list->rows().empty()) {

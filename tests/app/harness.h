@@ -13,6 +13,7 @@
 #include <QApplication>
 #include <QElapsedTimer>
 #include <QFile>
+#include <QLineEdit>
 #include <QProcess>
 #include <QPushButton>
 #include <QTableWidget>
@@ -30,6 +31,9 @@ void settle();
 
 /// Every text a person can see in a visible widget: labels, buttons, tables, lists, drawn pictures.
 QStringList visibleTexts(QWidget* root);
+
+/// Puts a text in the place of what stands in a field, as typing it would.
+void retype(QLineEdit* field, const QString& text);
 
 /// Types rows into a list that is typed cell by cell, as they would be by hand; what stood there goes.
 void typeRows(RowEditor* list, const std::vector<QStringList>& rows);

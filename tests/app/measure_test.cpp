@@ -64,7 +64,7 @@ struct Measuring : Window {
         auto* edit = d.findChild<QLineEdit*>(name);
         ASSERT_TRUE(edit) << name;
         edit->setFocus();
-        edit->setText(text);
+        retype(edit, text);
         QTest::keyClick(edit, Qt::Key_Return);
         settle();
         EXPECT_TRUE(d.isVisible()) << "Return ends the number, not the dialog";
@@ -358,14 +358,14 @@ TEST_F(Pages, AThingThatStillStandsIsDrawn) {
                                      {"pivotFoot", "0 m"},
                                      {"pivotLift", "2.5 m"}}) {
         auto* edit = child<QLineEdit>(name);
-        edit->setText(text);
+        retype(edit, text);
         emit edit->editingFinished();
     }
     settle();
     const auto text = seen(window.get());
     EXPECT_TRUE(text.contains("reads 160.0 N")) << text.toStdString();
     EXPECT_TRUE(text.contains("stands at 0"));
-    child<QLineEdit>("pivotLift")->setText("0 m");
+    retype(child<QLineEdit>("pivotLift"), "0 m");
     emit child<QLineEdit>("pivotLift")->editingFinished();
     EXPECT_FALSE(child<QWidget>("pivotPicture")->isVisible())
         << "lifted where it stands: no number, no picture";

@@ -207,9 +207,8 @@ struct EveryMethod : Window, testing::WithParamInterface<std::size_t> {
         for (const auto& [key, text] : one().ofStudy) {
             const auto* input = methods::inputNamed(method, key);
             ASSERT_TRUE(input) << key;
-            const auto ok =
-                work::tellOfStudy(project, id, *input, text,
-                                  [&](quantity::Dimension d) { return &session().units().of(d); });
+            const auto ok = work::tellOfStudy(
+                project, id, *input, text, [&](quantity::Dimension d) { return &session().units().of(d); });
             ASSERT_TRUE(ok) << ok.error().message;
         }
         ASSERT_TRUE(work::planReplicates(project, id, 1));

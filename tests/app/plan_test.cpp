@@ -183,7 +183,7 @@ TEST_F(Stages, ForecastsAndLimitsGiveTheHeadRoomWord) {
     auto* board = child<QTableWidget>("planBoard");
     board->setCurrentCell(1, 1);
     auto* limit = shown<QLineEdit>("Rig limit");
-    limit->setText("5 kN");
+    retype(limit, "5 kN");
     emit limit->editingFinished();
     planPage("Forecasts");
     auto* expected = shown<QLineEdit>("I expect");
@@ -364,10 +364,10 @@ TEST_F(Stages, MethodNeedAndCautionsAreKept) {
     auto* need = shown<QLineEdit>("What is needed");
     ASSERT_TRUE(need->isVisible());
     auto* ceiling = shown<QLineEdit>("What is enough");
-    need->setText("4 kN");
+    retype(need, "4 kN");
     emit need->editingFinished();
     EXPECT_EQ(*study().study.goal.need, 4000);
-    ceiling->setText("3 kN");
+    retype(ceiling, "3 kN");
     emit ceiling->editingFinished();
     EXPECT_TRUE(window->messageText().contains("must meet the need"));
     EXPECT_FALSE(study().study.goal.ceiling);
@@ -433,7 +433,7 @@ TEST_F(Stages, ConditionsOnANumericAxisGetTheirValues) {
     EXPECT_EQ(axis->text(), "sheet temperature");
     EXPECT_EQ(unit->text(), QString::fromUtf8("°C"));
     const auto type = [](QLineEdit* edit, const char* text) {
-        edit->setText(QString::fromUtf8(text));
+        retype(edit, QString::fromUtf8(text));
         emit edit->editingFinished();
     };
     type(axis, "sort of sheet");
@@ -503,7 +503,7 @@ TEST_F(Stages, WhatIsTheSameForAllAndWhereASquareDiffers) {
     settle();
     const auto type = [&](const char* name, const QString& text) {
         auto* edit = child<QLineEdit>(name);
-        edit->setText(text);
+        retype(edit, text);
         emit edit->editingFinished();
     };
     type("connector", "8 mm shackle");
@@ -544,7 +544,7 @@ TEST_F(Stages, TravelIsHeadRoomToo) {
     planPage("Reach");
     settle();
     auto* travel = shown<QLineEdit>("Travel");
-    travel->setText("40 mm");
+    retype(travel, "40 mm");
     emit travel->editingFinished();
     EXPECT_NEAR(*study().reach.travel, 0.04, 1e-12);
     planPage("Forecasts");
@@ -552,7 +552,7 @@ TEST_F(Stages, TravelIsHeadRoomToo) {
     board->setCurrentCell(1, 1);
     settle();
     shown<QLineEdit>("I expect")->setText("2 kN");
-    shown<QLineEdit>("after moving")->setText("50 mm");
+    retype(shown<QLineEdit>("after moving"), "50 mm");
     shown<QLineEdit>("says")->setText("Ines");
     QTest::mouseClick(child<QPushButton>("keepForecast"), Qt::LeftButton);
     settle();
@@ -609,11 +609,11 @@ TEST_F(Stages, TimeAndMoneyOfThePlanAreShown) {
     planPage("Enough");
     settle();
     auto* each = shown<QLineEdit>("One pull takes");
-    each->setText("15");
+    retype(each, "15");
     emit each->editingFinished();
     EXPECT_EQ(study().study.plan.minutesEach, 15);
     EXPECT_EQ(child<QLabel>("planCosts")->text(), "The plan takes 3 h of pulling.");
-    each->setText("-3 min");
+    retype(each, "-3 min");
     emit each->editingFinished();
     EXPECT_FALSE(window->messageText().isEmpty());
     EXPECT_EQ(study().study.plan.minutesEach, 15);
@@ -626,7 +626,7 @@ TEST_F(Stages, PlacesInASheetKeepTheirDistance) {
     window->goTo(Stage::specimens);
     settle();
     auto* scheme = shown<QLineEdit>("labelled");
-    scheme->setText("{option} {n}");
+    retype(scheme, "{option} {n}");
     emit scheme->editingFinished();
     ASSERT_TRUE(work::makePieces(project, id, ""));
     EXPECT_EQ(study().specimens[0].label, "Pin 1");
@@ -652,14 +652,14 @@ TEST_F(Stages, PlacesInASheetKeepTheirDistance) {
     showTab("specimenTabs", "Places in the sheet");
     settle();
     auto* apart = shown<QLineEdit>("places lie at least");
-    apart->setText("60 mm");
+    retype(apart, "60 mm");
     emit apart->editingFinished();
     settle();
     EXPECT_TRUE(child<QLabel>("sheetSentence")->text().contains("Pin 1 and Pin 2 are only 50.0 mm apart."))
         << child<QLabel>("sheetSentence")->text().toStdString();
     const auto labels = child<PictureView>("sheetMap")->picture().labels();
     EXPECT_NE(std::find(labels.begin(), labels.end(), "Pin 2"), labels.end());
-    apart->setText("50 mm");
+    retype(apart, "50 mm");
     emit apart->editingFinished();
     settle();
     EXPECT_FALSE(child<QLabel>("sheetSentence")->text().contains("only"));
@@ -693,14 +693,14 @@ TEST_F(Stages, WorkingHoursMoveWhatIsDue) {
     auto* from = shown<QLineEdit>("Somebody is there from");
     auto* to = shown<QLineEdit>("to");
     EXPECT_EQ(to->text(), "20:00");
-    from->setText("25:00");
+    retype(from, "25:00");
     emit from->editingFinished();
     EXPECT_TRUE(window->messageText().contains("is not a time of day"));
-    from->setText("8:00");
-    to->setText("7:30");
+    retype(from, "8:00");
+    retype(to, "7:30");
     emit from->editingFinished();
     EXPECT_TRUE(window->messageText().contains("must end after it begins"));
-    to->setText("17:30");
+    retype(to, "17:30");
     emit to->editingFinished();
     EXPECT_EQ(study().study.plan.workFrom, 480);
     EXPECT_EQ(study().study.plan.workTo, 1050);

@@ -256,7 +256,7 @@ TEST_F(AtTheRig, UnpluggedInMidPullAndFinishedAfterwards) {
     EXPECT_TRUE(child<QLabel>("benchSentence")->text().contains("fell silent"));
     press(Qt::Key_Space);
     ASSERT_EQ(study().pulls.size(), 1U);
-    EXPECT_EQ(study().pulls[0].standing, domain::Standing::atLeast);
+    EXPECT_EQ(results::standingOf(study(), study().pulls[0], nullptr), domain::Standing::atLeast);
     EXPECT_EQ(study().pulls[0].recording, domain::Recording::done) << "judged by the tester";
     server->obey("!release");
     QElapsedTimer t;
@@ -352,14 +352,14 @@ TEST_F(AtTheRig, TheAssistantFindsTheColumns) {
     window->goTo(Stage::rig);
     settle();
     auto* address = shown<QLineEdit>("reached at");
-    address->setText("somewhere");
+    retype(address, "somewhere");
     emit address->editingFinished();
     auto* connectButton = child<QTabWidget>("rigTabs")->widget(0)->findChild<QPushButton*>("primary");
     QTest::mouseClick(connectButton, Qt::LeftButton);
     EXPECT_TRUE(window->messageText().contains("is no address of a rig"))
         << window->messageText().toStdString();
     shown<QLineEdit>("Rig")->setText("Shed winch");
-    address->setText(this->address);
+    retype(address, this->address);
     emit address->editingFinished();
     QTest::mouseClick(connectButton, Qt::LeftButton);
     ASSERT_TRUE(waitFor([&] { return session().rig().bench().lines().size() > 30; }));
@@ -390,7 +390,7 @@ TEST_F(AtTheRig, LoadPathCalibrationAndChecksAreKept) {
     QTest::mouseClick(child<QPushButton>("add-0"), Qt::LeftButton);
     const auto typed = [&](const char* name, const QString& text) {
         auto* edit = child<QLineEdit>(name);
-        edit->setText(text);
+        retype(edit, text);
         emit edit->editingFinished();
         settle();
     };
@@ -408,8 +408,8 @@ TEST_F(AtTheRig, LoadPathCalibrationAndChecksAreKept) {
     pressButton("Take out");
     EXPECT_TRUE(session().rig().setup().path.empty());
     shown<QLineEdit>("Pivot check: weight")->setText("400 N");
-    shown<QLineEdit>("centre at")->setText("1 m");
-    shown<QLineEdit>("lifted at")->setText("2.5 m");
+    retype(shown<QLineEdit>("centre at"), "1 m");
+    retype(shown<QLineEdit>("lifted at"), "2.5 m");
     emit shown<QLineEdit>("lifted at")->editingFinished();
     EXPECT_EQ(child<QLabel>("pivotSays")->text(), "A scale there reads 160.0 N of the true 400.0 N.");
     showTab("rigTabs", "Calibration");
@@ -430,13 +430,13 @@ TEST_F(AtTheRig, LoadPathCalibrationAndChecksAreKept) {
     ASSERT_EQ(session().rig().setup().calibration.checks.size(), 1U);
     EXPECT_FALSE(session().rig().setup().calibration.checks[0].passed()) << "nothing hangs there";
     EXPECT_TRUE(window->messageText().contains("more than 1.0 %"));
-    shown<QLineEdit>("Good until")->setText("soon");
+    retype(shown<QLineEdit>("Good until"), "soon");
     emit shown<QLineEdit>("Good until")->editingFinished();
     EXPECT_TRUE(window->messageText().contains("is not a date"));
     showTab("rigTabs", "Limits");
     settle();
     auto* limit = shown<QLineEdit>("The rig pulls at most");
-    limit->setText("0 N");
+    retype(limit, "0 N");
     emit limit->editingFinished();
     EXPECT_TRUE(window->messageText().contains("zero or less"));
     EXPECT_EQ(*session().rig().setup().rigLimit, 5000);
@@ -478,13 +478,13 @@ TEST_F(AtTheRig, LegsAreShownWithTheirSharesAndKeptAtEveryMark) {
     EXPECT_EQ(session().rig().setup().layout.columns[4].calibration.points.size(), 2U);
     EXPECT_TRUE(session().rig().setup().calibration.points.empty()) << "the load has its own";
     EXPECT_TRUE(child<QWidget>("calibrationPicture")->isVisible());
-    shown<QLineEdit>("Good until")->setText("2020-01-01");
+    retype(shown<QLineEdit>("Good until"), "2020-01-01");
     emit shown<QLineEdit>("Good until")->editingFinished();
     EXPECT_EQ(session().rig().setup().layout.columns[4].calibration.until, "2020-01-01");
     EXPECT_EQ(session().rig().setup().calibration.until, "") << "each has dates of its own";
     EXPECT_TRUE(
         rig::problems(session().rig().setup(), "2026-05-04").at(0).starts_with("leg west: The calibration"));
-    shown<QLineEdit>("Good until")->setText("");
+    retype(shown<QLineEdit>("Good until"), "");
     emit shown<QLineEdit>("Good until")->editingFinished();
     ASSERT_TRUE(waitFor([&] { return session().rig().live().channels.at(1).fresh; }));
     shown<QLineEdit>("such as 10 kg")->setText("50 N");
@@ -548,7 +548,7 @@ TEST_F(AtTheRig, ARigThatAnswersIsAskedForFurtherReadings) {
     ASSERT_TRUE(more->isVisible());
     EXPECT_FALSE(child<QTableWidget>("columns")->isVisible());
     const auto type = [&](const char* name, const QString& text) {
-        child<QLineEdit>(name)->setText(text);
+        retype(child<QLineEdit>(name), text);
         emit child<QLineEdit>(name)->editingFinished();
         settle();
     };
@@ -753,7 +753,7 @@ TEST_F(AtTheRig, NumbersReadOffADisplayKeepTheirDoubt) {
     EXPECT_TRUE(window->messageText().contains("90 % together"));
     shares->item(1, 1)->setText("30 %");
     EXPECT_EQ(study().pulls[0].outcome.shares.size(), 2U);
-    child<QLineEdit>("afterwards")->setText("bent");
+    retype(child<QLineEdit>("afterwards"), "bent");
     emit child<QLineEdit>("afterwards")->editingFinished();
     EXPECT_EQ(study().pulls[0].outcome.afterwards, "bent");
     EXPECT_EQ(study().pulls[0].outcome.shares.size(), 2U);

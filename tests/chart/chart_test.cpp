@@ -84,9 +84,9 @@ std::size_t count(const Picture& p, MarkShape shape) {
 
 TEST(Ladder, ShowsEveryRungWithItsNumbers) {
     const auto labels = Small().picture().labels();
-    for (const char* want : {"Dry", "Wet", "Pin & <shaft>", "Bolt", "Hook", "about 2.032 kN", "1.000 kN",
-                             "1.013 kN", "1.500 kN", "Peak force (kN)"})
-        EXPECT_TRUE(has(labels, want)) << want;
+    for (const char* want : {"Dry", "Wet", "Pin & <shaft>", "Bolt", "Hook", "about 2.029 kN",
+                             "about 0.9999 kN", "about 1.013 kN", "1.500 kN", "Peak force (kN)"})
+        EXPECT_TRUE(has(labels, want)) << want << " among " << ::testing::PrintToString(labels);
 }
 
 TEST(Ladder, ShapeTellsTheStanding) {

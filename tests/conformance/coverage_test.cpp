@@ -127,7 +127,7 @@ TEST(Coverage, WithBounds) {
             return holdsMean(*d, compare);
         });
         fmt::print("{:<40} n = {:2}: {:.1f} %\n", "floor 90/95, 30 % topped out", n,
-                    100.0 * floors / means.told);
+                   100.0 * floors / means.told);
         EXPECT_GE(means.share(), 0.935);
         EXPECT_GE(floors, 0.935 * means.told);
         if (n == 10) expectPromise(means);
@@ -162,7 +162,9 @@ TEST(Coverage, RatiosOfPairsWithBounds) {
         const Contender both[] = {{a, 2 * seed}, {b, 2 * seed + 1}};
         const auto logs = drawLogMeans(both, seed, draws);
         if (!logs) return {};
-        return within(compareDrawn({(*logs)[0], State::exact}, {(*logs)[1], State::exact}, 0.1).ratioInterval.value(), 1);
+        return within(
+            compareDrawn({(*logs)[0], State::exact}, {(*logs)[1], State::exact}, 0.1).ratioInterval.value(),
+            1);
     }));
 }
 

@@ -216,6 +216,9 @@ void fill(store::Writer& w, Chance& c, int studies) {
             for (int k = 0; k < c.upTo(2); ++k) {
                 auto pull = pullOf(c, id);
                 enterFor(c, s.plan.method, pull.outcome.entered);
+                // What was entered says how it stands, unless the tester does.
+                pull.outcome.standingSaid = pull.standing == domain::Standing::counts &&
+                                            (c.maybe() || pull.outcome.entered != domain::Entered{});
                 if (c.maybe(0.4)) pull.curve = w.addCurve(curveOf(c));
                 if (pull.curve && c.maybe(0.3)) w.addCurve(curveOf(c), {}, pull.curve);
                 pull.id = w.add(pull);

@@ -46,6 +46,8 @@ TEST(Forecasts, AreScoredByDistanceBandAndPart) {
     d.study.plan.squareFor(1, 11).forecasts = {{"Ines", 90, 0.2, "glue", ""},
                                                {"Tobin", 1000, 0.2, "hook", ""}};
     d.study.plan.squareFor(2, 11).forecasts = {{"Ines", 160, 0.2, "glue", ""}};
+    for (auto& p : d.pulls)
+        p.outcome.standingSaid = true; // whatever broke
     const auto scores = scoreForecasts(d, evaluate(d, {}, {}));
     ASSERT_EQ(scores.size(), 2U);
     EXPECT_EQ(scores[0].by, "Ines") << "nearest first";

@@ -340,24 +340,25 @@ TEST(Metrics, WhereAThingStartsToMoveIsItsFirstSlip) {
 }
 
 TEST(Outcomes, OffScaleFollowsFromTheCurveUnlessSomebodySaysOtherwise) {
+    const StudyData d;
     Pull p;
     curve::Reading on, off;
     on.peak.force = off.peak.force = 500;
     off.offScale = true;
-    EXPECT_EQ(standingOf(p, &on), Standing::counts);
-    EXPECT_EQ(standingOf(p, &off), Standing::atLeast);
-    EXPECT_EQ(reasonOf(p, &off), "The rig topped out.");
+    EXPECT_EQ(standingOf(d, p, &on), Standing::counts);
+    EXPECT_EQ(standingOf(d, p, &off), Standing::atLeast);
+    EXPECT_EQ(reasonOf(d, p, &off), "The rig topped out.");
     EXPECT_EQ(valueOf({}, p, &off, metric("peak")).value->state, stats::State::above);
     EXPECT_EQ(valueOf({}, p, &on, metric("peak")).value->state, stats::State::exact)
         << "the limit was corrected";
     p.outcome.limit = Limit::toppedOut;
-    EXPECT_EQ(standingOf(p, &on), Standing::atLeast) << "somebody said so";
+    EXPECT_EQ(standingOf(d, p, &on), Standing::atLeast) << "somebody said so";
     p.outcome.limit = Limit::broke;
     p.standing = Standing::aside;
     p.reason = "Mislabelled.";
-    EXPECT_EQ(standingOf(p, &off), Standing::aside);
-    EXPECT_EQ(reasonOf(p, &off), "Mislabelled.");
-    EXPECT_EQ(standingOf(p, nullptr), Standing::aside);
+    EXPECT_EQ(standingOf(d, p, &off), Standing::aside);
+    EXPECT_EQ(reasonOf(d, p, &off), "Mislabelled.");
+    EXPECT_EQ(standingOf(d, p, nullptr), Standing::aside);
 }
 
 } // namespace

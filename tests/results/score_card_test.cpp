@@ -77,11 +77,13 @@ TEST_F(Card, WhatIsGoneOrCannotBeMarkedIsBlank) {
     const auto card = cardOf(m.data, {"", {gone, away, eye}}, sources);
     ASSERT_TRUE(card);
     EXPECT_EQ(card->options.back(), "Z") << "judged, though no option of the study";
-    for (const auto& option : card->marks)
-        for (const auto& mark : option)
-            EXPECT_FALSE(mark);
-    EXPECT_FALSE(card->criteria[2].marked) << "a rating of 0 has no share of the best";
-    EXPECT_FALSE(card->winner);
+    for (const auto& option : card->marks) {
+        EXPECT_FALSE(option[0]);
+        EXPECT_FALSE(option[1]);
+    }
+    EXPECT_TRUE(card->criteria[2].marked) << "a rating of 0 is one";
+    EXPECT_EQ(card->marks.front()[2], std::optional(0.0));
+    EXPECT_EQ(card->marks.back()[2], std::optional(1.0));
     auto anchored = eye;
     anchored.anchors = {0, 4};
     const auto again = cardOf(m.data, {"", {anchored}}, sources);

@@ -67,14 +67,14 @@ TEST_P(Truth200, ReadingAgreesWithTheTruth) {
         offScale += got->offScale;
     }
     fmt::print("{:<15} worst of {} seeds: peak {:+.2f} % (seed {}), stiffness {:+.2f} % (seed {}, mean "
-                "{:+.2f} %), toe {:+.2f} % of travel (seed {}), first slip {:+.2f} % (seed {}), "
-                "energy {:+.2f} % (seed {}); slips missed {}, invented {}, spike counts off {}\n",
-                name(GetParam()), static_cast<unsigned long long>(seeds), 100 * peak.value,
-                static_cast<unsigned long long>(peak.seed), 100 * stiffness.value,
-                static_cast<unsigned long long>(stiffness.seed), 100 * stiffnessSum / seeds, 100 * toe.value,
-                static_cast<unsigned long long>(toe.seed), 100 * slip.value,
-                static_cast<unsigned long long>(slip.seed), 100 * energy.value,
-                static_cast<unsigned long long>(energy.seed), slipsMissed, slipsInvented, spikesWrong);
+               "{:+.2f} %), toe {:+.2f} % of travel (seed {}), first slip {:+.2f} % (seed {}), "
+               "energy {:+.2f} % (seed {}); slips missed {}, invented {}, spike counts off {}\n",
+               name(GetParam()), static_cast<unsigned long long>(seeds), 100 * peak.value,
+               static_cast<unsigned long long>(peak.seed), 100 * stiffness.value,
+               static_cast<unsigned long long>(stiffness.seed), 100 * stiffnessSum / seeds, 100 * toe.value,
+               static_cast<unsigned long long>(toe.seed), 100 * slip.value,
+               static_cast<unsigned long long>(slip.seed), 100 * energy.value,
+               static_cast<unsigned long long>(energy.seed), slipsMissed, slipsInvented, spikesWrong);
     EXPECT_LT(std::abs(peak.value), 0.005);
     EXPECT_LT(std::abs(stiffness.value), 0.05);
     EXPECT_LT(std::abs(stiffnessSum / seeds), 0.01);

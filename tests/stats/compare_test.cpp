@@ -38,7 +38,8 @@ TEST(Compare, PValueAgainstTables) { EXPECT_NEAR(2 * studentUpperTail(10, 2), 0.
 struct AtRatio {
     double t, df;
 };
-AtRatio welchAt(double rho, double ma, double va, double mb, double vb) { // v: variance of the mean, of five each
+AtRatio welchAt(double rho, double ma, double va, double mb,
+                double vb) { // v: variance of the mean, of five each
     const double rest = va + rho * rho * vb;
     return {(ma - rho * mb) / std::sqrt(rest), rest * rest / (va * va / 4 + std::pow(rho, 4) * vb * vb / 4)};
 }
@@ -54,7 +55,8 @@ TEST(Compare, TheIntervalOfTheRatioIsWhatItsTestDoesNotReject) {
     EXPECT_LT(c.ratioInterval->first, 1.25);
     EXPECT_GT(c.ratioInterval->second, 1.25);
     const auto low = welchAt(1 / 1.1, 100, va, 80, vb), high = welchAt(1.1, 100, va, 80, vb);
-    EXPECT_NEAR(*c.tostP, std::max(studentUpperTail(low.df, low.t), studentUpperTail(high.df, -high.t)), 1e-14);
+    EXPECT_NEAR(*c.tostP, std::max(studentUpperTail(low.df, low.t), studentUpperTail(high.df, -high.t)),
+                1e-14);
 }
 
 TEST(Compare, WordAndIntervalComeFromOneTest) { // over many pairs, single and over the family
@@ -74,7 +76,8 @@ TEST(Compare, WordAndIntervalComeFromOneTest) { // over many pairs, single and o
                     out.push_back(Value{mean * (1 + cv * (2 * uniform() - 1))});
                 return summarise(out);
             };
-            pairs.emplace_back(values(100, 0.9 * uniform()), values(100 * (0.5 + uniform()), 0.3 * uniform()));
+            pairs.emplace_back(values(100, 0.9 * uniform()),
+                               values(100 * (0.5 + uniform()), 0.3 * uniform()));
         }
         std::vector<Comparison> family(pairs.size());
         decide(family, pairs, 0.1);
@@ -84,15 +87,15 @@ TEST(Compare, WordAndIntervalComeFromOneTest) { // over many pairs, single and o
                 return ends.first > 1 || ends.second < 1;
             };
             EXPECT_EQ(outside(*c.ratioInterval), *c.p < 0.05) << *c.p;
-            EXPECT_EQ(outside(*c.familyInterval), *c.pHolm < 0.05) << *c.pHolm;
-            EXPECT_LE(c.familyInterval->first, c.ratioInterval->first);
+            EXPECT_EQ(outside(*overFamily(c)), *c.pHolm < 0.05) << *c.pHolm;
+            EXPECT_LE(overFamily(c)->first, c.ratioInterval->first);
             EXPECT_LE(c.ratioInterval->first, *c.ratio);
             EXPECT_GE(c.ratioInterval->second, *c.ratio);
-            apart += outside(*c.familyInterval);
+            apart += outside(*overFamily(c));
             open += !(c.ratioInterval->first > 0) || std::isinf(c.ratioInterval->second);
             if (c.verdict == PairVerdict::same) {
-                EXPECT_GE(c.sameInterval->first, 1 / 1.1 - 1e-9);
-                EXPECT_LE(c.sameInterval->second, 1.1 + 1e-9);
+                EXPECT_GE(ofSameness(c)->first, 1 / 1.1 - 1e-9);
+                EXPECT_LE(ofSameness(c)->second, 1.1 + 1e-9);
             }
         }
     }
@@ -280,15 +283,15 @@ TEST(Paired, WhereEveryBlockHoldsBoth) {
     EXPECT_NEAR(*c.ratio, 210.0 / 200, 1e-12);
     // t of a − ρ·b with var_a 6277.5, var_b 6250, cov 6262.5 of (110, 100) …; t(0.975; 4) = 2.7764451.
     for (const double rho : {c.ratioInterval->first, c.ratioInterval->second})
-        EXPECT_NEAR(std::abs(210 - rho * 200) /
-                        std::sqrt((6277.5 + rho * rho * 6250 - 2 * rho * 6262.5) / 5),
+        EXPECT_NEAR(std::abs(210 - rho * 200) / std::sqrt((6277.5 + rho * rho * 6250 - 2 * rho * 6262.5) / 5),
                     2.7764451, 1e-6);
     EXPECT_EQ(compare(a.summary, b.summary, 0.1).test, PairTest::welch) << "without their blocks";
     EXPECT_GT(*compare(a.summary, b.summary, 0.1).p, 0.5) << "the boards hide it";
     auto mixed = b;
     mixed.blocked[0].first = "6";
     const auto whole = compare(a, mixed, 0.1);
-    EXPECT_EQ(whole.test, PairTest::paired) << "one block holds only one of them: the whole ones are compared";
+    EXPECT_EQ(whole.test, PairTest::paired)
+        << "one block holds only one of them: the whole ones are compared";
     EXPECT_EQ(whole.blocks, 4U);
     EXPECT_EQ(whole.brokenBlocks, 2U);
     EXPECT_EQ(*whole.df, 3);

@@ -9,7 +9,9 @@ using Row = std::vector<std::optional<double>>;
 TEST(Score, MarksByBothRules) {
     EXPECT_EQ(marksOfBest({50, {}, 200}, true), (Row{0.25, {}, 1}));
     EXPECT_EQ(marksOfBest({50, {}, 200}, false), (Row{1, {}, 0.25}));
-    EXPECT_EQ(marksOfBest({50, 0, 200}, true), (Row{{}, {}, {}})); // shares of nothing mean nothing
+    EXPECT_EQ(marksOfBest({50, 0, 200}, true), (Row{0.25, 0, 1})) << "nothing is a rating too";
+    EXPECT_EQ(marksOfBest({50, 0, 200}, false), (Row{0, 1, 0}));
+    EXPECT_EQ(marksOfBest({50, -1, 200}, true), (Row{{}, {}, {}})) << "below nothing is none";
     EXPECT_EQ(marksBetween({50, 0, 200, {}}, 100, 0), (Row{0.5, 1, 0, {}}));
     EXPECT_EQ(marksBetween({50, 60}, 10, 10), (Row{{}, {}}));
 }

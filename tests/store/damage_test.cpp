@@ -242,7 +242,7 @@ TEST_F(DamagedFile, OneDamagedPageIsToldOrHarmless) {
         EXPECT_TRUE(told > 0 || i < 20) << "some of it must be found";
     }
     fmt::print("[ measured ] {} damaged projects: {} told by the check, the others without a wrong number\n",
-                count, told);
+               count, told);
 }
 
 TEST_F(DamagedFile, WhatCannotBeOpenedAgainIsNotWritten) {

@@ -298,7 +298,7 @@ TEST_F(RecordingFile, AFullDiskEndsInASavedPullAndASentence) {
         r.end(rig::Ending::cannotSave);
     }
     fmt::print("disk full ({}): {} samples saved, then: {}\n",
-                disk.mounted ? "loop file system" : "file limit", committed, error.toUtf8().constData());
+               disk.mounted ? "loop file system" : "file limit", committed, error.toUtf8().constData());
     EXPECT_FALSE(error.isEmpty()) << "it is said";
     EXPECT_GT(committed, 10000U);
     p.reset();

@@ -82,7 +82,9 @@ void checkPair(const Maker& m, const Verdict& v, const PairResult& pair) {
     if (has(text, "equally good")) {
         EXPECT_TRUE(enough) << text;
     }
-    if (has(text, "would settle")) {
+    if (has(text, "would settle a difference of") && has(text, "says no more")) {
+        EXPECT_EQ(c.verdict, PairVerdict::notEnough) << text;
+    } else if (has(text, "would settle")) {
         EXPECT_TRUE(c.moreEach && *c.moreEach > 0) << text;
     }
     if (has(text, "would have shown")) {

@@ -92,7 +92,7 @@ TEST(PullWords, WhatWasReadFollowsWhatTheCurveMeasures) {
     r.stiffness->from = 500;
     r.stiffness->to = 2500;
     domain::Pull pull;
-    auto t = readingTable(r, pull, units);
+    auto t = readingTable({}, r, pull, units);
     EXPECT_EQ(t.columns[1].title, "Force");
     EXPECT_EQ(t.rows[0].cells,
               (std::vector<std::string>{"Peak", "4.200 kN", "12.00 mm", "greatest sample that is no spike"}));
@@ -103,13 +103,13 @@ TEST(PullWords, WhatWasReadFollowsWhatTheCurveMeasures) {
     EXPECT_TRUE(has("Stiffness"));
     EXPECT_FALSE(has("Breakaway"));
     pull.standing = domain::Standing::atLeast;
-    t = readingTable(r, pull, units);
+    t = readingTable({}, r, pull, units);
     EXPECT_EQ(t.rows[0].cells[1], "at least 4.200 kN");
     r.load = quantity::Dimension::torque;
     r.travel = quantity::Dimension::angle;
     r.peak.displacement = 1;
     pull.standing = domain::Standing::counts;
-    t = readingTable(r, pull, units);
+    t = readingTable({}, r, pull, units);
     EXPECT_EQ(t.columns[1].title, "Torque");
     EXPECT_EQ(t.rows[0].cells,
               (std::vector<std::string>{"Peak", "4200 N·m", "57.30 °", "greatest sample that is no spike"}));

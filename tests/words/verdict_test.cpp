@@ -137,9 +137,8 @@ TEST(Words, BeyondWhatIsEnoughAllAreEqual) {
         .square(3, 11, {300, 304, 296});
     m.data.study.goal.ceiling = 150;
     const auto v = m.verdict();
-    EXPECT_EQ(words::headlines(m.data, v)[0],
-              "Dry: Peg and Bolt are beyond what is enough by their peak "
-              "force, so they count as equally good.");
+    EXPECT_EQ(words::headlines(m.data, v)[0], "Dry: Peg and Bolt are beyond what is enough by their peak "
+                                              "force, so they count as equally good.");
     const auto both = std::find_if(v.pairs.begin(), v.pairs.end(), [&](const auto& p) {
         return v.groups[p.a].option == 2 && v.groups[p.b].option == 3;
     });

@@ -8,6 +8,7 @@
 #include <anvil/work/open_project.h>
 #include <anvil/work/plan_commands.h>
 #include <anvil/work/pull_commands.h>
+#include <anvil/work/rig_commands.h>
 #include <anvil/work/study_commands.h>
 #include <cmath>
 #include <gtest/gtest.h>
@@ -102,8 +103,42 @@ TEST_F(Entries, AFailureElsewhereIsABound) {
     e.unitOf = si;
     e.part = "the grip";
     ASSERT_TRUE(work::addEntry(*p, e));
-    EXPECT_EQ(data().pulls[0].standing, domain::Standing::atLeast);
-    EXPECT_FALSE(data().pulls[0].reason.empty());
+    EXPECT_EQ(data().pulls[0].standing, domain::Standing::counts) << "what follows is not stored";
+    EXPECT_EQ(results::standingOf(data(), data().pulls[0], nullptr), domain::Standing::counts)
+        << "nobody said which part is asked about";
+    ASSERT_TRUE(p->changeStudy(study, "part", [](domain::Study& s) { s.goal.part = "the rope"; }));
+    EXPECT_EQ(results::standingOf(data(), data().pulls[0], nullptr), domain::Standing::atLeast);
+    EXPECT_EQ(results::reasonOf(data(), data().pulls[0], nullptr), "Not the rope but the grip failed.");
+    ASSERT_TRUE(work::setStanding(*p, data().pulls[0].id, domain::Standing::counts, ""));
+    EXPECT_EQ(results::standingOf(data(), data().pulls[0], nullptr), domain::Standing::counts)
+        << "the tester said so";
+}
+
+TEST_F(Entries, WhatIsReadIsNotWhatThePieceFeels) {
+    domain::RigReach reach;
+    reach.ratio = 20;
+    reach.limit = 50e3;
+    ASSERT_TRUE(work::tellReach(*p, study, reach));
+    TypedPull typed;
+    typed.specimen = piece();
+    typed.text = "48 lb";
+    const auto refused = work::addTypedPull(*p, typed);
+    ASSERT_FALSE(refused) << "nobody said where it was read";
+    EXPECT_NE(refused.error().message.find("20.00 ×"), std::string::npos) << refused.error().message;
+    ASSERT_TRUE(work::setReadAt(*p, study, "display"));
+    const auto made = work::addTypedPull(*p, typed);
+    ASSERT_TRUE(made) << made.error().message;
+    constexpr double lbf = 4.4482216152605;
+    const auto& pull = *data().pull(*made);
+    EXPECT_NEAR(pull.typed->value, 48 * lbf, 1e-9) << "what was read is kept";
+    EXPECT_EQ(pull.typed->asTyped, "48 lbf");
+    const auto value = results::valueOf(data(), pull, nullptr, domain::metric("peak"));
+    ASSERT_TRUE(value.value);
+    EXPECT_NEAR(value.value->value, 960 * lbf, 1e-6);
+    reopen();
+    EXPECT_NEAR(results::valueOf(data(), data().pulls[0], nullptr, domain::metric("peak")).value->value,
+                960 * lbf, 1e-6);
+    EXPECT_FALSE(work::setReadAt(*p, study, "somewhere"));
 }
 
 TEST_F(Entries, ALadderIsSafeAfterEveryStep) {

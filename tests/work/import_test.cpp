@@ -228,10 +228,10 @@ TEST_F(Import, ToppedOutPullsComeInAsAtLeast) {
     ASSERT_TRUE(p->adopt(done->journal, done->what));
     const auto& readings = p->readings(only().study.id);
     const auto& pull = only().pulls[0];
-    EXPECT_EQ(results::standingOf(pull, readings.find(pull.id)), domain::Standing::atLeast);
+    EXPECT_EQ(results::standingOf(only(), pull, readings.find(pull.id)), domain::Standing::atLeast);
     EXPECT_EQ(pull.standing, domain::Standing::counts)
         << "not frozen: another limit may turn out to be right";
-    EXPECT_EQ(results::standingOf(only().pulls[1], readings.find(only().pulls[1].id)),
+    EXPECT_EQ(results::standingOf(only(), only().pulls[1], readings.find(only().pulls[1].id)),
               domain::Standing::counts);
 }
 
@@ -254,7 +254,7 @@ TEST_F(Import, AFileThatSaysOverloadGivesABound) {
     ASSERT_TRUE(p->adopt(done->journal, done->what));
     const auto& pull = only().pulls[0];
     EXPECT_EQ(pull.outcome.limit, domain::Limit::toppedOut);
-    EXPECT_EQ(results::standingOf(pull, p->readings(only().study.id).find(pull.id)),
+    EXPECT_EQ(results::standingOf(only(), pull, p->readings(only().study.id).find(pull.id)),
               domain::Standing::atLeast);
 }
 

@@ -12,8 +12,6 @@
 namespace anvil::work {
 namespace {
 
-const quantity::Unit& newton() { return quantity::siUnit(quantity::Dimension::force); }
-
 struct Telling : testing::Test {
     QTemporaryDir dir;
     std::unique_ptr<OpenProject> project;
@@ -65,14 +63,16 @@ TEST_F(Telling, ACardIsKeptAndUndone) {
 }
 
 TEST_F(Telling, LinesAndLimitsAreReadAsTyped) {
-    ASSERT_TRUE(
-        setReferences(*project, study, {{"Gust", "0.3 kN", ""}, {"Range", "100 N", "200 N"}}, quantity::Dimension::force));
+    ASSERT_TRUE(setReferences(*project, study, {{"Gust", "0.3 kN", ""}, {"Range", "100 N", "200 N"}},
+                              quantity::Dimension::force));
     ASSERT_EQ(told().references.size(), 2u);
     EXPECT_DOUBLE_EQ(told().references[0].value, 300);
     EXPECT_EQ(told().references[1].upper, 200);
-    EXPECT_FALSE(setReferences(*project, study, {{"Range", "200 N", "100 N"}}, quantity::Dimension::force)) << "upside down";
+    EXPECT_FALSE(setReferences(*project, study, {{"Range", "200 N", "100 N"}}, quantity::Dimension::force))
+        << "upside down";
     EXPECT_FALSE(setReferences(*project, study, {{"", "200 N", ""}}, quantity::Dimension::force));
-    EXPECT_FALSE(setReferences(*project, study, {{"x", "12 mm", ""}}, quantity::Dimension::force)) << "a length is no load";
+    EXPECT_FALSE(setReferences(*project, study, {{"x", "12 mm", ""}}, quantity::Dimension::force))
+        << "a length is no load";
     EXPECT_EQ(told().references.size(), 2u) << "what was refused changed nothing";
     EXPECT_FALSE(setUse(*project, study, {"0.5", "why", "", "", ""}));
     EXPECT_FALSE(setUse(*project, study, {"3", "", "", "", ""})) << "a factor needs its reason";

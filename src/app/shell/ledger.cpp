@@ -446,12 +446,12 @@ void Ledger::savePhases() {
 void Ledger::fillCard(const domain::StudyData& data, const domain::Pull& pull,
                       const domain::Specimen& piece) {
     const auto* reading = m_session.readings().find(pull.id);
-    const auto standing = results::standingOf(pull, reading);
+    const auto standing = results::standingOf(*m_session.study(), pull, reading);
     m_number->setText(qs(words::metricText(data, pull, piece, m_session.readings(), data.study.goal.metric,
                                            m_session.units())));
     auto stands = QString::fromUtf8(domain::word(standing));
     stands[0] = stands[0].toUpper();
-    const auto reason = qs(results::reasonOf(pull, reading));
+    const auto reason = qs(results::reasonOf(*m_session.study(), pull, reading));
     m_stands->setFact(reason.isEmpty() ? stands : tr("%1: %2").arg(stands, reason));
     const auto& o = pull.outcome;
     QStringList broke;
@@ -543,7 +543,7 @@ void Ledger::refresh() {
                          .arg(qs(data->optionAt(s->option).name), qs(data->conditionAt(s->condition).name))
                          .arg(s->replicate));
     const auto* curve = m_session.readings().find(pull->id);
-    const auto standing = results::standingOf(*pull, curve);
+    const auto standing = results::standingOf(*m_session.study(), *pull, curve);
     int at = m_standing->findData(static_cast<int>(standing));
     if (at < 0) { // at most and between come only from typed results
         m_standing->addItem(QString::fromUtf8(domain::word(standing)), static_cast<int>(standing));
@@ -551,7 +551,7 @@ void Ledger::refresh() {
     }
     m_standing->setCurrentIndex(at);
     const bool counts = standing == domain::Standing::counts;
-    m_reason->setText(qs(results::reasonOf(*pull, curve)));
+    m_reason->setText(qs(results::reasonOf(*m_session.study(), *pull, curve)));
     m_reason->setVisible(!counts);
     m_reasonHint->setVisible(!counts);
     m_apply->setVisible(!counts);

@@ -1,6 +1,8 @@
 // Files and results brought into the window: chosen, pasted, dropped.
 #include "shell/main_window.h"
 
+#include "shell/documents.h"
+
 #include "shell/import_sheet.h"
 #include "shell/ledger.h"
 #include "shell/pictures_list.h"
@@ -35,11 +37,8 @@ void MainWindow::chooseFiles() {
 
 bool MainWindow::ensureProject(const QString& folder) {
     if (m_session.project()) return true;
-    // Dropped on an empty window: the project is made beside the files, under a name that is free.
-    QDir dir(folder.isEmpty() || !QFileInfo(folder).isWritable() ? QDir::homePath() : folder);
-    QString path = dir.filePath(dir.dirName() + ".anvil");
-    for (int n = 2; QFileInfo::exists(path); ++n)
-        path = dir.filePath(QStringLiteral("%1-%2.anvil").arg(dir.dirName()).arg(n));
+    // Dropped on an empty window: the project is kept where planned ones are, called after the files' folder.
+    const auto path = freeProjectPath(QDir(folder).dirName());
     keepRecent();
     if (!m_session.create(path)) return false;
     keepRecent();
@@ -62,12 +61,14 @@ ImportSheet* MainWindow::importFiles(const QStringList& paths) {
             m_session.showStudy(studies.back().study.id);
         const auto look = m_session.needingLook().size();
         goTo(Stage::verdict);
-        m_session.say(
-            look == 0
-                ? tr("%1 runs imported. One undo (Ctrl+Z) takes them all back.").arg(sheet->importedPulls())
-                : tr("%1 runs imported; %2 curves need a look (F8). One undo takes them all back.")
-                      .arg(sheet->importedPulls())
-                      .arg(look));
+        m_session.say(look == 0
+                          ? (sheet->importedPulls() == 1
+                                 ? tr("1 run imported. One undo (Ctrl+Z) takes it back.")
+                                 : tr("%1 runs imported. One undo (Ctrl+Z) takes them all back.")
+                                       .arg(sheet->importedPulls()))
+                          : tr("%1 runs imported; %2 curves need a look (F8). One undo takes them all back.")
+                                .arg(sheet->importedPulls())
+                                .arg(look));
     });
     sheet->show();
     return sheet;

@@ -86,7 +86,8 @@ public:
     /// The unit of a number typed without one: the one spoken last in the study on show. Null: it has to be
     /// typed. What somebody looks at (`units`) never decides what was meant.
     const quantity::Unit* typedUnit(quantity::Dimension dimension) const;
-    /// What was typed, with its unit or the spoken one. Error: a sentence, such as one that asks for the unit.
+    /// What was typed, with its unit or the spoken one. Error: a sentence, such as one that asks for the
+    /// unit.
     Expected<quantity::Entry> read(const QString& text, quantity::Dimension dimension) const;
     /// What was typed is kept now: its unit is that of bare numbers from here on. To be called before the
     /// command that keeps it, and undone with it.

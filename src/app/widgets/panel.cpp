@@ -32,8 +32,8 @@ void Panel::showEvent(QShowEvent* event) {
     QWidget::showEvent(event);
 }
 
-bool Panel::readOptional(const QLineEdit* edit, quantity::Dimension dimension,
-                         std::optional<double>& target, const QString& refusal) {
+bool Panel::readOptional(const QLineEdit* edit, quantity::Dimension dimension, std::optional<double>& target,
+                         const QString& refusal) {
     if (!app::edited(edit)) return true;
     if (edit->text().trimmed().isEmpty()) {
         target.reset();

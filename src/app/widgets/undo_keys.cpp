@@ -28,7 +28,9 @@ bool untouched(QObject* watched) {
 
 } // namespace
 
-UndoKeys::UndoKeys(QObject* parent) : QObject(parent) { QCoreApplication::instance()->installEventFilter(this); }
+UndoKeys::UndoKeys(QObject* parent) : QObject(parent) {
+    QCoreApplication::instance()->installEventFilter(this);
+}
 
 bool UndoKeys::eventFilter(QObject* watched, QEvent* event) {
     if (event->type() != QEvent::ShortcutOverride) return false;

@@ -5,8 +5,9 @@
 
 namespace anvil::app {
 
-/// Installed on the application: a field that is empty, or holds only what the program put there, leaves the keys
-/// for undo and redo to the window. What was just kept is taken back then, not the text of the last piece.
+/// Installed on the application: a field that is empty, or holds only what the program put there, leaves the
+/// keys for undo and redo to the window. What was just kept is taken back then, not the text of the last
+/// piece.
 class UndoKeys : public QObject {
     Q_OBJECT
 public:

@@ -14,8 +14,8 @@ class UnitQuestion : public QWidget {
     Q_OBJECT
 public:
     explicit UnitQuestion(Session& session, QWidget* parent = nullptr);
-    /// Shows the question about what was typed: "44 kN is 10.1 times …". `keep` is called with the text to keep:
-    /// as it was typed, or in the unit that was meant. True where there is something to ask.
+    /// Shows the question about what was typed: "44 kN is 10.1 times …". `keep` is called with the text to
+    /// keep: as it was typed, or in the unit that was meant. True where there is something to ask.
     bool ask(const quantity::Entry& typed, const std::vector<double>& fellows,
              std::function<void(const QString& text)> keep);
 

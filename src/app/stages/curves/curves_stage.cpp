@@ -310,7 +310,7 @@ void CurvesStage::drawRate() {
 }
 
 void CurvesStage::fillNumbers(const curve::ReadCurve& c, const domain::Pull& pull) {
-    const auto table = words::readingTable(c.reading, pull, m_session.units());
+    const auto table = words::readingTable(*m_session.study(), c.reading, pull, m_session.units());
     m_numbers->setRowCount(static_cast<int>(table.rows.size()));
     for (int k = 0; k < static_cast<int>(table.columns.size()); ++k) {
         const auto& column = table.columns[static_cast<std::size_t>(k)];

@@ -4,6 +4,7 @@
 #include "shell/pictures_list.h"
 #include "shell/preferences.h"
 #include "theme/theme.h"
+#include "widgets/path_question.h"
 #include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
 #include "widgets/row_editor.h"
@@ -45,6 +46,7 @@ EntryPanel::EntryPanel(Session& session, QWidget* parent) : Panel(session, paren
     layout->addWidget(m_piece);
     m_about = wrappedLabel("faint");
     layout->addWidget(m_about);
+    layout->addWidget(new PathQuestion(m_session));
     layout->addSpacing(8);
     m_form = new QWidget;
     m_grid = new QGridLayout(m_form);
@@ -251,18 +253,17 @@ bool EntryPanel::asks() {
     for (const auto& f : m_fields) {
         const auto text = f.edit->text().trimmed();
         if (text.isEmpty() || f.input->stays || m_accepted[f.key] == text) continue;
-        const auto entry =
-            methods::entryOf(*f.input, text.toStdString(), unitBefore(f.edit)    ? unitBefore(f.edit)
-                                                                                  : m_session.typedUnit(f.input->dimension));
+        const auto entry = methods::entryOf(*f.input, text.toStdString(),
+                                            unitBefore(f.edit) ? unitBefore(f.edit)
+                                                               : m_session.typedUnit(f.input->dimension));
         if (!entry) continue; // said when it is kept
         const auto taken = [this, key = f.key, edit = f.edit](const QString& kept) {
             m_accepted[key] = kept;
             edit->setText(kept);
             keep();
         };
-        if (m_question->ask(*entry,
-                            results::fellowsOf(*m_session.study(), m_next, *f.input, f.key.toStdString()),
-                            taken))
+        if (m_question->ask(
+                *entry, results::fellowsOf(*m_session.study(), m_next, *f.input, f.key.toStdString()), taken))
             return true;
     }
     return false;

@@ -2,10 +2,10 @@
 #pragma once
 
 #include "widgets/panel.h"
-#include <anvil/plan/turn.h>
 #include <QDateTime>
 #include <anvil/domain/model.h>
 #include <anvil/methods/method.h>
+#include <anvil/plan/turn.h>
 
 class QComboBox;
 class QGridLayout;

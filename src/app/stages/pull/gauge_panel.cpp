@@ -123,8 +123,7 @@ void GaugePanel::saveEvery() {
     const auto* data = m_session.study();
     if (filling() || !data) return;
     auto every = data->study.plan.gaugeEvery;
-    if (!readOptional(m_every, quantity::Dimension::time, every,
-                      tr("A time of nothing or less cannot be.")))
+    if (!readOptional(m_every, quantity::Dimension::time, every, tr("A time of nothing or less cannot be.")))
         return refill();
     if (every == data->study.plan.gaugeEvery) return;
     m_session.tell(work::changePlan(*m_session.project(), m_session.studyId(), tr("When gauges are read"),
@@ -165,10 +164,9 @@ void GaugePanel::keepReading(const QString& text) {
     if (!m_session.tell(entry)) return;
     m_session.heard(*entry);
     m_first = true;
-    const auto made =
-        work::addGaugeReading(*m_session.project(), chosen(),
-                              {static_cast<double>(m_session.now().toSecsSinceEpoch()), entry->si},
-                              m_unloaded->isChecked(), preferences::operatorName().toStdString());
+    const auto made = work::addGaugeReading(
+        *m_session.project(), chosen(), {static_cast<double>(m_session.now().toSecsSinceEpoch()), entry->si},
+        m_unloaded->isChecked(), preferences::operatorName().toStdString());
     if (!m_session.tell(made)) {
         m_first = false;
         return;

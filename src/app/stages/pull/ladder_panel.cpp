@@ -112,8 +112,8 @@ void LadderPanel::fill() {
     const auto steps = known ? known->outcome.entered.steps : std::vector<domain::LadderStep>{};
     m_steps->clear();
     const auto text = [&](const domain::LadderStep& s) {
-        auto t = qs(quantity::asEntered(s.load, *units.force));
-        if (s.distance) t += tr(" at %1").arg(qs(quantity::asEntered(*s.distance, *units.length)));
+        auto t = qs(quantity::briefly(s.load, *units.force));
+        if (s.distance) t += tr(" at %1").arg(qs(quantity::briefly(*s.distance, *units.length)));
         return t;
     };
     for (std::size_t i = 0; i < steps.size(); ++i)
@@ -155,7 +155,6 @@ void LadderPanel::savePlan() {
     const auto* data = m_session.study();
     if (filling() || !data) return;
     auto ladder = data->study.plan.ladder;
-    const auto& units = m_session.units();
     std::optional<double> first = ladder.first, more = ladder.more, further = ladder.further;
     const auto refusal = tr("A step of nothing or less cannot be.");
     if (!readOptional(m_first, Dimension::force, first, refusal) ||

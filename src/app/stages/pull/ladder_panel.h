@@ -2,8 +2,8 @@
 #pragma once
 
 #include "widgets/panel.h"
-#include <anvil/plan/turn.h>
 #include <QElapsedTimer>
+#include <anvil/plan/turn.h>
 
 class QListWidget;
 

@@ -2,6 +2,7 @@
 
 #include "shell/preferences.h"
 #include "theme/theme.h"
+#include "widgets/path_question.h"
 #include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
 #include "widgets/unit_question.h"
@@ -58,6 +59,7 @@ QLayout* TypedPage::makeEntry() {
     auto* entry = new QVBoxLayout(m_entry);
     entry->setContentsMargins(0, 0, 0, 0);
     entry->setSpacing(8);
+    entry->addWidget(new PathQuestion(m_session));
     entry->addWidget(m_value = field("typedValue", {}));
     new UnitTail(m_value, m_session, [this] {
         const auto* data = m_session.study();
@@ -177,7 +179,7 @@ void TypedPage::showPiece(const domain::StudyData* data) {
     if (!data) return;
     const auto metric = results::typedMetric(*data);
     m_value->setPlaceholderText(m_session.typedUnit(metric->dimension) ? tr("the number")
-                                                                        : tr("number with its unit"));
+                                                                       : tr("number with its unit"));
 }
 
 void TypedPage::showLast(const domain::StudyData* data) {

@@ -160,10 +160,16 @@ void FactsPanel::edited(int row, int column) {
     std::optional<double> value;
     if (column == rating || column == cost || column == weight) {
         if (!text.isEmpty()) {
-            const auto entry = column == cost ? Expected<quantity::Entry>(fail(""))
-                                              : m_session.read(text, column == rating
-                                                                         ? quantity::Dimension::force
-                                                                         : quantity::Dimension::mass);
+            const auto entry = column == cost
+                                   ? Expected<quantity::Entry>(fail(""))
+                                   : m_session.read(text, column == rating ? quantity::Dimension::force
+                                                                           : quantity::Dimension::mass);
+            if (entry && entry->doubt != quantity::Doubt::exact && entry->doubt != quantity::Doubt::about) {
+                m_session.say(
+                    tr("\"%1\" is no one number: a rating is what the maker promises at least.").arg(text),
+                    true);
+                return refill();
+            }
             if (entry) m_session.heard(*entry);
             const auto number = column == cost ? quantity::parseNumber(text.toStdString())
                                                : entry.map([](const auto& e) { return e.si; });

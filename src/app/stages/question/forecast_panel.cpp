@@ -140,10 +140,18 @@ void ForecastPanel::save() {
     f.by = m_by->text().simplified().toStdString();
     f.value = entry->si;
     f.cv = m_spread->value() / 100;
+    if (entry->doubt ==
+        quantity::Doubt::between) { // "88…240 kg" is its middle and what it reaches to either side
+        f.value = (entry->si + entry->upperSi) / 2;
+        f.cv = (entry->upperSi - entry->si) / 2 / f.value;
+    } else if (entry->doubt == quantity::Doubt::plusMinus) {
+        f.cv = entry->plusMinusSi / entry->si;
+    } else if (entry->doubt == quantity::Doubt::above || entry->doubt == quantity::Doubt::below) {
+        return m_session.say(tr("An expectation is a number or a range, such as 4\u20265 kN."), true);
+    }
     f.goesFirst = m_goesFirst->text().simplified().toStdString();
     f.source = m_source->text().simplified().toStdString();
-    if (!readOptional(m_travel, Dimension::length, f.travel,
-                      tr("A travel of zero or less cannot be.")))
+    if (!readOptional(m_travel, Dimension::length, f.travel, tr("A travel of zero or less cannot be.")))
         return;
     const auto done =
         work::changePlan(*m_session.project(), m_session.studyId(),

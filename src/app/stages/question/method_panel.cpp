@@ -141,8 +141,7 @@ QLayout* MethodPanel::makePulled() {
 }
 
 bool MethodPanel::speedFrom(QLineEdit* edit, std::optional<double>& target) {
-    return readOptional(edit, quantity::Dimension::speed, target,
-                        tr("A speed of zero or less cannot be."));
+    return readOptional(edit, quantity::Dimension::speed, target, tr("A speed of zero or less cannot be."));
 }
 
 QString MethodPanel::speedText(const std::optional<double>& value) const {

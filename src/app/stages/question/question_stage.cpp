@@ -14,6 +14,7 @@
 #include "stages/question/safety_panel.h"
 #include "theme/theme.h"
 #include "widgets/accessible.h"
+#include "widgets/edited.h"
 #include "widgets/picture_button.h"
 #include "widgets/plain_text.h"
 #include <QKeyEvent>

@@ -138,7 +138,6 @@ void ReachPanel::save() {
     const auto* data = m_session.study();
     if (filling() || !data) return;
     auto rig = data->reach;
-    const auto& units = m_session.units();
     const auto refusal = tr("A limit of zero or less cannot be.");
     if (!readOptional(m_limit, Dimension::force, rig.limit, refusal) ||
         !readOptional(m_cell, Dimension::force, rig.cell, refusal) ||

@@ -131,14 +131,11 @@ void LimitsPanel::fill() {
 void LimitsPanel::save() {
     if (filling() || !m_session.project()) return;
     auto s = m_session.rig().setup();
-    const auto& units = m_session.units();
     const auto refusal = tr("A limit of zero or less cannot be.");
     const auto positive = [](double v) { return v > 0 ? std::optional(v) : std::nullopt; };
     auto hold = positive(s.holdSeconds), look = positive(s.lookEvery);
-    if (!readOptional(m_hold, Dimension::time, hold,
-                      tr("A time of nothing or less cannot be.")) ||
-        !readOptional(m_look, Dimension::force, look,
-                      tr("A step of nothing or less cannot be.")))
+    if (!readOptional(m_hold, Dimension::time, hold, tr("A time of nothing or less cannot be.")) ||
+        !readOptional(m_look, Dimension::force, look, tr("A step of nothing or less cannot be.")))
         return;
     s.holdSeconds = hold.value_or(0);
     s.lookEvery = look.value_or(0);
@@ -148,8 +145,7 @@ void LimitsPanel::save() {
         !readOptional(m_cell, Dimension::force, s.cellLimit, refusal) ||
         !readOptional(m_travel, Dimension::length, s.travel, refusal) ||
         !readOptional(m_resolution, Dimension::force, s.resolution, refusal) ||
-        !readOptional(m_speed, Dimension::speed, s.speed,
-                      tr("A speed of zero or less cannot be.")))
+        !readOptional(m_speed, Dimension::speed, s.speed, tr("A speed of zero or less cannot be.")))
         return;
     if (!edited(m_stretch)) {
         // stays, to the last digit

@@ -1,6 +1,7 @@
 #include "stages/rig/part_card.h"
 
 #include "theme/theme.h"
+#include "widgets/edited.h"
 #include "widgets/panel.h"
 #include "widgets/plain_text.h"
 #include <QGridLayout>

@@ -2,6 +2,7 @@
 
 #include "stages/specimens/readings_list.h"
 #include "theme/theme.h"
+#include "widgets/edited.h"
 #include "widgets/flow_layout.h"
 #include "widgets/paste.h"
 #include "widgets/plain_text.h"
@@ -300,7 +301,8 @@ void PiecesPanel::fillRow(int row, const domain::Specimen& s) {
     for (const auto& p : data.pulls)
         if (p.specimen == s.id && !p.practice) {
             pull = p.id;
-            state = QString::fromUtf8(domain::word(results::standingOf(p, m_session.readings().find(p.id))));
+            state = QString::fromUtf8(
+                domain::word(results::standingOf(data, p, m_session.readings().find(p.id))));
         }
     const auto* o = &data.optionAt(s.option);
     const auto* c = &data.conditionAt(s.condition);

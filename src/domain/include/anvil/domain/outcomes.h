@@ -37,6 +37,11 @@ struct Proposal {
     bool operator==(const Proposal&) const = default;
 };
 
+/// How a pull stands by what is known of it, where nobody said: the rig topped out, it was stopped or the
+/// power went before it broke, or another part broke than the one that is asked about (where that was said).
+/// Derived, and never stored: whatever way the pull came in, the same follows.
+Proposal standingFollows(const StudyData& data, const Outcome& outcome);
+
 /// Topped out, stopped, gone silent or another part than the one asked for: at least. Set up wrongly: void.
 /// Number lost: not read. Else it counts. `broke` is a part of breakableParts, or empty when nothing broke.
 Proposal proposeStanding(const StudyData& data, const curve::Reading* reading, const std::string& broke,

@@ -133,6 +133,7 @@ struct Plan {
     std::string axis, axisUnit;            ///< what the conditions vary
     std::vector<FieldText> inputs{};       ///< inputs of the method that hold for the whole study
     std::vector<FieldText> spoken{};       ///< units typed last, by dimension: those of bare numbers
+    std::string readAt{}; ///< where typed loads are read: "display" or "piece"; empty: nobody said
     std::vector<OptionReeving> reevings{};
     std::vector<Arrangement> arrangements{};
     std::string rig{}; ///< the rig it is to be pulled on, by name; empty: not said

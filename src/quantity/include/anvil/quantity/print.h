@@ -28,6 +28,10 @@ std::string withUnit(double si, const Unit& unit, int digits = resultDigits);
 /// A value that somebody typed, in as few digits as it needs, with its symbol: "50 N", never "50.00 N".
 std::string asEntered(double si, const Unit& unit);
 
+/// A value that was typed in this or another unit, for looking at: as entered where that takes no more than
+/// four significant digits, else with four, so that 100 kgf are "980.7 N" and never "980.665 N".
+std::string briefly(double si, const Unit& unit);
+
 /// `value` with the decimals that a display of this step needs: 21.46 at 0.5 gives "21.5". For figures that
 /// change while one looks; a step of zero or less: as `significant`.
 std::string atStep(double value, double step);

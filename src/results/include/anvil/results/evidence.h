@@ -33,9 +33,8 @@ std::vector<Metric> metricsOf(const StudyData& data);
 Metric typedMetric(const StudyData& data);
 
 /// Fields as typed into the form of a method, each with its unit, so that they can be kept. Numbers without
-/// a unit are in the one of the field before them in this form, else in `unitOf(dimension)`; null: it has to be
-/// typed. Error: a field the method does not ask for, or a text that is no
-/// quantity of its dimension.
+/// a unit are in the one of the field before them in this form, else in `unitOf(dimension)`; null: it has to
+/// be typed. Error: a field the method does not ask for, or a text that is no quantity of its dimension.
 Expected<Entered> enteredFrom(const methods::Method& method, const std::vector<FieldText>& typed,
                               const std::function<const quantity::Unit*(quantity::Dimension)>& unitOf);
 

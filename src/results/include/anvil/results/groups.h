@@ -23,8 +23,8 @@ struct LeftOut {
     bool unreadable = false; ///< its curve is damaged or cannot be read
 };
 
-/// How many of a square's values lie inside the wanted window. A bound that lies wholly outside is outside, one
-/// wholly inside is inside, of any other nobody knows.
+/// How many of a square's values lie inside the wanted window. A bound that lies wholly outside is outside,
+/// one wholly inside is inside, of any other nobody knows.
 struct InWindow {
     std::size_t inside = 0, of = 0, unknown = 0;
     /// The share that is inside for sure.
@@ -39,11 +39,11 @@ struct Group {
     stats::Summary summary;
     std::vector<GroupValue> values;
     std::vector<LeftOut> leftOut;
-    int rank = 0;                   ///< 1 = what is wanted most within the condition; 0: no place can be told
-    std::string letters;            ///< groups that share one are tied; empty where a window is wanted
-    bool enough = false;            ///< its typical value is beyond the goal's ceiling: as good as every other such
-    std::optional<bool> meetsNeed;  ///< its typical value against the goal's need
-    std::optional<InWindow> inside; ///< where the goal is a window
+    int rank = 0;        ///< 1 = what is wanted most within the condition; 0: no place can be told
+    std::string letters; ///< groups that share one are tied; empty where a window is wanted
+    bool enough = false; ///< its typical value is beyond the goal's ceiling: as good as every other such
+    std::optional<bool> meetsNeed;       ///< its typical value against the goal's need
+    std::optional<InWindow> inside;      ///< where the goal is a window
     std::optional<stats::Tally> tally{}; ///< of a count: all successes of all tries
 };
 
@@ -53,15 +53,15 @@ inline stats::Family familyOf(const Goal& goal) { return goal.family.value_or(st
 /// Its values without their pulls, in their order; those set aside are among them.
 std::vector<stats::Value> valuesOf(const Group& group);
 
-/// Has every group of a condition speak of one thing: where some value of it is a bound, of medians of the fitted
-/// family. Groups of one condition and metric.
+/// Has every group of a condition speak of one thing: where some value of it is a bound, of medians of the
+/// fitted family. Groups of one condition and metric.
 void speakAlike(const Goal& goal, std::span<Group> groups);
 
 /// Whether a group of bounds may be ranked by them: only where that makes it look no better than it is.
 bool rankedFairly(const Goal& goal, const Group& group);
 
-/// Gives a group its summary and how its typical value stands to the goal. What is only a bound says that it is
-/// enough, or meets the need or not, only where it does so wherever beyond the bound it lies.
+/// Gives a group its summary and how its typical value stands to the goal. What is only a bound says that it
+/// is enough, or meets the need or not, only where it does so wherever beyond the bound it lies.
 void setSummary(const Goal& goal, Group& group, const stats::Summary& summary);
 
 /// What stands for values that have no mean: of steps of a scale their median without spread and interval, of

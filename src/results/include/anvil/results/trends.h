@@ -24,6 +24,9 @@ struct TrendResult {
 
 /// One unit of the study's axis in the numbers it is kept in; 1 where it has no unit that is known.
 double axisStep(const StudyData& data);
+/// The unit of the axis: as it was said, else that in which the conditions are named ("24 h", "48 h"); empty:
+/// none.
+std::string axisUnit(const StudyData& data);
 
 /// One for each option with exact values at three different places of the axis or more. Flat: over the whole
 /// axis the interval of the change lies within the goal's margin of the mean; rising or falling: the interval

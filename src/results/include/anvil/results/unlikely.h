@@ -11,15 +11,17 @@ namespace anvil::results {
 
 /// How a number stands to the others of its square.
 struct Unlikely {
-    double times = 1;                     ///< to the median of its fellows; below one: it is less
-    double fellows = 0;                   ///< that median, SI
-    const quantity::Unit* meant = nullptr; ///< the unit in which the same digits would lie among them; null: none
+    double times = 1;   ///< to the median of its fellows; below one: it is less
+    double fellows = 0; ///< that median, SI
+    const quantity::Unit* meant =
+        nullptr; ///< the unit in which the same digits would lie among them; null: none
 };
 
 /// Looks whether what was typed lies among its fellows. Something about it is odd where it is ten times off
-/// their median either way, or off by the ratio of two units that are mixed up (4.448 N to the lbf, 9.807 N to
-/// the kgf, 1.356 N·m to the ft·lbf, 25.4 mm to the inch, a thousand) to within 5 %: then it should be asked
-/// about before it is kept. `fellows`: values of the same square and metric, SI. Nothing without fellows.
+/// their median either way, or off by the ratio of two units that are mixed up (4.448 N to the lbf, 9.807 N
+/// to the kgf, 1.356 N·m to the ft·lbf, 25.4 mm to the inch, a thousand) to within 5 %: then it should be
+/// asked about before it is kept. `fellows`: values of the same square and metric, SI. Nothing without
+/// fellows.
 std::optional<Unlikely> unlikely(const quantity::Entry& typed, std::vector<double> fellows);
 
 /// What was typed in the square of a piece so far, SI: of a display, for a metric; under an input of a form.

@@ -30,9 +30,9 @@ bool toppedOut(const Pull& pull, const curve::Reading* reading);
 
 /// How a pull stands: as somebody set it; one that counts and topped out is "at least". So correcting a limit
 /// corrects the standing.
-Standing standingOf(const Pull& pull, const curve::Reading* reading);
+Standing standingOf(const StudyData& data, const Pull& pull, const curve::Reading* reading);
 /// Why it stands so; empty where it counts.
-std::string reasonOf(const Pull& pull, const curve::Reading* reading);
+std::string reasonOf(const StudyData& data, const Pull& pull, const curve::Reading* reading);
 
 /// What a pull says about a metric, by the formulas of its method. A pull whose standing is "at least" is a
 /// bound for what is decided at its end and says nothing of what came after; what was seen before that stays

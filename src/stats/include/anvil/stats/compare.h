@@ -30,16 +30,16 @@ const char* word(PairVerdict verdict);
 /// What a pair was tested by.
 enum class PairTest {
     none,
-    welch,   ///< Welch (1947): each group by its own spread
-    paired,  ///< Student (1908) on the differences within blocks that hold both
-    ranks,   ///< Mann and Whitney (1947): steps of a scale
-    counts,  ///< Fisher (1935): successes of tries
+    welch,    ///< Welch (1947): each group by its own spread
+    paired,   ///< Student (1908) on the differences within blocks that hold both
+    ranks,    ///< Mann and Whitney (1947): steps of a scale
+    counts,   ///< Fisher (1935): successes of tries
     censored, ///< by draws of both means, where a side holds bounds: see drawn_pair.h
     pooled,   ///< two of each: Student's t on logarithms with the spread their condition shares
     digits    ///< no spread on either side: by the last digit that was typed, without a p
 };
-/// The word used by scripts: "welch", "paired_t", "ranks", "fisher", "censored", "pooled_t", "digits"; empty for
-/// none.
+/// The word used by scripts: "welch", "paired_t", "ranks", "fisher", "censored", "pooled_t", "digits"; empty
+/// for none.
 const char* word(PairTest test);
 
 /// A group as one side of a pair: what was found, and each value with the block it was pulled in.
@@ -53,18 +53,18 @@ struct Side {
 
 /// One pair. Optional members are empty where they cannot be computed.
 struct Comparison {
-    std::optional<double> ratio; ///< of the typical values, a to b; of the pooled test that of geometric means
+    std::optional<double>
+        ratio; ///< of the typical values, a to b; of the pooled test that of geometric means
     /// 95 %: the ratios that the pair's own test does not reject; an open end is 0 or infinity
     std::optional<std::pair<double, double>> ratioInterval;
-    /// Likewise at the level of the pair's step of Holm: 95 % over all pairs of the family. Word and interval agree.
-    std::optional<std::pair<double, double>> familyInterval;
-    std::optional<std::pair<double, double>> sameInterval; ///< 90 %, which is what "the same" promises
-    std::optional<RatioTest> ratioTest;                    ///< what these follow from; none of draws and counts
-    double familyLevel = 0.05;                             ///< of familyInterval
-    std::size_t family = 1;                                ///< pairs tested with it
-    std::size_t blocks = 0, brokenBlocks = 0; ///< whole blocks that were compared; those left out for one is missing
-    bool withinDoubt = false; ///< the test sees a difference, but the readings are not sure of so much
-    bool equal = false;       ///< the typical values are the same to 1e-9
+    std::optional<std::pair<double, double>> drawnFamily, drawnSame; ///< of draws: see overFamily, ofSameness
+    std::optional<RatioTest> ratioTest; ///< what these follow from; none of draws and counts
+    double familyLevel = 0.05;          ///< of the pair's step of Holm
+    std::size_t family = 1;             ///< pairs tested with it
+    std::size_t blocks = 0,
+                brokenBlocks = 0; ///< whole blocks that were compared; those left out for one is missing
+    bool withinDoubt = false;     ///< the test sees a difference, but the readings are not sure of so much
+    bool equal = false;           ///< the typical values are the same to 1e-9
     bool atLeast = false, atMost = false; ///< the ratio is only that: a, or b, holds nothing but "at least"
     /// mean a − mean b; of ranks the share of pairs in which a is the higher, less the share in which b is
     std::optional<double> difference;
@@ -78,17 +78,15 @@ struct Comparison {
 
 /// Everything but pHolm, verdict and moreEach, which need the whole family. `margin` is a share, 0.1
 /// for 10
-/// %, > 0. Where values have blocks, none holds two of a side and at least half of each side's are whole, the pair is
-/// tested on the differences within whole blocks: paired t, the others are left out. Averages of two groups without
-/// a spread (at the level of rounding, or below the resolution) are told apart by the last digit.
+/// %, > 0. Where values have blocks, none holds two of a side and at least half of each side's are whole, the
+/// pair is tested on the differences within whole blocks: paired t, the others are left out. Averages of two
+/// groups without a spread (at the level of rounding, or below the resolution) are told apart by the last
+/// digit.
 Comparison compare(const Side& a, const Side& b, double margin);
 
-/// Two groups by the spread that their condition shares, on logarithms; for groups of two, whose own spreads say next
-/// to nothing. Empty but for the ratio without a spread.
+/// Two groups by the spread that their condition shares, on logarithms; for groups of two, whose own spreads
+/// say next to nothing. Empty but for the ratio without a spread.
 Comparison comparePooled(const LogGroup& a, const LogGroup& b, const PooledSpread& spread, double margin);
-
-/// Two groups by the logarithm of the ratio of what they are typical by, its standard error and degrees of freedom.
-Comparison compareOnLogs(double log, double se, double df, double margin);
 
 /// Steps of a scale against each other: by their ranks, without a ratio.
 Comparison compareGraded(std::span<const double> a, std::span<const double> b);
@@ -110,9 +108,17 @@ void judge(std::span<Comparison> family, std::span<const SidePair> groups, doubl
 /// over the pairs that were tested.
 void decide(std::span<Comparison> family, std::span<const SidePair> groups, double margin);
 
-/// Further pulls a side that would settle the difference seen, four times in five, where that is greater than the
-/// margin; of a pair that was decided. Empty: it is not, or no spread is known.
-std::optional<int> moreForSeen(const Comparison& comparison, const Summary& a, const Summary& b, double margin);
+/// The interval that agrees with the word: at the level of the pair's step of Holm, 95 % over all pairs of
+/// the family. Of a pair that was judged; of counts the single one. Worked out when it is asked for: a large
+/// family has many.
+std::optional<std::pair<double, double>> overFamily(const Comparison& comparison);
+/// The 90 % interval, which is what "the same" promises.
+std::optional<std::pair<double, double>> ofSameness(const Comparison& comparison);
+
+/// Further pulls a side that would settle the difference seen, four times in five, where that is greater than
+/// the margin; of a pair that was decided. Empty: it is not, or no spread is known.
+std::optional<int> moreForSeen(const Comparison& comparison, const Summary& a, const Summary& b,
+                               double margin);
 
 /// Tie letters for groups listed best first: maximal sets in which no pair is called stronger or weaker (a
 /// pair that could not be tested is no tie) share a letter. verdict(i, j) is that of group i against group j,

@@ -18,14 +18,14 @@ struct Contender {
 /// every machine.
 std::uint64_t streamOf(std::uint64_t seed, std::string_view option, std::string_view condition);
 
-/// Of values that are nothing but bounds of one kind: above for "at least", below for "at most"; else exact. Such a
-/// group is drawn at its bounds, and can only lie beyond them.
+/// Of values that are nothing but bounds of one kind: above for "at least", below for "at most"; else exact.
+/// Such a group is drawn at its bounds, and can only lie beyond them.
 State onlyBounds(std::span<const Value> values);
-/// Whether the mean of such values can be drawn: some are exact or between two bounds, or all are bounds of one
-/// kind.
+/// Whether the mean of such values can be drawn: some are exact or between two bounds, or all are bounds of
+/// one kind.
 bool canBeDrawn(std::span<const Value> values);
-/// Whether drawing it makes it look no better than it is: where more is wanted "at most" alone would, where less is
-/// wanted "at least" alone.
+/// Whether drawing it makes it look no better than it is: where more is wanted "at most" alone would, where
+/// less is wanted "at least" alone.
 bool drawnFairly(std::span<const Value> values, bool moreIsBetter);
 /// Moves draws so that their median is at this value.
 void centre(std::vector<double>& draws, double at);

@@ -28,7 +28,8 @@ std::optional<int> replicatesForFloor(double cv, double share, double p = 0.9, d
 /// promises.
 double confidenceOfFloor(int n, double k, double p);
 
-/// Upper 95 % prediction limit of the next value: mean + t(0.95; n − 1)·s·√(1 + 1/n). n ≥ 2.
-double upperPrediction(double mean, double sd, int n);
+/// Upper 95 % prediction limit of the greatest of so many further values: mean + t(1 − 0.05/further; n −
+/// 1)·s·√(1 + 1/n) (Bonferroni; exact for one). n ≥ 2, further ≥ 1.
+double upperPrediction(double mean, double sd, int n, int further = 1);
 
 } // namespace anvil::stats

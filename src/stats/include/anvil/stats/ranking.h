@@ -27,10 +27,10 @@ struct DrawnRanking {
 /// every one has five exact values each is drawn from the density ∝ L(μ, σ)/σ of the normal law with its own
 /// spread; else on logarithms with one spread for all, σ from ∝ (1/σ)·Π∫L dμ over those with an exact value,
 /// then μ from ∝ L(μ, σ) (own spreads of two or three values are badly calibrated). One of bounds only is
-/// drawn at them; nobody may look better so than he is (drawnFairly). `centres`: what each is centred on, in the
-/// values' unit; empty: on its own mean. `shared` is the stream of σ. Empty: nobody to rank, one that cannot be drawn, no
-/// spread can be told, or a value at or below zero where logarithms are needed. 20 000 draws tell a share to
-/// 0.7 %.
+/// drawn at them; nobody may look better so than he is (drawnFairly). `centres`: what each is centred on, in
+/// the values' unit; empty: on its own mean. `shared` is the stream of σ. Empty: nobody to rank, one that
+/// cannot be drawn, no spread can be told, or a value at or below zero where logarithms are needed. 20 000
+/// draws tell a share to 0.7 %.
 std::optional<DrawnRanking> drawRanking(std::span<const Contender> contenders, bool moreIsBetter,
                                         std::uint64_t shared, int draws = 20000,
                                         std::span<const double> centres = {});

@@ -83,12 +83,12 @@ struct Summary {
 /// Summarises a group. With any bound among the values sd, interval, median, drop-high-low and mean − 3 s are
 /// empty; the mean then counts "at least" values at their bound and `between` values at the lower one, and is
 /// empty where an "at most" value leaves it open.
-/// The typical value is the mean; of values some of which are bounds the mean with each at its bound, where that
-/// makes it "at least" or "at most", else none.
+/// The typical value is the mean; of values some of which are bounds the mean with each at its bound, where
+/// that makes it "at least" or "at most", else none.
 Summary summarise(std::span<const Value> values);
 
-/// Tells a summary how well its values were read: `doubt` ± each, steps of 2·`resolution`, both in the values'
-/// unit. The typical interval widens: half-width √((t·s/√n)² + doubt²) with s at least resolution/√3.
+/// Tells a summary how well its values were read: `doubt` ± each, steps of 2·`resolution`, both in the
+/// values' unit. The typical interval widens: half-width √((t·s/√n)² + doubt²) with s at least resolution/√3.
 void tellDoubt(Summary& summary, double doubt, double resolution);
 
 /// Upper quantile of Student's t: the t with P(T ≤ t) = p. df > 0, 0 < p < 1. Relative error about 1e-12

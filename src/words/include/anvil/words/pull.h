@@ -22,7 +22,8 @@ std::string metricText(const domain::StudyData& data, const domain::Pull& pull,
                        domain::Metric metric, const quantity::Units& units);
 
 /// What was read from a curve: columns what, load, where; a row for each landmark and number.
-Table readingTable(const curve::Reading& reading, const domain::Pull& pull, const quantity::Units& units);
+Table readingTable(const domain::StudyData& data, const curve::Reading& reading, const domain::Pull& pull,
+                   const quantity::Units& units);
 
 /// What broke, why it stands as it does, and what was remarked, each a phrase without its full stop.
 std::vector<std::string> remarksOn(const domain::StudyData& data, const domain::Pull& pull,

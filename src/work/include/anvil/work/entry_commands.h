@@ -24,6 +24,12 @@ struct FilledForm {
     std::string part, note, performedAt, operatorName;
 };
 
+/// What stands between the display of the rig that a study is to be pulled on and the piece; empty: nothing,
+/// or no rig is planned.
+std::optional<domain::ReadThrough> pathOf(const OpenProject& project, const domain::StudyData& data);
+/// Says where the loads of a study are read that are typed: "display" or "piece". Error: neither.
+Expected<void> setReadAt(OpenProject& project, Id study, const std::string& where);
+
 /// Keeps a result read off a display; an empty text keeps a pull whose number was lost. Error: not a value of
 /// the deciding metric, or nothing to pull.
 Expected<Id> addTypedPull(OpenProject& project, const TypedPull& typed);

@@ -6,9 +6,9 @@
 #include <QStringList>
 #include <anvil/curve/steady.h>
 #include <anvil/domain/outcomes.h>
+#include <anvil/quantity/unit.h>
 #include <anvil/results/sureness.h>
 #include <anvil/results/values.h>
-#include <anvil/quantity/unit.h>
 #include <anvil/rig/setup.h>
 #include <anvil/store/project.h>
 #include <anvil/work/curve_reading.h>
@@ -119,6 +119,8 @@ signals:
 
 private:
     const results::Results& resultsOf(const domain::StudyData& data);
+    /// By the other studies of its method whose numbers were typed: no curve is read for it.
+    results::UsualSpread usualSpread(const domain::StudyData& data) const;
     struct Done {
         Id journal;
         QString what;

@@ -28,8 +28,8 @@ ReadingChoices choicesOf(const curve::ReadingSettings& settings, const quantity:
                          const quantity::Unit& travel);
 /// The unit of a number typed without one, by dimension; null: it has to be typed.
 using BareUnit = std::function<const quantity::Unit*(quantity::Dimension)>;
-/// The other way round, with loads and travels of these dimensions. Error: a text that is no such quantity, or
-/// one that cannot be.
+/// The other way round, with loads and travels of these dimensions. Error: a text that is no such quantity,
+/// or one that cannot be.
 Expected<curve::ReadingSettings> chosenFrom(const ReadingChoices& typed, quantity::Dimension load,
                                             quantity::Dimension travel, const BareUnit& bare);
 

@@ -12,7 +12,8 @@ namespace anvil::work {
 struct UseText {
     QString factor, why, step, load, uneven;
 };
-/// Error: a factor or an unevenness below one, or what is no force. Numbers without a unit are in the spoken one.
+/// Error: a factor or an unevenness below one, or what is no force. Numbers without a unit are in the spoken
+/// one.
 Expected<void> setUse(OpenProject& project, Id study, const UseText& typed);
 /// A design factor with its reason; the rest stays.
 Expected<void> setDesignFactor(OpenProject& project, Id study, double factor, const std::string& why);

@@ -1,0 +1,56 @@
+#include "widgets/path_question.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QTimer>
+#include <anvil/quantity/print.h>
+#include <anvil/work/entry_commands.h>
+
+namespace anvil::app {
+
+PathQuestion::PathQuestion(Session& session, QWidget* parent) : Panel(session, parent) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->addWidget(m_text = wrappedLabel("pathQuestion"));
+    auto* row = new QHBoxLayout;
+    auto* display = new QPushButton(tr("Off the display"));
+    display->setObjectName("readAtDisplay");
+    auto* piece = new QPushButton(tr("At the piece"));
+    piece->setObjectName("readAtPiece");
+    row->addWidget(m_display = display);
+    row->addWidget(m_piece = piece);
+    row->addStretch();
+    column->addLayout(row);
+    connect(display, &QPushButton::clicked, this, [this] { answer("display"); });
+    connect(piece, &QPushButton::clicked, this, [this] { answer("piece"); });
+    // It shows itself, so it cannot wait until it is shown; and not before it has a place in the window.
+    hide();
+    connect(&session, &Session::changed, this, [this] { fill(); });
+    connect(&session, &Session::projectChanged, this, [this] { fill(); });
+    QTimer::singleShot(0, this, [this] { fill(); });
+}
+
+void PathQuestion::answer(const char* where) {
+    if (m_session.project() && m_session.study())
+        m_session.tell(work::setReadAt(*m_session.project(), m_session.studyId(), where));
+}
+
+void PathQuestion::fill() {
+    const auto* data = m_session.study();
+    const auto path = data ? work::pathOf(*m_session.project(), *data) : std::nullopt;
+    setVisible(path.has_value());
+    if (!path) return;
+    const auto times = qs(quantity::significant(path->factor));
+    const auto& where = data->study.plan.readAt;
+    m_text->setText(where.empty() ? tr("The piece feels %1 \u00d7 what the display of %2 shows. Where are "
+                                       "the loads read that you type?")
+                                        .arg(times, qs(data->study.plan.rig))
+                    : where == "display"
+                        ? tr("Loads are read off the display; the piece feels %1 \u00d7 that.").arg(times)
+                        : tr("Loads are those at the piece; the display shows 1/%1 of that.").arg(times));
+    m_display->setVisible(where != "display");
+    m_piece->setVisible(where != "piece");
+}
+
+} // namespace anvil::app
