@@ -8,6 +8,7 @@
 #include <QApplication>
 #include <QElapsedTimer>
 #include <QEventLoop>
+#include <QFile>
 #include <QProcess>
 #include <QSettings>
 #include <QTemporaryDir>
@@ -52,14 +53,11 @@ double threadMs() {
 /// Processor time, ms, of all processors, that the host of a virtual machine gave to somebody else; in steps
 /// of 10 ms.
 double stolenMs() {
-    unsigned long long ticks[8] = {};
-    if (std::FILE* f = std::fopen("/proc/stat", "r")) {
-        if (std::fscanf(f, "cpu %llu %llu %llu %llu %llu %llu %llu %llu", &ticks[0], &ticks[1], &ticks[2],
-                        &ticks[3], &ticks[4], &ticks[5], &ticks[6], &ticks[7]) != 8)
-            ticks[7] = 0;
-        std::fclose(f);
-    }
-    return 1e3 * static_cast<double>(ticks[7]) / static_cast<double>(::sysconf(_SC_CLK_TCK));
+    QFile f("/proc/stat");
+    if (!f.open(QIODevice::ReadOnly)) return 0;
+    const auto words = f.readLine().simplified().split(' '); // "cpu", then eight counts and more
+    const auto ticks = words.size() > 8 ? quantity::machineNumber(words[8].toStdString()) : std::nullopt;
+    return 1e3 * ticks.value_or(0) / static_cast<double>(::sysconf(_SC_CLK_TCK));
 }
 
 /// Where one frame's time went, so that a long one can be told: the program's own work, or waiting for a

@@ -131,7 +131,12 @@ Proposal standingFollows(const StudyData& data, const Outcome& outcome) {
         out = proposeStanding(data, nullptr, outcome.part, *outcome.limit);
     else if (outcome.limit == Limit::stopped && outcome.part.empty())
         out = {Standing::atLeast, "Stopped before it broke."};
-    const auto asked = askedPart(data);
+    auto asked = askedPart(data);
+    // Nobody said one: of the parts that are offered the first is meant; other words tell nothing.
+    if (const auto offered = breakableParts(data);
+        asked.empty() && std::any_of(offered.begin(), offered.end(),
+                                     [&](const auto& part) { return samePart(part, outcome.part); }))
+        asked = offered.front();
     if (out.standing == Standing::counts && !asked.empty() && !outcome.part.empty() &&
         !samePart(outcome.part, asked))
         out = {Standing::atLeast, "Not " + asked + " but " + outcome.part + " failed."};

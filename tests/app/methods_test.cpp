@@ -127,7 +127,7 @@ const std::vector<Case>& cases() {
          0},
         {"drop",
          {{"mass", "3 kg"}, {"height", "1 m"}},
-         {{{"entry-peak", "85"}, {"entry-hit", "2"}}, {{"entry-peak", "60 g0"}}},
+         {{{"entry-peak", "85 g0"}, {"entry-hit", "2"}}, {{"entry-peak", "60 g0"}}},
          "peak_deceleration",
          {85 * g0, 60 * g0},
          "85.00 g₀",
@@ -221,7 +221,7 @@ struct EveryMethod : Window, testing::WithParamInterface<std::size_t> {
         auto* edit = child<QLineEdit>(name.toUtf8().constData());
         ASSERT_TRUE(edit && edit->isVisible()) << name.toStdString();
         edit->setFocus();
-        edit->setText(text);
+        retype(edit, text);
         QTest::keyClick(edit, Qt::Key_Return);
         settle();
     }
@@ -264,7 +264,7 @@ struct EveryMethod : Window, testing::WithParamInterface<std::size_t> {
                 for (auto* edit : form->findChildren<QLineEdit*>())
                     if (edit->objectName().startsWith("entry-")) edit->clear();
                 for (const auto& [name, text] : pull)
-                    child<QLineEdit>(name)->setText(text);
+                    retype(child<QLineEdit>(name), text);
                 QTest::mouseClick(form->findChild<QPushButton*>("primary"), Qt::LeftButton);
                 settle();
                 ASSERT_EQ(study().pulls.size(), before + 1) << window->messageText().toStdString();

@@ -609,7 +609,7 @@ TEST_F(Stages, TimeAndMoneyOfThePlanAreShown) {
     planPage("Enough");
     settle();
     auto* each = shown<QLineEdit>("One pull takes");
-    retype(each, "15");
+    retype(each, "15 min");
     emit each->editingFinished();
     EXPECT_EQ(study().study.plan.minutesEach, 15);
     EXPECT_EQ(child<QLabel>("planCosts")->text(), "The plan takes 3 h of pulling.");

@@ -164,7 +164,10 @@ void TypedPage::showPiece(const domain::StudyData* data) {
     const auto missing = data ? domain::missingPieces(*data) : std::vector<domain::Specimen>{};
     const bool some = next || !missing.empty();
     const auto* shown = next ? next : missing.empty() ? nullptr : &missing.front();
-    m_piece->setText(next ? qs(next->label) : shown ? tr("The first piece") : QString());
+    m_piece->setText(next                              ? qs(next->label)
+                     : !shown                          ? QString()
+                     : data && data->specimens.empty() ? tr("The first piece")
+                                                       : tr("The next piece"));
     m_place->setText(data && shown ? tr("%1, %2").arg(qs(data->optionAt(shown->option).name),
                                                       qs(data->conditionAt(shown->condition).name))
                                    : QString());
@@ -237,6 +240,7 @@ void TypedPage::fill() {
 bool TypedPage::makeWaiting() {
     if (m_next) return true;
     if (!m_session.tell(work::makePieces(*m_session.project(), m_session.studyId(), QString()))) return false;
+    m_turn = {}; // nobody was passed over of what was not made yet
     const auto* next = m_turn.of(*m_session.study());
     m_next = next ? next->id : 0;
     return m_next != 0;
