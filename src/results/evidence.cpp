@@ -273,6 +273,7 @@ Expected<Told> told(const StudyData& data, const Pull& pull) {
     const auto& method = methodOf(data, data.specimenAt(pull.specimen));
     auto fresh = pull; // how it stands follows from what was entered
     fresh.standing = Standing::counts;
+    fresh.outcome.standingSaid = true; // and not from what broke: that is worked out whenever it is asked for
     const auto e = evidenceOf(data, fresh, nullptr);
     if (!e) return tl::unexpected(e.error());
     const auto all = methods::measure(method, *e);

@@ -112,13 +112,15 @@ TEST(Ladder, SaysWhatItsMarksMeanAndNoMore) {
     const auto words = [](const Picture& p) {
         std::set<std::string> out;
         for (const auto& l : p.labels())
-            if (l == "mean" || l == "mean, at least" || l == "95 % interval" || l == "lowest" ||
-                l == "one pull" || l == "at least" || l == "at most" || l == "between" || l == "set aside")
+            if (l == "mean" || l == "mean, or median of the fit (about)" || l == "mean, at least" ||
+                l == "95 % interval" || l == "lowest" || l == "one pull" || l == "at least" ||
+                l == "at most" || l == "between" || l == "set aside")
                 out.insert(l);
         return out;
     };
-    EXPECT_EQ(words(Small().picture()), (std::set<std::string>{"mean", "95 % interval", "lowest", "one pull",
-                                                               "at least", "set aside"}));
+    EXPECT_EQ(words(Small().picture()),
+              (std::set<std::string>{"mean, or median of the fit (about)", "95 % interval", "lowest",
+                                     "one pull", "at least", "set aside"}));
     Small one;
     one.data.pulls.resize(1);
     one.verdict = results::evaluate(one.data, {}, {});

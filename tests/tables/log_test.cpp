@@ -202,7 +202,7 @@ TEST(Log, SeveralRunsInOneFile) {
 TEST(Log, ZeroLoadGapsPartPullsButADipDoesNot) {
     std::string text = "Time (s),Force (N)\n";
     int row = 0;
-    const auto add = [&](double f) { text += std::to_string(row++ * 0.1) + "," + std::to_string(f) + "\n"; };
+    const auto add = [&](double f) { text += fmt::format("{:.6f},{:.6f}\n", row++ * 0.1, f); };
     for (int pull = 0; pull < 3; ++pull) {
         for (int i = 0; i < 40; ++i)
             add(0.2 * (i % 3));
