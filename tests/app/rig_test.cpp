@@ -159,8 +159,9 @@ TEST_F(AtTheRig, SevenSpecimensBySpaceAndDigitsAlone) {
         EXPECT_EQ(p.outcome.limit, domain::Limit::broke);
     }
     EXPECT_EQ(study().pulls[2].outcome.marks.size(), 1U);
-    EXPECT_EQ(study().pulls[3].standing, domain::Standing::atLeast) << study().pulls[3].outcome.part;
-    EXPECT_FALSE(study().pulls[3].reason.empty());
+    EXPECT_EQ(results::standingOf(study(), study().pulls[3], nullptr), domain::Standing::atLeast)
+        << study().pulls[3].outcome.part;
+    EXPECT_FALSE(results::reasonOf(study(), study().pulls[3], nullptr).empty());
     const auto& v = session().verdict(domain::metric("peak"));
     ASSERT_EQ(v.groups.size(), 1U);
     EXPECT_EQ(v.groups[0].values.size(), 7U);
