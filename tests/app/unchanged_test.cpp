@@ -18,6 +18,15 @@ namespace anvil::app {
 namespace {
 
 struct Unchanged : Window {
+    /// Two options with three pieces each, at the page where numbers are typed; the field for them.
+    QLineEdit* readyToPull(const QStringList& conditions) {
+        newStudy({"Pin", "Hook"}, conditions);
+        EXPECT_TRUE(work::planReplicates(*session().project(), session().studyId(), 3));
+        EXPECT_TRUE(work::makePieces(*session().project(), session().studyId(), ""));
+        window->goTo(Stage::pull);
+        settle();
+        return child<QLineEdit>("typedValue");
+    }
     /// Visits every field on show with the keyboard and leaves it with Tab. How many there were.
     int visitAll() {
         int visited = 0;
@@ -129,12 +138,8 @@ TEST_F(Unchanged, ABareNumberIsInTheUnitThatWasSpoken) {
 }
 
 TEST_F(Unchanged, AnUnlikelyNumberIsAskedAbout) {
-    newStudy({"Pin", "Hook"}, {"Dry"});
-    ASSERT_TRUE(work::planReplicates(*session().project(), session().studyId(), 3));
-    ASSERT_TRUE(work::makePieces(*session().project(), session().studyId(), ""));
-    window->goTo(Stage::pull);
-    settle();
-    auto* value = child<QLineEdit>("typedValue");
+    auto* value = readyToPull({"Dry"});
+    ASSERT_TRUE(value);
     const auto enter = [&](const QString& text) {
         value->setFocus();
         QTest::keyClicks(value, text);
@@ -157,12 +162,8 @@ TEST_F(Unchanged, AnUnlikelyNumberIsAskedAbout) {
 }
 
 TEST_F(Unchanged, WhatWasJustKeptIsTakenBackByItsKeys) {
-    newStudy({"Pin", "Hook"}, {"Dry"});
-    ASSERT_TRUE(work::planReplicates(*session().project(), session().studyId(), 3));
-    ASSERT_TRUE(work::makePieces(*session().project(), session().studyId(), ""));
-    window->goTo(Stage::pull);
-    settle();
-    auto* value = child<QLineEdit>("typedValue");
+    auto* value = readyToPull({"Dry"});
+    ASSERT_TRUE(value);
     value->setFocus();
     QTest::keyClicks(value, "4 kN");
     QTest::keyClick(value, Qt::Key_Return);
@@ -179,12 +180,8 @@ TEST_F(Unchanged, WhatWasJustKeptIsTakenBackByItsKeys) {
 }
 
 TEST_F(Unchanged, TheNumberLandsOnThePieceThatStandsAbove) {
-    newStudy({"Pin", "Hook"}, {"Dry", "Wet"});
-    ASSERT_TRUE(work::planReplicates(*session().project(), session().studyId(), 3));
-    ASSERT_TRUE(work::makePieces(*session().project(), session().studyId(), ""));
-    window->goTo(Stage::pull);
-    settle();
-    auto* value = child<QLineEdit>("typedValue");
+    auto* value = readyToPull({"Dry", "Wet"});
+    ASSERT_TRUE(value);
     std::uint64_t state = 5;
     const auto pick = [&](int n) {
         state = state * 6364136223846793005ULL + 1442695040888963407ULL;
