@@ -49,6 +49,14 @@ std::optional<Unlikely> unlikely(const quantity::Entry& typed, std::vector<doubl
     return out;
 }
 
+quantity::Entry asMeant(const quantity::Entry& typed, const quantity::Unit& meant) {
+    auto out = typed;
+    const double times = meant.factor / typed.unit->factor;
+    out.si *= times, out.upperSi *= times, out.plusMinusSi *= times;
+    out.unit = &meant;
+    return out;
+}
+
 namespace {
 
 template <class F> void forSquare(const domain::StudyData& data, domain::Id specimen, const F& f) {

@@ -159,6 +159,13 @@ TEST_F(Unchanged, AnUnlikelyNumberIsAskedAbout) {
     pressButton("Keep 4100 lbf");
     settle();
     ASSERT_EQ(study().pulls.size(), 3U);
+    session().project()->undo();
+    settle();
+    enter("40");
+    EXPECT_TRUE(child<QPushButton>("unitAsTyped")->isVisible());
+    pressButton("Another piece");
+    EXPECT_FALSE(child<QPushButton>("unitAsTyped")->isVisible()) << "it was about the piece before";
+    EXPECT_EQ(study().pulls.size(), 2U);
 }
 
 TEST_F(Unchanged, WhatWasJustKeptIsTakenBackByItsKeys) {

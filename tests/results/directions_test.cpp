@@ -213,6 +213,10 @@ TEST(Unlikely, NamesTheUnitThatWasMeant) {
     const auto pounds = unlikely(typed("405 lb"), fellows);
     ASSERT_TRUE(pounds && pounds->meant);
     EXPECT_EQ(pounds->meant->symbol, "N");
+    const auto range = asMeant(typed("4\u20265 lbf"), *pounds->meant);
+    EXPECT_NEAR(range.si, 4, 1e-12);
+    EXPECT_NEAR(range.upperSi, 5, 1e-12) << "both bounds";
+    EXPECT_NEAR(asMeant(typed("40 \u00b1 2 lbf"), *pounds->meant).plusMinusSi, 2, 1e-12);
     EXPECT_EQ(unlikely(typed("402 kg"), fellows)->meant->symbol, "N");
     EXPECT_EQ(unlikely(typed("405 kN"), fellows)->meant->symbol, "N");
     const auto ten = unlikely(typed("4050 N"), fellows);

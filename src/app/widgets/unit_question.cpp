@@ -48,11 +48,7 @@ bool UnitQuestion::ask(const quantity::Entry& typed, const std::vector<double>& 
     m_typedText = qs(quantity::print(typed));
     m_meant->setVisible(odd->meant);
     if (odd->meant) {
-        auto meant = typed;
-        const double times = odd->meant->factor / typed.unit->factor;
-        meant.si *= times, meant.upperSi *= times, meant.plusMinusSi *= times;
-        meant.unit = odd->meant;
-        m_meantText = qs(quantity::print(meant));
+        m_meantText = qs(quantity::print(results::asMeant(typed, *odd->meant)));
         m_meant->setText(tr("It was %1").arg(m_meantText));
     }
     m_asTyped->setText(tr("Keep %1").arg(m_typedText));

@@ -97,6 +97,7 @@ QLayout* TypedPage::makeEntry() {
     connect(m_value, &QLineEdit::textEdited, m_question, &QWidget::hide);
     connect(lost, &QPushButton::clicked, this, [this] { keep(true); });
     connect(other, &QPushButton::clicked, this, [this] {
+        m_question->hide(); // it was about the one that is passed over
         m_turn.passOver(m_next);
         refill();
     });

@@ -24,6 +24,9 @@ struct Unlikely {
 /// fellows.
 std::optional<Unlikely> unlikely(const quantity::Entry& typed, std::vector<double> fellows);
 
+/// The same digits, bounds and doubt in the unit that was meant; one without an offset, as `typed.unit` is.
+quantity::Entry asMeant(const quantity::Entry& typed, const quantity::Unit& meant);
+
 /// What was typed in the square of a piece so far, SI: of a display, for a metric; under an input of a form.
 std::vector<double> fellowsOf(const domain::StudyData& data, domain::Id specimen, domain::Metric metric);
 std::vector<double> fellowsOf(const domain::StudyData& data, domain::Id specimen, const methods::Input& input,
