@@ -91,6 +91,7 @@ EntryPanel::EntryPanel(Session& session, QWidget* parent) : Panel(session, paren
     connect(keepIt, &QPushButton::clicked, this, &EntryPanel::keep);
     connect(m_measure, &QPushButton::clicked, this, &EntryPanel::choosePicture);
     connect(other, &QPushButton::clicked, this, [this] {
+        m_question->hide();
         m_turn.passOver(m_next);
         m_taken.clear(); // they are of the piece that was passed over
         refill();
