@@ -14,6 +14,7 @@
 #include <anvil/pages/source.h>
 #include <anvil/pages/write.h>
 #include <anvil/quantity/entry.h>
+#include <anvil/work/entry_commands.h>
 #include <anvil/work/import.h>
 #include <fmt/format.h>
 
@@ -24,7 +25,7 @@ using quantity::Dimension;
 
 struct ImportOptions {
     std::string project, study, option, condition, forceUnit, displacementUnit, timeUnit, rigLimit, comma,
-        force, time, displacement, sheet;
+        force, time, displacement, sheet, readAt;
     std::vector<std::string> files;
     bool values = false, allowLoss = false;
 };
@@ -158,6 +159,12 @@ std::string_view stateName(stats::State state) {
 Expected<Output> importTables(const ImportOptions& o, work::OpenProject& project, domain::StudyData into,
                               const tables::Hints& hints) {
     const auto title = into.study.title;
+    if (!o.readAt.empty()) {
+        if (into.study.id)
+            if (auto ok = work::setReadAt(project, into.study.id, o.readAt); !ok)
+                return tl::unexpected(ok.error());
+        into.study.plan.readAt = o.readAt;
+    }
     int pulls = 0;
     std::size_t rowsLeftOut = 0;
     Json values = Json::array(), leftOut = Json::array(), notUsed = Json::array();
@@ -174,8 +181,10 @@ Expected<Output> importTables(const ImportOptions& o, work::OpenProject& project
     }
     for (const auto& [f, table] : read) {
         const auto name = QFileInfo(QString::fromStdString(f)).fileName();
-        auto done = work::importValues(project.file(), into, table, hints.forceUnit, name);
-        if (!done) return fail(f + ": " + done.error().message);
+        auto done = work::importValues(project, into, table, hints.forceUnit, name);
+        if (!done)
+            return fail(f + ": " + done.error().message +
+                        (work::readThrough(project, into) ? "" : " With --read-at display or piece."));
         pulls += done->pulls;
         for (const auto& row : table.rows) {
             const auto* unit = row.unit ? row.unit : hints.forceUnit;
@@ -425,6 +434,9 @@ void addProjectCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>
     i->add_option("--comma", options->comma,
                   "what a comma is where the files leave it open: decimal or grouping")
         ->check(CLI::IsMember({"decimal", "grouping"}));
+    i->add_option("--read-at", options->readAt,
+                  "of tables: where loads were read, on the rig's display or at the piece")
+        ->check(CLI::IsMember({"display", "piece"}));
     i->add_flag("--allow-loss", options->allowLoss,
                 "take files of which more than 2 % of the rows are left out");
     i->add_flag("--values", options->values,

@@ -52,18 +52,6 @@ Expected<Id> keepEntered(OpenProject& project, const domain::Pull& pull, const Q
     return id;
 }
 
-/// The path that a typed load of a study goes through. Error: nobody said yet where it was read.
-Expected<std::optional<domain::ReadThrough>> readThrough(const OpenProject& project,
-                                                         const domain::StudyData& data) {
-    const auto path = pathOf(project, data);
-    if (!path || data.study.plan.readAt == "piece") return std::optional<domain::ReadThrough>{};
-    if (data.study.plan.readAt == "display") return path;
-    return fail(
-        fmt::format("The rig \"{}\" stands between: the piece feels {} × what its display shows. Say first "
-                    "whether loads are read off the display or are those at the piece.",
-                    data.study.plan.rig, quantity::significant(path->factor)));
-}
-
 bool hasLoad(const methods::Method& method, const std::vector<domain::FieldText>& fields) {
     return std::any_of(fields.begin(), fields.end(), [&](const domain::FieldText& f) {
         const auto* input = methods::inputNamed(method, f.key);
@@ -74,15 +62,27 @@ bool hasLoad(const methods::Method& method, const std::vector<domain::FieldText>
 
 } // namespace
 
-std::optional<domain::ReadThrough> pathOf(const OpenProject& project, const domain::StudyData& data) {
-    if (data.study.plan.rig.empty()) return std::nullopt;
-    for (const auto& [id, setup] : project.rigs()) {
-        if (setup.name != data.study.plan.rig) continue;
-        const auto ratio = rig::ratioOf(setup.path);
-        if (!ratio || (std::abs(ratio->value - 1) < 1e-9 && ratio->offset == 0)) return std::nullopt;
-        return domain::ReadThrough{ratio->value, ratio->offset, ratio->uncertainty};
-    }
-    return std::nullopt;
+std::optional<DisplayPath> pathOf(const OpenProject& project, const domain::StudyData& data) {
+    const auto all = project.rigs(); // the one set up last stands last
+    const auto& named = data.study.plan.rig;
+    const auto at = std::find_if(all.rbegin(), all.rend(),
+                                 [&](const auto& r) { return named.empty() || r.second.name == named; });
+    if (at == all.rend()) return std::nullopt;
+    const auto& setup = at->second;
+    const auto ratio = rig::ratioOf(setup.path);
+    if (!ratio || (std::abs(ratio->value - 1) < 1e-9 && ratio->offset == 0)) return std::nullopt;
+    return DisplayPath{setup.name, {ratio->value, ratio->offset, ratio->uncertainty}};
+}
+
+Expected<std::optional<domain::ReadThrough>> readThrough(const OpenProject& project,
+                                                         const domain::StudyData& data) {
+    const auto path = pathOf(project, data);
+    if (!path || data.study.plan.readAt == "piece") return std::optional<domain::ReadThrough>{};
+    if (data.study.plan.readAt == "display") return std::optional(path->through);
+    return fail(
+        fmt::format("The rig \"{}\" stands between: the piece feels {} × what its display shows. Say first "
+                    "whether loads are read off the display or are those at the piece.",
+                    path->rig, quantity::significant(path->through.factor)));
 }
 
 Expected<void> setReadAt(OpenProject& project, Id study, const std::string& where) {
@@ -143,10 +143,9 @@ Expected<Id> addTypedPull(OpenProject& project, const TypedPull& typed) {
     }
     const auto label = QString::fromStdString(data->specimenAt(typed.specimen).label);
     Id made = 0;
-    auto entry = project.run(OpenProject::tr("%1: %2").arg(label, typed.text.empty()
-                                                                      ? OpenProject::tr("number lost")
-                                                                      : QString::fromStdString(typed.text)),
-                             [&](store::Writer& w) { made = w.add(p); });
+    const auto what = p.typed ? QString::fromStdString(p.typed->asTyped) : OpenProject::tr("number lost");
+    auto entry =
+        project.run(OpenProject::tr("%1: %2").arg(label, what), [&](store::Writer& w) { made = w.add(p); });
     if (!entry) return entry;
     return made;
 }

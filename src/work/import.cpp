@@ -1,15 +1,15 @@
-#include <anvil/domain/spoken.h>
 #include <anvil/work/import.h>
 
 #include "import_names.h"
-#include <anvil/work/told_rig.h>
-
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
 #include <algorithm>
 #include <anvil/domain/bounds.h>
+#include <anvil/domain/spoken.h>
 #include <anvil/tables/file.h>
+#include <anvil/work/entry_commands.h>
+#include <anvil/work/told_rig.h>
 #include <future>
 #include <set>
 
@@ -367,7 +367,7 @@ std::optional<domain::Metric> metricOf(quantity::Dimension dimension, const std:
     return std::nullopt;
 }
 
-Expected<Imported> importValues(store::Project& project, const domain::StudyData& into,
+Expected<Imported> importValues(OpenProject& project, const domain::StudyData& into,
                                 const tables::ValueTable& table, const quantity::Unit* unit,
                                 const QString& sourceName) {
     auto rows = table.rows;
@@ -381,15 +381,16 @@ Expected<Imported> importValues(store::Project& project, const domain::StudyData
     if (!metric)
         return fail("The values measure " + std::string(quantity::name(dimension)) +
                     ", which the method of the study does not tell: choose another in Question first.");
-    if (dimension == quantity::Dimension::force && std::abs(into.reach.ratio - 1) > 1e-9 &&
-        into.study.plan.readAt.empty())
-        return fail("The rig of this study stands between display and piece: say in Pull first whether its "
-                    "loads are read "
-                    "off the display or are those at the piece.");
+    std::optional<domain::ReadThrough> path;
+    if (dimension == quantity::Dimension::force) {
+        const auto through = readThrough(project, into);
+        if (!through) return tl::unexpected(through.error());
+        path = *through;
+    }
     Imported out;
     out.pulls = static_cast<int>(rows.size());
     out.what = QStringLiteral("Import %1 single results").arg(rows.size());
-    auto entry = project.write(out.what, [&](store::Writer& w) {
+    auto entry = project.file().write(out.what, [&](store::Writer& w) {
         Squares squares(w, into);
         for (std::size_t k = 0; k < rows.size(); ++k) {
             const auto& r = rows[k];
@@ -399,9 +400,7 @@ Expected<Imported> importValues(store::Project& project, const domain::StudyData
                 squares.specimen(QString::fromStdString(r.option), QString::fromStdString(r.condition), 0);
             pull.sourceName = sourceName.toStdString();
             pull.note = r.note;
-            if (dimension == quantity::Dimension::force && into.study.plan.readAt == "display" &&
-                std::abs(into.reach.ratio - 1) > 1e-9)
-                pull.outcome.path = domain::ReadThrough{into.reach.ratio, 0, 0};
+            pull.outcome.path = path;
             pull.typed = domain::TypedValue{
                 *metric, (*first)->toSi(r.value.value), (*first)->toSi(r.value.upper),
                 r.asTyped + (r.asTyped.find_first_not_of("0123456789.,- ") == std::string::npos

@@ -142,6 +142,30 @@ TEST_F(Entries, WhatIsReadIsNotWhatThePieceFeels) {
     EXPECT_FALSE(work::setReadAt(*p, study, "somewhere"));
 }
 
+TEST_F(Entries, ARigThatNoStudyNamesStandsBetweenToo) {
+    rig::Setup lever;
+    lever.name = "Long arm";
+    lever.path = {{rig::RatioPart::Kind::lever, 1, 0.1, 0, 0, 0}};
+    ASSERT_TRUE(work::saveRig(*p, lever));
+    ASSERT_TRUE(data().study.plan.rig.empty());
+    TypedPull typed;
+    typed.specimen = piece();
+    typed.text = "24 lb";
+    const auto refused = work::addTypedPull(*p, typed);
+    ASSERT_FALSE(refused);
+    EXPECT_NE(refused.error().message.find("\"Long arm\""), std::string::npos) << refused.error().message;
+    EXPECT_NE(refused.error().message.find("10.00 ×"), std::string::npos) << refused.error().message;
+    ASSERT_TRUE(work::setReadAt(*p, study, "piece"));
+    ASSERT_TRUE(work::addTypedPull(*p, typed));
+    EXPECT_FALSE(data().pulls[0].outcome.path) << "the tester's word";
+    ASSERT_TRUE(work::setReadAt(*p, study, "display"));
+    lever.path.clear(); // taken out again: nothing lies between any more
+    ASSERT_TRUE(work::saveRig(*p, lever));
+    typed.specimen = piece(1);
+    ASSERT_TRUE(work::addTypedPull(*p, typed));
+    EXPECT_FALSE(data().pulls[1].outcome.path);
+}
+
 TEST_F(Entries, ALadderIsSafeAfterEveryStep) {
     ASSERT_TRUE(work::setMethod(*p, study, "step-ladder"));
     const auto step = [&](double load, bool held) {

@@ -3,6 +3,7 @@
 #include <QTemporaryDir>
 #include <anvil/results/values.h>
 #include <anvil/work/import.h>
+#include <anvil/work/rig_commands.h>
 #include <gtest/gtest.h>
 #include <sys/stat.h>
 
@@ -298,11 +299,35 @@ TEST_F(Import, AJobCanBeCancelledBetweenFiles) {
     EXPECT_TRUE(lookAt({file("pin.csv", log(80, 10))}, {}, {}, {}, &stop).rows.empty());
 }
 
+TEST_F(Import, ATableGoesThroughTheLoadPathAsWhatIsTypedDoes) {
+    rig::Setup lever;
+    lever.name = "Long arm";
+    lever.path = {{rig::RatioPart::Kind::lever, 1, 0.1, 0.002, 0.002, 0}};
+    ASSERT_TRUE(work::saveRig(*p, lever));
+    const auto table = tables::readValues("option,value,unit\nPin,42,lbf\nPin,44,lbf\n");
+    ASSERT_TRUE(table);
+    auto into = fresh();
+    const auto refused = importValues(*p, into, *table, nullptr, "noted.csv");
+    ASSERT_FALSE(refused);
+    EXPECT_NE(refused.error().message.find("Long arm"), std::string::npos) << refused.error().message;
+    EXPECT_TRUE(p->studies().empty()) << "nothing half done";
+    into.study.plan.readAt = "display";
+    const auto done = importValues(*p, into, *table, nullptr, "noted.csv");
+    ASSERT_TRUE(done) << done.error().message;
+    ASSERT_TRUE(p->adopt(done->journal, done->what));
+    const auto& pull = only().pulls[0];
+    ASSERT_TRUE(pull.outcome.path);
+    EXPECT_NEAR(pull.outcome.path->factor, 10, 1e-12);
+    EXPECT_GT(pull.outcome.path->doubt, 0.1) << "of the ratio";
+    EXPECT_NEAR(results::valueOf(only(), pull, nullptr, domain::metric("peak")).value->value,
+                420 * 4.4482216152605, 1e-6);
+}
+
 TEST_F(Import, TablesOfSingleNumbers) {
     const auto table = tables::readValues(
         "option,condition,value,unit,state\nPin,Dry,4.2,kN,\nPin,Dry,4.4,kN,above\nBolt,Dry,900,lbf,\n");
     ASSERT_TRUE(table);
-    const auto done = importValues(p->file(), fresh(), *table, nullptr, "noted.csv");
+    const auto done = importValues(*p, fresh(), *table, nullptr, "noted.csv");
     ASSERT_TRUE(done) << done.error().message;
     ASSERT_TRUE(p->adopt(done->journal, done->what));
     EXPECT_EQ(done->pulls, 3);
@@ -310,10 +335,10 @@ TEST_F(Import, TablesOfSingleNumbers) {
     EXPECT_EQ(only().pulls[1].standing, domain::Standing::atLeast);
     EXPECT_NEAR(only().pulls[2].typed->value, 900 * 4.4482216152605, 1e-6);
     const auto bare = tables::readValues("option,value\nPin,4.2\n");
-    EXPECT_EQ(importValues(p->file(), only(), *bare, nullptr, "x").error().message,
+    EXPECT_EQ(importValues(*p, only(), *bare, nullptr, "x").error().message,
               "The table names no unit: choose one first.");
     const auto lengths = tables::readValues("option,value,unit\nPin,4.2,mm\n");
-    EXPECT_NE(importValues(p->file(), only(), *lengths, nullptr, "x").error().message.find("measure length"),
+    EXPECT_NE(importValues(*p, only(), *lengths, nullptr, "x").error().message.find("measure length"),
               std::string::npos);
 }
 

@@ -636,7 +636,7 @@ void ValuesSheet::import() {
     into.study = work::studyFor({}, static_cast<int>(m_session.project()->studies().size()));
     if (const auto* data = m_session.study()) into = *data;
     const auto* unit = m_unit ? &quantity::unit(m_unit->currentData().toString().toStdString()) : nullptr;
-    const auto done = work::importValues(m_session.project()->file(), into, *m_tableData, unit, m_source);
+    const auto done = work::importValues(*m_session.project(), into, *m_tableData, unit, m_source);
     if (!m_session.tell(done)) return reject();
     m_imported = done->pulls;
     m_session.tell(m_session.project()->adopt(done->journal, done->what));

@@ -41,11 +41,11 @@ void PathQuestion::fill() {
     const auto path = data ? work::pathOf(*m_session.project(), *data) : std::nullopt;
     setVisible(path.has_value());
     if (!path) return;
-    const auto times = qs(quantity::significant(path->factor));
+    const auto times = qs(quantity::significant(path->through.factor));
     const auto& where = data->study.plan.readAt;
     m_text->setText(where.empty() ? tr("The piece feels %1 \u00d7 what the display of %2 shows. Where are "
                                        "the loads read that you type?")
-                                        .arg(times, qs(data->study.plan.rig))
+                                        .arg(times, qs(path->rig))
                     : where == "display"
                         ? tr("Loads are read off the display; the piece feels %1 \u00d7 that.").arg(times)
                         : tr("Loads are those at the piece; the display shows 1/%1 of that.").arg(times));

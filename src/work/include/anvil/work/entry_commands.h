@@ -24,9 +24,19 @@ struct FilledForm {
     std::string part, note, performedAt, operatorName;
 };
 
-/// What stands between the display of the rig that a study is to be pulled on and the piece; empty: nothing,
-/// or no rig is planned.
-std::optional<domain::ReadThrough> pathOf(const OpenProject& project, const domain::StudyData& data);
+/// What stands between a display and the piece, and whose.
+struct DisplayPath {
+    std::string rig;
+    domain::ReadThrough through;
+};
+
+/// What stands between the display of the rig that a study is to be pulled on and the piece; empty: nothing.
+/// Of a study that names no rig: of the rig that was set up last, as it stands in Rig.
+std::optional<DisplayPath> pathOf(const OpenProject& project, const domain::StudyData& data);
+/// The path that a load goes through which was typed, or stands in a table; empty: it is that at the piece.
+/// Error: nobody said yet where it was read.
+Expected<std::optional<domain::ReadThrough>> readThrough(const OpenProject& project,
+                                                         const domain::StudyData& data);
 /// Says where the loads of a study are read that are typed: "display" or "piece". Error: neither.
 Expected<void> setReadAt(OpenProject& project, Id study, const std::string& where);
 

@@ -123,9 +123,10 @@ struct Imported {
 Expected<Imported> importRuns(store::Project& project, const domain::StudyData& into, const ImportPlan& plan,
                               const std::atomic<bool>* stop = nullptr);
 
-/// Writes a table of single results into a study as one journal entry. `unit` for values without one. Error:
-/// mixed dimensions, no unit.
-Expected<Imported> importValues(store::Project& project, const domain::StudyData& into,
+/// Writes a table of single results into a study as one journal entry. `unit` for values without one; loads
+/// go through what stands between display and piece, as typed ones do. Error: mixed dimensions, no unit, or
+/// nobody said where the loads were read.
+Expected<Imported> importValues(OpenProject& project, const domain::StudyData& into,
                                 const tables::ValueTable& table, const quantity::Unit* unit,
                                 const QString& sourceName);
 
