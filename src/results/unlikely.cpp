@@ -68,23 +68,36 @@ template <class F> void forSquare(const domain::StudyData& data, domain::Id spec
             f(pull);
 }
 
+/// What was read in one pull, as another display would have shown the same load.
+double shownBehind(const Through& through, const domain::Pull& pull, double read) {
+    const double felt = pull.outcome.path ? pull.outcome.path->felt(read) : read;
+    return through ? (felt - through->offset) / through->factor : felt;
+}
+
 } // namespace
 
-std::vector<double> fellowsOf(const domain::StudyData& data, domain::Id specimen, domain::Metric metric) {
+std::vector<double> fellowsOf(const domain::StudyData& data, domain::Id specimen, domain::Metric metric,
+                              const Through& through) {
     std::vector<double> out;
     forSquare(data, specimen, [&](const domain::Pull& pull) {
-        if (pull.typed && pull.typed->metric == metric) out.push_back(pull.typed->value);
+        if (pull.typed && pull.typed->metric == metric)
+            out.push_back(metric->dimension == quantity::Dimension::force
+                              ? shownBehind(through, pull, pull.typed->value)
+                              : pull.typed->value);
     });
     return out;
 }
 
 std::vector<double> fellowsOf(const domain::StudyData& data, domain::Id specimen, const methods::Input& input,
-                              const std::string& key) {
+                              const std::string& key, const Through& through) {
     std::vector<double> out;
     forSquare(data, specimen, [&](const domain::Pull& pull) {
         for (const auto& field : pull.outcome.entered.fields)
             if (field.key == key)
-                if (const auto entry = methods::entryOf(input, field.text)) out.push_back(entry->si);
+                if (const auto entry = methods::entryOf(input, field.text))
+                    out.push_back(input.dimension == quantity::Dimension::force
+                                      ? shownBehind(through, pull, entry->si)
+                                      : entry->si);
     });
     return out;
 }

@@ -203,6 +203,19 @@ TEST(Bounds, AreNotDroppedByTrendsAndTreatments) {
     EXPECT_LT(*all[0].pooled.p, 0.01);
 }
 
+TEST(Unlikely, ComparesWhatOneDisplayWouldHaveShown) {
+    Maker t;
+    t.square(1, 11, {2000, 2100});
+    t.data.pulls[1].typed->value = 205; // behind a lever of 1:10, with 50 N of its own
+    t.data.pulls[1].outcome.path = domain::ReadThrough{10, 50, 0};
+    const auto specimen = t.data.pulls[0].specimen;
+    const auto peak = domain::metric("peak");
+    EXPECT_EQ(fellowsOf(t.data, specimen, peak), (std::vector<double>{2000, 2100})) << "at the piece";
+    EXPECT_EQ(fellowsOf(t.data, specimen, peak, domain::ReadThrough{10, 50, 0}),
+              (std::vector<double>{195, 205}))
+        << "on the same display";
+}
+
 TEST(Unlikely, NamesTheUnitThatWasMeant) {
     const std::vector<double> fellows{400, 410, 395};
     const auto typed = [](const char* text) {

@@ -251,6 +251,8 @@ void EntryPanel::saveWords() {
 }
 
 bool EntryPanel::asks() {
+    const auto& data = *m_session.study();
+    const auto through = work::readThrough(*m_session.project(), data); // unsaid: told when it is kept
     for (const auto& f : m_fields) {
         const auto text = f.edit->text().trimmed();
         if (text.isEmpty() || f.input->stays || m_accepted[f.key] == text) continue;
@@ -263,8 +265,10 @@ bool EntryPanel::asks() {
             edit->setText(kept);
             keep();
         };
-        if (m_question->ask(
-                *entry, results::fellowsOf(*m_session.study(), m_next, *f.input, f.key.toStdString()), taken))
+        if (m_question->ask(*entry,
+                            results::fellowsOf(data, m_next, *f.input, f.key.toStdString(),
+                                               through ? *through : std::nullopt),
+                            taken))
             return true;
     }
     return false;

@@ -5,6 +5,7 @@
 #include "widgets/path_question.h"
 #include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
+#include "widgets/scrolled.h"
 #include "widgets/unit_question.h"
 #include "widgets/unit_tail.h"
 #include <QComboBox>
@@ -12,6 +13,7 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
+#include <QScrollBar>
 #include <anvil/chart/charts.h>
 #include <anvil/domain/outcomes.h>
 #include <anvil/methods/method.h>
@@ -35,11 +37,18 @@ TypedPage::TypedPage(Session& session, QWidget* parent) : Panel(session, parent)
     const bool large = textScale() > 1.2; // two columns have no room then
     auto* columns = new QBoxLayout(large ? QBoxLayout::TopToBottom : QBoxLayout::LeftToRight, this);
     columns->setContentsMargins(0, 0, 0, 0);
-    columns->setSpacing(24);
+    columns->setSpacing(16);
     auto* left = new QWidget;
-    if (!large) left->setFixedWidth(grown(entryWidth));
     left->setLayout(makeEntry());
-    columns->addWidget(left);
+    if (large)
+        columns->addWidget(left);
+    else {
+        left->setFixedWidth(grown(entryWidth));
+        auto* area = scrolled(left); // two questions stand there at times, and the window may be low
+        area->setFixedWidth(left->width() + area->verticalScrollBar()->sizeHint().width());
+        area->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+        columns->addWidget(area);
+    }
     columns->addLayout(makeSoFar(), 1);
     follow();
 }
@@ -256,8 +265,9 @@ void TypedPage::keep(bool lost) {
     const auto& data = *m_session.study();
     const auto metric = results::typedMetric(data);
     const auto entry = m_session.read(text, metric->dimension);
-    if (!m_session.tell(entry)) return; // before any piece is made for it
-    if (m_question->ask(*entry, results::fellowsOf(data, m_next, metric),
+    if (!m_session.tell(entry)) return;                                 // before any piece is made for it
+    const auto through = work::readThrough(*m_session.project(), data); // unsaid: told when it is kept
+    if (m_question->ask(*entry, results::fellowsOf(data, m_next, metric, through ? *through : std::nullopt),
                         [this](const QString& kept) { keepNumber(kept, false); }))
         return;
     keepNumber(text, false);

@@ -17,10 +17,10 @@
 #include "widgets/edited.h"
 #include "widgets/picture_button.h"
 #include "widgets/plain_text.h"
+#include "widgets/scrolled.h"
 #include <QKeyEvent>
 #include <QLineEdit>
 #include <QPushButton>
-#include <QScrollArea>
 #include <QStackedWidget>
 #include <QVBoxLayout>
 #include <anvil/chart/method_card.h>
@@ -35,16 +35,10 @@ namespace {
 
 constexpr int advisorWidth = 290, methodWidth = 150, methodPage = plan::adviceCount;
 
-/// A page that is as high as it needs; what does not fit scrolls.
-QScrollArea* scrolled(QWidget* panel) {
-    auto* area = new QScrollArea;
+/// The same with room for the bar beside it.
+QScrollArea* scrolledPage(QWidget* panel) {
     panel->setContentsMargins(0, 0, 8, 0);
-    area->setWidget(panel);
-    area->setWidgetResizable(true);
-    area->setFrameShape(QFrame::NoFrame);
-    area->viewport()->setAutoFillBackground(false);
-    panel->setAutoFillBackground(false);
-    return area;
+    return scrolled(panel);
 }
 
 } // namespace
@@ -103,12 +97,12 @@ QWidget* QuestionStage::makePlan() {
     left->addWidget(new GoalSentence(m_session));
     left->addLayout(makeNext());
     left->addStretch(1);
-    auto* area = scrolled(plan); // many options: the page scrolls
+    auto* area = scrolledPage(plan); // many options: the page scrolls
     area->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     columns->addWidget(area, 1);
     m_advisor = new Advisor(m_session);
     m_advisor->setFixedWidth(grown(advisorWidth));
-    auto* side = scrolled(m_advisor);
+    auto* side = scrolledPage(m_advisor);
     side->setFixedWidth(grown(advisorWidth + 16));
     side->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     columns->addWidget(side);
@@ -196,7 +190,7 @@ QWidget* QuestionStage::panelFor(plan::Advice about) {
 void QuestionStage::openPage(int place, const QString& title, const std::function<QWidget*()>& make) {
     auto*& page = m_made[place];
     if (!page) {
-        m_pages->addWidget(page = scrolled(make()));
+        m_pages->addWidget(page = scrolledPage(make()));
         nameByLabels(page);
     }
     m_pages->setCurrentWidget(page);

@@ -7,11 +7,11 @@
 #include "stages/rig/path_panel.h"
 #include "widgets/panel.h"
 #include "widgets/plain_text.h"
+#include "widgets/scrolled.h"
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
-#include <QScrollArea>
 #include <QTabWidget>
 #include <anvil/methods/method.h>
 #include <anvil/quantity/entry.h>
@@ -33,13 +33,7 @@ RigStage::RigStage(Session& session, QWidget* parent) : Panel(session, parent) {
     m_tabs->setObjectName("rigTabs");
     m_tabs->addTab(new LinkPanel(session), tr("Connection"));
     m_tabs->addTab(new LimitsPanel(session), tr("Limits"));
-    auto* path = new QScrollArea; // long paths, and a low window
-    path->setWidgetResizable(true);
-    path->setFrameShape(QFrame::NoFrame);
-    path->setWidget(new PathPanel(session));
-    path->widget()->setAutoFillBackground(false); // setWidget() has it filled
-    path->viewport()->setAutoFillBackground(false);
-    m_tabs->addTab(path, tr("Load path"));
+    m_tabs->addTab(scrolled(new PathPanel(session)), tr("Load path")); // long paths, and a low window
     m_tabs->addTab(new CalibrationPanel(session), tr("Calibration"));
     m_tabs->addTab(new ChannelsPanel(session), tr("More channels"));
     layout->addWidget(m_tabs, 3);

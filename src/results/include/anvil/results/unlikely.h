@@ -27,9 +27,13 @@ std::optional<Unlikely> unlikely(const quantity::Entry& typed, std::vector<doubl
 /// The same digits, bounds and doubt in the unit that was meant; one without an offset, as `typed.unit` is.
 quantity::Entry asMeant(const quantity::Entry& typed, const quantity::Unit& meant);
 
-/// What was typed in the square of a piece so far, SI: of a display, for a metric; under an input of a form.
-std::vector<double> fellowsOf(const domain::StudyData& data, domain::Id specimen, domain::Metric metric);
+/// What stands between display and piece for the number that is compared; empty: nothing.
+using Through = std::optional<domain::ReadThrough>;
+/// What was typed in the square of a piece so far, SI, as a display behind `through` would have shown it:
+/// read off a display, for a metric; under an input of a form.
+std::vector<double> fellowsOf(const domain::StudyData& data, domain::Id specimen, domain::Metric metric,
+                              const Through& through = {});
 std::vector<double> fellowsOf(const domain::StudyData& data, domain::Id specimen, const methods::Input& input,
-                              const std::string& key);
+                              const std::string& key, const Through& through = {});
 
 } // namespace anvil::results
