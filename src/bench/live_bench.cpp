@@ -318,7 +318,8 @@ private:
         m_recording.reset();
         if (!m_project) return;
         const auto heard = rig::heardLayout(m_setup);
-        store::RecordedChannels channels{m_channels.names(), {}, rig::loadOf(heard), rig::travelOf(heard)};
+        store::RecordedChannels channels{
+            m_channels.names(), {}, rig::recordedLoad(m_setup), rig::travelOf(heard)};
         for (const auto& side : m_sides)
             channels.sides.push_back(side->channels().names());
         m_recording = std::make_unique<store::PullRecording>(*m_project, m_pull, std::move(channels));

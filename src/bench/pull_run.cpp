@@ -50,8 +50,7 @@ rig::RecorderSettings recorderFor(const rig::Setup& setup) {
     rig::RecorderSettings settings;
     settings.limit = rig::limitOf(setup);
     settings.holdSeconds = setup.holdSeconds;
-    if (rig::loadOf(rig::heardLayout(setup)) == quantity::Dimension::torque)
-        settings.leastStart = 0.02; // N·m
+    if (rig::recordedLoad(setup) == quantity::Dimension::torque) settings.leastStart = 0.02; // N·m
     return settings;
 }
 

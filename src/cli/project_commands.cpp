@@ -14,6 +14,7 @@
 #include <anvil/pages/source.h>
 #include <anvil/pages/write.h>
 #include <anvil/quantity/entry.h>
+#include <anvil/words/unlikely.h>
 #include <anvil/work/entry_commands.h>
 #include <anvil/work/import.h>
 #include <fmt/format.h>
@@ -27,7 +28,7 @@ struct ImportOptions {
     std::string project, study, option, condition, forceUnit, displacementUnit, timeUnit, rigLimit, comma,
         force, time, displacement, sheet, readAt;
     std::vector<std::string> files;
-    bool values = false, allowLoss = false;
+    bool values = false, allowLoss = false, asItStands = false;
 };
 
 Expected<std::unique_ptr<work::OpenProject>> openOrMake(const std::string& path) {
@@ -177,6 +178,11 @@ Expected<Output> importTables(const ImportOptions& o, work::OpenProject& project
         if (table->losesMuch() && !o.allowLoss)
             return fail(f + ": " + table->lossText() +
                         ": mend the table, or take the rest with --allow-loss");
+        const auto odd = work::unlikelyRows(*table, hints.forceUnit);
+        if (!odd.empty() && !o.asItStands)
+            return fail(
+                fmt::format("{}: line {}: {} Mend it, or take the table as it stands with --as-it-stands.", f,
+                            odd[0].line, words::sentence(odd[0].odd, odd[0].told)));
         read.emplace_back(f, std::move(*table));
     }
     for (const auto& [f, table] : read) {
@@ -230,7 +236,10 @@ Expected<Output> importInto(const ImportOptions& o) {
           std::tuple{&o.timeUnit, Dimension::time, &choices.hints.timeUnit},
           std::tuple{&o.displacementUnit, Dimension::length, &choices.hints.displacementUnit}}) {
         if (text->empty()) continue;
-        const auto u = quantity::findUnit(*text, dimension);
+        auto u = quantity::findUnit(*text, dimension);
+        if (!u && dimension == Dimension::force) // of a display in front of a ram or a sensor
+            for (const auto shown : {Dimension::stress, Dimension::voltage})
+                if (const auto other = quantity::findUnit(*text, shown); other && !u) u = other;
         if (!u) return tl::unexpected(u.error());
         *target = *u;
     }
@@ -261,6 +270,8 @@ Expected<Output> importInto(const ImportOptions& o) {
     if (o.values) return importTables(o, **project, into, choices.hints);
     const auto known = (*project)->file().curveDigests();
     if (!known) return tl::unexpected(known.error());
+    choices.path = work::pathOf(**project, into);
+    choices.readAt = o.readAt.empty() ? into.study.plan.readAt : o.readAt;
     auto plan = work::lookAt(paths, choices, *known);
     for (const auto& f : plan.files)
         if (f.losesMuch() && !o.allowLoss)
@@ -289,10 +300,10 @@ Expected<Output> importInto(const ImportOptions& o) {
     if (!nothingNew) {
         auto done = work::importRuns((*project)->file(), into, plan);
         if (!done)
-            return fail(plan.rows.empty() && !plan.unread.isEmpty()
-                            ? plan.unread.first().toStdString() +
-                                  howToChoose(plan.unread.first().toStdString())
-                            : done.error().message);
+            return fail(
+                plan.rows.empty() && !plan.unread.isEmpty()
+                    ? plan.unread.first().toStdString() + howToChoose(plan.unread.first().toStdString())
+                    : done.error().message + (plan.needsReadAt() ? " With --read-at display or piece." : ""));
         imported = done->pulls;
         (*project)->take(std::move(done->read)); // the window need not read them once more
     }
@@ -435,8 +446,10 @@ void addProjectCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>
                   "what a comma is where the files leave it open: decimal or grouping")
         ->check(CLI::IsMember({"decimal", "grouping"}));
     i->add_option("--read-at", options->readAt,
-                  "of tables: where loads were read, on the rig's display or at the piece")
+                  "where loads were read or logged, on the rig's display or at the piece")
         ->check(CLI::IsMember({"display", "piece"}));
+    i->add_flag("--as-it-stands", options->asItStands,
+                "of tables: take values that look as if they were in another unit");
     i->add_flag("--allow-loss", options->allowLoss,
                 "take files of which more than 2 % of the rows are left out");
     i->add_flag("--values", options->values,

@@ -317,9 +317,11 @@ void PackageReader::typedOf(const Row& row, const domain::StudyData& data, domai
     const auto metric = row.has("metric") ? domain::metricFromKey(row.text("metric"), data.study.plan.method)
                                           : std::optional(results::typedMetric(data));
     if (!metric) return row.wrong("metric", fmt::format("there is no metric \"{}\"", row.text("metric")));
-    const auto value = row.entry("value", (*metric)->dimension);
+    const bool off = pull.outcome.path && (*metric)->dimension == quantity::Dimension::force;
+    const auto dimension = off ? pull.outcome.path->shows : (*metric)->dimension;
+    const auto value = row.entry("value", dimension);
     if (!value) return;
-    const auto upper = row.quantity("upper", (*metric)->dimension);
+    const auto upper = row.quantity("upper", dimension);
     const bool between = value->doubt == quantity::Doubt::between;
     pull.typed = domain::TypedValue{*metric, value->si, upper.value_or(between ? value->upperSi : 0.0),
                                     row.has("as_typed") ? row.text("as_typed") : row.text("value")};
@@ -362,7 +364,7 @@ void PackageReader::pulls() {
             if (!standing)
                 return row.wrong("standing", fmt::format("\"{}\" is no standing", row.text("standing")));
             p.standing = *standing;
-            p.outcome.standingSaid = *standing == domain::Standing::counts;
+            p.outcome.standingSaid = p.outcome.standingSaid || *standing == domain::Standing::counts;
             n.standingTold.insert(p.id);
         }
         p.reason = row.text("reason");

@@ -300,7 +300,7 @@ private:
         rest.end = 0;
         rest.limit.reset();
         rest.afterwards.clear();
-        rest.standingSaid = false;
+        if (p.standing == domain::Standing::counts) rest.standingSaid = false; // its column says so
         Cells cells{{"study", title(data)},
                     {"pull", name},
                     {"specimen", data.specimenAt(p.specimen).label},
@@ -326,7 +326,8 @@ private:
         if (rest != domain::Outcome{})
             cells.emplace_back("outcome", store::outcomeToJson(rest).toStdString());
         if (p.typed) {
-            const auto dimension = p.typed->metric->dimension;
+            const bool off = p.outcome.path && p.typed->metric->dimension == Dimension::force;
+            const auto dimension = off ? p.outcome.path->shows : p.typed->metric->dimension;
             cells.emplace_back("metric", p.typed->metric->key);
             cells.emplace_back("value", exactText(p.typed->value, dimension));
             if (p.typed->upper != 0) cells.emplace_back("upper", exactText(p.typed->upper, dimension));

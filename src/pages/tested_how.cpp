@@ -14,7 +14,7 @@ using quantity::withUnit;
 
 /// A rig in a sentence or two.
 std::string rigText(const rig::Setup& setup, const quantity::Units& units) {
-    const auto& unit = units.of(rig::loadOf(rig::heardLayout(setup)));
+    const auto& unit = units.of(rig::recordedLoad(setup));
     std::vector<std::string> said;
     if (const auto ratio = rig::ratioOf(setup.path); ratio && !setup.path.empty())
         said.push_back(rig::sentence(*ratio));

@@ -87,6 +87,8 @@ std::string_view examples(Dimension dimension) {
         return "kJ/m²";
     case Dimension::bendingStiffness:
         return "N·m²";
+    case Dimension::voltage:
+        return "V or mV";
     case Dimension::ratio:
     case Dimension::money:
         break;

@@ -118,6 +118,9 @@ constexpr Unit table[] = {
     {"N·m²", bendingStiffness, 1, 0, "Nm2"},
     {"N·mm²", bendingStiffness, 1e-6, 0, "Nmm2"},
     {"kN·m²", bendingStiffness, 1000, 0, "kNm2"},
+    {"V", voltage, 1, 0, "volt volts"},
+    {"mV", voltage, 0.001, 0, "millivolt millivolts"},
+    {"µV", voltage, 1e-6, 0, "uV μV microvolt microvolts"},
 };
 
 /// Characters that join a unit's parts, or are written another way in plain text.
@@ -246,9 +249,16 @@ std::string_view name(Dimension dimension) {
                                                  "ratio",
                                                  "money",
                                                  "energy per area",
-                                                 "bending stiffness"};
-    static_assert(std::size(names) == static_cast<std::size_t>(Dimension::bendingStiffness) + 1);
+                                                 "bending stiffness",
+                                                 "voltage"};
+    static_assert(std::size(names) == static_cast<std::size_t>(Dimension::voltage) + 1);
     return names[static_cast<int>(dimension)];
+}
+
+std::optional<Dimension> dimensionNamed(std::string_view text) {
+    for (int d = 0; d <= static_cast<int>(voltage); ++d)
+        if (name(static_cast<Dimension>(d)) == text) return static_cast<Dimension>(d);
+    return std::nullopt;
 }
 
 std::span<const Unit> allUnits() { return table; }

@@ -39,6 +39,7 @@ const Unit& Units::of(Dimension dimension) const {
     case Dimension::ratio:
     case Dimension::money:
     case Dimension::bendingStiffness:
+    case Dimension::voltage:
         break;
     }
     return siUnit(dimension);

@@ -35,12 +35,31 @@ void addMeasures(methods::Evidence& e, const methods::Method& method, const Spec
     }
 }
 
+/// A load that was read off a display in front of a lever, a doubled line or a ram: what the piece felt.
+quantity::Entry feltEntry(const ReadThrough& path, quantity::Entry entry, bool& guess) {
+    const auto felt = path.felt(entry.si);
+    guess = guess || !felt.inside;
+    entry.plusMinusSi = path.feltDoubt(entry.si, entry.plusMinusSi);
+    entry.upperSi = entry.upperSi != 0 ? path.felt(entry.upperSi).value : 0;
+    entry.si = felt.value;
+    if (path.shows != Dimension::force) entry.unit = &quantity::siUnit(Dimension::force);
+    return entry;
+}
+
 /// Inputs as they were typed; those of another method, which was chosen when they were, say nothing.
 Expected<void> addFields(methods::Evidence& e, const methods::Method& method,
-                         const std::vector<FieldText>& fields) {
-    for (const auto& field : fields)
-        if (methods::inputNamed(method, field.key))
-            if (auto ok = methods::enter(e, method, field.key, field.text); !ok) return ok;
+                         const std::vector<FieldText>& fields, const std::optional<ReadThrough>& path = {}) {
+    for (const auto& field : fields) {
+        const auto* input = methods::inputNamed(method, field.key);
+        if (!input) continue;
+        if (path && readOffDisplay(*input)) {
+            const auto entry = quantity::parseEntry(field.text, typedAs(*input, path));
+            if (!entry) return tl::unexpected(entry.error());
+            e.inputs[field.key] = feltEntry(*path, *entry, e.guessed);
+        } else if (auto ok = methods::enter(e, method, field.key, field.text); !ok) {
+            return ok;
+        }
+    }
     return {};
 }
 
@@ -51,29 +70,17 @@ std::optional<double> gradeOf(const std::string& words, const Plan& plan) {
     return std::nullopt;
 }
 
-/// Loads that were read off a display in front of a lever, a doubled line or a ram: what the piece felt.
-void throughPath(methods::Evidence& e, const methods::Method& method, const Pull& pull) {
-    const auto& path = pull.outcome.path;
-    if (!path) return;
-    for (const auto& field : pull.outcome.entered.fields) {
-        const auto* input = methods::inputNamed(method, field.key);
-        if (!input || input->of != methods::Of::pull || input->form != methods::Form::one ||
-            input->dimension != Dimension::force)
-            continue;
-        const auto at = e.inputs.find(std::string(input->key));
-        if (at == e.inputs.end()) continue;
-        auto& entry = at->second;
-        entry.plusMinusSi = path->factor * entry.plusMinusSi;
-        entry.upperSi = entry.upperSi != 0 ? path->felt(entry.upperSi) : 0;
-        entry.si = path->felt(entry.si);
-    }
-}
-
-void addSeries(methods::Evidence& e, const methods::Method& method, const Entered& entered) {
+void addSeries(methods::Evidence& e, const methods::Method& method, const Outcome& outcome) {
+    const auto& entered = outcome.entered;
+    const auto felt = [&](double load) {
+        const auto at = outcome.path ? outcome.path->felt(load) : quantity::Calibrated{load, true};
+        e.guessed = e.guessed || !at.inside;
+        return at.value;
+    };
     for (const auto& input : method.inputs) {
         if (input.form == methods::Form::steps && !entered.steps.empty())
             for (const auto& s : entered.steps)
-                e.steps[std::string(input.key)].push_back({s.load, s.distance, s.held});
+                e.steps[std::string(input.key)].push_back({felt(s.load), s.distance, s.held});
         if (input.form != methods::Form::series || entered.gauge.empty()) continue;
         for (const auto& g : entered.gauge)
             e.series[std::string(input.key)].push_back({g.at, g.value});
@@ -90,7 +97,10 @@ void addTyped(methods::Evidence& e, const methods::Method& method, const Pull& p
     const bool between = pull.standing == Standing::between;
     const auto felt = [&](double read) {
         const auto& path = pull.outcome.path;
-        return path && input->dimension == Dimension::force && read != 0 ? path->felt(read) : read;
+        if (!path || input->dimension != Dimension::force || read == 0) return read;
+        const auto at = path->felt(read);
+        e.guessed = e.guessed || !at.inside;
+        return at.value;
     };
     e.inputs[std::string(input->key)] = {felt(pull.typed->value),
                                          between ? Doubt::between : Doubt::exact,
@@ -116,6 +126,22 @@ State stateOf(Standing standing) {
         break;
     }
     return State::exact;
+}
+
+bool isBound(Standing standing) {
+    return standing == Standing::atLeast || standing == Standing::atMost || standing == Standing::between;
+}
+
+/// Whether a pull is a bound only because one of its entries is: the others are as exact as they were typed,
+/// whichever of them decides. `e`: what is known of it.
+bool boundByEntry(const methods::Method& method, const Pull& pull, methods::Evidence e) {
+    if (pull.outcome.standingSaid || pull.outcome.entered.fields.empty() || !isBound(pull.standing))
+        return false;
+    e.state = State::exact;
+    const auto all = methods::measure(method, e);
+    return all && std::any_of(all->numbers.begin(), all->numbers.end(), [&](const methods::Number& n) {
+               return n.value && n.value->state == stateOf(pull.standing);
+           });
 }
 
 std::string missing(const methods::Method& method, const methods::Evidence& e,
@@ -192,10 +218,10 @@ Expected<methods::Evidence> evidenceOf(const StudyData& data, const Pull& pull,
     methods::Evidence e;
     if (auto ok = addFields(e, method, data.study.plan.inputs); !ok) return tl::unexpected(ok.error());
     addMeasures(e, method, piece);
-    for (const auto* fields : {&piece.inputs, &pull.outcome.entered.fields})
-        if (auto ok = addFields(e, method, *fields); !ok) return tl::unexpected(ok.error());
-    throughPath(e, method, pull);
-    addSeries(e, method, pull.outcome.entered);
+    if (auto ok = addFields(e, method, piece.inputs); !ok) return tl::unexpected(ok.error());
+    if (auto ok = addFields(e, method, pull.outcome.entered.fields, pull.outcome.path); !ok)
+        return tl::unexpected(ok.error());
+    addSeries(e, method, pull.outcome);
     addTyped(e, method, pull);
     e.reading = reading;
     e.where = pull.outcome.where;
@@ -204,6 +230,11 @@ Expected<methods::Evidence> evidenceOf(const StudyData& data, const Pull& pull,
     e.grade = gradeOf(e.afterwards, data.study.plan);
     e.calibratedTo = pull.settings.calibratedTo.value_or(0);
     e.state = stateOf(standingOf(data, pull, reading));
+    if (boundByEntry(method, pull, e)) {
+        auto plain = pull; // how it stands by what broke and what ended it alone
+        plain.standing = Standing::counts;
+        e.state = stateOf(standingOf(data, plain, reading));
+    }
     return e;
 }
 
@@ -211,6 +242,8 @@ Expected<methods::Measured> measured(const StudyData& data, const Pull& pull, co
     const auto e = evidenceOf(data, pull, reading);
     if (!e) return tl::unexpected(e.error());
     auto all = methods::measure(methodOf(data, data.specimenAt(pull.specimen)), *e);
+    for (std::size_t i = 0; all && e->guessed && i < all->numbers.size(); ++i)
+        all->numbers[i].guess = all->numbers[i].value.has_value();
     if (all) addPhases(*all, pull, e->state);
     return all;
 }
@@ -235,6 +268,15 @@ std::vector<Metric> metricsOf(const StudyData& data) {
     return out;
 }
 
+bool readOffDisplay(const methods::Input& input) {
+    return input.of == methods::Of::pull && input.form == methods::Form::one &&
+           input.dimension == Dimension::force;
+}
+
+Dimension typedAs(const methods::Input& input, const std::optional<ReadThrough>& path) {
+    return path && readOffDisplay(input) ? path->shows : input.dimension;
+}
+
 Metric typedMetric(const StudyData& data) {
     const auto& method = methodOf(data.study.plan);
     const auto wanted = data.study.goal.metric;
@@ -245,7 +287,8 @@ Metric typedMetric(const StudyData& data) {
 }
 
 Expected<Entered> enteredFrom(const methods::Method& method, const std::vector<FieldText>& typed,
-                              const std::function<const quantity::Unit*(Dimension)>& unitOf) {
+                              const std::function<const quantity::Unit*(Dimension)>& unitOf,
+                              const std::optional<ReadThrough>& path) {
     Entered out;
     std::map<Dimension, const quantity::Unit*> spoken; // in this form
     const auto filled = [&](std::string_view key) {
@@ -258,10 +301,13 @@ Expected<Entered> enteredFrom(const methods::Method& method, const std::vector<F
         const auto* input = methods::inputNamed(method, field.key);
         if (!input) return fail(fmt::format("{} does not ask for \"{}\".", method.title, field.key));
         const bool other = input->orElse && filled(input->orElseBy);
-        const auto dimension = other ? *input->orElse : input->dimension;
+        const bool display = path && readOffDisplay(*input);
+        const auto dimension = other ? *input->orElse : typedAs(*input, path);
         const auto before = spoken.find(dimension);
-        const auto entry =
-            methods::entryOf(*input, field.text, before != spoken.end() ? before->second : unitOf(dimension));
+        const auto* unit = before != spoken.end() ? before->second : unitOf(dimension);
+        const auto entry = display && path->shows != Dimension::force
+                               ? quantity::parseEntry(field.text, path->shows, unit)
+                               : methods::entryOf(*input, field.text, unit);
         if (!entry) return tl::unexpected(entry.error());
         if (entry->unit) spoken[entry->unit->dimension] = entry->unit;
         out.fields.push_back({field.key, quantity::print(*entry)});

@@ -66,14 +66,22 @@ void readDoubt(GroupValue& value, const Pull& pull, const Goal& goal) {
     if (pull.typed && pull.typed->metric->key == goal.metric->key) text = pull.typed->asTyped;
     for (const auto& field : pull.outcome.entered.fields)
         if (field.key == goal.metric->key) text = field.text;
-    if (text.empty()) return;
-    const auto entry = quantity::parseEntry(text, goal.metric->dimension);
+    if (text.empty()) {
+        // A curve that was logged in front of a lever is as sure as the lever is.
+        if (const auto& path = pull.outcome.path;
+            path && pull.curve && goal.metric->dimension == quantity::Dimension::force)
+            value.doubt = path->doubt * std::abs(value.value.value - path->offset) / path->factor;
+        return;
+    }
+    const auto& path = pull.outcome.path;
+    const bool load = goal.metric->dimension == quantity::Dimension::force;
+    const auto entry = quantity::parseEntry(text, path && load ? path->shows : goal.metric->dimension);
     if (!entry || !entry->unit) return;
     value.doubt = entry->plusMinusSi;
     if (entry->decimals >= 0) value.resolution = 0.5 * std::pow(10.0, -entry->decimals) * entry->unit->factor;
-    if (const auto& path = pull.outcome.path; path && goal.metric->dimension == quantity::Dimension::force) {
-        value.doubt = std::hypot(path->factor * value.doubt, path->doubt * entry->si);
-        value.resolution *= path->factor;
+    if (path && load) {
+        value.doubt = std::hypot(path->feltDoubt(entry->si, value.doubt), path->pathDoubt(entry->si));
+        value.resolution = path->feltDoubt(entry->si, value.resolution);
     }
 }
 

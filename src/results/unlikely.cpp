@@ -1,6 +1,7 @@
 #include <anvil/results/unlikely.h>
 
 #include <algorithm>
+#include <anvil/results/evidence.h>
 #include <cmath>
 
 namespace anvil::results {
@@ -20,12 +21,13 @@ double median(std::vector<double> v) {
 }
 
 /// Whether two numbers stand to each other as two units that are taken for each other.
-bool mixedUp(double times) {
+bool asTwoUnits(double times) {
     const double off = std::abs(std::log(times));
     for (const double ratio : {4.4482216152605, 9.80665, 1.3558179483314, 25.4, 1000.0})
         if (std::abs(off - std::log(ratio)) <= within) return true;
-    return off >= std::log(far);
+    return false;
 }
+bool mixedUp(double times) { return asTwoUnits(times) || std::abs(std::log(times)) >= std::log(far); }
 
 } // namespace
 
@@ -49,6 +51,16 @@ std::optional<Unlikely> unlikely(const quantity::Entry& typed, std::vector<doubl
     return out;
 }
 
+std::optional<Unlikely> unlikelyRow(const quantity::Entry& told, const std::vector<double>& fellows) {
+    auto odd = unlikely(told, fellows);
+    if (!odd || !odd->meant || !asTwoUnits(odd->times)) return {};
+    const auto close = [&](double v) { return std::abs(std::log(v / odd->fellows)) <= std::log(among); };
+    return fellows.size() >= 2 &&
+                   std::all_of(fellows.begin(), fellows.end(), [&](double v) { return v > 0 && close(v); })
+               ? odd
+               : std::nullopt;
+}
+
 quantity::Entry asMeant(const quantity::Entry& typed, const quantity::Unit& meant) {
     auto out = typed;
     const double times = meant.factor / typed.unit->factor;
@@ -70,8 +82,8 @@ template <class F> void forSquare(const domain::StudyData& data, domain::Id spec
 
 /// What was read in one pull, as another display would have shown the same load.
 double shownBehind(const Through& through, const domain::Pull& pull, double read) {
-    const double felt = pull.outcome.path ? pull.outcome.path->felt(read) : read;
-    return through ? (felt - through->offset) / through->factor : felt;
+    const double felt = pull.outcome.path ? pull.outcome.path->felt(read).value : read;
+    return through ? through->shown(felt) : felt;
 }
 
 } // namespace
@@ -94,7 +106,9 @@ std::vector<double> fellowsOf(const domain::StudyData& data, domain::Id specimen
     forSquare(data, specimen, [&](const domain::Pull& pull) {
         for (const auto& field : pull.outcome.entered.fields)
             if (field.key == key)
-                if (const auto entry = methods::entryOf(input, field.text))
+                if (const auto entry = pull.outcome.path && readOffDisplay(input)
+                                           ? quantity::parseEntry(field.text, pull.outcome.path->shows)
+                                           : methods::entryOf(input, field.text))
                     out.push_back(input.dimension == quantity::Dimension::force
                                       ? shownBehind(through, pull, entry->si)
                                       : entry->si);

@@ -65,12 +65,15 @@ MetricValue typedValue(const StudyData& data, const Pull& pull) {
         break;
     }
     double value = pull.typed->value, upper = pull.typed->upper;
+    bool guess = false;
     if (const auto& path = pull.outcome.path;
         path && pull.typed->metric->dimension == quantity::Dimension::force) {
-        value = path->felt(value);
-        upper = upper != 0 ? path->felt(upper) : 0;
+        const auto felt = path->felt(value);
+        guess = !felt.inside;
+        value = felt.value;
+        upper = upper != 0 ? path->felt(upper).value : 0;
     }
-    return {stats::Value{value, state, upper}, {}, false, {}};
+    return {stats::Value{value, state, upper}, {}, guess, {}};
 }
 
 } // namespace

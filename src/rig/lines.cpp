@@ -202,7 +202,9 @@ quantity::Dimension dimensionOf(const Layout& layout, Role role,
 
 quantity::Dimension loadOf(const Layout& layout) {
     using quantity::Dimension;
-    return dimensionOf(layout, Role::force, {Dimension::force, Dimension::torque, Dimension::acceleration});
+    return dimensionOf(layout, Role::force,
+                       {Dimension::force, Dimension::torque, Dimension::acceleration, Dimension::stress,
+                        Dimension::voltage});
 }
 
 quantity::Dimension travelOf(const Layout& layout) {

@@ -37,10 +37,41 @@ Expected<Link> angleOf(const RatioPart& p) {
     return Link{std::cos(p.a), std::abs(std::tan(p.a)) * p.ua, 0};
 }
 
+Expected<Link> ramOf(const RatioPart& p) {
+    if (!(p.a > 0) || !std::isfinite(p.a))
+        return fail(
+            "A ram with an area of zero or less cannot be: give the area that the pressure works on.");
+    return Link{p.a, p.ua / p.a, 0};
+}
+
+Expected<Link> sensorOf(const RatioPart& p) {
+    if (!(p.a > 0) || !std::isfinite(p.a))
+        return fail("A sensor that gives no volts cannot be read: give the load that one volt stands for.");
+    return Link{p.a, p.ua / p.a, -p.a * p.b};
+}
+
 Expected<Link> plainOf(const RatioPart& p) {
     if (!(p.a > 0) || !std::isfinite(p.a))
         return fail("A ratio of zero or less cannot be: give what one at the cell is at the specimen.");
     return Link{p.a, p.ua / p.a, 0};
+}
+
+Expected<Link> linkOf(const RatioPart& p) {
+    switch (p.kind) {
+    case RatioPart::Kind::lever:
+        return leverOf(p);
+    case RatioPart::Kind::line:
+        return lineOf(p);
+    case RatioPart::Kind::angle:
+        return angleOf(p);
+    case RatioPart::Kind::plain:
+        return plainOf(p);
+    case RatioPart::Kind::ram:
+        return ramOf(p);
+    case RatioPart::Kind::sensor:
+        return sensorOf(p);
+    }
+    return fail("There is no such part of a load path.");
 }
 
 } // namespace
@@ -49,10 +80,13 @@ Expected<Ratio> ratioOf(std::span<const RatioPart> parts) {
     Ratio r;
     double relative = 0;
     for (const auto& p : parts) {
-        const auto link = p.kind == RatioPart::Kind::lever   ? leverOf(p)
-                          : p.kind == RatioPart::Kind::line  ? lineOf(p)
-                          : p.kind == RatioPart::Kind::angle ? angleOf(p)
-                                                             : plainOf(p);
+        const bool turns = p.kind == RatioPart::Kind::ram || p.kind == RatioPart::Kind::sensor;
+        if (turns && &p != parts.data())
+            return fail("What makes a load of a pressure or of volts comes first, next to the display.");
+        if (turns)
+            r.of =
+                p.kind == RatioPart::Kind::ram ? quantity::Dimension::stress : quantity::Dimension::voltage;
+        const auto link = linkOf(p);
         if (!link) return tl::unexpected(link.error());
         r.value *= link->value;
         r.offset = r.offset * link->value + link->offset;
@@ -63,13 +97,23 @@ Expected<Ratio> ratioOf(std::span<const RatioPart> parts) {
 }
 
 std::string sentence(const Ratio& r) {
-    std::string text = fmt::format("Reads 1, the specimen feels {}", quantity::significant(r.value, 3));
-    if (r.uncertainty > 0) text += fmt::format(" ± {}", quantity::significant(r.uncertainty, 1));
+    const bool load = r.of == quantity::Dimension::force, ram = r.of == quantity::Dimension::stress;
+    const double one = ram ? quantity::unit("bar").factor : 1; // a pascal is nothing that a gauge shows
+    std::string text = fmt::format("Reads 1{}, the specimen feels {}",
+                                   load  ? ""
+                                   : ram ? " bar"
+                                         : " V",
+                                   quantity::significant(r.value * one, 3));
+    if (r.uncertainty > 0) text += fmt::format(" ± {}", quantity::significant(r.uncertainty * one, 1));
+    if (!load) text += " N";
     if (r.offset != 0)
-        text +=
-            fmt::format(", and {} N more from the lever's own weight", quantity::significant(r.offset, 3));
+        text += fmt::format(", and {} N {}", quantity::significant(std::abs(r.offset), 3),
+                            r.of == quantity::Dimension::voltage ? r.offset < 0 ? "less" : "more"
+                                                                 : "more from the lever's own weight");
     return text + ".";
 }
+
+double areaOfBore(double bore) { return std::numbers::pi / 4 * bore * bore; }
 
 Expected<double> pivotLift(double weight, double centre, double pivot, double lift) {
     if (!(weight > 0)) return fail("The weight must be more than nothing.");

@@ -10,8 +10,8 @@ namespace {
 using Json = nlohmann::json;
 
 constexpr const char* noQuestion = "Say which question the rig answers with its force, such as MEAS:FORC?";
-constexpr const char* partKeys[] = {"lever", "line", "angle", "plain"};
-static_assert(std::size(partKeys) == static_cast<std::size_t>(RatioPart::Kind::plain) + 1);
+constexpr const char* partKeys[] = {"lever", "line", "angle", "plain", "ram", "sensor"};
+static_assert(std::size(partKeys) == static_cast<std::size_t>(RatioPart::Kind::sensor) + 1);
 
 void put(Json& o, const char* key, const std::optional<double>& v) {
     if (v) o[key] = *v;
@@ -97,8 +97,72 @@ Layout layoutFrom(const Json& o) {
 
 } // namespace
 
-std::optional<double> limitOf(const Setup& s) {
+namespace {
+
+/// The parts that make a load of what is read, and those from the cell on.
+bool turnsFirst(const Setup& s) {
+    return !s.path.empty() &&
+           (s.path[0].kind == RatioPart::Kind::ram || s.path[0].kind == RatioPart::Kind::sensor);
+}
+std::span<const RatioPart> front(const Setup& s) { return {s.path.data(), turnsFirst(s) ? 1U : 0U}; }
+
+} // namespace
+
+Expected<Ratio> ratioFromCell(const Setup& s) {
+    return ratioOf(std::span(s.path).subspan(turnsFirst(s) ? 1 : 0));
+}
+
+std::string displayTrouble(const Setup& s) {
+    using quantity::Dimension;
     const auto ratio = ratioOf(s.path);
+    if (!ratio) return ratio.error().message;
+    const auto shownAs = [](Dimension d) {
+        return d == Dimension::stress    ? "a pressure"
+               : d == Dimension::voltage ? "volts"
+               : d == Dimension::ratio   ? "bare divisions"
+                                         : "a load";
+    };
+    const bool table = !s.calibration.points.empty(), turns = turnsFirst(s);
+    if (turns && ratio->of != s.shows)
+        return fmt::format("The display shows {}, and the load path begins with {}: say which it is.",
+                           shownAs(s.shows), ratio->of == Dimension::stress ? "a ram" : "a sensor of volts");
+    if (s.shows != Dimension::force && table && turns)
+        return "There is a table from the display to loads, and a ram or a sensor as well: take one of them "
+               "out.";
+    if (s.shows != Dimension::force && !table && !turns)
+        return fmt::format(
+            "The display shows {}: {}.", shownAs(s.shows),
+            s.shows == Dimension::stress    ? "give the area of the ram that it works on, or a table to loads"
+            : s.shows == Dimension::voltage ? "give the load that one volt stands for, or a table to loads"
+                                            : "give a table of what they come to (Calibration)");
+    if (s.address.empty()) return {};
+    const auto layout = heardLayout(s);
+    const auto column = layout.find(Role::force);
+    if (s.shows == Dimension::ratio && column && !layout.columns[*column].unit.empty())
+        return fmt::format("The column of the load is in {}, and the display is said to show bare divisions.",
+                           layout.columns[*column].unit);
+    const auto heard = loadOf(layout);
+    const bool pressure = heard == Dimension::stress, volts = heard == Dimension::voltage;
+    if ((pressure && s.shows != Dimension::stress) || (volts && s.shows != Dimension::voltage) ||
+        (!pressure && s.shows == Dimension::stress) || (!volts && s.shows == Dimension::voltage))
+        return fmt::format(
+            "The column of the load is {}, and the display is said to show {}: say in Load path "
+            "what it shows.",
+            pressure ? "in a unit of pressure"
+            : volts  ? "in volts"
+                     : "in no unit of that",
+            shownAs(s.shows));
+    return {};
+}
+
+quantity::Dimension recordedLoad(const Setup& s) {
+    using quantity::Dimension;
+    const auto heard = loadOf(heardLayout(s));
+    return heard == Dimension::stress || heard == Dimension::voltage ? Dimension::force : heard;
+}
+
+std::optional<double> limitOf(const Setup& s) {
+    const auto ratio = ratioFromCell(s);
     std::optional<double> cell;
     if (s.cellLimit && ratio) cell = ratio->specimen(*s.cellLimit);
     if (s.rigLimit && cell) return std::min(*s.rigLimit, *cell);
@@ -106,7 +170,7 @@ std::optional<double> limitOf(const Setup& s) {
 }
 
 double displayStep(const Setup& s) {
-    const auto ratio = ratioOf(s.path);
+    const auto ratio = ratioFromCell(s);
     if (s.resolution && ratio) return *s.resolution * ratio->value;
     const auto limit = limitOf(s);
     return limit ? *limit / 2000 : 0.1;
@@ -119,7 +183,7 @@ std::vector<std::string> problems(const Setup& s, const std::string& today) {
          {std::pair{s.cellLimit, "cell"}, {s.rigLimit, "rig"}, {s.travel, "travel"}})
         if (limit && !(*limit > 0))
             out.push_back(fmt::format("A {} limit of zero or less cannot be: give what it can show.", what));
-    if (const auto ratio = ratioOf(s.path); !ratio) out.push_back(ratio.error().message);
+    if (auto trouble = displayTrouble(s); !trouble.empty()) out.push_back(std::move(trouble));
     const auto add = [&](std::vector<std::string> more) {
         out.insert(out.end(), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
     };
@@ -158,6 +222,7 @@ std::string toJson(const Setup& s) {
     put(o, "resolution_N", s.resolution);
     put(o, "speed_m_per_s", s.speed);
     if (s.compliance != 0) o["compliance_m_per_N"] = s.compliance;
+    if (s.shows != quantity::Dimension::force) o["shows"] = quantity::name(s.shows);
     for (const auto& p : s.path)
         o["path"].push_back({{"kind", partKeys[static_cast<int>(p.kind)]},
                              {"a", p.a},
@@ -197,9 +262,10 @@ Expected<Setup> setupFromJson(const std::string& text_) {
         s.resolution = number(o, "resolution_N");
         s.speed = number(o, "speed_m_per_s");
         s.compliance = o.value("compliance_m_per_N", 0.0);
+        s.shows = quantity::dimensionNamed(text(o, "shows")).value_or(quantity::Dimension::force);
         for (const auto& p : o.value("path", Json::array())) {
             RatioPart part;
-            for (int k = 0; k < 4; ++k)
+            for (std::size_t k = 0; k < std::size(partKeys); ++k)
                 if (text(p, "kind") == partKeys[k]) part.kind = static_cast<RatioPart::Kind>(k);
             part.a = p.value("a", 1.0);
             part.b = p.value("b", 1.0);
@@ -231,10 +297,14 @@ Expected<Conversion> Conversion::make(const Setup& s) {
     if (s.protocol == Protocol::answers && s.forceQuery.empty()) return fail(noQuestion);
     auto calibration = Calibration::make(s.calibration.points);
     if (!calibration) return tl::unexpected(calibration.error());
-    const auto ratio = ratioOf(s.path);
-    if (!ratio) return tl::unexpected(ratio.error());
+    if (const auto trouble = displayTrouble(s); !trouble.empty()) return fail(trouble);
+    const auto ratio = ratioOf(s.path), behind = ratioFromCell(s), before = ratioOf(front(s));
+    if (!ratio || !behind || !before) return fail("The load path cannot be used."); // looked at above
     c.m_calibration = std::move(*calibration);
     c.m_ratio = *ratio;
+    c.m_ratio.offset = behind->offset; // the zero takes off what a sensor shows of nothing
+    c.m_front = *before;
+    if (c.m_front.of == quantity::Dimension::voltage) c.m_zero = s.path[0].b;
     c.m_sign = s.flipped ? -1 : 1;
     c.m_compliance = s.compliance;
     const auto layout = heardLayout(s);
@@ -351,7 +421,8 @@ std::optional<double> Conversion::calibratedTo() const {
 }
 
 double Conversion::cellEnd(double cellLimit) const {
-    return m_ratio.value * (cellLimit - m_sign * m_calibration(m_zero).value) + m_ratio.offset;
+    const double zero = m_front.specimen(m_calibration(m_zero).value); // N at the cell
+    return m_ratio.value / m_front.value * (cellLimit - m_sign * zero) + m_ratio.offset;
 }
 
 } // namespace anvil::rig

@@ -78,6 +78,38 @@ domain::Entered enteredFrom(const JsonFields& o) {
     return e;
 }
 
+QJsonObject pathToJson(const domain::ReadThrough& path) {
+    QJsonObject o{{"factor", path.factor}, {"offset_n", path.offset}, {"doubt", path.doubt}};
+    if (path.shows != quantity::Dimension::force)
+        o["shows"] = QString::fromUtf8(quantity::name(path.shows).data());
+    QJsonArray table;
+    for (const auto& p : path.table)
+        table.append(QJsonArray{p.reading, p.truth});
+    put(o, "table", table);
+    return o;
+}
+
+domain::ReadThrough pathFrom(const JsonFields& o) {
+    auto& trouble = o.trouble();
+    domain::ReadThrough path;
+    path.factor = o.number("factor", 1);
+    path.offset = o.number("offset_n", 0);
+    path.doubt = o.number("doubt", 0);
+    if (!(path.factor > 0)) trouble.say(QStringLiteral("a load path has a factor above zero"));
+    if (o.has("shows")) {
+        const auto shows = quantity::dimensionNamed(o.text("shows"));
+        if (!shows) trouble.say(QStringLiteral("no display shows \"%1\"").arg(text(o.text("shows"))));
+        path.shows = shows.value_or(path.shows);
+    }
+    o.list("table", [&](const QJsonValue& v) {
+        const auto pair = jsonList(v, 2, trouble);
+        path.table.push_back({jsonNumber(pair[0], trouble), jsonNumber(pair[1], trouble)});
+    });
+    if (const auto made = quantity::Calibration::make(path.table); !made)
+        trouble.say(QString::fromStdString(made.error().message));
+    return path;
+}
+
 } // namespace
 
 QString outcomeToJson(const domain::Outcome& outcome) {
@@ -91,10 +123,7 @@ QString outcomeToJson(const domain::Outcome& outcome) {
     if (outcome.whileUnloading) o["while_unloading"] = true;
     put(o, "elsewhere", outcome.elsewhere);
     if (outcome.standingSaid) o["standing_said"] = true;
-    if (outcome.path)
-        o["path"] = QJsonObject{{"factor", outcome.path->factor},
-                                {"offset_n", outcome.path->offset},
-                                {"doubt", outcome.path->doubt}};
+    if (outcome.path) o["path"] = pathToJson(*outcome.path);
     QJsonArray shares, marks, phases;
     for (const auto& s : outcome.shares)
         shares.append(QJsonObject{{"mode", text(s.mode)}, {"share", s.share}});
@@ -140,10 +169,7 @@ Expected<domain::Outcome> outcomeFromJson(const QString& json) {
     out.elsewhere = o.text("elsewhere");
     out.standingSaid = o.flag("standing_said");
     if (o.has("path")) {
-        const auto path = o.object("path");
-        out.path = domain::ReadThrough{path.number("factor", 1), path.number("offset_n", 0),
-                                       path.number("doubt", 0)};
-        if (!(out.path->factor > 0)) trouble.say(QStringLiteral("a load path has a factor above zero"));
+        out.path = pathFrom(o.object("path"));
     }
     objects("shares", [&](const JsonFields& s) {
         out.shares.push_back({s.text("mode"), s.number("share", 0)});

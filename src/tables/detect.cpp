@@ -284,6 +284,7 @@ Expected<void> assignByHeadings(const std::vector<std::string_view>& lines, Layo
         auto& c = layout.columns[i];
         const auto& h = headings[i];
         if (!h.name.empty()) c.header = h.name;
+        c.written = h.written;
         if (h.unit) c.unit = h.unit;
         if (c.words) continue; // says in words what the numbers are
         if (h.load > best) {
@@ -402,14 +403,20 @@ Expected<void> applyHint(Layout& layout, const std::string& hint, Role role) {
     if (hint.empty()) return {};
     for (std::size_t i = 0; i < layout.columns.size(); ++i) {
         auto& c = layout.columns[i];
-        if (lowered(c.header) != lowered(hint) && fmt::format("{}", i + 1) != hint) continue;
+        if (lowered(c.header) != lowered(hint) && lowered(c.written) != lowered(hint) &&
+            fmt::format("{}", i + 1) != hint)
+            continue;
         if (const auto old = layout.find(role); old && *old != i) layout.columns[*old].role = Role::ignore;
         c.role = role;
         c.why = Why::person;
         const auto wanted = role == Role::force  ? Dimension::force
                             : role == Role::time ? Dimension::time
                                                  : Dimension::length;
-        if (c.unit && c.unit->dimension != wanted) c.unit = nullptr; // the person knows better what it is
+        const bool display =
+            role == Role::force && c.unit &&
+            (c.unit->dimension == Dimension::stress || c.unit->dimension == Dimension::voltage);
+        if (c.unit && c.unit->dimension != wanted && !display)
+            c.unit = nullptr; // the person knows better what it is
         return {};
     }
     std::string names;
@@ -447,6 +454,21 @@ void assignStanding(Layout& layout) {
             return;
         }
     }
+}
+
+/// Where the rig reads a pressure or volts, the only column in a unit of that is the load's.
+void takeDisplay(Layout& layout, const Hints& hints) {
+    if (hints.load != Dimension::stress && hints.load != Dimension::voltage) return;
+    std::optional<std::size_t> only;
+    for (std::size_t i = 0; i < layout.columns.size(); ++i) {
+        const auto* unit = layout.columns[i].unit;
+        if (!unit || unit->dimension != hints.load || layout.columns[i].role != Role::ignore) continue;
+        if (only) return;
+        only = i;
+    }
+    if (!only) return;
+    layout.columns[*only].role = Role::force;
+    layout.columns[*only].why = Why::unit;
 }
 
 /// A clock without a name is the time; the only column with a name that says nothing ("value", "field1") the
@@ -525,6 +547,7 @@ Expected<Layout> detect(std::string_view text, const Hints& hints) {
     if (auto ok = applyHint(layout, hints.displacement, Role::displacement); !ok)
         return tl::unexpected(ok.error());
     if (auto ok = applyHint(layout, hints.force, Role::force); !ok) return tl::unexpected(ok.error());
+    if (!layout.find(Role::force)) takeDisplay(layout, hints);
     if (!layout.find(Role::force)) takeNeutral(layout, headings);
     if (!layout.find(Role::force)) {
         std::string list;

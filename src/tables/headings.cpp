@@ -86,6 +86,13 @@ bool isOther(std::string_view unit) {
     return std::find(otherUnits.begin(), otherUnits.end(), u) != otherUnits.end();
 }
 
+/// What a gauge in front of a ram or a sensor shows: no load by itself, and one where the rig says of what.
+const quantity::Unit* displayUnit(std::string_view unit) {
+    for (const auto d : {Dimension::stress, Dimension::voltage})
+        if (const auto known = quantity::findUnit(unit, d)) return *known;
+    return nullptr;
+}
+
 bool ends(const Words& words, std::string_view tail) {
     return std::any_of(words.begin(), words.end(),
                        [&](const auto& w) { return w.size() > tail.size() && w.ends_with(tail); });
@@ -229,7 +236,8 @@ Heading readHeading(std::string_view text, std::string_view unitBelow) {
     h.name = name.empty() ? std::string(trimmed(text)) : name;
     h.unitText = unit;
     const bool other = isOther(unit);
-    h.unit = other ? nullptr : unitNamed(unit);
+    h.unit = other ? displayUnit(unit) : unitNamed(unit);
+    h.written = std::string(trimmed(text));
     if (const auto* g = gravity(words, unit)) h.unit = g;
     h.unknownUnit = !other && !h.unit && meantAsUnit(unit) && lowered(unit) != "hh:mm:ss";
     const auto measures = [&](Dimension d) { return h.unit && h.unit->dimension == d; };

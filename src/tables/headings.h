@@ -10,6 +10,7 @@ enum class LoadClaim { never, unlikely, unitOnly, wordOnly, wordAndUnit };
 
 struct Heading {
     std::string name;                     ///< without its unit
+    std::string written{};                ///< as it stands in the file
     std::string unitText;                 ///< as it stands there
     const quantity::Unit* unit = nullptr; ///< if it is known
     bool unknownUnit = false;             ///< it names one, and nobody knows it

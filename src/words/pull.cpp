@@ -11,6 +11,7 @@
 #include <anvil/quantity/print.h>
 #include <anvil/results/ends.h>
 #include <anvil/results/evidence.h>
+#include <anvil/words/read_off.h>
 #include <anvil/words/values.h>
 #include <array>
 #include <fmt/format.h>
@@ -333,21 +334,8 @@ std::vector<std::string> factsOf(const StudyData& data, const Pull& pull, const 
     const auto* reading = readings.find(pull.id);
     std::vector<std::string> out;
     if (pull.typed) out.push_back("Typed: " + pull.typed->asTyped);
-    if (const auto& path = pull.outcome.path) {
-        auto text = fmt::format("Read off the display: the piece feels {} × that",
-                                quantity::significant(path->factor));
-        if (path->doubt > 0) text += fmt::format(" (± {})", quantity::significant(path->doubt, 2));
-        if (path->offset != 0)
-            text +=
-                fmt::format(", and {} more", withUnit(path->offset, units.of(quantity::Dimension::force)));
-        if (pull.typed && pull.typed->metric->dimension == quantity::Dimension::force) {
-            const auto entry = quantity::parseEntry(pull.typed->asTyped, quantity::Dimension::force);
-            const auto& unit = entry && entry->unit ? *entry->unit : units.of(quantity::Dimension::force);
-            text += fmt::format(": {} × {} = {} at the piece", pull.typed->asTyped,
-                                quantity::significant(path->factor),
-                                withUnit(path->felt(pull.typed->value), unit));
-        }
-        out.push_back(text + ".");
+    if (pull.outcome.path) {
+        out.push_back(readOffText(pull, *pull.outcome.path, units));
     } else if (!pull.sourceName.empty())
         out.push_back("Source: " + pull.sourceName);
     addEntered(out, data, pull, specimen, reading, units);

@@ -55,8 +55,8 @@ Expected<Id> keepEntered(OpenProject& project, const domain::Pull& pull, const Q
 bool hasLoad(const methods::Method& method, const std::vector<domain::FieldText>& fields) {
     return std::any_of(fields.begin(), fields.end(), [&](const domain::FieldText& f) {
         const auto* input = methods::inputNamed(method, f.key);
-        return input && input->of == methods::Of::pull && input->form == methods::Form::one &&
-               input->dimension == quantity::Dimension::force;
+        return input && results::readOffDisplay(*input) &&
+               f.text.find_first_not_of(" \t") != std::string::npos;
     });
 }
 
@@ -70,19 +70,43 @@ std::optional<DisplayPath> pathOf(const OpenProject& project, const domain::Stud
     if (at == all.rend()) return std::nullopt;
     const auto& setup = at->second;
     const auto ratio = rig::ratioOf(setup.path);
-    if (!ratio || (std::abs(ratio->value - 1) < 1e-9 && ratio->offset == 0)) return std::nullopt;
-    return DisplayPath{setup.name, {ratio->value, ratio->offset, ratio->uncertainty}};
+    const bool load = setup.shows == quantity::Dimension::force;
+    if (!ratio ||
+        (load && std::abs(ratio->value - 1) < 1e-9 && ratio->offset == 0 && setup.calibration.points.empty()))
+        return std::nullopt;
+    return DisplayPath{
+        setup.name,
+        {ratio->value, ratio->offset, ratio->uncertainty, setup.shows, setup.calibration.points},
+        rig::displayTrouble(setup),
+        at->first};
+}
+
+std::string nobodySaid(const DisplayPath& path) {
+    return fmt::format("The rig \"{}\" stands between: {}. Say first whether loads are read off the display "
+                       "or are those at the piece.",
+                       path.rig, domain::standsBetween(path.through));
 }
 
 Expected<std::optional<domain::ReadThrough>> readThrough(const OpenProject& project,
                                                          const domain::StudyData& data) {
     const auto path = pathOf(project, data);
     if (!path || data.study.plan.readAt == "piece") return std::optional<domain::ReadThrough>{};
-    if (data.study.plan.readAt == "display") return std::optional(path->through);
-    return fail(
-        fmt::format("The rig \"{}\" stands between: the piece feels {} × what its display shows. Say first "
-                    "whether loads are read off the display or are those at the piece.",
-                    path->rig, quantity::significant(path->through.factor)));
+    if (data.study.plan.readAt != "display") return fail(nobodySaid(*path));
+    if (!path->trouble.empty()) return fail(fmt::format("The rig \"{}\": {}", path->rig, path->trouble));
+    return std::optional(path->through);
+}
+
+quantity::Dimension typedIn(const OpenProject& project, const domain::StudyData& data) {
+    const auto dimension = results::typedMetric(data)->dimension;
+    const auto through = readThrough(project, data);
+    const bool display = dimension == quantity::Dimension::force && through && *through;
+    return display ? (*through)->shows : dimension;
+}
+
+quantity::Dimension typedIn(const OpenProject& project, const domain::StudyData& data,
+                            const methods::Input& input) {
+    const auto through = readThrough(project, data);
+    return results::typedAs(input, through ? *through : std::nullopt);
 }
 
 Expected<void> setReadAt(OpenProject& project, Id study, const std::string& where) {
@@ -111,14 +135,15 @@ Expected<Id> addTypedPull(OpenProject& project, const TypedPull& typed) {
         p.standing = domain::Standing::notRead;
         p.reason = "The number was lost.";
     } else {
-        const auto entry = quantity::parseEntry(typed.text, metric->dimension, typed.fallback);
-        if (!entry) return tl::unexpected(entry.error());
-        if (entry->si < 0) return fail("A strength below zero cannot be.");
         if (metric->dimension == quantity::Dimension::force) {
             const auto path = readThrough(project, *data);
             if (!path) return tl::unexpected(path.error());
             p.outcome.path = *path;
         }
+        const auto entry = quantity::parseEntry(
+            typed.text, p.outcome.path ? p.outcome.path->shows : metric->dimension, typed.fallback);
+        if (!entry) return tl::unexpected(entry.error());
+        if (entry->si < 0) return fail("A strength below zero cannot be.");
         project.heard(data->study.id, *entry->unit);
         p.typed = domain::TypedValue{metric, entry->si, entry->upperSi, quantity::print(*entry)};
         using quantity::Doubt;
@@ -153,17 +178,21 @@ Expected<Id> addTypedPull(OpenProject& project, const TypedPull& typed) {
 Expected<Id> addEntry(OpenProject& project, const FilledForm& entry) {
     const auto* data = project.studyOfSpecimen(entry.specimen);
     if (!data) return fail("There is no piece that this result could belong to.");
-    const auto entered = results::enteredFrom(results::methodOf(*data, data->specimenAt(entry.specimen)),
-                                              entry.fields, entry.unitOf);
-    if (!entered) return tl::unexpected(entered.error());
-    hear(project, data->study.id, results::methodOf(*data, data->specimenAt(entry.specimen)),
-         entered->fields);
+    const auto& method = results::methodOf(*data, data->specimenAt(entry.specimen));
     domain::Pull pull;
     if (entry.pull) {
         const auto* known = data->pull(entry.pull);
         if (!known) return fail("There is no such pull any more.");
         pull = *known;
     }
+    if (!pull.outcome.path && hasLoad(method, entry.fields)) {
+        const auto path = readThrough(project, *data);
+        if (!path) return tl::unexpected(path.error());
+        pull.outcome.path = *path;
+    }
+    const auto entered = results::enteredFrom(method, entry.fields, entry.unitOf, pull.outcome.path);
+    if (!entered) return tl::unexpected(entered.error());
+    hear(project, data->study.id, method, entered->fields);
     pull.specimen = entry.specimen;
     pull.performedAt = entry.performedAt;
     pull.operatorName = entry.operatorName;
@@ -171,12 +200,6 @@ Expected<Id> addEntry(OpenProject& project, const FilledForm& entry) {
     pull.outcome.part = entry.part;
     pull.practice = data->study.plan.practice;
     pull.outcome.entered = *entered;
-    if (!pull.outcome.path &&
-        hasLoad(results::methodOf(*data, data->specimenAt(entry.specimen)), entered->fields)) {
-        const auto path = readThrough(project, *data);
-        if (!path) return tl::unexpected(path.error());
-        pull.outcome.path = *path;
-    }
     if (!entry.note.empty()) pull.note = entry.note;
     const auto told = results::told(*data, pull);
     if (!told) return tl::unexpected(told.error());
@@ -200,6 +223,14 @@ Expected<Id> addLadderStep(OpenProject& project, Id specimen, const domain::Ladd
     auto& steps = pull.outcome.entered.steps;
     if (!steps.empty() && !steps.back().held)
         return fail("This piece has let go already: take the next one.");
+    if (steps.empty() && !step.distance) { // on a lever of its own it says where it hangs
+        const auto path = readThrough(project, *data);
+        if (!path) return tl::unexpected(path.error());
+        if (*path && (*path)->shows != quantity::Dimension::force)
+            return fail("Steps are told as loads, and the display shows none: say that they are those at the "
+                        "piece.");
+        pull.outcome.path = *path;
+    }
     steps.push_back(step);
     pull.specimen = specimen;
     const auto told = results::told(*data, pull);

@@ -7,6 +7,7 @@
 #include <algorithm>
 #include <anvil/domain/bounds.h>
 #include <anvil/domain/spoken.h>
+#include <anvil/results/evidence.h>
 #include <anvil/tables/file.h>
 #include <anvil/work/entry_commands.h>
 #include <anvil/work/told_rig.h>
@@ -121,12 +122,26 @@ Expected<tables::Log> read(const std::string& bytes, const ImportChoices& choice
 }
 
 /// Reads a row's curve for the preview, and says what somebody should look at.
-void readInto(ImportRow& row, const std::optional<double>& rigLimit) {
+void readInto(ImportRow& row, const ImportPlan& plan) {
     row.digest = store::digest(row.curve);
     row.reading.reset();
-    row.error.clear();
+    row.error = row.unusable.toStdString();
     row.settings = {};
-    row.settings.rigLimit = rigLimit;
+    if (!row.error.empty()) {
+        row.doubts << row.unusable;
+        row.include = false;
+        return;
+    }
+    row.settings.rigLimit = plan.rigLimit;
+    if (plan.readOffDisplay() && row.curve.load == quantity::Dimension::force) {
+        const auto& through = plan.path->through;
+        row.settings.preload = through.offset;
+        if (!through.table.empty()) {
+            const auto ends = {through.felt(through.table.front().reading).value,
+                               through.felt(through.table.back().reading).value};
+            row.settings.calibratedTo = std::max(ends);
+        }
+    }
     auto reading = curve::read(row.curve, row.settings);
     if (!reading) {
         row.error = reading.error().message;
@@ -144,6 +159,31 @@ void readInto(ImportRow& row, const std::optional<double>& rigLimit) {
         row.doubts << QString::fromStdString(w);
     for (const auto& n : row.reading->notes)
         row.notes << QString::fromStdString(n);
+}
+
+/// What was logged at a display becomes what the piece felt; what cannot become a load is left out.
+void feltAtPiece(ImportRow& row, const ImportPlan& plan) {
+    using quantity::Dimension;
+    const auto load = row.curve.load;
+    const bool other = load == Dimension::stress || load == Dimension::voltage;
+    if (plan.readOffDisplay() && load == plan.path->through.shows) {
+        const auto& through = plan.path->through;
+        for (auto& f : row.curve.force)
+            f = through.felt(f).value;
+        row.curve.load = Dimension::force;
+        row.notes << QStringLiteral("read off the display of %1, and given as the piece felt it")
+                         .arg(QString::fromStdString(plan.path->rig));
+    } else if (other && !plan.needsReadAt()) {
+        row.unusable =
+            QStringLiteral("its load is in a unit of %1, and no rig says what that is at the piece: "
+                           "set one up whose display shows it (Rig, Load path)")
+                .arg(QString::fromUtf8(quantity::name(load).data()));
+    } else if (plan.readOffDisplay() && load == Dimension::force) {
+        row.unusable =
+            QStringLiteral("the display of %1 shows no load, and this file holds one: say that it is "
+                           "that at the piece")
+                .arg(QString::fromStdString(plan.path->rig));
+    }
 }
 
 /// Numbers runs of the same square one after another where their names number none, or two alike.
@@ -181,7 +221,7 @@ void joinWithAbove(ImportPlan& plan, std::size_t index) {
     above.doubts.clear();
     above.notes = QStringList{QStringLiteral("runs joined by hand")};
     above.include = true;
-    readInto(above, plan.rigLimit);
+    readInto(above, plan);
     plan.rows.erase(plan.rows.begin() + static_cast<std::ptrdiff_t>(index));
 }
 
@@ -199,7 +239,7 @@ bool splitAtRises(ImportPlan& plan, std::size_t index) {
         row.notes = QStringList{QStringLiteral("split by hand")};
         row.include = true;
         row.replicate = k == 0 ? whole.replicate : 0;
-        readInto(row, plan.rigLimit);
+        readInto(row, plan);
         plan.rows.insert(plan.rows.begin() + static_cast<std::ptrdiff_t>(index + k), std::move(row));
     }
     numberReplicates(plan);
@@ -213,6 +253,15 @@ QString ImportFile::lossText() const {
                     .arg(problems[0].line)
                     .arg(QString::fromStdString(problems[0].reason));
     return text;
+}
+
+bool ImportPlan::needsReadAt() const {
+    using quantity::Dimension;
+    return path && readAt.empty() && std::any_of(rows.begin(), rows.end(), [](const ImportRow& r) {
+               const auto load = r.curve.load;
+               return r.include &&
+                      (load == Dimension::force || load == Dimension::stress || load == Dimension::voltage);
+           });
 }
 
 int ImportPlan::alike() const {
@@ -229,13 +278,17 @@ ImportPlan lookAt(const QStringList& given, const ImportChoices& choices, const 
     const auto names = namesOf(paths);
     plan.pattern = choices.pattern.value_or(tables::patternOf(names));
     plan.rigLimit = choices.rigLimit;
+    plan.path = choices.path;
+    plan.readAt = choices.readAt;
+    auto hinted = choices;
+    if (choices.path) hinted.hints.load = choices.path->through.shows;
     std::set<QString> seen;
     for (qsizetype i = 0; i < paths.size() && !(stop && *stop); ++i) {
         ImportFile file;
         file.path = paths[i];
         file.name = QFileInfo(paths[i]).fileName();
         const auto bytes = tables::readFile(QFile::encodeName(paths[i]).toStdString());
-        auto log = bytes ? read(*bytes, choices) : tl::unexpected(bytes.error());
+        auto log = bytes ? read(*bytes, hinted) : tl::unexpected(bytes.error());
         if (!log) {
             plan.unread << QStringLiteral("%1: %2.").arg(file.name,
                                                          QString::fromStdString(log.error().message));
@@ -268,7 +321,8 @@ ImportPlan lookAt(const QStringList& given, const ImportChoices& choices, const 
             row.run = QString::fromStdString(run.label);
             row.curve = std::move(run.curve);
             row.overload = run.overload;
-            readInto(row, choices.rigLimit);
+            feltAtPiece(row, plan);
+            readInto(row, plan);
             assignNames(row, plan.pattern);
             if (known.contains(row.digest) || !seen.insert(row.digest).second) {
                 row.repeat = true;
@@ -312,17 +366,25 @@ Expected<Imported> importRuns(store::Project& project, const domain::StudyData& 
     Imported out;
     out.pulls = static_cast<int>(count);
     out.what = count == 1 ? QStringLiteral("Import 1 run") : QStringLiteral("Import %1 runs").arg(count);
+    if (plan.needsReadAt()) return fail(nobodySaid(*plan.path));
+    if (plan.readOffDisplay() && !plan.path->trouble.empty())
+        return fail(plan.path->rig + ": " + plan.path->trouble);
     const auto rigs = project.setups();
     if (!rigs) return tl::unexpected(rigs.error());
     auto entry = project.write(out.what, [&](store::Writer& w) {
         Id setup = 0;
         auto study = into;
-        if (plan.rigLimit) { // what was told of it is kept as a rig
+        if (plan.rigLimit && !plan.readOffDisplay()) { // what was told of it is kept as a rig
             rig::Setup told;
             told.name = rigOfLogs;
             told.rigLimit = plan.rigLimit;
             setup = keepSetup(w, *rigs, told);
             if (!study.study.id && study.study.plan.rig.empty()) study.study.plan.rig = rigOfLogs;
+        }
+        if (plan.path) study.study.plan.readAt = plan.readAt;
+        if (plan.readOffDisplay()) {
+            setup = plan.path->setup;
+            if (!study.study.id && study.study.plan.rig.empty()) study.study.plan.rig = plan.path->rig;
         }
         // What the files are in is what is meant by a number typed without a unit from now on.
         for (const auto& row : plan.rows)
@@ -345,8 +407,10 @@ Expected<Imported> importRuns(store::Project& project, const domain::StudyData& 
                                    .lastModified()
                                    .toString(Qt::ISODate)
                                    .toStdString();
-            pull.settings.rigLimit = plan.rigLimit;
+            pull.settings = row.settings;
             pull.setup = setup;
+            if (plan.readOffDisplay() && row.curve.load == quantity::Dimension::force)
+                pull.outcome.path = plan.path->through;
             if (row.overload) pull.outcome.limit = domain::Limit::toppedOut;
             const auto id = w.add(pull);
             if (row.reading) out.read.push_back({{id, pull.curve, row.settings, row.digest}, *row.reading});
@@ -367,6 +431,31 @@ std::optional<domain::Metric> metricOf(quantity::Dimension dimension, const std:
     return std::nullopt;
 }
 
+std::vector<UnlikelyRow> unlikelyRows(const tables::ValueTable& table, const quantity::Unit* unit) {
+    struct Told {
+        const tables::ValueRow* row;
+        double si;
+    };
+    std::map<std::pair<std::string, std::string>, std::vector<Told>> squares;
+    for (const auto& row : table.rows)
+        if (const auto* own = row.unit ? row.unit : unit; own && row.value.state == stats::State::exact)
+            squares[{row.option, row.condition}].push_back({&row, own->toSi(row.value.value)});
+    std::vector<UnlikelyRow> out;
+    for (const auto& [name, all] : squares)
+        for (std::size_t i = 0; i < all.size(); ++i) {
+            std::vector<double> fellows;
+            for (std::size_t j = 0; j < all.size(); ++j)
+                if (j != i) fellows.push_back(all[j].si);
+            quantity::Entry told;
+            told.si = all[i].si;
+            told.unit = all[i].row->unit ? all[i].row->unit : unit;
+            if (const auto odd = results::unlikelyRow(told, fellows))
+                out.push_back({all[i].row->line, told, *odd});
+        }
+    std::sort(out.begin(), out.end(), [](const auto& a, const auto& b) { return a.line < b.line; });
+    return out;
+}
+
 Expected<Imported> importValues(OpenProject& project, const domain::StudyData& into,
                                 const tables::ValueTable& table, const quantity::Unit* unit,
                                 const QString& sourceName) {
@@ -377,16 +466,24 @@ Expected<Imported> importValues(OpenProject& project, const domain::StudyData& i
     if (!first) return tl::unexpected(first.error());
     if (!*first) return fail("The table names no unit: choose one first.");
     const auto dimension = (*first)->dimension;
-    const auto metric = metricOf(dimension, into.study.plan.method);
-    if (!metric)
-        return fail("The values measure " + std::string(quantity::name(dimension)) +
-                    ", which the method of the study does not tell: choose another in Question first.");
     std::optional<domain::ReadThrough> path;
-    if (dimension == quantity::Dimension::force) {
+    const auto display = pathOf(project, into);
+    const auto typed = results::typedMetric(into);
+    const bool shown = display && display->through.shows == dimension &&
+                       typed->dimension == quantity::Dimension::force && // of a gauge in front of a ram
+                       into.study.plan.readAt != "piece";
+    if (dimension == quantity::Dimension::force || shown) {
         const auto through = readThrough(project, into);
         if (!through) return tl::unexpected(through.error());
         path = *through;
+        if (path && path->shows != dimension)
+            return fail("The display of the rig shows no load, and the table holds loads: say that they are "
+                        "those at the piece.");
     }
+    const auto metric = shown && path ? std::optional(typed) : metricOf(dimension, into.study.plan.method);
+    if (!metric)
+        return fail("The values measure " + std::string(quantity::name(dimension)) +
+                    ", which the method of the study does not tell: choose another in Question first.");
     Imported out;
     out.pulls = static_cast<int>(rows.size());
     out.what = QStringLiteral("Import %1 single results").arg(rows.size());

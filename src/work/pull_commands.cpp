@@ -34,7 +34,7 @@ Expected<void> setStanding(OpenProject& project, Id pullId, domain::Standing sta
                                                             QString::fromUtf8(domain::word(standing))),
                               [&](domain::Pull& p) {
                                   p.standing = standing;
-                                  p.outcome.standingSaid = standing == domain::Standing::counts;
+                                  p.outcome.standingSaid = true;
                                   p.reason = standing == domain::Standing::counts
                                                  ? std::string()
                                                  : reason.trimmed().toStdString();

@@ -44,7 +44,7 @@ Expected<Id> saveRig(OpenProject& project, const rig::Setup& setup) {
 }
 
 domain::RigReach reachOf(const rig::Setup& setup) {
-    const auto ratio = rig::ratioOf(setup.path);
+    const auto ratio = rig::ratioFromCell(setup);
     return {setup.rigLimit, setup.cellLimit, ratio ? ratio->value : 1, setup.travel};
 }
 

@@ -7,6 +7,7 @@
 #include <anvil/work/entry_commands.h>
 #include <anvil/work/plan_commands.h>
 #include <anvil/work/pull_commands.h>
+#include <anvil/work/rig_commands.h>
 
 #include "shell/due_watch.h"
 #include "shell/ledger.h"
@@ -225,6 +226,146 @@ TEST_F(Entering, GaugesAreReadOverDaysAndAskedFor) {
     EXPECT_EQ(standing(study().pulls[0]), domain::Standing::counts);
     EXPECT_NEAR(value(0).value, 0.001, 1e-9);
     EXPECT_EQ(study().study.goal.metric, domain::metric("creep"));
+}
+
+/// What the next number belongs to stands above the field, whatever was done before: random sequences at
+/// every page where results are entered (that of single numbers has its own, with unplanned pieces).
+struct Turns : Entering {
+    std::uint64_t state = 11;
+    int pick(int n) {
+        state = state * 6364136223846793005ULL + 1442695040888963407ULL;
+        return static_cast<int>((state >> 33) % static_cast<std::uint64_t>(n));
+    }
+    std::string above(const QWidget* panel) {
+        return panel->findChild<QLabel*>("nextPiece")
+            ->text()
+            .section('\n', 0, 0)
+            .section(',', 0, 0)
+            .section(' ', 0, 0)
+            .toStdString();
+    }
+    /// The pulls that an action made or changed are of the piece that stood above.
+    void expectOn(const std::vector<domain::Pull>& before, const std::string& label) {
+        for (const auto& pull : study().pulls) {
+            const auto at = std::find_if(before.begin(), before.end(),
+                                         [&](const domain::Pull& p) { return p.id == pull.id; });
+            if (at == before.end() || *at != pull) {
+                EXPECT_EQ(study().specimenAt(pull.specimen).label, label);
+            }
+        }
+    }
+};
+
+TEST_F(Turns, OfAForm) {
+    begin("torque");
+    const auto* panel = window->findChild<EntryPanel*>();
+    ASSERT_TRUE(panel->isVisible());
+    int kept = 0;
+    for (int step = 0; step < 40; ++step) {
+        const auto label = above(panel);
+        const auto before = study().pulls;
+        auto* field = child<QLineEdit>("entry-breakaway");
+        switch (pick(4)) {
+        case 0:
+            if (field->isVisible()) child<QPushButton>("entryOther")->click();
+            break;
+        case 1:
+            key(Qt::Key_Z, Qt::ControlModifier);
+            settle();
+            continue; // what is taken back was of another
+        default:
+            if (!field->isVisible() || label.empty()) break;
+            type("entry-breakaway", QString("4.%1 N\u00b7m").arg(step % 10));
+            type("entry-running", "");
+        }
+        settle();
+        kept += study().pulls.size() > before.size();
+        expectOn(before, label);
+    }
+    EXPECT_GT(kept, 4);
+}
+
+TEST_F(Turns, OfALadder) {
+    begin("step-ladder");
+    auto* panel = window->findChild<LadderPanel*>();
+    type("ladderFirst", "100 N");
+    type("ladderMore", "50 N");
+    int letGo = 0;
+    for (int step = 0; step < 24; ++step) {
+        const auto label = above(panel);
+        const auto before = study().pulls;
+        if (pick(6) == 0) {
+            key(Qt::Key_Z, Qt::ControlModifier);
+            settle();
+            continue;
+        }
+        static constexpr Qt::Key keys[] = {Qt::Key_Space, Qt::Key_Space, Qt::Key_1,
+                                           Qt::Key_9,     Qt::Key_2,     Qt::Key_0};
+        panel->setFocus();
+        QTest::qWait(static_cast<int>(LadderPanel::guardMs) + 20);
+        QTest::keyClick(panel, keys[pick(6)]);
+        settle();
+        expectOn(before, label);
+        letGo += child<QLabel>("benchSentence")->text().contains("What broke?");
+    }
+    EXPECT_GT(letGo, 0);
+    EXPECT_GT(study().pulls.size(), 1U);
+}
+
+TEST_F(Turns, OfGauges) {
+    begin("creep");
+    auto now = QDateTime(QDate(2026, 5, 4), QTime(9, 0));
+    session().setNow(now);
+    const auto* panel = window->findChild<GaugePanel*>();
+    ASSERT_TRUE(panel->isVisible());
+    std::map<std::string, std::size_t> readings;
+    for (int step = 0; step < 40; ++step) {
+        session().setNow(now = now.addSecs(3600));
+        if (pick(3) == 0) {
+            auto* table = panel->findChild<QTableWidget*>("gauges");
+            if (table->rowCount()) table->selectRow(pick(table->rowCount()));
+            settle();
+        }
+        const auto label = above(panel);
+        const auto before = study().pulls;
+        if (label.empty()) break;
+        if (pick(8) == 0) {
+            key(Qt::Key_Z, Qt::ControlModifier);
+            settle();
+            continue;
+        }
+        type("gaugeValue", QString("10.%1 mm").arg(step % 10));
+        settle();
+        expectOn(before, label);
+    }
+    EXPECT_GT(study().pulls.size(), 2U);
+}
+
+TEST_F(Entering, APressureIsTypedAsItStandsOnTheGauge) {
+    begin("three-point-bend");
+    rig::Setup press;
+    press.name = "Press";
+    press.shows = quantity::Dimension::stress;
+    press.path = {{rig::RatioPart::Kind::ram, 12.3e-4, 0, 0, 0, 0}};
+    ASSERT_TRUE(work::saveRig(*session().project(), press));
+    settle();
+    type("entry-peak", "2300 psi");
+    type("entry-deflection_at_peak", "");
+    EXPECT_TRUE(study().pulls.empty()) << "asked first";
+    EXPECT_TRUE(visibleTexts(window.get()).filter("its display shows a pressure").size() > 0);
+    pressButton("Off the display");
+    settle();
+    type("entry-peak", "2300 psi");
+    pressButton("Keep, next piece");
+    ASSERT_EQ(study().pulls.size(), 1U) << window->messageText().toStdString();
+    EXPECT_NEAR(results::valueOf(study(), last(), nullptr, domain::metric("peak")).value->value, 19505.27,
+                0.01);
+    const auto facts = visibleTexts(window->findChild<Ledger*>()).join('\n');
+    EXPECT_TRUE(facts.contains("123.0 N for each bar")) << facts.toStdString();
+    type("entry-peak", "2250"); // in what was typed before
+    pressButton("Keep, next piece");
+    ASSERT_EQ(study().pulls.size(), 2U) << window->messageText().toStdString();
+    EXPECT_EQ(last().outcome.entered.fields[0].text, "2250 psi");
 }
 
 TEST_F(Entering, TheStepsOfARatingHaveWords) {

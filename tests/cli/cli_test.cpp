@@ -597,4 +597,38 @@ TEST_F(Cli, TheDemoOfVersionSevenTellsTheSame) {
     }
 }
 
+TEST_F(Cli, WhatWasReadInFrontOfALeverGoesThroughIt) {
+    QDir(dir.path()).mkpath("pack");
+    file("pack/studies.csv", "study\nPegs\n");
+    file("pack/setups.csv", "rig,version,setup\nLong arm,1,\"{\"\"name\"\":\"\"Long arm\"\",\"\"path\"\":"
+                            "[{\"\"kind\"\":\"\"lever\"\",\"\"a\"\":1,\"\"b\"\":0.1}]}\"\n");
+    ASSERT_EQ(run({"import", "p.anvil", "pack"}).status, 0);
+    file("noted.csv", "option,value,unit\nPin,42,lbf\nPin,44,lbf\nPin,43,lbf\n");
+    expectFails(3, {"import", "p.anvil", "noted.csv", "--values", "--study", "Pegs"}, "--read-at");
+    QByteArray log = "Time (s),Force (N)\n";
+    for (int i = 0; i < 60; ++i)
+        log +=
+            QByteArray::number(i * 0.1, 'f', 1) + ',' + QByteArray::number(i < 10 ? 0 : 4 * (i - 9)) + '\n';
+    file("pin_1.csv", log);
+    expectFails(3, {"import", "p.anvil", "pin_1.csv", "--study", "Pegs"}, "--read-at");
+    auto r = run({"import", "p.anvil", "noted.csv", "--values", "--study", "Pegs", "--read-at", "display"});
+    ASSERT_EQ(r.status, 0) << r.err.toStdString();
+    r = run({"import", "p.anvil", "pin_1.csv", "--study", "Pegs"}); // said once for the study
+    ASSERT_EQ(r.status, 0) << r.err.toStdString();
+    EXPECT_NEAR(r.json()["runs"].toArray()[0].toObject()["peak_N"].toDouble(), 2000, 1e-6);
+    const auto v = run({"verdict", "p.anvil", "--study", "Pegs"}).json();
+    EXPECT_NEAR(v["groups"].toArray()[0].toObject()["max"].toDouble(), 2000, 1e-6);
+    EXPECT_NEAR(v["groups"].toArray()[0].toObject()["min"].toDouble(), 420 * 4.4482216152605, 1e-6);
+}
+
+TEST_F(Cli, ARowInAnotherUnitThanItsFellowsIsAskedAbout) {
+    file("slip.csv", "option,value,unit\nPin,4.2,kN\nPin,4.3,kN\nPin,4250,kN\nPin,4.1,kN\n");
+    expectFails(3, {"import", "p.anvil", "slip.csv", "--values"}, "Was 4250 N meant?");
+    EXPECT_FALSE(QFileInfo::exists(dir.filePath("p.anvil")));
+    EXPECT_EQ(run({"import", "p.anvil", "slip.csv", "--values", "--as-it-stands"}).status, 0);
+    file("wide.csv", "option,value,unit\nPin,4.2,kN\nPin,4.3,kN\nPin,0.9,kN\nPin,4.1,kN\n");
+    EXPECT_EQ(run({"import", "q.anvil", "wide.csv", "--values"}).status, 0)
+        << "a weak one is no slip of the pen";
+}
+
 } // namespace

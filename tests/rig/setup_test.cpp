@@ -178,6 +178,51 @@ TEST(Setup, ALeversOwnWeightIsNoReasonToZeroAgain) {
     EXPECT_TRUE(other.offZero());
 }
 
+TEST(Setup, VoltsAndPressuresBecomeLoadsBeforeTheLever) {
+    rig::Setup s;
+    s.name = "Bench";
+    s.address = "tcp:127.0.0.1:4711";
+    s.layout.columns = {{"time", Role::time, "s"}, {"bridge", Role::force, "mV"}};
+    EXPECT_NE(displayTrouble(s).find("in volts"), std::string::npos) << displayTrouble(s);
+    EXPECT_FALSE(Conversion::make(s)) << "never newtons";
+    s.shows = quantity::Dimension::voltage;
+    EXPECT_NE(displayTrouble(s).find("one volt"), std::string::npos) << displayTrouble(s);
+    s.path = {{RatioPart::Kind::sensor, 2000, 0.1, 10, 0, 0}, {RatioPart::Kind::lever, 1, 0.25, 0, 0, 5}};
+    EXPECT_EQ(displayTrouble(s), "");
+    EXPECT_EQ(recordedLoad(s), quantity::Dimension::force);
+    auto c = *Conversion::make(s);
+    // 350 mV are (0.35 − 0.1) V · 2000 N/V · 4, and the arm's 5 N·m over 0.25 m.
+    const auto maker = *SampleMaker::make(s.layout);
+    const auto sample = maker("1.0,350");
+    ASSERT_TRUE(sample);
+    EXPECT_NEAR(c.force(sample->force).value, 0.25 * 2000 * 4 + 20, 1e-9);
+    c.zero(0.12); // it shows 120 mV of nothing today
+    EXPECT_NEAR(c.force(0.35).value, 0.23 * 2000 * 4 + 20, 1e-9);
+    EXPECT_NEAR(c.ratio().uncertainty / c.ratio().value, 10.0 / 2000, 1e-12);
+    s.cellLimit = 1000; // N at the cell: 4000 N at the piece and the arm
+    EXPECT_NEAR(*limitOf(s), 4020, 1e-9);
+    EXPECT_NEAR(c.cellEnd(1000), 4 * (1000 - 0.12 * 2000 + 0.1 * 2000) + 20, 1e-9);
+    EXPECT_EQ(*setupFromJson(toJson(s)), s);
+    s.calibration.points = {{0, 0}, {1, 2100}};
+    EXPECT_NE(displayTrouble(s).find("take one of them out"), std::string::npos) << displayTrouble(s);
+    s.path.erase(s.path.begin());
+    EXPECT_NEAR(Conversion::make(s)->force(0.5).value, 4 * 1050 + 20, 1e-9) << "the table alone";
+    s.path.push_back({RatioPart::Kind::ram, 1e-3, 0, 0, 0, 0});
+    EXPECT_NE(ratioOf(s.path).error().message.find("comes first"), std::string::npos);
+}
+
+TEST(Setup, DivisionsOfADialAreNoLoads) {
+    rig::Setup s;
+    s.shows = quantity::Dimension::ratio;
+    EXPECT_NE(displayTrouble(s).find("table"), std::string::npos) << displayTrouble(s);
+    s.calibration.points = {{0, 0}, {50, 5000}};
+    EXPECT_EQ(displayTrouble(s), "");
+    s.address = "tcp:127.0.0.1:4711";
+    s.layout.columns = {{"dial", Role::force, "lbf"}};
+    EXPECT_NE(displayTrouble(s).find("in lbf"), std::string::npos) << displayTrouble(s);
+    EXPECT_NEAR(areaOfBore(0.04), 12.566370614e-4, 1e-12);
+}
+
 TEST(Setup, ComplianceAddsUpFromARigidBar) {
     rig::Setup s;
     EXPECT_NEAR(*complianceFrom(s, 2e6), 5e-7, 1e-18);

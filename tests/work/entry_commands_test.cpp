@@ -3,6 +3,7 @@
 #include <anvil/plan/next.h>
 #include <anvil/results/evidence.h>
 #include <anvil/results/values.h>
+#include <anvil/results/verdict.h>
 #include <anvil/work/board_commands.h>
 #include <anvil/work/entry_commands.h>
 #include <anvil/work/open_project.h>
@@ -164,6 +165,114 @@ TEST_F(Entries, ARigThatNoStudyNamesStandsBetweenToo) {
     typed.specimen = piece(1);
     ASSERT_TRUE(work::addTypedPull(*p, typed));
     EXPECT_FALSE(data().pulls[1].outcome.path);
+}
+
+/// A pressure gauge on a ram of 12.3 cm²: 2300 psi are 15 857 941 Pa, and times the area 19 505 N.
+TEST_F(Entries, APressureReadOnARamIsKeptAndTheLoadFollows) {
+    rig::Setup press;
+    press.name = "Press";
+    press.shows = quantity::Dimension::stress;
+    press.path = {{rig::RatioPart::Kind::ram, 12.3e-4, 0, 0.1e-4, 0, 0}};
+    ASSERT_TRUE(work::saveRig(*p, press));
+    TypedPull typed;
+    typed.specimen = piece();
+    typed.text = "2300 psi";
+    EXPECT_FALSE(work::addTypedPull(*p, typed)) << "nobody said where it was read";
+    ASSERT_TRUE(work::setReadAt(*p, study, "display"));
+    EXPECT_EQ(work::typedIn(*p, data()), quantity::Dimension::stress);
+    const auto made = work::addTypedPull(*p, typed);
+    ASSERT_TRUE(made) << made.error().message;
+    const auto& pull = *data().pull(*made);
+    EXPECT_EQ(pull.typed->asTyped, "2300 psi");
+    EXPECT_NEAR(pull.typed->value, 2300 * 6894.757293168361, 1e-3) << "what was read, in pascals";
+    EXPECT_NEAR(value(*made, "peak"), 2300 * 6894.757293168361 * 12.3e-4, 1e-6);
+    typed.specimen = piece(1);
+    typed.text = "2250"; // in what was typed before
+    typed.fallback = p->unitSpoken(study, quantity::Dimension::stress);
+    ASSERT_TRUE(typed.fallback);
+    const auto second = work::addTypedPull(*p, typed);
+    ASSERT_TRUE(second) << second.error().message;
+    EXPECT_NEAR(value(*second, "peak"), 2250 * 6894.757293168361 * 12.3e-4, 1e-6);
+    typed.text = "11.2 kN";
+    EXPECT_FALSE(work::addTypedPull(*p, typed)) << "no pressure";
+    // The doubt of the area is that of the load: 0.1 of 12.3 cm².
+    const auto& groups = p->verdict(study, domain::metric("peak")).groups;
+    ASSERT_EQ(groups.size(), 1U);
+    EXPECT_NEAR(groups[0].values[0].doubt, value(*made, "peak") * 0.1 / 12.3, 1e-3);
+    reopen();
+    EXPECT_NEAR(value(data().pulls[0].id, "peak"), 2300 * 6894.757293168361 * 12.3e-4, 1e-6);
+    press.path[0].a = 20e-4; // what was felt then does not change with the rig
+    ASSERT_TRUE(work::saveRig(*p, press));
+    EXPECT_NEAR(value(data().pulls[0].id, "peak"), 2300 * 6894.757293168361 * 12.3e-4, 1e-6);
+}
+
+/// A dial with bare divisions and a table; straight chords for three points.
+TEST_F(Entries, ADialsTableServesWhatIsTypedAndBeyondItIsAGuess) {
+    rig::Setup dial;
+    dial.name = "Dial";
+    dial.shows = quantity::Dimension::ratio;
+    ASSERT_TRUE(work::saveRig(*p, dial));
+    ASSERT_TRUE(work::setReadAt(*p, study, "display"));
+    TypedPull typed;
+    typed.specimen = piece();
+    typed.text = "15";
+    const auto none = work::addTypedPull(*p, typed);
+    ASSERT_FALSE(none) << "no table says what a division is";
+    EXPECT_NE(none.error().message.find("table"), std::string::npos) << none.error().message;
+    dial.calibration.points = {{0, 0}, {10, 1000}, {20, 2500}};
+    ASSERT_TRUE(work::saveRig(*p, dial));
+    const auto inside = work::addTypedPull(*p, typed);
+    ASSERT_TRUE(inside) << inside.error().message;
+    EXPECT_NEAR(value(*inside, "peak"), 1750, 1e-9);
+    typed.specimen = piece(1);
+    typed.text = "24";
+    const auto beyond = work::addTypedPull(*p, typed);
+    ASSERT_TRUE(beyond);
+    const auto v = results::valueOf(data(), *data().pull(*beyond), nullptr, domain::metric("peak"));
+    EXPECT_NEAR(v.value->value, 2500 + 4 * 150, 1e-9) << "the last chord goes on";
+    EXPECT_TRUE(v.guess);
+    EXPECT_FALSE(results::valueOf(data(), *data().pull(*inside), nullptr, domain::metric("peak")).guess);
+}
+
+TEST_F(Entries, AFormTakesAPressureForItsLoadAndItsOtherFieldsAsTheyAre) {
+    ASSERT_TRUE(work::setMethod(*p, study, "three-point-bend"));
+    rig::Setup press;
+    press.name = "Press";
+    press.shows = quantity::Dimension::stress;
+    press.path = {{rig::RatioPart::Kind::ram, 10e-4, 0, 0, 0, 0}};
+    ASSERT_TRUE(work::saveRig(*p, press));
+    ASSERT_TRUE(work::setReadAt(*p, study, "display"));
+    FilledForm form;
+    form.specimen = piece();
+    form.fields = {{"peak", "12 bar"}, {"deflection_at_peak", "8 mm"}};
+    form.unitOf = si;
+    const auto made = work::addEntry(*p, form);
+    ASSERT_TRUE(made) << made.error().message;
+    EXPECT_EQ(data().pull(*made)->outcome.entered.fields[0].text, "12 bar");
+    EXPECT_NEAR(value(*made, "peak"), 1200, 1e-9);
+}
+
+/// "More than 4 N·m to break away" does not make the running torque a bound, whichever decides.
+TEST_F(Entries, ABoundOnOneEntryLeavesTheOthersAsTheyWereTyped) {
+    ASSERT_TRUE(work::setMethod(*p, study, "torque"));
+    FilledForm e;
+    e.specimen = piece();
+    e.fields = {{"breakaway", ">4 N·m"}, {"running", "1.2 N·m"}};
+    e.unitOf = si;
+    const auto made = work::addEntry(*p, e);
+    ASSERT_TRUE(made) << made.error().message;
+    const auto state = [&](const char* metric) {
+        return results::valueOf(data(), *data().pull(*made), nullptr, domain::metric(metric)).value->state;
+    };
+    for (const char* decides : {"breakaway", "running"}) {
+        ASSERT_TRUE(
+            work::changeGoal(*p, study, "x", [&](domain::Goal& g) { g.metric = domain::metric(decides); }));
+        EXPECT_EQ(state("breakaway"), stats::State::above) << decides;
+        EXPECT_EQ(state("running"), stats::State::exact) << decides;
+    }
+    // What the tester says of the pull holds for all of it.
+    ASSERT_TRUE(work::setStanding(*p, *made, domain::Standing::atLeast, "the wrench slipped off"));
+    EXPECT_EQ(state("running"), stats::State::above);
 }
 
 TEST_F(Entries, ALadderIsSafeAfterEveryStep) {

@@ -323,6 +323,63 @@ TEST_F(Import, ATableGoesThroughTheLoadPathAsWhatIsTypedDoes) {
                 420 * 4.4482216152605, 1e-6);
 }
 
+TEST_F(Import, ALogGoesThroughTheLoadPathOnceSomebodySaidWhereItWasRead) {
+    rig::Setup lever;
+    lever.name = "Long arm";
+    lever.path = {{rig::RatioPart::Kind::lever, 1, 0.1, 0.002, 0.002, 3}};
+    ASSERT_TRUE(work::saveRig(*p, lever));
+    const QStringList files{file("pin_dry_1.csv", log(80, 10))};
+    ImportChoices choices;
+    choices.path = pathOf(*p, fresh());
+    ASSERT_TRUE(choices.path);
+    auto plan = look(files, choices);
+    EXPECT_TRUE(plan.open());
+    const auto refused = importRuns(p->file(), fresh(), plan);
+    ASSERT_FALSE(refused);
+    EXPECT_NE(refused.error().message.find("Long arm"), std::string::npos) << refused.error().message;
+    const double read = look(files).rows[0].reading->peak.force;
+    choices.readAt = "display";
+    plan = look(files, choices);
+    ASSERT_TRUE(plan.rows[0].reading);
+    EXPECT_NEAR(plan.rows[0].reading->peak.force, 10 * read + 30, 1e-6)
+        << "the arm's own 3 N·m over 0.1 m too";
+    const auto done = importRuns(p->file(), fresh(), plan);
+    ASSERT_TRUE(done) << done.error().message;
+    ASSERT_TRUE(p->adopt(done->journal, done->what));
+    const auto& pull = only().pulls[0];
+    ASSERT_TRUE(pull.outcome.path);
+    EXPECT_NEAR(pull.outcome.path->factor, 10, 1e-12);
+    EXPECT_EQ(pull.setup, choices.path->setup) << "the rig as it was set up goes with it";
+    EXPECT_EQ(only().study.plan.readAt, "display") << "asked once";
+    choices.readAt = "piece";
+    EXPECT_NEAR(look(files, choices).rows[0].reading->peak.force, read, 1e-9);
+}
+
+TEST_F(Import, ALogInBarGoesThroughTheRamAndNowhereElse) {
+    const QStringList files{file("pin_dry_1.csv", log(80, 10, "Time (s),Pressure (bar),Travel (mm)\n"))};
+    EXPECT_TRUE(look(files).rows.empty()) << "no column looks like a force";
+    ImportChoices told;
+    told.hints.force = "pressure (bar)"; // as it stands in the file, or its name alone
+    const auto alone = look(files, told);
+    ASSERT_EQ(alone.rows.size(), 1U);
+    EXPECT_FALSE(alone.rows[0].include) << "bars are no newtons";
+    EXPECT_NE(alone.rows[0].error.find("pressure"), std::string::npos) << alone.rows[0].error;
+    rig::Setup press;
+    press.name = "Press";
+    press.shows = quantity::Dimension::stress;
+    press.path = {{rig::RatioPart::Kind::ram, 10e-4, 0, 0, 0, 0}};
+    ASSERT_TRUE(work::saveRig(*p, press));
+    ImportChoices choices;
+    choices.path = pathOf(*p, fresh());
+    choices.readAt = "display";
+    const auto plan = look(files, choices);
+    ASSERT_EQ(plan.rows.size(), 1U);
+    ASSERT_TRUE(plan.rows[0].reading) << plan.rows[0].error;
+    // The greatest of the log: 10 · (68 − 20) bar.
+    EXPECT_NEAR(plan.rows[0].reading->peak.force, 480e5 * 10e-4, 1e-6);
+    EXPECT_EQ(plan.rows[0].curve.load, quantity::Dimension::force);
+}
+
 TEST_F(Import, TablesOfSingleNumbers) {
     const auto table = tables::readValues(
         "option,condition,value,unit,state\nPin,Dry,4.2,kN,\nPin,Dry,4.4,kN,above\nBolt,Dry,900,lbf,\n");

@@ -2,6 +2,7 @@
 
 #include "shell/preferences.h"
 #include "theme/theme.h"
+#include "widgets/path_question.h"
 #include "widgets/plain_text.h"
 #include <QComboBox>
 #include <QCompleter>
@@ -23,6 +24,7 @@
 #include <anvil/chart/painter.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
+#include <anvil/words/unlikely.h>
 
 namespace anvil::app {
 namespace {
@@ -115,7 +117,10 @@ void ImportSheet::makeAsks(QVBoxLayout* layout) {
     m_decimalAsk = ask(tr("Does 1,250 mean"), {}, m_decimal, "decimal");
     m_decimal->addItem(tr("1.25 (decimal comma)"), ",");
     m_decimal->addItem(tr("1250 (thousands)"), ".");
-    for (auto* holder : {m_forceAsk, m_lengthAsk, m_decimalAsk})
+    m_readAsk = ask(tr("The loads are those"), {}, m_readAt, "readAt");
+    m_readAt->addItem(tr("on the display"), "display");
+    m_readAt->addItem(tr("at the piece"), "piece");
+    for (auto* holder : {m_forceAsk, m_lengthAsk, m_decimalAsk, m_readAsk})
         holder->hide();
     makeColumnAsks();
     layout->addWidget(m_columnAsk);
@@ -320,6 +325,10 @@ void ImportSheet::look() {
     m_choices.hints.displacement = m_way->text().trimmed().toStdString();
     m_choices.hints.sheet = m_sheet->text().trimmed().toStdString();
     m_choices.rigLimit.reset();
+    const auto into = target();
+    m_choices.path = m_session.project() ? work::pathOf(*m_session.project(), into) : std::nullopt;
+    const auto chosen = m_readAt->currentData().toString();
+    m_choices.readAt = chosen.isEmpty() ? into.study.plan.readAt : chosen.toStdString();
     m_trouble->clear();
     if (!m_limit->text().trimmed().isEmpty()) {
         const auto limit = m_session.read(m_limit->text(), quantity::Dimension::force);
@@ -368,6 +377,7 @@ void ImportSheet::looked() {
     m_forceAsk->setVisible(m_plan.needsForceUnit || forceAsked);
     m_lengthAsk->setVisible(m_plan.needsDisplacementUnit || lengthAsked);
     m_decimalAsk->setVisible(m_plan.unsureDecimal || decimalAsked);
+    m_readAsk->setVisible(m_plan.needsReadAt() || m_readAt->currentIndex() > 0);
     m_columnAsk->setVisible(!m_plan.unread.isEmpty() || m_columnAsk->isVisible());
     QStringList headings;
     for (const auto& f : m_plan.files)
@@ -392,7 +402,8 @@ void ImportSheet::fill() {
         picture->setFlags(Qt::ItemIsEnabled);
         m_table->setItem(i, curveColumn, picture);
         const auto& file = m_plan.files[static_cast<std::size_t>(row.fileIndex)];
-        const auto& unit = file.forceUnit ? *file.forceUnit : *m_session.units().force;
+        const bool load = file.forceUnit && file.forceUnit->dimension == row.curve.load;
+        const auto& unit = load ? *file.forceUnit : m_session.units().of(row.curve.load);
         const QString peak = row.reading ? (row.isBound() ? tr("at least ") : QString()) +
                                                qs(quantity::withUnit(row.reading->peak.force, unit))
                                          : QStringLiteral("–");
@@ -512,6 +523,8 @@ void ImportSheet::summarise() {
     if (m_plan.unsureDecimal)
         trouble << tr(
             "Every comma is followed by three digits. Say whether 1,250 means 1.25 or 1250 to go on.");
+    else if (m_plan.needsReadAt())
+        trouble << qs(work::nobodySaid(*m_plan.path));
     else if (m_plan.needsForceUnit)
         trouble << tr("Choose the force unit to go on.");
     else if (m_plan.needsDisplacementUnit)
@@ -540,11 +553,17 @@ void ImportSheet::edited(int i, int column) {
     fill();
 }
 
-void ImportSheet::import() {
-    if (!m_session.project()) return;
+domain::StudyData ImportSheet::target() const {
     domain::StudyData into;
+    if (!m_session.project()) return into;
     into.study = work::studyFor(m_paths, static_cast<int>(m_session.project()->studies().size()));
     if (const auto* data = m_session.project()->study(m_study->currentData().toLongLong())) into = *data;
+    return into;
+}
+
+void ImportSheet::import() {
+    if (!m_session.project()) return;
+    const auto into = target();
     setWriting(true);
     m_written = false;
     m_stop = false;
@@ -585,6 +604,9 @@ ValuesSheet::ValuesSheet(Session& session, const QByteArray& bytes, const QStrin
     QStringList trouble;
     for (const auto& p : m_tableData->problems)
         trouble << tr("Line %1 %2 (left out).").arg(p.line).arg(qs(p.reason));
+    const auto odd = work::unlikelyRows(*m_tableData, nullptr);
+    for (const auto& o : odd)
+        trouble.prepend(tr("Line %1: %2").arg(o.line).arg(qs(words::sentence(o.odd, o.told))));
     if (!trouble.isEmpty()) {
         auto* label = plainLabel(trouble.mid(0, 6).join("\n"));
         label->setObjectName("trouble");
@@ -619,7 +641,9 @@ ValuesSheet::ValuesSheet(Session& session, const QByteArray& bytes, const QStrin
             view->setItem(i, k, new QTableWidgetItem(cells[k]));
     }
     layout->addWidget(view, 1);
-    m_go = buttons->addButton(tr("Import"), QDialogButtonBox::AcceptRole);
+    layout->addWidget(new PathQuestion(m_session));
+    m_go = buttons->addButton(odd.empty() ? tr("Import") : tr("Import as it stands"),
+                              QDialogButtonBox::AcceptRole);
     m_go->setObjectName("primary");
     connect(m_go, &QPushButton::clicked, this, &ValuesSheet::import);
     if (m_unit) {
@@ -636,6 +660,9 @@ void ValuesSheet::import() {
     into.study = work::studyFor({}, static_cast<int>(m_session.project()->studies().size()));
     if (const auto* data = m_session.study()) into = *data;
     const auto* unit = m_unit ? &quantity::unit(m_unit->currentData().toString().toStdString()) : nullptr;
+    if (const auto said = work::readThrough(*m_session.project(), into);
+        !said && into.study.id && into.study.plan.readAt.empty())
+        return void(m_session.tell(said)); // asked below the table
     const auto done = work::importValues(*m_session.project(), into, *m_tableData, unit, m_source);
     if (!m_session.tell(done)) return reject();
     m_imported = done->pulls;

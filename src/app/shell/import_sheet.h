@@ -35,6 +35,8 @@ private:
     void makeStudies();
     void makeTable(QVBoxLayout* layout);
     void makeFoot(QVBoxLayout* layout);
+    /// The study that the files go into; without an id: a new one.
+    domain::StudyData target() const;
     void look();
     void written();
     void setWriting(bool on);
@@ -63,8 +65,8 @@ private:
     QLabel *m_summary, *m_trouble, *m_pattern;
     QWidget* m_words;
     std::vector<QComboBox*> m_wordBoxes;
-    QWidget *m_asks, *m_forceAsk, *m_lengthAsk, *m_decimalAsk, *m_columnAsk;
-    QComboBox *m_forceUnit, *m_lengthUnit, *m_decimal, *m_study;
+    QWidget *m_asks, *m_forceAsk, *m_lengthAsk, *m_decimalAsk, *m_readAsk, *m_columnAsk;
+    QComboBox *m_forceUnit, *m_lengthUnit, *m_decimal, *m_readAt, *m_study;
     QLineEdit *m_limit, *m_load, *m_time, *m_way, *m_sheet;
     QStringListModel* m_headings;
     QTableWidget* m_table;

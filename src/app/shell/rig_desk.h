@@ -20,9 +20,7 @@ public:
     bench::Live live() const { return m_bench.live(); }
     const rig::Setup& setup() const { return m_setup; }
     /// The unit its load is shown in.
-    const quantity::Unit& loadUnit() const {
-        return m_session.units().of(rig::loadOf(rig::heardLayout(m_setup)));
-    }
+    const quantity::Unit& loadUnit() const { return m_session.units().of(rig::recordedLoad(m_setup)); }
     /// The version of the set-up kept in the project; 0: none is in use.
     Id setupId() const { return m_setupId; }
     bool inUse() const { return live().link != bench::LinkState::none; }

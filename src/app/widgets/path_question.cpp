@@ -4,7 +4,7 @@
 #include <QLabel>
 #include <QPushButton>
 #include <QTimer>
-#include <anvil/quantity/print.h>
+#include <anvil/words/read_off.h>
 #include <anvil/work/entry_commands.h>
 
 namespace anvil::app {
@@ -41,14 +41,10 @@ void PathQuestion::fill() {
     const auto path = data ? work::pathOf(*m_session.project(), *data) : std::nullopt;
     setVisible(path.has_value());
     if (!path) return;
-    const auto times = qs(quantity::significant(path->through.factor));
     const auto& where = data->study.plan.readAt;
-    m_text->setText(where.empty() ? tr("The piece feels %1 \u00d7 what the display of %2 shows. Where are "
-                                       "the loads read that you type?")
-                                        .arg(times, qs(path->rig))
-                    : where == "display"
-                        ? tr("Loads are read off the display; the piece feels %1 \u00d7 that.").arg(times)
-                        : tr("Loads are those at the piece; the display shows 1/%1 of that.").arg(times));
+    auto text = qs(words::displaySentence(path->through, path->rig, where));
+    if (where == "display" && !path->trouble.empty()) text += QStringLiteral(" \u26a0 ") + qs(path->trouble);
+    m_text->setText(text);
     m_display->setVisible(where != "display");
     m_piece->setVisible(where != "piece");
 }

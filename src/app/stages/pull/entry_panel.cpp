@@ -142,7 +142,7 @@ void EntryPanel::makeForm(const methods::Method& method) {
         f.edit->installEventFilter(this);
         connect(f.edit, &QLineEdit::textEdited, m_question, &QWidget::hide);
         auto* tail = new UnitTail(
-            f.edit, m_session, [input = f.input] { return std::optional(input->dimension); },
+            f.edit, m_session, [this, input = f.input] { return std::optional(typedIn(*input)); },
             [this, edit = f.edit] { return unitBefore(edit); });
         for (const auto& other : m_fields)
             if (other.edit != f.edit) connect(other.edit, &QLineEdit::textChanged, tail, &UnitTail::update);
@@ -153,15 +153,27 @@ void EntryPanel::makeForm(const methods::Method& method) {
     m_about->setText(qs(method.entryHint));
 }
 
+quantity::Dimension EntryPanel::typedIn(const methods::Input& input) const {
+    const auto* data = m_session.study();
+    return data ? work::typedIn(*m_session.project(), *data, input) : input.dimension;
+}
+
 const quantity::Unit* EntryPanel::unitBefore(const QLineEdit* edit) const {
     const auto at =
         std::find_if(m_fields.begin(), m_fields.end(), [&](const Field& f) { return f.edit == edit; });
     if (at == m_fields.end()) return nullptr;
     for (auto f = at; f-- != m_fields.begin();)
-        if (const auto entry = methods::entryOf(*f->input, f->edit->text().trimmed().toStdString());
-            entry && entry->unit && entry->unit->dimension == at->input->dimension)
+        if (const auto entry = entryOf(*f, nullptr);
+            entry && entry->unit && entry->unit->dimension == typedIn(*at->input))
             return entry->unit;
     return nullptr;
+}
+
+Expected<quantity::Entry> EntryPanel::entryOf(const Field& field, const quantity::Unit* unit) const {
+    const auto text = field.edit->text().trimmed().toStdString();
+    const auto shown = typedIn(*field.input);
+    return shown == field.input->dimension ? methods::entryOf(*field.input, text, unit)
+                                           : quantity::parseEntry(text, shown, unit);
 }
 
 void EntryPanel::entered(const QLineEdit* edit) {
@@ -256,9 +268,8 @@ bool EntryPanel::asks() {
     for (const auto& f : m_fields) {
         const auto text = f.edit->text().trimmed();
         if (text.isEmpty() || f.input->stays || m_accepted[f.key] == text) continue;
-        const auto entry = methods::entryOf(*f.input, text.toStdString(),
-                                            unitBefore(f.edit) ? unitBefore(f.edit)
-                                                               : m_session.typedUnit(f.input->dimension));
+        const auto* unit = unitBefore(f.edit);
+        const auto entry = entryOf(f, unit ? unit : m_session.typedUnit(typedIn(*f.input)));
         if (!entry) continue; // said when it is kept
         const auto taken = [this, key = f.key, edit = f.edit](const QString& kept) {
             m_accepted[key] = kept;

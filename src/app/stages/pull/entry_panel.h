@@ -59,6 +59,9 @@ private:
     plan::Turn m_turn;
     UnitQuestion* m_question;
     std::map<QString, QString> m_accepted; ///< what was asked about and is meant so, by key
+    /// What a field is typed in: its input's quantity, or what the display shows that it is read off.
+    quantity::Dimension typedIn(const methods::Input& input) const;
+    Expected<quantity::Entry> entryOf(const Field& field, const quantity::Unit* unit) const;
     /// The unit of a bare number in a field: that of the field before it in the form which says one.
     const quantity::Unit* unitBefore(const QLineEdit* edit) const;
     bool asks(); ///< something that was typed is asked about first

@@ -138,6 +138,7 @@ Id GaugePanel::chosen() const {
 void GaugePanel::showChosen() {
     const auto* data = m_session.study();
     const auto* piece = data ? data->specimen(chosen()) : nullptr;
+    m_question->hide(); // it was of what stood above
     m_piece->setText(piece ? tr("%1   %2, %3")
                                  .arg(qs(piece->label), qs(data->optionAt(piece->option).name),
                                       qs(data->conditionAt(piece->condition).name))

@@ -3,6 +3,7 @@
 #include "shell/preferences.h"
 #include "theme/theme.h"
 #include "widgets/edited.h"
+#include "widgets/path_question.h"
 #include "widgets/plain_text.h"
 #include "widgets/unit_tail.h"
 #include <QGridLayout>
@@ -48,6 +49,7 @@ LadderPanel::LadderPanel(Session& session, QWidget* parent) : Panel(session, par
         new UnitTail(edit, m_session, Dimension::length);
     plan->setColumnStretch(4, 1);
     layout->addLayout(plan);
+    layout->addWidget(new PathQuestion(m_session));
     auto* columns = new QHBoxLayout;
     auto* left = new QVBoxLayout;
     m_piece = wrappedLabel("nextPiece");

@@ -115,7 +115,7 @@ void PullStage::fill() {
         next ? results::methodOf(*data, *next) : results::methodOf(data ? data->study.plan : domain::Plan{});
     const auto form = methods::entryForm(method);
     const bool rig = m_session.rig().inUse() && data;
-    const bool curve = rig && method.load == rig::loadOf(rig::heardLayout(m_session.rig().setup()));
+    const bool curve = rig && method.load == rig::recordedLoad(m_session.rig().setup());
     const auto missing = data && data->specimens.empty() ? domain::missingPieces(*data).size() : 0;
     const bool entry = data && !data->study.plan.practice && form != methods::EntryForm::number &&
                        (!data->specimens.empty() || missing > 0) && !curve;

@@ -72,7 +72,7 @@ QLayout* TypedPage::makeEntry() {
     entry->addWidget(m_value = field("typedValue", {}));
     new UnitTail(m_value, m_session, [this] {
         const auto* data = m_session.study();
-        return data ? std::optional(results::typedMetric(*data)->dimension) : std::nullopt;
+        return data ? std::optional(work::typedIn(*m_session.project(), *data)) : std::nullopt;
     });
     m_value->setAccessibleName(tr("What was read"));
     m_doubt = wrappedLabel("faint");
@@ -190,9 +190,9 @@ void TypedPage::showPiece(const domain::StudyData* data) {
     m_none->setVisible(!some);
     m_entry->setVisible(some);
     if (!data) return;
-    const auto metric = results::typedMetric(*data);
-    m_value->setPlaceholderText(m_session.typedUnit(metric->dimension) ? tr("the number")
-                                                                       : tr("number with its unit"));
+    m_value->setPlaceholderText(m_session.typedUnit(work::typedIn(*m_session.project(), *data))
+                                    ? tr("the number")
+                                    : tr("number with its unit"));
 }
 
 void TypedPage::showLast(const domain::StudyData* data) {
@@ -264,9 +264,9 @@ void TypedPage::keep(bool lost) {
         return m_session.say(tr("Type what was read, or say that the number was lost."), true);
     const auto& data = *m_session.study();
     const auto metric = results::typedMetric(data);
-    const auto entry = m_session.read(text, metric->dimension);
-    if (!m_session.tell(entry)) return;                                 // before any piece is made for it
     const auto through = work::readThrough(*m_session.project(), data); // unsaid: told when it is kept
+    const auto entry = m_session.read(text, work::typedIn(*m_session.project(), data));
+    if (!m_session.tell(entry)) return; // before any piece is made for it
     if (m_question->ask(*entry, results::fellowsOf(data, m_next, metric, through ? *through : std::nullopt),
                         [this](const QString& kept) { keepNumber(kept, false); }))
         return;
@@ -280,7 +280,7 @@ void TypedPage::keepNumber(const QString& text, bool lost) {
     work::TypedPull typed;
     typed.specimen = m_next;
     typed.text = lost ? std::string() : text.toStdString();
-    typed.fallback = m_session.typedUnit(results::typedMetric(*data)->dimension);
+    typed.fallback = m_session.typedUnit(work::typedIn(*m_session.project(), *data));
     typed.part = part;
     typed.performedAt = m_session.now().toString(Qt::ISODate).toStdString();
     typed.operatorName = preferences::operatorName().toStdString();

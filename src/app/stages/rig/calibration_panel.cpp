@@ -91,6 +91,23 @@ const quantity::Unit& CalibrationPanel::unit() const {
     return known ? m_session.units().of((*known)->dimension) : quantity::siUnit(quantity::Dimension::ratio);
 }
 
+const quantity::Unit& CalibrationPanel::readUnit() const {
+    auto setup = m_session.rig().setup();
+    if (channel() >= 0) {
+        const auto* column = rig::columnOf(setup, static_cast<std::size_t>(channel()));
+        const auto known =
+            column ? quantity::findUnit(column->unit, unit().dimension) : tl::unexpected(Error{});
+        return known ? **known : quantity::siUnit(unit().dimension);
+    }
+    const auto layout = rig::heardLayout(setup);
+    if (const auto at = layout.find(rig::Role::force))
+        if (const auto known = quantity::findUnit(layout.columns[*at].unit, rig::loadOf(layout)))
+            return **known;
+    if (setup.shows == quantity::Dimension::stress) return quantity::unit("bar");
+    return quantity::siUnit(setup.shows == quantity::Dimension::force ? rig::recordedLoad(setup)
+                                                                      : setup.shows);
+}
+
 std::optional<CalibrationPanel::Shown> CalibrationPanel::shown() const {
     const auto live = m_session.rig().live();
     const auto at = static_cast<std::size_t>(std::max(0, channel()));
@@ -115,15 +132,21 @@ void CalibrationPanel::fill() {
     m_knownLabel->setText(weight ? tr("Known weight") : tr("Known value"));
     m_known->setPlaceholderText(weight ? tr("such as 10 kg")
                                        : tr("in %1").arg(QString::fromUtf8(this->unit().symbol.data())));
-    m_table->setHorizontalHeaderLabels({tr("Reading"), weight ? tr("True load") : tr("True value")});
     const auto& unit = this->unit();
+    const auto& shownIn = readUnit();
+    const auto head = [](const QString& what, const quantity::Unit& in) {
+        return in.symbol.empty() ? what : tr("%1 (%2)").arg(what, qs(in.symbol));
+    };
+    m_table->setHorizontalHeaderLabels(
+        {head(tr("Reading"), shownIn), head(weight ? tr("True load") : tr("True value"), unit)});
     const auto record = recordOf(s);
     const auto& points = record.points;
     m_table->setRowCount(static_cast<int>(points.size()) + 1);
     for (int r = 0; r < m_table->rowCount(); ++r) {
         const bool row = r < static_cast<int>(points.size());
         const auto p = row ? points[static_cast<std::size_t>(r)] : rig::CalibrationPoint{};
-        m_table->setItem(r, 0, new QTableWidgetItem(row ? qs(quantity::shortest(p.reading)) : QString()));
+        m_table->setItem(r, 0,
+                         new QTableWidgetItem(row ? qs(quantity::asEntered(p.reading, shownIn)) : QString()));
         m_table->setItem(r, 1, new QTableWidgetItem(row ? qs(quantity::withUnit(p.truth, unit)) : QString()));
     }
     m_calibrated->setText(qs(record.from));
@@ -138,8 +161,8 @@ void CalibrationPanel::fill() {
     const auto calibration = rig::Calibration::make(points);
     m_picture->setVisible(calibration && !calibration->empty());
     if (calibration)
-        m_picture->setBuild([this, c = *calibration, &unit](double width) {
-            return chart::calibrationPicture(c, unit, width, height() < 380 ? 180 : 260);
+        m_picture->setBuild([this, c = *calibration, &unit, &shownIn](double width) {
+            return chart::calibrationPicture(c, shownIn, unit, width, height() < 380 ? 180 : 260);
         });
     const auto line = calibration ? calibration->line() : tl::unexpected(Error{});
     m_sentence->setText(
@@ -155,6 +178,8 @@ void CalibrationPanel::fill() {
 
 void CalibrationPanel::edited() {
     if (filling() || !m_session.project()) return;
+    auto setupNow = m_session.rig().setup();
+    const auto before = recordOf(setupNow).points;
     std::vector<rig::CalibrationPoint> points;
     for (int r = 0; r < m_table->rowCount(); ++r) {
         const auto text = [&](int column) {
@@ -164,10 +189,15 @@ void CalibrationPanel::edited() {
             if (r + 1 < m_table->rowCount() && text(0).empty() && text(1).empty()) continue; // taken out
             if (r + 1 == m_table->rowCount()) continue; // still being typed
         }
-        const auto reading = quantity::parseNumber(text(0));
+        const auto reading = quantity::parseEntry(text(0), readUnit().dimension, &readUnit());
         const auto truth = quantity::parseEntry(text(1), unit().dimension, &unit());
         if (!m_session.tell(reading) || !m_session.tell(truth)) return refill();
-        points.push_back({*reading, truth->si});
+        // Displayed digits never come back as data.
+        const auto* known =
+            static_cast<std::size_t>(r) < before.size() ? &before[static_cast<std::size_t>(r)] : nullptr;
+        const bool read = known && text(0) == quantity::asEntered(known->reading, readUnit()),
+                   true_ = known && text(1) == quantity::withUnit(known->truth, unit());
+        points.push_back({read ? known->reading : reading->si, true_ ? known->truth : truth->si});
     }
     if (points.size() > 1)
         if (const auto made = rig::Calibration::make(points); !m_session.tell(made)) return refill();

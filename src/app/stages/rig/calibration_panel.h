@@ -28,6 +28,9 @@ private:
     int channel() const;
     rig::CalibrationRecord& recordOf(rig::Setup& setup) const;
     const quantity::Unit& unit() const;
+    /// The unit of the readings, which stands above them: that of the device's column, else the usual one of
+    /// what its display shows.
+    const quantity::Unit& readUnit() const;
     /// What it shows now, before and behind its table; nothing and a message when nothing arrives.
     struct Shown {
         double raw = 0, value = 0;

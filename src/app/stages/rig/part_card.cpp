@@ -26,15 +26,19 @@ QString textOf(double si, const quantity::Unit* unit) {
 Expected<double> valueOf(const QString& text, const quantity::Unit* unit) {
     if (!unit) return quantity::parseNumber(text.toStdString());
     const auto entry = quantity::parseEntry(text.toStdString(), unit->dimension, unit);
-    if (!entry) return tl::unexpected(entry.error());
-    return entry->si;
+    if (entry) return entry->si;
+    if (unit->dimension == quantity::Dimension::area) // a ram is known by its bore
+        if (const auto bore = quantity::parseEntry(text.toStdString(), quantity::Dimension::length))
+            return rig::areaOfBore(bore->si);
+    return tl::unexpected(entry.error());
 }
 
 } // namespace
 
 QString wordOf(Kind kind) {
-    static const QStringList words{QObject::tr("lever"), QObject::tr("line in parts"), QObject::tr("angle"),
-                                   QObject::tr("factor")};
+    static const QStringList words{QObject::tr("lever"), QObject::tr("line in parts"),
+                                   QObject::tr("angle"), QObject::tr("factor"),
+                                   QObject::tr("ram"),   QObject::tr("sensor in volts")};
     return words[static_cast<int>(kind)];
 }
 
@@ -67,6 +71,13 @@ PartCard::PartCard(Session& session, const rig::RatioPart& part, int place, QWid
         break;
     case Kind::plain:
         add(tr("Times"), "a", &rig::RatioPart::a, &rig::RatioPart::ua, nullptr);
+        break;
+    case Kind::ram:
+        add(tr("Area or bore"), "a", &rig::RatioPart::a, &rig::RatioPart::ua, &quantity::unit("cm²"));
+        break;
+    case Kind::sensor:
+        add(tr("Load for one volt"), "a", &rig::RatioPart::a, &rig::RatioPart::ua, &quantity::unit("N"));
+        add(tr("Shows of nothing"), "b", &rig::RatioPart::b, nullptr, &quantity::unit("V"));
         break;
     }
 }

@@ -7,6 +7,7 @@
 #include "widgets/flow_layout.h"
 #include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
+#include <QComboBox>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
@@ -34,6 +35,22 @@ PathPanel::PathPanel(Session& session, QWidget* parent) : Panel(session, parent)
     pictures->addWidget(m_picture, 1, Qt::AlignTop);
     pictures->addWidget(m_pivotPicture, 0, Qt::AlignTop);
     layout->addLayout(pictures);
+    auto* display = new QHBoxLayout;
+    display->addWidget(plainLabel(tr("Its display shows")));
+    m_shows = new QComboBox;
+    m_shows->setObjectName("displayShows");
+    m_shows->setAccessibleName(tr("What its display shows"));
+    using quantity::Dimension;
+    for (const auto& [text, shows] : {std::pair{tr("a load"), Dimension::force},
+                                      {tr("the pressure in a ram"), Dimension::stress},
+                                      {tr("volts of a sensor"), Dimension::voltage},
+                                      {tr("divisions of a dial"), Dimension::ratio}})
+        m_shows->addItem(text, static_cast<int>(shows));
+    connect(m_shows, &QComboBox::activated, this,
+            [this] { showAs(static_cast<Dimension>(m_shows->currentData().toInt())); });
+    display->addWidget(m_shows);
+    display->addStretch();
+    layout->addLayout(display);
     m_sentence = wrappedLabel("pathSentence");
     layout->addWidget(m_sentence);
     m_cards = new FlowLayout;
@@ -81,15 +98,33 @@ void PathPanel::add(rig::RatioPart part) {
     m_session.rig().edit([&](rig::Setup& s) { s.path.push_back(part); });
 }
 
+/// A pressure goes through a ram and volts through a sensor, whose numbers are still to be given.
+void PathPanel::showAs(quantity::Dimension shows) {
+    m_session.rig().edit([&](rig::Setup& s) {
+        s.shows = shows;
+        std::erase_if(s.path, [](const auto& p) { return p.kind == Kind::ram || p.kind == Kind::sensor; });
+        const bool table = !s.calibration.points.empty();
+        if (shows == quantity::Dimension::stress && !table)
+            s.path.insert(s.path.begin(), {Kind::ram, 0, 0, 0, 0, 0});
+        if (shows == quantity::Dimension::voltage && !table)
+            s.path.insert(s.path.begin(), {Kind::sensor, 0, 0, 0, 0, 0});
+    });
+}
+
 void PathPanel::fill() {
     const auto& path = m_session.rig().setup().path;
     m_picture->setBuild(
         [this](double width) { return chart::loadPath(m_session.rig().setup().path, width); });
+    const auto& setup = m_session.rig().setup();
+    m_shows->setCurrentIndex(std::max(0, m_shows->findData(static_cast<int>(setup.shows))));
+    const auto trouble = rig::displayTrouble(setup);
     const auto ratio = rig::ratioOf(path);
-    m_sentence->setText(path.empty()
+    m_sentence->setText(!trouble.empty() ? QStringLiteral("\u26a0 ") + qs(trouble)
+                        : path.empty() && setup.shows == quantity::Dimension::force
                             ? tr("Nothing lies between the cell and the piece: what is read is the load.")
-                        : ratio ? qs(rig::sentence(*ratio))
-                                : QStringLiteral("\u26a0 ") + qs(ratio.error().message));
+                        : path.empty() ? tr("The table in Calibration says what it comes to.")
+                        : ratio        ? qs(rig::sentence(*ratio))
+                                       : QString());
     showCards(path);
 }
 

@@ -188,9 +188,9 @@ Picture livePull(const LivePull& pull, const quantity::Unit& unit, double width,
 Picture loadPath(std::span<const rig::RatioPart> parts, double width);
 
 /// A calibration table: reading against true load, the curve through it (dashed beyond its ends), and how far
-/// each point lies off the straight line. `unit` for the true load.
-Picture calibrationPicture(const rig::Calibration& calibration, const quantity::Unit& unit, double width,
-                           double height);
+/// each point lies off the straight line. `shown` is the unit of the readings, `unit` that of the true load.
+Picture calibrationPicture(const rig::Calibration& calibration, const quantity::Unit& shown,
+                           const quantity::Unit& unit, double width, double height);
 
 /// Chance of seeing a difference against its size, for the usual numbers of replicates and the planned one;
 /// CV and margin as shares.

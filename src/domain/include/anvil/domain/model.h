@@ -4,6 +4,7 @@
 #include <anvil/curve/reading.h>
 #include <anvil/domain/goal.h>
 #include <anvil/domain/plan.h>
+#include <anvil/domain/read_through.h>
 #include <anvil/domain/score_card.h>
 #include <anvil/domain/telling.h>
 #include <anvil/methods/picture.h>
@@ -186,16 +187,6 @@ const char* key(Limit limit); ///< as stored: "broke", "topped_out" …
 std::optional<Limit> limitFromKey(const std::string& key);
 
 /// What happened beside the number.
-/// What stood between the display and the piece when a number was read: the piece felt factor · reading +
-/// offset.
-struct ReadThrough {
-    double factor = 1;
-    double offset = 0; ///< N, such as the own weight of a lever
-    double doubt = 0;  ///< standard uncertainty of the factor
-    double felt(double read) const { return factor * read + offset; }
-    bool operator==(const ReadThrough&) const = default;
-};
-
 struct Outcome {
     std::string part;              ///< what broke: a part of the load path; empty: nothing, or not said
     std::string mode;              ///< how it failed; of a mixed failure the shares tell more
@@ -209,7 +200,7 @@ struct Outcome {
     Entered entered{};
     std::vector<Phase> phases{};
     std::string elsewhere{};   ///< whose result it is, where it was not made here
-    bool standingSaid = false; ///< the tester said that it counts, whatever follows from the rest
+    bool standingSaid = false; ///< the tester said how it stands, whatever follows from the rest
     std::optional<ReadThrough>
         path{}; ///< of loads that were read off a display; none: they are those at the piece
     bool operator==(const Outcome&) const = default;

@@ -35,6 +35,7 @@ struct Evidence {
     std::map<std::string, std::vector<quantity::Entry>, std::less<>> legs; ///< in the order of the legs
     const curve::Reading* reading = nullptr;                               ///< null: no curve
     double calibratedTo = 0;       ///< N where the calibration table of the rig ends; 0: no table
+    bool guessed = false;          ///< a load that was typed lies beyond the table of its display
     std::string where, mode;       ///< where and how it failed, in the tester's words
     std::string afterwards;        ///< what it is like now, likewise
     std::optional<double> grade{}; ///< what that is on the study's scale, 0 to 10; empty: not graded

@@ -27,11 +27,14 @@ enum class Dimension {
     ratio,
     money,
     energyPerArea,
-    bendingStiffness
+    bendingStiffness,
+    voltage
 };
 
 /// The dimension in words: "force", "length" …
 std::string_view name(Dimension dimension);
+/// The other way round; nothing where no dimension is called so.
+std::optional<Dimension> dimensionNamed(std::string_view name);
 
 /// A unit: SI value = number × factor + offset (the offset is used by temperatures only).
 /// `aliases` holds further spellings separated by spaces.

@@ -32,11 +32,18 @@ std::vector<Metric> metricsOf(const StudyData& data);
 /// the one that the method's formulas start from, such as the peak of a bending test.
 Metric typedMetric(const StudyData& data);
 
+/// Whether an input of a pull is a load that may have been read off a display in front of levers or a ram.
+bool readOffDisplay(const methods::Input& input);
+/// What such an input is typed in: what the display shows, or a load where nothing stands between.
+quantity::Dimension typedAs(const methods::Input& input, const std::optional<ReadThrough>& path);
+
 /// Fields as typed into the form of a method, each with its unit, so that they can be kept. Numbers without
 /// a unit are in the one of the field before them in this form, else in `unitOf(dimension)`; null: it has to
-/// be typed. Error: a field the method does not ask for, or a text that is no quantity of its dimension.
+/// be typed. Loads are typed in what the display behind `path` shows. Error: a field the method does not ask
+/// for, or a text that is no quantity of its dimension.
 Expected<Entered> enteredFrom(const methods::Method& method, const std::vector<FieldText>& typed,
-                              const std::function<const quantity::Unit*(quantity::Dimension)>& unitOf);
+                              const std::function<const quantity::Unit*(quantity::Dimension)>& unitOf,
+                              const std::optional<ReadThrough>& path = {});
 
 /// What an entry comes to at the bench.
 struct Told {

@@ -24,6 +24,10 @@ struct Unlikely {
 /// fellows.
 std::optional<Unlikely> unlikely(const quantity::Entry& typed, std::vector<double> fellows);
 
+/// The same of a row of a table that somebody else wrote: stricter, since nobody sits there to be asked. Two
+/// fellows or more that agree with each other, off them by the ratio of two units, and a unit that fits.
+std::optional<Unlikely> unlikelyRow(const quantity::Entry& told, const std::vector<double>& fellows);
+
 /// The same digits, bounds and doubt in the unit that was meant; one without an offset, as `typed.unit` is.
 quantity::Entry asMeant(const quantity::Entry& typed, const quantity::Unit& meant);
 

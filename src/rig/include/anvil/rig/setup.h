@@ -27,13 +27,16 @@ struct Setup {
     std::string forceQuery, displacementQuery; ///< of a rig that answers questions
     std::vector<Column> asked{};               ///< its further readings, each with its question
     Layout layout;
-    bool flipped = false;              ///< the force reads negative when pulled
-    std::optional<double> cellLimit;   ///< N at the cell
-    std::optional<double> rigLimit;    ///< N at the specimen
-    std::optional<double> travel;      ///< m
-    std::optional<double> resolution;  ///< N at the cell
-    std::optional<double> speed;       ///< m/s wanted
-    double compliance = 0;             ///< m/N, measured on a rigid bar
+    bool flipped = false;             ///< the force reads negative when pulled
+    std::optional<double> cellLimit;  ///< N at the cell
+    std::optional<double> rigLimit;   ///< N at the specimen
+    std::optional<double> travel;     ///< m
+    std::optional<double> resolution; ///< N at the cell
+    std::optional<double> speed;      ///< m/s wanted
+    double compliance = 0;            ///< m/N, measured on a rigid bar
+    /// What its display shows where that is no load: pressure (stress), voltage, or bare divisions (ratio) of
+    /// a dial, which need a table to loads.
+    quantity::Dimension shows = quantity::Dimension::force;
     std::vector<RatioPart> path;       ///< from the cell to the specimen
     CalibrationRecord calibration;     ///< of the force channel
     std::vector<SideDevice> sides;     ///< read at the same time, each by its own clock
@@ -48,6 +51,17 @@ struct Setup {
 /// Everything that is wrong with a set-up, as sentences; empty: it can be used. `today` is yyyy-mm-dd and
 /// tells whether the calibration has run out.
 std::vector<std::string> problems(const Setup& setup, const std::string& today);
+
+/// Why what its display shows cannot become a load, as a sentence; empty: it can. What is shown and the path
+/// have to fit, and a display of no loads wants either a ram or sensor, or a table to loads, never both.
+std::string displayTrouble(const Setup& setup);
+
+/// What the load of its device is recorded as: torque and acceleration as they are, everything else as a load
+/// at the specimen.
+quantity::Dimension recordedLoad(const Setup& setup);
+
+/// From the cell on: N at the specimen for each N at the cell, a ram or a sensor in front of it left out.
+Expected<Ratio> ratioFromCell(const Setup& setup);
 
 /// The greatest force at the specimen that can be shown: the lesser of rig limit and cell limit × ratio;
 /// nothing when neither is known.
@@ -99,13 +113,15 @@ public:
     Calibrated other(std::size_t index, double reading) const;
     /// Takes these readings of the further channels as nothing; only those that show a force.
     void zeroOthers(const std::array<double, mostOthers>& readings);
-    /// Where a cell that ends at `cellLimit` (N at the cell) ends at the specimen with the present zero, N.
+    /// Where a cell that ends at `cellLimit` (N at the cell, behind a ram or a sensor) ends at the specimen
+    /// with the present zero, N.
     double cellEnd(double cellLimit) const;
     /// Where the force's calibration table ends at the specimen with the present zero, N; empty without one.
     std::optional<double> calibratedTo() const;
     /// Takes this reading (SI, at the cell) as unloaded.
     void zero(double reading) { m_zero = reading; }
     double zero() const { return m_zero; }
+    /// N at the specimen for each N, pascal or volt that is read; its offset is that of the levers alone.
     const Ratio& ratio() const { return m_ratio; }
 
 private:
@@ -118,6 +134,7 @@ private:
     };
     static Expected<std::vector<Other>> othersOf(const Layout& layout, const SampleMaker& maker);
     std::vector<Other> m_others;
+    Ratio m_front; ///< of a ram or a sensor alone: N at the cell; one to one where there is none
     double m_sign = 1, m_zero = 0, m_compliance = 0;
 };
 

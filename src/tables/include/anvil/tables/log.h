@@ -26,6 +26,7 @@ struct Column {
     bool clock = false;                   ///< time of day or date and time, not a number
     bool words = false;                   ///< no numbers
     Tells tells = Tells::run;             ///< of a column that tells runs apart: by what
+    std::string written{};                ///< its heading as it stands in the file, with its unit
 };
 
 /// How a file is laid out. Found by `detect`; may be corrected before `readLog`.
@@ -49,6 +50,8 @@ struct Hints {
     const quantity::Unit* forceUnit = nullptr;
     const quantity::Unit* displacementUnit = nullptr;
     const quantity::Unit* timeUnit = nullptr;
+    /// What a column of the load may measure as well, where the rig reads a pressure or volts.
+    quantity::Dimension load = quantity::Dimension::force;
     char decimal =
         '\0'; ///< what the comma is where the file leaves it open: ',' decimal mark, '.' grouping mark
 };

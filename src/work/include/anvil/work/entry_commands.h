@@ -28,11 +28,20 @@ struct FilledForm {
 struct DisplayPath {
     std::string rig;
     domain::ReadThrough through;
+    std::string trouble{}; ///< why what it shows cannot become a load; empty: it can
+    Id setup = 0;          ///< the version of the rig's set-up
 };
 
 /// What stands between the display of the rig that a study is to be pulled on and the piece; empty: nothing.
 /// Of a study that names no rig: of the rig that was set up last, as it stands in Rig.
 std::optional<DisplayPath> pathOf(const OpenProject& project, const domain::StudyData& data);
+/// What a number of the deciding metric, or of an input, is typed in: a load, or what the display shows that
+/// it is read off.
+quantity::Dimension typedIn(const OpenProject& project, const domain::StudyData& data);
+quantity::Dimension typedIn(const OpenProject& project, const domain::StudyData& data,
+                            const methods::Input& input);
+/// Asks where loads are read, in a sentence.
+std::string nobodySaid(const DisplayPath& path);
 /// The path that a load goes through which was typed, or stands in a table; empty: it is that at the piece.
 /// Error: nobody said yet where it was read.
 Expected<std::optional<domain::ReadThrough>> readThrough(const OpenProject& project,

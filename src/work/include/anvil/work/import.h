@@ -2,10 +2,12 @@
 #pragma once
 
 #include <QStringList>
+#include <anvil/results/unlikely.h>
 #include <anvil/tables/log.h>
 #include <anvil/tables/names.h>
 #include <anvil/tables/values.h>
 #include <anvil/work/curve_reading.h>
+#include <anvil/work/entry_commands.h>
 #include <anvil/work/open_project.h>
 #include <atomic>
 #include <functional>
@@ -23,6 +25,7 @@ struct ImportRow {
     std::optional<curve::Reading> reading; ///< for the preview; empty when it cannot be read
     curve::ReadingSettings settings;       ///< by which it was read
     std::string error;
+    QString unusable{}; ///< why its load cannot be that at the piece; empty: it can
     QString option, condition;
     QString ownOption, ownCondition; ///< as columns of the file say; they win over its name
     int replicate = 0;
@@ -66,11 +69,17 @@ struct ImportPlan {
     bool needsForceUnit = false, needsDisplacementUnit = false, unsureDecimal = false;
     tables::NamePattern pattern;
     std::optional<double> rigLimit; ///< N, for all runs
+    /// The rig whose display the files may have been logged at, and "display" or "piece" as somebody said;
+    /// empty: nobody yet, or nothing stands between.
+    std::optional<DisplayPath> path;
+    std::string readAt;
+    bool needsReadAt() const; ///< loads are among them, something stands between, and nobody said
+    bool readOffDisplay() const { return path && readAt == "display"; }
 
     /// What the pattern makes of the first file's name, in a sentence; empty where there is no file.
     QString patternSentence() const;
     /// Something has to be answered before this can go in.
-    bool open() const { return needsForceUnit || needsDisplacementUnit || unsureDecimal; }
+    bool open() const { return needsForceUnit || needsDisplacementUnit || unsureDecimal || needsReadAt(); }
     int alike() const;   ///< rows with nothing to say
     int needYou() const; ///< rows with a remark
 };
@@ -80,6 +89,8 @@ struct ImportChoices {
     tables::Hints hints;
     std::optional<tables::NamePattern> pattern; ///< which words of the names are what; found if not given
     std::optional<double> rigLimit;
+    std::optional<DisplayPath> path; ///< what may stand between what was logged and the piece
+    std::string readAt;              ///< "display" or "piece", as the study or somebody said; empty: nobody
     bool columnsWhereNeeded =
         false;                ///< columns in `hints` serve only files that have them, or need to be told
     bool lossAllowed = false; ///< files that lose more than one row in fifty are taken all the same
@@ -112,8 +123,9 @@ void relearn(ImportPlan& plan, std::size_t row);
 QString sameName(const QString& name, const QStringList& known);
 
 /// Writes the plan into a study as one journal entry. Call from any thread; afterwards OpenProject::adopt on
-/// its own. `stop` cancels: nothing of it is
-/// in the project then. Error: cancelled, no row to import, or a missing unit.
+/// its own. `stop` cancels: nothing of it is in the project then. Loads that were logged at a display go
+/// through its path; the files are kept as they are. Error: cancelled, no row to import, a missing unit, or
+/// nobody said where the loads were read.
 struct Imported {
     Id journal = 0;
     int pulls = 0;
@@ -122,6 +134,15 @@ struct Imported {
 };
 Expected<Imported> importRuns(store::Project& project, const domain::StudyData& into, const ImportPlan& plan,
                               const std::atomic<bool>* stop = nullptr);
+
+/// A row of a table that is off the others of its square as if another unit had been meant.
+struct UnlikelyRow {
+    std::size_t line = 0; ///< in the file
+    quantity::Entry told;
+    results::Unlikely odd;
+};
+/// Those of a table, in its order; `unit` for values without one. Values that are bounds are not looked at.
+std::vector<UnlikelyRow> unlikelyRows(const tables::ValueTable& table, const quantity::Unit* unit);
 
 /// Writes a table of single results into a study as one journal entry. `unit` for values without one; loads
 /// go through what stands between display and piece, as typed ones do. Error: mixed dimensions, no unit, or
