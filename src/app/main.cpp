@@ -1,10 +1,12 @@
 #include "shell/main_window.h"
 #include "shell/preferences.h"
+#include "shell/rig_guard.h"
 #include "theme/theme.h"
 
 #include <QApplication>
 #include <QEvent>
 #include <QTimer>
+#include <anvil/link/last_words.h>
 #include <anvil/quantity/digits.h>
 
 namespace {
@@ -28,7 +30,9 @@ int main(int argc, char** argv) {
     anvil::app::setTextScale(percent > 0 ? percent / 100.0 : anvil::app::desktopTextScale());
     anvil::app::applyTheme(application,
                            static_cast<anvil::app::Appearance>(anvil::app::preferences::appearance()));
+    anvil::link::installCrashHandler();
     anvil::app::MainWindow window;
+    window.guard().watchSignals();
     auto arguments = QApplication::arguments().mid(1);
     QuitWhenPainted quitter;
     if (arguments.removeAll("--quit-when-painted") > 0) window.installEventFilter(&quitter);

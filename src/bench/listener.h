@@ -30,6 +30,8 @@ public:
     void open() { m_device.open(); }
     void close() { m_device.close(); }
     void send(const QByteArray& line) { m_device.send(line); }
+    bool sendNow(const QByteArray& line) { return m_device.sendNow(line); }
+    int handle() const { return m_device.handle(); }
     /// Called often: asks anew where an answer was lost.
     void tick();
 

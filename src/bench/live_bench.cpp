@@ -4,6 +4,7 @@
 #include <QThread>
 #include <QTimer>
 #include <anvil/curve/steady.h>
+#include <anvil/link/last_words.h>
 #include <anvil/store/recording.h>
 #include <mutex>
 
@@ -45,7 +46,20 @@ public:
         }
     }
 
+    /// The rig is told first, whatever else there is to be done.
+    void orderStop() {
+        if (m_main && !m_setup.onStop.empty()) m_main->sendNow(QByteArray::fromStdString(m_setup.onStop));
+    }
+
+    void halt() {
+        orderStop();
+        m_recorder.stop();
+        publish();
+    }
+
     void silence() {
+        orderStop();
+        link::setLastWords(-1, {});
         if (m_main) m_main->close();
         m_recorder.linkLost();
         finishRecording();
@@ -104,6 +118,8 @@ public:
             m_live.committed = 0;
             m_live.saved = false;
             m_live.trouble.clear();
+            m_live.tapeTrouble.clear();
+            m_live.taped = true;
         }
         m_overload = false;
         m_recorder.arm(limited);
@@ -165,6 +181,8 @@ private:
 
     void linkChanged(bool connected, const QString& sentence) {
         if (!connected) m_recorder.linkLost();
+        link::setLastWords(connected && m_main ? m_main->handle() : -1,
+                           QByteArray::fromStdString(m_setup.onStop));
         set([&](Live& l) {
             l.link = connected ? LinkState::connected : LinkState::searching;
             l.said = sentence;
@@ -223,7 +241,8 @@ private:
             m_counted = m_arrived;
             m_countedAt = at;
         }
-        if (m_recording && !m_recording->error().isEmpty()) m_recorder.cannotSave();
+        // Whatever the disk does, the pull goes on; only what nothing has room for ends it.
+        if (m_recording && m_recording->lost() && !m_recording->taped()) m_recorder.cannotSave();
         if (m_recorder.state() == rig::RecorderState::loading && m_main->silence() > silentSeconds)
             m_recorder.linkLost();
         publish();
@@ -236,7 +255,11 @@ private:
             const std::lock_guard lock(m_mutex);
             l = m_live;
         }
-        const auto before = std::tuple(l.recorder, l.saved, l.offZero, l.trouble, l.fresh, l.nearLimitTimes);
+        const auto told = [](const Live& of) {
+            return std::tuple(of.recorder, of.saved, of.offZero, of.trouble, of.tapeTrouble, of.fresh,
+                              of.nearLimitTimes);
+        };
+        const auto before = told(l);
         l.recorder = m_recorder.state();
         l.ending = m_recorder.ending();
         l.force = m_recorder.force();
@@ -272,13 +295,14 @@ private:
             l.committed = m_recording->committed();
             l.saved = m_recording->whole();
             l.trouble = m_recording->error();
+            l.tapeTrouble = m_recording->tapeTrouble();
+            l.taped = m_recording->taped();
         }
         {
             const std::lock_guard lock(m_mutex);
             m_live = l;
         }
-        if (before != std::tuple(l.recorder, l.saved, l.offZero, l.trouble, l.fresh, l.nearLimitTimes))
-            emit m_owner.changed();
+        if (before != told(l)) emit m_owner.changed();
     }
 
     QStringList beyondTable() const {
@@ -404,6 +428,11 @@ Expected<void> LiveBench::connectTo(const rig::Setup& setup, bool otherMachines)
     QMetaObject::invokeMethod(m_worker,
                               [w = m_worker, setup, a = *address, sides] { w->listen(setup, a, sides); });
     return {};
+}
+
+void LiveBench::halt() {
+    QMetaObject::invokeMethod(
+        m_worker, [w = m_worker] { w->halt(); }, Qt::BlockingQueuedConnection);
 }
 
 void LiveBench::disconnectRig() {

@@ -102,7 +102,8 @@ void PullFlow::follow(const Live& live, qint64 now) {
         if (live.recorder == rig::RecorderState::done) go(PullStep::saving, now);
         return;
     case PullStep::saving:
-        if (!live.saved && live.trouble.isEmpty()) return;
+        // What cannot be saved at the moment is tried again for a while.
+        if (!live.saved && (live.trouble.isEmpty() || now - m_since < savePatienceMs)) return;
         m_limit = live.overload ? domain::Limit::toppedOut
                   : live.ending == rig::Ending::linkLost || live.ending == rig::Ending::cannotSave
                       ? domain::Limit::linkLost

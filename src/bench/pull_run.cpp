@@ -95,8 +95,47 @@ void PullRun::end(std::vector<Event>& events, const Live& live) {
     m_bench.reset();
     const auto after = m_bench.live(); // only now is it known what became of it
     m_pull = after.pull;
-    events.push_back({after.saved ? Event::Kind::saved : Event::Kind::notSaved, after.trouble});
+    if (after.saved) {
+        events.push_back({Event::Kind::saved, m_diskTrouble});
+    } else {
+        const auto why = after.trouble.isEmpty() ? m_diskTrouble : after.trouble;
+        const auto held = after.pull ? QObject::tr("Not all of this pull is in the project")
+                                     : QObject::tr("This pull is not in the project");
+        events.push_back(
+            {Event::Kind::notSaved,
+             after.taped
+                 ? QObject::tr("%1 (%2). What was recorded lies beside it and is brought in when the "
+                               "project is opened again.")
+                       .arg(held, why)
+                 : QObject::tr("%1 (%2), and nothing could be written beside it either: %3 of %4 samples "
+                               "are saved, the others are lost.")
+                       .arg(held, why)
+                       .arg(after.committed)
+                       .arg(after.recorded)});
+    }
+    m_diskTrouble.clear();
+    m_inMemory = false;
     events.push_back({Event::Kind::ended});
+}
+
+void PullRun::watchDisk(std::vector<Event>& events, const Live& live) {
+    if (live.trouble.isEmpty() || live.saved) return;
+    const bool memory = !live.tapeTrouble.isEmpty();
+    if (!m_diskTrouble.isEmpty() && (m_inMemory || !memory)) return; // said
+    m_diskTrouble = live.trouble;
+    m_inMemory = memory;
+    if (memory)
+        events.push_back(
+            {Event::Kind::onlyInMemory,
+             QObject::tr("Neither the project nor the folder beside it takes anything (%1). What is "
+                         "recorded is only in memory: make room on the disk now.")
+                 .arg(live.trouble)});
+    else
+        events.push_back(
+            {Event::Kind::disk,
+             QObject::tr("The project takes nothing at the moment (%1). What is recorded lies beside "
+                         "it meanwhile, and it is tried again.")
+                 .arg(live.trouble)});
 }
 
 std::vector<Event> PullRun::follow(qint64 now) {
@@ -107,6 +146,7 @@ std::vector<Event> PullRun::follow(qint64 now) {
     m_nearTimes = std::max(m_nearTimes, live.nearLimitTimes);
     m_flow.follow(live, now);
     const auto after = m_flow.step();
+    watchDisk(events, live);
     if (before == after) return events;
     if (before == PullStep::ready || before == PullStep::armed) m_atStart = live;
     if (before == PullStep::saving && after == PullStep::part) end(events, live);
@@ -160,6 +200,8 @@ Expected<void> PullRun::arm(store::Project& project, const StudyData& study, con
     const auto* piece = next(study);
     if (!piece) return fail("No piece is left to be pulled.");
     m_marks.clear();
+    m_diskTrouble.clear();
+    m_inMemory = false;
     m_pull = 0;
     m_piece = piece->id;
     setRules(study, station);

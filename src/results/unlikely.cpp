@@ -51,14 +51,19 @@ std::optional<Unlikely> unlikely(const quantity::Entry& typed, std::vector<doubl
     return out;
 }
 
-std::optional<Unlikely> unlikelyRow(const quantity::Entry& told, const std::vector<double>& fellows) {
+std::optional<Unlikely> unlikelyRow(const quantity::Entry& told, const std::vector<double>& fellows,
+                                    const quantity::Unit* theirs) {
     auto odd = unlikely(told, fellows);
-    if (!odd || !odd->meant || !asTwoUnits(odd->times)) return {};
-    const auto close = [&](double v) { return std::abs(std::log(v / odd->fellows)) <= std::log(among); };
-    return fellows.size() >= 2 &&
-                   std::all_of(fellows.begin(), fellows.end(), [&](double v) { return v > 0 && close(v); })
-               ? odd
-               : std::nullopt;
+    if (!odd || !asTwoUnits(odd->times)) return {};
+    const auto close = [&](double v) {
+        return v > 0 && std::abs(std::log(v / odd->fellows)) <= std::log(among);
+    };
+    if (fellows.size() < 2 || !std::all_of(fellows.begin(), fellows.end(), close)) return {};
+    const bool asTheirs = theirs && theirs != told.unit && close(theirs->toSi(told.unit->fromSi(told.si)));
+    if (asTheirs) odd->meant = theirs;
+    constexpr double noWeakPiece = 24; // an inch is 25.4 mm
+    return odd->meant && (asTheirs || std::abs(std::log(odd->times)) > std::log(noWeakPiece)) ? odd
+                                                                                              : std::nullopt;
 }
 
 quantity::Entry asMeant(const quantity::Entry& typed, const quantity::Unit& meant) {

@@ -49,7 +49,7 @@ Expected<std::optional<Held>> held(const QSqlDatabase& db, Id curve) {
 /// What the project holds of the recording on a tape.
 struct Known {
     Id pull = 0;         ///< 0: nothing, it died before the first commit
-    bool running = true; ///< false: it was ended without the tape
+    bool running = true; ///< false: somebody has said what it was, without the tape
     std::vector<std::optional<Held>> streams;
 };
 
@@ -68,7 +68,7 @@ Expected<Known> known(const QSqlDatabase& db, const TapeContent& tape) {
         return k;
     }
     k.pull = pull.id(0);
-    k.running = pull.string(1) == QLatin1String("running");
+    k.running = !pull.string(1).isEmpty(); // running, or cut short where the tape could not be brought in
     for (std::size_t i = 0; i < curves.size(); ++i) {
         Query mine(db, "SELECT 1 FROM curve WHERE id = ? AND beside IS ?",
                    {static_cast<qlonglong>(curves[i]),
@@ -111,7 +111,9 @@ void bringIn(const TapeContent& tape, const Known& k, Writer& w) {
             w.appendSamples(curve, now.nextSequence++, part);
         }
     }
-    if (!k.pull) {
+    if (k.pull) {
+        w.update("pull", k.pull, {{"recording", "running"}}); // ended with the others
+    } else {
         auto row = tape.header.pull;
         row["curve"] = static_cast<qint64>(main);
         row["recording"] = "running"; // ended with the others
@@ -141,6 +143,7 @@ void Project::endInterruptedRecordings() {
     std::vector<std::pair<Id, Id>> running; // what cannot be read is said by whoever loads the project
     (void)each(d->reader(), "SELECT id, curve FROM pull WHERE recording = 'running'", {},
                [&](const Query& q) { running.emplace_back(q.id(0), q.id(1)); });
+    d->brokenOff = static_cast<int>(running.size());
     for (const auto& [pull, curve] : running) {
         const auto end = [&](const std::vector<CurveSummary>& curves) {
             return write(interrupted, [&](Writer& w) {

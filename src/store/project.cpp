@@ -106,6 +106,7 @@ Expected<std::unique_ptr<Project>> Project::open(const QString& path, Access acc
 
 const QString& Project::path() const { return d->path; }
 bool Project::readOnly() const { return d->readOnly; }
+int Project::brokenOff() const { return d->brokenOff; }
 const QString& Project::readOnlyReason() const { return d->readOnlyReason; }
 void Project::setClock(std::function<QDateTime()> clock) { d->clock = std::move(clock); }
 void Project::setWho(const QString& who) { d->who = who; }

@@ -121,6 +121,7 @@ struct Project::Private {
     QString writeName = uniqueName("write");
     std::unique_ptr<WriterThread> writer;
     bool logged = false;                ///< the write-ahead log is in use
+    int brokenOff = 0;                  ///< recordings that were running when the program ended
     std::vector<QStringList> leftTapes; ///< found at opening, and not to be brought in
     QStringList damage;                 ///< found at opening: nothing of it is shown or written
     mutable std::mutex readersMutex;

@@ -26,11 +26,7 @@ void PullRecording::close() {
 void PullRecording::begin() {} // the first samples begin it
 
 bool PullRecording::room(std::size_t more) {
-    if (!m_error.isEmpty()) {
-        m_dropped = true;
-        return false;
-    }
-    if (m_waitingSamples + more > mostWaiting) {
+    if (m_dropped || m_waitingSamples + more > mostWaiting) { // behind a hole nothing is committed
         m_error = QStringLiteral("The disk is too slow for what arrives.");
         m_dropped = true;
         return false;
@@ -41,17 +37,15 @@ bool PullRecording::room(std::size_t more) {
 
 void PullRecording::append(std::span<const rig::Sample> samples) {
     const std::lock_guard lock(m_mutex);
-    if (!room(samples.size())) return;
-    m_waiting[0].insert(m_waiting[0].end(), samples.begin(), samples.end());
-    m_tape.add(0, samples);
+    m_tape.add(0, samples); // whatever the project does
+    if (room(samples.size())) m_waiting[0].insert(m_waiting[0].end(), samples.begin(), samples.end());
 }
 
 void PullRecording::appendSide(std::size_t side, std::span<const rig::Sample> samples) {
     const std::lock_guard lock(m_mutex);
     auto& to = m_waiting.at(side + 1);
-    if (!room(samples.size())) return;
-    to.insert(to.end(), samples.begin(), samples.end());
     m_tape.add(side + 1, samples);
+    if (room(samples.size())) to.insert(to.end(), samples.begin(), samples.end());
 }
 
 void PullRecording::end(rig::Ending ending) {
@@ -70,7 +64,12 @@ QString PullRecording::error() const {
 
 void PullRecording::failed(const QString& why) {
     const std::lock_guard lock(m_mutex);
-    if (m_error.isEmpty()) m_error = why;
+    m_error = why;
+}
+
+void PullRecording::succeeded() {
+    const std::lock_guard lock(m_mutex);
+    if (!m_dropped) m_error.clear();
 }
 
 void PullRecording::loop() {
@@ -82,15 +81,13 @@ void PullRecording::loop() {
     for (bool done = false; !done && !stop;) {
         {
             std::unique_lock lock(m_mutex);
-            // An end that could not be saved is tried again, until somebody closes: there may be room by
-            // then.
+            // What could not be saved is tried again, until somebody closes: there may be room by then.
             m_wake.wait_until(lock, next, [&] { return m_stop || (m_ended && !ended); });
             next = Clock::now() + every; // a slow commit is followed by the next one at once
             for (std::size_t i = 0; i < parts.size(); ++i) {
                 parts[i].insert(parts[i].end(), m_waiting[i].begin(), m_waiting[i].end());
                 m_waiting[i].clear();
             }
-            m_waitingSamples = 0;
             ended = m_ended;
             stop = m_stop;
         }
@@ -103,25 +100,43 @@ void PullRecording::loop() {
         }
         if (!commit(parts)) {
             m_finished = last; // it could not be, so far
+            next = Clock::now() + std::chrono::milliseconds(againMs);
             continue;
         }
-        for (auto& p : parts)
+        std::size_t taken = 0;
+        for (auto& p : parts) {
+            taken += p.size();
             p.clear();
-        if (last) finish();
-        done = last;
+        }
+        {
+            const std::lock_guard lock(m_mutex);
+            m_waitingSamples -= taken;
+        }
+        done = last && finish();
+        if (last && !done) {
+            m_finished = true;
+            next = Clock::now() + std::chrono::milliseconds(againMs);
+            continue;
+        }
+        succeeded();
     }
     m_finished = true;
 }
 
 /// Everything is in the project; what is left is to read it through once, beside whatever else is written.
-void PullRecording::finish() {
-    m_tape.done();
-    if (!m_pullId) { // nothing has arrived at all
+bool PullRecording::finish() {
+    if (!m_dropped) m_tape.done(); // else it holds what the project does not
+    if (!m_pullId) {               // nothing has arrived at all
         m_whole = !m_dropped;
-        return;
+        return true;
     }
+    // Ended with samples missing it would not be looked for on the tape when the project is opened.
+    if (m_dropped) return true;
     const auto curves = m_project.summarize(m_streams[0].curve);
-    if (!curves) return failed(QString::fromStdString(curves.error().message));
+    if (!curves) {
+        failed(QString::fromStdString(curves.error().message));
+        return false;
+    }
     rig::Ending ending{};
     {
         const std::lock_guard lock(m_mutex);
@@ -133,8 +148,12 @@ void PullRecording::finish() {
             w.finishCurve(c);
         w.update("pull", m_pullId, {{"recording", cut ? "interrupted" : ""}});
     });
-    if (!done) return failed(QString::fromStdString(done.error().message));
-    m_whole = !m_dropped;
+    if (!done) {
+        failed(QString::fromStdString(done.error().message));
+        return false;
+    }
+    m_whole = true;
+    return true;
 }
 
 bool PullRecording::commit(const Parts& parts) {

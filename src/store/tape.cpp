@@ -7,6 +7,7 @@
 #include <QRandomGenerator>
 #include <cerrno>
 #include <chrono>
+#include <cstring>
 #include <fcntl.h>
 #include <unistd.h>
 
@@ -44,9 +45,9 @@ Tape::~Tape() {
 void Tape::add(std::size_t stream, std::span<const rig::Sample> samples) {
     if (samples.empty()) return;
     const std::lock_guard lock(m_mutex);
-    if (m_full) return;
-    if (m_waiting.size() > mostWaiting) { // what comes later would leave a hole
-        m_full = true;
+    if (m_waiting.size() > mostWaiting) { // the disk takes nothing: there is a hole from here on
+        m_added[stream] += samples.size();
+        m_missingUntil = m_added;
         return;
     }
     const auto others = m_header.channels.names(stream).size(); // the channels never change
@@ -67,15 +68,21 @@ void Tape::loop() {
             records.swap(m_waiting);
             until = m_added;
         }
-        if (!records.empty()) write(records, until);
+        const bool ok = records.empty() || write(records, until);
+        const auto why = ok ? QString() : QString::fromLocal8Bit(std::strerror(errno));
         std::unique_lock lock(m_mutex);
-        m_wake.wait_for(lock, std::chrono::milliseconds(gatherMs), [this] { return m_stop; });
+        m_trouble = why;
+        if (!ok) { // they stay in front of what has come since
+            records += m_waiting;
+            m_waiting = std::move(records);
+        }
+        m_wake.wait_for(lock, std::chrono::milliseconds(ok ? gatherMs : againMs), [this] { return m_stop; });
     }
 }
 
-void Tape::write(const std::string& records, const std::vector<std::size_t>& until) {
+bool Tape::write(const std::string& records, const std::vector<std::size_t>& until) {
     const std::lock_guard lock(m_fileMutex);
-    if (m_ended) return;
+    if (m_ended) return true;
     auto* side = &m_sides[m_current];
     auto& other = m_sides[1 - m_current];
     const auto held = [this](const Side& s) {
@@ -91,20 +98,36 @@ void Tape::write(const std::string& records, const std::vector<std::size_t>& unt
         side = &other;
         ok = start(*side);
     }
-    if (!ok || !put(*side, records)) return end(true); // no room: the tape gives way to the project
+    if (ok && m_restate) m_restate = !(ok = put(*side, header()));
+    if (!ok || !put(*side, records)) return false;
     side->until = until;
+    return true;
 }
 
 void Tape::begins(std::size_t stream, domain::Id curve) {
     const std::lock_guard lock(m_fileMutex);
     m_header.curves[stream] = curve;
     auto& side = m_sides[m_current];
-    if (!m_ended && side.file >= 0 && !put(side, header())) end(true);
+    if (!m_ended && side.file >= 0 && !put(side, header())) m_restate = true;
 }
 
 void Tape::committed(const std::vector<std::size_t>& samples) {
     const std::lock_guard lock(m_fileMutex);
     m_committed = samples;
+}
+
+QString Tape::trouble() const {
+    const std::lock_guard lock(m_mutex);
+    return m_trouble;
+}
+
+bool Tape::whole() const {
+    const std::lock_guard lock(m_mutex);
+    if (!m_trouble.isEmpty()) return false;
+    const std::lock_guard files(m_fileMutex);
+    for (std::size_t i = 0; i < m_missingUntil.size(); ++i)
+        if (m_missingUntil[i] > m_committed[i]) return false;
+    return true;
 }
 
 void Tape::done() {
@@ -132,7 +155,12 @@ bool Tape::put(Side& side, const std::string& bytes) {
     for (std::size_t done = 0; done < bytes.size();) {
         const auto n = ::write(side.file, bytes.data() + done, bytes.size() - done);
         if (n < 0 && errno == EINTR) continue;
-        if (n <= 0) return false;
+        if (n <= 0) { // half a record would hide all behind it
+            const int why = errno;
+            (void)!::ftruncate(side.file, static_cast<off_t>(side.bytes));
+            errno = why;
+            return false;
+        }
         done += static_cast<std::size_t>(n);
     }
     side.bytes += bytes.size();

@@ -175,9 +175,10 @@ void feltAtPiece(ImportRow& row, const ImportPlan& plan) {
                          .arg(QString::fromStdString(plan.path->rig));
     } else if (other && !plan.needsReadAt()) {
         row.unusable =
-            QStringLiteral("its load is in a unit of %1, and no rig says what that is at the piece: "
-                           "set one up whose display shows it (Rig, Load path)")
-                .arg(QString::fromUtf8(quantity::name(load).data()));
+            QStringLiteral(
+                "its load stands there as %1, and no rig says what that is at the piece: set one up "
+                "whose display shows it (Rig, Load path)")
+                .arg(load == Dimension::stress ? QStringLiteral("a pressure") : QStringLiteral("volts"));
     } else if (plan.readOffDisplay() && load == Dimension::force) {
         row.unusable =
             QStringLiteral("the display of %1 shows no load, and this file holds one: say that it is "
@@ -442,14 +443,17 @@ std::vector<UnlikelyRow> unlikelyRows(const tables::ValueTable& table, const qua
             squares[{row.option, row.condition}].push_back({&row, own->toSi(row.value.value)});
     std::vector<UnlikelyRow> out;
     for (const auto& [name, all] : squares)
-        for (std::size_t i = 0; i < all.size(); ++i) {
+        for (std::size_t i = 0; i < all.size() && all.size() > 2; ++i) {
             std::vector<double> fellows;
             for (std::size_t j = 0; j < all.size(); ++j)
                 if (j != i) fellows.push_back(all[j].si);
             quantity::Entry told;
             told.si = all[i].si;
             told.unit = all[i].row->unit ? all[i].row->unit : unit;
-            if (const auto odd = results::unlikelyRow(told, fellows))
+            const auto* first = all[i == 0 ? 1 : 0].row->unit; // the others', where they agree on one
+            const bool agree = std::all_of(
+                all.begin(), all.end(), [&](const Told& t) { return &t == &all[i] || t.row->unit == first; });
+            if (const auto odd = results::unlikelyRow(told, fellows, agree ? first : nullptr))
                 out.push_back({all[i].row->line, told, *odd});
         }
     std::sort(out.begin(), out.end(), [](const auto& a, const auto& b) { return a.line < b.line; });

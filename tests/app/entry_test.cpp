@@ -306,7 +306,7 @@ TEST_F(Turns, OfALadder) {
         QTest::keyClick(panel, keys[pick(6)]);
         settle();
         expectOn(before, label);
-        letGo += child<QLabel>("benchSentence")->text().contains("What broke?");
+        letGo += panel->findChild<QLabel*>("benchSentence")->text().contains("What broke?");
     }
     EXPECT_GT(letGo, 0);
     EXPECT_GT(study().pulls.size(), 1U);

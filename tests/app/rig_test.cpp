@@ -11,9 +11,11 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
+#include <QMessageBox>
 #include <QPushButton>
 #include <QTabWidget>
 #include <QTableWidget>
+#include <QTimer>
 #include <anvil/link/rig_server.h>
 #include <anvil/store/recording.h>
 #include <anvil/work/plan_commands.h>
@@ -199,6 +201,40 @@ TEST_F(AtTheRig, APullThatCouldNotBeSavedSoundsSo) {
     EXPECT_FALSE(tones.contains(Tone::saved));
     EXPECT_TRUE(said.join(' ').contains("not in the project")) << said.join(' ').toStdString();
     EXPECT_TRUE(study().pulls.empty());
+    program.kill();
+    program.waitForFinished();
+}
+
+TEST_F(AtTheRig, ClosingUnderLoadStopsTheRigAndAsks) {
+    sevenPins();
+    QProcess program;
+    startRigBeside(program);
+    window->goTo(Stage::pull);
+    auto driven = setup();
+    driven.onStop = "!stop";
+    ASSERT_TRUE(session().rig().use(driven));
+    seeToTheCautions();
+    press(Qt::Key_Space);
+    ASSERT_TRUE(until(PullStep::ready));
+    press(Qt::Key_Space); // arm
+    ASSERT_TRUE(until(PullStep::loading));
+    QString asked;
+    const auto answer = [&](const char* button) {
+        QTimer::singleShot(200, window.get(), [&asked, button, this] {
+            auto* box = window->findChild<QMessageBox*>("closeUnderLoad");
+            ASSERT_TRUE(box);
+            asked = box->text() + ' ' + box->informativeText();
+            for (auto* b : box->buttons())
+                if (b->text().remove('&') == QLatin1String(button)) b->click();
+        });
+    };
+    answer("Stay");
+    EXPECT_FALSE(window->close());
+    EXPECT_TRUE(asked.contains("has been told to stop")) << asked.toStdString();
+    EXPECT_NE(session().rig().live().recorder, rig::RecorderState::loading) << "stopped before it was asked";
+    ASSERT_TRUE(until(PullStep::part));
+    ASSERT_EQ(study().pulls.size(), 1U) << "what was recorded is there, to be judged";
+    EXPECT_TRUE(window->close()) << "no load, no question";
     program.kill();
     program.waitForFinished();
 }

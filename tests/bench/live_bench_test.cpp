@@ -109,6 +109,45 @@ TEST_F(LiveRig, APullThatCannotBeSavedIsNotSaid) {
     EXPECT_FALSE(bench.live().trouble.isEmpty());
 }
 
+/// A rig that only sends loads and remembers what it was told.
+struct ToldRig {
+    QTcpServer server;
+    QTcpSocket* line = nullptr;
+    QByteArray told;
+    QTimer sends;
+    int n = 0;
+    ToldRig() {
+        EXPECT_TRUE(server.listen(QHostAddress::LocalHost));
+        QObject::connect(&server, &QTcpServer::newConnection, [this] {
+            line = server.nextPendingConnection();
+            QObject::connect(line, &QIODevice::readyRead, [this] { told += line->readAll(); });
+        });
+        QObject::connect(&sends, &QTimer::timeout, [this] {
+            if (line && line->isOpen())
+                line->write(QByteArray::number(n * 0.01) + ',' +
+                            QByteArray::number(n < 100 ? 0 : 5 * (n - 100)) + ",0\n");
+            ++n;
+        });
+        sends.start(10);
+    }
+    QString address() const { return QStringLiteral("tcp:127.0.0.1:%1").arg(server.serverPort()); }
+};
+
+TEST_F(LiveRig, ARigIsToldToStopBeforeItsLinkIsClosed) {
+    ToldRig rig;
+    setup.address = rig.address().toStdString();
+    setup.onStop = "HALT";
+    ASSERT_TRUE(bench.connectTo(setup));
+    ASSERT_TRUE(runUntil([&] { return bench.live().fresh; }));
+    bench.arm(project->file(), blank(), {});
+    ASSERT_TRUE(runUntil([&] { return bench.live().recorder == rig::RecorderState::loading; }, 20000));
+    bench.halt();
+    EXPECT_TRUE(runUntil([&] { return rig.told.count("HALT\n") == 1; })) << rig.told.toStdString();
+    EXPECT_EQ(bench.live().recorder, rig::RecorderState::done);
+    bench.disconnectRig(); // whatever state it is in
+    EXPECT_TRUE(runUntil([&] { return rig.told.count("HALT\n") == 2; })) << rig.told.toStdString();
+}
+
 TEST_F(LiveRig, RecordsAPullFromAWire) {
     link::RigServer server(quick(), false);
     setup.address = server.listenTcp(0)->toStdString();

@@ -629,6 +629,8 @@ TEST_F(Cli, ARowInAnotherUnitThanItsFellowsIsAskedAbout) {
     file("wide.csv", "option,value,unit\nPin,4.2,kN\nPin,4.3,kN\nPin,0.9,kN\nPin,4.1,kN\n");
     EXPECT_EQ(run({"import", "q.anvil", "wide.csv", "--values"}).status, 0)
         << "a weak one is no slip of the pen";
+    file("mixed.csv", "option,value,unit\nPin,1000,N\nPin,1050,N\nPin,1020,lbf\n");
+    expectFails(3, {"import", "r.anvil", "mixed.csv", "--values"}, "Was 1020 N meant?");
 }
 
 } // namespace

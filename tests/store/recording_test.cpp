@@ -270,6 +270,100 @@ TEST_F(RecordingFile, WhatAFullDiskRefusedIsKeptAndSavedOnceThereIsRoom) {
     EXPECT_TRUE(p->check().problems.isEmpty());
 }
 
+/// Another program that has the file to itself for a while, such as a backup.
+struct Held {
+    QString name = QStringLiteral("held");
+    explicit Held(const QString& path) {
+        auto db = QSqlDatabase::addDatabase("QSQLITE", name);
+        db.setDatabaseName(path);
+        EXPECT_TRUE(db.open());
+        QSqlQuery q(db);
+        EXPECT_TRUE(q.exec("BEGIN IMMEDIATE"));
+    }
+    ~Held() { release(); }
+    void release() {
+        if (name.isEmpty()) return;
+        QSqlDatabase::database(name).close();
+        QSqlDatabase::removeDatabase(name);
+        name.clear();
+    }
+};
+
+TEST_F(RecordingFile, AProjectThatIsHeldForAWhileGetsTheRecordingAfterwards) {
+    const auto specimen = make();
+    auto p = std::move(*Project::open(path));
+    domain::Pull blank;
+    blank.specimen = specimen;
+    PullRecording r(*p, blank);
+    r.begin();
+    const auto feed = [&](int from, int to) {
+        for (int i = from; i < to; ++i) {
+            const auto s = sample(i);
+            r.append(std::span(&s, 1));
+        }
+    };
+    feed(0, 1000);
+    while (r.committed() < 1000)
+        QThread::msleep(5);
+    {
+        Held held(path);
+        feed(1000, 5000);
+        for (int i = 0; i < 1500 && r.error().isEmpty(); ++i)
+            QThread::msleep(10);
+        EXPECT_FALSE(r.error().isEmpty()) << "it is said";
+        EXPECT_TRUE(r.taped()) << "and lies beside the project meanwhile";
+        feed(5000, 8000);
+    }
+    feed(8000, 10000);
+    r.end(rig::Ending::broke);
+    for (int i = 0; i < 1000 && !r.whole(); ++i)
+        QThread::msleep(10);
+    EXPECT_TRUE(r.whole());
+    EXPECT_TRUE(r.error().isEmpty()) << r.error().toStdString();
+    const auto loaded = p->load();
+    EXPECT_EQ((*loaded)[0].pulls[0].recording, domain::Recording::done);
+    const auto curve = *p->curve((*loaded)[0].pulls[0].curve);
+    ASSERT_EQ(curve.force.size(), 10000U);
+    for (int i = 0; i < 10000; i += 97)
+        EXPECT_EQ(curve.force[static_cast<std::size_t>(i)], sample(i).force);
+    EXPECT_TRUE(tapesOf(path).empty());
+}
+
+TEST_F(RecordingFile, WhatTheProjectNeverTookIsOnTheTapeAndComesInWhenItIsOpened) {
+    const auto specimen = make();
+    auto p = std::move(*Project::open(path));
+    domain::Pull blank;
+    blank.specimen = specimen;
+    {
+        PullRecording r(*p, blank);
+        r.begin();
+        for (int i = 0; i < 500; ++i) {
+            const auto s = sample(i);
+            r.append(std::span(&s, 1));
+        }
+        while (r.committed() < 500)
+            QThread::msleep(5);
+        Held held(path);
+        for (int i = 500; i < 3000; ++i) {
+            const auto s = sample(i);
+            r.append(std::span(&s, 1));
+        }
+        r.end(rig::Ending::broke);
+        r.close();
+        EXPECT_FALSE(r.whole());
+        EXPECT_TRUE(r.taped()) << "what is said of the tape is true";
+    }
+    EXPECT_EQ(tapesOf(path).size(), 1U);
+    p.reset();
+    p = std::move(*Project::open(path));
+    const auto loaded = p->load();
+    ASSERT_EQ((*loaded)[0].pulls.size(), 1U);
+    EXPECT_EQ((*loaded)[0].pulls[0].recording, domain::Recording::interrupted);
+    EXPECT_EQ(p->curve((*loaded)[0].pulls[0].curve)->force.size(), 3000U);
+    EXPECT_EQ(p->brokenOff(), 1);
+    EXPECT_TRUE(tapesOf(path).empty());
+}
+
 TEST_F(RecordingFile, AFullDiskEndsInASavedPullAndASentence) {
     // A loop file system where root allows; elsewhere a file that cannot grow, which looks the same from
     // inside.

@@ -115,7 +115,11 @@ void MainWindow::showInterrupted() {
     goTo(Stage::curves);
     m_session.selectPull(cut->id);
     showLedger(true);
-    m_session.say(tr("A recording was interrupted: say at the right what it was."), true);
+    m_session.say(m_session.project()->file().brokenOff() > 0
+                      ? tr("The program ended in mid-pull. The rig may still be running: see that it has "
+                           "stopped. Then say at the right what the recording was.")
+                      : tr("A recording was interrupted: say at the right what it was."),
+                  true);
 }
 
 void MainWindow::openExample() {

@@ -6,6 +6,7 @@
 #include "shell/preferences.h"
 #include "shell/reading_progress.h"
 #include "shell/rig_desk.h"
+#include "shell/rig_guard.h"
 #include "shell/stage_strip.h"
 #include "shell/start_page.h"
 #include "stages/curves/curves_stage.h"
@@ -66,6 +67,7 @@ QFrame* panel(QWidget* content) {
 
 MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     setAcceptDrops(true);
+    m_guard = new RigGuard(m_session, this);
     m_session.setWaiting(
         [this](work::OpenProject& project, Id study) { return waitForReadings(this, project, study); });
     new UndoKeys(this);
@@ -389,6 +391,7 @@ bool MainWindow::event(QEvent* event) {
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
+    if (!m_guard->mayClose()) return event->ignore();
     keepRecent();
     preferences::setLayout({saveGeometry(), m_ledgerWidth, m_boardFold});
     if (auto* focus = focusWidget())

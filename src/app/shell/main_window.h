@@ -17,6 +17,8 @@ class QStackedWidget;
 
 namespace anvil::app {
 
+class RigGuard;
+
 class BenchLine;
 class Board;
 class CurvesStage;
@@ -36,6 +38,7 @@ public:
     ~MainWindow() override;
 
     Session& session() { return m_session; }
+    RigGuard& guard() { return *m_guard; }
     Board* board() const { return m_board; }
     /// The stages; each is built when it is first wanted.
     CurvesStage* curves();
@@ -104,6 +107,7 @@ private:
 
     Session m_session;
     DueWatch m_due{m_session};
+    RigGuard* m_guard;
     QPushButton* m_headline;
     StageStrip* m_strip;
     Board* m_board;

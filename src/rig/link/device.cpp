@@ -1,5 +1,6 @@
 #include <anvil/link/device.h>
 
+#include <QElapsedTimer>
 #include <QHostAddress>
 #include <QSerialPort>
 #include <QTcpSocket>
@@ -88,12 +89,17 @@ void Device::open() {
 
 void Device::gained() {
     m_connected = true;
+    if (const auto* socket = qobject_cast<QTcpSocket*>(m_io.get()))
+        m_handle = static_cast<int>(socket->socketDescriptor());
+    else if (const auto* port = qobject_cast<QSerialPort*>(m_io.get()))
+        m_handle = port->handle();
     emit stateChanged(true, tr("Connected."));
 }
 
 void Device::lost(const QString& why) {
     const bool was = m_connected;
     m_connected = false;
+    m_handle = -1;
     if (m_io) {
         m_io->disconnect(this);
         m_io.release()->deleteLater(); // it may be the one that is telling us
@@ -109,10 +115,21 @@ void Device::close() {
     if (m_io) m_io->disconnect(this);
     m_io.reset();
     m_connected = false;
+    m_handle = -1;
 }
 
 void Device::send(const QByteArray& line) {
     if (m_connected && m_io) m_io->write(line + '\n');
+}
+
+bool Device::sendNow(const QByteArray& line, int patienceMs) {
+    if (!m_connected || !m_io) return false;
+    if (m_io->write(line + '\n') < 0) return false;
+    QElapsedTimer clock;
+    clock.start();
+    while (m_io->bytesToWrite() > 0 && clock.elapsed() < patienceMs)
+        if (!m_io->waitForBytesWritten(patienceMs)) break;
+    return m_io->bytesToWrite() == 0;
 }
 
 } // namespace anvil::link

@@ -159,17 +159,11 @@ void BenchView::heard(const bench::Event& event) {
         if (!event.text.isEmpty()) m_session.say(tr("It was saved in the end: %1").arg(event.text), true);
         return;
     case Kind::notSaved:
+    case Kind::onlyInMemory:
         sound(Tone::notSaved);
-        return m_session.say(
-            pull
-                ? tr("Not all of this pull is in the project. %1 What is missing lies beside it and is "
-                     "brought "
-                     "in when the project is opened again.")
-                      .arg(event.text)
-                : tr("This pull is not in the project. %1 What was recorded lies beside it and is brought in "
-                     "when the project is opened again.")
-                      .arg(event.text),
-            true);
+        return m_session.say(event.text, true);
+    case Kind::disk:
+        return m_session.say(event.text, true);
     case Kind::ended:
         if (m_session.tell(m_session.project()->reload()) && pull) m_session.selectPull(pull);
         return;

@@ -60,7 +60,9 @@ struct Live {
     domain::Id pull = 0;                ///< of the present recording, once its first samples are safe
     std::size_t committed = 0;          ///< samples that are safe
     bool saved = false;                 ///< the ended recording is in the project as a whole
-    QString trouble;                    ///< what kept samples from being saved, perhaps only for a while
+    QString trouble;     ///< what keeps samples from being saved at the moment; it is tried again
+    QString tapeTrouble; ///< why they cannot be taken down beside the project either
+    bool taped = true;   ///< what is not in the project stands on the tape beside it
 };
 
 /// What went wrong on the wire between two looks, as sentences; empty: nothing.
@@ -93,6 +95,9 @@ public:
     void arm(store::Project& project, const domain::Pull& pull, const rig::RecorderSettings& settings);
     void start(); ///< records from now on, load or not
     void stop();
+    /// Sends the order that stops the rig before anything else and waits until it has left; the pull is
+    /// stopped. For a window that closes and a machine that goes to sleep.
+    void halt();
     /// A planned pause under load begins or ends; the recording goes on.
     void pause(bool on);
     /// Ready for the next piece; waits until the last one is safe.

@@ -39,6 +39,8 @@ class PullFlow {
 public:
     /// Keys are ignored so long after a step has changed.
     static constexpr qint64 guardMs = 600;
+    /// How long the end of a pull waits for a disk that takes nothing before it goes on without.
+    static constexpr qint64 savePatienceMs = 10000;
 
     /// Another study, rig or set-up: cautions are asked again unless `safe`.
     void restart(const QStringList& cautions, bool safe, qint64 now);

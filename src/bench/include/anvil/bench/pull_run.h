@@ -37,12 +37,14 @@ struct Event {
     enum class Kind {
         nearLimit, ///< the load came near the limit of the rig
         armed,
-        look,     ///< a planned pause has begun
-        broke,    ///< the recording has ended
-        trouble,  ///< on the wire, during the pull; `text` says what, and it is marked on the curve
-        saved,    ///< all of it is in the project; `text`: what stood in the way for a while
-        notSaved, ///< not all of it is; `text` says why
-        ended     ///< the project holds a new pull, or more of one: read it again
+        look,         ///< a planned pause has begun
+        broke,        ///< the recording has ended
+        trouble,      ///< on the wire, during the pull; `text` says what, and it is marked on the curve
+        disk,         ///< nothing can be saved at the moment; `text` says why and where what is recorded lies
+        onlyInMemory, ///< the same, and it lies nowhere but in memory
+        saved,        ///< all of it is in the project; `text`: what stood in the way for a while
+        notSaved,     ///< not all of it is; `text` says why
+        ended         ///< the project holds a new pull, or more of one: read it again
     } kind;
     QString text{};
 };
@@ -92,6 +94,9 @@ private:
     std::vector<domain::Mark> m_marks;
     Live m_atStart;                ///< when the present recording began
     std::uint64_t m_nearTimes = 0; ///< how many of the rig's warnings have been told
+    QString m_diskTrouble;         ///< what kept samples from being saved in this pull, perhaps for a while
+    bool m_inMemory = false;       ///< and has been said to keep them from the tape too
+    void watchDisk(std::vector<Event>& events, const Live& live);
 };
 
 } // namespace anvil::bench

@@ -25,8 +25,11 @@ struct Unlikely {
 std::optional<Unlikely> unlikely(const quantity::Entry& typed, std::vector<double> fellows);
 
 /// The same of a row of a table that somebody else wrote: stricter, since nobody sits there to be asked. Two
-/// fellows or more that agree with each other, off them by the ratio of two units, and a unit that fits.
-std::optional<Unlikely> unlikelyRow(const quantity::Entry& told, const std::vector<double>& fellows);
+/// fellows or more that agree with each other, off them by the ratio of two units, and a unit that fits; a
+/// ratio that a weak piece may have as well (below 25) only where the fellows stand in `theirs`, the unit
+/// that fits.
+std::optional<Unlikely> unlikelyRow(const quantity::Entry& told, const std::vector<double>& fellows,
+                                    const quantity::Unit* theirs);
 
 /// The same digits, bounds and doubt in the unit that was meant; one without an offset, as `typed.unit` is.
 quantity::Entry asMeant(const quantity::Entry& typed, const quantity::Unit& meant);

@@ -166,6 +166,8 @@ public:
     bool readOnly() const;
     /// Why it is read-only, naming who holds it; empty otherwise.
     const QString& readOnlyReason() const;
+    /// Recordings that were running when whoever had it open last ended; they stand as interrupted now.
+    int brokenOff() const;
 
     /// Runs `change` in one transaction on the writer thread and waits. Returns the id of its journal row, 0
     /// if nothing changed.

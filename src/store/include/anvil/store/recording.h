@@ -38,21 +38,30 @@ public:
     bool whole() const { return m_whole; }
     /// Waits until everything is committed or cannot be; takes nothing more.
     void close();
-    /// Why samples could not be committed; empty: they could. What was committed before is kept.
+    /// Why samples cannot be committed at the moment; empty: they can. It is tried again until it succeeds.
     QString error() const;
+    /// What is not in the project stands on the tape beside it, which is brought in when it is opened.
+    bool taped() const { return m_tape.whole(); }
+    /// Why the tape takes nothing at the moment; empty: it does.
+    QString tapeTrouble() const { return m_tape.trouble(); }
+    /// Samples that neither project nor tape nor memory had room for.
+    bool lost() const { return m_dropped; }
 
     /// From one commit to the next, unless one takes longer.
     static constexpr int commitEveryMs = 100;
-    /// Samples that may wait while the disk is slow; more are not taken, and `error` says so.
+    /// Samples that may wait in memory while the disk takes none; more are only on the tape.
     static constexpr std::size_t mostWaiting = 20'000'000;
+    /// Until a commit that failed is tried again.
+    static constexpr int againMs = 250;
 
 private:
     void loop();
     using Parts = std::vector<std::vector<rig::Sample>>; ///< the main device's samples, then each side's
     bool commit(const Parts& parts);
-    void finish();
-    bool room(std::size_t more); ///< false, and an error, when too much waits
+    bool finish();
+    bool room(std::size_t more); ///< false when too much waits
     void failed(const QString& why);
+    void succeeded();
     Project& m_project;
     domain::Pull m_pull;
     RecordedChannels m_channels;
@@ -68,7 +77,7 @@ private:
     mutable std::mutex m_mutex;
     std::condition_variable m_wake;
     Parts m_waiting;
-    std::size_t m_waitingSamples = 0;
+    std::size_t m_waitingSamples = 0; ///< in memory: those that wait and those that could not be committed
     bool m_ended = false, m_stop = false;
     rig::Ending m_ending = rig::Ending::stopped;
     QString m_error;

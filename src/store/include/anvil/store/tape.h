@@ -60,11 +60,16 @@ public:
     void committed(const std::vector<std::size_t>& samples);
     /// The project holds everything: the tape is taken away.
     void done();
+    /// Why nothing can be taken down at the moment; empty: it can. It is tried again all the time.
+    QString trouble() const;
+    /// Everything that came in and is not in the project stands on it, or waits for it no longer than
+    /// `gatherMs`.
+    bool whole() const;
 
     static constexpr int gatherMs = 10;
-    /// What may wait to be written. When a disk takes no more than that, or has no room, the tape ends; the
-    /// project is what counts.
+    /// What may wait to be written where a disk takes nothing; what comes then is missing on the tape.
     static constexpr std::size_t mostWaiting = 64 << 20;
+    static constexpr int againMs = 200; ///< until what could not be written is tried again
 
 private:
     struct Side {
@@ -75,7 +80,7 @@ private:
             until; ///< of each stream, the samples taken down when it was last written to
     };
     void loop();
-    void write(const std::string& records, const std::vector<std::size_t>& until);
+    bool write(const std::string& records, const std::vector<std::size_t>& until);
     bool put(Side& side, const std::string& bytes);
     bool start(Side& side);
     void end(bool remove);
@@ -83,19 +88,21 @@ private:
 
     const std::size_t m_sideBytes;
     // What is handed over by `add`.
-    std::mutex m_mutex;
+    mutable std::mutex m_mutex;
     std::condition_variable m_wake;
     std::string m_waiting;
     std::vector<std::size_t> m_added;
-    bool m_stop = false, m_full = false;
+    bool m_stop = false;
+    std::vector<std::size_t> m_missingUntil; ///< of each stream, what had come when something was not taken
+    QString m_trouble;
     // The files, and what is known of the project.
-    std::mutex m_fileMutex;
+    mutable std::mutex m_fileMutex;
     TapeHeader m_header;
     int m_headers = 0;
     std::array<Side, 2> m_sides;
     std::size_t m_current = 0;
     std::vector<std::size_t> m_committed;
-    bool m_ended = false;
+    bool m_ended = false, m_restate = false; ///< the header has to be written once more
     std::thread m_thread;
 };
 

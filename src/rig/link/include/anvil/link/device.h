@@ -33,6 +33,11 @@ public:
     bool connected() const { return m_connected; }
     /// Sends a line; nothing happens while the device is not there.
     void send(const QByteArray& line);
+    /// The same, and waits up to `patienceMs` until it has left; false where it could not.
+    bool sendNow(const QByteArray& line, int patienceMs = 300);
+
+    /// The system's number of the open line; −1: there is none.
+    int handle() const { return m_handle; }
 
     static constexpr int retryMs = 500;
 
@@ -45,6 +50,7 @@ private:
     void gained();
     Address m_address;
     std::unique_ptr<QIODevice> m_io;
+    int m_handle = -1;
     QTimer* m_retry;
     bool m_connected = false, m_wanted = false;
 };
