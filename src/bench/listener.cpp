@@ -1,9 +1,12 @@
 #include "listener.h"
 
+#include <algorithm>
+
 namespace anvil::bench {
 namespace {
 
 constexpr int keptLines = 60;
+constexpr int keptFirst = 4; // a heading is sent once
 
 } // namespace
 
@@ -68,6 +71,9 @@ void Listener::hear(const QByteArray& bytes) {
                   });
     {
         const std::lock_guard lock(m_mutex);
+        for (const auto& line : shown)
+            if (m_first.size() < keptFirst) m_first << line;
+        m_heard += static_cast<std::uint64_t>(shown.size());
         m_lines += shown;
         if (m_lines.size() > keptLines) m_lines = m_lines.mid(m_lines.size() - keptLines);
     }
@@ -81,7 +87,9 @@ void Listener::tick() {
 
 QStringList Listener::lines() const {
     const std::lock_guard lock(m_mutex);
-    return m_lines;
+    const auto gone =
+        m_heard - static_cast<std::uint64_t>(m_lines.size()); // lines before those that are kept
+    return m_first.mid(0, static_cast<qsizetype>(std::min<std::uint64_t>(gone, keptFirst))) + m_lines;
 }
 
 } // namespace anvil::bench

@@ -35,7 +35,7 @@ public:
     /// Called often: asks anew where an answer was lost.
     void tick();
 
-    /// The last raw lines that arrived, oldest first. May be called from any thread.
+    /// The first few raw lines that arrived and the last ones, oldest first. May be called from any thread.
     QStringList lines() const;
     /// Lines that held no sample.
     std::uint64_t noise() const { return m_noise + m_cutter.tooLong(); }
@@ -62,8 +62,9 @@ private:
     rig::LineCutter m_cutter;
     std::uint64_t m_noise = 0;
     double m_lastHeard = -1e9;
-    mutable std::mutex m_mutex; ///< of m_lines
-    QStringList m_lines;
+    mutable std::mutex m_mutex;   ///< of m_lines
+    QStringList m_lines, m_first; ///< the last ones, and the first of all
+    std::uint64_t m_heard = 0;    ///< lines
 };
 
 } // namespace anvil::bench

@@ -63,6 +63,7 @@ public:
         if (m_main) m_main->close();
         m_recorder.linkLost();
         finishRecording();
+        m_recorder.reset();
         std::unique_ptr<Listener> main; // ends outside the lock: it may still tell that its link is gone
         std::vector<std::unique_ptr<SideStream>> sides;
         {
@@ -81,7 +82,8 @@ public:
     }
 
     void zero() {
-        const bool itself = !m_setup.onZero.empty(); // the device takes its own offset away
+        if (m_recorder.state() == rig::RecorderState::loading) return; // there is load on it
+        const bool itself = !m_setup.onZero.empty();                   // the device takes its own offset away
         m_conversion.zero(itself ? 0 : m_rawLevel);
         m_conversion.zeroOthers(itself ? ChannelGroup::Values{} : m_channels.raw());
         for (auto& side : m_sides)
@@ -281,6 +283,7 @@ private:
         l.nearLimit = m_recorder.nearLimit();
         l.nearLimitTimes = m_recorder.nearLimitTimes();
         l.fresh = fresh();
+        l.hears = m_main && m_main->silence() < 1;
         l.perSecond = m_perSecond;
         l.recorded = m_recorder.recorded();
         if (m_main) {

@@ -63,6 +63,13 @@ void PullFlow::take(const Live& live, qint64 now) {
     }
 }
 
+namespace {
+/// Its link was closed by hand in mid-pull: what was recorded is in the project, to be judged there.
+bool lostRig(const Live& live) {
+    return live.link == LinkState::none && live.recorder == rig::RecorderState::idle;
+}
+} // namespace
+
 void PullFlow::follow(const Live& live, qint64 now) {
     const bool armedSince = live.armings != std::exchange(m_armings, live.armings);
     m_connected = live.link == LinkState::connected;
@@ -91,6 +98,7 @@ void PullFlow::follow(const Live& live, qint64 now) {
     case PullStep::armed:
         return take(live, now);
     case PullStep::loading:
+        if (lostRig(live)) return go(PullStep::noRig, now);
         if (live.recorder == rig::RecorderState::done) {
             go(PullStep::saving, now);
         } else if (m_lookEvery > 0 && live.force >= m_nextLook) {
@@ -99,9 +107,11 @@ void PullFlow::follow(const Live& live, qint64 now) {
         }
         return;
     case PullStep::look:
+        if (lostRig(live)) return go(PullStep::noRig, now);
         if (live.recorder == rig::RecorderState::done) go(PullStep::saving, now);
         return;
     case PullStep::saving:
+        if (lostRig(live)) return go(PullStep::noRig, now);
         // What cannot be saved at the moment is tried again for a while.
         if (!live.saved && (live.trouble.isEmpty() || now - m_since < savePatienceMs)) return;
         m_limit = live.overload ? domain::Limit::toppedOut

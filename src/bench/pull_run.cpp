@@ -150,6 +150,12 @@ std::vector<Event> PullRun::follow(qint64 now) {
     if (before == after) return events;
     if (before == PullStep::ready || before == PullStep::armed) m_atStart = live;
     if (before == PullStep::saving && after == PullStep::part) end(events, live);
+    const bool underWay =
+        before == PullStep::loading || before == PullStep::look || before == PullStep::saving;
+    if (underWay && after == PullStep::noRig) {
+        m_diskTrouble.clear();
+        events.push_back({Event::Kind::ended});
+    }
     if (after == PullStep::look) m_bench.pause(true);
     // Also where nobody saw anything of the waiting for load.
     if (before == PullStep::ready &&
@@ -199,6 +205,7 @@ Expected<void> PullRun::arm(store::Project& project, const StudyData& study, con
                             const Circumstances& circumstances) {
     const auto* piece = next(study);
     if (!piece) return fail("No piece is left to be pulled.");
+    if (auto trouble = rig::armingTrouble(station.setup); !trouble.empty()) return fail(std::move(trouble));
     m_marks.clear();
     m_diskTrouble.clear();
     m_inMemory = false;

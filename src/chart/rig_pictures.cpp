@@ -87,8 +87,12 @@ Picture loadPath(std::span<const rig::RatioPart> parts, double width) {
     p.width = width;
     p.height = height;
     double x = 8;
-    const auto shown = rig::ratioOf(parts);
-    const auto of = shown ? shown->of : quantity::Dimension::force;
+    using K = rig::RatioPart::Kind;
+    using quantity::Dimension;
+    const auto of = parts.empty()                ? Dimension::force
+                    : parts[0].kind == K::ram    ? Dimension::stress
+                    : parts[0].kind == K::sensor ? Dimension::voltage
+                                                 : Dimension::force;
     box(p, x, of == quantity::Dimension::force ? "cell" : "display");
     p.add(Label{{x + 30, height - 14},
                 of == quantity::Dimension::stress    ? "1 bar"

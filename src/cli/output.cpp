@@ -3,8 +3,6 @@
 #include <anvil/quantity/print.h>
 #include <anvil/tables/file.h>
 #include <cmath>
-#include <filesystem>
-#include <fstream>
 
 namespace anvil::cli {
 
@@ -20,17 +18,7 @@ Expected<std::string> readFile(const std::string& path) {
 }
 
 Expected<void> writeFile(const std::string& path, const std::string& bytes) {
-    std::error_code ec;
-    const auto status = std::filesystem::status(path, ec);
-    const bool plain = !std::filesystem::exists(status) || std::filesystem::is_regular_file(status);
-    const auto part = plain ? path + ".part" : path; // whole or not at all, but to a pipe or terminal
-    std::ofstream out(part, std::ios::binary);
-    out << bytes;
-    out.close();
-    if (out && plain) std::filesystem::rename(part, path, ec);
-    if (out && (!plain || !ec)) return {};
-    if (plain) std::filesystem::remove(part, ec);
-    return fail(path + ": it cannot be written");
+    return tables::writeFile(path, bytes);
 }
 
 std::string table(const std::vector<std::vector<std::string>>& rows) {

@@ -4,7 +4,6 @@
 #include <CLI/Validators.hpp>
 #include <QFile>
 #include <QFileInfo>
-#include <QSaveFile>
 #include <algorithm>
 #include <anvil/chart/painter.h>
 #include <anvil/exchange/export.h>

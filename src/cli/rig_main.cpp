@@ -3,10 +3,10 @@
 #include "numbers.h"
 #include <CLI/CLI.hpp>
 #include <QCoreApplication>
-#include <QFile>
 #include <anvil/link/rig_server.h>
 #include <anvil/quantity/digits.h>
 #include <anvil/quantity/entry.h>
+#include <anvil/tables/file.h>
 #include <fmt/format.h>
 #include <iostream>
 
@@ -114,13 +114,13 @@ int main(int argc, char** argv) {
     server.setAuto(o.automatic);
     if (o.shows == "torque") server.show(quantity::Dimension::torque);
     if (o.shows == "deceleration") server.show(quantity::Dimension::acceleration);
-    QFile out(QString::fromStdString(o.truth));
+    std::string truth; // written anew after every pull, whole or not at all
     if (!o.truth.empty()) {
-        if (!out.open(QIODevice::WriteOnly)) return fails(o.truth + " cannot be written.");
+        if (const auto ok = tables::writeFile(o.truth, truth); !ok) return fails(ok.error().message);
         QObject::connect(&server, &link::RigServer::pulled, [&] {
-            out.write(
-                QByteArray::fromStdString(truthLine(server.rig().pulls(), server.rig().truth()) + "\n"));
-            out.flush();
+            truth += truthLine(server.rig().pulls(), server.rig().truth()) + "\n";
+            if (const auto ok = tables::writeFile(o.truth, truth); !ok)
+                std::cerr << ok.error().message << "\n";
         });
     }
     const auto address =

@@ -2,6 +2,7 @@
 #include "output.h"
 #include "rows.h"
 
+#include <QBuffer>
 #include <QFileInfo>
 #include <QImage>
 #include <QPainter>
@@ -175,8 +176,10 @@ Expected<void> draw(const domain::StudyData& data, const results::Verdict& verdi
     painter.scale(sharp, sharp);
     chart::paint(painter, picture, chart::lightPalette());
     painter.end();
-    if (!image.save(QString::fromStdString(to), "PNG")) return fail(to + " cannot be written.");
-    return {};
+    QBuffer png;
+    png.open(QIODevice::WriteOnly);
+    if (!image.save(&png, "PNG")) return fail(to + " cannot be drawn.");
+    return writeFile(to, png.data().toStdString());
 }
 
 /// What is said of a verdict, in rows and in lines.

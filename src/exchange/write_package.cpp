@@ -5,12 +5,12 @@
 
 #include <QDir>
 #include <QFileInfo>
-#include <QSaveFile>
 #include <algorithm>
 #include <anvil/exchange/export.h>
 #include <anvil/quantity/print.h>
 #include <anvil/results/evidence.h>
 #include <anvil/store/texts.h>
+#include <anvil/work/write_file.h>
 #include <fmt/format.h>
 #include <set>
 
@@ -220,7 +220,7 @@ private:
         if (c.levels == domain::levelsIn(c.name))
             levels.clear();
         else if (levels.empty())
-            levels = "-";
+            levels.assign(1, '-'); // none, whatever its name looks like
         const auto unit = quantity::findUnit(data.study.plan.axisUnit);
         conditions.row(
             {{"study", title(data)},
@@ -437,11 +437,7 @@ private:
     const std::vector<store::SetupRow>& m_setups;
 };
 
-Expected<void> write(const QString& path, const QByteArray& bytes) {
-    QSaveFile file(path);
-    if (file.open(QIODevice::WriteOnly) && file.write(bytes) == bytes.size() && file.commit()) return {};
-    return fail(path.toStdString() + ": " + file.errorString().toStdString());
-}
+using work::writeFile;
 
 /// A name that is one in any folder: what could lead elsewhere, or be a device, is left out.
 QString fileName(Id number, const QString& name) {
@@ -498,7 +494,7 @@ public:
         const auto path = m_folder + '/' + name;
         QDir().mkpath(QFileInfo(path).path());
         written << name;
-        return write(path, bytes);
+        return writeFile(path, bytes);
     }
 
     QStringList written;

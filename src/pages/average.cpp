@@ -4,6 +4,7 @@
 #include <anvil/curve/average.h>
 #include <anvil/quantity/print.h>
 #include <anvil/results/values.h>
+#include <anvil/words/pull.h>
 #include <cmath>
 #include <fmt/format.h>
 
@@ -27,9 +28,10 @@ Square squareOf(const Source& source, domain::Id option, domain::Id condition) {
             if (p.specimen != piece.id || !p.curve || !source.curve) continue;
             if (results::standingOf(*source.study, p, source.readings->find(p.id)) !=
                 domain::Standing::counts) {
-                s.out.push_back(fmt::format(
-                    "{} ({})", piece.label,
-                    domain::word(results::standingOf(*source.study, p, source.readings->find(p.id)))));
+                s.out.push_back(
+                    fmt::format("{} ({})", piece.label,
+                                words::standsText(
+                                    p, results::standingOf(*source.study, p, source.readings->find(p.id)))));
                 continue;
             }
             if (auto curve = source.curve(p.id)) {

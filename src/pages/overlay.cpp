@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <anvil/results/values.h>
+#include <anvil/words/pull.h>
 
 namespace anvil::pages {
 namespace {
@@ -42,8 +43,7 @@ Drawn drawn(const Source& source, const domain::Specimen& s, const domain::Pull&
     const auto standing = results::standingOf(*source.study, p, source.readings->find(p.id));
     Drawn d;
     d.trace.name =
-        s.label +
-        (standing == domain::Standing::counts ? "" : std::string(" (") + domain::word(standing) + ")");
+        s.label + (standing == domain::Standing::counts ? "" : " (" + words::standsText(p, standing) + ")");
     d.trace.ink = out ? chart::Ink::faint : chart::seriesInk(n);
     d.trace.dash = out ? chart::Dash::dotted : chart::seriesDash(n);
     d.trace.pull = p.id;

@@ -1,12 +1,13 @@
 #include <anvil/pages/paper.h>
 
+#include <QBuffer>
 #include <QFontMetricsF>
 #include <QPageSize>
 #include <QPainter>
 #include <QPdfWriter>
-#include <QSaveFile>
 #include <QTextLayout>
 #include <anvil/chart/painter.h>
+#include <anvil/work/write_file.h>
 #include <utility>
 
 namespace anvil::pages {
@@ -311,14 +312,11 @@ void paintSheet(QPainter& painter, const Sheet& sheet) {
 
 Expected<void> writeSheets(const QString& path, const QString& title, std::size_t sheets,
                            const std::function<void(QPainter&, std::size_t)>& paint) {
-    QSaveFile file(path);
-    const auto refuse = [&] {
-        return fail(QStringLiteral("%1 cannot be written: %2.").arg(path, file.errorString()).toStdString());
-    };
-    if (!file.open(QIODevice::WriteOnly)) return refuse();
+    QBuffer pdf; // whole before a byte of it goes to the disk
+    pdf.open(QIODevice::WriteOnly);
     {
         constexpr int resolution = 1200;
-        QPdfWriter writer(&file);
+        QPdfWriter writer(&pdf);
         writer.setPageSize(QPageSize(QPageSize::A4));
         writer.setPageMargins(QMarginsF(0, 0, 0, 0));
         writer.setResolution(resolution);
@@ -333,8 +331,7 @@ Expected<void> writeSheets(const QString& path, const QString& title, std::size_
             painter.restore();
         }
     }
-    if (!file.commit()) return refuse();
-    return {};
+    return work::writeFile(path, pdf.data());
 }
 
 Expected<void> writePdf(const Page& page, const QString& path) {

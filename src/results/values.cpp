@@ -21,6 +21,10 @@ namespace {
 
 /// What the tester said wins; where nobody said anything it follows from what is known.
 domain::Proposal standsAs(const StudyData& data, const Pull& pull, const curve::Reading* reading) {
+    // It counts nowhere before somebody has said what it is: here, so that no page can forget it.
+    if (pull.recording == Recording::running) return {Standing::notRead, "It is being recorded."};
+    if (pull.recording == Recording::interrupted)
+        return {Standing::notRead, "Its recording was interrupted: it waits for a decision."};
     if (pull.standing != Standing::counts || pull.outcome.standingSaid) return {pull.standing, pull.reason};
     if (toppedOut(pull, reading)) return {Standing::atLeast, "The rig topped out.", true};
     auto follows = domain::standingFollows(data, pull.outcome);

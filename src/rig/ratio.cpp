@@ -39,8 +39,7 @@ Expected<Link> angleOf(const RatioPart& p) {
 
 Expected<Link> ramOf(const RatioPart& p) {
     if (!(p.a > 0) || !std::isfinite(p.a))
-        return fail(
-            "A ram with an area of zero or less cannot be: give the area that the pressure works on.");
+        return fail("Give the area that the pressure works on, or the bore of the ram.");
     return Link{p.a, p.ua / p.a, 0};
 }
 

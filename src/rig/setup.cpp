@@ -155,6 +155,20 @@ std::string displayTrouble(const Setup& s) {
     return {};
 }
 
+std::string armingTrouble(const Setup& s) {
+    if (auto trouble = displayTrouble(s); !trouble.empty()) return trouble;
+    const auto layout = heardLayout(s);
+    const auto nameless = [&](Role role) {
+        const auto at = layout.find(role);
+        return at && layout.columns[*at].unit.empty();
+    };
+    if (s.shows != quantity::Dimension::ratio && nameless(Role::force))
+        return "Nobody said in which unit the load arrives: say it in Rig, What its columns mean.";
+    if (nameless(Role::displacement))
+        return "Nobody said in which unit the travel arrives: say it in Rig, What its columns mean.";
+    return {};
+}
+
 quantity::Dimension recordedLoad(const Setup& s) {
     using quantity::Dimension;
     const auto heard = loadOf(heardLayout(s));

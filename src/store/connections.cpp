@@ -3,7 +3,10 @@
 #include <QFile>
 #include <QUrl>
 #include <cerrno>
+#include <cstdio>
+#include <cstring>
 #include <fcntl.h>
+#include <sys/stat.h>
 #include <sys/wait.h>
 #include <unistd.h>
 
@@ -137,7 +140,10 @@ QString Project::Private::copyTo(const QString& target) const {
     if (reading == Reading::tidy) exec(db, "PRAGMA query_only = OFF"); // it would count the copy as a change
     auto why = Query(db, "VACUUM INTO ?", {target}).error();
     if (reading == Reading::tidy) exec(db, "PRAGMA query_only = ON");
-    if (!why.isEmpty()) QFile::remove(target); // half a copy
+    if (!why.isEmpty())
+        QFile::remove(target); // half a copy
+    else                       // who may not read the project may not read its copy either
+        QFile::setPermissions(target, QFile::permissions(path));
     return why;
 }
 
@@ -167,6 +173,80 @@ void Project::Private::reserveIndex() const {
     }
 }
 
+namespace {
+std::optional<std::pair<unsigned long long, unsigned long long>> identityOf(const QString& path) {
+    struct stat info {};
+    if (::stat(QFile::encodeName(path).constData(), &info) != 0) return std::nullopt;
+    return std::pair<unsigned long long, unsigned long long>(info.st_dev, info.st_ino);
+}
+} // namespace
+
+QString Project::Private::whyNotInPlace() const {
+    if (!identity) return {};
+    const auto now = identityOf(path);
+    const auto name = QFileInfo(path).fileName();
+    if (!now)
+        return QStringLiteral("%1 was deleted or moved while it was open. Save a copy of what is open under "
+                              "another name.")
+            .arg(name);
+    if (*now != *identity)
+        return QStringLiteral(
+                   "Another file was put in the place of %1 while it was open. Save a copy of what is "
+                   "open under another name.")
+            .arg(name);
+    return {};
+}
+
+/// Makes the file under a name of its own and gives it its name once it is whole, so that a program that is
+/// killed meanwhile leaves nothing that looks like a project. Where there can be no log it is said here.
+Expected<void> Project::Private::makeFile() const {
+    const auto part = path + QStringLiteral(".new-%1").arg(::getpid());
+    const auto name = uniqueName("make");
+    QString error;
+    {
+        auto db = QSqlDatabase::addDatabase("QSQLITE", name);
+        db.setDatabaseName(part);
+        db.setConnectOptions(connectOptions);
+        if (!db.open()) error = db.lastError().text();
+        QSqlQuery q(db);
+        const auto must = [&](const QString& sql) {
+            if (error.isEmpty() && !q.exec(sql)) error = q.lastError().text();
+        };
+        must("PRAGMA page_size = 16384"); // samples and files are large: few pieces
+        must("PRAGMA synchronous = FULL");
+        if (error.isEmpty() && !db.transaction()) error = db.lastError().text();
+        must(QStringLiteral("PRAGMA application_id = %1").arg(applicationId));
+        must(QStringLiteral("PRAGMA user_version = %1").arg(schemaVersion));
+        for (const char* sql : schema)
+            must(sql);
+        if (error.isEmpty() && !db.commit()) error = db.lastError().text();
+        must("PRAGMA journal_mode = WAL");
+        if (error.isEmpty() && !(q.next() && q.value(0).toString() == "wal"))
+            error = QStringLiteral("this folder does not support safe writing (write-ahead log)");
+        q.finish();
+        must("PRAGMA journal_mode = DELETE"); // the first samples go straight into the file
+        q.finish();
+        db.close();
+    }
+    QSqlDatabase::removeDatabase(name);
+    const auto from = QFile::encodeName(part), to = QFile::encodeName(path);
+    if (error.isEmpty() &&
+        ::renameat2(AT_FDCWD, from.constData(), AT_FDCWD, to.constData(), RENAME_NOREPLACE) != 0) {
+        // Not every file system can; a link never replaces anything either.
+        if (errno == EEXIST || ::link(from.constData(), to.constData()) != 0) {
+            if (errno != EPERM && errno != EOPNOTSUPP && errno != ENOSYS)
+                error = QString::fromLocal8Bit(std::strerror(errno));
+            else if (::rename(from.constData(), to.constData()) != 0)
+                error = QString::fromLocal8Bit(std::strerror(errno));
+        }
+    }
+    for (const char* end : {"", "-wal", "-shm", "-journal"})
+        QFile::remove(part + end);
+    if (error.isEmpty()) return {};
+    return failText(
+        QStringLiteral("%1 cannot be written: %2.").arg(QFileInfo(path).fileName(), error.simplified()));
+}
+
 Expected<void> Project::Private::startWriter(bool fresh) {
     writer = std::make_unique<WriterThread>();
     QString error;
@@ -182,22 +262,14 @@ Expected<void> Project::Private::startWriter(bool fresh) {
         const auto must = [&](const QString& sql) {
             if (error.isEmpty() && !q.exec(sql)) error = q.lastError().text();
         };
-        if (fresh) must("PRAGMA page_size = 16384"); // samples and files are large: few pieces
         must("PRAGMA foreign_keys = ON");
         must("PRAGMA synchronous = FULL");
-        if (!fresh) {
-            if (error.isEmpty()) error = useLog(db);
-            must("BEGIN IMMEDIATE"); // a file that takes no writing says so now, before anything is broken
-            must("ROLLBACK");
-            return;
-        }
-        if (!db.transaction()) error = db.lastError().text();
-        must(QStringLiteral("PRAGMA application_id = %1").arg(applicationId));
-        must(QStringLiteral("PRAGMA user_version = %1").arg(schemaVersion));
-        for (const char* sql : schema)
-            must(sql);
-        if (error.isEmpty() && !db.commit()) error = db.lastError().text();
+        if (fresh) return;
+        if (error.isEmpty()) error = useLog(db);
+        must("BEGIN IMMEDIATE"); // a file that takes no writing says so now, before anything is broken
+        must("ROLLBACK");
     });
+    identity = identityOf(path);
     closeReaders(); // from now on they are beside it
     reading = Reading::beside;
     if (!error.isEmpty())

@@ -6,8 +6,10 @@
 #include <QSysInfo>
 #include <cerrno>
 #include <csignal>
+#include <cstdlib>
 #include <mutex>
 #include <set>
+#include <sys/stat.h>
 #include <sys/statvfs.h>
 #include <unistd.h>
 #include <utility>
@@ -28,6 +30,13 @@ Ours& ours() {
 
 QString lockOf(const QString& project) { return project + ".lock"; }
 constexpr qint64 writtenWithinMs = 2000; ///< a lock file is empty for as long as it takes to write it
+constexpr int mostTries = 60;            ///< of 50 ms each: nothing that lies there is waited for longer
+
+/// Something lies there that is no file: a pipe would be opened without end.
+bool noFile(const QString& path) {
+    struct stat info {};
+    return ::lstat(QFile::encodeName(path).constData(), &info) == 0 && !S_ISREG(info.st_mode);
+}
 
 } // namespace
 
@@ -58,7 +67,8 @@ bool ProjectLock::take(const QString& project) {
             return false;
         }
     }
-    for (bool again = true; again;)
+    bool again = true;
+    for (int n = 0; again && n < mostTries; ++n)
         if (tryOnce(lockOf(project), again)) return true;
     const std::lock_guard guard(ours().mutex);
     ours().projects.erase({::getpid(), project});
@@ -67,6 +77,12 @@ bool ProjectLock::take(const QString& project) {
 
 bool ProjectLock::tryOnce(const QString& file, bool& again) {
     again = false;
+    if (noFile(file)) {
+        m_why = QStringLiteral("%1 is in the way and is no file of this program, so the project is open for "
+                               "looking only.")
+                    .arg(QFileInfo(file).fileName());
+        return false;
+    }
     auto lock = std::make_unique<QLockFile>(file);
     lock->setStaleLockTime(0); // only a dead holder is stale
     if (lock->tryLock(0)) {
@@ -98,7 +114,7 @@ bool ProjectLock::tryOnce(const QString& file, bool& again) {
             .arg(info.fileName());
     if (!info.exists()) {
         again = true; // given back this moment
-    } else if (info.lastModified().msecsTo(QDateTime::currentDateTime()) > writtenWithinMs) {
+    } else if (std::abs(info.lastModified().msecsTo(QDateTime::currentDateTime())) > writtenWithinMs) {
         again = QFile::remove(file);
     } else {
         ::usleep(50'000);
@@ -114,7 +130,7 @@ bool ProjectLock::held(const QString& project) {
     }
     qint64 pid = 0;
     QString host, app;
-    if (!QLockFile(lockOf(project)).getLockInfo(&pid, &host, &app)) return false;
+    if (noFile(lockOf(project)) || !QLockFile(lockOf(project)).getLockInfo(&pid, &host, &app)) return false;
     if (host != QSysInfo::machineHostName()) return true;
     return pid != ::getpid() && (::kill(static_cast<pid_t>(pid), 0) == 0 || errno == EPERM);
 }

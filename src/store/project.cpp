@@ -32,6 +32,7 @@ Expected<std::unique_ptr<Project>> Project::create(const QString& path) {
     if (p->readOnly)
         return failText(
             QStringLiteral("%1 cannot be written. %2").arg(info.absolutePath(), p->readOnlyReason));
+    if (auto ok = p->makeFile(); !ok) return tl::unexpected(ok.error());
     if (auto ok = p->startWriter(true); !ok) {
         QFile::remove(p->path);
         return tl::unexpected(ok.error());
@@ -106,6 +107,7 @@ Expected<std::unique_ptr<Project>> Project::open(const QString& path, Access acc
 
 const QString& Project::path() const { return d->path; }
 bool Project::readOnly() const { return d->readOnly; }
+QString Project::whyNotInPlace() const { return d->whyNotInPlace(); }
 int Project::brokenOff() const { return d->brokenOff; }
 const QString& Project::readOnlyReason() const { return d->readOnlyReason; }
 void Project::setClock(std::function<QDateTime()> clock) { d->clock = std::move(clock); }
@@ -117,6 +119,12 @@ Expected<Id> Project::write(const QString& what, const std::function<void(Writer
     Id journalId = 0;
     d->writer->run([&] {
         auto db = QSqlDatabase::database(d->writeName, false);
+        if (error = d->whyNotInPlace(); !error.isEmpty()) {
+            // What was written so far goes into the file that is open: nothing of it may be taken for a part
+            // of the one that lies there now.
+            (void)QSqlQuery(db).exec("PRAGMA wal_checkpoint(TRUNCATE)");
+            return;
+        }
         if (!db.transaction()) {
             error = db.lastError().text();
             return;

@@ -120,7 +120,10 @@ struct Project::Private {
     QString who = currentUser();
     QString writeName = uniqueName("write");
     std::unique_ptr<WriterThread> writer;
-    bool logged = false;                ///< the write-ahead log is in use
+    bool logged = false; ///< the write-ahead log is in use
+    /// The file itself, whatever name leads to it: device and number.
+    std::optional<std::pair<unsigned long long, unsigned long long>> identity{};
+    QString whyNotInPlace() const;
     int brokenOff = 0;                  ///< recordings that were running when the program ended
     std::vector<QStringList> leftTapes; ///< found at opening, and not to be brought in
     QStringList damage;                 ///< found at opening: nothing of it is shown or written
@@ -146,6 +149,7 @@ struct Project::Private {
     /// Brings a file of an older version up to date after a copy of it was kept; for looking only, a copy is.
     Expected<void> bringUpToDate(int version);
     /// Opens the one connection that writes, on its thread. Error: nothing can be written.
+    Expected<void> makeFile() const;
     Expected<void> startWriter(bool fresh);
     /// A complete copy of what is in the project now; what went wrong, or nothing.
     QString copyTo(const QString& target) const;

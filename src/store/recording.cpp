@@ -146,7 +146,13 @@ bool PullRecording::finish() {
     const auto done = m_project.write(QStringLiteral("Recorded"), [&](Writer& w) {
         for (const auto& c : *curves)
             w.finishCurve(c);
-        w.update("pull", m_pullId, {{"recording", cut ? "interrupted" : ""}});
+        QJsonObject fields{{"recording", cut ? "interrupted" : ""}};
+        if (ending == rig::Ending::stopped || ending == rig::Ending::held) {
+            auto outcome = m_pull.outcome; // what it was stopped at is no strength, whoever judges it or not
+            outcome.limit = domain::Limit::stopped;
+            fields["outcome"] = outcomeToJson(outcome);
+        }
+        w.update("pull", m_pullId, fields);
     });
     if (!done) {
         failed(QString::fromStdString(done.error().message));

@@ -9,6 +9,7 @@
 #include <chrono>
 #include <cstring>
 #include <fcntl.h>
+#include <sys/stat.h>
 #include <unistd.h>
 
 namespace anvil::store {
@@ -18,8 +19,8 @@ const std::vector<rig::ChannelName>& RecordedChannels::names(std::size_t stream)
 }
 
 Tape::Tape(const QString& project, TapeHeader header, std::size_t sideBytes)
-    : m_sideBytes(sideBytes), m_added(header.channels.streams()), m_header(std::move(header)),
-      m_committed(m_added.size()) {
+    : m_project(project), m_sideBytes(sideBytes), m_added(header.channels.streams()),
+      m_header(std::move(header)), m_committed(m_added.size()) {
     m_header.curves.resize(m_added.size());
     const auto name =
         project + tape::suffix +
@@ -145,7 +146,12 @@ std::string Tape::header() {
 bool Tape::start(Side& side) {
     if (side.file < 0)
         side.file = ::open(QFile::encodeName(side.path).constData(),
-                           O_WRONLY | O_CREAT | O_EXCL | O_APPEND | O_CLOEXEC, 0666);
+                           O_WRONLY | O_CREAT | O_EXCL | O_APPEND | O_CLOEXEC, 0600);
+    if (side.file >= 0) { // who may read the project may read what is recorded for it, and nobody else
+        struct stat info {};
+        if (::stat(QFile::encodeName(m_project).constData(), &info) == 0)
+            (void)::fchmod(side.file, info.st_mode & 0666);
+    }
     if (side.file < 0 || ::ftruncate(side.file, 0) != 0) return false;
     side.bytes = 0;
     return put(side, header());

@@ -299,6 +299,18 @@ std::vector<std::string> remarksOn(const StudyData& data, const Pull& pull, cons
     return out;
 }
 
+std::string standsText(const Pull& pull, domain::Standing standing) {
+    switch (pull.recording) {
+    case domain::Recording::running:
+        return "being recorded";
+    case domain::Recording::interrupted:
+        return "waits for a decision";
+    case domain::Recording::done:
+        break;
+    }
+    return domain::word(standing);
+}
+
 Table pullTable(const StudyData& data, const Readings& readings, std::span<const domain::Metric> metrics,
                 const Units& units, const Timing& timing) {
     Table t{"pulls", {{"specimen", "Specimen"}, {"option", "Option"}, {"condition", "Condition"}}, {}};
@@ -321,8 +333,8 @@ Table pullTable(const StudyData& data, const Readings& readings, std::span<const
             const bool unread = bad != readings.unreadable.end();
             if (unread) remarks.insert(remarks.begin(), bad->second);
             row.cells.emplace_back(
-                domain::word(unread ? domain::Standing::notRead
-                                    : results::standingAtEnd(data, p, readings.find(p.id), s, s.option)));
+                standsText(p, unread ? domain::Standing::notRead
+                                     : results::standingAtEnd(data, p, readings.find(p.id), s, s.option)));
             row.cells.push_back(fmt::format("{}", fmt::join(remarks, "; ")));
             t.rows.push_back(std::move(row));
         }

@@ -1,9 +1,9 @@
 #include <anvil/work/earlier_index.h>
+#include <anvil/work/write_file.h>
 
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
-#include <QSaveFile>
 #include <QUrl>
 #include <algorithm>
 #include <set>
@@ -104,12 +104,12 @@ std::vector<Line> read(const QString& file) {
 
 void write(const QString& file, const std::vector<Line>& lines) {
     QDir().mkpath(QFileInfo(file).absolutePath());
-    QSaveFile to(file);
-    if (!to.open(QIODevice::WriteOnly)) return;
+    QByteArray bytes;
     const auto from = lines.size() > mostLines ? lines.size() - mostLines : 0;
     for (std::size_t i = from; i < lines.size(); ++i)
-        to.write(lineOf(lines[i]));
-    to.commit();
+        bytes += lineOf(lines[i]);
+    // It tells of every project of this user, whoever may read those.
+    if (writeFile(file, bytes)) QFile::setPermissions(file, QFile::ReadOwner | QFile::WriteOwner);
 }
 
 } // namespace

@@ -2,14 +2,26 @@
 #include <anvil/plan/replication.h>
 #include <anvil/results/values.h>
 #include <anvil/results/verdict.h>
+#include <anvil/store/tape.h>
 #include <anvil/work/open_project.h>
 #include <anvil/work/rig_commands.h>
 
 #include "done.h"
+#include <QFileInfo>
 #include <algorithm>
 #include <utility>
 
 namespace anvil::work {
+
+QStringList companionsOf(const QString& path) {
+    QStringList out;
+    for (const char* end : {"-wal", "-shm", "-journal"})
+        if (QFileInfo::exists(path + end)) out << path + end;
+    for (const auto& sides : store::tapesOf(path))
+        out << sides;
+    return out;
+}
+
 OpenProject::OpenProject(std::unique_ptr<store::Project> file) : m_file(std::move(file)) {}
 
 Expected<std::unique_ptr<OpenProject>> OpenProject::create(const QString& path) {
@@ -87,8 +99,9 @@ Expected<std::shared_ptr<const curve::ReadCurve>> OpenProject::readCurve(Id pull
     const auto* data = studyOfPull(pullId);
     const auto* pull = data ? data->pull(pullId) : nullptr;
     if (!pull || !pull->curve) return fail("This result was typed in: it has no curve.");
+    const bool growing = pull->recording == domain::Recording::running;
     auto& drawn = m_drawn[pullId];
-    if (drawn.curve && drawn.settings == pull->settings) return drawn.curve;
+    if (!growing && drawn.curve && drawn.settings == pull->settings) return drawn.curve;
     const auto raw = m_file->curve(pull->curve);
     if (!raw) return tl::unexpected(raw.error());
     auto got = curve::readAndKeep(*raw, pull->settings);
@@ -96,7 +109,10 @@ Expected<std::shared_ptr<const curve::ReadCurve>> OpenProject::readCurve(Id pull
     if (m_drawn.size() > 64) // some tens of curves are on screen at a time; samples are cheap to read again
         m_drawn.clear();
     auto shared = std::make_shared<const curve::ReadCurve>(std::move(*got));
-    m_drawn[pullId] = {pull->settings, shared};
+    if (growing)
+        m_drawn.erase(pullId);
+    else
+        m_drawn[pullId] = {pull->settings, shared};
     return std::shared_ptr<const curve::ReadCurve>(shared);
 }
 

@@ -22,7 +22,8 @@ std::vector<CurveToRead> OpenProject::unread(Id studyId) const {
     std::vector<CurveToRead> out;
     if (const auto* data = study(studyId))
         for (const auto& pull : data->pulls) {
-            if (!pull.curve) continue;
+            // What is being recorded is not looked at: half a curve would be taken for the whole afterwards.
+            if (!pull.curve || pull.recording == domain::Recording::running) continue;
             const auto at = m_readingCache.find(pull.id);
             if (at == m_readingCache.end() || at->second.curve != pull.curve ||
                 !(at->second.settings == pull.settings))
@@ -73,7 +74,7 @@ const results::Readings& OpenProject::readings(Id studyId) {
     results::Readings out;
     if (const auto* data = study(studyId))
         for (const auto& pull : data->pulls) {
-            if (!pull.curve) continue;
+            if (!pull.curve || pull.recording == domain::Recording::running) continue;
             const auto& cached = m_readingCache.at(pull.id);
             if (cached.reading)
                 out.byPull[pull.id] = *cached.reading;

@@ -148,6 +148,20 @@ TEST_F(LiveRig, ARigIsToldToStopBeforeItsLinkIsClosed) {
     EXPECT_TRUE(runUntil([&] { return rig.told.count("HALT\n") == 2; })) << rig.told.toStdString();
 }
 
+TEST_F(LiveRig, ARigThatIsGoneBeforeItIsToldIsLeftInPeace) {
+    for (int again = 0; again < 5; ++again) {
+        auto rig = std::make_unique<ToldRig>();
+        setup.address = rig->address().toStdString();
+        setup.onStop = "HALT";
+        ASSERT_TRUE(bench.connectTo(setup));
+        ASSERT_TRUE(runUntil([&] { return bench.live().fresh; }));
+        rig.reset();
+        if (again % 2) bench.halt();
+        bench.disconnectRig();
+        EXPECT_EQ(bench.live().link, LinkState::none);
+    }
+}
+
 TEST_F(LiveRig, RecordsAPullFromAWire) {
     link::RigServer server(quick(), false);
     setup.address = server.listenTcp(0)->toStdString();

@@ -168,6 +168,34 @@ TEST_F(Flow, UnpluggedInMidPullStillAsksWhatBroke) {
     EXPECT_EQ(flow.step(), PullStep::ready) << "the cautions were seen to";
 }
 
+TEST_F(Flow, DisconnectedByHandInMidPullItWaitsForARig) {
+    for (const auto seen : {rig::RecorderState::loading, rig::RecorderState::done}) {
+        SetUp();
+        live = {};
+        toReady();
+        see(rig::RecorderState::armed);
+        see(rig::RecorderState::loading);
+        see(seen);
+        ASSERT_EQ(flow.step(), seen == rig::RecorderState::done ? PullStep::saving : PullStep::loading);
+        live.link = LinkState::none; // nothing is left of the recording
+        see(rig::RecorderState::idle);
+        EXPECT_EQ(flow.step(), PullStep::noRig) << flow.sentence().toStdString();
+    }
+}
+
+TEST_F(Flow, ADiskThatTakesNothingIsWaitedForAndNotForEver) {
+    toReady();
+    see(rig::RecorderState::armed);
+    see(rig::RecorderState::loading);
+    live.trouble = "database is locked";
+    see(rig::RecorderState::done);
+    see(rig::RecorderState::done);
+    EXPECT_EQ(flow.step(), PullStep::saving);
+    now += PullFlow::savePatienceMs;
+    see(rig::RecorderState::done);
+    EXPECT_EQ(flow.step(), PullStep::part);
+}
+
 TEST_F(Flow, WhatEndedItWhatItIsLikeNowAndWhichEnd) {
     flow.setRules({"end 1: knot", "end 2: splice"}, 0);
     toReady();

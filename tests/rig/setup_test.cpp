@@ -211,6 +211,18 @@ TEST(Setup, VoltsAndPressuresBecomeLoadsBeforeTheLever) {
     EXPECT_NE(ratioOf(s.path).error().message.find("comes first"), std::string::npos);
 }
 
+TEST(Setup, AColumnWithoutAUnitIsNeverNewtons) {
+    rig::Setup s;
+    s.address = "tcp:127.0.0.1:4711";
+    s.layout.columns = {{"force", Role::force, ""}, {"travel", Role::displacement, "mm"}};
+    EXPECT_NE(armingTrouble(s).find("unit the load arrives"), std::string::npos) << armingTrouble(s);
+    EXPECT_TRUE(Conversion::make(s)) << "it is listened to, so that one can look";
+    s.layout.columns[0].unit = "kgf";
+    EXPECT_EQ(armingTrouble(s), "");
+    s.layout.columns[1].unit.clear();
+    EXPECT_NE(armingTrouble(s).find("travel"), std::string::npos);
+}
+
 TEST(Setup, DivisionsOfADialAreNoLoads) {
     rig::Setup s;
     s.shows = quantity::Dimension::ratio;

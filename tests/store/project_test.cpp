@@ -1,6 +1,7 @@
 #include "disks.h"
 #include "json_rows.h"
 #include <QCoreApplication>
+#include <QDir>
 #include <QFile>
 #include <QFileInfo>
 #include <QLockFile>
@@ -268,9 +269,70 @@ TEST_F(ProjectFile, ADamagedLockIsNoLock) {
         EXPECT_FALSE((*p)->readOnly()) << bytes.constData() << (*p)->readOnlyReason().toStdString();
     }
     lock("", 0); // somebody may be writing it this moment: waited for
+    {
+        const auto p = Project::open(path());
+        ASSERT_TRUE(p);
+        EXPECT_FALSE((*p)->readOnly());
+    }
+    lock("", -3600); // of a clock that runs ahead
+    {
+        const auto p = Project::open(path());
+        ASSERT_TRUE(p);
+        EXPECT_FALSE((*p)->readOnly()) << (*p)->readOnlyReason().toStdString();
+    }
+    QFile::remove(path("p.anvil.lock"));
+    ASSERT_EQ(::mkfifo(QFile::encodeName(path("p.anvil.lock")).constData(), 0600), 0); // never opened
     const auto p = Project::open(path());
     ASSERT_TRUE(p);
-    EXPECT_FALSE((*p)->readOnly());
+    EXPECT_TRUE((*p)->readOnlyReason().contains("no file of this program"));
+}
+
+/// A sync or a restored copy puts another file there; or it is deleted.
+TEST_F(ProjectFile, AFileThatIsReplacedUnderneathIsNoticedAndNothingIsWrittenToTheOther) {
+    const auto write = [](Project& p, const char* title) {
+        return p.write(title, [&](Writer& w) {
+            domain::Study s;
+            s.title = title;
+            w.add(s);
+        });
+    };
+    create();
+    {
+        auto p = std::move(*Project::open(path()));
+        ASSERT_TRUE(write(*p, "First"));
+        EXPECT_EQ(p->whyNotInPlace(), "");
+        ASSERT_TRUE(p->saveCopy(path("older.anvil")));
+        ASSERT_TRUE(write(*p, "Second"));
+        ASSERT_EQ(::rename(QFile::encodeName(path("older.anvil")).constData(),
+                           QFile::encodeName(path()).constData()),
+                  0);
+        EXPECT_TRUE(p->whyNotInPlace().contains("Another file was put in the place"));
+        const auto third = write(*p, "Third");
+        ASSERT_FALSE(third);
+        EXPECT_NE(third.error().message.find("another name"), std::string::npos) << third.error().message;
+        ASSERT_TRUE(p->saveCopy(path("kept.anvil"))) << "what is open can be kept";
+    }
+    EXPECT_EQ((*Project::open(path()))->load()->size(), 1U) << "the other one is as it was put there";
+    EXPECT_EQ(QFileInfo(path("p.anvil-wal")).size(), 0) << "and no stale log lies beside it";
+    {
+        auto p = std::move(*Project::open(path("kept.anvil")));
+        EXPECT_EQ(p->load()->size(), 2U);
+        ASSERT_TRUE(QFile::remove(path("kept.anvil")));
+        EXPECT_TRUE(p->whyNotInPlace().contains("deleted or moved"));
+        EXPECT_FALSE(write(*p, "Third"));
+        ASSERT_TRUE(p->saveCopy(path("again.anvil"))) << "even then";
+    }
+    EXPECT_EQ((*Project::open(path("again.anvil")))->load()->size(), 2U);
+}
+
+TEST_F(ProjectFile, IsMadeWholeUnderAnotherName) {
+    create();
+    EXPECT_TRUE(QDir(dir.path()).entryList({"*.new-*"}).isEmpty());
+    EXPECT_FALSE(Project::create(path())) << "nothing that is there is replaced";
+    const FileLimit limit(4096); // the schema has no room
+    EXPECT_FALSE(Project::create(path("q.anvil")));
+    EXPECT_FALSE(QFileInfo::exists(path("q.anvil")));
+    EXPECT_TRUE(QDir(dir.path()).entryList({"q.anvil.new-*"}).isEmpty());
 }
 
 /// Process numbers come round again: a dead process's lock may carry our own.

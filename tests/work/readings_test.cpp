@@ -180,4 +180,55 @@ TEST(OldReadings, AFileOfVersionSevenReadsAsItsLogsDo) {
     EXPECT_TRUE((*old)->file().check().problems.isEmpty());
 }
 
+TEST_F(Kept, WhatIsBeingRecordedIsNotTakenForTheWholeAfterwards) {
+    auto p = std::move(*OpenProject::open(path));
+    const auto before = p->readings(study).byPull.size();
+    curve::Curve half, whole;
+    for (int i = 0; i < 400; ++i) {
+        for (auto* c : {&half, &whole})
+            if (c == &whole || i < 200) {
+                c->time.push_back(i * 0.01);
+                c->force.push_back(i < 20 ? 0 : 10.0 * (i - 19));
+            }
+    }
+    Id pull = 0;
+    ASSERT_TRUE(p->file().write("Recording", [&](store::Writer& w) {
+        domain::Pull growing;
+        growing.specimen = p->study(study)->specimens[0].id;
+        growing.curve = w.addCurve(half);
+        growing.recording = domain::Recording::running;
+        pull = w.add(growing);
+    }));
+    ASSERT_TRUE(p->reload());
+    EXPECT_EQ(p->readings(study).byPull.size(), before) << "half a curve is not read";
+    const auto drawn = p->readCurve(pull);
+    ASSERT_TRUE(drawn);
+    EXPECT_NEAR((*drawn)->reading.peak.force, 1800, 1e-6);
+    ASSERT_TRUE(p->file().write("Recorded", [&](store::Writer& w) {
+        auto done = *p->study(study)->pull(pull);
+        auto after = done;
+        after.curve = w.addCurve(whole);
+        after.recording = domain::Recording::done;
+        w.change(done, after);
+    }));
+    ASSERT_TRUE(p->reload());
+    EXPECT_NEAR(p->readings(study).byPull.at(pull).peak.force, 3800, 1e-6);
+    EXPECT_NEAR((*p->readCurve(pull))->reading.peak.force, 3800, 1e-6);
+}
+
+TEST_F(Kept, WhatWasInterruptedCountsNowhereUntilSomebodySaysWhatItIs) {
+    auto p = std::move(*OpenProject::open(path));
+    const auto pull = p->study(study)->pulls[0].id;
+    ASSERT_TRUE(p->file().write("Cut", [&](store::Writer& w) {
+        w.update("pull", pull, {{"recording", "interrupted"}});
+    }));
+    ASSERT_TRUE(p->reload());
+    const auto& data = *p->study(study);
+    const auto* reading = p->readings(study).find(pull);
+    EXPECT_EQ(results::standingOf(data, *data.pull(pull), reading), domain::Standing::notRead);
+    EXPECT_NE(results::reasonOf(data, *data.pull(pull), reading).find("waits for a decision"),
+              std::string::npos);
+    EXPECT_FALSE(results::valueOf(data, *data.pull(pull), reading, domain::metric("peak")).value);
+}
+
 } // namespace

@@ -40,7 +40,11 @@ BenchLine::BenchLine(Session& session, QWidget* parent) : QWidget(parent), m_ses
          {static_cast<QWidget*>(m_state), static_cast<QWidget*>(m_load), m_bar, static_cast<QWidget*>(m_unit),
           static_cast<QWidget*>(m_zero), static_cast<QWidget*>(m_next)})
         row->addWidget(w);
-    connect(m_zero, &QPushButton::clicked, this, [this] { m_session.rig().bench().zero(); });
+    connect(m_zero, &QPushButton::clicked, this, [this] {
+        if (m_session.rig().live().recorder == rig::RecorderState::loading)
+            return m_session.say(tr("Zero is for an unloaded rig: a pull is being recorded."), true);
+        m_session.rig().bench().zero();
+    });
     connect(m_unit, &QPushButton::clicked, this, [this] {
         static const QStringList all{"N", "kN", "kgf", "lbf"};
         const auto now = QString::fromUtf8(m_session.units().force->symbol.data());
@@ -78,8 +82,9 @@ void BenchLine::refresh() {
         return;
     }
     const auto name = qs(m_session.rig().setup().name);
-    m_state->setText(!on                                            ? tr("%1: looking for it …").arg(name)
-                     : !live.fresh                                  ? tr("⚠ %1 is silent").arg(name)
+    m_state->setText(!on                         ? tr("%1: looking for it …").arg(name)
+                     : !live.fresh && live.hears ? tr("⚠ %1 sends lines without a load: guess anew").arg(name)
+                     : !live.fresh               ? tr("⚠ %1 is silent").arg(name)
                      : live.recorder == rig::RecorderState::loading ? tr("● %1 records").arg(name)
                                                                     : name);
     setTip(m_state, live.said);

@@ -5,6 +5,7 @@
 #include <QFileInfo>
 #include <QRegularExpression>
 #include <QStandardPaths>
+#include <anvil/work/open_project.h>
 
 namespace anvil::app {
 
@@ -44,9 +45,15 @@ QString freeProjectPath(const QString& question) {
 
 Expected<void> moveProject(const QString& from, const QString& to) {
     if (QFileInfo::exists(to)) return fail(to.toStdString() + " is there already; nothing was moved.");
+    const auto beside = work::companionsOf(from); // before the name is gone
     QFile file(from);
     if (!file.rename(to))
         return fail("The project could not be moved: " + file.errorString().toStdString() + ".");
+    for (const auto& companion : beside)
+        if (const auto there = to + companion.mid(from.size()); !QFile::rename(companion, there)) {
+            QFile::rename(to, from); // all of it, or nothing
+            return fail("The project could not be moved: " + companion.toStdString() + " stays behind.");
+        }
     return {};
 }
 

@@ -449,7 +449,7 @@ void Ledger::fillCard(const domain::StudyData& data, const domain::Pull& pull,
     const auto standing = results::standingOf(*m_session.study(), pull, reading);
     m_number->setText(qs(words::metricText(data, pull, piece, m_session.readings(), data.study.goal.metric,
                                            m_session.units())));
-    auto stands = QString::fromUtf8(domain::word(standing));
+    auto stands = qs(words::standsText(pull, standing));
     stands[0] = stands[0].toUpper();
     const auto reason = qs(results::reasonOf(*m_session.study(), pull, reading));
     m_stands->setFact(reason.isEmpty() ? stands : tr("%1: %2").arg(stands, reason));

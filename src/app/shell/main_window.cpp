@@ -3,6 +3,7 @@
 #include "shell/bench_line.h"
 #include "shell/board.h"
 #include "shell/ledger.h"
+#include "shell/place_watch.h"
 #include "shell/preferences.h"
 #include "shell/reading_progress.h"
 #include "shell/rig_desk.h"
@@ -68,6 +69,7 @@ QFrame* panel(QWidget* content) {
 MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     setAcceptDrops(true);
     m_guard = new RigGuard(m_session, this);
+    m_place = new PlaceWatch(m_session, this, [this](const QString& path) { return openPath(path); });
     m_session.setWaiting(
         [this](work::OpenProject& project, Id study) { return waitForReadings(this, project, study); });
     new UndoKeys(this);
@@ -391,7 +393,7 @@ bool MainWindow::event(QEvent* event) {
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
-    if (!m_guard->mayClose()) return event->ignore();
+    if (!m_guard->mayClose() || !m_place->look()) return event->ignore();
     keepRecent();
     preferences::setLayout({saveGeometry(), m_ledgerWidth, m_boardFold});
     if (auto* focus = focusWidget())

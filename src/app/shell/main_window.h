@@ -17,6 +17,7 @@ class QStackedWidget;
 
 namespace anvil::app {
 
+class PlaceWatch;
 class RigGuard;
 
 class BenchLine;
@@ -108,6 +109,7 @@ private:
     Session m_session;
     DueWatch m_due{m_session};
     RigGuard* m_guard;
+    PlaceWatch* m_place;
     QPushButton* m_headline;
     StageStrip* m_strip;
     Board* m_board;

@@ -13,7 +13,7 @@ RigDesk::RigDesk(Session& session) : m_session(session) {
     connect(&m_bench, &bench::LiveBench::changed, this, &RigDesk::changed);
 }
 
-RigDesk::~RigDesk() = default;
+RigDesk::~RigDesk() { m_bench.disconnectRig(); } // told to stop while the virtual one still listens
 
 bool RigDesk::store(const rig::Setup& setup) {
     if (!m_session.project()) {

@@ -3,27 +3,22 @@
 #include "widgets/say.h"
 #include <QAction>
 #include <QApplication>
+#include <QBuffer>
 #include <QClipboard>
 #include <QFileDialog>
 #include <QImage>
 #include <QMimeData>
 #include <QPainter>
-#include <QSaveFile>
 #include <QTableWidget>
 #include <anvil/chart/painter.h>
 #include <anvil/tables/text.h>
+#include <anvil/work/write_file.h>
 #include <cmath>
 
 namespace anvil::app {
 namespace {
 
 constexpr double phoneWidth = 540, scale = 2; // 1080 px across
-
-Expected<void> writeBytes(const QByteArray& bytes, const QString& path) {
-    QSaveFile file(path);
-    if (file.open(QIODevice::WriteOnly) && file.write(bytes) == bytes.size() && file.commit()) return {};
-    return fail(path.toStdString() + " cannot be written: " + file.errorString().toStdString() + ".");
-}
 
 QImage imageOf(const chart::Picture& picture) {
     QImage image((QSizeF(picture.width, picture.height) * scale).toSize().expandedTo({1, 1}),
@@ -101,10 +96,11 @@ QString copied(const QTableWidget& table) {
 
 Expected<void> writePicture(const Drawing& drawing, PictureForm form, const QString& path) {
     const auto picture = drawing(form == PictureForm::tall ? phoneWidth : 0);
-    if (form == PictureForm::svg) return writeBytes(svgOf(picture), path);
-    QSaveFile file(path);
-    if (file.open(QIODevice::WriteOnly) && imageOf(picture).save(&file, "PNG") && file.commit()) return {};
-    return fail(path.toStdString() + " cannot be written: " + file.errorString().toStdString() + ".");
+    if (form == PictureForm::svg) return work::writeFile(path, svgOf(picture));
+    QBuffer png;
+    png.open(QIODevice::WriteOnly);
+    if (!imageOf(picture).save(&png, "PNG")) return fail(path.toStdString() + " cannot be drawn.");
+    return work::writeFile(path, png.data());
 }
 
 void copyPicture(const Drawing& drawing) {
@@ -134,7 +130,7 @@ std::vector<std::vector<std::string>> cellsOf(const QTableWidget& table) {
 }
 
 Expected<void> writeTable(const QTableWidget& table, const QString& path) {
-    return writeBytes(QByteArray::fromStdString(csvOf(cellsOf(table))), path);
+    return work::writeFile(path, QByteArray::fromStdString(csvOf(cellsOf(table))));
 }
 
 void givePictureMenu(QWidget* widget, Drawing drawing) {

@@ -33,7 +33,8 @@ PathQuestion::PathQuestion(Session& session, QWidget* parent) : Panel(session, p
 
 void PathQuestion::answer(const char* where) {
     if (m_session.project() && m_session.study())
-        m_session.tell(work::setReadAt(*m_session.project(), m_session.studyId(), where));
+        if (m_session.tell(work::setReadAt(*m_session.project(), m_session.studyId(), where)))
+            emit answered();
 }
 
 void PathQuestion::fill() {

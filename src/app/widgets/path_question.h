@@ -12,6 +12,9 @@ class PathQuestion : public Panel {
 public:
     explicit PathQuestion(Session& session, QWidget* parent = nullptr);
 
+signals:
+    void answered(); ///< the number comes next
+
 private:
     void fill() override;
     void answer(const char* where);

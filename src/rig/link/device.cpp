@@ -124,12 +124,14 @@ void Device::send(const QByteArray& line) {
 
 bool Device::sendNow(const QByteArray& line, int patienceMs) {
     if (!m_connected || !m_io) return false;
-    if (m_io->write(line + '\n') < 0) return false;
+    auto* const io = m_io.get();
+    if (io->write(line + '\n') < 0) return false;
     QElapsedTimer clock;
     clock.start();
-    while (m_io->bytesToWrite() > 0 && clock.elapsed() < patienceMs)
-        if (!m_io->waitForBytesWritten(patienceMs)) break;
-    return m_io->bytesToWrite() == 0;
+    // Waiting tells of what arrives and of a line that breaks, which takes it away.
+    while (m_io.get() == io && io->bytesToWrite() > 0 && clock.elapsed() < patienceMs)
+        if (!io->waitForBytesWritten(patienceMs)) break;
+    return m_io.get() == io && io->bytesToWrite() == 0;
 }
 
 } // namespace anvil::link

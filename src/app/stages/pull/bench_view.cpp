@@ -165,6 +165,7 @@ void BenchView::heard(const bench::Event& event) {
     case Kind::disk:
         return m_session.say(event.text, true);
     case Kind::ended:
+        if (!m_session.project()) return;
         if (m_session.tell(m_session.project()->reload()) && pull) m_session.selectPull(pull);
         return;
     }

@@ -46,7 +46,9 @@ EntryPanel::EntryPanel(Session& session, QWidget* parent) : Panel(session, paren
     layout->addWidget(m_piece);
     m_about = wrappedLabel("faint");
     layout->addWidget(m_about);
-    layout->addWidget(new PathQuestion(m_session));
+    auto* path = new PathQuestion(m_session);
+    layout->addWidget(path);
+    connect(path, &PathQuestion::answered, this, [this] { focusFirst(); });
     layout->addSpacing(8);
     m_form = new QWidget;
     m_grid = new QGridLayout(m_form);
@@ -384,6 +386,10 @@ void EntryPanel::clearForNext() {
     for (const auto& f : m_fields)
         if (!f.input->stays) f.edit->setText({});
     m_accepted.clear();
+    focusFirst();
+}
+
+void EntryPanel::focusFirst() {
     for (const auto& f : m_fields)
         if (f.edit->text().isEmpty()) return f.edit->setFocus();
 }

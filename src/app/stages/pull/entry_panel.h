@@ -43,6 +43,7 @@ private:
     bool eventFilter(QObject* watched, QEvent* event) override;
     /// Fields that are usually the same for the next piece stay; the first empty one is next.
     void clearForNext();
+    void focusFirst(); ///< the first field that is empty
     /// What the steps of a rating mean.
     void showScale(const domain::StudyData* data);
     void saveWords();

@@ -49,7 +49,9 @@ LadderPanel::LadderPanel(Session& session, QWidget* parent) : Panel(session, par
         new UnitTail(edit, m_session, Dimension::length);
     plan->setColumnStretch(4, 1);
     layout->addLayout(plan);
-    layout->addWidget(new PathQuestion(m_session));
+    auto* path = new PathQuestion(m_session);
+    layout->addWidget(path);
+    connect(path, &PathQuestion::answered, this, [this] { setFocus(); });
     auto* columns = new QHBoxLayout;
     auto* left = new QVBoxLayout;
     m_piece = wrappedLabel("nextPiece");

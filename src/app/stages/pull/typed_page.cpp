@@ -68,8 +68,10 @@ QLayout* TypedPage::makeEntry() {
     auto* entry = new QVBoxLayout(m_entry);
     entry->setContentsMargins(0, 0, 0, 0);
     entry->setSpacing(8);
-    entry->addWidget(new PathQuestion(m_session));
+    auto* path = new PathQuestion(m_session);
+    entry->addWidget(path);
     entry->addWidget(m_value = field("typedValue", {}));
+    connect(path, &PathQuestion::answered, m_value, qOverload<>(&QWidget::setFocus));
     new UnitTail(m_value, m_session, [this] {
         const auto* data = m_session.study();
         return data ? std::optional(work::typedIn(*m_session.project(), *data)) : std::nullopt;

@@ -13,9 +13,9 @@
 #include <QPaintEvent>
 #include <QPainter>
 #include <QPushButton>
-#include <QSaveFile>
 #include <QScrollArea>
 #include <anvil/work/telling_commands.h>
+#include <anvil/work/write_file.h>
 
 namespace anvil::app {
 namespace {
@@ -111,12 +111,8 @@ QString ReportStage::suggested(const QString& ending) const {
 pages::Page ReportStage::page() const { return pages::report(m_session.source(), {m_session.units()}); }
 
 bool ReportStage::writeHtml(const QString& path) {
-    QSaveFile file(path);
-    const auto html = QByteArray::fromStdString(pages::toHtml(page()));
-    if (!file.open(QIODevice::WriteOnly) || file.write(html) != html.size() || !file.commit()) {
-        m_session.say(tr("%1 cannot be written: %2.").arg(path, file.errorString()), true);
+    if (!m_session.tell(work::writeFile(path, QByteArray::fromStdString(pages::toHtml(page())))))
         return false;
-    }
     m_session.say(tr("The report is in %1.").arg(path));
     return true;
 }

@@ -295,6 +295,15 @@ void LinkPanel::guess() {
     refill();
 }
 
+std::string LinkPanel::freeName() const {
+    const auto all = m_session.project()->rigs();
+    for (int n = 1;; ++n) {
+        const auto name = (n == 1 ? tr("Rig") : tr("Rig %1").arg(n)).toStdString();
+        if (std::none_of(all.begin(), all.end(), [&](const auto& r) { return r.second.name == name; }))
+            return name;
+    }
+}
+
 void LinkPanel::save() {
     if (filling() || !m_session.project()) return;
     double rate = edited(m_rate) ? 0 : m_session.rig().setup().layout.rate;
@@ -307,6 +316,7 @@ void LinkPanel::save() {
     const bool answers = m_protocol->currentIndex() == 1;
     m_session.rig().edit([&](rig::Setup& s) {
         if (!m_name->text().trimmed().isEmpty()) s.name = m_name->text().simplified().toStdString();
+        if (s.name.empty()) s.name = freeName(); // an address alone is kept too
         s.address = m_address->text().trimmed().toStdString();
         s.protocol = answers ? rig::Protocol::answers : rig::Protocol::lines;
         s.forceQuery = m_forceQuery->text().trimmed().toStdString();

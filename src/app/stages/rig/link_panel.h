@@ -32,6 +32,7 @@ private:
     void tick();
     void guess();
     void save();
+    std::string freeName() const; ///< for a rig that nobody has named
     void saveColumns();
     void saveQueries();
     void showPorts();

@@ -31,11 +31,11 @@ RigStage::RigStage(Session& session, QWidget* parent) : Panel(session, parent) {
     layout->addWidget(m_sentence);
     m_tabs = new QTabWidget;
     m_tabs->setObjectName("rigTabs");
-    m_tabs->addTab(new LinkPanel(session), tr("Connection"));
-    m_tabs->addTab(new LimitsPanel(session), tr("Limits"));
+    m_tabs->addTab(scrolled(new LinkPanel(session)), tr("Connection"));
+    m_tabs->addTab(scrolled(new LimitsPanel(session)), tr("Limits"));
     m_tabs->addTab(scrolled(new PathPanel(session)), tr("Load path")); // long paths, and a low window
-    m_tabs->addTab(new CalibrationPanel(session), tr("Calibration"));
-    m_tabs->addTab(new ChannelsPanel(session), tr("More channels"));
+    m_tabs->addTab(scrolled(new CalibrationPanel(session)), tr("Calibration"));
+    m_tabs->addTab(scrolled(new ChannelsPanel(session)), tr("More channels"));
     layout->addWidget(m_tabs, 3);
     m_limits = new QWidget;
     auto* limits = new QVBoxLayout(m_limits);

@@ -22,6 +22,7 @@
 #include <anvil/results/evidence.h>
 #include <anvil/results/inputs.h>
 #include <anvil/results/values.h>
+#include <anvil/words/pull.h>
 #include <anvil/work/board_commands.h>
 #include <anvil/work/input_commands.h>
 #include <anvil/work/plan_commands.h>
@@ -301,8 +302,7 @@ void PiecesPanel::fillRow(int row, const domain::Specimen& s) {
     for (const auto& p : data.pulls)
         if (p.specimen == s.id && !p.practice) {
             pull = p.id;
-            state = QString::fromUtf8(
-                domain::word(results::standingOf(data, p, m_session.readings().find(p.id))));
+            state = qs(words::standsText(p, results::standingOf(data, p, m_session.readings().find(p.id))));
         }
     const auto* o = &data.optionAt(s.option);
     const auto* c = &data.conditionAt(s.condition);

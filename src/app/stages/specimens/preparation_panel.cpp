@@ -9,13 +9,13 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
-#include <QSaveFile>
 #include <QTableWidget>
 #include <anvil/plan/reach.h>
 #include <anvil/plan/timetable.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
 #include <anvil/work/plan_commands.h>
+#include <anvil/work/write_file.h>
 #include <cmath>
 
 namespace anvil::app {
@@ -275,11 +275,7 @@ bool PreparationPanel::writeCalendar(const QString& path) {
     }
     const auto text = QByteArray::fromStdString(
         plan::toCalendar(steps, m_session.study()->study.title, m_session.now().toSecsSinceEpoch()));
-    QSaveFile file(path);
-    if (!file.open(QIODevice::WriteOnly) || file.write(text) != text.size() || !file.commit()) {
-        m_session.say(tr("%1 cannot be written: %2.").arg(path, file.errorString()), true);
-        return false;
-    }
+    if (!m_session.tell(work::writeFile(path, text))) return false;
     m_session.say(tr("The timetable is in %1.").arg(path));
     return true;
 }

@@ -6,12 +6,12 @@
 #include <QHeaderView>
 #include <QLabel>
 #include <QPushButton>
-#include <QSaveFile>
 #include <QTableWidget>
 #include <anvil/pages/paper.h>
 #include <anvil/pages/sheets.h>
 #include <anvil/plan/replication.h>
 #include <anvil/quantity/print.h>
+#include <anvil/work/write_file.h>
 
 namespace anvil::app {
 
@@ -70,12 +70,8 @@ void ShoppingPanel::fill() {
 
 bool ShoppingPanel::writeStock(const QString& path) {
     const auto* data = m_session.study();
-    QSaveFile file(path);
     const auto bytes = QByteArray::fromStdString(data ? pages::stockCsv(*data) : std::string());
-    if (!file.open(QIODevice::WriteOnly) || file.write(bytes) != bytes.size() || !file.commit()) {
-        m_session.say(tr("%1 cannot be written: %2.").arg(path, file.errorString()), true);
-        return false;
-    }
+    if (!m_session.tell(work::writeFile(path, bytes))) return false;
     m_session.say(tr("The list is in %1.").arg(path));
     return true;
 }

@@ -46,7 +46,8 @@ struct Live {
     std::optional<double> displacement, forceRate, speed;
     std::uint64_t nearLimitTimes = 0; ///< how often it has come there in a pull, however shortly
     bool nearLimit = false, offZero = false,
-         fresh = false,       ///< something arrived within the last second
+         fresh = false,       ///< a load arrived within the last second
+        hears = false,        ///< something did, if only lines that say no load
         overload = false;     ///< the device said in this pull that it cannot show as much
     double perSecond = 0;     ///< samples a second that arrive
     std::size_t recorded = 0; ///< samples of the present pull

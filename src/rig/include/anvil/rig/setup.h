@@ -56,6 +56,10 @@ std::vector<std::string> problems(const Setup& setup, const std::string& today);
 /// have to fit, and a display of no loads wants either a ram or sensor, or a table to loads, never both.
 std::string displayTrouble(const Setup& setup);
 
+/// Why nothing can be recorded from it yet although it is listened to, as a sentence; empty: it can. A load
+/// or a travel without a unit is never newtons or metres.
+std::string armingTrouble(const Setup& setup);
+
 /// What the load of its device is recorded as: torque and acceleration as they are, everything else as a load
 /// at the specimen.
 quantity::Dimension recordedLoad(const Setup& setup);

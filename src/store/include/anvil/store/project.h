@@ -166,6 +166,10 @@ public:
     bool readOnly() const;
     /// Why it is read-only, naming who holds it; empty otherwise.
     const QString& readOnlyReason() const;
+    /// Why the file that is open is not the one that lies at its place any more: another was put there (a
+    /// sync, a restored copy), or it was deleted or moved. Nothing is written then; `saveCopy` keeps what is
+    /// open under another name. Empty: it is in place.
+    QString whyNotInPlace() const;
     /// Recordings that were running when whoever had it open last ended; they stand as interrupted now.
     int brokenOff() const;
 

@@ -86,6 +86,7 @@ private:
     void end(bool remove);
     std::string header();
 
+    const QString m_project;
     const std::size_t m_sideBytes;
     // What is handed over by `add`.
     mutable std::mutex m_mutex;

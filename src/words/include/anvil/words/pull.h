@@ -30,6 +30,10 @@ std::vector<std::string> remarksOn(const domain::StudyData& data, const domain::
                                    const domain::Specimen& specimen, const results::Readings& readings,
                                    const quantity::Units& units, const Timing& timing);
 
+/// How a pull stands, in a word or two: "counts", "at least"; "waits for a decision" where its recording was
+/// interrupted.
+std::string standsText(const results::Pull& pull, results::Standing standing);
+
 /// Every pull of a study, piece by piece; `of` is the pull. Columns: specimen, option, condition, the metrics
 /// by their keys, standing, remarks.
 Table pullTable(const domain::StudyData& data, const results::Readings& readings,

@@ -21,6 +21,9 @@ namespace anvil::work {
 
 using domain::Id;
 
+/// What lies beside a closed project and belongs to it: its log, and tapes of recordings that broke off.
+QStringList companionsOf(const QString& path);
+
 /// A project with its studies in memory. Lives in one thread; every command is one transaction with a journal
 /// row.
 class OpenProject : public QObject {
