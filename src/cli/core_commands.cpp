@@ -234,6 +234,8 @@ Expected<Output> simulate(const std::string& modelName, std::uint64_t seed, cons
     for (std::size_t i = 0; i < run.curve.force.size(); ++i)
         csv += fmt::format("{:.6f},{:.6f},{:.9f}\n", run.curve.time[i], run.curve.force[i],
                            run.curve.displacement[i] * 1000);
+    if (!to.empty() && to == truthFile)
+        return fail("The log and its truth need files of their own: --to and --truth name one.");
     if (auto ok = writeFile(to, csv); !ok) return tl::unexpected(ok.error());
     const auto& t = run.truth;
     const Json truth = {{"model", modelName},

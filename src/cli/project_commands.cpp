@@ -30,9 +30,13 @@ struct ImportOptions {
     bool values = false, allowLoss = false, asItStands = false;
 };
 
-Expected<std::unique_ptr<work::OpenProject>> openOrMake(const std::string& path) {
+/// `made`: set where the project was not there before, so that it is this command's to take away again.
+Expected<std::unique_ptr<work::OpenProject>> openOrMake(const std::string& path, bool& made) {
     const auto name = QString::fromStdString(path);
-    return QFileInfo::exists(name) ? work::OpenProject::open(name) : work::OpenProject::create(name);
+    if (QFileInfo::exists(name)) return work::OpenProject::open(name);
+    auto project = work::OpenProject::create(name);
+    made = project.has_value();
+    return project;
 }
 
 /// How a question about columns is answered here; empty: it is none.
@@ -228,7 +232,7 @@ Expected<Output> importTables(const ImportOptions& o, work::OpenProject& project
                   text};
 }
 
-Expected<Output> importInto(const ImportOptions& o) {
+Expected<Output> importInto(const ImportOptions& o, bool& made) {
     work::ImportChoices choices;
     for (const auto& [text, dimension, target] :
          {std::tuple{&o.forceUnit, Dimension::force, &choices.hints.forceUnit},
@@ -258,7 +262,7 @@ Expected<Output> importInto(const ImportOptions& o) {
     QStringList paths;
     for (const auto& f : o.files)
         paths << QString::fromStdString(f);
-    auto project = openOrMake(o.project);
+    auto project = openOrMake(o.project, made);
     if (!project) return tl::unexpected(project.error());
     const auto title = o.study.empty() ? work::studyFor(paths, 0).title : o.study;
     domain::StudyData into;
@@ -316,11 +320,11 @@ Expected<Output> importInto(const ImportOptions& o) {
 }
 
 /// A package is taken in whole, or not at all.
-Expected<Output> importPackage(const std::string& path, const std::string& into) {
+Expected<Output> importPackage(const std::string& path, const std::string& into, bool& made) {
     const auto package =
         exchange::readPackage(QString::fromStdString(path)); // before a project is made for it
     if (!package) return tl::unexpected(package.error());
-    auto project = openOrMake(into);
+    auto project = openOrMake(into, made);
     if (!project) return tl::unexpected(project.error());
     const auto done = exchange::takeIn((*project)->file(), *package);
     if (!done) return tl::unexpected(done.error());
@@ -344,14 +348,14 @@ Expected<Output> importPackage(const std::string& path, const std::string& into)
 /// A project made for an import that failed is taken away again.
 Expected<Output> importFiles(const ImportOptions& o) {
     const auto path = QString::fromStdString(o.project);
-    const bool fresh = !QFileInfo::exists(path);
+    bool made = false;
     const bool package = std::any_of(o.files.begin(), o.files.end(), [](const auto& f) {
         return exchange::isPackage(QString::fromStdString(f));
     });
     if (package && o.files.size() > 1)
         return fail("A package is imported by itself: name one folder or archive.");
-    auto done = package ? importPackage(o.files.front(), o.project) : importInto(o);
-    if (!done && fresh) QFile::remove(path);
+    auto done = package ? importPackage(o.files.front(), o.project, made) : importInto(o, made);
+    if (!done && made) QFile::remove(path);
     return done;
 }
 

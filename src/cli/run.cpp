@@ -12,7 +12,16 @@ namespace {
 std::string oneLine(std::string text) {
     for (auto& c : text)
         if (static_cast<unsigned char>(c) < ' ') c = ' ';
-    return text;
+    constexpr std::size_t longest = 1200,
+                          end = 400; // a name may be of any length; what is wrong stands behind it
+    if (text.size() <= longest) return text;
+    auto from = longest - end, to = text.size() - end;
+    const auto inside = [&](std::size_t at) { return (static_cast<unsigned char>(text[at]) & 0xC0) == 0x80; };
+    while (from > 0 && inside(from)) // never in the middle of a letter
+        --from;
+    while (to < text.size() && inside(to))
+        ++to;
+    return text.substr(0, from) + " … " + text.substr(to);
 }
 
 /// A mistake in the program is said like bad input; it never ends in an abort.

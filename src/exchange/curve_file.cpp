@@ -2,6 +2,7 @@
 
 #include "csv.h"
 #include <algorithm>
+#include <anvil/domain/bounds.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/unit.h>
 #include <charconv>
@@ -100,6 +101,9 @@ Expected<curve::Curve> readCurveFile(std::string_view bytes) {
     const auto ok = walkCsv(
         bytes,
         [&](const std::vector<std::string>& heads) -> Expected<void> {
+            if (heads.size() > static_cast<std::size_t>(domain::bounds::channels))
+                return fail(fmt::format("it has {} columns, and a curve has {} at most", heads.size(),
+                                        domain::bounds::channels));
             auto found = targetsOf(out, heads);
             if (!found) return tl::unexpected(found.error());
             targets = std::move(*found);

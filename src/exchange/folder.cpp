@@ -62,6 +62,22 @@ bool Folder::has(const std::string& name) const {
     return QFileInfo(m_folder + '/' + QString::fromStdString(name)).isFile();
 }
 
+std::vector<std::string> Folder::names() const {
+    std::vector<std::string> out;
+    if (!m_archive) {
+        for (const auto& name :
+             QDir(m_folder).entryList(QDir::AllEntries | QDir::System | QDir::NoDotAndDotDot))
+            out.push_back(name.toStdString());
+        return out;
+    }
+    for (const auto& part : m_archive->parts->names())
+        if (part.starts_with(m_archive->folder)) {
+            const auto name = part.substr(m_archive->folder.size());
+            if (!name.empty() && name.find('/') == std::string::npos) out.push_back(name);
+        }
+    return out;
+}
+
 Expected<std::string> Folder::read(const std::string& name) const {
     if (!staysInside(name)) return fail(name + ": it is no file of this package");
     auto bytes = [&]() -> Expected<std::string> {

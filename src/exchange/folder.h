@@ -5,6 +5,7 @@
 #include <anvil/quantity/error.h>
 #include <memory>
 #include <string>
+#include <vector>
 
 namespace anvil::exchange {
 
@@ -13,6 +14,8 @@ public:
     /// Error: neither a folder nor an archive, or studies.csv is not in it.
     static Expected<Folder> open(const QString& path);
     bool has(const std::string& name) const;
+    /// What lies in it at the top, files and folders alike, without those of hidden names.
+    std::vector<std::string> names() const;
     /// The bytes of a file. Error, with the name: a name that leads out of the package, not there, too large.
     Expected<std::string> read(const std::string& name) const;
 

@@ -7,6 +7,7 @@
 #include <anvil/results/evidence.h>
 #include <anvil/store/texts.h>
 #include <fmt/format.h>
+#include <numeric>
 
 namespace anvil::exchange {
 namespace {
@@ -62,6 +63,47 @@ domain::Standing standingOf(quantity::Doubt doubt) {
 
 } // namespace
 
+namespace {
+
+/// How many letters have to be changed, added or taken away to make one word of the other (Levenshtein 1966).
+std::size_t lettersApart(std::string_view a, std::string_view b) {
+    std::vector<std::size_t> row(b.size() + 1);
+    std::iota(row.begin(), row.end(), std::size_t{0});
+    for (std::size_t i = 1; i <= a.size(); ++i) {
+        std::size_t diagonal = row[0];
+        row[0] = i;
+        for (std::size_t j = 1; j <= b.size(); ++j) {
+            const auto above = row[j];
+            row[j] = std::min({above + 1, row[j - 1] + 1, diagonal + (a[i - 1] == b[j - 1] ? 0 : 1)});
+            diagonal = above;
+        }
+    }
+    return row[b.size()];
+}
+
+/// A file whose name is nearly a table's would be left out in silence, and with it what it says; so would a
+/// folder or a device in the place of one.
+std::string strangeTable(const Folder& folder) {
+    for (const auto& name : folder.names()) {
+        auto low = QString::fromStdString(name).toLower().toStdString();
+        if (low == "results.csv" && name == low) continue; // written, never read back
+        for (const auto* table : allTables) {
+            if (name == table->file && !folder.has(name))
+                return fmt::format("{}: this is no file of a table but a folder or a device", name);
+            if (name == table->file) break;
+            const bool near = lettersApart(low, table->file) <= 2 && low.ends_with(".csv");
+            const bool other = std::any_of(allTables.begin(), allTables.end(),
+                                           [&](const TableKind* t) { return t->file == name; });
+            if (near && !other)
+                return fmt::format("{}: is {} meant? A package has no table of this name.", name,
+                                   table->file);
+        }
+    }
+    return {};
+}
+
+} // namespace
+
 bool isPackage(const QString& path) { return Folder::open(path).has_value(); }
 
 Expected<Package> readPackage(const QString& path) {
@@ -71,6 +113,7 @@ Expected<Package> readPackage(const QString& path) {
 }
 
 Expected<Package> PackageReader::read() {
+    if (auto why = strangeTable(m_folder); !why.empty()) return fail(std::move(why));
     studies();
     options();
     conditions();
@@ -147,7 +190,7 @@ Id PackageReader::option(const Row& row, domain::StudyData& data, std::string_vi
 Id PackageReader::condition(const Row& row, domain::StudyData& data) {
     auto& n = names(data);
     const auto& said = row.text("condition");
-    if (said.empty() && data.conditions.size() == 1) return data.conditions.front().id;
+    if (said.empty() && n.conditionsTold && data.conditions.size() == 1) return data.conditions.front().id;
     const auto name = said.empty() ? std::string("As tested") : said;
     if (const auto at = n.conditions.find(name); at != n.conditions.end()) return at->second;
     if (n.conditionsTold) {

@@ -21,6 +21,18 @@ void Table::load(const Folder& folder, const TableKind& kind, Trouble& trouble) 
     auto table = readCsv(*bytes);
     if (!table) return trouble.say(file + ": " + table.error().message);
     m_table = std::move(*table);
+    static constexpr std::string_view names[] = {"study", "option", "condition", "specimen", "pull",
+                                                 "batch", "block",  "rig",       "card",     "criterion",
+                                                 "owner", "name",   "part",      "by"};
+    for (std::size_t i = 0; i < m_table.head.size(); ++i) {
+        if (std::find(std::begin(names), std::end(names), m_table.head[i]) == std::end(names)) continue;
+        for (const auto& row : m_table.rows)
+            if (i < row.cells.size() && std::any_of(row.cells[i].begin(), row.cells[i].end(), [](char c) {
+                    return (static_cast<unsigned char>(c) < 0x20 && c != '\t' && c != '\n') || c == 0x7f;
+                }))
+                return trouble.say(fmt::format("{}, line {}, {}: a name holds no control characters", file,
+                                               row.line, m_table.head[i]));
+    }
     for (std::size_t i = 0; i < m_table.head.size(); ++i) {
         const auto& head = m_table.head[i];
         const auto* known = std::find_if(kind.columns.data(), kind.columns.data() + kind.columns.size(),

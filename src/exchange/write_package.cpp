@@ -509,6 +509,21 @@ private:
     QString m_folder;
 };
 
+/// An export that fails leaves nothing behind.
+struct Leftovers {
+    QString folder;
+    bool made; ///< the folder too
+    const QStringList* written = nullptr;
+    ~Leftovers() {
+        if (!written) return;
+        for (const auto& name : *written)
+            QFile::remove(folder + '/' + name);
+        for (const char* sub : {"curves", "files"})
+            QDir(folder).rmdir(sub);
+        if (made) QDir().rmdir(folder);
+    }
+};
+
 } // namespace
 
 Expected<QStringList> exportProject(const store::Project& project, const QString& folder,
@@ -517,15 +532,18 @@ Expected<QStringList> exportProject(const store::Project& project, const QString
     if (dir.exists() && !dir.isEmpty(QDir::AllEntries | QDir::NoDotAndDotDot | QDir::Hidden))
         return fail(folder.toStdString() +
                     ": there is something in it already; a package needs a folder of its own");
+    const bool made = !dir.exists();
     if (!QDir().mkpath(folder)) return fail(folder.toStdString() + ": the folder cannot be made");
     const auto studies = project.load();
     if (!studies) return tl::unexpected(studies.error());
     const auto setups = project.setups();
     if (!setups) return tl::unexpected(setups.error());
+    Leftovers leftovers{folder, made};
     IdMaps maps;
     const auto mine = numbered(*studies, maps, *setups);
     Writing tables(mine, *setups);
     Contents contents(project, folder);
+    leftovers.written = &contents.written;
     std::map<Id, std::string> fileNames;
     if (auto ok = contents.files(tables, fileNames); !ok) return tl::unexpected(ok.error());
     if (auto ok = contents.curves(*studies, maps, tables, progress); !ok) return tl::unexpected(ok.error());
@@ -564,6 +582,7 @@ Expected<QStringList> exportProject(const store::Project& project, const QString
             store::dataPackageJson(QFileInfo(project.path()).completeBaseName(), described, curves));
         !ok)
         return tl::unexpected(ok.error());
+    leftovers.written = nullptr;
     return contents.written;
 }
 

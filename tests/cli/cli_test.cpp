@@ -633,4 +633,64 @@ TEST_F(Cli, ARowInAnotherUnitThanItsFellowsIsAskedAbout) {
     expectFails(3, {"import", "r.anvil", "mixed.csv", "--values"}, "Was 1020 N meant?");
 }
 
+TEST_F(Cli, FilesAreWrittenToFilesOnly) {
+    expectFails(3, {"simulate", "pull-out", "--seed", "1", "--to", ""}, "needs a name");
+    expectFails(3, {"simulate", "pull-out", "--seed", "1", "--to", "a.csv", "--truth", "a.csv"},
+                "files of their own");
+    EXPECT_FALSE(QFileInfo::exists(dir.filePath("a.csv")));
+    QFile::link(dir.filePath("else.csv"), dir.filePath("link.csv"));
+    expectFails(3, {"simulate", "pull-out", "--seed", "1", "--to", "link.csv"}, "is a link");
+    EXPECT_FALSE(QFileInfo::exists(dir.filePath("else.csv")));
+    file("v.csv", "option,value,unit\nPin,4.2,kN\nPin,4.3,kN\nHook,5.1,kN\nHook,5.3,kN\n");
+    ASSERT_EQ(run({"import", "p.anvil", "v.csv", "--values"}).status, 0);
+    const auto before = QFileInfo(dir.filePath("p.anvil")).size();
+    expectFails(3, {"simulate", "pull-out", "--seed", "1", "--to", "p.anvil"}, "is a project");
+    QFile::link(dir.filePath("else.html"), dir.filePath("page.html"));
+    for (const char* to : {"page.html", "link.pdf"}) {
+        QFile::link(dir.filePath("else.pdf"), dir.filePath("link.pdf"));
+        expectFails(3, {"report", "p.anvil", "--to", to}, "is a link");
+    }
+    EXPECT_EQ(QFileInfo(dir.filePath("p.anvil")).size(), before);
+    expectFails(3, {"read", QString(5000, 'x')}, " … ");
+}
+
+TEST_F(Cli, APackageNamesWhatIsNoTableOfItsAndAFailedImportTakesNothingAway) {
+    QDir(dir.path()).mkpath("pack");
+    file("pack/studies.csv", "study\nPegs\n");
+    file("pack/pull.csv", "pull,specimen\n1,A1-1\n");
+    expectFails(3, {"import", "p.anvil", "pack"}, "pull.csv: is pulls.csv meant?");
+    EXPECT_FALSE(QFileInfo::exists(dir.filePath("p.anvil")));
+    QFile::remove(dir.filePath("pack/pull.csv"));
+    QDir(dir.path()).mkpath("pack/pulls.csv");
+    expectFails(3, {"import", "p.anvil", "pack"}, "a folder or a device");
+    QDir(dir.filePath("pack/pulls.csv")).removeRecursively();
+    file("pack/options.csv", "option\nPin\x07\n");
+    expectFails(3, {"import", "p.anvil", "pack"}, "options.csv");
+    file("pack/options.csv", "option\nPin\n");
+    // Empty means that none was told, whatever the order of the rows.
+    for (const char* rows : {"A1-1,Pin,Dry\nA1-2,Pin,\n", "A1-2,Pin,\nA1-1,Pin,Dry\n"}) {
+        QFile::remove(dir.filePath("p.anvil"));
+        file("pack/specimens.csv", QByteArray("specimen,option,condition\n") + rows);
+        file("pack/pulls.csv", "specimen,value\nA1-1,4 kN\nA1-2,5 kN\n");
+        ASSERT_EQ(run({"import", "p.anvil", "pack"}).status, 0);
+        const auto groups = run({"verdict", "p.anvil"}).json()["groups"].toArray();
+        EXPECT_EQ(groups.size(), 2) << rows;
+    }
+    QByteArray wide = "time (s),force (N)";
+    for (int k = 0; k < 70; ++k)
+        wide += ",c" + QByteArray::number(k);
+    wide += '\n';
+    for (int i = 0; i < 5; ++i) {
+        wide += QByteArray::number(i) + ",1";
+        for (int k = 0; k < 70; ++k)
+            wide += ",0";
+        wide += '\n';
+    }
+    QDir(dir.path()).mkpath("pack/curves");
+    file("pack/curves/1.csv", wide);
+    file("pack/pulls.csv", "specimen,curve\nA1-1,curves/1.csv\n");
+    expectFails(3, {"import", "q.anvil", "pack"}, "64 at most");
+    EXPECT_FALSE(QFileInfo::exists(dir.filePath("q.anvil")));
+}
+
 } // namespace

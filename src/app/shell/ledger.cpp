@@ -14,6 +14,7 @@
 #include <QLineEdit>
 #include <QPlainTextEdit>
 #include <QPushButton>
+#include <QTextDocument>
 #include <QVBoxLayout>
 #include <anvil/chart/charts.h>
 #include <anvil/chart/small_curve.h>
@@ -298,9 +299,10 @@ bool Ledger::eventFilter(QObject* watched, QEvent* event) {
 
 void Ledger::saveNote() {
     const auto* data = m_session.study();
-    const auto* pull = data ? data->pull(m_session.pull()) : nullptr;
+    const auto* pull = data ? data->pull(m_notePull) : nullptr; // whose note it is, whatever is chosen by now
     const auto text = m_note->toPlainText().trimmed();
-    if (m_filling || !pull || text == qs(pull->note)) return;
+    if (m_filling || !pull || m_noteFile != m_session.project()->file().path() || text == qs(pull->note))
+        return;
     m_session.tell(m_session.project()->changePull(pull->id, tr("%1: note").arg(m_title->text()),
                                                    [&](domain::Pull& p) { p.note = text.toStdString(); }));
 }
@@ -515,6 +517,10 @@ void Ledger::applyStanding() {
 }
 
 void Ledger::refresh() {
+    if (m_notePull && m_notePull != m_session.pull() && m_note->document()->isModified()) {
+        m_note->document()->setModified(false); // once: saving comes back here
+        saveNote();
+    }
     m_filling = true;
     const auto* data = m_session.study();
     const auto* pull = data ? data->pull(m_session.pull()) : nullptr;
@@ -574,7 +580,11 @@ void Ledger::refresh() {
     m_remarks->setVisible(!remarks.isEmpty());
     m_looked->setVisible(!remarks.isEmpty());
     m_looked->setChecked(pull->looked);
-    m_note->setPlainText(qs(pull->note));
+    // A note that is being typed is not taken away by what changes elsewhere.
+    if (!(m_note->hasFocus() && m_notePull == pull->id && m_note->document()->isModified()))
+        m_note->setPlainText(qs(pull->note));
+    m_notePull = pull->id;
+    m_noteFile = m_session.project()->file().path();
     fillPhases(*pull);
     m_pictures->refresh();
     fillCard(*data, *pull, *s);

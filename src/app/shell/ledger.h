@@ -58,6 +58,8 @@ private:
     RowEditor *m_shares, *m_phases;
     QPushButton* m_apply;
     QPlainTextEdit* m_note;
+    Id m_notePull = 0; ///< whose note is on show, and of which project
+    QString m_noteFile;
     QLabel *m_number, *m_steadyHead, *m_steady;
     PictureView *m_curve, *m_failure;
     LedgerLine *m_stands, *m_brokeLine, *m_whereLine, *m_sharesLine, *m_afterwardsLine, *m_noteLine,

@@ -143,11 +143,11 @@ void PicturesList::measure() {
     QPixmap picture;
     if (!picture.loadFromData(*bytes))
         return m_session.say(tr("%1 is no picture that can be measured on.").arg(qs(a.name)), true);
+    const auto id = pull->id; // the pull itself may lie elsewhere once the dialog is closed
     PictureDialog dialog(picture, qs(a.name), a.marks,
                          pictureTargets(work::measuredFields(*data, data->specimenAt(pull->specimen), pull)),
                          {}, m_session.units(), this);
     if (dialog.exec() != QDialog::Accepted || m_session.readOnly()) return;
-    const auto id = pull->id;
     m_session.project()->together([&] {
         if (!(dialog.marks() == a.marks))
             m_session.tell(work::setMarks(*m_session.project(), a.id, dialog.marks()));

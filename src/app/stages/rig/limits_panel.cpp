@@ -54,6 +54,7 @@ void LimitsPanel::addField(QGridLayout* form, const QString& text, QLineEdit*& e
 QLayout* LimitsPanel::makeAbilities() {
     auto* form = new QGridLayout;
     form->setHorizontalSpacing(12);
+    form->setVerticalSpacing(6); // else it takes that between the columns
     addHead(form, tr("What it can do"));
     addField(form, tr("The rig pulls at most"), m_rig, "limitRig", tr("such as 5 kN"));
     addField(form, tr("The cell shows at most"), m_cell, "limitCell", tr("such as 2 kN"));
@@ -85,6 +86,7 @@ QLayout* LimitsPanel::makeAbilities() {
 QLayout* LimitsPanel::makeLines() {
     auto* form = new QGridLayout;
     form->setHorizontalSpacing(12);
+    form->setVerticalSpacing(6); // else it takes that between the columns
     addHead(form, tr("During a pull"));
     addField(form, tr("Pause and look every"), m_look, "lookEvery", tr("such as 500 N"));
     addField(form, tr("Ends by itself when still for"), m_hold, "holdSeconds", tr("such as 30 s"));

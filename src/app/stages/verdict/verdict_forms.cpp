@@ -133,11 +133,12 @@ void askReevings(Session& session, QWidget* parent) {
     dialog.addWide(rows);
     dialog.onDone([&]() -> Expected<void> {
         std::vector<std::tuple<Id, std::string, std::string>> typed;
+        const auto* now = session.study(); // what was there when the form opened may lie elsewhere by now
+        if (!now) return fail("The study is not there any more.");
         for (const auto& row : rows->rows()) {
-            const auto at = std::find_if(data->options.begin(), data->options.end(),
+            const auto at = std::find_if(now->options.begin(), now->options.end(),
                                          [&](const auto& o) { return qs(o.name) == row[0].simplified(); });
-            if (at == data->options.end())
-                return fail("There is no option \"" + row[0].toStdString() + "\".");
+            if (at == now->options.end()) return fail("There is no option \"" + row[0].toStdString() + "\".");
             typed.emplace_back(at->id, row[1].toStdString(), row[2].toStdString());
         }
         return work::setReevings(*session.project(), session.studyId(), typed);
