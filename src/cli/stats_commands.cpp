@@ -131,7 +131,15 @@ std::vector<std::string> groupLine(const Compared& data, const results::Group& g
             shown(s.lowest)};
 }
 
-Expected<Output> statistics(const TableFile& file, double marginPercent) {
+/// Of very many options nobody reads every pair: those with the first of each condition, and of each with the
+/// next after it, are what matters.
+bool matters(const results::Verdict& verdict, const results::PairResult& pair) {
+    const auto &a = verdict.groups[pair.a], &b = verdict.groups[pair.b];
+    if (pair.acrossConditions || a.rank == 1 || b.rank == 1) return true;
+    return a.rank > 0 && b.rank > 0 && std::abs(a.rank - b.rank) <= 1;
+}
+
+Expected<Output> statistics(const TableFile& file, double marginPercent, bool allPairs) {
     if (!(marginPercent > 0)) return fail("The margin must be more than 0 %.");
     const auto data = compareFile(file, marginPercent / 100);
     if (!data) return tl::unexpected(data.error());
@@ -144,12 +152,19 @@ Expected<Output> statistics(const TableFile& file, double marginPercent) {
     }
     Output out;
     out.text = table(rows);
-    const auto second = results::secondTests(data->verdict);
-    constexpr std::size_t most = 2000; // pairs that are all told in words
-    const bool few = second.size() <= most;
-    std::size_t untold = 0;
-    for (std::size_t k = 0; k < second.size(); ++k) {
-        auto p = data->verdict.pairs[k];
+    constexpr std::size_t mostOptions = 60, most = 2000; // of whose pairs all are given; pairs told in words
+    const auto& pairs = data->verdict.pairs;
+    const bool all = allPairs || data->data.options.size() <= mostOptions;
+    const auto wanted = [&](const results::PairResult& p) { return all || matters(data->verdict, p); };
+    const auto second = results::secondTests(data->verdict, wanted);
+    const bool few = pairs.size() <= most;
+    std::size_t untold = 0, leftOut = 0;
+    for (std::size_t k = 0; k < pairs.size(); ++k) {
+        if (!wanted(pairs[k])) {
+            ++leftOut;
+            continue;
+        }
+        auto p = pairs[k];
         if (const auto& test = p.comparison.ratioTest)
             p.comparison.ratio = test->ratio(); // of the means beside it
         comparisons.push_back(pairRow(data->data, data->verdict, p, second[k]));
@@ -159,12 +174,14 @@ Expected<Output> statistics(const TableFile& file, double marginPercent) {
         untold += !told;
     }
     if (untold > 0) out.text += fmt::format("{} more pairs are in --json.\n", untold);
+    if (leftOut > 0) out.text += fmt::format("{} more pairs with --all-pairs.\n", leftOut);
     for (const auto& p : data->problems)
         out.text += p + "\n";
     out.json = {{"unit", data->unit && !data->unit->symbol.empty() ? Json(std::string(data->unit->symbol))
                                                                    : Json(nullptr)},
                 {"groups", groups},
                 {"comparisons", comparisons}};
+    if (leftOut > 0) out.json["comparisons_left_out"] = leftOut; // of more than 60 options only
     return out;
 }
 
@@ -239,7 +256,9 @@ void addStatsCommands(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>&
     };
     addFile(s);
     addNumber(*s, "--margin", *margin, "smallest difference that matters, in percent");
-    commands.emplace_back(s, [file, margin] { return statistics(*file, *margin); });
+    const auto allPairs = std::make_shared<bool>(false);
+    s->add_flag("--all-pairs", *allPairs, "every pair of more than 60 options, not only those that matter");
+    commands.emplace_back(s, [file, margin, allPairs] { return statistics(*file, *margin, *allPairs); });
 
     auto* r = app.add_subcommand("rank", "Rank the options of a table of results, and how sure that is");
     addFile(r);

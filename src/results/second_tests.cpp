@@ -33,7 +33,8 @@ sharedSpreads(const std::vector<Group>& groups, const std::vector<std::optional<
 
 } // namespace
 
-std::vector<SecondTests> secondTests(const Verdict& verdict) {
+std::vector<SecondTests> secondTests(const Verdict& verdict,
+                                     const std::function<bool(const PairResult&)>& wanted) {
     std::vector<std::vector<double>> values;
     std::vector<std::optional<stats::LogGroup>> logs;
     for (const auto& g : verdict.groups) {
@@ -48,6 +49,7 @@ std::vector<SecondTests> secondTests(const Verdict& verdict) {
         const auto& a = verdict.groups[p.a];
         const auto& spread = p.acrossConditions ? ofOption.at(a.option) : ofCondition.at(a.condition);
         auto& tests = out.emplace_back();
+        if (!wanted(p)) continue;
         tests.mannWhitneyP = stats::mannWhitneyP(values[p.a], values[p.b]);
         if (spread && logs[p.a] && logs[p.b]) tests.pooledP = stats::pooledP(*logs[p.a], *logs[p.b], *spread);
     }

@@ -7,8 +7,8 @@
 #include <QComboBox>
 #include <QLabel>
 #include <QTabWidget>
-#include <anvil/work/plan_commands.h>
 #include <anvil/work/board_commands.h>
+#include <anvil/work/plan_commands.h>
 
 namespace anvil::app {
 namespace {
@@ -37,9 +37,9 @@ struct Squeezed : Window {
         for (auto* w : window->findChildren<QWidget*>()) {
             const auto text = textOf(w);
             if (!w->isVisible() || text.isEmpty()) continue;
-            const auto name = QStringLiteral("%1 \"%2\" (%3)")
-                                  .arg(QString::fromLatin1(w->metaObject()->className()), text.left(40),
-                                       w->objectName());
+            const auto name =
+                QStringLiteral("%1 \"%2\" (%3)")
+                    .arg(QString::fromLatin1(w->metaObject()->className()), text.left(40), w->objectName());
             if (w->height() + 1 < w->fontMetrics().height())
                 out << name + QStringLiteral(" is %1 px high, its text %2")
                                   .arg(w->height())
@@ -54,8 +54,7 @@ struct Squeezed : Window {
         settle();
         const auto bad = faults();
         EXPECT_TRUE(bad.isEmpty()) << where.toStdString() << " at " << window->width() << " x "
-                                   << window->height() << ":\n  "
-                                   << bad.mid(0, 8).join("\n  ").toStdString();
+                                   << window->height() << ":\n  " << bad.mid(0, 8).join("\n  ").toStdString();
     }
     /// Every stage, and every tab of those that have some.
     void walk(const QString& what) {
@@ -92,7 +91,8 @@ TEST_F(Squeezed, NothingInAProjectThatWasJustBegun) {
 
 TEST_F(Squeezed, NothingUnderLongNames) {
     const auto longName = [](const char* of) {
-        return QString(of) + QStringLiteral(" with a name that goes on for longer than anybody would read it aloud");
+        return QString(of) +
+               QStringLiteral(" with a name that goes on for longer than anybody would read it aloud");
     };
     newStudy({longName("Pin"), longName("Hook")}, {longName("Dry"), longName("Wet")});
     for (const auto& size : sizes) {

@@ -693,4 +693,32 @@ TEST_F(Cli, APackageNamesWhatIsNoTableOfItsAndAFailedImportTakesNothingAway) {
     EXPECT_FALSE(QFileInfo::exists(dir.filePath("q.anvil")));
 }
 
+TEST_F(Cli, OfVeryManyOptionsThePairsThatMatterAreGiven) {
+    QByteArray table = "option,value,unit\n";
+    for (int o = 0; o < 70; ++o)
+        for (int k = 0; k < 3; ++k)
+            table += QStringLiteral("opt%1,%2,N\n").arg(o).arg(1000 + 7 * o + 3 * k).toUtf8();
+    file("many.csv", table);
+    const auto few = run({"stats", "many.csv"}).json(),
+               all = run({"stats", "many.csv", "--all-pairs"}).json();
+    EXPECT_EQ(all["comparisons"].toArray().size(), 70 * 69 / 2);
+    EXPECT_FALSE(all.contains("comparisons_left_out"));
+    const auto pairs = few["comparisons"].toArray();
+    EXPECT_EQ(pairs.size() + few["comparisons_left_out"].toInt(), 70 * 69 / 2);
+    EXPECT_GE(pairs.size(), 69 + 68) << "the leader's, and each with the next";
+    EXPECT_LT(pairs.size(), 300);
+    std::map<std::pair<std::string, std::string>, QJsonObject> byName;
+    for (const auto& p : all["comparisons"].toArray())
+        byName[{p.toObject()["a"].toString().toStdString(), p.toObject()["b"].toString().toStdString()}] =
+            p.toObject();
+    int leader = 0;
+    for (const auto& p : pairs) {
+        const auto o = p.toObject();
+        EXPECT_EQ(o, (byName[{o["a"].toString().toStdString(), o["b"].toString().toStdString()}]))
+            << "the family is that of all pairs";
+        leader += o["a"] == "opt69" || o["b"] == "opt69";
+    }
+    EXPECT_EQ(leader, 69);
+}
+
 } // namespace

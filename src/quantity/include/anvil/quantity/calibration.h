@@ -34,11 +34,11 @@ public:
     /// Error: one point only, two equal readings, a table that goes up and down, a number that is none.
     static Expected<Calibration> make(std::vector<CalibrationPoint> points);
 
-    Calibrated operator()(double reading) const;
-    bool empty() const { return m_points.empty(); }
+    Calibrated operator()(double reading) const;    ///< what is true where `reading` is shown
+    bool empty() const { return m_points.empty(); } ///< all is true as it is shown
     const std::vector<CalibrationPoint>& points() const { return m_points; } ///< by reading
-    double low() const { return m_points.front().reading; }
-    double high() const { return m_points.back().reading; }
+    double low() const { return m_points.front().reading; } ///< least reading; of a table that is not empty
+    double high() const { return m_points.back().reading; } ///< greatest reading, likewise
     /// Error: fewer than two points.
     Expected<CalibrationFit> line() const;
 
