@@ -113,6 +113,10 @@ void Tape::begins(std::size_t stream, domain::Id curve) {
 }
 
 void Tape::committed(const std::vector<std::size_t>& samples) {
+    {
+        const std::lock_guard lock(m_mutex);
+        m_inProject = samples;
+    }
     const std::lock_guard lock(m_fileMutex);
     m_committed = samples;
 }
@@ -125,9 +129,8 @@ QString Tape::trouble() const {
 bool Tape::whole() const {
     const std::lock_guard lock(m_mutex);
     if (!m_trouble.isEmpty()) return false;
-    const std::lock_guard files(m_fileMutex);
-    for (std::size_t i = 0; i < m_missingUntil.size(); ++i)
-        if (m_missingUntil[i] > m_committed[i]) return false;
+    for (std::size_t i = 0; i < m_missingUntil.size(); ++i) // never behind the files: whoever listens asks
+        if (i >= m_inProject.size() || m_missingUntil[i] > m_inProject[i]) return false;
     return true;
 }
 

@@ -168,8 +168,9 @@ void feltAtPiece(ImportRow& row, const ImportPlan& plan) {
     const bool other = load == Dimension::stress || load == Dimension::voltage;
     if (plan.readOffDisplay() && load == plan.path->through.shows) {
         const auto& through = plan.path->through;
-        for (auto& f : row.curve.force)
-            f = through.felt(f).value;
+        const auto table = quantity::Calibration::make(through.table).value_or(quantity::Calibration{});
+        for (auto& f : row.curve.force) // as `felt` of each, with the table's curve laid once
+            f = through.factor * table(f).value + through.offset;
         row.curve.load = Dimension::force;
         row.notes << QStringLiteral("read off the display of %1, and given as the piece felt it")
                          .arg(QString::fromStdString(plan.path->rig));

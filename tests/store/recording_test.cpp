@@ -33,6 +33,19 @@ struct RecordingFile : testing::Test {
     /// A project with one piece; returns its specimen.
     Id make() const { return makeOnePiece(path); }
     static rig::Sample sample(int i) { return {i * 0.001, std::sin(i * 0.01) * 100, i * 1e-6, true}; }
+    /// Samples come in one by one, those before `to` from `from` on.
+    static void feed(PullRecording& r, int from, int to) {
+        for (int i = from; i < to; ++i) {
+            const auto s = sample(i);
+            r.append(std::span(&s, 1));
+        }
+    }
+    /// The first so many come in and are committed.
+    static void feedAndCommit(PullRecording& r, int to) {
+        feed(r, 0, to);
+        while (r.committed() < static_cast<std::size_t>(to))
+            QThread::msleep(5);
+    }
 };
 
 TEST_F(RecordingFile, SamplesArriveWholeInOneCurve) {
@@ -237,12 +250,7 @@ TEST_F(RecordingFile, WhatAFullDiskRefusedIsKeptAndSavedOnceThereIsRoom) {
     blank.specimen = specimen;
     PullRecording r(*p, blank);
     r.begin();
-    for (int i = 0; i < 1000; ++i) {
-        const auto s = sample(i);
-        r.append(std::span(&s, 1));
-    }
-    while (r.committed() < 1000)
-        QThread::msleep(5);
+    feedAndCommit(r, 1000);
     std::vector<rig::Sample> many;
     for (int i = 1000; i < 60000; ++i)
         many.push_back(sample(i));
@@ -296,25 +304,17 @@ TEST_F(RecordingFile, AProjectThatIsHeldForAWhileGetsTheRecordingAfterwards) {
     blank.specimen = specimen;
     PullRecording r(*p, blank);
     r.begin();
-    const auto feed = [&](int from, int to) {
-        for (int i = from; i < to; ++i) {
-            const auto s = sample(i);
-            r.append(std::span(&s, 1));
-        }
-    };
-    feed(0, 1000);
-    while (r.committed() < 1000)
-        QThread::msleep(5);
+    feedAndCommit(r, 1000);
     {
         Held held(path);
-        feed(1000, 5000);
+        feed(r, 1000, 5000);
         for (int i = 0; i < 1500 && r.error().isEmpty(); ++i)
             QThread::msleep(10);
         EXPECT_FALSE(r.error().isEmpty()) << "it is said";
         EXPECT_TRUE(r.taped()) << "and lies beside the project meanwhile";
-        feed(5000, 8000);
+        feed(r, 5000, 8000);
     }
-    feed(8000, 10000);
+    feed(r, 8000, 10000);
     r.end(rig::Ending::broke);
     for (int i = 0; i < 1000 && !r.whole(); ++i)
         QThread::msleep(10);
@@ -337,17 +337,9 @@ TEST_F(RecordingFile, WhatTheProjectNeverTookIsOnTheTapeAndComesInWhenItIsOpened
     {
         PullRecording r(*p, blank);
         r.begin();
-        for (int i = 0; i < 500; ++i) {
-            const auto s = sample(i);
-            r.append(std::span(&s, 1));
-        }
-        while (r.committed() < 500)
-            QThread::msleep(5);
+        feedAndCommit(r, 500);
         Held held(path);
-        for (int i = 500; i < 3000; ++i) {
-            const auto s = sample(i);
-            r.append(std::span(&s, 1));
-        }
+        feed(r, 500, 3000);
         r.end(rig::Ending::broke);
         r.close();
         EXPECT_FALSE(r.whole());

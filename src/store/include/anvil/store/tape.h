@@ -94,6 +94,7 @@ private:
     std::string m_waiting;
     std::vector<std::size_t> m_added;
     bool m_stop = false;
+    std::vector<std::size_t> m_inProject;    ///< of each stream, as `committed` said last
     std::vector<std::size_t> m_missingUntil; ///< of each stream, what had come when something was not taken
     QString m_trouble;
     // The files, and what is known of the project.
