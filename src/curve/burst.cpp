@@ -8,7 +8,6 @@
 namespace anvil::curve {
 namespace {
 
-constexpr double g0 = 9.80665;       // m/s², standard gravity (CGPM 1901)
 constexpr double twoPasses = 0.8022; // what a second pass makes of the cut-off: (√2 − 1)^(1/4)
 
 /// One pass of the section with these coefficients, started as if it had always seen the first value.
@@ -88,26 +87,6 @@ Expected<std::vector<double>> lowPassed(std::span<const double> values, double r
     section.run(v);
     std::reverse(v.begin(), v.end());
     return v;
-}
-
-Severity severityOf(std::span<const double> t, std::span<const double> a, double longest) {
-    std::vector<double> sum(a.size(), 0.0); // of a/g₀ over time, s
-    for (std::size_t i = 1; i < a.size(); ++i)
-        sum[i] = sum[i - 1] + 0.5 * (a[i] + a[i - 1]) / g0 * (t[i] - t[i - 1]);
-    Severity best;
-    double greatest = 0; // of S⁵/T³, which is the square of the severity
-    for (std::size_t i = 0; i + 1 < a.size(); ++i)
-        for (std::size_t k = i + 1; k < a.size() && t[k] - t[i] <= longest * (1 + 1e-9); ++k) {
-            const double s = sum[k] - sum[i], width = t[k] - t[i];
-            if (!(s > 0) || !(width > 0)) continue;
-            const double square = s * s * s * s * s / (width * width * width);
-            if (square > greatest) {
-                greatest = square;
-                best = {0, t[i], t[k]};
-            }
-        }
-    best.value = std::sqrt(greatest);
-    return best;
 }
 
 Expected<Burst> readBurst(std::span<const double> time, std::span<const double> acceleration,

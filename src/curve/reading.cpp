@@ -186,8 +186,14 @@ struct Reader {
         const bool shares = settings.stiffnessBy == StiffnessBy::chordOfShares;
         if (settings.stiffnessBy == StiffnessBy::secant) {
             if (r.peak.index < r.departure + 2) return;
+            const double way = x[r.peak.index] - x[r.departure];
+            if (!(way > 0)) {
+                r.warnings.push_back(
+                    "The displacement stands still up to the peak, so there is no stiffness.");
+                return;
+            }
             LineFit line;
-            line.slope = (top - f[r.departure]) / (x[r.peak.index] - x[r.departure]);
+            line.slope = (top - f[r.departure]) / way;
             line.intercept = top - line.slope * x[r.peak.index];
             line.r2 = 1;
             line.samples = r.peak.index - r.departure + 1;
@@ -203,7 +209,7 @@ struct Reader {
     }
 
     void setStiffness(const LineFit& fit, std::size_t a, std::size_t b, bool byHand) {
-        if (!(fit.slope > 0) || fit.samples < 3) {
+        if (!(fit.slope > 0) || !std::isfinite(fit.slope) || fit.samples < 3) {
             r.warnings.push_back("The force does not rise with the displacement, so there is no stiffness.");
             return;
         }
@@ -354,13 +360,13 @@ void readTurning(Reading& r, const Curve& raw, std::span<const double> angle, st
 }
 
 /// All channels of force over the longest window in which they stood still.
-void readTogether(Reading& r, const Curve& raw, const ReadingSettings& settings) {
+void readTogether(Reading& r, const Curve& raw, std::span<const double> cleanTime,
+                  const ReadingSettings& settings) {
     const auto window = raw.others.empty() ? std::nullopt : commonSteady(raw);
     if (!window) return;
     // Where the main channel has a baseline, the others showed theirs at the same time.
-    const auto rest = r.baseline != 0
-                          ? steadyAt(raw, raw.time[r.departure], raw.time[r.departure] - raw.time[0])
-                          : std::nullopt;
+    const double left = cleanTime[r.departure];
+    const auto rest = r.baseline != 0 ? steadyAt(raw, left, left - raw.time[0]) : std::nullopt;
     const double load = (r.flipped ? -1 : 1) * (window->channels.front().mean - r.baseline);
     Together all{window->from, window->to, load + settings.preload, {}};
     for (std::size_t i = 1; i < window->channels.size(); ++i)
@@ -405,7 +411,7 @@ Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, 
         r.notes.push_back("Displacement was logged as negative and has been turned round.");
     }
     if (settings.rigCompliance > 0 && !reader.x.empty() && !ordered.displacement.empty()) {
-        along.assign(reader.x.begin(), reader.x.end());
+        if (!reversed) along.assign(reader.x.begin(), reader.x.end());
         for (std::size_t i = 0; i < n; ++i)
             along[i] -= settings.rigCompliance * c.force[i];
         reader.x = along;
@@ -424,7 +430,7 @@ Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, 
     }
     reader.findRates();
     readTurning(r, raw, reader.x, reader.f, settings);
-    readTogether(r, raw, settings);
+    readTogether(r, raw, reader.t, settings);
     if (raw.load == quantity::Dimension::acceleration) {
         const auto burst = readBurst(reader.t, reader.f, settings.burst, r.noise);
         if (burst)

@@ -13,6 +13,7 @@
 #include <sys/statvfs.h>
 #include <unistd.h>
 #include <utility>
+#include <vector>
 
 namespace anvil::store {
 namespace {
@@ -52,7 +53,14 @@ QString fullDisk(const QString& folder) {
 
 ProjectLock::~ProjectLock() {
     if (!m_lock) return;
-    m_lock->unlock();
+    qint64 pid = 0;
+    QString host, app;
+    if (m_lock->getLockInfo(&pid, &host, &app) && pid == ::getpid() && host == QSysInfo::machineHostName())
+        m_lock->unlock();
+    else { // the folder is gone, or somebody else's lies there: giving it back would take theirs away
+        static auto& lost = *new std::vector<std::unique_ptr<QLockFile>>; // its end would give it back, too
+        lost.push_back(std::move(m_lock));
+    }
     const std::lock_guard guard(ours().mutex);
     ours().projects.erase({::getpid(), m_project});
 }

@@ -26,13 +26,11 @@ constexpr std::size_t exceptionShare = 64;
 
 using Context = std::unique_ptr<ZSTD_CCtx, decltype(&ZSTD_freeCCtx)>;
 
-void appendFrame(QByteArray& to, const std::vector<char>& bytes) {
-    thread_local const Context context(ZSTD_createCCtx(), ZSTD_freeCCtx);
-    const auto at = to.size();
-    to.resize(at + static_cast<qsizetype>(ZSTD_compressBound(bytes.size())));
-    const auto n = ZSTD_compressCCtx(context.get(), to.data() + at, static_cast<std::size_t>(to.size() - at),
-                                     bytes.data(), bytes.size(), 1);
-    to.resize(ZSTD_isError(n) ? at : at + static_cast<qsizetype>(n));
+bool appendFrame(QByteArray& to, const std::vector<char>& bytes, const Compress& compress) {
+    std::vector<char> frame;
+    if (!compress(frame, bytes)) return false;
+    to.append(frame.data(), static_cast<qsizetype>(frame.size()));
+    return true;
 }
 
 /// The bytes of a frame, if they are just so many.
@@ -132,7 +130,7 @@ std::uint8_t widthOf(const std::vector<std::uint64_t>& values) {
     return static_cast<std::uint8_t>(std::max(1, (static_cast<int>(std::bit_width(any)) + 7) / 8));
 }
 
-std::optional<QByteArray> asDecimals(std::span<const double> values) {
+std::optional<QByteArray> asDecimals(std::span<const double> values, const Compress& compress) {
     const auto rule = ruleOf(values);
     if (!rule) return {};
     std::vector<std::int64_t> whole(values.size());
@@ -165,7 +163,7 @@ std::optional<QByteArray> asDecimals(std::span<const double> values) {
     for (std::size_t w = 0; w < width; ++w)
         for (std::size_t i = 0; i < d.size(); ++i)
             planes[w * d.size() + i] = static_cast<char>(d[i] >> (8 * w));
-    appendFrame(out, planes);
+    if (!appendFrame(out, planes, compress)) return {};
     return out;
 }
 
@@ -206,14 +204,14 @@ bool fromDecimals(const QByteArray& data, std::size_t samples, std::vector<doubl
     return true;
 }
 
-QByteArray shuffled(std::span<const double> values) {
+std::optional<QByteArray> shuffled(std::span<const double> values, const Compress& compress) {
     std::vector<char> planes(values.size() * 8);
     const auto* bytes = reinterpret_cast<const char*>(values.data());
     for (std::size_t b = 0; b < 8; ++b)
         for (std::size_t i = 0; i < values.size(); ++i)
             planes[b * values.size() + i] = bytes[i * 8 + b];
     QByteArray out;
-    appendFrame(out, planes);
+    if (!appendFrame(out, planes, compress)) return {};
     return out;
 }
 
@@ -231,14 +229,25 @@ bool fromShuffled(const QByteArray& data, std::size_t samples, std::vector<doubl
 
 } // namespace
 
-PackedChunk packed(std::span<const double> values) {
+bool zstdFrame(std::vector<char>& frame, std::span<const char> bytes) {
+    thread_local const Context context(ZSTD_createCCtx(), ZSTD_freeCCtx);
+    if (!context) return false;
+    frame.resize(ZSTD_compressBound(bytes.size()));
+    const auto n =
+        ZSTD_compressCCtx(context.get(), frame.data(), frame.size(), bytes.data(), bytes.size(), 1);
+    if (ZSTD_isError(n)) return false;
+    frame.resize(n);
+    return true;
+}
+
+PackedChunk packed(std::span<const double> values, const Compress& compress) {
     const auto plain = QByteArray::fromRawData(reinterpret_cast<const char*>(values.data()),
                                                static_cast<qsizetype>(values.size_bytes()));
     if (values.size() < leastSamples) return {Packing::plain, plain};
-    if (auto data = asDecimals(values); data && data->size() < plain.size())
+    if (auto data = asDecimals(values, compress); data && data->size() < plain.size())
         return {Packing::decimals, *data};
-    if (auto data = shuffled(values); !data.isEmpty() && data.size() < plain.size())
-        return {Packing::shuffled, data};
+    if (auto data = shuffled(values, compress); data && data->size() < plain.size())
+        return {Packing::shuffled, *data};
     return {Packing::plain, plain};
 }
 

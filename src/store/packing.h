@@ -2,6 +2,7 @@
 #pragma once
 
 #include <QByteArray>
+#include <functional>
 #include <span>
 #include <vector>
 
@@ -19,9 +20,14 @@ struct PackedChunk {
     QByteArray data;
 };
 
+/// Makes a frame of bytes; false where it cannot.
+using Compress = std::function<bool(std::vector<char>& frame, std::span<const char> bytes)>;
+bool zstdFrame(std::vector<char>& frame, std::span<const char> bytes);
+
 /// Packs samples the way that suits them: as decimals where a logger wrote some, else shuffled; plain where
-/// neither makes them smaller. What comes out of `unpacked` is the same to the last bit.
-PackedChunk packed(std::span<const double> values);
+/// neither makes them smaller or nothing can be compressed. What comes out of `unpacked` is the same to the
+/// last bit.
+PackedChunk packed(std::span<const double> values, const Compress& compress = zstdFrame);
 
 /// Appends what was packed, `samples` of them. False where the data are no such thing.
 bool unpacked(Packing packing, const QByteArray& data, std::size_t samples, std::vector<double>& to);

@@ -1,5 +1,6 @@
 #include "documents.h"
 
+#include <algorithm>
 #include <anvil/tables/file.h>
 #include <charconv>
 #include <chrono>
@@ -28,28 +29,45 @@ bool looksLikeHtml(std::string_view bytes) {
 
 } // namespace
 
-void Cells::set(std::size_t row, std::size_t column, std::string text) {
+void Cells::set(std::size_t row, std::size_t column, std::string_view text) {
     if (text.empty()) return;
-    m_bytes += text.size() + 1;
+    const auto width = row < m_rows.size() && !m_rows[row].empty() ? m_rows[row].back().column + 1 : 0;
+    const auto rows = row < m_rows.size() ? 0 : row + 1 - m_rows.size();
+    m_bytes += text.size() + 1 + rows + (column < width ? 0 : column - width);
     if (row >= mostRows || column >= mostColumns || m_bytes > static_cast<std::size_t>(mostTextBytes)) {
         ++m_outside;
         return;
     }
     if (row >= m_rows.size()) m_rows.resize(row + 1);
     auto& cells = m_rows[row];
-    if (column >= cells.size()) cells.resize(column + 1);
-    cells[column] = std::move(text);
+    const Cell cell{static_cast<std::uint32_t>(column), static_cast<std::uint32_t>(m_text.size()),
+                    static_cast<std::uint32_t>(text.size())};
+    m_text += text;
+    const auto at = std::lower_bound(cells.begin(), cells.end(), cell,
+                                     [](const Cell& a, const Cell& b) { return a.column < b.column; });
+    if (at != cells.end() && at->column == cell.column)
+        *at = cell;
+    else
+        cells.insert(at, cell);
+}
+
+std::string_view Cells::textOf(const Cell& cell) const {
+    return std::string_view(m_text).substr(cell.at, cell.size);
 }
 
 void Cells::set(std::size_t row, std::size_t column, double value) {
     char buffer[40];
     const auto end = std::to_chars(buffer, buffer + sizeof buffer, value).ptr;
-    set(row, column, std::string(buffer, end));
+    set(row, column, std::string_view(buffer, static_cast<std::size_t>(end - buffer)));
 }
 
 void Cells::fillDown(std::size_t row, std::size_t column, std::size_t rows) {
-    if (row >= m_rows.size() || column >= m_rows[row].size()) return;
-    const std::string text = m_rows[row][column];
+    if (row >= m_rows.size()) return;
+    const auto& cells = m_rows[row];
+    const auto it =
+        std::find_if(cells.begin(), cells.end(), [&](const Cell& c) { return c.column == column; });
+    if (it == cells.end()) return;
+    const std::string text(textOf(*it));
     for (std::size_t k = 1; k <= rows && !tooLarge(); ++k)
         set(row + k, column, text);
 }
@@ -57,17 +75,20 @@ void Cells::fillDown(std::size_t row, std::size_t column, std::size_t rows) {
 std::string Cells::text() const {
     std::string out;
     for (const auto& row : m_rows) {
-        for (std::size_t i = 0; i < row.size(); ++i) {
-            if (i) out += '\t';
-            const auto& cell = row[i];
-            if (cell.find_first_of("\t\r\n\"") == std::string::npos) {
-                out += cell;
+        std::size_t column = 0;
+        for (const auto& cell : row) {
+            out.append(cell.column - column, '\t');
+            column = cell.column;
+            const auto text = textOf(cell);
+            if (text.find_first_of("\t\r\n\"") == std::string_view::npos) {
+                out += text;
                 continue;
             }
             out += '"'; // a cell of several lines stays in one
-            for (const char c : cell)
-                out += c == '"' ? std::string("\"\"")
-                                : std::string(1, c == '\r' || c == '\n' || c == '\t' ? ' ' : c);
+            for (const char c : text) {
+                if (c == '"') out += '"';
+                out += c == '\r' || c == '\n' || c == '\t' ? ' ' : c;
+            }
             out += '"';
         }
         out += '\n';

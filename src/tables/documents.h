@@ -2,6 +2,7 @@
 #pragma once
 
 #include <anvil/quantity/error.h>
+#include <cstdint>
 #include <optional>
 #include <string>
 #include <string_view>
@@ -32,13 +33,13 @@ Expected<Document> readOds(std::string_view bytes);
 Expected<Document> readXls(std::string_view bytes);
 Expected<Document> readHtml(std::string_view bytes);
 
-/// Cells as they come, in any order, and the text they make.
+/// Cells as they come, in any order, and the text they make. Empty ones between them take no room here.
 class Cells {
 public:
     static constexpr std::size_t mostRows = 2'000'000, mostColumns = 2000;
 
     /// Cells outside the bounds are counted, not kept.
-    void set(std::size_t row, std::size_t column, std::string text);
+    void set(std::size_t row, std::size_t column, std::string_view text);
     void set(std::size_t row, std::size_t column, double value);
     /// Repeats a cell in the rows below it.
     void fillDown(std::size_t row, std::size_t column, std::size_t rows);
@@ -47,8 +48,14 @@ public:
     std::string text() const;
 
 private:
-    std::vector<std::vector<std::string>> m_rows;
-    std::size_t m_outside = 0, m_bytes = 0;
+    /// A cell that has something in it; its text is in m_text.
+    struct Cell {
+        std::uint32_t column, at, size;
+    };
+    std::string_view textOf(const Cell& cell) const;
+    std::vector<std::vector<Cell>> m_rows; ///< by column in each
+    std::string m_text;
+    std::size_t m_outside = 0, m_bytes = 0; ///< of the text that they make
 };
 
 /// A day count of a spreadsheet as ISO text: "2026-03-02 14:05:33.050", a time of day alone as

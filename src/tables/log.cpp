@@ -51,6 +51,8 @@ public:
 
     Columns columns;
     std::size_t lines = 0;
+    std::string unit;       ///< the first that stands beside the load, and its line
+    std::size_t unitAt = 0; ///< 0: none does
 
     void run() {
         while (m_p < m_end) {
@@ -244,8 +246,11 @@ private:
                 continue;
             }
             if (m_roles[i] == Role::unit) {
-                if (m_unit.empty()) m_unit = f;
-                if (f != m_unit && columns.otherUnitAt == 0) columns.otherUnitAt = lines + 1;
+                if (unit.empty()) {
+                    unit = f;
+                    unitAt = lines + 1;
+                }
+                if (f != unit && columns.otherUnitAt == 0) columns.otherUnitAt = lines + 1;
                 continue;
             }
             if (m_roles[i] == Role::run) {
@@ -306,7 +311,7 @@ private:
     std::vector<Role> m_roles;
     std::size_t m_lastNeeded = 0;
     bool m_slow = false, m_started = false, m_labelled = false;
-    std::string m_label, m_unit;
+    std::string m_label;
     std::string m_date; ///< in front of the clock, with its blank; its days in seconds:
     double m_days = 0;
 };
@@ -550,6 +555,7 @@ Columns parseColumns(std::string_view text, const Layout& layout, unsigned threa
 
     Columns all = std::move(parsers[0].columns);
     std::size_t lines = layout.firstRow + parsers[0].lines;
+    std::string unit = parsers[0].unit;
     for (auto& p : all.problems)
         p.line += layout.firstRow;
     if (all.otherUnitAt) all.otherUnitAt += layout.firstRow;
@@ -564,6 +570,9 @@ Columns parseColumns(std::string_view text, const Layout& layout, unsigned threa
                 all.problems.push_back({p.line + lines, std::move(p.reason)});
         all.rowsLeftOut += part.rowsLeftOut;
         all.blankWays += part.blankWays;
+        const bool another = !unit.empty() && !parsers[k].unit.empty() && unit != parsers[k].unit;
+        if (another && !all.otherUnitAt) all.otherUnitAt = parsers[k].unitAt + lines;
+        if (unit.empty()) unit = parsers[k].unit;
         if (part.otherUnitAt && !all.otherUnitAt) all.otherUnitAt = part.otherUnitAt + lines;
         if (part.overloadAt && !all.overloadAt) all.overloadAt = part.overloadAt + lines;
         for (const auto row : part.overloads)

@@ -4,6 +4,7 @@
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
+#include <QLockFile>
 #include <QUrl>
 #include <algorithm>
 #include <set>
@@ -103,7 +104,6 @@ std::vector<Line> read(const QString& file) {
 }
 
 void write(const QString& file, const std::vector<Line>& lines) {
-    QDir().mkpath(QFileInfo(file).absolutePath());
     QByteArray bytes;
     const auto from = lines.size() > mostLines ? lines.size() - mostLines : 0;
     for (std::size_t i = from; i < lines.size(); ++i)
@@ -115,6 +115,10 @@ void write(const QString& file, const std::vector<Line>& lines) {
 } // namespace
 
 void rememberResults(const QString& file, OpenProject& project) {
+    constexpr int patienceMs = 3000; // of another window, which needs some milliseconds
+    QDir().mkpath(QFileInfo(file).absolutePath());
+    QLockFile alone(file + ".lock"); // what another window adds between reading and writing would be lost
+    if (!alone.tryLock(patienceMs)) return; // remembered the next time
     const auto own = QFileInfo(project.file().path()).absoluteFilePath();
     auto lines = read(file);
     std::set<std::string> unread;

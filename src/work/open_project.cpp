@@ -202,29 +202,33 @@ Expected<void> OpenProject::keepHeard(const QString& what) {
     return reload();
 }
 
-Expected<void> OpenProject::applyJournal(Id id, bool backwards, const QString& what) {
-    const auto entry = m_file->journalEntry(id);
-    if (!entry) return tl::unexpected(entry.error());
-    return done(m_file->write(
-        what,
-        [&](store::Writer& w) {
-            const auto n = entry->changes.size();
-            for (qsizetype k = 0; k < n; ++k)
-                w.apply(entry->changes[backwards ? n - 1 - k : k].toObject(), backwards);
-        },
-        id));
-}
-
 Expected<void> OpenProject::step(std::vector<Done>& from, std::vector<Done>& to, bool backwards) {
     if (from.empty()) return {};
     const int group = from.back().group;
-    do {
-        const auto last = from.back();
-        const auto what = backwards ? tr("Undo: %1").arg(last.what) : tr("Redo: %1").arg(last.what);
-        if (auto ok = applyJournal(last.journal, backwards, what); !ok) return ok;
-        from.pop_back();
-        to.push_back(last);
-    } while (group && !from.empty() && from.back().group == group);
+    auto first = from.end() - 1; // of those that go together, in one transaction: all of them or none
+    while (group && first != from.begin() && (first - 1)->group == group)
+        --first;
+    std::vector<store::JournalEntry> entries;
+    for (auto one = from.end(); one != first;) {
+        auto entry = m_file->journalEntry((--one)->journal);
+        if (!entry) return tl::unexpected(entry.error());
+        entries.push_back(std::move(*entry));
+    }
+    const auto& last = from.back();
+    const auto what = backwards ? tr("Undo: %1").arg(last.what) : tr("Redo: %1").arg(last.what);
+    auto ok = done(m_file->write(
+        what,
+        [&](store::Writer& w) {
+            for (const auto& entry : entries) {
+                const auto n = entry.changes.size();
+                for (qsizetype k = 0; k < n; ++k)
+                    w.apply(entry.changes[backwards ? n - 1 - k : k].toObject(), backwards);
+            }
+        },
+        last.journal));
+    if (!ok) return ok;
+    to.insert(to.end(), from.rbegin(), std::make_reverse_iterator(first));
+    from.erase(first, from.end());
     return reload();
 }
 

@@ -104,6 +104,41 @@ TEST_F(Import, DroppedFilesBecomeARankedAnswer) {
     EXPECT_TRUE(session().project()->studies().empty()) << "one undo takes the whole import back";
 }
 
+TEST_F(Import, WhatIsWrittenIsWhatWasSaidWhenImportWasPressed) {
+    QStringList logs;
+    for (const QString option : {"hook", "pin"})
+        for (const QString condition : {"dry", "wet"})
+            for (int i = 1; i <= 25; ++i) {
+                QFile log(dir.filePath(QString("%1_%2_%3.csv").arg(option, condition).arg(i)));
+                ASSERT_TRUE(log.open(QIODevice::WriteOnly));
+                log.write("Time (s),Force (N)\n");
+                for (int k = 0; k < 100; ++k)
+                    log.write(
+                        QByteArray::number(k * 0.1) + "," +
+                        QByteArray::number(k < 20 || k > 90 ? 0 : k * 7 + static_cast<int>(logs.size())) +
+                        "\n");
+                logs << log.fileName();
+            }
+    auto* sheet = window->importFiles(logs);
+    ASSERT_TRUE(waitFor([&] { return !sheet->looking() && sheet->plan().rows.size() == 100; }));
+    auto* first = sheet->findChild<QComboBox*>("word1");
+    auto* second = sheet->findChild<QComboBox*>("word2");
+    ASSERT_TRUE(first && second && first->currentIndex() == 1 && second->currentIndex() == 2);
+    QTest::mouseClick(sheet->findChild<QPushButton*>("primary"), Qt::LeftButton);
+    for (auto* box : {first, second}) { // turned round while it is written
+        EXPECT_FALSE(box->isEnabled());
+        box->setCurrentIndex(box == first ? 2 : 1);
+        emit box->activated(box->currentIndex());
+    }
+    ASSERT_TRUE(waitFor([&] { return session().study() && study().pulls.size() == 100; }));
+    for (const auto& s : study().specimens) {
+        EXPECT_TRUE(study().option(s.option)->name == "Hook" || study().option(s.option)->name == "Pin")
+            << study().option(s.option)->name;
+        EXPECT_TRUE(study().condition(s.condition)->name == "Dry" ||
+                    study().condition(s.condition)->name == "Wet");
+    }
+}
+
 TEST_F(Import, AnOpenProjectIsDropped) {
     const auto path = demoCopy(dir);
     QMimeData mime;

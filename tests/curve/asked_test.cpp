@@ -59,6 +59,20 @@ TEST(Asked, StiffnessAsItIsChosen) {
     EXPECT_FALSE(beyond->warnings.empty());
 }
 
+TEST(Asked, ASensorThatStandsStillGivesNoSecant) {
+    auto curve = pulled(0.01, bilinear);
+    std::fill(curve.displacement.begin(), curve.displacement.end(), 0.004);
+    ReadingSettings s;
+    s.stiffnessBy = StiffnessBy::secant;
+    const auto r = read(curve, s);
+    ASSERT_TRUE(r);
+    EXPECT_FALSE(r->stiffness);
+    EXPECT_TRUE(r->toe && std::isfinite(*r->toe));
+    EXPECT_TRUE(r->peak.displacement && std::isfinite(*r->peak.displacement));
+    EXPECT_TRUE(std::isfinite(r->energyToPeak.value_or(0)));
+    EXPECT_FALSE(r->warnings.empty()) << "and that is said";
+}
+
 TEST(Asked, TheRigsStretchIsTakenOff) {
     ReadingSettings s;
     s.rigCompliance = 5e-7; // half of what moves at 1 MN/m

@@ -81,6 +81,60 @@ TEST(Burst, SeverityOfAPlateauIsItsWindow) {
     EXPECT_EQ(severityOf(log.t, log.a).value, 0);
 }
 
+/// All windows, one after the other.
+Severity byForce(const Log& log, double longest) {
+    const auto& [t, a] = log;
+    std::vector<double> sum(a.size(), 0.0);
+    for (std::size_t i = 1; i < a.size(); ++i)
+        sum[i] = sum[i - 1] + 0.5 * (a[i] + a[i - 1]) / g0 * (t[i] - t[i - 1]);
+    Severity best;
+    double greatest = 0;
+    for (std::size_t i = 0; i + 1 < a.size(); ++i)
+        for (std::size_t k = i + 1; k < a.size() && t[k] - t[i] <= longest * (1 + 1e-9); ++k) {
+            const double s = sum[k] - sum[i], width = t[k] - t[i];
+            const double square = s > 0 && width > 0 ? s * s * s * s * s / (width * width * width) : 0;
+            if (square > greatest) {
+                greatest = square;
+                best = {std::sqrt(square), t[i], t[k]};
+            }
+        }
+    return best;
+}
+
+TEST(Burst, SeverityIsTheOneOfAllWindowsWhateverTheShape) {
+    std::mt19937 random(11);
+    std::normal_distribution<double> normal;
+    for (int round = 0; round < 60; ++round) {
+        Log log;
+        double t = 0, level = 0;
+        const auto n = 3 + static_cast<int>(random() % 1200);
+        for (int i = 0; i < n; ++i) {
+            t += 1e-4 * (round % 3 == 0 ? 1 : 0.2 + static_cast<double>(random() % 100) / 50);
+            switch (round % 4) {
+            case 0: // a walk through both signs
+                level += 20 * normal(random);
+                break;
+            case 1: // noise alone
+                level = normal(random);
+                break;
+            case 2: // a plateau with many windows alike
+                level = i > n / 3 && i < n / 2 ? 400 : 0;
+                break;
+            default: // several blows
+                level = 300 * std::pow(std::sin(0.02 * i), 15) + 3 * normal(random);
+            }
+            log.t.push_back(t);
+            log.a.push_back(level);
+        }
+        for (const double longest : {0.036, 0.003, 1.0}) {
+            const auto want = byForce(log, longest), got = severityOf(log.t, log.a, longest);
+            EXPECT_EQ(got.value, want.value) << round << " " << longest;
+            EXPECT_EQ(got.from, want.from) << round << " " << longest;
+            EXPECT_EQ(got.to, want.to) << round << " " << longest;
+        }
+    }
+}
+
 TEST(LowPass, HalvesThePowerAtItsCutOffAndShiftsNothing) {
     const double rate = 10000;
     for (const double f : {20.0, 100.0, 400.0}) {

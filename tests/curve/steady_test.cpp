@@ -1,4 +1,5 @@
 // Several channels at one instant.
+#include <anvil/curve/reading.h>
 #include <anvil/curve/steady.h>
 #include <cmath>
 #include <gtest/gtest.h>
@@ -121,6 +122,19 @@ Curve twoHolds(double noise = 0) {
     }
     c.others.push_back(std::move(hand));
     return c;
+}
+
+TEST(Together, TheRestIsFoundByTimeWhereSamplesAreMissing) {
+    auto c = twoHolds(0.3);
+    for (std::size_t i = 0; i < 50; ++i) {
+        c.force[i] = std::nan("");        // the cell came late
+        c.others[0].values[i + 50] += 20; // and the hand's was zeroed in between
+    }
+    const auto full = anvil::curve::read(twoHolds(0.3)), r = anvil::curve::read(c);
+    ASSERT_TRUE(full && r && full->together && r->together);
+    ASSERT_EQ(r->together->others.size(), 1u);
+    EXPECT_NEAR(r->together->others[0].second, full->together->others[0].second - 10, 1)
+        << "the mean of the whole rest, not of its first half";
 }
 
 TEST(CommonSteady, IsTheLongestWindowInWhichAllStandStill) {

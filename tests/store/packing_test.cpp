@@ -30,6 +30,18 @@ std::vector<double> made(std::size_t n, const std::function<double(std::size_t)>
     return v;
 }
 
+TEST(Packing, WhatCannotBePackedIsKeptAsItIs) {
+    const auto fails = [](std::vector<char>&, std::span<const char>) { return false; };
+    for (const double step : {0.01, 0.01 * 3.14159265358979}) {
+        const auto values = made(500, [&](std::size_t i) { return static_cast<double>(i) * step; });
+        const auto chunk = packed(values, fails);
+        EXPECT_EQ(chunk.packing, Packing::plain);
+        std::vector<double> out;
+        EXPECT_TRUE(unpacked(chunk.packing, chunk.data, values.size(), out));
+        EXPECT_EQ(out, values);
+    }
+}
+
 TEST(Packing, WhatLoggersWriteBecomesSmall) {
     unsigned state = 1;
     const auto noise = [&] { return static_cast<int>((state = state * 1664525 + 1013904223) >> 24) - 128; };

@@ -346,6 +346,31 @@ TEST_F(ProjectFile, ALockWithOurOwnNumberIsADeadProcesss) {
     EXPECT_FALSE((*p)->readOnly()) << (*p)->readOnlyReason().toStdString();
 }
 
+QStringList& qtSaid() {
+    static QStringList said;
+    return said;
+}
+
+/// A lock file that went with its folder, or that is another program's by now, is not taken away.
+TEST_F(ProjectFile, ALockThatIsNotOursAnyMoreIsLeftAlone) {
+    qtSaid().clear();
+    const auto before = qInstallMessageHandler(
+        [](QtMsgType, const QMessageLogContext&, const QString& text) { qtSaid() << text; });
+    {
+        auto p = create();
+        ASSERT_TRUE(QFile::remove(path("p.anvil.lock")));
+    }
+    {
+        auto p = create("q.anvil");
+        QFile other(path("q.anvil.lock"));
+        ASSERT_TRUE(other.open(QIODevice::WriteOnly | QIODevice::Truncate));
+        other.write("1\nelsewhere\nanother-host\n");
+    }
+    qInstallMessageHandler(before);
+    EXPECT_TRUE(QFileInfo::exists(path("q.anvil.lock"))) << "it is the other program's";
+    EXPECT_TRUE(qtSaid().isEmpty()) << qtSaid().join("; ").toStdString();
+}
+
 TEST_F(ProjectFile, AWriteProtectedFileIsOnlyLookedAt) {
     domain::StudyData d;
     {

@@ -6,6 +6,7 @@
 #include <anvil/tables/log.h>
 #include <anvil/tables/values.h>
 #include <fmt/format.h>
+#include <fstream>
 #include <gtest/gtest.h>
 #include <zip.h>
 
@@ -13,6 +14,14 @@ using namespace anvil;
 using namespace anvil::tables;
 
 namespace {
+
+/// What this process has in memory.
+double residentBytes() {
+    std::ifstream in("/proc/self/statm");
+    double all = 0, resident = 0;
+    in >> all >> resident;
+    return resident * 4096;
+}
 
 std::string sample(const std::string& name) {
     auto bytes = readFile(std::string(TEST_DATA) + "/sheets/" + name);
@@ -51,6 +60,34 @@ INSTANTIATE_TEST_SUITE_P(Writers, Spreadsheets,
                                  n.begin(), n.end(), [](char c) { return c == '.' || c == '-'; }, '_');
                              return n;
                          });
+
+// A workbook of a few megabytes may have its cells anywhere: what lies between them takes no room, and a text
+// that would be larger than any log is refused.
+TEST(Documents, CellsFarApartTakeNoRoom) {
+    Cells far;
+    const auto before = residentBytes();
+    for (std::size_t row = 0; row < 60'000; ++row)
+        far.set(row, Cells::mostColumns - 1, "1");
+    EXPECT_FALSE(far.tooLarge());
+    EXPECT_LT(residentBytes() - before, 100e6) << "3.8 GB with a string for every cell left empty";
+    const auto text = far.text();
+    EXPECT_EQ(text.size(), 60'000 * (Cells::mostColumns + 1));
+    for (std::size_t row = 0; row < Cells::mostRows && !far.tooLarge(); ++row)
+        far.set(row, Cells::mostColumns - 2, "1");
+    EXPECT_TRUE(far.tooLarge());
+    EXPECT_LT(residentBytes() - before, 400e6);
+}
+
+TEST(Documents, CellsComeInAnyOrderAndTheLastOneCounts) {
+    Cells cells;
+    cells.set(1, 2, "c");
+    cells.set(1, 0, "a");
+    cells.set(0, 1, "b");
+    cells.set(1, 2, "d");
+    cells.set(3, 0, 2.5);
+    cells.fillDown(3, 0, 1);
+    EXPECT_EQ(cells.text(), "\tb\na\t\td\n\n2.5\n2.5\n");
+}
 
 TEST(Documents, AlikeSheetsAreRunsOfTheirOwnAndOneCanBeChosen) {
     const auto bytes = sample("inline.xlsx");

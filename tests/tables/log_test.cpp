@@ -282,6 +282,22 @@ TEST(Log, ThreadsDoNotChangeTheAnswer) {
     }
 }
 
+// A column of units that changes just where another thread goes on is another unit all the same.
+TEST(Log, AnotherUnitIsSeenBetweenThreadsToo) {
+    const std::string head = "Time (s),Force,Unit\n";
+    const auto row = [](const char* unit) { return std::string("0000001.000,00000200.00,") + unit + "\n"; };
+    const std::size_t each = row("lbf").size(), half = (std::size_t{1} << 20) / each;
+    std::string text = head;
+    for (std::size_t i = 0; i < 2 * half; ++i)
+        text += row(i <= half ? "lbf" : "kgf");
+    Hints hints;
+    const auto layout = detect(text, hints);
+    ASSERT_TRUE(layout);
+    const auto one = parseColumns(text, *layout, 1), two = parseColumns(text, *layout, 2);
+    EXPECT_EQ(one.otherUnitAt, half + 3);
+    EXPECT_EQ(two.otherUnitAt, half + 3);
+}
+
 // A stranger's file: any bytes give a log or a sentence, never a crash.
 TEST(Log, AnyBytesGiveAnAnswer) {
     unsigned state = 7;

@@ -1,3 +1,5 @@
+#include <QSqlDatabase>
+#include <QSqlQuery>
 #include <QTemporaryDir>
 #include <anvil/plan/replication.h>
 #include <anvil/results/values.h>
@@ -156,6 +158,27 @@ TEST_F(Commands, ReopenedProjectReadsTheSame) {
     EXPECT_FALSE(p->readings(study).byPull.at(pull).breakPoint);
     EXPECT_FALSE(p->canUndo()) << "undo reaches back to opening";
     EXPECT_EQ(p->readCurve(9999).error().message, "This result was typed in: it has no curve.");
+}
+
+TEST_F(Commands, SeveralAreTakenBackTogetherOrNotAtAll) {
+    p->together([&] {
+        ASSERT_TRUE(work::addOption(*p, study, "Hook"));
+        ASSERT_TRUE(work::addOption(*p, study, "Clip"));
+    });
+    const auto entries = p->file().journal(2).value();
+    {
+        auto db = QSqlDatabase::addDatabase("QSQLITE", "damage"); // the first of both, as a bad block does
+        db.setDatabaseName(p->file().path());
+        ASSERT_TRUE(db.open());
+        QSqlQuery query(db);
+        ASSERT_TRUE(query.exec(
+            QString("UPDATE journal SET changes = 'x' || changes WHERE id = %1").arg(entries.back().id)));
+    }
+    QSqlDatabase::removeDatabase("damage");
+    EXPECT_FALSE(p->undo());
+    EXPECT_EQ(*p->study(study), p->file().load()->front()) << "the screen shows what is in the file";
+    EXPECT_EQ(p->study(study)->options.size(), 4U);
+    EXPECT_TRUE(p->canUndo());
 }
 
 TEST_F(Commands, TogetherIsOneUndo) {

@@ -7,7 +7,9 @@
 #include <anvil/work/score_commands.h>
 #include <anvil/work/study_commands.h>
 #include <anvil/work/telling_commands.h>
+#include <barrier>
 #include <gtest/gtest.h>
+#include <thread>
 
 namespace anvil::work {
 namespace {
@@ -121,6 +123,28 @@ TEST_F(Telling, ResultsAreRememberedByProject) {
     broken.write("\x01\x02 nonsense\n\t\t\n");
     broken.close();
     EXPECT_TRUE(rememberedResults(index, {}).empty());
+}
+
+TEST_F(Telling, TwoWindowsLoseNothingOfEachOther) {
+    constexpr int rounds = 15;
+    const auto index = [&](int round) { return dir.filePath(QString("earlier-%1.tsv").arg(round)); };
+    std::barrier both(2);
+    const auto window = [&](const QString& name) {
+        auto p = std::move(OpenProject::create(dir.filePath(name + ".anvil")).value());
+        const auto one =
+            planStudy(*p, {"Which?", "Clips", "axial-pull", {"Clip", "Hook"}, {"Dry"}, 3}).value();
+        EXPECT_TRUE(addTypedPulls(
+            *p, one, 3, [](int n) { return 100.0 + 10 * n; }, "box 7"));
+        for (int k = 0; k < rounds; ++k) {
+            both.arrive_and_wait();
+            rememberResults(index(k), *p);
+        }
+    };
+    std::thread a(window, "a"), b(window, "b");
+    a.join();
+    b.join();
+    for (int k = 0; k < rounds; ++k)
+        EXPECT_EQ(rememberedResults(index(k), {}).size(), 4u) << "two of each, round " << k;
 }
 
 } // namespace

@@ -267,6 +267,7 @@ void ImportSheet::reject() {
 void ImportSheet::written() {
     auto result = m_writing.result();
     m_written = true;
+    m_plan = std::move(*std::exchange(m_given, nullptr));
     setWriting(false);
     if (!result) {
         if (m_stop) return QDialog::reject();
@@ -294,9 +295,9 @@ void ImportSheet::showInTheirUnit() {
         m_session.setUnits(qs(std::string(unit->symbol)), qs(std::string(m_session.units().length->symbol)));
 }
 
-/// The writer reads the rows: nobody changes them meanwhile.
+/// What is being written stays as it was said: everything but Cancel is closed meanwhile.
 void ImportSheet::setWriting(bool on) {
-    for (QWidget* w : {static_cast<QWidget*>(m_table), m_asks})
+    for (QWidget* w : std::initializer_list<QWidget*>{m_table, m_asks, m_words, m_study, m_limit})
         w->setEnabled(!on);
     m_go->setVisible(!on);
     m_bar->setRange(0, on ? 0 : 100);
@@ -304,6 +305,7 @@ void ImportSheet::setWriting(bool on) {
 }
 
 void ImportSheet::look() {
+    if (writing()) return;
     if (m_watcher.isRunning()) {
         m_again = true;
         m_stop = true;
@@ -389,6 +391,7 @@ void ImportSheet::looked() {
 }
 
 void ImportSheet::fill() {
+    if (writing()) return;
     m_filling = true;
     m_table->setRowCount(static_cast<int>(m_plan.rows.size()));
     for (int i = 0; i < m_table->rowCount(); ++i) {
@@ -443,11 +446,13 @@ void ImportSheet::showRowMenu(const QPoint& at) {
     menu->setAttribute(Qt::WA_DeleteOnClose);
     menu->setObjectName("rowMenu");
     auto* join = menu->addAction(tr("Join with the run above"), this, [this, index] {
+        if (writing()) return;
         work::joinWithAbove(m_plan, index);
         fill();
     });
     join->setEnabled(index > 0 && m_plan.rows[index].fileIndex == m_plan.rows[index - 1].fileIndex);
     menu->addAction(tr("Split wherever the load is off"), this, [this, index] {
+        if (writing()) return;
         if (work::splitAtRises(m_plan, index)) return fill();
         m_trouble->setText(tr("This run rises from nothing only once: there is nothing to split."));
         m_trouble->show();
@@ -494,6 +499,7 @@ void ImportSheet::showNames() {
 }
 
 void ImportSheet::namesChosen() {
+    if (writing()) return;
     tables::NamePattern pattern{{}, {}};
     for (std::size_t i = 0; i < m_wordBoxes.size(); ++i) {
         if (m_wordBoxes[i]->currentIndex() == 1) pattern.option.push_back(i);
@@ -536,7 +542,7 @@ void ImportSheet::summarise() {
 }
 
 void ImportSheet::edited(int i, int column) {
-    if (m_filling || i >= static_cast<int>(m_plan.rows.size())) return;
+    if (m_filling || writing() || i >= static_cast<int>(m_plan.rows.size())) return;
     auto& row = m_plan.rows[static_cast<std::size_t>(i)];
     const auto text = m_table->item(i, column)->text().simplified();
     if (column == includeColumn) {
@@ -567,9 +573,12 @@ void ImportSheet::import() {
     setWriting(true);
     m_written = false;
     m_stop = false;
-    m_writing.setFuture(QtConcurrent::run([this, into]() -> Expected<work::Imported> {
-        return work::importRuns(m_session.project()->file(), into, m_plan, &m_stop);
-    }));
+    m_given = std::make_shared<work::ImportPlan>(std::exchange(m_plan, {}));
+    auto* file = &m_session.project()->file();
+    m_writing.setFuture(
+        QtConcurrent::run([file, into, plan = m_given, stop = &m_stop]() -> Expected<work::Imported> {
+            return work::importRuns(*file, into, *plan, stop);
+        }));
 }
 
 ValuesSheet::ValuesSheet(Session& session, const QByteArray& bytes, const QString& sourceName,

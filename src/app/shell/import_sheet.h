@@ -25,6 +25,7 @@ public:
     ~ImportSheet() override;
     const work::ImportPlan& plan() const { return m_plan; }
     bool looking() const { return m_watcher.isRunning(); }
+    bool writing() const { return m_given != nullptr; }
     int importedPulls() const { return m_imported; }
     /// Cancel, Esc and the window's own button: what is being looked at or written is given up first.
     void reject() override;
@@ -55,6 +56,9 @@ private:
     QStringList m_paths;
     work::ImportChoices m_choices;
     work::ImportPlan m_plan;
+    /// What is being written: the plan as it was when Import was pressed. The sheet has none meanwhile, so
+    /// that nothing can change it.
+    std::shared_ptr<work::ImportPlan> m_given;
     QFutureWatcher<work::ImportPlan> m_watcher;
     QFutureWatcher<Expected<work::Imported>> m_writing;
     std::atomic<bool> m_stop{false};

@@ -59,7 +59,8 @@ bool Session::adopt(std::unique_ptr<work::OpenProject> project) {
     m_rig->takeFromProject();
     if (!m_project->keptCurves().empty()) {
         m_check = std::make_unique<work::SampleCheck>(m_project->file(), m_project->keptCurves());
-        connect(m_check.get(), &work::SampleCheck::damaged, this,
+        // The check itself is the receiver: what it still had to say is gone with it, and with its project.
+        connect(m_check.get(), &work::SampleCheck::damaged, m_check.get(),
                 [this](long long curve, const QString& why) {
                     m_project->doubt(curve, why.toStdString());
                     say(why, true);

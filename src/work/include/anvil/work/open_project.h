@@ -131,7 +131,6 @@ private:
     };
     Expected<void> step(std::vector<Done>& from, std::vector<Done>& to, bool backwards);
     explicit OpenProject(std::unique_ptr<store::Project> file);
-    Expected<void> applyJournal(Id entry, bool backwards, const QString& what);
 
     std::unique_ptr<store::Project> m_file;
     /// A row of a rig's set-up, read.
