@@ -162,11 +162,12 @@ Picture pairStrips(const domain::StudyData& data, const results::Verdict& verdic
     }
     p.height = bottom + foot;
     const auto& c = why.comparison;
-    if (!c.ratio || !c.ratioInterval || !(c.ratioInterval->first > 0) || c.atLeast || c.atMost) return p;
+    const auto ends = stats::overPair(c);
+    if (!c.ratio || !ends || !(ends->first > 0) || c.atLeast || c.atMost) return p;
     // The ratio with its interval, and the margin within which they count as the same.
     const double m = 1 + verdict.goal.margin;
-    const double from = std::log(std::min({c.ratioInterval->first, 1 / m})) - 0.03,
-                 to = std::log(std::max({c.ratioInterval->second, m})) + 0.03;
+    const double from = std::log(std::min({ends->first, 1 / m})) - 0.03,
+                 to = std::log(std::max({ends->second, m})) + 0.03;
     const auto rx = [&](double ratio) {
         return left + (std::log(ratio) - from) / (to - from) * (right - left);
     };
@@ -176,7 +177,7 @@ Picture pairStrips(const domain::StudyData& data, const results::Verdict& verdic
                Ink::grid,
                0.6});
     p.add(Line{{rx(1), mid - 16}, {rx(1), mid + 16}, Ink::text, 1.2});
-    p.add(Line{{rx(c.ratioInterval->first), mid}, {rx(c.ratioInterval->second), mid}, Ink::accent, 3});
+    p.add(Line{{rx(ends->first), mid}, {rx(ends->second), mid}, Ink::accent, 3});
     p.add(Mark{{rx(*c.ratio), mid}, MarkShape::tick, 16, Ink::accent});
     p.add(
         Label{{rx(1 / m), mid + 27}, fmt::format("1/{}", tickText(m, 0.01)), 11, Align::center, Ink::faint});

@@ -328,21 +328,28 @@ Expected<Output> importPackage(const std::string& path, const std::string& into,
     if (!project) return tl::unexpected(project.error());
     const auto done = exchange::takeIn((*project)->file(), *package);
     if (!done) return tl::unexpected(done.error());
-    Json studies = Json::array();
+    Json studies = Json::array(), unread = Json::array();
     for (const auto& data : package->studies)
         studies.push_back(data.study.title);
+    std::string told;
+    for (const auto& name : package->unknown) {
+        const auto line = name + ": no table of the package names it; it was left out.";
+        unread.push_back(line);
+        told += line + "\n";
+    }
     return Output{{{"study", package->studies.front().study.title},
                    {"studies", studies},
                    {"imported", done->pulls},
                    {"repeats", 0},
-                   {"unread", Json::array()},
+                   {"unread", unread},
                    {"runs", Json::array()},
                    {"values", Json::array()},
                    {"rows_left_out", 0},
                    {"left_out", Json::array()},
                    {"columns_not_used", Json::array()}},
                   fmt::format("{} stud{} with {} pull{} imported.\n", done->studies,
-                              done->studies == 1 ? "y" : "ies", done->pulls, done->pulls == 1 ? "" : "s")};
+                              done->studies == 1 ? "y" : "ies", done->pulls, done->pulls == 1 ? "" : "s") +
+                      told};
 }
 
 /// A project made for an import that failed is taken away again.
@@ -384,11 +391,17 @@ Expected<Output> exportTo(const std::string& path, const std::string& folder) {
     if (!project) return tl::unexpected(project.error());
     const auto written = exchange::exportProject(**project, QString::fromStdString(folder));
     if (!written) return tl::unexpected(written.error());
-    Json files = Json::array();
-    for (const auto& f : *written)
+    Json files = Json::array(), leftOut = Json::array();
+    for (const auto& f : written->files)
         files.push_back(f.toStdString());
-    return Output{{{"folder", folder}, {"files", files}},
-                  fmt::format("{} files written to {}\n", written->size(), folder)};
+    auto text = fmt::format("{} files written to {}\n", written->files.size(), folder);
+    for (const auto& why : written->leftOut) {
+        leftOut.push_back(why.toStdString());
+        text += why.toStdString() + "\n";
+    }
+    Output out{{{"folder", folder}, {"files", files}}, text};
+    if (!leftOut.empty()) out.json["left_out"] = leftOut;
+    return out;
 }
 
 struct ReportOptions {

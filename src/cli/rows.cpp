@@ -99,7 +99,7 @@ Json pairRow(const domain::StudyData& data, const results::Verdict& verdict, con
                 {"condition", p.acrossConditions ? Json(nullptr) : named(condition(a))},
                 {"test", c.test == stats::PairTest::none ? Json(nullptr) : Json(stats::word(c.test))},
                 {"ratio", number(c.ratio)},
-                {"ratio_ci95", ratioInterval(c.ratioInterval)},
+                {"ratio_ci95", ratioInterval(stats::overPair(c))},
                 {"t", number(c.t)},
                 {"df", number(c.df)},
                 {"p", number(c.p)},

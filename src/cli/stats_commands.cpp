@@ -7,6 +7,7 @@
 #include <anvil/domain/model.h>
 #include <anvil/quantity/print.h>
 #include <anvil/results/one_group.h>
+#include <anvil/results/pairs_that_matter.h>
 #include <anvil/results/ranking.h>
 #include <anvil/results/second_tests.h>
 #include <anvil/results/verdict.h>
@@ -131,14 +132,6 @@ std::vector<std::string> groupLine(const Compared& data, const results::Group& g
             shown(s.lowest)};
 }
 
-/// Of very many options nobody reads every pair: those with the first of each condition, and of each with the
-/// next after it, are what matters.
-bool matters(const results::Verdict& verdict, const results::PairResult& pair) {
-    const auto &a = verdict.groups[pair.a], &b = verdict.groups[pair.b];
-    if (pair.acrossConditions || a.rank == 1 || b.rank == 1) return true;
-    return a.rank > 0 && b.rank > 0 && std::abs(a.rank - b.rank) <= 1;
-}
-
 Expected<Output> statistics(const TableFile& file, double marginPercent, bool allPairs) {
     if (!(marginPercent > 0)) return fail("The margin must be more than 0 %.");
     const auto data = compareFile(file, marginPercent / 100);
@@ -152,15 +145,14 @@ Expected<Output> statistics(const TableFile& file, double marginPercent, bool al
     }
     Output out;
     out.text = table(rows);
-    constexpr std::size_t mostOptions = 60, most = 2000; // of whose pairs all are given; pairs told in words
+    constexpr std::size_t most = 2000; // pairs told in words
     const auto& pairs = data->verdict.pairs;
-    const bool all = allPairs || data->data.options.size() <= mostOptions;
-    const auto wanted = [&](const results::PairResult& p) { return all || matters(data->verdict, p); };
-    const auto second = results::secondTests(data->verdict, wanted);
+    const auto given = results::pairsGiven(data->verdict, data->data.options.size(), allPairs);
+    const auto second = results::secondTests(data->verdict, given);
     const bool few = pairs.size() <= most;
     std::size_t untold = 0, leftOut = 0;
     for (std::size_t k = 0; k < pairs.size(); ++k) {
-        if (!wanted(pairs[k])) {
+        if (!given[k]) {
             ++leftOut;
             continue;
         }

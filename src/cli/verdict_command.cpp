@@ -13,6 +13,7 @@
 #include <anvil/pages/page.h>
 #include <anvil/plan/follow_ups.h>
 #include <anvil/results/needs.h>
+#include <anvil/results/pairs_that_matter.h>
 #include <anvil/results/sureness.h>
 #include <anvil/results/treatment.h>
 #include <anvil/results/trends.h>
@@ -28,6 +29,7 @@ namespace {
 
 struct Asked {
     std::string project, study, metric, to;
+    bool allPairs = false;
 };
 
 const domain::StudyData* studyOf(const work::OpenProject& project, const std::string& title) {
@@ -51,10 +53,12 @@ Json groupRows(const domain::StudyData& data, const results::Verdict& verdict) {
     return out;
 }
 
-Json comparisonRows(const domain::StudyData& data, const results::Verdict& verdict) {
+Json comparisonRows(const domain::StudyData& data, const results::Verdict& verdict,
+                    const std::vector<bool>& given) {
     Json out = Json::array();
-    const auto second = results::secondTests(verdict);
+    const auto second = results::secondTests(verdict, given);
     for (std::size_t k = 0; k < verdict.pairs.size(); ++k) {
+        if (!given[k]) continue;
         out.push_back(pairRow(data, verdict, verdict.pairs[k], second[k]));
         out.back()["ratio_ci_family"] = ratioInterval(stats::overFamily(verdict.pairs[k].comparison));
     }
@@ -233,15 +237,18 @@ Expected<Output> verdictOf(const Asked& asked) {
             return tl::unexpected(drawn.error());
     const auto& unit = quantity::siUnit(metric->dimension);
     Output out;
+    const auto given = results::pairsGiven(verdict, data->options.size(), asked.allPairs);
     out.json = {{"study", data->study.title},
                 {"method", named(data->study.plan.method)},
                 {"metric", std::string(metric->key)},
                 {"unit", named(std::string(unit.symbol))},
                 {"sense", domain::key(verdict.goal.sense)},
                 {"groups", groupRows(*data, verdict)},
-                {"comparisons", comparisonRows(*data, verdict)},
+                {"comparisons", comparisonRows(*data, verdict, given)},
                 {"ranking", rankRows(*data, verdict, sure)},
                 {"spread", spreadOf(sure)}};
+    if (const auto leftOut = std::count(given.begin(), given.end(), false); leftOut > 0)
+        out.json["comparisons_left_out"] = leftOut; // of more than 60 options only
     tell(out, *data, verdict, sure);
     out.json["trend"] = trendRow(*data, verdict);
     out.json["treatment"] = treatmentRow(*data, verdict);
@@ -260,6 +267,8 @@ void addVerdictCommand(CLI::App& app, std::vector<std::pair<CLI::App*, Command>>
     v->add_option("--metric", asked->metric,
                   "key of the metric to rank by; the one that decides if not given");
     v->add_option("--to", asked->to, "the answer as a picture: page.png or page.svg");
+    v->add_flag("--all-pairs", asked->allPairs,
+                "every pair of more than 60 options, not only those that matter");
     commands.emplace_back(v, [asked] { return verdictOf(*asked); });
 }
 

@@ -129,6 +129,7 @@ Expected<Package> PackageReader::read() {
     standings();
     if (auto ok = m_trouble.done(); !ok) return tl::unexpected(ok.error());
     if (m_out.studies.empty()) return fail("studies.csv: there is no study in it");
+    unknowns();
     for (auto& data : m_out.studies) {
         if (auto ok = domain::validate(data); !ok) return tl::unexpected(ok.error());
         data.count();
@@ -281,10 +282,9 @@ void PackageReader::specimens() {
             return row.wrong("specimen", fmt::format("\"{}\" is there twice", s.label));
         s.option = option(row, *data);
         s.condition = condition(row, *data);
-        std::set<int> taken;
-        for (const auto& other : data->specimens)
-            if (other.option == s.option && other.condition == s.condition) taken.insert(other.replicate);
-        s.replicate = row.whole("replicate").value_or(taken.empty() ? 1 : *taken.rbegin() + 1);
+        auto& last = names(*data).lastReplicate[{s.option, s.condition}];
+        s.replicate = row.whole("replicate").value_or(last + 1);
+        last = std::max(last, s.replicate);
         s.batch = row.text("batch");
         s.block = row.text("block");
         s.history = row.text("history");
@@ -339,6 +339,7 @@ Id PackageReader::keep(const Row& row, std::string_view column, const QString& n
 
 void PackageReader::curveOf(const Row& row, domain::Pull& pull) {
     const auto read = [&](const std::string& path, std::string_view column) -> std::optional<curve::Curve> {
+        m_curves.insert(path);
         const auto bytes = m_folder.read(path);
         auto curve = bytes ? readCurveFile(*bytes) : tl::unexpected(bytes.error());
         if (curve) return std::move(*curve);
@@ -499,6 +500,21 @@ void PackageReader::attachments() {
         }
         data->attachments.push_back(std::move(a));
     });
+}
+
+/// What lies in the package and is named by nothing.
+void PackageReader::unknowns() {
+    std::set<std::string> tops{"datapackage.json", "results.csv"};
+    for (const auto* table : allTables)
+        tops.emplace(table->file);
+    const auto add = [&](const std::string& path) { tops.insert(path.substr(0, path.find('/'))); };
+    for (const auto& path : m_curves)
+        add(path);
+    for (const auto& [path, id] : m_kept)
+        add(path);
+    for (const auto& name : m_folder.names())
+        if (!tops.contains(name)) m_out.unknown.push_back(name);
+    std::sort(m_out.unknown.begin(), m_out.unknown.end());
 }
 
 /// What nobody said of a pull follows from what was entered of it.

@@ -14,6 +14,7 @@ struct Names {
     std::map<std::string, Id> options, conditions, specimens, pulls;
     bool optionsTold = false, conditionsTold = false; ///< in a table of their own
     std::set<Id> standingTold;                        ///< pulls whose standing was said
+    std::map<std::pair<Id, Id>, int> lastReplicate;   ///< by option and condition
 };
 
 class PackageReader {
@@ -35,6 +36,7 @@ private:
     void criteria();
     void attachments();
     void standings();
+    void unknowns();
 
     // read_goal.cpp
     void goal(const Row& row, domain::StudyData& data);
@@ -59,6 +61,7 @@ private:
     std::map<std::string, std::size_t> m_studies; ///< by title
     std::map<Id, Names> m_names;
     std::map<std::string, Id> m_kept; ///< files of the package
+    std::set<std::string> m_curves;   ///< and its curves, by their paths
     Id m_options = 0, m_conditions = 0, m_specimens = 0, m_pulls = 0, m_attachments = 0;
 };
 

@@ -115,6 +115,7 @@ public:
                 condition(data, c);
             for (const auto& s : data.specimens)
                 specimen(data, s);
+            pullNames.merge(namesOf(data));
             for (const auto& p : data.pulls)
                 pull(data, p);
             forecasts(data);
@@ -138,6 +139,7 @@ public:
         attachments{attachmentsTable}, files{filesTable};
     std::map<Id, std::string> pullNames; ///< by local id
     std::map<Id, std::vector<std::string>> besideFiles;
+    std::set<Id> damaged; ///< pulls whose curve could not be read
 
     static std::string title(const domain::StudyData& data) { return data.study.title; }
 
@@ -276,22 +278,30 @@ private:
                 inputs.row({{"study", title(data)}, {"of", s.label}, {"input", f.key}, {"value", f.text}});
     }
 
-    std::string nameOf(const domain::StudyData& data, const domain::Pull& p) {
-        int n = 0;
-        for (const auto& other : data.pulls)
-            if (other.specimen == p.specimen && other.id <= p.id) ++n;
-        auto name = fmt::format("{}/{}", data.specimenAt(p.specimen).label, n);
-        const auto taken = [&] {
-            return std::any_of(data.specimens.begin(), data.specimens.end(),
-                               [&](const domain::Specimen& s) { return s.label == name; });
-        };
-        while (taken())
-            name += "'";
-        return name;
+    /// "A1-1/2" of the second pull of a piece; no specimen has the same name.
+    std::map<Id, std::string> namesOf(const domain::StudyData& data) {
+        std::set<std::string> labels;
+        for (const auto& s : data.specimens)
+            labels.insert(s.label);
+        std::map<Id, std::vector<Id>> byPiece;
+        for (const auto& p : data.pulls)
+            byPiece[p.specimen].push_back(p.id);
+        std::map<Id, std::string> out;
+        for (auto& [piece, pulls] : byPiece) {
+            std::sort(pulls.begin(), pulls.end());
+            for (std::size_t i = 0; i < pulls.size(); ++i) {
+                auto name = fmt::format("{}/{}", data.specimenAt(piece).label, i + 1);
+                while (labels.contains(name))
+                    name += "'";
+                out[pulls[i]] = std::move(name);
+            }
+        }
+        return out;
     }
 
     void pull(const domain::StudyData& data, const domain::Pull& p) {
-        const auto name = pullNames[p.id] = nameOf(data, p);
+        const auto& name = pullNames[p.id];
+        const bool lost = damaged.contains(p.id);
         auto rest = p.outcome;
         const auto& method = results::methodOf(data, data.specimenAt(p.specimen));
         entered(data, name, method, rest.entered);
@@ -306,16 +316,17 @@ private:
                     {"specimen", data.specimenAt(p.specimen).label},
                     {"at", p.performedAt},
                     {"by", p.operatorName},
-                    {"standing", p.standing == domain::Standing::counts && !p.outcome.standingSaid
+                    {"standing", lost ? domain::word(domain::Standing::notRead)
+                                 : p.standing == domain::Standing::counts && !p.outcome.standingSaid
                                      ? "" // follows from the rest
                                      : domain::word(p.standing)},
-                    {"reason", p.reason},
+                    {"reason", lost ? "Its curve is damaged and was left out." : p.reason},
                     {"broke", p.outcome.part},
                     {"mode", p.outcome.mode},
                     {"end", p.outcome.end ? std::to_string(p.outcome.end) : ""},
                     {"limited_by", p.outcome.limit ? domain::word(*p.outcome.limit) : ""},
                     {"afterwards", p.outcome.afterwards},
-                    {"curve", p.curve ? curveName(p.id) : ""},
+                    {"curve", p.curve && !lost ? curveName(p.id) : ""},
                     {"practice", p.practice ? "yes" : ""},
                     {"looked", p.looked ? "yes" : ""},
                     {"recording", domain::key(p.recording)},
@@ -462,14 +473,18 @@ public:
                     return fail("The export was cancelled.");
                 if (!p.curve) continue;
                 const auto id = maps.pull.at(p.id);
-                if (auto ok = curve(p.curve, QString::fromStdString(Writing::curveName(id))); !ok) return ok;
+                const auto piece = data.specimenAt(p.specimen).label;
+                const auto main = curve(p.curve, Writing::curveName(id), "The curve of " + piece);
+                if (!main) return tl::unexpected(main.error());
+                if (!*main) tables.damaged.insert(id);
                 const auto beside = m_project.curvesBeside(p.curve);
                 if (!beside) return tl::unexpected(beside.error());
                 for (const auto other : *beside) {
                     const auto n = tables.besideFiles[id].size() + 1;
                     const auto name = fmt::format("curves/{}-beside-{}.csv", id, n);
-                    if (auto ok = curve(other, QString::fromStdString(name)); !ok) return ok;
-                    tables.besideFiles[id].push_back(name);
+                    const auto ok = curve(other, name, "A curve beside that of " + piece);
+                    if (!ok) return tl::unexpected(ok.error());
+                    if (*ok && *main) tables.besideFiles[id].push_back(name);
                 }
             }
         return {};
@@ -481,7 +496,10 @@ public:
         for (const auto id : *all) {
             const auto file = m_project.importedFile(id);
             const auto bytes = file ? file->unpack() : tl::unexpected(file.error());
-            if (!bytes) return tl::unexpected(bytes.error());
+            if (!bytes) {
+                leaveOut(file ? file->name.toStdString() : fmt::format("File {}", id), bytes.error());
+                continue;
+            }
             const auto name = fileName(id, file->name);
             if (auto ok = put(name, *bytes); !ok) return ok;
             names[id] = name.toStdString();
@@ -497,13 +515,21 @@ public:
         return writeFile(path, bytes);
     }
 
-    QStringList written;
+    QStringList written, leftOut;
 
 private:
-    Expected<void> curve(Id id, const QString& name) {
+    /// False where the samples are damaged.
+    Expected<bool> curve(Id id, const std::string& name, const std::string& what) {
         const auto samples = m_project.ownSamples(id);
-        if (!samples) return tl::unexpected(samples.error());
-        return put(name, QByteArray::fromStdString(curveFile(*samples)));
+        if (!samples) {
+            leaveOut(what, samples.error());
+            return false;
+        }
+        const auto ok = put(QString::fromStdString(name), QByteArray::fromStdString(curveFile(*samples)));
+        return ok ? Expected<bool>(true) : tl::unexpected(ok.error());
+    }
+    void leaveOut(const std::string& what, const Error& why) {
+        leftOut << QString::fromStdString(what + " is damaged and was left out: " + why.message);
     }
     const store::Project& m_project;
     QString m_folder;
@@ -526,8 +552,8 @@ struct Leftovers {
 
 } // namespace
 
-Expected<QStringList> exportProject(const store::Project& project, const QString& folder,
-                                    const std::function<bool(double)>& progress) {
+Expected<Exported> exportProject(const store::Project& project, const QString& folder,
+                                 const std::function<bool(double)>& progress) {
     const QDir dir(folder);
     if (dir.exists() && !dir.isEmpty(QDir::AllEntries | QDir::NoDotAndDotDot | QDir::Hidden))
         return fail(folder.toStdString() +
@@ -550,14 +576,15 @@ Expected<QStringList> exportProject(const store::Project& project, const QString
     tables.all();
     for (const auto& data : mine)
         for (const auto& a : data.attachments)
-            tables.attachments.row(
-                {{"study", Writing::title(data)},
-                 {"pull", tables.pullNames[a.pull]},
-                 {"name", a.name},
-                 {"at", maybe(a.at, Dimension::time)},
-                 {"file", fileNames[a.file]},
-                 {"marks", a.marks == methods::PictureMarks{} ? std::string()
-                                                              : store::marksToJson(a.marks).toStdString()}});
+            if (fileNames.contains(a.file)) // else it is damaged, and that was said
+                tables.attachments.row({{"study", Writing::title(data)},
+                                        {"pull", tables.pullNames[a.pull]},
+                                        {"name", a.name},
+                                        {"at", maybe(a.at, Dimension::time)},
+                                        {"file", fileNames[a.file]},
+                                        {"marks", a.marks == methods::PictureMarks{}
+                                                      ? std::string()
+                                                      : store::marksToJson(a.marks).toStdString()}});
     std::vector<store::TableText> described;
     for (const auto* table : {&tables.studies, &tables.options, &tables.conditions, &tables.specimens,
                               &tables.pulls, &tables.inputs, &tables.forecastRows, &tables.references,
@@ -583,7 +610,7 @@ Expected<QStringList> exportProject(const store::Project& project, const QString
         !ok)
         return tl::unexpected(ok.error());
     leftovers.written = nullptr;
-    return contents.written;
+    return Exported{contents.written, contents.leftOut};
 }
 
 } // namespace anvil::exchange

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <anvil/quantity/print.h>
+#include <anvil/results/pairs_that_matter.h>
 #include <fmt/format.h>
 #include <iterator>
 
@@ -64,8 +65,9 @@ std::vector<FollowUp> followUps(const StudyData& data, const Verdict& verdict, c
         return data.optionAt(g.option).name +
                (data.conditions.size() > 1 ? " in " + data.conditionAt(g.condition).name : std::string());
     };
+    const bool full = data.options.size() <= mostOptionsInFull; // else nobody reads every pair
     for (const auto& p : verdict.pairs) {
-        if (!p.open) continue;
+        if (!p.open || (!full && !matters(verdict, p))) continue;
         const auto &a = verdict.groups[p.a], &b = verdict.groups[p.b];
         out.push_back({Remedy::moreOfEach,
                        fmt::format("{} and {} are too close to call: {} more of each would settle it.",

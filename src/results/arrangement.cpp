@@ -9,10 +9,11 @@ namespace {
 std::optional<std::pair<double, double>> ratioInterval(const Verdict& verdict, Id a, Id b, Id condition) {
     for (const auto& pair : verdict.pairs) {
         const auto &x = verdict.groups[pair.a], &y = verdict.groups[pair.b];
-        if (x.condition != condition || y.condition != condition || !pair.comparison.ratioInterval) continue;
-        const auto& [low, high] = *pair.comparison.ratioInterval;
-        if (x.option == a && y.option == b) return std::pair{low, high};
-        if (x.option == b && y.option == a && low > 0) return std::pair{1 / high, 1 / low};
+        const bool forward = x.option == a && y.option == b, back = x.option == b && y.option == a;
+        if (x.condition != condition || y.condition != condition || (!forward && !back)) continue;
+        const auto ends = stats::overPair(pair.comparison);
+        if (ends && forward) return ends;
+        if (ends && ends->first > 0) return std::pair{1 / ends->second, 1 / ends->first};
     }
     return std::nullopt;
 }

@@ -52,10 +52,10 @@ std::optional<RatioRung> byPair(const Verdict& verdict, std::size_t at, std::siz
     for (const auto& p : verdict.pairs) {
         const auto& c = p.comparison;
         if (!c.ratio || !(*c.ratio > 0)) continue;
-        if (p.a == at && p.b == to) return RatioRung{at, *c.ratio, c.ratioInterval, c.atLeast, c.atMost};
+        if (p.a == at && p.b == to) return RatioRung{at, *c.ratio, stats::overPair(c), c.atLeast, c.atMost};
         if (p.b != at || p.a != to) continue;
         RatioRung r{at, 1 / *c.ratio, {}, c.atMost, c.atLeast};
-        if (const auto& ends = c.ratioInterval; ends && ends->first > 0)
+        if (const auto ends = stats::overPair(c); ends && ends->first > 0)
             r.interval = {1 / ends->second, 1 / ends->first};
         return r;
     }

@@ -33,8 +33,7 @@ sharedSpreads(const std::vector<Group>& groups, const std::vector<std::optional<
 
 } // namespace
 
-std::vector<SecondTests> secondTests(const Verdict& verdict,
-                                     const std::function<bool(const PairResult&)>& wanted) {
+std::vector<SecondTests> secondTests(const Verdict& verdict, const std::vector<bool>& wanted) {
     std::vector<std::vector<double>> values;
     std::vector<std::optional<stats::LogGroup>> logs;
     for (const auto& g : verdict.groups) {
@@ -45,11 +44,12 @@ std::vector<SecondTests> secondTests(const Verdict& verdict,
                ofOption = sharedSpreads(verdict.groups, logs, &Group::option);
     std::vector<SecondTests> out;
     out.reserve(verdict.pairs.size());
-    for (const auto& p : verdict.pairs) {
+    for (std::size_t k = 0; k < verdict.pairs.size(); ++k) {
+        const auto& p = verdict.pairs[k];
         const auto& a = verdict.groups[p.a];
         const auto& spread = p.acrossConditions ? ofOption.at(a.option) : ofCondition.at(a.condition);
         auto& tests = out.emplace_back();
-        if (!wanted(p)) continue;
+        if (!wanted.empty() && !wanted[k]) continue;
         tests.mannWhitneyP = stats::mannWhitneyP(values[p.a], values[p.b]);
         if (spread && logs[p.a] && logs[p.b]) tests.pooledP = stats::pooledP(*logs[p.a], *logs[p.b], *spread);
     }

@@ -1,3 +1,4 @@
+#include <anvil/results/pairs_that_matter.h>
 #include <anvil/results/sureness.h>
 
 #include <algorithm>
@@ -41,7 +42,7 @@ public:
     /// pairs of the family, of which only those of the group are compared anew.
     std::vector<Odd::Turned> turnedBy(const Group& changed, std::size_t at) const {
         std::vector<Odd::Turned> out;
-        if (changed.summary.censored()) return out;
+        if (changed.summary.censored() || m_members.size() > mostOptionsInFull) return out;
         const stats::Side side(changed.summary);
         for (const auto& [control, family] : m_families) {
             std::vector<Redone> redone;

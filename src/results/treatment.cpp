@@ -38,7 +38,7 @@ TreatmentResult::Of ratioOf(const Verdict& v, Id option, Id control, Id treated,
                    back = a.condition == control && b.condition == treated;
         if (!forward && !back) continue;
         out.ratio = forward ? *p.comparison.ratio : 1 / *p.comparison.ratio;
-        if (const auto& i = p.comparison.ratioInterval)
+        if (const auto i = stats::overPair(p.comparison))
             out.interval = forward ? *i : std::pair(1 / i->second, 1 / i->first);
     }
     return out;

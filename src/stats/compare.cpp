@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <thread>
 
 namespace anvil::stats {
 
@@ -55,7 +56,6 @@ void fill(Comparison& c, const RatioTest& test, double margin) {
     if (!c.ratio) return;
     c.ratioTest = test;
     c.tostP = test.sameP(margin);
-    c.ratioInterval = test.interval(0.05);
 }
 
 /// The pair by the differences within whole blocks.
@@ -249,15 +249,29 @@ void setFamilyLevels(std::span<Comparison> family, const std::vector<std::size_t
     }
 }
 
+/// Compares the pairs that nothing told yet; of very many on every core, each pair by itself.
+void compareAll(std::span<Comparison> family, std::span<const SidePair> groups, double margin) {
+    const auto some = [&](std::size_t from, std::size_t to) {
+        for (std::size_t i = from; i < to; ++i)
+            if (family[i].test == PairTest::none)
+                family[i] = compare(*groups[i].first, *groups[i].second, margin);
+    };
+    constexpr std::size_t worthAThread = 2000; // pairs: some 50 ms
+    const auto threads = std::clamp<std::size_t>(family.size() / worthAThread, 1,
+                                                 std::max(1U, std::thread::hardware_concurrency()));
+    std::vector<std::jthread> others;
+    for (std::size_t k = 1; k < threads; ++k)
+        others.emplace_back(some, family.size() * k / threads, family.size() * (k + 1) / threads);
+    some(0, family.size() / threads);
+}
+
 } // namespace
 
 void judge(std::span<Comparison> family, std::span<const SidePair> groups, double margin) {
+    compareAll(family, groups, margin);
     std::vector<std::size_t> tested;
-    for (std::size_t i = 0; i < family.size(); ++i) {
-        if (family[i].test == PairTest::none)
-            family[i] = compare(*groups[i].first, *groups[i].second, margin);
+    for (std::size_t i = 0; i < family.size(); ++i)
         if (family[i].p) tested.push_back(i);
-    }
     std::stable_sort(tested.begin(), tested.end(),
                      [&](auto i, auto j) { return *family[i].p < *family[j].p; });
     double running = 0;
@@ -296,9 +310,13 @@ void decide(std::span<Comparison> family, std::span<const SidePair> groups, doub
     }
 }
 
+std::optional<std::pair<double, double>> overPair(const Comparison& c) {
+    return c.ratioTest ? std::optional(c.ratioTest->interval(0.05)) : c.ratioInterval;
+}
+
 std::optional<std::pair<double, double>> overFamily(const Comparison& c) {
     if (c.drawnFamily) return c.drawnFamily;
-    return c.ratioTest && c.familyLevel < 0.05 ? c.ratioTest->interval(c.familyLevel) : c.ratioInterval;
+    return c.ratioTest && c.familyLevel < 0.05 ? c.ratioTest->interval(c.familyLevel) : overPair(c);
 }
 
 std::optional<std::pair<double, double>> ofSameness(const Comparison& c) {

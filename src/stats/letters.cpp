@@ -28,7 +28,7 @@ public:
     int countWith(const Bits& other) const {
         int n = 0;
         for (std::size_t k = 0; k < m_words.size(); ++k)
-            n += std::popcount(m_words[k] & other.m_words[k]);
+            n += ones(m_words[k] & other.m_words[k]);
         return n;
     }
     Bits with(const Bits& other) const {
@@ -46,6 +46,14 @@ public:
     }
 
 private:
+    /// By halves, quarters … as every processor does it; std::popcount is a call where none is asked for by
+    /// name (Warren 2013, §5-1).
+    static int ones(std::uint64_t w) {
+        w -= w >> 1 & 0x5555555555555555U;
+        w = (w & 0x3333333333333333U) + (w >> 2 & 0x3333333333333333U);
+        w = (w + (w >> 4)) & 0x0f0f0f0f0f0f0f0fU;
+        return static_cast<int>(w * 0x0101010101010101U >> 56);
+    }
     template <class Op> Bits combined(const Bits& other, Op op) const {
         Bits out = *this;
         for (std::size_t k = 0; k < m_words.size(); ++k)

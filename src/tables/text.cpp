@@ -160,12 +160,17 @@ std::string_view shortened(std::string_view text, std::size_t most) {
     return text.substr(0, most);
 }
 
-std::string csvField(std::string_view text) {
+std::string noFormula(std::string_view text) {
     std::string out(text);
     const auto first = text.find_first_not_of(" \t\r\n");
     const auto lead = first == std::string_view::npos ? '\0' : text[first];
     if (lead == '=' || lead == '@' || ((lead == '+' || lead == '-') && !readNumber(text.substr(first), '.')))
         out.insert(0, 1, '\'');
+    return out;
+}
+
+std::string csvField(std::string_view text) {
+    const auto out = noFormula(text);
     if (out.find_first_of(",;\"\r\n\t") == std::string::npos) return out;
     std::string quoted = "\"";
     for (const char c : out)

@@ -276,7 +276,12 @@ int ImportPlan::needYou() const { return static_cast<int>(rows.size()) - alike()
 ImportPlan lookAt(const QStringList& given, const ImportChoices& choices, const std::map<QString, Id>& known,
                   const std::function<void(double)>& progress, const std::atomic<bool>* stop) {
     ImportPlan plan;
-    const auto paths = filesIn(given);
+    const auto found = filesIn(given, stop);
+    if (!found) {
+        plan.unread << QString::fromStdString(found.error().message + ".");
+        return plan;
+    }
+    const auto& paths = *found;
     const auto names = namesOf(paths);
     plan.pattern = choices.pattern.value_or(tables::patternOf(names));
     plan.rigLimit = choices.rigLimit;
@@ -537,7 +542,7 @@ Expected<Imported> importValues(OpenProject& project, const domain::StudyData& i
 domain::Study studyFor(const QStringList& paths, int position) {
     domain::Study s;
     s.position = position;
-    const auto folder = QDir(commonFolder(filesIn(paths))).dirName();
+    const auto folder = QDir(commonFolder(paths)).dirName();
     s.title = (folder.isEmpty() ? QStringLiteral("New study")
                                 : sentenceCase(QString(folder).replace('_', ' ').replace('-', ' ')))
                   .toStdString();

@@ -4,6 +4,7 @@
 #include <QDirIterator>
 #include <QFileInfo>
 #include <algorithm>
+#include <fmt/format.h>
 
 namespace anvil::work {
 namespace {
@@ -21,7 +22,8 @@ const QStringList& endings() {
 QString commonFolder(const QStringList& paths) {
     QStringList common;
     for (qsizetype i = 0; i < paths.size(); ++i) {
-        const auto parts = QFileInfo(paths[i]).absolutePath().split('/');
+        const QFileInfo path(paths[i]);
+        const auto parts = (path.isDir() ? path.absoluteFilePath() : path.absolutePath()).split('/');
         if (i == 0) {
             common = parts;
             continue;
@@ -40,8 +42,10 @@ QString sentenceCase(QString text) {
     return text;
 }
 
-QStringList filesIn(const QStringList& paths) {
+Expected<QStringList> filesIn(const QStringList& paths, const std::atomic<bool>* stop) {
     QStringList out;
+    int looked = 0;
+    qint64 bytes = 0;
     for (const auto& path : paths) {
         if (!QFileInfo(path).isDir()) {
             out << path;
@@ -50,8 +54,19 @@ QStringList filesIn(const QStringList& paths) {
         QStringList inside;
         QDirIterator it(path, QDir::Files, QDirIterator::Subdirectories);
         while (it.hasNext()) {
-            const auto file = it.next();
-            if (endings().contains(QFileInfo(file).suffix().toLower())) inside << file;
+            const QFileInfo file(it.next());
+            if (stop && *stop) return fail("Cancelled.");
+            if (++looked > mostFilesLookedAt)
+                return fail(path.toStdString() + fmt::format(": more than {} files lie below it; choose the "
+                                                             "folder that holds the logs",
+                                                             mostFilesLookedAt));
+            if (!endings().contains(file.suffix().toLower())) continue;
+            bytes += file.size();
+            inside << file.filePath();
+            if (inside.size() > mostFilesOfFolder || bytes > mostBytesOfFolder)
+                return fail(path.toStdString() +
+                            fmt::format(": it holds more than {} logs or {} GB of them; import it in parts",
+                                        mostFilesOfFolder, mostBytesOfFolder / 1'000'000'000));
         }
         inside.sort();
         out << inside;

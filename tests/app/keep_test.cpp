@@ -55,6 +55,11 @@ TEST_F(Keeping, ATableGoesToASpreadsheet) {
     table->setRangeSelected(QTableWidgetSelectionRange(0, 0, 1, 1), true);
     QTest::keyClick(table, Qt::Key_C, Qt::ControlModifier);
     EXPECT_EQ(QApplication::clipboard()->text().count('\n'), 2) << "only what is selected";
+    const auto name = table->item(0, 0)->text();
+    table->item(0, 0)->setText("=1+1\tx");
+    QTest::keyClick(table, Qt::Key_C, Qt::ControlModifier);
+    EXPECT_TRUE(QApplication::clipboard()->text().startsWith("'=1+1 x\t")) << "no formula is pasted";
+    table->item(0, 0)->setText(name);
     ASSERT_TRUE(writeTable(*table, dir.filePath("t.csv")));
     const auto csv = bytesOf("t.csv");
     EXPECT_EQ(csv.count('\n'), table->rowCount() + 1);

@@ -5,6 +5,9 @@
 #include "shell/picture_dialog.h"
 #include "stages/pull/entry_panel.h"
 #include "stages/rig/path_panel.h"
+#include "widgets/photo.h"
+#include <QBuffer>
+#include <QImageReader>
 #include <QComboBox>
 #include <QDialog>
 #include <QDropEvent>
@@ -82,6 +85,79 @@ struct Measuring : Window {
     }
     QString seen(QWidget* in) { return visibleTexts(in).join('\n'); }
 };
+
+/// A photograph as cameras write it: its pixels lie as the sensor saw them, and beside them stands how the
+/// camera was held (Exif 2.32, tag 274).
+QByteArray heldAs(const QImage& image, char orientation) {
+    QBuffer buffer;
+    buffer.open(QIODevice::WriteOnly);
+    EXPECT_TRUE(image.save(&buffer, "JPEG", 95));
+    auto bytes = buffer.data();
+    QByteArray exif("\xff\xe1\x00\x22"
+                    "Exif\0\0II*\0\x08\0\0\0\x01\0\x12\x01\x03\0\x01\0\0\0?\0\0\0\0\0\0\0",
+                    36);
+    exif[28] = orientation;
+    return bytes.insert(2, exif);
+}
+
+TEST(Photos, AreTheRightWayUpAndTheirPlacesStay) {
+    QImage image(600, 400, QImage::Format_RGB32);
+    image.fill(Qt::white);
+    for (int x = 0; x < 100; ++x)
+        for (int y = 0; y < 50; ++y)
+            image.setPixelColor(x, y, Qt::red); // the corner where the file begins
+    const auto isRed = [](const QImage& in, const QPointF& at) {
+        const auto c = in.pixelColor(at.toPoint());
+        return c.red() > 200 && c.green() < 80;
+    };
+    for (char orientation = 1; orientation <= 8; ++orientation) {
+        const auto photo = photoFrom(heldAs(image, orientation));
+        ASSERT_TRUE(photo);
+        const auto seen = photo->picture.toImage();
+        EXPECT_EQ(seen.size(), orientation < 5 ? QSize(600, 400) : QSize(400, 600)) << int(orientation);
+        EXPECT_TRUE(isRed(seen, photo->turn.map(QPointF(20, 10)))) << int(orientation);
+        EXPECT_TRUE(isRed(seen, photo->turn.map(QPointF(80, 40)))) << int(orientation);
+        EXPECT_FALSE(isRed(seen, photo->turn.map(QPointF(40, 80)))) << int(orientation);
+        const auto small = smallPhoto(heldAs(image, orientation), 144);
+        EXPECT_EQ(small.size(), orientation < 5 ? QSize(144, 96) : QSize(96, 144));
+    }
+    // Held upright (6): what is drawn at the top right is where the file begins.
+    EXPECT_TRUE(isRed(photoFrom(heldAs(image, 6))->picture.toImage(), QPointF(380, 20)));
+    MarkedPicture shown(*photoFrom(heldAs(image, 6)), {});
+    shown.resize(400, 600);
+    const auto at = shown.shownAt({10, 20});
+    EXPECT_NEAR(at.x(), 380, 1e-9);
+    EXPECT_NEAR(at.y(), 10, 1e-9);
+    const auto back = shown.placeAt(at);
+    EXPECT_NEAR(back.x, 10, 1e-9);
+    EXPECT_NEAR(back.y, 20, 1e-9);
+}
+
+TEST(Photos, LargeOnesAreShownAndOthersRefused) {
+    QImage large(8064, 6048, QImage::Format_RGB32); // 48.8 megapixels
+    large.fill(Qt::darkGreen);
+    QBuffer jpeg, png;
+    jpeg.open(QIODevice::WriteOnly);
+    png.open(QIODevice::WriteOnly);
+    ASSERT_TRUE(large.save(&jpeg, "JPEG"));
+    large = large.convertToFormat(QImage::Format_RGBA64); // eight bytes a pixel, as some cameras export
+    ASSERT_TRUE(large.save(&png, "PNG"));
+    for (const auto& bytes : {jpeg.data(), png.data()}) {
+        const auto photo = photoFrom(bytes);
+        ASSERT_TRUE(photo);
+        EXPECT_EQ(photo->picture.size(), QSize(8064, 6048));
+        EXPECT_EQ(smallPhoto(bytes, 144).size(), QSize(144, 108));
+    }
+    EXPECT_FALSE(photoFrom("no picture"));
+    EXPECT_TRUE(smallPhoto("no picture", 100).isNull());
+}
+
+TEST(Photos, OnlyWhatCanBeReadIsOffered) {
+    for (const auto& ending : pictureEndings())
+        EXPECT_TRUE(QImageReader::supportedImageFormats().contains(ending.toLatin1()));
+    EXPECT_TRUE(pictureEndings().contains("jpg"));
+    EXPECT_TRUE(pictureEndings().contains("webp")) << "its plugin is among the packages";
+}
 
 TEST_F(Measuring, APhotoDroppedOnAFieldIsCalibratedAndItsNumberTaken) {
     begin("sag");

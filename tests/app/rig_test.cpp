@@ -316,6 +316,27 @@ TEST_F(AtTheRig, UnpluggedInMidPullAndFinishedAfterwards) {
     EXPECT_EQ(study().pulls.back().standing, domain::Standing::voided);
 }
 
+TEST_F(AtTheRig, RenamingTheProjectInMidPullKeepsWhatWasPulled) {
+    sevenPins();
+    startRig(0.004);
+    window->goTo(Stage::pull);
+    ASSERT_TRUE(session().rig().use(setup()));
+    startPulling();
+    QTest::qWait(400);
+    EXPECT_TRUE(window->moveTo(dir.filePath("renamed.anvil")));
+    ASSERT_TRUE(session().project());
+    EXPECT_TRUE(session().project()->file().path().endsWith("renamed.anvil"));
+    ASSERT_EQ(study().pulls.size(), 1U);
+    EXPECT_GT(session().project()->file().curve(study().pulls[0].curve)->force.size(), 10U);
+    EXPECT_EQ(results::standingOf(study(), study().pulls[0], nullptr), domain::Standing::notRead)
+        << "it waits for a decision";
+    EXPECT_FALSE(visibleTexts(window->bench()).join(' ').contains("Saving"));
+    EXPECT_FALSE(visibleTexts(window.get()).join(' ').contains("Recording\u2026"));
+    // And the rig can be taken again.
+    ASSERT_TRUE(session().rig().use(setup()));
+    EXPECT_TRUE(waitFor([&] { return session().rig().live().link == bench::LinkState::connected; }));
+}
+
 TEST_F(AtTheRig, AnotherPieceAndTheBenchLine) {
     sevenPins();
     startRig();

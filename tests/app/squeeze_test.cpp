@@ -2,11 +2,18 @@
 // outside the window; what does not fit scrolls.
 #include "harness.h"
 
+#include "shell/import_sheet.h"
+#include "shell/picture_dialog.h"
+#include "stages/curves/reading_form.h"
+#include "stages/verdict/verdict_forms.h"
+#include "theme/theme.h"
+
 #include <QAbstractScrollArea>
 #include <QCheckBox>
 #include <QComboBox>
 #include <QLabel>
 #include <QTabWidget>
+#include <QTimer>
 #include <anvil/work/board_commands.h>
 #include <anvil/work/plan_commands.h>
 
@@ -30,13 +37,13 @@ QString textOf(const QWidget* w) {
 }
 
 struct Squeezed : Window {
-    /// What is wrong with what is on show now, a line each.
-    QStringList faults() {
+    /// What is wrong with what is on show now in a window, a line each.
+    static QStringList faults(QWidget* top) {
         QStringList out;
-        const QRect inside(QPoint(), window->size());
-        for (auto* w : window->findChildren<QWidget*>()) {
+        const QRect inside(QPoint(), top->size());
+        for (auto* w : top->findChildren<QWidget*>()) {
             const auto text = textOf(w);
-            if (!w->isVisible() || text.isEmpty()) continue;
+            if (!w->isVisible() || text.isEmpty() || w->window() != top) continue;
             const auto name =
                 QStringLiteral("%1 \"%2\" (%3)")
                     .arg(QString::fromLatin1(w->metaObject()->className()), text.left(40), w->objectName());
@@ -44,17 +51,87 @@ struct Squeezed : Window {
                 out << name + QStringLiteral(" is %1 px high, its text %2")
                                   .arg(w->height())
                                   .arg(w->fontMetrics().height());
-            const QRect at(w->mapTo(window.get(), QPoint()), w->size());
+            const QRect at(w->mapTo(top, QPoint()), w->size());
             if (qobject_cast<QAbstractButton*>(w) && !viewportOf(w) && !inside.contains(at))
                 out << name + QStringLiteral(" lies outside the window");
         }
         return out;
     }
-    void look(const QString& where) {
+    static void look(const QString& where, QWidget* top) {
         settle();
-        const auto bad = faults();
-        EXPECT_TRUE(bad.isEmpty()) << where.toStdString() << " at " << window->width() << " x "
-                                   << window->height() << ":\n  " << bad.mid(0, 8).join("\n  ").toStdString();
+        const auto bad = faults(top);
+        EXPECT_TRUE(bad.isEmpty()) << where.toStdString() << " at " << top->width() << " x " << top->height()
+                                   << ", text " << textScale() << ":\n  "
+                                   << bad.mid(0, 8).join("\n  ").toStdString();
+    }
+    void look(const QString& where) { look(where, window.get()); }
+    /// What opens and waits for an answer is looked at, and turned down.
+    template <class Open> void lookAtDialog(const QString& what, Open open) {
+        bool seen = false;
+        QTimer::singleShot(0, window.get(), [&] {
+            auto* dialog = qobject_cast<QDialog*>(QApplication::activeModalWidget());
+            ASSERT_TRUE(dialog) << what.toStdString();
+            look(what, dialog);
+            EXPECT_LE(dialog->width(), window->width()) << what.toStdString();
+            EXPECT_LE(dialog->height(), window->height()) << what.toStdString();
+            seen = true;
+            dialog->reject();
+        });
+        open();
+        settle();
+        EXPECT_TRUE(seen) << what.toStdString();
+    }
+    void dialogs(const QString& of) {
+        auto* w = window.get();
+        const auto pull = session().pull();
+        window->goTo(Stage::verdict);
+        lookAtDialog(of + ", reference lines", [&] { askReferences(session(), w); });
+        lookAtDialog(of + ", working limit", [&] { askUse(session(), w); });
+        lookAtDialog(of + ", by eye", [&] { askRatings(session(), w); });
+        lookAtDialog(of + ", devices", [&] { askReevings(session(), w); });
+        lookAtDialog(of + ", arrangements", [&] { askArrangements(session(), w); });
+        if (pull) lookAtDialog(of + ", set aside", [&] { askAside(session(), pull, w); });
+        if (pull) lookAtDialog(of + ", how to read", [&] { askHowToRead(session(), w); });
+        lookAtDialog(of + ", a photo", [&] {
+            QPixmap picture(900, 600);
+            picture.fill(Qt::gray);
+            PictureDialog dialog(picture, "A photo with a rather long name.jpg", {}, {}, {},
+                                 session().units(), w);
+            dialog.exec();
+        });
+        QFile log(dir.filePath("a rather long name of a log_dry_1.csv"));
+        ASSERT_TRUE(log.open(QIODevice::WriteOnly));
+        for (int i = 0; i < 100; ++i)
+            log.write(QByteArray::number(i * 0.1) + "," + QByteArray::number(i < 20 ? 0 : i * 7) + "\n");
+        log.close();
+        auto* sheet = window->importFiles({log.fileName()});
+        ASSERT_TRUE(sheet);
+        ASSERT_TRUE(waitFor([&] { return !sheet->looking() && !sheet->plan().rows.empty(); }));
+        look(of + ", import", sheet);
+        sheet->reject();
+        ValuesSheet values(session(), "option,value\nA rather long name of a pin,1200\nHook,900\n", "pasted",
+                           w);
+        values.show();
+        look(of + ", results", &values);
+    }
+    /// The same window with larger text: widgets measure themselves when they are made.
+    void enlarge(double scale) {
+        const auto path = session().project() ? session().project()->file().path() : QString();
+        window.reset();
+        setTextScale(scale);
+        applyTheme(*qApp, Appearance::light);
+        window = std::make_unique<MainWindow>();
+        window->resize(1280, 800);
+        window->show();
+        if (!path.isEmpty()) {
+            ASSERT_TRUE(window->openPath(path));
+        }
+        settle();
+    }
+    void TearDown() override {
+        Window::TearDown();
+        setTextScale(1);
+        applyTheme(*qApp, Appearance::light);
     }
     /// Every stage, and every tab of those that have some.
     void walk(const QString& what) {
@@ -78,7 +155,11 @@ TEST_F(Squeezed, NothingInTheDemo) {
     for (const auto& size : sizes) {
         window->resize(size);
         walk("the demo");
+        dialogs("the demo");
     }
+    enlarge(1.5);
+    walk("the demo");
+    dialogs("the demo");
 }
 
 TEST_F(Squeezed, NothingInAProjectThatWasJustBegun) {
@@ -86,7 +167,11 @@ TEST_F(Squeezed, NothingInAProjectThatWasJustBegun) {
     for (const auto& size : sizes) {
         window->resize(size);
         walk("a new project");
+        dialogs("a new project");
     }
+    enlarge(1.5);
+    walk("a new project");
+    dialogs("a new project");
 }
 
 TEST_F(Squeezed, NothingUnderLongNames) {
@@ -98,21 +183,30 @@ TEST_F(Squeezed, NothingUnderLongNames) {
     for (const auto& size : sizes) {
         window->resize(size);
         walk("long names");
+        dialogs("long names");
     }
+    enlarge(1.5);
+    walk("long names");
+    dialogs("long names");
 }
 
 TEST_F(Squeezed, NoFormOfAnyMethod) {
     const auto id = newStudy({"Pin", "Hook"}, {"Dry"});
     ASSERT_TRUE(work::planReplicates(*session().project(), id, 2));
     ASSERT_TRUE(work::makePieces(*session().project(), id, ""));
-    window->goTo(Stage::pull);
-    for (const auto& size : sizes) {
-        window->resize(size);
+    const auto every = [&] {
+        window->goTo(Stage::pull);
         for (const auto& method : methods::all()) {
             ASSERT_TRUE(work::setMethod(*session().project(), id, std::string(method->key)));
             look(QStringLiteral("the form of ") + QString::fromUtf8(method->title.data()));
         }
+    };
+    for (const auto& size : sizes) {
+        window->resize(size);
+        every();
     }
+    enlarge(1.5);
+    every();
 }
 
 } // namespace

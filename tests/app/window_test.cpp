@@ -104,6 +104,27 @@ TEST_F(Import, DroppedFilesBecomeARankedAnswer) {
     EXPECT_TRUE(session().project()->studies().empty()) << "one undo takes the whole import back";
 }
 
+TEST_F(Import, ADroppedFolderIsGoneThroughBesideTheWindow) {
+    ASSERT_TRUE(QDir(dir.path()).mkpath("logs/nothing here"));
+    const auto drop = [&](const QString& folder) {
+        QMimeData mime;
+        mime.setUrls({QUrl::fromLocalFile(dir.filePath(folder))});
+        dropOn(window.get(), mime);
+    };
+    drop("logs/nothing here");
+    ASSERT_TRUE(waitFor([&] { return !window->findChild<QDialog*>("folderWalk"); }));
+    EXPECT_TRUE(visibleTexts(window.get()).join("\n").contains("no logger file"));
+    EXPECT_FALSE(session().project()) << "and no project is made for nothing";
+    for (const auto& log : demoLogs())
+        ASSERT_TRUE(QFile::copy(log, dir.filePath("logs/" + QFileInfo(log).fileName())));
+    drop("logs");
+    ASSERT_TRUE(waitFor([&] { return window->findChild<ImportSheet*>() != nullptr; }));
+    auto* sheet = window->findChild<ImportSheet*>();
+    ASSERT_TRUE(waitFor([&] { return !sheet->looking() && !sheet->plan().rows.empty(); }));
+    EXPECT_EQ(sheet->plan().rows.size(), 12U);
+    sheet->reject();
+}
+
 TEST_F(Import, WhatIsWrittenIsWhatWasSaidWhenImportWasPressed) {
     QStringList logs;
     for (const QString option : {"hook", "pin"})

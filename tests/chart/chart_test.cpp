@@ -456,6 +456,34 @@ TEST(MethodCards, AreOneOfItsOwnForEveryMethod) {
     }
 }
 
+/// Effects whose intervals are open, and ratios that are none, have a place or no mark; never one that is no
+/// number.
+TEST(Forest, OpenEndsAndRatiosThatAreNone) {
+    const double endless = std::numeric_limits<double>::infinity();
+    const std::vector<words::EffectRow> rows{{"Hook", 1.2, std::pair{0.9, 1.6}, false},
+                                             {"Clip", 0.4, std::pair{0.0, 2.0}, false},
+                                             {"Ring", 3.0, std::pair{1.1, endless}, false},
+                                             {"Peg", -2.0, std::nullopt, false},
+                                             {"All together", 1.1, std::pair{0.0, endless}, true}};
+    const auto picture = forest(rows, 700, 300);
+    const auto within = [&](const Point& at) {
+        EXPECT_TRUE(at.x >= 0 && at.x <= picture.width) << at.x;
+        EXPECT_TRUE(at.y >= 0 && at.y <= picture.height) << at.y;
+    };
+    int marks = 0;
+    for (const auto& shape : picture.shapes) {
+        if (const auto* line = std::get_if<Line>(&shape)) {
+            within(line->a);
+            within(line->b);
+        }
+        if (const auto* mark = std::get_if<Mark>(&shape)) {
+            within(mark->at);
+            ++marks;
+        }
+    }
+    EXPECT_EQ(marks, 4) << "a ratio below zero has no place";
+}
+
 TEST(Sketches, EveryMethodHasItsOwnWithinItsBoxAndShowsWhatWasTyped) {
     std::set<std::string> seen;
     for (const auto* method : methods::all()) {

@@ -704,6 +704,12 @@ TEST_F(Cli, OfVeryManyOptionsThePairsThatMatterAreGiven) {
     EXPECT_EQ(all["comparisons"].toArray().size(), 70 * 69 / 2);
     EXPECT_FALSE(all.contains("comparisons_left_out"));
     const auto pairs = few["comparisons"].toArray();
+    run({"import", "many.anvil", "many.csv", "--values"});
+    const auto told = run({"verdict", "many.anvil"}).json(),
+               allTold = run({"verdict", "many.anvil", "--all-pairs"}).json();
+    EXPECT_EQ(told["comparisons"].toArray().size(), pairs.size());
+    EXPECT_EQ(told["comparisons_left_out"].toInt(), few["comparisons_left_out"].toInt());
+    EXPECT_EQ(allTold["comparisons"].toArray().size(), 70 * 69 / 2);
     EXPECT_EQ(pairs.size() + few["comparisons_left_out"].toInt(), 70 * 69 / 2);
     EXPECT_GE(pairs.size(), 69 + 68) << "the leader's, and each with the next";
     EXPECT_LT(pairs.size(), 300);

@@ -10,6 +10,8 @@
 #include <QSqlQuery>
 #include <QTemporaryDir>
 #include <gtest/gtest.h>
+#include <iostream>
+#include <map>
 
 namespace {
 
@@ -159,6 +161,100 @@ TEST_F(Hostile, ADamagedProjectIsRefusedByEveryCommand) {
     EXPECT_EQ(anvil({"check", path}).status, 0);
     EXPECT_EQ(QDir(dir.path()).entryList({"demo*"}, QDir::Files), QStringList{"demo.anvil"})
         << "reading leaves nothing beside it";
+}
+
+/// A curve that cannot be read is named by everything that leaves it out.
+TEST_F(Hostile, ADamagedCurveIsNamed) {
+    const auto path = demo();
+    sql(path, "UPDATE chunk SET data = zeroblob(length(data)) WHERE curve = 1");
+    const auto plan = anvil({"plan", path});
+    EXPECT_EQ(plan.status, 0);
+    EXPECT_TRUE(plan.out.contains("its curve cannot be read")) << plan.out.toStdString();
+    const auto unread = QJsonDocument::fromJson(anvil({"plan", path, "--json"}).out)["unread"].toArray();
+    ASSERT_EQ(unread.size(), 1);
+    const auto piece = unread[0].toObject()["specimen"].toString();
+    EXPECT_TRUE(anvil({"verdict", path}).out.contains(piece.toUtf8()));
+    const auto exported = anvil({"export", path, "--to", dir.filePath("rescued")});
+    EXPECT_EQ(exported.status, 0);
+    EXPECT_TRUE(exported.out.contains("The curve of " + piece.toUtf8() + " is damaged"))
+        << exported.out.toStdString();
+}
+
+/// Words of the command line in any order: an answer, or one line. ANVIL_ARGUMENTS: how many of them.
+TEST_F(Hostile, ArgumentsByChance) {
+    const int asked = qEnvironmentVariableIntValue("ANVIL_ARGUMENTS");
+    const int count = asked > 0 ? asked : 60;
+    const auto path = demo();
+    const auto log = file("a_b_1.csv", "Time (s),Force (N)\n0,1\n1,2\n2,3\n3,4\n");
+    const auto table = file("v.csv", "option,value,unit\na,1,N\na,2,N\nb,3,N\nb,4,N\n");
+    const QStringList commands{"read", "stats", "rank",   "replicates", "simulate", "import", "verdict",
+                               "plan", "check", "export", "report",     "methods",  "derive", "convert"};
+    const QStringList firsts{path, path, log, table, "pull-out", "pin-shear", "12 kN"};
+    const QStringList words{path,
+                            log,
+                            table,
+                            "--json",
+                            "--to",
+                            "--study",
+                            "--metric",
+                            "--margin",
+                            "--seed",
+                            "--force",
+                            "--unit",
+                            "--option",
+                            "--condition",
+                            "--values",
+                            "--all-pairs",
+                            "--read-at",
+                            "--help",
+                            "--version",
+                            "--now",
+                            "--cv",
+                            "--difference",
+                            "--power",
+                            "",
+                            " ",
+                            "-",
+                            "--",
+                            "--no-such",
+                            "10",
+                            "-1",
+                            "1e999",
+                            "nan",
+                            "peak",
+                            "N",
+                            "kN",
+                            "12.5 kN",
+                            "=1+1",
+                            "a\nb",
+                            QString(5000, 'x'),
+                            "/dev/null",
+                            "/no/such/file",
+                            dir.path(),
+                            dir.filePath("out.csv"),
+                            dir.filePath("out.pdf"),
+                            dir.filePath("new.anvil"),
+                            "display",
+                            "2026-05-04T09:00:00",
+                            "pull-out",
+                            QString::fromUtf8("Gr\u00f6\u00dfe")};
+    unsigned state = 11;
+    const auto below = [&](qsizetype n) {
+        state = state * 1664525 + 1013904223;
+        return static_cast<qsizetype>(state >> 8) % n;
+    };
+    std::map<int, int> ends;
+    for (int i = 0; i < count; ++i) {
+        QStringList arguments{commands[below(commands.size())]};
+        if (below(4) > 0) arguments << firsts[below(firsts.size())];
+        for (auto n = below(5); n > 0; --n)
+            arguments << words[below(words.size())];
+        ++ends[anvil(arguments).status];
+        if (HasFailure()) break;
+    }
+    EXPECT_EQ(anvil({"check", path}).status, 0) << "the project is whole after all of it";
+    std::cout << "measured: " << count << " sets of arguments: " << ends[0] << " answers, " << ends[2]
+              << " not understood, " << ends[3] << " refused\n";
 }
 
 TEST_F(Hostile, TheOtherProgramsKeepTheContractToo) {

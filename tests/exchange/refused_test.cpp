@@ -4,6 +4,9 @@
 
 #include <QDir>
 #include <QFile>
+#include <QSqlDatabase>
+#include <QSqlError>
+#include <QSqlQuery>
 #include <zip.h>
 
 namespace anvil::exchange {
@@ -141,6 +144,89 @@ TEST_F(Refused, NothingIsChanged) {
     EXPECT_NE(again.error().message.find("\"Ties\" in this project already"), std::string::npos);
     EXPECT_TRUE(project->load().value() == before);
     EXPECT_FALSE(exportProject(*project, folder)) << "there is something in it";
+}
+
+TEST_F(Refused, WhatNothingNamesIsSaid) {
+    put("notes.txt", "rain");
+    put("photos/1.png", "x");
+    put("README.md", "about");
+    put("datapackage.json", "{}");
+    const auto package = readPackage(folder);
+    ASSERT_TRUE(package) << package.error().message;
+    EXPECT_EQ(package->unknown, (std::vector<std::string>{"README.md", "notes.txt", "photos"}));
+}
+
+/// Whoever has a damaged project gets the rest of it out.
+TEST(Rescue, DamagedCurvesAndFilesAreLeftOutAndSaid) {
+    QTemporaryDir dir;
+    const auto path = dir.filePath("p.anvil");
+    domain::Study study;
+    study.title = "Ties";
+    Id damagedCurve = 0, damagedFile = 0;
+    {
+        const auto p = fresh(path);
+        ASSERT_TRUE(p->write("Fill", [&](store::Writer& w) {
+            study.id = w.add(study);
+            domain::Option option;
+            option.study = study.id;
+            option.name = "Wire";
+            option.id = w.add(option);
+            domain::Condition condition;
+            condition.study = study.id;
+            condition.name = "Dry";
+            condition.id = w.add(condition);
+            for (int i = 1; i <= 3; ++i) {
+                domain::Pull pull;
+                pull.specimen = w.add(
+                    domain::Specimen{0, study.id, option.id, condition.id, i, "A" + std::to_string(i), ""});
+                curve::Curve c;
+                for (int k = 0; k < 300; ++k) {
+                    c.time.push_back(k * 0.01);
+                    c.force.push_back(k < 100 ? 0 : k * (1.0 + i));
+                }
+                pull.curve = w.addCurve(c);
+                if (i == 2) damagedCurve = pull.curve;
+                const auto id = w.add(pull);
+                domain::Attachment a;
+                a.pull = id;
+                a.name = "photo.png";
+                a.file = w.addFile(store::ImportedFile::pack("photo.png", QByteArray(2000, char('a' + i))));
+                if (i == 3) damagedFile = a.file;
+                w.add(a);
+            }
+        }));
+    }
+    {
+        auto db = QSqlDatabase::addDatabase("QSQLITE", "damage");
+        db.setDatabaseName(path);
+        ASSERT_TRUE(db.open());
+        QSqlQuery query(db);
+        ASSERT_TRUE(query.exec(
+            QString("UPDATE chunk SET data = zeroblob(length(data)) WHERE curve = %1").arg(damagedCurve)))
+            << query.lastError().text().toStdString();
+        ASSERT_TRUE(query.exec(
+            QString("UPDATE file SET data = zeroblob(length(data)) WHERE id = %1").arg(damagedFile)))
+            << query.lastError().text().toStdString();
+    }
+    QSqlDatabase::removeDatabase("damage");
+    const auto folder = dir.filePath("package");
+    const auto p = store::Project::open(path, store::Project::Access::readOnly);
+    ASSERT_TRUE(p) << p.error().message;
+    const auto written = exportProject(**p, folder);
+    ASSERT_TRUE(written) << written.error().message;
+    ASSERT_EQ(written->leftOut.size(), 2);
+    EXPECT_TRUE(written->leftOut[0].contains("photo.png")) << written->leftOut[0].toStdString();
+    EXPECT_TRUE(written->leftOut[1].contains("The curve of A2")) << written->leftOut[1].toStdString();
+    const auto package = readPackage(folder);
+    ASSERT_TRUE(package) << package.error().message;
+    const auto& data = package->studies.front();
+    EXPECT_EQ(package->curves.size(), 2u);
+    EXPECT_EQ(package->files.size(), 2u);
+    EXPECT_EQ(data.attachments.size(), 2u);
+    ASSERT_EQ(data.pulls.size(), 3u);
+    EXPECT_EQ(data.pulls[1].standing, domain::Standing::notRead);
+    EXPECT_NE(data.pulls[1].reason.find("damaged"), std::string::npos);
+    EXPECT_EQ(data.pulls[2].standing, domain::Standing::counts);
 }
 
 TEST_F(Refused, ArchivesAreReadAlike) {

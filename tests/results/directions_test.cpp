@@ -55,7 +55,7 @@ TEST(Directions, AtMostIsDrawnWhereThatIsFair) {
     ASSERT_EQ(v.pairs.size(), 1U);
     EXPECT_EQ(v.pairs[0].comparison.verdict, PairVerdict::weaker) << "less of it, for sure";
     EXPECT_TRUE(v.pairs[0].comparison.atMost);
-    EXPECT_FALSE(v.pairs[0].comparison.ratioInterval->first > 0) << "open below";
+    EXPECT_FALSE(stats::overPair(v.pairs[0].comparison)->first > 0) << "open below";
     m.data.study.goal.sense = Sense::more;
     v = m.verdict();
     EXPECT_EQ(groupOf(v, m, "Pin").rank, 0) << "drawn at its bound it would look better than it is";

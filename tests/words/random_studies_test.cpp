@@ -91,7 +91,7 @@ void checkPair(const Maker& m, const Verdict& v, const PairResult& pair) {
         EXPECT_TRUE(c.moreEach && *c.moreEach == 0) << text;
     }
     if (has(text, "%") && has(text, "interval")) {
-        EXPECT_TRUE(c.ratioInterval.has_value()) << text;
+        EXPECT_TRUE(stats::overPair(c).has_value()) << text;
     }
 }
 

@@ -399,4 +399,35 @@ TEST_F(Import, TablesOfSingleNumbers) {
               std::string::npos);
 }
 
+TEST(Folders, AreGoneThroughWithinBounds) {
+    QTemporaryDir dir;
+    const auto touch = [&](const QString& name) {
+        QFile file(dir.filePath(name));
+        EXPECT_TRUE(file.open(QIODevice::WriteOnly));
+        file.write("1\n");
+    };
+    ASSERT_TRUE(QDir(dir.path()).mkpath("logs/deep"));
+    touch("logs/b.csv");
+    touch("logs/deep/a.txt");
+    touch("logs/picture.png");
+    ASSERT_TRUE(QFile::link(dir.filePath("logs"), dir.filePath("logs/deep/again"))); // round in a circle
+    const auto all = filesIn({dir.filePath("logs")});
+    ASSERT_TRUE(all);
+    EXPECT_EQ(*all, (QStringList{dir.filePath("logs/b.csv"), dir.filePath("logs/deep/a.txt")}));
+    const std::atomic<bool> stop = true;
+    EXPECT_FALSE(filesIn({dir.filePath("logs")}, &stop));
+    QFile large(dir.filePath("logs/large.csv"));
+    ASSERT_TRUE(large.open(QIODevice::WriteOnly) && large.resize(mostBytesOfFolder)); // takes no room
+    const auto heavy = filesIn({dir.filePath("logs")});
+    ASSERT_FALSE(heavy);
+    EXPECT_NE(heavy.error().message.find("import it in parts"), std::string::npos);
+    large.remove();
+    for (int i = 0; i <= mostFilesOfFolder; ++i)
+        touch(QString("logs/deep/%1.csv").arg(i));
+    const auto many = lookAt({dir.filePath("logs")}, {}, {});
+    EXPECT_TRUE(many.rows.empty() && many.files.empty());
+    ASSERT_EQ(many.unread.size(), 1);
+    EXPECT_TRUE(many.unread.first().contains("import it in parts"));
+}
+
 } // namespace

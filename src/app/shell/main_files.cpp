@@ -16,8 +16,10 @@
 #include <QFile>
 #include <QFileDialog>
 #include <QFileInfo>
+#include <QFutureWatcher>
 #include <QMimeData>
 #include <QProgressDialog>
+#include <QtConcurrent>
 #include <anvil/exchange/export.h>
 #include <anvil/exchange/package.h>
 #include <anvil/tables/file.h>
@@ -85,9 +87,15 @@ void MainWindow::importPackage(const QString& path) {
     const auto& studies = m_session.project()->studies();
     m_session.showStudy(studies[studies.size() - static_cast<std::size_t>(taken->studies)].study.id);
     goTo(Stage::verdict);
-    m_session.say(tr("%1 studies with %2 pulls imported. One undo (Ctrl+Z) takes them all back.")
-                      .arg(taken->studies)
-                      .arg(taken->pulls));
+    QStringList unknown;
+    for (const auto& name : package->unknown)
+        unknown << qs(name);
+    auto text = tr("%1 studies with %2 pulls imported. One undo (Ctrl+Z) takes them all back.")
+                    .arg(taken->studies)
+                    .arg(taken->pulls);
+    if (!unknown.isEmpty())
+        text += tr(" No table names these, so they were left out: %1.").arg(unknown.join(", "));
+    m_session.say(text, !unknown.isEmpty());
 }
 
 void MainWindow::exportPackage() {
@@ -109,7 +117,10 @@ void MainWindow::exportPackageTo(const QString& folder) {
     });
     progress.reset();
     if (m_session.tell(written))
-        m_session.say(tr("%1 files written to %2.").arg(written->size()).arg(folder));
+        m_session.say((QStringList{tr("%1 files written to %2.").arg(written->files.size()).arg(folder)} +
+                       written->leftOut)
+                          .join(' '),
+                      !written->leftOut.isEmpty());
 }
 
 void MainWindow::importTable(const QString& given) {
@@ -147,12 +158,38 @@ void MainWindow::pasteTable() {
     sheet->open();
 }
 
+/// Folders are gone through beside the window, for nobody knows how much lies in them.
+void MainWindow::importFolders(const QStringList& given) {
+    using Found = Expected<QStringList>;
+    auto stop = std::make_shared<std::atomic<bool>>(false);
+    auto* progress = new QProgressDialog(tr("Looking for logger files…"), tr("Cancel"), 0, 0, this);
+    progress->setObjectName("folderWalk");
+    progress->setWindowModality(Qt::WindowModal);
+    progress->setAttribute(Qt::WA_DeleteOnClose);
+    auto* watcher = new QFutureWatcher<Found>(progress);
+    connect(progress, &QObject::destroyed, [stop] { *stop = true; });
+    connect(progress, &QProgressDialog::canceled, watcher, [stop] { *stop = true; });
+    connect(watcher, &QFutureWatcher<Found>::finished, this, [this, progress, watcher, stop] {
+        const auto found = watcher->result();
+        const bool cancelled = *stop;
+        progress->close();
+        if (cancelled || !m_session.tell(found)) return;
+        if (found->isEmpty())
+            m_session.say(tr("There is no logger file among what was dropped."), true);
+        else
+            importFiles(*found);
+    });
+    watcher->setFuture(QtConcurrent::run([given, stop] { return work::filesIn(given, stop.get()); }));
+    progress->show();
+}
+
 void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
     if (event->mimeData()->hasUrls()) event->acceptProposedAction();
 }
 
 void MainWindow::dropEvent(QDropEvent* event) {
     QStringList logs, pictures;
+    bool folders = false;
     for (const auto& url : event->mimeData()->urls()) {
         const QFileInfo info(url.toLocalFile());
         if (info.isDir() ? exchange::isPackage(info.absoluteFilePath())
@@ -160,8 +197,9 @@ void MainWindow::dropEvent(QDropEvent* event) {
             event->acceptProposedAction();
             return importPackage(info.absoluteFilePath());
         }
+        folders = folders || info.isDir();
         if (info.isDir())
-            logs << work::filesIn({info.absoluteFilePath()});
+            logs << info.absoluteFilePath();
         else if (info.suffix() == "anvil")
             return void(openPath(info.absoluteFilePath()));
         else if (info.isFile())
@@ -170,7 +208,9 @@ void MainWindow::dropEvent(QDropEvent* event) {
     event->acceptProposedAction();
     if (!pictures.isEmpty()) m_ledger->pictures()->add(pictures);
     if (logs.isEmpty() && !pictures.isEmpty()) return;
-    if (logs.isEmpty())
+    if (folders)
+        importFolders(logs);
+    else if (logs.isEmpty())
         m_session.say(tr("There is no logger file among what was dropped."), true);
     else
         importFiles(logs);

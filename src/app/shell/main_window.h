@@ -58,6 +58,8 @@ public:
     void goTo(Stage stage);
     /// Opens the import sheet on these files; makes a project beside them when none is open.
     ImportSheet* importFiles(const QStringList& paths);
+    /// The same with folders among them, which are gone through behind a dialog that can be cancelled.
+    void importFolders(const QStringList& given);
     void importTable(const QString& path);
     void pasteTable();
 

@@ -47,7 +47,7 @@ std::vector<PictureTarget> pictureTargets(const std::vector<work::MeasuredField>
     return out;
 }
 
-PictureDialog::PictureDialog(const QPixmap& picture, const QString& name, const methods::PictureMarks& marks,
+PictureDialog::PictureDialog(const Photo& picture, const QString& name, const methods::PictureMarks& marks,
                              std::vector<PictureTarget> targets, const QString& wanted,
                              const quantity::Units& units, QWidget* parent)
     : QDialog(parent), m_targets(std::move(targets)), m_wanted(wanted), m_units(units) {

@@ -28,7 +28,7 @@ class PictureDialog : public QDialog {
     Q_OBJECT
 public:
     /// `wanted`: the target that is offered first; empty: any.
-    PictureDialog(const QPixmap& picture, const QString& name, const methods::PictureMarks& marks,
+    PictureDialog(const Photo& picture, const QString& name, const methods::PictureMarks& marks,
                   std::vector<PictureTarget> targets, const QString& wanted, const quantity::Units& units,
                   QWidget* parent);
     const methods::PictureMarks& marks() const { return m_picture->marks(); }

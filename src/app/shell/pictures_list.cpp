@@ -4,6 +4,7 @@
 #include "shell/preferences.h"
 #include "theme/theme.h"
 #include "widgets/flow_layout.h"
+#include "widgets/photo.h"
 #include "widgets/plain_text.h"
 #include <QDateTime>
 #include <QFile>
@@ -17,19 +18,19 @@
 #include <anvil/tables/file.h>
 #include <anvil/work/picture_commands.h>
 #include <anvil/work/pull_commands.h>
+#include <anvil/work/write_file.h>
 
 namespace anvil::app {
 namespace {
 
 constexpr int thumb = 72;
-const QStringList pictures{"png", "jpg", "jpeg", "webp", "bmp", "gif"};
 const QStringList clips{"mp4", "mov", "mkv", "webm", "avi"};
 
 } // namespace
 
 bool PicturesList::isPicture(const QString& path) {
     const auto suffix = QFileInfo(path).suffix().toLower();
-    return pictures.contains(suffix) || clips.contains(suffix);
+    return pictureEndings().contains(suffix) || clips.contains(suffix);
 }
 
 PicturesList::PicturesList(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
@@ -70,14 +71,11 @@ void PicturesList::refresh() {
         auto* item = new QListWidgetItem(
             a.at ? tr("%1\nat %2 s").arg(qs(a.name), qs(quantity::significant(*a.at, 4))) : qs(a.name));
         setTip(item, qs(a.name));
-        if (pictures.contains(QFileInfo(qs(a.name)).suffix().toLower()))
+        if (pictureEndings().contains(QFileInfo(qs(a.name)).suffix().toLower()))
             if (const auto file = m_session.project()->file().importedFile(a.file))
-                if (const auto bytes = file->unpack()) {
-                    QPixmap picture;
-                    if (picture.loadFromData(*bytes))
-                        item->setIcon(picture.scaled(2 * thumb, 2 * thumb, Qt::KeepAspectRatio,
-                                                     Qt::SmoothTransformation));
-                }
+                if (const auto bytes = file->unpack())
+                    if (const auto small = smallPhoto(*bytes, 2 * thumb); !small.isNull())
+                        item->setIcon(small);
         m_list->addItem(item);
     }
 }
@@ -107,7 +105,7 @@ void PicturesList::add(const QStringList& paths) {
 
 void PicturesList::choose() {
     QStringList all;
-    for (const auto& s : pictures + clips)
+    for (const auto& s : pictureEndings() + clips)
         all << "*." + s;
     add(QFileDialog::getOpenFileNames(this, tr("Pictures and clips"),
                                       preferences::folder(preferences::Folder::pictures),
@@ -124,10 +122,7 @@ void PicturesList::save() {
     if (!m_session.tell(file)) return;
     const auto bytes = file->unpack();
     if (!m_session.tell(bytes)) return;
-    QFile out(path);
-    if (!out.open(QIODevice::WriteOnly) || out.write(*bytes) != bytes->size())
-        return m_session.say(tr("%1 cannot be written: %2.").arg(path, out.errorString()), true);
-    m_session.say(tr("Saved as %1.").arg(path));
+    if (m_session.tell(work::writeFile(path, *bytes))) m_session.say(tr("Saved as %1.").arg(path));
 }
 
 void PicturesList::measure() {
@@ -140,11 +135,11 @@ void PicturesList::measure() {
     if (!m_session.tell(file)) return;
     const auto bytes = file->unpack();
     if (!m_session.tell(bytes)) return;
-    QPixmap picture;
-    if (!picture.loadFromData(*bytes))
-        return m_session.say(tr("%1 is no picture that can be measured on.").arg(qs(a.name)), true);
+    const auto picture = photoFrom(*bytes);
+    if (!picture)
+        return m_session.say(tr("%1: %2.").arg(qs(a.name), qs(picture.error().message)), true);
     const auto id = pull->id; // the pull itself may lie elsewhere once the dialog is closed
-    PictureDialog dialog(picture, qs(a.name), a.marks,
+    PictureDialog dialog(*picture, qs(a.name), a.marks,
                          pictureTargets(work::measuredFields(*data, data->specimenAt(pull->specimen), pull)),
                          {}, m_session.units(), this);
     if (dialog.exec() != QDialog::Accepted || m_session.readOnly()) return;

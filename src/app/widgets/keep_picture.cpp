@@ -71,22 +71,24 @@ std::string csvOf(const std::vector<std::vector<std::string>>& cells) {
     return out;
 }
 
-/// The selected cells with what lies between them, else everything; for a spreadsheet.
+/// The selected cells with what lies between them, else everything; for a spreadsheet, and no formula in it.
 QString copied(const QTableWidget& table) {
+    std::vector<std::vector<std::string>> cells;
     const auto ranges = table.selectedRanges();
     if (ranges.size() == 1 && ranges[0].rowCount() * ranges[0].columnCount() > 1) {
-        QString out;
-        for (int r = ranges[0].topRow(); r <= ranges[0].bottomRow(); ++r)
+        for (int r = ranges[0].topRow(); r <= ranges[0].bottomRow(); ++r) {
+            auto& row = cells.emplace_back();
             for (int k = ranges[0].leftColumn(); k <= ranges[0].rightColumn(); ++k)
-                out += (table.item(r, k) ? table.item(r, k)->text() : QString()) +
-                       (k == ranges[0].rightColumn() ? u'\n' : u'\t');
-        return out;
+                row.push_back(table.item(r, k) ? table.item(r, k)->text().toStdString() : std::string());
+        }
+    } else {
+        cells = cellsOf(table);
     }
     QString out;
-    for (const auto& row : cellsOf(table)) {
+    for (const auto& row : cells) {
         QStringList texts;
         for (const auto& cell : row)
-            texts << QString::fromStdString(cell).simplified();
+            texts << QString::fromStdString(tables::noFormula(cell)).simplified();
         out += texts.join('\t') + '\n';
     }
     return out;

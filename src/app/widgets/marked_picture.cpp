@@ -61,8 +61,8 @@ void place(QPainter& p, const QPointF& at, const QColor& ink, bool chosen) {
 
 } // namespace
 
-MarkedPicture::MarkedPicture(const QPixmap& picture, methods::PictureMarks marks, QWidget* parent)
-    : QWidget(parent), m_picture(picture), m_marks(std::move(marks)) {
+MarkedPicture::MarkedPicture(const Photo& photo, methods::PictureMarks marks, QWidget* parent)
+    : QWidget(parent), m_picture(photo.picture), m_turn(photo.turn), m_marks(std::move(marks)) {
     setObjectName("markedPicture");
     setAccessibleName(tr("The picture"));
     setFocusPolicy(Qt::StrongFocus);
@@ -105,14 +105,27 @@ double MarkedPicture::fit() const {
 
 QPointF MarkedPicture::shownAt(const methods::PicturePoint& q) const {
     const double scale = fit() * m_zoom;
-    return {width() / 2.0 + m_shift.x() + (q.x - m_picture.width() / 2.0) * scale,
-            height() / 2.0 + m_shift.y() + (q.y - m_picture.height() / 2.0) * scale};
+    const auto on = onPicture(q);
+    return {width() / 2.0 + m_shift.x() + (on.x() - m_picture.width() / 2.0) * scale,
+            height() / 2.0 + m_shift.y() + (on.y() - m_picture.height() / 2.0) * scale};
 }
 
 methods::PicturePoint MarkedPicture::placeAt(const QPointF& at) const {
     const double scale = fit() * m_zoom;
-    return {m_picture.width() / 2.0 + (at.x() - width() / 2.0 - m_shift.x()) / scale,
-            m_picture.height() / 2.0 + (at.y() - height() / 2.0 - m_shift.y()) / scale};
+    return kept({m_picture.width() / 2.0 + (at.x() - width() / 2.0 - m_shift.x()) / scale,
+                 m_picture.height() / 2.0 + (at.y() - height() / 2.0 - m_shift.y()) / scale});
+}
+
+QPointF MarkedPicture::onPicture(const methods::PicturePoint& q) const { return m_turn.map(QPointF(q.x, q.y)); }
+
+methods::PicturePoint MarkedPicture::kept(const QPointF& on) const {
+    const auto q = m_turn.inverted().map(on);
+    return {q.x(), q.y()};
+}
+
+methods::PicturePoint MarkedPicture::keptWithin(const QPointF& on) const {
+    return kept({std::clamp(on.x(), 0.0, m_picture.width() * 1.0),
+                 std::clamp(on.y(), 0.0, m_picture.height() * 1.0)});
 }
 
 std::vector<methods::PicturePoint>& MarkedPicture::pointsOf(int mark) {
@@ -136,7 +149,7 @@ std::optional<MarkedPicture::Grip> MarkedPicture::gripAt(const QPointF& at) {
 }
 
 void MarkedPicture::add(const methods::PicturePoint& q) {
-    if (q.x < 0 || q.y < 0 || q.x > m_picture.width() || q.y > m_picture.height()) return;
+    if (!QRectF(QPointF(), QSizeF(m_picture.size())).contains(onPicture(q))) return;
     m_begun.push_back(q);
     m_grip = Grip{ofBegun, m_begun.size() - 1};
     if (m_begun.size() == placesOf(m_tool))
@@ -186,9 +199,7 @@ void MarkedPicture::mouseMoveEvent(QMouseEvent* event) {
     if (m_panning) {
         m_shift += event->position() - m_last;
     } else if (m_dragging && m_grip) {
-        const auto q = placeAt(event->position());
-        pointsOf(m_grip->mark)[m_grip->point] = {std::clamp(q.x, 0.0, m_picture.width() * 1.0),
-                                                 std::clamp(q.y, 0.0, m_picture.height() * 1.0)};
+        pointsOf(m_grip->mark)[m_grip->point] = keptWithin(onPicture(placeAt(event->position())));
         emit changed();
     }
     m_last = event->position();
@@ -220,8 +231,7 @@ void MarkedPicture::keyPressEvent(QKeyEvent* event) {
     const auto nudge = [&](double dx, double dy) {
         if (!m_grip || m_grip->point >= pointsOf(m_grip->mark).size()) return;
         auto& q = pointsOf(m_grip->mark)[m_grip->point];
-        q = {std::clamp(q.x + dx * step, 0.0, m_picture.width() * 1.0),
-             std::clamp(q.y + dy * step, 0.0, m_picture.height() * 1.0)};
+        q = keptWithin(onPicture(q) + step * QPointF(dx, dy));
         update();
         emit changed();
     };
@@ -276,7 +286,8 @@ void MarkedPicture::paintEvent(QPaintEvent*) {
     QPainter p(this);
     p.setRenderHints(QPainter::Antialiasing | QPainter::SmoothPixmapTransform);
     p.fillRect(rect(), theme().ground);
-    const auto corner = shownAt({0, 0}), end = shownAt({m_picture.width() * 1.0, m_picture.height() * 1.0});
+    const auto corner = shownAt(kept({0, 0})),
+               end = shownAt(kept({m_picture.width() * 1.0, m_picture.height() * 1.0}));
     p.drawPixmap(QRectF(corner, end), m_picture, m_picture.rect());
     const auto draw = [&](int mark, const std::vector<methods::PicturePoint>& points, bool closed,
                           const QColor& ink, const QString& name, Qt::PenStyle style) {

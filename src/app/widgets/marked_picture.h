@@ -1,7 +1,7 @@
 // A photograph on which places are clicked, dragged and nudged.
 #pragma once
 
-#include <QPixmap>
+#include "widgets/photo.h"
 #include <QWidget>
 #include <anvil/methods/picture.h>
 #include <optional>
@@ -14,7 +14,7 @@ public:
     /// What a click begins or goes on with: the known length, the known rectangle, or a mark.
     enum class Tool { length, rectangle, distance, angle, area, whole };
 
-    MarkedPicture(const QPixmap& picture, methods::PictureMarks marks, QWidget* parent = nullptr);
+    MarkedPicture(const Photo& picture, methods::PictureMarks marks, QWidget* parent = nullptr);
 
     const methods::PictureMarks& marks() const { return m_marks; }
     /// Changes what is not clicked: known lengths, names, what a click is good to.
@@ -54,12 +54,18 @@ private:
     };
     static constexpr int ofScale = -1, ofBegun = -2;
     std::vector<methods::PicturePoint>& pointsOf(int mark);
+    /// A place as it is kept, in pixels of the picture as it is turned, and back; `keptWithin` the nearest on
+    /// it.
+    QPointF onPicture(const methods::PicturePoint& place) const;
+    methods::PicturePoint kept(const QPointF& on) const;
+    methods::PicturePoint keptWithin(const QPointF& on) const;
     std::optional<Grip> gripAt(const QPointF& at);
     void add(const methods::PicturePoint& place);
     void finish();
     void zoomBy(double factor, const QPointF& about);
     double fit() const;
     QPixmap m_picture;
+    QTransform m_turn; ///< from places as they are kept to pixels of the picture
     methods::PictureMarks m_marks;
     std::vector<methods::PicturePoint> m_begun;
     Tool m_tool = Tool::length;

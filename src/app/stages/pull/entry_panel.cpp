@@ -4,6 +4,7 @@
 #include "shell/pictures_list.h"
 #include "shell/preferences.h"
 #include "theme/theme.h"
+#include "widgets/photo.h"
 #include "widgets/path_question.h"
 #include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
@@ -353,7 +354,7 @@ bool EntryPanel::eventFilter(QObject* watched, QEvent* event) {
 void EntryPanel::choosePicture() {
     const auto path =
         QFileDialog::getOpenFileName(this, tr("Picture"), preferences::folder(preferences::Folder::pictures),
-                                     tr("Pictures (*.png *.jpg *.jpeg *.webp *.bmp *.gif)"));
+                                     tr("Pictures (*.%1)").arg(pictureEndings().join(" *.")));
     if (!path.isEmpty()) measureOn(path, {});
 }
 
@@ -364,10 +365,9 @@ void EntryPanel::measureOn(const QString& path, const QString& key) {
     const auto name = QFileInfo(path).fileName();
     const auto bytes = tables::readFile(QFile::encodeName(path).toStdString(), tables::mostPictureBytes);
     if (!bytes) return m_session.say(tr("%1: %2.").arg(name, qs(bytes.error().message)), true);
-    QPixmap picture;
-    if (!picture.loadFromData(QByteArray::fromStdString(*bytes)))
-        return m_session.say(tr("%1 is no picture that can be measured on.").arg(name), true);
-    PictureDialog dialog(picture, name, {}, pictureTargets(work::measuredFields(*data, *piece, nullptr)), key,
+    const auto picture = photoFrom(QByteArray::fromStdString(*bytes));
+    if (!picture) return m_session.say(tr("%1: %2.").arg(name, qs(picture.error().message)), true);
+    PictureDialog dialog(*picture, name, {}, pictureTargets(work::measuredFields(*data, *piece, nullptr)), key,
                          m_session.units(), this);
     if (dialog.exec() != QDialog::Accepted) return;
     m_taken.push_back(

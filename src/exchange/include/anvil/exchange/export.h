@@ -9,10 +9,17 @@
 
 namespace anvil::exchange {
 
-/// Writes everything of a project into a folder, which is made if it is not there; gives the files it wrote.
-/// `progress` gets 0 … 1 and ends it by false. Error: there is something in the folder already, or it cannot
-/// be written.
-Expected<QStringList> exportProject(const store::Project& project, const QString& folder,
-                                    const std::function<bool(double)>& progress = {});
+/// What an export wrote, and what it could not.
+struct Exported {
+    QStringList files;
+    QStringList leftOut; ///< a sentence for each curve or file that is damaged in the project
+};
+
+/// Writes everything of a project into a folder, which is made if it is not there. A curve or file that is
+/// damaged in the project is left out, so that the rest can be rescued; the pull of such a curve says so and
+/// does not count. `progress` gets 0 … 1 and ends it by false. Error: there is something in the folder
+/// already, or it cannot be written.
+Expected<Exported> exportProject(const store::Project& project, const QString& folder,
+                                 const std::function<bool(double)>& progress = {});
 
 } // namespace anvil::exchange

@@ -35,6 +35,7 @@ struct Package {
     std::vector<store::SetupRow> setups; ///< `Pull::setup` points to their ids
     std::map<Id, rig::Setup> told;       ///< by study: a rig of which only its limit was told
     std::vector<KeptFile> files;         ///< `Attachment::file` counts them from 1
+    std::vector<std::string> unknown; ///< files and folders in it that nothing names: they are not taken in
 };
 
 /// Whether this folder or archive is a package: it holds studies.csv.

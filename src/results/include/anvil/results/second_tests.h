@@ -2,7 +2,7 @@
 #pragma once
 
 #include <anvil/results/verdict.h>
-#include <functional>
+#include <vector>
 
 namespace anvil::results {
 
@@ -12,10 +12,8 @@ struct SecondTests {
     std::optional<double> pooledP; ///< on logarithms, with the spread all groups of the pair's family share
 };
 
-/// Of every pair of the verdict, in its order; empty for those that are not wanted. The family is the
-/// condition of two options, or the option of two conditions.
-std::vector<SecondTests> secondTests(
-    const Verdict& verdict,
-    const std::function<bool(const PairResult&)>& wanted = [](const PairResult&) { return true; });
+/// Of every pair of the verdict, in its order; empty for those that are not wanted (`wanted` empty: all are).
+/// The family is the condition of two options, or the option of two conditions.
+std::vector<SecondTests> secondTests(const Verdict& verdict, const std::vector<bool>& wanted = {});
 
 } // namespace anvil::results

@@ -27,7 +27,8 @@ struct Sureness {
 
 /// The values of a condition without which another group would lead, or a pair of their group that is tested
 /// on values alone would be called otherwise (a pair that is drawn is not drawn again, and Holm's steps of
-/// the other pairs stay). A group of one has nothing to be left out of. Nothing where a window is wanted.
+/// the other pairs stay); of a condition with more than mostOptionsInFull groups only who leads is looked at.
+/// A group of one has nothing to be left out of. Nothing where a window is wanted.
 std::vector<Odd> oddOnesOut(const Results& results, const Verdict& verdict);
 
 /// All of it.

@@ -55,7 +55,7 @@ struct Side {
 struct Comparison {
     std::optional<double>
         ratio; ///< of the typical values, a to b; of the pooled test that of geometric means
-    /// 95 %: the ratios that the pair's own test does not reject; an open end is 0 or infinity
+    /// 95 %, of draws and counts; the others' follows from ratioTest: see overPair
     std::optional<std::pair<double, double>> ratioInterval;
     std::optional<std::pair<double, double>> drawnFamily, drawnSame; ///< of draws: see overFamily, ofSameness
     std::optional<RatioTest> ratioTest; ///< what these follow from; none of draws and counts
@@ -108,9 +108,11 @@ void judge(std::span<Comparison> family, std::span<const SidePair> groups, doubl
 /// over the pairs that were tested.
 void decide(std::span<Comparison> family, std::span<const SidePair> groups, double margin);
 
+/// The 95 % interval of the ratio: the ratios that the pair's own test does not reject; an open end is 0 or
+/// infinity. Worked out when it is asked for, as those below: a large family has many.
+std::optional<std::pair<double, double>> overPair(const Comparison& comparison);
 /// The interval that agrees with the word: at the level of the pair's step of Holm, 95 % over all pairs of
-/// the family. Of a pair that was judged; of counts the single one. Worked out when it is asked for: a large
-/// family has many.
+/// the family. Of a pair that was judged; of counts the single one.
 std::optional<std::pair<double, double>> overFamily(const Comparison& comparison);
 /// The 90 % interval, which is what "the same" promises.
 std::optional<std::pair<double, double>> ofSameness(const Comparison& comparison);

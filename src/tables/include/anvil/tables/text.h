@@ -30,8 +30,10 @@ std::vector<std::string> splitFields(std::string_view line, char delimiter);
 
 /// The beginning of a text, of at most so many bytes and never cut within a character.
 std::string_view shortened(std::string_view text, std::size_t most);
-/// A field of a comma-separated file: quoted where it must be, and with a ' before what a spreadsheet would
-/// take for a formula (it begins, blanks apart, with = + - @ and is no number).
+/// A text with a ' before it where a spreadsheet would take it for a formula: it begins, blanks apart, with
+/// = + - @ and is no number.
+std::string noFormula(std::string_view text);
+/// A field of a comma-separated file: quoted where it must be, and no formula.
 std::string csvField(std::string_view text);
 
 /// Without blanks around it and, if it has them, without its quotes.

@@ -96,8 +96,13 @@ struct ImportChoices {
     bool lossAllowed = false; ///< files that lose more than one row in fifty are taken all the same
 };
 
+/// Bounds of what a folder is taken for: the whole disk is no folder of logs.
+inline constexpr int mostFilesLookedAt = 100'000, mostFilesOfFolder = 20'000;
+inline constexpr qint64 mostBytesOfFolder = 4'000'000'000;
+
 /// The files of a list in which folders stand for all the files below them that can hold a log or a table.
-QStringList filesIn(const QStringList& paths);
+/// Links to folders are not followed. `stop` cancels. Error: cancelled, or a folder beyond the bounds.
+Expected<QStringList> filesIn(const QStringList& paths, const std::atomic<bool>* stop = nullptr);
 
 /// Another pattern for the names of all rows that were not typed by hand.
 void rename(ImportPlan& plan, const tables::NamePattern& pattern);
@@ -151,7 +156,7 @@ Expected<Imported> importValues(OpenProject& project, const domain::StudyData& i
                                 const tables::ValueTable& table, const quantity::Unit* unit,
                                 const QString& sourceName);
 
-/// A first guess at option and condition names for a new study called after the files' folder.
+/// A new study called after the folder that the files lie in, or the folder that was given.
 domain::Study studyFor(const QStringList& paths, int position);
 
 } // namespace anvil::work
