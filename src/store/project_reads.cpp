@@ -287,7 +287,7 @@ Expected<std::vector<JournalEntry>> entries(const QSqlDatabase& db, const QStrin
         "s ON s.of = 'journal' AND s.row = j.id " +
             which,
         values, [&](const Query& q) {
-            sound = sound && q.id(6) == sealOf(q, 0, 6);
+            sound = sound && q.id(6) == sealOf(q.row(), 0, 6);
             out.push_back({q.id(0), q.id(4), q.string(1), q.string(2), q.string(3),
                            QJsonDocument::fromJson(q.bytes(5)).array()});
         });

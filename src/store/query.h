@@ -51,6 +51,7 @@ public:
     std::optional<double> number(int column) const {
         return null(column) ? std::nullopt : std::optional(m_query.value(column).toDouble());
     }
+    const QSqlQuery& row() const { return m_query; } ///< as it stands
     QByteArray bytes(int column) const { return m_query.value(column).toByteArray(); }
 
 private:

@@ -44,11 +44,11 @@ const SealedTable& sealedTable(const QString& table) {
     throw std::logic_error("no sealed table " + table.toStdString());
 }
 
-qint64 sealOf(const Query& row, int first, int columns) {
+qint64 sealOf(const QSqlQuery& row, int first, int columns) {
     QByteArray all;
     for (int i = first; i < first + columns; ++i) {
         const auto v = row.value(i);
-        if (row.null(i))
+        if (row.isNull(i))
             all.append('0');
         else if (v.typeId() == QMetaType::LongLong)
             put(all, 'i', v.toLongLong());
@@ -62,16 +62,23 @@ qint64 sealOf(const Query& row, int first, int columns) {
     return static_cast<qint64>(XXH3_64bits(all.constData(), static_cast<std::size_t>(all.size())));
 }
 
-Expected<void> seal(const QSqlDatabase& db, const SealedTable& table, Id key) {
+Expected<void> seal(Statements& statements, const SealedTable& table, Id key) {
     const auto id = static_cast<qlonglong>(key);
     const QString find = table.find;
-    Query row(db, select(table, "WHERE " + find), QVariantList(find.count('?'), id));
-    if (row.next())
-        return Query(db, "INSERT OR REPLACE INTO seal (of, row, checksum) VALUES (?, ?, ?)",
-                     {QString(table.table), id, sealOf(row, 1, columnsOf(table))})
-            .done();
-    if (auto ok = row.done(); !ok) return ok;
-    return Query(db, "DELETE FROM seal WHERE of = ? AND row = ?", {QString(table.table), id}).done();
+    const auto done = [](const Prepared& p) -> Expected<void> {
+        if (p.ok()) return {};
+        return fail("The project cannot be read (" + p.error().toStdString() + ").");
+    };
+    std::optional<qint64> sum;
+    {
+        auto row = statements.run(select(table, "WHERE " + find), QVariantList(find.count('?'), id));
+        if (row.next()) sum = sealOf(row.query(), 1, columnsOf(table));
+        if (!row.ok()) return done(row);
+    }
+    if (!sum)
+        return done(statements.run("DELETE FROM seal WHERE of = ? AND row = ?", {QString(table.table), id}));
+    return done(statements.run("INSERT OR REPLACE INTO seal (of, row, checksum) VALUES (?, ?, ?)",
+                               {QString(table.table), id, *sum}));
 }
 
 std::vector<SealedTable> sealedTablesOf(int version) {
@@ -94,7 +101,7 @@ Expected<void> sealAll(const QSqlDatabase& db) {
         std::vector<std::pair<Id, qint64>> all;
         const auto columns = columnsOf(table);
         auto read = each(db, select(table), {},
-                         [&](const Query& q) { all.emplace_back(q.id(0), sealOf(q, 1, columns)); });
+                         [&](const Query& q) { all.emplace_back(q.id(0), sealOf(q.row(), 1, columns)); });
         if (!read) return read;
         for (const auto& [key, sum] : all)
             if (auto ok = Query(db, "INSERT INTO seal (of, row, checksum) VALUES (?, ?, ?)",
@@ -118,7 +125,7 @@ QStringList brokenSeals(const QSqlDatabase& db, const SealedTable& table) {
     const auto read = each(db, select(table), {}, [&](const Query& q) {
         const auto it = seals.find(q.id(0));
         if (it == seals.end()) return foreign.push_back(q.id(0));
-        if (it->second != sealOf(q, 1, columns)) wrong.push_back(q.id(0));
+        if (it->second != sealOf(q.row(), 1, columns)) wrong.push_back(q.id(0));
         seals.erase(it);
     });
     if (!read) return {QString::fromStdString(read.error().message)};

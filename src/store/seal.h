@@ -2,6 +2,7 @@
 #pragma once
 
 #include "query.h"
+#include "statements.h"
 #include <QStringList>
 #include <vector>
 
@@ -41,11 +42,11 @@ std::vector<SealedTable> sealedTablesOf(int version);
 
 /// Checksum (XXH3, 64 bits) of the columns of the current row from `first` on: a byte for each one's type,
 /// then its value; text and blobs with their length before them.
-qint64 sealOf(const Query& row, int first, int columns);
+qint64 sealOf(const QSqlQuery& row, int first, int columns);
 
 /// Seals a row as it stands in the file now, or takes away the seal of one that is gone. Error: the database
 /// does not take it.
-Expected<void> seal(const QSqlDatabase& db, const SealedTable& table, Id key);
+Expected<void> seal(Statements& statements, const SealedTable& table, Id key);
 /// Seals everything, for a file of a version that had no seals.
 Expected<void> sealAll(const QSqlDatabase& db);
 

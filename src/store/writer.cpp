@@ -4,6 +4,7 @@
 #include "packing.h"
 #include "samples.h"
 #include "seal.h"
+#include "statements.h"
 #include <QJsonDocument>
 #include <QSqlRecord>
 #include <anvil/curve/pyramid.h>
@@ -12,7 +13,9 @@
 
 namespace anvil::store {
 
-Writer::Writer(QSqlDatabase& database) : m_database(database) {}
+Writer::Writer(QSqlDatabase& database)
+    : m_database(database), m_statements(std::make_unique<Statements>(database)) {}
+Writer::~Writer() = default;
 
 void Writer::failWith(const QString& message) {
     if (m_error.isEmpty()) m_error = message;
@@ -27,18 +30,17 @@ bool Writer::known(const QString& table) {
 }
 
 QJsonObject Writer::row(const QString& table, Id id) {
-    QSqlQuery q(m_database);
-    if (!q.prepare("SELECT * FROM \"" + table + "\" WHERE id = ?")) {
-        failWith(q.lastError().text());
-        return {};
-    }
-    q.addBindValue(static_cast<qlonglong>(id));
+    auto found =
+        m_statements->run("SELECT * FROM \"" + table + "\" WHERE id = ?", {static_cast<qlonglong>(id)});
     QJsonObject out;
-    if (q.exec() && q.next())
-        for (int i = 0; i < q.record().count(); ++i)
-            out[q.record().fieldName(i)] =
-                q.value(i).isNull() ? QJsonValue(QJsonValue::Null) : QJsonValue::fromVariant(q.value(i));
-    if (q.lastError().isValid()) failWith(q.lastError().text());
+    if (found.next()) {
+        const auto names = found.query().record();
+        for (int i = 0; i < names.count(); ++i) {
+            const auto v = found.query().value(i);
+            out[names.fieldName(i)] = v.isNull() ? QJsonValue(QJsonValue::Null) : QJsonValue::fromVariant(v);
+        }
+    }
+    if (!found.ok()) failWith(found.error());
     return out;
 }
 
@@ -113,19 +115,15 @@ void Writer::addToJournal(const QString& at, const QString& who, const QString& 
 
 void Writer::seal(const QString& table, Id key) {
     if (failed()) return;
-    if (auto ok = store::seal(m_database, sealedTable(table), key); !ok)
+    if (auto ok = store::seal(*m_statements, sealedTable(table), key); !ok)
         failWith(QString::fromStdString(ok.error().message));
 }
 
 Id Writer::run(const QString& sql, const QVariantList& values) {
     if (failed()) return 0;
-    QSqlQuery q(m_database);
-    bool ok = q.prepare(sql);
-    for (const auto& v : values)
-        q.addBindValue(v);
-    ok = ok && q.exec();
-    if (!ok) failWith(q.lastError().text());
-    return ok ? q.lastInsertId().toLongLong() : 0;
+    const auto done = m_statements->run(sql, values);
+    if (!done.ok()) failWith(done.error());
+    return done.ok() ? done.query().lastInsertId().toLongLong() : 0;
 }
 
 void Writer::addChunk(Id curve, int channel, int sequence, std::size_t samples, const PackedChunk& chunk) {

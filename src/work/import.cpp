@@ -69,18 +69,21 @@ class Squares {
 public:
     Squares(store::Writer& writer, const domain::StudyData& study) : m_writer(writer), m_study(study) {
         if (!m_study.study.id) m_study.study.id = writer.add(study.study);
+        for (const auto& s : m_study.specimens)
+            m_taken[{s.option, s.condition}].insert(s.replicate);
     }
     Id specimen(const QString& optionName, const QString& conditionName, int replicate) {
         domain::Specimen s;
         s.option = named<domain::Option>(m_study.options, optionName);
         s.condition = named<domain::Condition>(
             m_study.conditions, conditionName.isEmpty() ? QStringLiteral("As tested") : conditionName);
-        std::set<int> taken;
-        for (const auto& other : m_study.specimens)
-            if (other.option == s.option && other.condition == s.condition) taken.insert(other.replicate);
-        if (replicate <= 0 || replicate > domain::bounds::replicate || taken.contains(replicate))
-            for (replicate = 1; taken.contains(replicate);)
+        auto& taken = m_taken[{s.option, s.condition}];
+        if (replicate <= 0 || replicate > domain::bounds::replicate || taken.contains(replicate)) {
+            replicate = 1; // the first that is free
+            for (auto at = taken.lower_bound(1); at != taken.end() && *at == replicate; ++at)
                 ++replicate;
+        }
+        taken.insert(replicate);
         s.study = m_study.study.id;
         s.replicate = replicate;
         s.label = domain::freshLabel(m_study, s.option, s.condition, replicate);
@@ -105,6 +108,7 @@ private:
     }
     store::Writer& m_writer;
     domain::StudyData m_study;
+    std::map<std::pair<Id, Id>, std::set<int>> m_taken; ///< replicates, by option and condition
 };
 
 /// A log by the answers that were given, those about columns where they help.

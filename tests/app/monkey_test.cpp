@@ -5,6 +5,7 @@
 
 #include "shell/session.h"
 #include <QAbstractItemView>
+#include <QAccessible>
 #include <QClipboard>
 #include <QComboBox>
 #include <QDateTime>
@@ -109,7 +110,25 @@ private:
         return w;
     }
 
+    /// What a screen reader asks for: name, place and children, some levels down.
+    static void hear(QAccessibleInterface* of, int levels) {
+        if (!of || !of->isValid()) return;
+        (void)of->text(QAccessible::Name);
+        (void)of->rect();
+        (void)of->state();
+        if (auto* table = of->tableInterface())
+            for (int row = 0; row < std::min(5, table->rowCount()); ++row)
+                for (int column = 0; column < table->columnCount(); ++column)
+                    if (auto* cell = table->cellAt(row, column)) (void)cell->text(QAccessible::Name);
+        for (int i = 0; levels > 0 && i < std::min(30, of->childCount()); ++i)
+            hear(of->child(i), levels - 1);
+    }
+
     void act() {
+        if (below(5) == 0) {
+            hear(QAccessible::queryAccessibleInterface(QApplication::focusWidget()), 2);
+            hear(QAccessible::queryAccessibleInterface(ground()), 3);
+        }
         ++m_deep;
         if (auto* files = qobject_cast<QFileDialog*>(QApplication::activeModalWidget())) {
             note("closes", "a file dialog");
@@ -334,6 +353,7 @@ struct Chance : Window {};
 TEST_F(Chance, NothingItDoesBreaksTheWindow) {
     const auto seed = static_cast<unsigned>(fromEnvironment("ANVIL_MONKEY_SEED", 1));
     const int actions = fromEnvironment("ANVIL_MONKEY_ACTIONS", 300);
+    QAccessible::setActive(true);
     openDemo();
     Monkey monkey(*window, session().project()->file().path(), seed, actions);
     const bool before = HasFailure();

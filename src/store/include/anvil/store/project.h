@@ -72,11 +72,16 @@ struct KeptReading {
     curve::Reading reading;
 };
 
+class Statements;
+
 /// Handed to the function given to Project::write; every change goes through it, so that the journal is
 /// complete. After the first failure the rest does nothing and the whole transaction is rolled back.
 class Writer {
 public:
     explicit Writer(QSqlDatabase& database);
+    ~Writer();
+    Writer(const Writer&) = delete;
+    Writer& operator=(const Writer&) = delete;
 
     /// Adds a value of the domain as a row and returns its id; an id other than 0 is kept. Of Study, Option,
     /// Condition, Specimen, Pull and Attachment.
@@ -134,6 +139,7 @@ private:
     void layTogether(const CurveSummary& summary);
     QJsonObject row(const QString& table, Id id);
     QSqlDatabase& m_database;
+    std::unique_ptr<Statements> m_statements;
     QJsonArray m_changes;
     QString m_error;
     Id m_journalId = 0;
