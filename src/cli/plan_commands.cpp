@@ -146,7 +146,8 @@ Expected<Output> plan(const std::string& path, const std::string& title, const s
     for (const auto& [pull, why] : project.readings(data->study.id).unreadable) {
         const auto label = data->specimenAt(data->pull(pull)->specimen).label;
         unread.push_back({{"specimen", label}, {"sentence", why}});
-        out.text += fmt::format("{}: its curve cannot be read, so it is not among what was pulled. {}\n", label, why);
+        out.text +=
+            fmt::format("{}: its curve cannot be read, so it is not among what was pulled. {}\n", label, why);
     }
     if (!unread.empty()) out.json["unread"] = unread;
     for (std::size_t i = 0; i < p.runOrder.size(); ++i)

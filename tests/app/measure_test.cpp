@@ -7,11 +7,11 @@
 #include "stages/rig/path_panel.h"
 #include "widgets/photo.h"
 #include <QBuffer>
-#include <QImageReader>
 #include <QComboBox>
 #include <QDialog>
 #include <QDropEvent>
 #include <QImage>
+#include <QImageReader>
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>

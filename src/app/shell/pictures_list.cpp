@@ -136,8 +136,7 @@ void PicturesList::measure() {
     const auto bytes = file->unpack();
     if (!m_session.tell(bytes)) return;
     const auto picture = photoFrom(*bytes);
-    if (!picture)
-        return m_session.say(tr("%1: %2.").arg(qs(a.name), qs(picture.error().message)), true);
+    if (!picture) return m_session.say(tr("%1: %2.").arg(qs(a.name), qs(picture.error().message)), true);
     const auto id = pull->id; // the pull itself may lie elsewhere once the dialog is closed
     PictureDialog dialog(*picture, qs(a.name), a.marks,
                          pictureTargets(work::measuredFields(*data, data->specimenAt(pull->specimen), pull)),

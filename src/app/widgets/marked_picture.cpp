@@ -116,7 +116,9 @@ methods::PicturePoint MarkedPicture::placeAt(const QPointF& at) const {
                  m_picture.height() / 2.0 + (at.y() - height() / 2.0 - m_shift.y()) / scale});
 }
 
-QPointF MarkedPicture::onPicture(const methods::PicturePoint& q) const { return m_turn.map(QPointF(q.x, q.y)); }
+QPointF MarkedPicture::onPicture(const methods::PicturePoint& q) const {
+    return m_turn.map(QPointF(q.x, q.y));
+}
 
 methods::PicturePoint MarkedPicture::kept(const QPointF& on) const {
     const auto q = m_turn.inverted().map(on);

@@ -9,8 +9,8 @@
 
 namespace anvil::app {
 
-/// A picture the right way up. Places on it are kept as they lie in the file, before it is turned: `turn` leads
-/// from there to what is shown.
+/// A picture the right way up. Places on it are kept as they lie in the file, before it is turned: `turn`
+/// leads from there to what is shown.
 struct Photo {
     Photo(QPixmap p) : picture(std::move(p)) {} // NOLINT: a pixmap is a photo that lies as it should
     Photo(QPixmap p, const QTransform& t) : picture(std::move(p)), turn(t) {}

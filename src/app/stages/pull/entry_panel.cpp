@@ -4,8 +4,8 @@
 #include "shell/pictures_list.h"
 #include "shell/preferences.h"
 #include "theme/theme.h"
-#include "widgets/photo.h"
 #include "widgets/path_question.h"
+#include "widgets/photo.h"
 #include "widgets/picture_view.h"
 #include "widgets/plain_text.h"
 #include "widgets/row_editor.h"
@@ -367,8 +367,8 @@ void EntryPanel::measureOn(const QString& path, const QString& key) {
     if (!bytes) return m_session.say(tr("%1: %2.").arg(name, qs(bytes.error().message)), true);
     const auto picture = photoFrom(QByteArray::fromStdString(*bytes));
     if (!picture) return m_session.say(tr("%1: %2.").arg(name, qs(picture.error().message)), true);
-    PictureDialog dialog(*picture, name, {}, pictureTargets(work::measuredFields(*data, *piece, nullptr)), key,
-                         m_session.units(), this);
+    PictureDialog dialog(*picture, name, {}, pictureTargets(work::measuredFields(*data, *piece, nullptr)),
+                         key, m_session.units(), this);
     if (dialog.exec() != QDialog::Accepted) return;
     m_taken.push_back(
         {name, QByteArray::fromStdString(*bytes), QFileInfo(path).lastModified(), dialog.marks()});
