@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <system_error>
 #include <thread>
 
 namespace anvil::stats {
@@ -260,8 +261,14 @@ void compareAll(std::span<Comparison> family, std::span<const SidePair> groups, 
     const auto threads = std::clamp<std::size_t>(family.size() / worthAThread, 1,
                                                  std::max(1U, std::thread::hardware_concurrency()));
     std::vector<std::jthread> others;
-    for (std::size_t k = 1; k < threads; ++k)
-        others.emplace_back(some, family.size() * k / threads, family.size() * (k + 1) / threads);
+    for (std::size_t k = 1; k < threads; ++k) {
+        const auto from = family.size() * k / threads, to = family.size() * (k + 1) / threads;
+        try {
+            others.emplace_back(some, from, to);
+        } catch (const std::system_error&) { // the machine has no thread left
+            some(from, to);
+        }
+    }
     some(0, family.size() / threads);
 }
 

@@ -89,7 +89,9 @@ QString SamplesDigest::done() const { return hex(XXH3_128bits_digest(m_state.get
 QString digest(const curve::Curve& curve) {
     SamplesDigest d;
     for (const auto& [kind, unit, name, values] : channelsOf(curve)) {
-        d.channel(kind, name);
+        // As it will be read back: the database keeps UTF-16, which has no place for a mark of byte order or
+        // for bytes that are no letter.
+        d.channel(kind, QString::fromStdString(name).toStdString());
         d.values(values->data(), values->size() * sizeof(double));
     }
     return d.done();

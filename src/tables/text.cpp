@@ -99,7 +99,8 @@ Expected<void> decodeAny(std::string_view bytes, Text& out) {
     if (bytes.empty()) return fail("the file is empty");
     out.encoding = "UTF-8";
     if (bytes.starts_with("\xEF\xBB\xBF")) {
-        bytes.remove_prefix(3);
+        while (bytes.starts_with("\xEF\xBB\xBF")) // one more of each program that it went through
+            bytes.remove_prefix(3);
     } else if (auto wide = fromUtf32(bytes)) {
         out.encoding = "UTF-32";
         out.storage = std::move(*wide);

@@ -225,7 +225,7 @@ TEST(SpoiledPackages, AreRefusedOrTakenInWhole) {
         QDir(dir.filePath("again")).removeRecursively();
         const auto again = exportProject((*open)->file(), dir.filePath("again"));
         ASSERT_TRUE(again) << seed << ": " << again.error().message;
-        EXPECT_TRUE(again->leftOut.isEmpty()) << seed;
+        EXPECT_TRUE(again->leftOut.isEmpty()) << seed << ": " << again->leftOut.join(" ").toStdString();
         const auto back = readPackage(dir.filePath("again"));
         EXPECT_TRUE(back) << seed << ": " << (back ? "" : back.error().message);
     }

@@ -107,6 +107,27 @@ struct DamagedFile : testing::Test {
     }
 };
 
+/// Names that no database can hold letter by letter do not make a curve look damaged.
+TEST_F(DamagedFile, ACurveWithAnOddNameIsNotDamaged) {
+    Id id = 0;
+    curve::Curve c;
+    for (int k = 0; k < 50; ++k) {
+        c.time.push_back(k);
+        c.force.push_back(k);
+    }
+    c.others = {{"\xEF\xBB\xBFtime", "s", c.time},
+                {"Gr\xF6\xDF"
+                 "e",
+                 "N", c.force},
+                {"", "", c.force}};
+    const auto p = std::move(*Project::open(path));
+    ASSERT_TRUE(p->write("Odd", [&](Writer& w) { id = w.addCurve(c); }));
+    const auto back = p->curve(id);
+    ASSERT_TRUE(back) << back.error().message;
+    EXPECT_EQ(back->force, c.force);
+    EXPECT_TRUE(p->check().problems.isEmpty());
+}
+
 TEST_F(DamagedFile, AChangedNumberIsTold) {
     for (const char* change :
          {"UPDATE pull SET value = value + 1 WHERE id = 7", "UPDATE study SET margin = 0.2",

@@ -298,6 +298,13 @@ TEST(Log, AnotherUnitIsSeenBetweenThreadsToo) {
     EXPECT_EQ(two.otherUnitAt, half + 3);
 }
 
+// Each program it went through may have put a mark of byte order before it.
+TEST(Log, MarksOfByteOrderAreNoLetters) {
+    const auto log = readOk("\xEF\xBB\xBF\xEF\xBB\xBFTime (s),Force (N)\n0,1\n1,20\n2,300\n3,4\n");
+    ASSERT_EQ(log.runs.size(), 1U);
+    EXPECT_EQ(log.runs[0].curve.time.size(), 4U);
+}
+
 // A stranger's file: any bytes give a log or a sentence, never a crash.
 TEST(Log, AnyBytesGiveAnAnswer) {
     unsigned state = 7;

@@ -54,11 +54,14 @@ QPixmap smallPhoto(const QByteArray& bytes, int most) {
 }
 
 QStringList pictureEndings() {
-    QStringList out;
-    const auto known = QImageReader::supportedImageFormats();
-    for (const char* ending : {"png", "jpg", "jpeg", "webp", "bmp", "gif"})
-        if (known.contains(ending)) out << QString::fromLatin1(ending);
-    return out;
+    static const auto all = [] {
+        QStringList out;
+        const auto known = QImageReader::supportedImageFormats();
+        for (const char* ending : {"png", "jpg", "jpeg", "webp", "bmp", "gif"})
+            if (known.contains(ending)) out << QString::fromLatin1(ending);
+        return out;
+    }();
+    return all;
 }
 
 } // namespace anvil::app
