@@ -302,6 +302,11 @@ private:
     void pull(const domain::StudyData& data, const domain::Pull& p) {
         const auto& name = pullNames[p.id];
         const bool lost = damaged.contains(p.id);
+        // What the tester set aside stays so; what would count has nothing left to count by.
+        const bool out = p.standing == domain::Standing::aside || p.standing == domain::Standing::voided;
+        const auto reason = lost ? (p.reason.empty() ? "" : p.reason + " ") +
+                                       std::string("Its curve is damaged and was left out.")
+                                 : p.reason;
         auto rest = p.outcome;
         const auto& method = results::methodOf(data, data.specimenAt(p.specimen));
         entered(data, name, method, rest.entered);
@@ -316,11 +321,11 @@ private:
                     {"specimen", data.specimenAt(p.specimen).label},
                     {"at", p.performedAt},
                     {"by", p.operatorName},
-                    {"standing", lost ? domain::word(domain::Standing::notRead)
+                    {"standing", lost && !out ? domain::word(domain::Standing::notRead)
                                  : p.standing == domain::Standing::counts && !p.outcome.standingSaid
                                      ? "" // follows from the rest
                                      : domain::word(p.standing)},
-                    {"reason", lost ? "Its curve is damaged and was left out." : p.reason},
+                    {"reason", reason},
                     {"broke", p.outcome.part},
                     {"mode", p.outcome.mode},
                     {"end", p.outcome.end ? std::to_string(p.outcome.end) : ""},

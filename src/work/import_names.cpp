@@ -52,15 +52,16 @@ Expected<QStringList> filesIn(const QStringList& paths, const std::atomic<bool>*
             continue;
         }
         QStringList inside;
-        QDirIterator it(path, QDir::Files, QDirIterator::Subdirectories);
+        QDirIterator it(path, QDir::Files | QDir::Dirs | QDir::NoDotAndDotDot, QDirIterator::Subdirectories);
         while (it.hasNext()) {
             const QFileInfo file(it.next());
             if (stop && *stop) return fail("Cancelled.");
             if (++looked > mostFilesLookedAt)
-                return fail(path.toStdString() + fmt::format(": more than {} files lie below it; choose the "
-                                                             "folder that holds the logs",
-                                                             mostFilesLookedAt));
-            if (!endings().contains(file.suffix().toLower())) continue;
+                return fail(path.toStdString() +
+                            fmt::format(": more than {} files and folders lie below it; choose the "
+                                        "folder that holds the logs",
+                                        mostFilesLookedAt));
+            if (file.isDir() || !endings().contains(file.suffix().toLower())) continue;
             bytes += file.size();
             inside << file.filePath();
             if (inside.size() > mostFilesOfFolder || bytes > mostBytesOfFolder)

@@ -186,6 +186,7 @@ TEST(Rescue, DamagedCurvesAndFilesAreLeftOutAndSaid) {
                 }
                 pull.curve = w.addCurve(c);
                 if (i == 2) damagedCurve = pull.curve;
+                if (i == 2) pull.note = "kept";
                 const auto id = w.add(pull);
                 domain::Attachment a;
                 a.pull = id;
@@ -226,6 +227,7 @@ TEST(Rescue, DamagedCurvesAndFilesAreLeftOutAndSaid) {
     ASSERT_EQ(data.pulls.size(), 3u);
     EXPECT_EQ(data.pulls[1].standing, domain::Standing::notRead);
     EXPECT_NE(data.pulls[1].reason.find("damaged"), std::string::npos);
+    EXPECT_EQ(data.pulls[1].note, "kept");
     EXPECT_EQ(data.pulls[2].standing, domain::Standing::counts);
 }
 

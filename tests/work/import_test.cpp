@@ -416,6 +416,9 @@ TEST(Folders, AreGoneThroughWithinBounds) {
     EXPECT_EQ(*all, (QStringList{dir.filePath("logs/b.csv"), dir.filePath("logs/deep/a.txt")}));
     const std::atomic<bool> stop = true;
     EXPECT_FALSE(filesIn({dir.filePath("logs")}, &stop));
+    ASSERT_TRUE(QDir(dir.path()).mkpath("bare/nothing/in/here"));
+    EXPECT_FALSE(filesIn({dir.filePath("bare")}, &stop)) << "also where there are only folders";
+    EXPECT_EQ(filesIn({dir.filePath("bare")}), QStringList{});
     QFile large(dir.filePath("logs/large.csv"));
     ASSERT_TRUE(large.open(QIODevice::WriteOnly) && large.resize(mostBytesOfFolder)); // takes no room
     const auto heavy = filesIn({dir.filePath("logs")});
