@@ -6,6 +6,7 @@
 #include <QFileInfo>
 #include <algorithm>
 #include <anvil/domain/bounds.h>
+#include <anvil/domain/labels.h>
 #include <anvil/domain/spoken.h>
 #include <anvil/results/evidence.h>
 #include <anvil/tables/file.h>
@@ -67,48 +68,62 @@ QString layoutText(const tables::Layout& layout) {
 /// Finds or makes the options, conditions and specimens of one study while writing.
 class Squares {
 public:
-    Squares(store::Writer& writer, const domain::StudyData& study) : m_writer(writer), m_study(study) {
+    Squares(store::Writer& writer, const domain::StudyData& study)
+        : m_writer(writer), m_study(study), m_labels(study) {
         if (!m_study.study.id) m_study.study.id = writer.add(study.study);
         for (const auto& s : m_study.specimens)
-            m_taken[{s.option, s.condition}].insert(s.replicate);
+            m_taken[{s.option, s.condition}].replicates.insert(s.replicate);
+        for (const auto& o : m_study.options)
+            m_options.emplace(keyOf(QString::fromStdString(o.name)), o.id);
+        for (const auto& c : m_study.conditions)
+            m_conditions.emplace(keyOf(QString::fromStdString(c.name)), c.id);
     }
     Id specimen(const QString& optionName, const QString& conditionName, int replicate) {
         domain::Specimen s;
-        s.option = named<domain::Option>(m_study.options, optionName);
-        s.condition = named<domain::Condition>(
-            m_study.conditions, conditionName.isEmpty() ? QStringLiteral("As tested") : conditionName);
+        s.option = named(m_study.options, m_options, optionName);
+        s.condition = named(m_study.conditions, m_conditions,
+                            conditionName.isEmpty() ? QStringLiteral("As tested") : conditionName);
         auto& taken = m_taken[{s.option, s.condition}];
-        if (replicate <= 0 || replicate > domain::bounds::replicate || taken.contains(replicate)) {
-            replicate = 1; // the first that is free
-            for (auto at = taken.lower_bound(1); at != taken.end() && *at == replicate; ++at)
-                ++replicate;
-        }
-        taken.insert(replicate);
+        if (replicate <= 0 || replicate > domain::bounds::replicate || taken.replicates.contains(replicate))
+            replicate = taken.firstFree();
+        taken.replicates.insert(replicate);
         s.study = m_study.study.id;
         s.replicate = replicate;
-        s.label = domain::freshLabel(m_study, s.option, s.condition, replicate);
+        s.label = m_labels.fresh(m_study, s.option, s.condition, replicate);
         s.id = m_writer.add(s);
-        m_study.specimens.push_back(s);
         return s.id;
     }
 
 private:
-    template <class T> Id named(std::vector<T>& all, const QString& name) {
-        for (const auto& x : all)
-            if (QString::fromStdString(x.name).simplified().compare(name.simplified(), Qt::CaseInsensitive) ==
-                0)
-                return x.id;
+    /// The replicates of a square; the first that is free is found from where it was last.
+    struct Taken {
+        std::set<int> replicates;
+        int lookFrom = 1;
+        int firstFree() {
+            while (replicates.contains(lookFrom))
+                ++lookFrom;
+            return lookFrom;
+        }
+    };
+    using Names = std::map<QString, Id>;
+    /// Names differ neither by case nor by blanks.
+    static QString keyOf(const QString& name) { return name.simplified().toCaseFolded(); }
+    template <class T> Id named(std::vector<T>& all, Names& known, const QString& name) {
+        const auto [at, isNew] = known.try_emplace(keyOf(name), Id{});
+        if (!isNew) return at->second;
         T made;
         made.study = m_study.study.id;
         made.position = static_cast<int>(all.size());
         domain::giveName(made, sentenceCase(name.simplified()).toStdString());
-        made.id = m_writer.add(made);
+        at->second = made.id = m_writer.add(made);
         all.push_back(made);
         return made.id;
     }
     store::Writer& m_writer;
     domain::StudyData m_study;
-    std::map<std::pair<Id, Id>, std::set<int>> m_taken; ///< replicates, by option and condition
+    domain::Labels m_labels;
+    std::map<std::pair<Id, Id>, Taken> m_taken; ///< by option and condition
+    Names m_options, m_conditions;
 };
 
 /// A log by the answers that were given, those about columns where they help.

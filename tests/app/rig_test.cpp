@@ -1,5 +1,6 @@
 // Rig and Pull against a live virtual rig, by keys alone.
 #include "harness.h"
+#include "squeezed.h"
 #include "store/disks.h"
 
 #include "shell/bench_line.h"
@@ -223,6 +224,7 @@ TEST_F(AtTheRig, ClosingUnderLoadStopsTheRigAndAsks) {
         QTimer::singleShot(200, window.get(), [&asked, button, this] {
             auto* box = window->findChild<QMessageBox*>("closeUnderLoad");
             ASSERT_TRUE(box);
+            EXPECT_EQ(squeezedIn(box).join('\n').toStdString(), "");
             asked = box->text() + ' ' + box->informativeText();
             for (auto* b : box->buttons())
                 if (b->text().remove('&') == QLatin1String(button)) b->click();

@@ -2,16 +2,15 @@
 // outside the window; what does not fit scrolls.
 #include "harness.h"
 
+#include "help/help_window.h"
 #include "shell/import_sheet.h"
 #include "shell/picture_dialog.h"
+#include "squeezed.h"
 #include "stages/curves/reading_form.h"
+#include "stages/verdict/trail.h"
 #include "stages/verdict/verdict_forms.h"
 #include "theme/theme.h"
 
-#include <QAbstractScrollArea>
-#include <QCheckBox>
-#include <QComboBox>
-#include <QLabel>
 #include <QTabWidget>
 #include <QTimer>
 #include <anvil/work/board_commands.h>
@@ -20,46 +19,10 @@
 namespace anvil::app {
 namespace {
 
-/// The view it scrolls in, if any.
-const QWidget* viewportOf(const QWidget* w) {
-    for (const auto* p = w->parentWidget(); p; p = p->parentWidget())
-        if (const auto* area = qobject_cast<const QAbstractScrollArea*>(p)) return area->viewport();
-    return nullptr;
-}
-
-QString textOf(const QWidget* w) {
-    if (const auto* b = qobject_cast<const QAbstractButton*>(w)) return b->text();
-    if (const auto* e = qobject_cast<const QLineEdit*>(w))
-        return e->text().isEmpty() ? e->placeholderText() : e->text();
-    if (const auto* c = qobject_cast<const QComboBox*>(w)) return c->currentText();
-    if (const auto* l = qobject_cast<const QLabel*>(w)) return l->text();
-    return {};
-}
-
 struct Squeezed : Window {
-    /// What is wrong with what is on show now in a window, a line each.
-    static QStringList faults(QWidget* top) {
-        QStringList out;
-        const QRect inside(QPoint(), top->size());
-        for (auto* w : top->findChildren<QWidget*>()) {
-            const auto text = textOf(w);
-            if (!w->isVisible() || text.isEmpty() || w->window() != top) continue;
-            const auto name =
-                QStringLiteral("%1 \"%2\" (%3)")
-                    .arg(QString::fromLatin1(w->metaObject()->className()), text.left(40), w->objectName());
-            if (w->height() + 1 < w->fontMetrics().height())
-                out << name + QStringLiteral(" is %1 px high, its text %2")
-                                  .arg(w->height())
-                                  .arg(w->fontMetrics().height());
-            const QRect at(w->mapTo(top, QPoint()), w->size());
-            if (qobject_cast<QAbstractButton*>(w) && !viewportOf(w) && !inside.contains(at))
-                out << name + QStringLiteral(" lies outside the window");
-        }
-        return out;
-    }
     static void look(const QString& where, QWidget* top) {
         settle();
-        const auto bad = faults(top);
+        const auto bad = squeezedIn(top);
         EXPECT_TRUE(bad.isEmpty()) << where.toStdString() << " at " << top->width() << " x " << top->height()
                                    << ", text " << textScale() << ":\n  "
                                    << bad.mid(0, 8).join("\n  ").toStdString();
@@ -92,6 +55,17 @@ struct Squeezed : Window {
         lookAtDialog(of + ", arrangements", [&] { askArrangements(session(), w); });
         if (pull) lookAtDialog(of + ", set aside", [&] { askAside(session(), pull, w); });
         if (pull) lookAtDialog(of + ", how to read", [&] { askHowToRead(session(), w); });
+        lookAtDialog(of + ", about", [&] { showAbout(w); });
+        lookAtDialog(of + ", help", [&] {
+            HelpWindow help(w);
+            help.exec();
+        });
+        const auto metric = domain::metric("peak");
+        if (const auto& v = session().verdict(metric); !v.groups.empty())
+            lookAtDialog(of + ", where from", [&] {
+                TrailDialog trail(session(), metric, v, 0, "mean", w);
+                trail.exec();
+            });
         lookAtDialog(of + ", a photo", [&] {
             QPixmap picture(900, 600);
             picture.fill(Qt::gray);

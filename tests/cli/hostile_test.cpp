@@ -181,78 +181,156 @@ TEST_F(Hostile, ADamagedCurveIsNamed) {
 }
 
 /// Words of the command line in any order: an answer, or one line. ANVIL_ARGUMENTS: how many of them.
+/// What a command takes, by kind of word.
+struct Grammar {
+    const char* command;
+    QStringList positionals;
+    std::vector<std::pair<const char*, const char*>> options; ///< flag and kind of its value; "" for a switch
+};
+
+const std::vector<Grammar>& grammars() {
+    static const std::vector<Grammar> all{
+        {"convert", {"quantity", "unit"}, {}},
+        {"read",
+         {"log"},
+         {{"--time", "column"},
+          {"--force", "column"},
+          {"--displacement", "column"},
+          {"--sheet", "column"},
+          {"--force-unit", "unit"},
+          {"--time-unit", "unit"},
+          {"--displacement-unit", "unit"},
+          {"--run", "count"},
+          {"--rig-limit", "quantity"}}},
+        {"simulate", {"model"}, {{"--seed", "count"}, {"--to", "rows"}, {"--truth", "truth"}}},
+        {"methods", {}, {}},
+        {"derive", {"method", "entry", "entry", "entry"}, {}},
+        {"stats",
+         {"table"},
+         {{"--sheet", "column"}, {"--allow-loss", ""}, {"--margin", "number"}, {"--all-pairs", ""}}},
+        {"rank", {"table"}, {{"--allow-loss", ""}, {"--seed", "count"}, {"--draws", "many"}}},
+        {"replicates", {}, {{"--cv", "number"}, {"--difference", "number"}, {"--power", "number"}}},
+        {"plan", {"project"}, {{"--study", "study"}, {"--now", "clock"}}},
+        {"verdict",
+         {"project"},
+         {{"--study", "study"}, {"--metric", "metric"}, {"--to", "picture"}, {"--all-pairs", ""}}},
+        {"import",
+         {"new", "log", "table"},
+         {{"--study", "study"},
+          {"--option", "study"},
+          {"--condition", "study"},
+          {"--force", "column"},
+          {"--time", "column"},
+          {"--force-unit", "unit"},
+          {"--time-unit", "unit"},
+          {"--rig-limit", "quantity"},
+          {"--comma", "comma"},
+          {"--read-at", "reading"},
+          {"--as-it-stands", ""},
+          {"--allow-loss", ""},
+          {"--values", ""}}},
+        {"check", {"project"}, {}},
+        {"export", {"project"}, {{"--to", "folder"}}},
+        {"report",
+         {"project"},
+         {{"--to", "page"}, {"--study", "study"}, {"--force-unit", "unit"}, {"--length-unit", "unit"}}},
+    };
+    return all;
+}
+
 TEST_F(Hostile, ArgumentsByChance) {
     const int asked = qEnvironmentVariableIntValue("ANVIL_ARGUMENTS");
     const int count = asked > 0 ? asked : 60;
     const auto path = demo();
-    const auto log = file("a_b_1.csv", "Time (s),Force (N)\n0,1\n1,2\n2,3\n3,4\n");
+    const auto log = file("a_b_1.csv", "Time (s),Force (N)\n0,1\n1,2\n2,3\n3,4\n4,0\n");
     const auto table = file("v.csv", "option,value,unit\na,1,N\na,2,N\nb,3,N\nb,4,N\n");
-    const QStringList commands{"read", "stats", "rank",   "replicates", "simulate", "import", "verdict",
-                               "plan", "check", "export", "report",     "methods",  "derive", "convert"};
-    const QStringList firsts{path, path, log, table, "pull-out", "pin-shear", "12 kN"};
-    const QStringList words{path,
-                            log,
-                            table,
-                            "--json",
-                            "--to",
-                            "--study",
-                            "--metric",
-                            "--margin",
-                            "--seed",
-                            "--force",
-                            "--unit",
-                            "--option",
-                            "--condition",
-                            "--values",
-                            "--all-pairs",
-                            "--read-at",
-                            "--help",
-                            "--version",
-                            "--now",
-                            "--cv",
-                            "--difference",
-                            "--power",
-                            "",
-                            " ",
-                            "-",
-                            "--",
-                            "--no-such",
-                            "10",
-                            "-1",
-                            "1e999",
-                            "nan",
-                            "peak",
-                            "N",
-                            "kN",
-                            "12.5 kN",
-                            "=1+1",
-                            "a\nb",
-                            QString(5000, 'x'),
-                            "/dev/null",
-                            "/no/such/file",
-                            dir.path(),
-                            dir.filePath("out.csv"),
-                            dir.filePath("out.pdf"),
-                            dir.filePath("new.anvil"),
-                            "display",
-                            "2026-05-04T09:00:00",
-                            "pull-out",
-                            QString::fromUtf8("Gr\u00f6\u00dfe")};
+    const std::map<QString, QStringList> sound{
+        {"project", {path}},
+        {"new", {path, dir.filePath("new.anvil"), dir.filePath("other.anvil")}},
+        {"log", {log}},
+        {"table", {table}},
+        {"quantity", {"12 kN", "3 1/4 in", "800 lbf", "5,5 kN", "90 deg", "20 min", "1.5 ft-lb"}},
+        {"unit", {"N", "kN", "lbf", "kgf", "mm", "in", "s", "ms"}},
+        {"column", {"1", "2", "Time (s)", "Force (N)", "time", "force"}},
+        {"count", {"1", "2", "7"}},
+        {"many", {"1000", "20000"}},
+        {"number", {"5", "10", "20", "0.8"}},
+        {"model", {"pull-out", "brittle-bond", "wire-rope", "yielding-metal"}},
+        {"method",
+         {"axial-pull", "pin-shear", "lap-shear", "tension-coupon", "three-point-bend", "torque", "drop"}},
+        {"entry", {"peak=3 kN", "diameter=4 mm", "peak=800 lbf", "span=100 mm", "area=2 cm2", "mass=3 kg"}},
+        {"metric", {"peak", "stiffness", "energy", "first_slip"}},
+        {"study", {"Net clips", "Ground pegs", "Hose-clamp screws"}},
+        {"clock", {"2026-05-04T09:00:00", "2026-05-04"}},
+        {"reading", {"display", "piece"}},
+        {"comma", {"decimal", "grouping"}},
+        {"rows", {"out.csv", "second.csv", "out.pdf"}},
+        {"truth", {"out.json", "out.csv"}},
+        {"picture", {"out.png", "out.svg", "out.jpg"}},
+        {"page", {"out.pdf", "out.html", "out.txt", "out.svg"}},
+    };
+    const QStringList odd{"",
+                          " ",
+                          "-",
+                          "--",
+                          "--no-such",
+                          "--help",
+                          "--version",
+                          "--json",
+                          "0",
+                          "-1",
+                          "1e999",
+                          "nan",
+                          "-5 N",
+                          "1e308 kN",
+                          "99999999999999999999",
+                          "=1+1",
+                          "a\nb",
+                          QString(5000, 'x'),
+                          "/dev/null",
+                          "/no/such/file",
+                          dir.path(),
+                          path,
+                          log,
+                          table,
+                          "12.5 kN",
+                          QString::fromUtf8("Gr\u00f6\u00dfe")};
     unsigned state = 11;
     const auto below = [&](qsizetype n) {
         state = state * 1664525 + 1013904223;
         return static_cast<qsizetype>(state >> 8) % n;
     };
+    int folders = 0;
+    const auto wordOf = [&](const QString& kind) {
+        if (below(16) == 0) return odd[below(odd.size())];
+        if (kind == "folder") return dir.filePath(QString("folder %1").arg(folders++));
+        const auto& from = sound.at(kind);
+        const auto word = from[below(from.size())];
+        return word.startsWith("out.") ? dir.filePath(word) : word;
+    };
     std::map<int, int> ends;
     for (int i = 0; i < count; ++i) {
-        QStringList arguments{commands[below(commands.size())]};
-        if (below(4) > 0) arguments << firsts[below(firsts.size())];
-        for (auto n = below(5); n > 0; --n)
-            arguments << words[below(words.size())];
+        const auto& grammar = grammars()[static_cast<std::size_t>(below(std::ssize(grammars())))];
+        QStringList arguments{grammar.command};
+        for (const auto& kind : grammar.positionals)
+            arguments << wordOf(kind);
+        for (const auto& [flag, kind] : grammar.options) {
+            // What must be told mostly is; the rest now and then.
+            const bool needed =
+                QStringList{"--to", "--seed", "--cv", "--difference"}.contains(QString(flag)) &&
+                QString(grammar.command) != "verdict";
+            if (needed ? below(16) == 0 : below(4) != 0) continue;
+            arguments << flag;
+            if (*kind) arguments << wordOf(kind);
+        }
+        if (below(3) == 0) arguments << "--json";
+        if (below(8) == 0) arguments.insert(below(arguments.size()), odd[below(odd.size())]);
+        if (below(12) == 0) arguments.removeAt(below(arguments.size()));
         ++ends[anvil(arguments).status];
         if (HasFailure()) break;
     }
     EXPECT_EQ(anvil({"check", path}).status, 0) << "the project is whole after all of it";
+    EXPECT_GT(ends[0], count / 5) << "the words are too odd to reach a command";
     std::cout << "measured: " << count << " sets of arguments: " << ends[0] << " answers, " << ends[2]
               << " not understood, " << ends[3] << " refused\n";
 }

@@ -1,3 +1,4 @@
+#include <anvil/domain/labels.h>
 #include <anvil/plan/pieces.h>
 #include <anvil/plan/timetable.h>
 #include <anvil/results/evidence.h>
@@ -5,6 +6,7 @@
 
 #include <gtest/gtest.h>
 #include <numbers>
+#include <set>
 
 namespace anvil::plan {
 namespace {
@@ -103,6 +105,15 @@ TEST(Labels, FollowTheSchemeOfThePlan) {
     s.label = "pin";
     d.specimens.push_back(s);
     EXPECT_EQ(freshLabel(d, 2, 11, 3), "pina") << "never used twice";
+    // However many there are: every one is new, and of letters and digits.
+    Labels labels(d);
+    std::set<std::string> all{"pin"};
+    for (int n = 1; n <= 2000; ++n) {
+        const auto l = labels.fresh(d, 2, 11, n);
+        EXPECT_TRUE(all.insert(l).second) << l;
+        EXPECT_EQ(l.find_first_not_of("abcdefghijklmnopqrstuvwxyz0123456789-"), std::string::npos) << l;
+    }
+    EXPECT_TRUE(all.contains("pinz") && all.contains("pinaa") && all.contains("pinzz"));
 }
 
 TEST(Stretch, InTheUnitThatFits) {
