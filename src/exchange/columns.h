@@ -1,21 +1,10 @@
 // The tables of a package and their columns: what is read, what is written, what docs/exchange.md describes.
 #pragma once
 
+#include "plain_columns.h"
 #include <array>
-#include <span>
-#include <string_view>
 
 namespace anvil::exchange {
-
-/// A column; `refersTo`: "file.column" of what its cells name.
-struct Column {
-    std::string_view name, holds, refersTo = {};
-};
-
-struct TableKind {
-    std::string_view file;
-    std::span<const Column> columns;
-};
 
 inline constexpr Column studyColumn{"study", "title of its study; may be empty where there is one",
                                     "studies.study"};
@@ -40,70 +29,77 @@ inline constexpr Column studyColumns[] = {
     {"note", ""},
     {"plan", "what else is planned, as in docs/file-format.md"},
 };
-inline constexpr Column optionColumns[] = {
-    studyColumn,
-    {"option", "its name"},
-    {"kind", "what it is, such as wire rope"},
-    {"cost", "of one, a number"},
-    {"currency", "of the cost"},
-    {"weight", "of one, such as 120 g"},
-    {"rating", "the maker's promise, such as 4 kN"},
-    {"rating_basis", "what that promises: breaking load, working load"},
-    {"grade", "of its material"},
-    {"geometry", "what it looks like"},
-    {"note", ""},
+inline constexpr Plain<domain::Option> plainOfOption[] = {
+    words<&domain::Option::kind>("kind", "what it is, such as wire rope"),
+    amount<&domain::Option::unitCost, quantity::Dimension::money>("cost", "of one, a number"),
+    words<&domain::Option::currency>("currency", "of the cost"),
+    amount<&domain::Option::weight, quantity::Dimension::mass>("weight", "of one, such as 120 g"),
+    amount<&domain::Option::rating, quantity::Dimension::force>("rating",
+                                                                "the maker's promise, such as 4 kN"),
+    words<&domain::Option::ratingBasis>("rating_basis", "what that promises: breaking load, working load"),
+    words<&domain::Option::grade>("grade", "of its material"),
+    words<&domain::Option::geometry>("geometry", "what it looks like"),
+    words<&domain::Option::note>("note", ""),
 };
-inline constexpr Column conditionColumns[] = {
-    studyColumn,
-    {"condition", "its name"},
-    {"value", "on the axis, such as 20 °C"},
-    {"levels", "what it sets, parted by semicolons"},
-    {"note", ""},
+inline constexpr auto optionColumns = joined({studyColumn, {"option", "its name"}}, plainOfOption);
+inline constexpr Plain<domain::Condition> plainOfCondition[] = {
+    words<&domain::Condition::note>("note", ""),
 };
-inline constexpr Column specimenColumns[] = {
-    studyColumn,
-    {"specimen", "its label"},
-    {"option", "what it is of", "options.option"},
-    {"condition", "in which condition", "conditions.condition"},
-    {"replicate", "its number in its square, from 1"},
-    {"batch", "the lot it comes from"},
-    {"block", "the sheet or piece it was made in"},
-    {"history", "prior loads, heat, ageing"},
-    {"other_end", "the option at its other end", "options.option"},
-    {"x", "from the left edge of its block"},
-    {"y", "from the lower edge of its block"},
-    {"measured", "measures with what was wanted, as in docs/file-format.md"},
-    {"note", ""},
+inline constexpr auto conditionColumns = joined({studyColumn,
+                                                 {"condition", "its name"},
+                                                 {"value", "on the axis, such as 20 °C"},
+                                                 {"levels", "what it sets, parted by semicolons"}},
+                                                plainOfCondition);
+inline constexpr Plain<domain::Specimen> plainOfSpecimen[] = {
+    words<&domain::Specimen::batch>("batch", "the lot it comes from"),
+    words<&domain::Specimen::block>("block", "the sheet or piece it was made in"),
+    words<&domain::Specimen::history>("history", "prior loads, heat, ageing"),
+    amount<&domain::Specimen::x, quantity::Dimension::length>("x", "from the left edge of its block"),
+    amount<&domain::Specimen::y, quantity::Dimension::length>("y", "from the lower edge of its block"),
+    words<&domain::Specimen::note>("note", ""),
 };
-inline constexpr Column pullColumns[] = {
-    studyColumn,
-    {"pull", "a name for it; other tables mean it by that"},
-    {"specimen", "what was pulled", "specimens.specimen"},
-    {"at", "when, as in 2026-05-04T09:30:00"},
-    {"by", "who"},
-    {"standing", "counts, at least, at most, between, aside, void, not read; empty: by what is known"},
-    {"reason", "why it stands so"},
-    {"broke", "the part that broke; empty: nothing, or nobody said"},
-    {"mode", "how it failed"},
-    {"end", "which end failed, from 1"},
-    {"limited_by", "what ended it: broke, topped out, stopped, link lost …"},
-    {"afterwards", "bent, stuck, still works"},
-    {"curve", "its curve, a file of the package such as curves/A1-1.csv"},
-    {"beside", "curves of devices read at the same time, parted by semicolons"},
-    {"metric", "of a result that was typed as one number"},
-    {"value", "that result, such as >9 kN"},
-    {"upper", "its upper end where it is between two"},
-    {"as_typed", "as it was typed"},
-    {"practice", "yes: on a virtual bench"},
-    {"looked", "yes: somebody has looked at its curve"},
-    {"recording", "running or interrupted where it was not ended"},
-    {"source", "where it comes from"},
-    {"rig", "the rig it was pulled on", "setups.rig"},
-    {"rig_version", "which version of its set-up"},
-    {"reading", "how its curve is read, as in docs/file-format.md"},
-    {"outcome", "what else happened, as in docs/file-format.md"},
-    {"note", ""},
+inline constexpr auto specimenColumns =
+    joined({studyColumn,
+            {"specimen", "its label"},
+            {"option", "what it is of", "options.option"},
+            {"condition", "in which condition", "conditions.condition"},
+            {"replicate", "its number in its square, from 1"},
+            {"other_end", "the option at its other end", "options.option"},
+            {"measured", "measures with what was wanted, as in docs/file-format.md"}},
+           plainOfSpecimen);
+inline constexpr Plain<domain::Pull> plainOfPull[] = {
+    words<&domain::Pull::operatorName>("by", "who"),
+    yes<&domain::Pull::practice>("practice", "yes: on a virtual bench"),
+    yes<&domain::Pull::looked>("looked", "yes: somebody has looked at its curve"),
+    words<&domain::Pull::sourceName>("source", "where it comes from"),
+    words<&domain::Pull::note>("note", ""),
 };
+inline constexpr auto pullColumns = joined(
+    {
+        studyColumn,
+        {"pull", "a name for it; other tables mean it by that"},
+        {"specimen", "what was pulled", "specimens.specimen"},
+        {"at", "when, as in 2026-05-04T09:30:00"},
+        {"standing", "counts, at least, at most, between, aside, void, not read; empty: by what is known"},
+        {"reason", "why it stands so"},
+        {"broke", "the part that broke; empty: nothing, or nobody said"},
+        {"mode", "how it failed"},
+        {"end", "which end failed, from 1"},
+        {"limited_by", "what ended it: broke, topped out, stopped, link lost …"},
+        {"afterwards", "bent, stuck, still works"},
+        {"curve", "its curve, a file of the package such as curves/A1-1.csv"},
+        {"beside", "curves of devices read at the same time, parted by semicolons"},
+        {"metric", "of a result that was typed as one number"},
+        {"value", "that result, such as >9 kN"},
+        {"upper", "its upper end where it is between two"},
+        {"as_typed", "as it was typed"},
+        {"recording", "running or interrupted where it was not ended"},
+        {"rig", "the rig it was pulled on", "setups.rig"},
+        {"rig_version", "which version of its set-up"},
+        {"reading", "how its curve is read, as in docs/file-format.md"},
+        {"outcome", "what else happened, as in docs/file-format.md"},
+    },
+    plainOfPull);
 inline constexpr Column inputColumns[] = {
     studyColumn,
     {"of", "a specimen's or a pull's name; empty: the study"},

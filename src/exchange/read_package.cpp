@@ -223,15 +223,7 @@ void PackageReader::options() {
         if (!names(*data).options.emplace(o.name, o.id).second)
             return row.wrong("option", fmt::format("\"{}\" is there twice", o.name));
         names(*data).optionsTold = true;
-        o.kind = row.text("kind");
-        o.unitCost = row.quantity("cost", quantity::Dimension::money);
-        o.currency = row.text("currency");
-        o.weight = row.quantity("weight", quantity::Dimension::mass);
-        o.rating = row.quantity("rating", quantity::Dimension::force);
-        o.ratingBasis = row.text("rating_basis");
-        o.grade = row.text("grade");
-        o.geometry = row.text("geometry");
-        o.note = row.text("note");
+        readPlain(row, o, plainOfOption);
         data->options.push_back(std::move(o));
     });
 }
@@ -255,7 +247,7 @@ void PackageReader::conditions() {
         names(*data).conditionsTold = true;
         if (row.has("levels")) c.levels = partsOf(row.text("levels"));
         if (row.text("levels") == "-") c.levels.clear(); // its name only looks as if it set several things
-        c.note = row.text("note");
+        readPlain(row, c, plainOfCondition);
         if (row.has("value")) {
             const auto unit = quantity::findUnit(axisUnits[data->study.title]);
             auto entry = quantity::parseEntry(row.text("value"),
@@ -285,12 +277,7 @@ void PackageReader::specimens() {
         auto& last = names(*data).lastReplicate[{s.option, s.condition}];
         s.replicate = row.whole("replicate").value_or(last + 1);
         last = std::max(last, s.replicate);
-        s.batch = row.text("batch");
-        s.block = row.text("block");
-        s.history = row.text("history");
-        s.note = row.text("note");
-        s.x = row.quantity("x", quantity::Dimension::length);
-        s.y = row.quantity("y", quantity::Dimension::length);
+        readPlain(row, s, plainOfSpecimen);
         if (row.has("other_end") && s.option && s.condition) {
             const auto end = option(row, *data, "other_end");
             auto& square = data->study.plan.squareFor(s.option, s.condition);
@@ -402,7 +389,7 @@ void PackageReader::pulls() {
             !QDateTime::fromString(QString::fromStdString(row.text("at")), Qt::ISODate).isValid())
             return row.wrong("at",
                              fmt::format("\"{}\" is no time such as 2026-05-04T09:30:00", row.text("at")));
-        p.operatorName = row.text("by");
+        readPlain(row, p, plainOfPull);
         if (row.has("standing")) {
             const auto standing = standingOf(row.text("standing"));
             if (!standing)
@@ -427,10 +414,6 @@ void PackageReader::pulls() {
             if (!recording) return row.wrong("recording", "it is running or interrupted, or nothing");
             p.recording = *recording;
         }
-        p.practice = row.yes("practice");
-        p.looked = row.yes("looked");
-        p.sourceName = row.text("source");
-        p.note = row.text("note");
         if (row.has("rig")) {
             const int version = row.whole("rig_version").value_or(1);
             for (const auto& s : m_out.setups)

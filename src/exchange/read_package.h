@@ -68,7 +68,4 @@ private:
 /// Whether an input of a specimen is a length that was measured, which is kept as a reading.
 bool isMeasure(const methods::Input& input, const std::string& text);
 
-/// A quantity with as many digits as tell it from any other.
-std::string exactText(double si, quantity::Dimension dimension);
-
 } // namespace anvil::exchange

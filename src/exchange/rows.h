@@ -1,7 +1,7 @@
 // Rows of a table of a package, cell by cell, with sentences that say where something is wrong.
 #pragma once
 
-#include "columns.h"
+#include "column.h"
 #include "csv.h"
 #include "folder.h"
 #include <anvil/quantity/entry.h>
@@ -76,6 +76,9 @@ private:
     CsvTable m_table;
     std::map<std::string_view, std::size_t> m_places;
 };
+
+/// A quantity as it is written in a cell: with as many digits as tell it from any other.
+std::string exactText(double si, quantity::Dimension dimension);
 
 /// A hundredth of a plain number, with all of its digits; empty where it is none.
 std::optional<double> shareFrom(std::string_view percent);

@@ -202,17 +202,9 @@ private:
     }
 
     void option(const domain::StudyData& data, const domain::Option& o) {
-        options.row({{"study", title(data)},
-                     {"option", o.name},
-                     {"kind", o.kind},
-                     {"cost", maybe(o.unitCost, Dimension::money)},
-                     {"currency", o.currency},
-                     {"weight", maybe(o.weight, Dimension::mass)},
-                     {"rating", maybe(o.rating, Dimension::force)},
-                     {"rating_basis", o.ratingBasis},
-                     {"grade", o.grade},
-                     {"geometry", o.geometry},
-                     {"note", o.note}});
+        Cells cells{{"study", title(data)}, {"option", o.name}};
+        addPlain(cells, o, plainOfOption);
+        options.row(cells);
     }
 
     void condition(const domain::StudyData& data, const domain::Condition& c) {
@@ -224,12 +216,13 @@ private:
         else if (levels.empty())
             levels.assign(1, '-'); // none, whatever its name looks like
         const auto unit = quantity::findUnit(data.study.plan.axisUnit);
-        conditions.row(
-            {{"study", title(data)},
-             {"condition", c.name},
-             {"value", c.value ? exactText(*c.value, unit ? (*unit)->dimension : Dimension::ratio) : ""},
-             {"levels", levels},
-             {"note", c.note}});
+        Cells cells{
+            {"study", title(data)},
+            {"condition", c.name},
+            {"value", c.value ? exactText(*c.value, unit ? (*unit)->dimension : Dimension::ratio) : ""},
+            {"levels", levels}};
+        addPlain(cells, c, plainOfCondition);
+        conditions.row(cells);
     }
 
     void specimen(const domain::StudyData& data, const domain::Specimen& s) {
@@ -251,20 +244,15 @@ private:
                 return input->of == methods::Of::specimen && !isMeasure(*input, f.text);
             });
         if (!inputRows) rest.inputs = s.inputs;
-        specimens.row(
-            {{"study", title(data)},
-             {"specimen", s.label},
-             {"option", optionName(data, s.option)},
-             {"condition", data.conditionAt(s.condition).name},
-             {"replicate", std::to_string(s.replicate)},
-             {"batch", s.batch},
-             {"block", s.block},
-             {"history", s.history},
-             {"other_end", square ? optionName(data, square->otherEnd) : ""},
-             {"x", maybe(s.x, Dimension::length)},
-             {"y", maybe(s.y, Dimension::length)},
-             {"measured", rest == store::PieceTexts{} ? "" : store::pieceToJson(rest).toStdString()},
-             {"note", s.note}});
+        Cells cells{{"study", title(data)},
+                    {"specimen", s.label},
+                    {"option", optionName(data, s.option)},
+                    {"condition", data.conditionAt(s.condition).name},
+                    {"replicate", std::to_string(s.replicate)},
+                    {"other_end", square ? optionName(data, square->otherEnd) : ""},
+                    {"measured", rest == store::PieceTexts{} ? "" : store::pieceToJson(rest).toStdString()}};
+        addPlain(cells, s, plainOfSpecimen);
+        specimens.row(cells);
         for (const auto& m : s.measured)
             for (const auto& i : method.inputs)
                 if (rows && m.name == i.title && i.of != methods::Of::pull)
@@ -320,7 +308,6 @@ private:
                     {"pull", name},
                     {"specimen", data.specimenAt(p.specimen).label},
                     {"at", p.performedAt},
-                    {"by", p.operatorName},
                     {"standing", lost && !out ? domain::word(domain::Standing::notRead)
                                  : p.standing == domain::Standing::counts && !p.outcome.standingSaid
                                      ? "" // follows from the rest
@@ -332,11 +319,8 @@ private:
                     {"limited_by", p.outcome.limit ? domain::word(*p.outcome.limit) : ""},
                     {"afterwards", p.outcome.afterwards},
                     {"curve", p.curve && !lost ? curveName(p.id) : ""},
-                    {"practice", p.practice ? "yes" : ""},
-                    {"looked", p.looked ? "yes" : ""},
-                    {"recording", domain::key(p.recording)},
-                    {"source", p.sourceName},
-                    {"note", p.note}};
+                    {"recording", domain::key(p.recording)}};
+        addPlain(cells, p, plainOfPull);
         if (p.settings != curve::ReadingSettings{} || p.curve)
             cells.emplace_back("reading", store::settingsToJson(p.settings).toStdString());
         if (rest != domain::Outcome{})

@@ -217,7 +217,7 @@ Expected<void> Project::Private::makeFile() const {
         if (error.isEmpty() && !db.transaction()) error = db.lastError().text();
         must(QStringLiteral("PRAGMA application_id = %1").arg(applicationId));
         must(QStringLiteral("PRAGMA user_version = %1").arg(schemaVersion));
-        for (const char* sql : schema)
+        for (const auto& sql : schema())
             must(sql);
         if (error.isEmpty() && !db.commit()) error = db.lastError().text();
         must("PRAGMA journal_mode = WAL");

@@ -19,8 +19,8 @@ QString migrate(const QString& file, int version) {
             const auto must = [&](const QString& sql) {
                 if (error.isEmpty() && !q.exec(sql)) error = q.lastError().text();
             };
-            for (auto v = static_cast<std::size_t>(version); v < schemaVersion; ++v)
-                for (const char* sql : migrations[v - 1])
+            for (int v = version; v < schemaVersion; ++v)
+                for (const auto& sql : migrationFrom(v))
                     must(sql);
             must("DELETE FROM seal"); // they were looked at, and the rows have changed
             must(QStringLiteral("PRAGMA user_version = %1").arg(schemaVersion));

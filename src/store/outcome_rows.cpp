@@ -1,8 +1,8 @@
 // What happened at a pull beside its number, as stored: see docs/file-format.md.
 #include "json_fields.h"
-#include "json_rows.h"
 #include "json_write.h"
 #include <anvil/store/project.h>
+#include <anvil/store/texts.h>
 
 #include <QJsonDocument>
 #include <anvil/quantity/entry.h>

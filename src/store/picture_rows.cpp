@@ -1,7 +1,7 @@
 // What was measured on a picture, as stored: see docs/file-format.md.
 #include "json_fields.h"
-#include "json_rows.h"
 #include "json_write.h"
+#include <anvil/store/texts.h>
 
 #include <QJsonDocument>
 

@@ -1,10 +1,10 @@
 // The plan of a study and the dimensions of a piece as JSON; members that say nothing are left out. See
 // docs/file-format.md.
 #include "json_fields.h"
-#include "json_rows.h"
 #include "json_write.h"
 #include "telling_rows.h"
 #include <anvil/store/project.h>
+#include <anvil/store/texts.h>
 
 #include <QJsonDocument>
 

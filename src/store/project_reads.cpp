@@ -1,7 +1,6 @@
 // Reading an open project: studies, curves, files, journal.
 #include "chunks.h"
-#include "json_fields.h"
-#include "json_rows.h"
+#include "fields.h"
 #include "project_private.h"
 #include "samples.h"
 #include "seal.h"
@@ -36,23 +35,11 @@ public:
     }
 
 private:
-    template <class Row> void rows(const char* sql, Row row) {
-        if (auto ok = each(m_db, sql, {}, row); !ok) wrong(ok.error().message);
+    template <class T, class Take> void rows(const char* order, Take take) {
+        if (auto ok = readAll<T>(m_db, order, take); !ok) wrong(ok.error().message);
     }
     void wrong(const std::string& what) {
         if (m_wrong.empty()) m_wrong = what;
-    }
-    template <class T> T taken(Expected<T> value) {
-        if (value) return std::move(*value);
-        wrong(value.error().message);
-        return {};
-    }
-    /// What a word in the file stands for.
-    template <class T> T meant(const std::optional<T>& value, const char* what, const QString& word) {
-        if (!value)
-            wrong("The project is damaged: there is no " + std::string(what) + " \"" + word.toStdString() +
-                  "\".");
-        return value.value_or(T{});
     }
     domain::StudyData* study(Id id, const char* what) {
         for (auto& s : m_all)
@@ -63,108 +50,41 @@ private:
     }
 
     void studies() {
-        rows("SELECT id, position, title, question, intent, metric, margin, note, plan FROM study ORDER BY "
-             "position, id",
-             [&](const Query& q) {
-                 domain::StudyData s;
-                 auto stored = taken(planFromJson(q.string(8)));
-                 stored.goal.metric =
-                     meant(domain::metricFromKey(q.text(5), stored.plan.method), "metric", q.string(5));
-                 stored.goal.margin = q.number(6).value_or(0);
-                 s.study = {q.id(0),
-                            q.integer(1),
-                            q.text(2),
-                            q.text(3),
-                            q.text(7),
-                            meant(domain::intentFromKey(q.text(4)), "intent", q.string(4)),
-                            std::move(stored.goal),
-                            std::move(stored.plan),
-                            std::move(stored.card),
-                            std::move(stored.telling)};
-                 m_all.push_back(std::move(s));
-             });
+        rows<domain::Study>("position, id", [&](domain::Study s) {
+            domain::StudyData data;
+            data.study = std::move(s);
+            m_all.push_back(std::move(data));
+        });
     }
     void options() {
-        rows("SELECT id, study, position, name, kind, currency, note, unit_cost, weight_kg, rating_n, "
-             "rating_basis, grade, geometry FROM option ORDER BY position, id",
-             [&](const Query& q) {
-                 if (auto* s = study(q.id(1), "an option"))
-                     s->options.push_back({q.id(0), q.id(1), q.integer(2), q.text(3), q.text(4), q.text(5),
-                                           q.text(6), q.number(7), q.number(8), q.number(9), q.text(10),
-                                           q.text(11), q.text(12)});
-             });
-    }
-    /// What a condition sets.
-    std::vector<std::string> levels(const QString& json) {
-        JsonTrouble trouble;
-        std::vector<std::string> out;
-        for (const auto& v : jsonList(json, trouble))
-            if (auto text = QString::fromStdString(jsonText(v, trouble)).trimmed(); !text.isEmpty())
-                out.push_back(text.toStdString());
-        if (auto ok = trouble.done("A condition"); !ok) wrong(ok.error().message);
-        return out;
+        rows<domain::Option>("position, id", [&](domain::Option o) {
+            if (auto* s = study(o.study, "an option")) s->options.push_back(std::move(o));
+        });
     }
     void conditions() {
-        rows("SELECT id, study, position, name, note, value, levels FROM condition ORDER BY position, id",
-             [&](const Query& q) {
-                 if (auto* s = study(q.id(1), "a condition"))
-                     s->conditions.push_back({q.id(0), q.id(1), q.integer(2), q.text(3), q.text(4),
-                                              q.number(5), levels(q.string(6))});
-             });
+        rows<domain::Condition>("position, id", [&](domain::Condition c) {
+            if (auto* s = study(c.study, "a condition")) s->conditions.push_back(std::move(c));
+        });
     }
     void specimens() {
-        rows("SELECT id, study, option, condition, replicate, label, note, batch, block, measured, history, "
-             "x_m, y_m FROM specimen ORDER BY option, condition, replicate, id",
-             [&](const Query& q) {
-                 auto* s = study(q.id(1), "a piece");
-                 if (!s) return;
-                 auto piece = taken(pieceFromJson(q.string(9)));
-                 s->specimens.push_back({q.id(0), q.id(1), q.id(2), q.id(3), q.integer(4), q.text(5),
-                                         q.text(6), q.text(7), q.text(8), std::move(piece.measured),
-                                         q.text(10), q.number(11), q.number(12), std::move(piece.inputs)});
-                 m_studyOfPiece[q.id(0)] = q.id(1);
-             });
+        rows<domain::Specimen>("option, condition, replicate, id", [&](domain::Specimen piece) {
+            auto* s = study(piece.study, "a piece");
+            if (!s) return;
+            m_studyOfPiece[piece.id] = piece.study;
+            s->specimens.push_back(std::move(piece));
+        });
     }
     void pulls() {
-        rows("SELECT id, specimen, curve, performed_at, source_name, note, reason, standing, "
-             "looked, metric, value, upper, as_typed, reading, operator, setup, outcome, recording, practice"
-             " FROM pull ORDER BY id",
-             [&](const Query& q) {
-                 auto* s = study(m_studyOfPiece[q.id(1)], "a pull");
-                 if (!s) return;
-                 s->pulls.push_back(pull(q));
-                 m_studyOfPull[q.id(0)] = s->study.id;
-             });
-    }
-    domain::Pull pull(const Query& q) {
-        domain::Pull p;
-        p.id = q.id(0);
-        p.specimen = q.id(1);
-        p.curve = q.id(2);
-        p.performedAt = q.text(3);
-        p.sourceName = q.text(4);
-        p.note = q.text(5);
-        p.reason = q.text(6);
-        p.standing = meant(domain::standingFromKey(q.text(7)), "standing", q.string(7));
-        p.looked = q.integer(8) != 0;
-        if (!q.null(10))
-            p.typed = domain::TypedValue{meant(domain::metricFromKey(q.text(9)), "metric", q.string(9)),
-                                         q.number(10).value_or(0), q.number(11).value_or(0), q.text(12)};
-        p.settings = taken(settingsFromJson(q.string(13)));
-        p.operatorName = q.text(14);
-        p.setup = q.id(15);
-        p.outcome = taken(outcomeFromJson(q.string(16)));
-        p.recording = meant(domain::recordingFromKey(q.text(17)), "state of a recording", q.string(17));
-        p.practice = q.integer(18) != 0;
-        return p;
+        rows<domain::Pull>("id", [&](domain::Pull p) {
+            auto* s = study(m_studyOfPiece[p.specimen], "a pull");
+            if (!s) return;
+            m_studyOfPull[p.id] = s->study.id;
+            s->pulls.push_back(std::move(p));
+        });
     }
     void attachments() {
-        rows("SELECT id, pull, at_s, name, file, marks FROM attachment ORDER BY id", [&](const Query& q) {
-            auto* s = study(m_studyOfPull[q.id(1)], "a picture");
-            if (!s) return;
-            auto marks = marksFromJson(q.string(5));
-            if (!marks) return wrong(marks.error().message);
-            s->attachments.push_back({q.id(0), q.id(1), q.id(4), q.number(2), q.text(3), std::move(*marks)});
+        rows<domain::Attachment>("id", [&](domain::Attachment a) {
+            if (auto* s = study(m_studyOfPull[a.pull], "a picture")) s->attachments.push_back(std::move(a));
         });
     }
 
@@ -244,11 +164,7 @@ Expected<curve::Curve> Project::ownSamples(Id id) const {
 
 Expected<std::vector<SetupRow>> Project::setups() const {
     std::vector<SetupRow> out;
-    if (auto ok = each(d->reader(), "SELECT id, rig, version, made_at, setup FROM setup ORDER BY id", {},
-                       [&](const Query& q) {
-                           out.push_back({q.id(0), q.string(1), q.integer(2), q.string(3), q.string(4)});
-                       });
-        !ok)
+    if (auto ok = readAll<SetupRow>(d->reader(), "id", [&](SetupRow s) { out.push_back(std::move(s)); }); !ok)
         return tl::unexpected(ok.error());
     return out;
 }

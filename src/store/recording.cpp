@@ -1,4 +1,4 @@
-#include "json_rows.h"
+#include "fields.h"
 #include "recorded_curve.h"
 #include <anvil/store/recording.h>
 

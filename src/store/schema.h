@@ -1,5 +1,6 @@
 #pragma once
 
+#include <QStringList>
 #include <span>
 
 namespace anvil::store {
@@ -7,16 +8,13 @@ namespace anvil::store {
 /// "JAnv" in ASCII: marks the file as a project, whatever it is called.
 inline constexpr int applicationId = 0x4A416E76;
 
-inline constexpr const char* attachmentTable =
-    "CREATE TABLE attachment (id INTEGER PRIMARY KEY AUTOINCREMENT, pull INTEGER NOT NULL REFERENCES pull "
-    "DEFERRABLE INITIALLY DEFERRED, at_s REAL, name TEXT NOT NULL, file INTEGER NOT NULL REFERENCES file "
-    "DEFERRABLE INITIALLY DEFERRED, marks TEXT NOT NULL DEFAULT '{}')";
 /// As it was made up to version 8.
 inline constexpr const char* attachmentTableOfOld =
     "CREATE TABLE attachment (id INTEGER PRIMARY KEY AUTOINCREMENT, pull INTEGER NOT NULL REFERENCES pull "
     "DEFERRABLE INITIALLY DEFERRED, at_s REAL, name TEXT NOT NULL, file INTEGER NOT NULL REFERENCES file "
     "DEFERRABLE INITIALLY DEFERRED)";
 
+/// As version 2 brought it.
 inline constexpr const char* setupTable =
     "CREATE TABLE setup (id INTEGER PRIMARY KEY AUTOINCREMENT, rig TEXT NOT NULL, version INTEGER NOT NULL, "
     "made_at TEXT NOT NULL, setup TEXT NOT NULL, UNIQUE (rig, version))";
@@ -30,30 +28,8 @@ inline constexpr const char* sealTable =
     "CREATE TABLE seal (of TEXT NOT NULL, row INTEGER NOT NULL, checksum INTEGER NOT NULL, PRIMARY KEY (of, "
     "row)) WITHOUT ROWID";
 
-/// One statement a line group; see docs/file-format.md for what each column means.
-inline constexpr const char* schema[] = {
-    "CREATE TABLE study (id INTEGER PRIMARY KEY AUTOINCREMENT, position INTEGER NOT NULL, title TEXT NOT "
-    "NULL, question TEXT NOT NULL,"
-    " intent TEXT NOT NULL, metric TEXT NOT NULL, margin REAL NOT NULL, note TEXT NOT NULL,"
-    " plan TEXT NOT NULL DEFAULT '{}')",
-    "CREATE TABLE option (id INTEGER PRIMARY KEY AUTOINCREMENT, study INTEGER NOT NULL REFERENCES study "
-    "DEFERRABLE INITIALLY DEFERRED,"
-    " position INTEGER NOT NULL, name TEXT NOT NULL, kind TEXT NOT NULL, unit_cost REAL, currency TEXT NOT "
-    "NULL, weight_kg REAL, note TEXT NOT NULL,"
-    " rating_n REAL, rating_basis TEXT NOT NULL DEFAULT '', grade TEXT NOT NULL DEFAULT '', geometry TEXT "
-    "NOT "
-    "NULL DEFAULT '')",
-    "CREATE TABLE condition (id INTEGER PRIMARY KEY AUTOINCREMENT, study INTEGER NOT NULL REFERENCES study "
-    "DEFERRABLE INITIALLY DEFERRED,"
-    " position INTEGER NOT NULL, name TEXT NOT NULL, note TEXT NOT NULL, value REAL, levels TEXT NOT NULL "
-    "DEFAULT '[]')",
-    "CREATE TABLE specimen (id INTEGER PRIMARY KEY AUTOINCREMENT, study INTEGER NOT NULL REFERENCES study "
-    "DEFERRABLE INITIALLY DEFERRED,"
-    " option INTEGER NOT NULL REFERENCES option DEFERRABLE INITIALLY DEFERRED,"
-    " condition INTEGER NOT NULL REFERENCES condition DEFERRABLE INITIALLY DEFERRED, replicate INTEGER NOT "
-    "NULL, label TEXT NOT NULL, note TEXT NOT NULL,"
-    " batch TEXT NOT NULL DEFAULT '', block TEXT NOT NULL DEFAULT '', measured TEXT NOT NULL DEFAULT '[]', "
-    "history TEXT NOT NULL DEFAULT '', x_m REAL, y_m REAL)",
+/// What is no list of fields (store/fields.h): samples, kept files, the journal, seals and indices.
+inline constexpr const char* tablesOfSamples[] = {
     "CREATE TABLE curve (id INTEGER PRIMARY KEY AUTOINCREMENT, samples INTEGER NOT NULL, digest TEXT NOT "
     "NULL, beside INTEGER REFERENCES curve)",
     "CREATE TABLE channel (curve INTEGER NOT NULL REFERENCES curve, number INTEGER NOT NULL, kind TEXT NOT "
@@ -68,17 +44,6 @@ inline constexpr const char* schema[] = {
     "CREATE TABLE file (id INTEGER PRIMARY KEY AUTOINCREMENT, name TEXT NOT NULL, digest TEXT NOT NULL "
     "UNIQUE, bytes INTEGER NOT NULL,"
     " data BLOB NOT NULL)",
-    "CREATE TABLE pull (id INTEGER PRIMARY KEY AUTOINCREMENT, specimen INTEGER NOT NULL REFERENCES specimen "
-    "DEFERRABLE INITIALLY DEFERRED,"
-    " curve INTEGER REFERENCES curve DEFERRABLE INITIALLY DEFERRED, performed_at TEXT NOT NULL, source_name "
-    "TEXT NOT NULL, standing TEXT NOT NULL,"
-    " reason TEXT NOT NULL, note TEXT NOT NULL, looked INTEGER NOT NULL, metric "
-    "TEXT, value REAL, upper REAL, as_typed TEXT,"
-    " reading TEXT NOT NULL, operator TEXT NOT NULL DEFAULT '', setup INTEGER REFERENCES setup DEFERRABLE "
-    "INITIALLY DEFERRED, outcome TEXT NOT NULL DEFAULT '{}', recording TEXT NOT NULL DEFAULT '', practice "
-    "INTEGER NOT NULL DEFAULT 0)",
-    setupTable,
-    attachmentTable,
     "CREATE TABLE journal (id INTEGER PRIMARY KEY AUTOINCREMENT, at TEXT NOT NULL, who TEXT NOT NULL, what "
     "TEXT NOT NULL, undoes INTEGER, changes TEXT NOT NULL)",
     "CREATE INDEX pull_specimen ON pull (specimen)",
@@ -183,7 +148,13 @@ inline constexpr const char* toVersion8[] = {
     "'/') OR instr(name, '+'))"};
 inline constexpr const char* toVersion9[] = {
     "ALTER TABLE attachment ADD COLUMN marks TEXT NOT NULL DEFAULT '{}'"};
+/// From version 9 on a column that is new needs no statement: it is its `since` in store/fields.cpp.
 inline constexpr std::span<const char* const> migrations[] = {toVersion2, toVersion3, toVersion4, toVersion5,
                                                               toVersion6, toVersion7, toVersion8, toVersion9};
+
+/// Everything a file of this version is made with.
+QStringList schema();
+/// What brings a file of `version` to the next one.
+QStringList migrationFrom(int version);
 
 } // namespace anvil::store

@@ -1,5 +1,7 @@
 #include "seal.h"
 
+#include "fields.h"
+
 #include <QMetaType>
 #include <cstring>
 #include <map>
@@ -18,7 +20,7 @@ void put(QByteArray& to, char type, const QByteArray& bytes) {
     to.append(bytes);
 }
 
-int columnsOf(const SealedTable& table) { return static_cast<int>(QString(table.columns).count(',')) + 1; }
+int columnsOf(const SealedTable& table) { return static_cast<int>(table.columns.count(',')) + 1; }
 
 QString select(const SealedTable& table, const QString& where = {}) {
     return QStringLiteral("SELECT %1, %2 FROM \"%3\" %4").arg(table.key, table.columns, table.table, where);
@@ -38,9 +40,28 @@ QString rows(const std::vector<Id>& ids) {
 
 } // namespace
 
+const std::vector<SealedTable>& sealedTables() {
+    static const auto all = [] {
+        std::vector<SealedTable> out;
+        for (const auto& t : storedTables()) {
+            QStringList columns;
+            for (const auto& c : t.columns)
+                columns << c.name;
+            out.push_back({t.name, "id", "id = ?", columns.join(", ")});
+        }
+        out.push_back({"curve", "id", "id = ?", "id, samples, digest, beside"});
+        out.push_back({"channel", "curve * 256 + number", "curve = ? / 256 AND number = ? % 256",
+                       "curve, number, kind, unit, name"});
+        out.push_back({"file", "id", "id = ?", "id, name, digest, bytes"}); // its data answer to its digest
+        out.push_back({"journal", "id", "id = ?", "id, at, who, what, undoes, changes"});
+        return out;
+    }();
+    return all;
+}
+
 const SealedTable& sealedTable(const QString& table) {
-    for (const auto& t : sealedTables)
-        if (table == QLatin1String(t.table)) return t;
+    for (const auto& t : sealedTables())
+        if (table == t.table) return t;
     throw std::logic_error("no sealed table " + table.toStdString());
 }
 
@@ -64,7 +85,7 @@ qint64 sealOf(const QSqlQuery& row, int first, int columns) {
 
 Expected<void> seal(Statements& statements, const SealedTable& table, Id key) {
     const auto id = static_cast<qlonglong>(key);
-    const QString find = table.find;
+    const QString& find = table.find;
     const auto done = [](const Prepared& p) -> Expected<void> {
         if (p.ok()) return {};
         return fail("The project cannot be read (" + p.error().toStdString() + ").");
@@ -75,29 +96,28 @@ Expected<void> seal(Statements& statements, const SealedTable& table, Id key) {
         if (row.next()) sum = sealOf(row.query(), 1, columnsOf(table));
         if (!row.ok()) return done(row);
     }
-    if (!sum)
-        return done(statements.run("DELETE FROM seal WHERE of = ? AND row = ?", {QString(table.table), id}));
+    if (!sum) return done(statements.run("DELETE FROM seal WHERE of = ? AND row = ?", {table.table, id}));
     return done(statements.run("INSERT OR REPLACE INTO seal (of, row, checksum) VALUES (?, ?, ?)",
-                               {QString(table.table), id, *sum}));
+                               {table.table, id, *sum}));
 }
 
 std::vector<SealedTable> sealedTablesOf(int version) {
     if (version < 4) return {};
-    std::vector<SealedTable> out(std::begin(sealedTables), std::end(sealedTables));
-    for (auto& t : out)
-        if (version < 8 && t.table == std::string_view("condition"))
-            t.columns = "id, study, position, name, note, value";
-        else if (version < 9 && t.table == std::string_view("attachment"))
-            t.columns = "id, pull, at_s, name, file";
-        else if (version < 6 && t.table == std::string_view("pull"))
-            t.columns =
-                "id, specimen, curve, performed_at, source_name, standing, reason, what_broke, note, looked, "
-                "metric, value, upper, as_typed, reading, operator, setup, outcome, recording, practice";
+    auto out = sealedTables();
+    for (const auto& t : storedTables()) {
+        QStringList columns;
+        for (const auto& c : t.columns)
+            if (c.since <= version) columns << c.name;
+        if (version < 6 && t.name == "pull") // it is part of the outcome now
+            columns.insert(columns.indexOf("reason") + 1, "what_broke");
+        for (auto& sealed : out)
+            if (sealed.table == t.name) sealed.columns = columns.join(", ");
+    }
     return out;
 }
 
 Expected<void> sealAll(const QSqlDatabase& db) {
-    for (const auto& table : sealedTables) {
+    for (const auto& table : sealedTables()) {
         std::vector<std::pair<Id, qint64>> all;
         const auto columns = columnsOf(table);
         auto read = each(db, select(table), {},
@@ -105,7 +125,7 @@ Expected<void> sealAll(const QSqlDatabase& db) {
         if (!read) return read;
         for (const auto& [key, sum] : all)
             if (auto ok = Query(db, "INSERT INTO seal (of, row, checksum) VALUES (?, ?, ?)",
-                                {QString(table.table), static_cast<qlonglong>(key), sum})
+                                {table.table, static_cast<qlonglong>(key), sum})
                               .done();
                 !ok)
                 return ok;
@@ -117,7 +137,7 @@ QStringList brokenSeals(const QSqlDatabase& db, const SealedTable& table) {
     QStringList problems;
     std::map<Id, qint64> seals;
     std::vector<Id> wrong, foreign, missing;
-    if (auto ok = each(db, "SELECT row, checksum FROM seal WHERE of = ?", {QString(table.table)},
+    if (auto ok = each(db, "SELECT row, checksum FROM seal WHERE of = ?", {table.table},
                        [&](const Query& q) { seals[q.id(0)] = q.id(1); });
         !ok)
         return {QString::fromStdString(ok.error().message)};

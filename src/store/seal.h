@@ -10,31 +10,14 @@ namespace anvil::store {
 
 /// A table whose rows are sealed; samples and kept files have checksums of their own.
 struct SealedTable {
-    const char* table;
-    const char* key;     ///< an integer of its own for every row, in SQL
-    const char* find;    ///< how a row is found by it; every ? is the key
-    const char* columns; ///< what the checksum covers, in this order
+    QString table;
+    QString key;     ///< an integer of its own for every row, in SQL
+    QString find;    ///< how a row is found by it; every ? is the key
+    QString columns; ///< what the checksum covers, in this order
 };
 
-inline constexpr SealedTable sealedTables[] = {
-    {"study", "id", "id = ?", "id, position, title, question, intent, metric, margin, note, plan"},
-    {"option", "id", "id = ?",
-     "id, study, position, name, kind, unit_cost, currency, weight_kg, note, rating_n, rating_basis, grade, "
-     "geometry"},
-    {"condition", "id", "id = ?", "id, study, position, name, note, value, levels"},
-    {"specimen", "id", "id = ?",
-     "id, study, option, condition, replicate, label, note, batch, block, measured, history, x_m, y_m"},
-    {"pull", "id", "id = ?",
-     "id, specimen, curve, performed_at, source_name, standing, reason, note, looked, metric, "
-     "value, upper, as_typed, reading, operator, setup, outcome, recording, practice"},
-    {"setup", "id", "id = ?", "id, rig, version, made_at, setup"},
-    {"attachment", "id", "id = ?", "id, pull, at_s, name, file, marks"},
-    {"curve", "id", "id = ?", "id, samples, digest, beside"},
-    {"channel", "curve * 256 + number", "curve = ? / 256 AND number = ? % 256",
-     "curve, number, kind, unit, name"},
-    {"file", "id", "id = ?", "id, name, digest, bytes"}, // its data answer to its digest
-    {"journal", "id", "id = ?", "id, at, who, what, undoes, changes"},
-};
+/// The tables of fields (store/fields.h), and those of curves, kept files and the journal.
+const std::vector<SealedTable>& sealedTables();
 const SealedTable& sealedTable(const QString& table);
 
 /// The tables that a file of this version has sealed, as they were then; none before version 4.

@@ -38,7 +38,7 @@ std::map<QString, QString> wantedStructure() {
         auto db = QSqlDatabase::addDatabase("QSQLITE", name);
         db.setDatabaseName(":memory:");
         db.open();
-        for (const char* sql : schema)
+        for (const auto& sql : schema())
             exec(db, sql);
         out = structure(db).value_or(out);
     }
@@ -82,7 +82,7 @@ QStringList damageOf(const QSqlDatabase& db) {
                             .arg(q.string(0), q.string(2));
         });
     };
-    for (const auto& sealed : sealedTables)
+    for (const auto& sealed : sealedTables())
         if (const QString name = sealed.table; name != "journal") { // long, and read row by row with its seal
             if (name != "file") table(name);
             problems << brokenSeals(db, sealed);

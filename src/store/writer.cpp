@@ -1,6 +1,7 @@
 #include <anvil/store/project.h>
 
 #include "chunks.h"
+#include "fields.h"
 #include "packing.h"
 #include "samples.h"
 #include "seal.h"
@@ -22,9 +23,8 @@ void Writer::failWith(const QString& message) {
 }
 
 bool Writer::known(const QString& table) {
-    static const QStringList tables{"study", "option", "condition", "specimen",
-                                    "pull",  "setup",  "attachment"};
-    if (!tables.contains(table))
+    const auto& tables = storedTables();
+    if (std::none_of(tables.begin(), tables.end(), [&](const auto& t) { return t.name == table; }))
         failWith(QStringLiteral("The project has no rows called \"%1\".").arg(table));
     return !failed();
 }

@@ -1,5 +1,5 @@
 // Damaged files: told, never shown as if nothing were.
-#include "json_rows.h"
+#include "fields.h"
 #include <QFile>
 #include <QFileInfo>
 #include <QSqlDatabase>

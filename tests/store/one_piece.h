@@ -1,7 +1,7 @@
 // A project to record into.
 #pragma once
 
-#include "json_rows.h"
+#include "fields.h"
 #include <anvil/store/project.h>
 #include <gtest/gtest.h>
 

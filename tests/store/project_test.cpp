@@ -1,5 +1,5 @@
 #include "disks.h"
-#include "json_rows.h"
+#include "fields.h"
 #include <QCoreApplication>
 #include <QDir>
 #include <QFile>

@@ -1,7 +1,7 @@
 #include "disks.h"
 #include "one_piece.h"
 
-#include "json_rows.h"
+#include "fields.h"
 #include <QDir>
 #include <QElapsedTimer>
 #include <QFile>

@@ -1,7 +1,7 @@
+// How a curve is read, as stored: see docs/file-format.md.
 #include "json_fields.h"
-#include "json_rows.h"
 #include "json_write.h"
-#include <anvil/store/project.h>
+#include <anvil/store/texts.h>
 
 #include <QJsonDocument>
 
@@ -18,102 +18,7 @@ curve::StiffnessBy stiffnessFrom(const JsonFields& o) {
     return curve::StiffnessBy::straightPart;
 }
 
-QJsonValue optional(const std::optional<double>& v) {
-    return v ? QJsonValue(*v) : QJsonValue(QJsonValue::Null);
-}
-
 } // namespace
-
-QJsonObject toRow(const domain::Study& s) {
-    return {{"id", s.id},
-            {"position", s.position},
-            {"title", text(s.title)},
-            {"question", text(s.question)},
-            {"intent", domain::key(s.intent)},
-            {"metric", text(s.goal.metric->key)},
-            {"margin", s.goal.margin},
-            {"note", text(s.note)},
-            {"plan", planToJson(s)}};
-}
-
-QJsonObject toRow(const domain::Option& o) {
-    return {{"id", o.id},
-            {"study", o.study},
-            {"position", o.position},
-            {"name", text(o.name)},
-            {"kind", text(o.kind)},
-            {"unit_cost", optional(o.unitCost)},
-            {"currency", text(o.currency)},
-            {"weight_kg", optional(o.weight)},
-            {"note", text(o.note)},
-            {"rating_n", optional(o.rating)},
-            {"rating_basis", text(o.ratingBasis)},
-            {"grade", text(o.grade)},
-            {"geometry", text(o.geometry)}};
-}
-
-QJsonObject toRow(const domain::Condition& c) {
-    QJsonArray levels;
-    for (const auto& level : c.levels)
-        levels.append(text(level));
-    return {{"id", c.id},
-            {"study", c.study},
-            {"position", c.position},
-            {"name", text(c.name)},
-            {"note", text(c.note)},
-            {"value", optional(c.value)},
-            {"levels", QString::fromUtf8(QJsonDocument(levels).toJson(QJsonDocument::Compact))}};
-}
-
-QJsonObject toRow(const domain::Specimen& s) {
-    return {{"id", s.id},
-            {"study", s.study},
-            {"option", s.option},
-            {"condition", s.condition},
-            {"replicate", s.replicate},
-            {"label", text(s.label)},
-            {"note", text(s.note)},
-            {"batch", text(s.batch)},
-            {"block", text(s.block)},
-            {"measured", pieceToJson({s.measured, s.inputs})},
-            {"history", text(s.history)},
-            {"x_m", optional(s.x)},
-            {"y_m", optional(s.y)}};
-}
-
-QJsonObject toRow(const domain::Pull& p) {
-    QJsonObject row{{"id", p.id},
-                    {"specimen", p.specimen},
-                    {"curve", p.curve ? QJsonValue(p.curve) : QJsonValue(QJsonValue::Null)},
-                    {"performed_at", text(p.performedAt)},
-                    {"source_name", text(p.sourceName)},
-                    {"standing", domain::key(p.standing)},
-                    {"reason", text(p.reason)},
-                    {"note", text(p.note)},
-                    {"looked", p.looked ? 1 : 0},
-                    {"metric", QJsonValue::Null},
-                    {"value", QJsonValue::Null},
-                    {"upper", QJsonValue::Null},
-                    {"as_typed", QJsonValue::Null},
-                    {"reading", settingsToJson(p.settings)},
-                    {"operator", text(p.operatorName)},
-                    {"setup", p.setup ? QJsonValue(p.setup) : QJsonValue(QJsonValue::Null)},
-                    {"outcome", outcomeToJson(p.outcome)},
-                    {"recording", domain::key(p.recording)},
-                    {"practice", p.practice ? 1 : 0}};
-    if (p.typed) {
-        row["metric"] = text(p.typed->metric->key);
-        row["value"] = p.typed->value;
-        row["upper"] = p.typed->upper;
-        row["as_typed"] = text(p.typed->asTyped);
-    }
-    return row;
-}
-
-QJsonObject toRow(const domain::Attachment& a) {
-    return {{"id", a.id},           {"pull", a.pull}, {"at_s", optional(a.at)},
-            {"name", text(a.name)}, {"file", a.file}, {"marks", marksToJson(a.marks)}};
-}
 
 QString settingsToJson(const curve::ReadingSettings& s) {
     QJsonObject o;
