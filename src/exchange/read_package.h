@@ -1,6 +1,7 @@
 // A package being read, table by table.
 #pragma once
 
+#include "columns.h"
 #include "folder.h"
 #include "rows.h"
 #include <anvil/exchange/package.h>

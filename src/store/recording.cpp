@@ -1,6 +1,7 @@
 #include "fields.h"
 #include "recorded_curve.h"
 #include <anvil/store/recording.h>
+#include <anvil/store/texts.h>
 
 #include <algorithm>
 #include <chrono>

@@ -10,6 +10,7 @@
 #include <QTemporaryDir>
 #include <anvil/quantity/entry.h>
 #include <anvil/store/project.h>
+#include <anvil/store/texts.h>
 #include <csignal>
 #include <fcntl.h>
 #include <gtest/gtest.h>
