@@ -4,6 +4,9 @@
 #include <utility>
 
 namespace anvil::bench {
+namespace {
+constexpr int firstAfterwards = 6; ///< the digit of the first of domain::afterwardsOffered
+}
 
 void PullFlow::go(PullStep step, qint64 now) {
     if (step == m_step) return;
@@ -221,8 +224,10 @@ PullAction PullFlow::digit(int n, qint64 now) {
         if (n == 3) m_proposal = {domain::Standing::voided, "It was set up wrongly."};
         if (n == 4) m_proposal = {domain::Standing::notRead, "The number was lost."};
         if (n == 5) m_unloading = !m_unloading;
-        for (const auto& [digit, word] : {std::pair{6, "bent"}, {7, "stuck"}, {8, "still works"}})
-            if (n == digit) m_afterwards = m_afterwards == word ? "" : word;
+        if (n >= firstAfterwards && n < firstAfterwards + std::ssize(domain::afterwardsOffered)) {
+            const auto word = domain::afterwardsOffered[static_cast<std::size_t>(n - firstAfterwards)];
+            m_afterwards = m_afterwards == word ? std::string_view() : word;
+        }
         return PullAction::nothing;
     case PullStep::noRig:
     case PullStep::safety:
@@ -345,14 +350,15 @@ std::vector<Choice> PullFlow::choices() const {
         const auto ticked = [](bool on, const QString& text) {
             return on ? QStringLiteral("\u2713 ") + text : text;
         };
+        const auto isNow = [&](std::size_t k) { return m_afterwards == domain::afterwardsOffered[k]; };
         return {{1, QObject::tr("counts")},
                 {2, QObject::tr("at least")},
                 {3, QObject::tr("void: set up wrongly")},
                 {4, QObject::tr("number lost")},
                 {5, ticked(m_unloading, QObject::tr("broke while unloading"))},
-                {6, ticked(m_afterwards == "bent", QObject::tr("bent now"))},
-                {7, ticked(m_afterwards == "stuck", QObject::tr("stuck now"))},
-                {8, ticked(m_afterwards == "still works", QObject::tr("still works"))},
+                {firstAfterwards, ticked(isNow(0), QObject::tr("bent now"))},
+                {firstAfterwards + 1, ticked(isNow(1), QObject::tr("stuck now"))},
+                {firstAfterwards + 2, ticked(isNow(2), QObject::tr("still works"))},
                 {0, QObject::tr("back")}};
     }
     case PullStep::noRig:

@@ -96,6 +96,14 @@ void buckled(Picture& p) {
     p.add(Line{{80, 30}, {73, 30}, Ink::accent, 2.2});
 }
 
+/// Pressed in where the load stands.
+void crushed(Picture& p) {
+    p.add(Polyline{{{6, 22}, {30, 22}, {41, 32}, {52, 22}, {76, 22}}, Ink::series0, 7});
+    p.add(Line{{41, 4}, {41, 18}, Ink::accent, 2.2});
+    p.add(Line{{30, 30}, {41, 40}, Ink::warn, 2});
+    p.add(Line{{41, 40}, {52, 30}, Ink::warn, 2});
+}
+
 void bent(Picture& p, bool stayed) {
     p.add(Polyline{{{6, 36}, {24, 22}, {41, 14}, {58, 22}, {76, 36}}, Ink::series0, 7});
     p.add(Line{{6, 40}, {76, 40}, stayed ? Ink::warn : Ink::faint, 1.5, stayed ? Dash::solid : Dash::dotted});
@@ -175,6 +183,9 @@ Picture failurePicture(methods::Failure failure) {
     case Failure::buckled:
         buckled(p);
         return p; // nothing pulls at it
+    case Failure::crushed:
+        crushed(p);
+        return p; // nothing pulls at it
     case Failure::bent:
     case Failure::bentForGood:
         bent(p, failure == Failure::bentForGood);
@@ -189,6 +200,7 @@ Picture failurePicture(methods::Failure failure) {
         tore(p);
         break;
     case Failure::brokeAtEnd:
+    case Failure::outsideGauge:
         brokeAtEnd(p);
         break;
     case Failure::snapped:

@@ -32,6 +32,12 @@ public:
         const auto at = m_typed.find(key);
         return at != m_typed.end() && !at->second.empty();
     }
+    /// A count that was typed; nothing where none was.
+    std::optional<double> count(const char* key) const {
+        const auto at = m_typed.find(key);
+        const auto number = at == m_typed.end() ? Expected<double>(fail("")) : quantity::parseNumber(at->second);
+        return number ? std::optional(*number) : std::nullopt;
+    }
     void label(Point at, const char* symbol, const char* key, Align align = Align::center) {
         p.add(Label{at, named(symbol, key), 12, align, said(key) ? Ink::text : Ink::faint, said(key)});
     }
@@ -117,7 +123,7 @@ void compression(Sketch& s) {
 void pinShear(Sketch& s) {
     s.box(60, 60, 130, 20, Ink::band);
     s.box(60, 84, 130, 20);
-    if (s.named("m", "planes") == "m 2") s.box(60, 108, 130, 20, Ink::band);
+    if (s.count("planes") == 2) s.box(60, 108, 130, 20, Ink::band);
     s.box(116, 44, 16, 96, Ink::series2);
     s.force({190, 94}, {240, 94}, "F", "peak", Align::right);
     s.arrow({60, 70}, {20, 70});

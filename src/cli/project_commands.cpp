@@ -40,12 +40,11 @@ Expected<std::unique_ptr<work::OpenProject>> openOrMake(const std::string& path,
 }
 
 /// How a question about columns is answered here; empty: it is none.
-std::string howToChoose(const std::string& message) {
-    if (message.find(tables::asksForSheet) != std::string::npos)
-        return " With --sheet NAME, or its number from 1.";
-    return message.find(tables::asksForColumns) == std::string::npos
-               ? std::string()
-               : " With --force COLUMN (and --time, --displacement), by name or by number from 1.";
+std::string_view howToChoose(Wants wants) {
+    return wants == Wants::sheet ? " With --sheet NAME, or its number from 1."
+           : wants == Wants::columns
+               ? " With --force COLUMN (and --time, --displacement), by name or by number from 1."
+               : "";
 }
 
 /// The column that was taken as this, or null.
@@ -303,10 +302,10 @@ Expected<Output> importInto(const ImportOptions& o, bool& made) {
     if (!nothingNew) {
         auto done = work::importRuns((*project)->file(), into, plan);
         if (!done)
-            return fail(
-                plan.rows.empty() && !plan.unread.isEmpty()
-                    ? plan.unread.first().toStdString() + howToChoose(plan.unread.first().toStdString())
-                    : done.error().message + (plan.needsReadAt() ? " With --read-at display or piece." : ""));
+            return fail(plan.rows.empty() && !plan.unread.isEmpty()
+                            ? plan.unread.first().toStdString() + std::string(howToChoose(plan.firstWants))
+                            : done.error().message +
+                                  (plan.needsReadAt() ? " With --read-at display or piece." : ""));
         imported = done->pulls;
         (*project)->take(std::move(done->read)); // the window need not read them once more
     }

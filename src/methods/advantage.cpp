@@ -61,6 +61,8 @@ Ends endsOf(const Evidence& e, Tell& tell) {
 }
 
 /// advantage = output/input; efficiency = advantage/(ideal·cos of the angle by which the lines lean).
+/// Valid where both stand still or move slowly and evenly: nothing is being sped up.
+/// Source: Meriam & Kraige, Statics, ch. 4 (machines).
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     tellPeak(tell, e);

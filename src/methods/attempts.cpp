@@ -22,6 +22,8 @@ constexpr Metric metrics[] = {
      .scale = Scale::counted},
 };
 
+/// The share of tries that worked; its interval is that of a binomial proportion (stats/counts.h). Tries are
+/// taken to know nothing of each other.
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     const auto k = e.value("successes"), n = e.value("tries");

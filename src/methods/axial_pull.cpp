@@ -46,6 +46,9 @@ constexpr Metric metrics[] = {
 };
 
 /// Peak over engagement (N/m), area (Pa) and own weight; the rest from the curve.
+/// Nominal values, by definition: load and resistance are taken as spread evenly along the engagement or the
+/// area, which holds for comparing pieces of like size and says nothing of the stress at its worst place.
+/// Source: Gere & Goodno, Mechanics of Materials, ch. 1 (average stress).
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     const auto peak = tellForceCurve(tell, e);

@@ -18,6 +18,8 @@ constexpr Metric metrics[] = {
      .scale = Scale::graded},
 };
 
+/// The step of the scale as it was said. Steps have an order and no size: medians and ranks, never means.
+/// Source: Stevens, Science 103, 1946 (scales of measurement).
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     const auto rating = e.value("rating");

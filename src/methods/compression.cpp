@@ -36,7 +36,10 @@ constexpr Metric metrics[] = {
     permanentRow,
 };
 
-/// σ = F/A. A block much lower or higher than 1–2 times its width is told.
+/// σ = F/A, the engineering stress on the section as it was.
+/// Valid for a height of 1 to 2 times the least width: lower, the friction of the plates holds it together;
+/// higher, it may buckle. Both are told. Source: Gere & Goodno, Mechanics of Materials, ch. 1; Dowling,
+/// Mechanical Behavior of Materials, ch. 4.
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     if (auto ok = oneSection(e); !ok) return tl::unexpected(ok.error());

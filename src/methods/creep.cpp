@@ -63,7 +63,10 @@ stats::Value timeTo(double limit, const std::vector<SeriesPoint>& loaded) {
     return {last, stats::State::above, last};
 }
 
-/// Movement since the first reading under load.
+/// Movement since the first reading under load; what sprang back before it is in no number.
+/// The rate per decade of time fits what slows down as log t does (primary creep); a movement that goes on
+/// evenly or quickens is told by its readings only. Source: Dowling, Mechanical Behavior of Materials, ch.
+/// 15; least squares: Draper & Smith, Applied Regression Analysis, ch. 1.
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     Series s;

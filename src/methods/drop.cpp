@@ -61,7 +61,8 @@ void tellBurst(Tell& tell, const Evidence& e) {
         tell.note("The sensor topped out: the blow was harder than it shows.");
 }
 
-/// v = √(2gh), told; E = m·g·h.
+/// v = √(2gh), told; E = m·g·h: a free fall, without the drag of guide or air.
+/// Source: conservation of energy; standard gravity 9.80665 m/s² (CGPM 1901).
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     tellBurst(tell, e);

@@ -68,6 +68,9 @@ Expected<std::optional<double>> heightOf(const Evidence& e, const char* key) {
 }
 
 /// E = m·g·(h₀ − h₁) less what a free swing loses, m·g·(h₀ − h_free).
+/// Valid for a mass at the end of its arm (else m is the mass reduced to there), and a free swing from the
+/// same height; what the broken piece carries away is counted as swallowed. Source: Dowling, Mechanical
+/// Behavior of Materials, ch. 4 (notch-impact tests).
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     const auto mass = e.value("mass");

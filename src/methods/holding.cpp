@@ -36,7 +36,8 @@ constexpr Metric metrics[] = {
     afterwardsRow,
 };
 
-/// The load at which it starts to move: as entered, or the first slip of its curve.
+/// The load at which it starts to move: as entered, or the first slip of its curve. No formula of its own:
+/// how slow is slow enough is the tester's, and stands with the number.
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     auto moves = e.doubted("moves");

@@ -30,6 +30,9 @@ constexpr Metric metrics[] = {
 };
 
 /// τ = F/(width·overlap), the mean over the overlap.
+/// The stress peaks at both ends of the overlap (Volkersen, Luftfahrtforschung 15, 1938): means compare
+/// joints of one overlap, and are no strength of the glue. Source: Gere & Goodno, Mechanics of
+/// Materials, ch. 1.
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     const auto peak = tellForceCurve(tell, e);

@@ -49,6 +49,8 @@ Expected<std::optional<double>> outerFibre(const Evidence& e) {
 }
 
 /// M = W·a + the own moment of arm and fixture; σ = M·c/I.
+/// Valid while the section stays elastic and plane; after yield it is the nominal stress of the elastic
+/// formula. Source: Gere & Goodno, Mechanics of Materials, ch. 5 (flexure formula).
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     const auto at = e.steps.find("steps");

@@ -339,6 +339,9 @@ void tellPrediction(Tell& tell, const Evidence& e, const Legs& legs, double toge
 
 /// unevenness = max/mean; share = max/sum; residual = master − |vector sum of the legs|, or their plain sum
 /// where no directions are known.
+/// Source: equilibrium of a point (Meriam & Kraige, Statics, ch. 3); predicted shares by small displacements
+/// of springs that only pull (direct stiffness method; McGuire, Gallagher & Ziemian, Matrix Structural
+/// Analysis, ch. 3).
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     tellPeak(tell, e);

@@ -61,7 +61,9 @@ constexpr FailureMode ofSections[] = {{"snapped", Failure::snapped},
                                       {"bent and stayed bent", Failure::bentForGood},
                                       {"tore", Failure::tore},
                                       {"buckled", Failure::buckled},
-                                      {"broke at the grip", Failure::brokeAtEnd}};
+                                      {"broke at the grip", Failure::brokeAtEnd},
+                                      {"sheared along", Failure::sheared},
+                                      {"crushed", Failure::crushed}};
 constexpr FailureMode ofOthers[] = {{"pulled out", Failure::pulledOut}, {"snapped", Failure::snapped},
                                     {"sheared", Failure::sheared},      {"tore", Failure::tore},
                                     {"cracked", Failure::cracked},      {"bent", Failure::bent},
@@ -74,21 +76,33 @@ bool isForm(std::string_view token, std::string_view word) {
     return rest.empty() || rest == "s" || rest == "d" || rest == "ed";
 }
 
+/// Words that say how something failed, wherever they stand.
+constexpr FailureMode failureWords[] = {
+    {"sheared", Failure::sheared}, {"crushed", Failure::crushed},  {"compression", Failure::crushed},
+    {"grip", Failure::brokeAtEnd}, {"grips", Failure::brokeAtEnd}, {"outside", Failure::outsideGauge}};
+
+/// Calls `take` with each word, in small letters.
+template <class Take> void eachWord(std::string_view text, Take take) {
+    std::string word;
+    for (std::size_t i = 0; i <= text.size(); ++i) {
+        const auto c = i < text.size() ? static_cast<unsigned char>(text[i]) : ' ';
+        if (std::isalnum(c) || c >= 0x80) {
+            word += static_cast<char>(std::tolower(c));
+            continue;
+        }
+        if (!word.empty()) take(std::string_view(word));
+        word.clear();
+    }
+}
+
 } // namespace
 
 PieceKind pieceKind(std::string_view text) {
     std::array<bool, std::size(words)> said{};
-    std::string token;
-    for (std::size_t i = 0; i <= text.size(); ++i) {
-        const auto c = i < text.size() ? static_cast<unsigned char>(text[i]) : ' ';
-        if (std::isalnum(c) || c >= 0x80) {
-            token += static_cast<char>(std::tolower(c));
-            continue;
-        }
-        for (std::size_t k = 0; k < std::size(words) && !token.empty(); ++k)
+    eachWord(text, [&](std::string_view token) {
+        for (std::size_t k = 0; k < std::size(words); ++k)
             said[k] = said[k] || isForm(token, words[k].word);
-        token.clear();
-    }
+    });
     PieceKind kind;
     bool spread = false;
     for (std::size_t k = 0; k < std::size(words); ++k) {
@@ -111,14 +125,21 @@ std::span<const FailureMode> failureModes(const PieceKind& kind) {
     return ofOthers;
 }
 
-Failure failureOf(std::string_view mode) {
+std::optional<Failure> failureOf(std::string_view mode) {
     for (const std::span<const FailureMode> all :
          {std::span<const FailureMode>(ofAdhesives), std::span<const FailureMode>(ofRopes),
           std::span<const FailureMode>(ofFasteners), std::span<const FailureMode>(ofSections),
           std::span<const FailureMode>(ofOthers)})
         for (const auto& m : all)
             if (m.words == mode) return m.failure;
-    return Failure::snapped;
+    std::optional<Failure> named;
+    bool denied = false;
+    eachWord(mode, [&](std::string_view word) {
+        denied = denied || word == "not" || word == "no" || word == "without";
+        for (const auto& w : failureWords)
+            if (w.words == word && !named) named = w.failure;
+    });
+    return denied ? std::nullopt : named;
 }
 
 } // namespace anvil::methods

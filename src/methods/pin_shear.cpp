@@ -31,6 +31,8 @@ constexpr Metric metrics[] = {
 };
 
 /// τ = F/(m·A) over m planes, one where nobody says.
+/// The average over the planes, which are taken to share alike; bending of a loose pin is not in it.
+/// Source: Gere & Goodno, Mechanics of Materials, ch. 1 (single and double shear).
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     const double planes = e.value("planes").value_or(1);
     if (planes != 1 && planes != 2) return fail("A pin is sheared in 1 or in 2 planes.");

@@ -41,6 +41,8 @@ constexpr Metric metrics[] = {
 
 /// δ = height unloaded − height loaded; k = W/δ; EI = W·L³/(48·δ), a beam on two supports with its load at
 /// mid-span.
+/// Valid for sags up to a tenth of the span (told) and a span of 16 depths or more, where shear adds little.
+/// Source: Gere & Goodno, Mechanics of Materials, its table of deflections of simple beams.
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     const auto unloaded = e.value("unloaded"), loaded = e.value("loaded"), weight = e.value("weight"),

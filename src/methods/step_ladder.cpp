@@ -22,7 +22,9 @@ constexpr Metric metrics[] = {
     momentRow,
 };
 
-/// Between the last load held and the first that failed; with a lever, their moments load × distance.
+/// Between the last load held and the first that failed; with a lever, their moments load × distance. An
+/// interval, not its middle (interval censoring: Lawless, Statistical Models and Methods for Lifetime
+/// Data, 2.4); earlier steps are taken not to have weakened the piece.
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     const auto at = e.steps.find("steps");

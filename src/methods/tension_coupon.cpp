@@ -66,7 +66,10 @@ Expected<void> possible(const Evidence& e) {
     return {};
 }
 
-/// σ = F/A; E = k·L₀/A; elongation = ΔL/L₀.
+/// σ = F/A; E = k·L₀/A; elongation = ΔL/L₀: engineering values, on the section and length as they were.
+/// The modulus is apparent where the way of the rig holds its own stretch (told); the elongation where it
+/// broke outside of the gauge length says little (told). Source: Gere & Goodno, Mechanics of
+/// Materials, ch. 1 and 2.
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     if (auto ok = oneSection(e); !ok) return tl::unexpected(ok.error());
@@ -98,7 +101,7 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     tell.without("modulus", k ? "it needs the gauge length" : "it needs a stiffness");
     if (extension && length) tell.exact("elongation", *extension / *length);
     tell.without("elongation", extension ? "it needs the gauge length" : "no extension at break was entered");
-    if (e.where.find("outside") != std::string::npos || e.mode.find("grip") != std::string::npos)
+    if (e.failure == Failure::outsideGauge || e.failure == Failure::brokeAtEnd)
         tell.note("It broke outside of the gauge length: its elongation says little, and the grips may have "
                   "weakened "
                   "it.");

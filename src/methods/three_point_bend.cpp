@@ -92,6 +92,10 @@ void tellStrain(Tell& tell, const Evidence& e, const std::optional<Section>& sec
     tell.number("strain_at_peak", stats::Value{strain, e.state, strain});
 }
 
+/// Strength, shear and modulus by the section (see sectionOf), strain ε = 6Dd/L² at the outer fibre.
+/// Euler–Bernoulli beam on two supports: valid for spans of 16 depths or more and deflections up to a tenth
+/// of the span (both told), while it is elastic; of a shorter beam shear may come first. Source: Gere &
+/// Goodno, Mechanics of Materials, ch. 5 and its table of deflections of simple beams.
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     if (auto ok = oneSection(e); !ok) return tl::unexpected(ok.error());
@@ -102,10 +106,10 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     if (span) tellStrain(tell, e, section, *span);
     if (section) {
         // One load, two strengths: what did not fail is at least what was reached.
-        const bool sheared = e.mode.find("sheared") != std::string::npos;
+        const bool sheared = e.failure == Failure::sheared;
         tellFromPeak(tell, "bending_strength", sheared ? atLeast(peak) : peak, section->stress, "");
         tellFromPeak(tell, "short_beam_shear",
-                     sheared || (e.mode.empty() && *span < 16 * section->depth) ? peak : atLeast(peak),
+                     sheared || (!e.failureTold && *span < 16 * section->depth) ? peak : atLeast(peak),
                      section->shear, "it is told of a rectangle only");
         if (sheared) tell.bound("bending_strength", "It sheared along before it failed in bending.");
         if (const auto k = stiffnessOf(e)) tell.exact("bending_modulus", *k * section->modulus);
@@ -119,9 +123,9 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
         if (m.key != "peak" && !m.asked) // what was asked of the curve is told below
             tell.without(m.key, span ? "it needs breadth and depth, or the diameter" : "it needs the span");
     const auto b = e.value("breadth"), d = e.value("depth");
-    if (e.mode.find("compression") != std::string::npos)
+    if (e.failure == Failure::crushed)
         tell.note("It gave way on the side that is pressed: its bending strength is that of crushing.");
-    if (e.mode.find("sheared") != std::string::npos)
+    if (e.failure == Failure::sheared)
         tell.note("It sheared along: its bending strength is at least what was reached.");
     if (b && d && *d > 3 * *b)
         tell.note("It is much deeper than broad: are the two swapped? The depth lies along the load.");

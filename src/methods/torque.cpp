@@ -39,7 +39,8 @@ constexpr Metric metrics[] = {
     afterwardsRow,
 };
 
-/// T = F·r where a force on an arm was read.
+/// T = F·r where a force on an arm was read, square to the arm.
+/// Source: Gere & Goodno, Mechanics of Materials, ch. 3.
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     const auto* r = e.reading && e.reading->load == Dimension::torque ? e.reading : nullptr;

@@ -45,7 +45,8 @@ constexpr Metric metrics[] = {
     afterwardsRow,
 };
 
-/// τ = 16T/(πd³) at the surface of a round bar that is still elastic.
+/// τ = 16T/(πd³) at the surface of a round bar that is still elastic; beyond, the true stress is lower
+/// (told). Source: Gere & Goodno, Mechanics of Materials, ch. 3 (torsion formula).
 Expected<Measured> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     const auto peak = peakOf(e, Dimension::torque);

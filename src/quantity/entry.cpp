@@ -101,7 +101,7 @@ Expected<Measured> measured(std::string_view s, std::optional<Dimension> wanted,
     s = trimmed(s);
     auto n = numberAt(s);
     if (!n) {
-        if (n.error().message == noNumber)
+        if (n.error().wants == Wants::number)
             return fail(
                 fmt::format("\"{}\" does not start with a number: type something like {}.", whole,
                             wanted == Dimension::length ? "12.5 mm or 3 1/4 in" : "1.5 kN or 48.3 kgf"));
@@ -256,7 +256,7 @@ Expected<double> parseNumber(std::string_view text) {
     const std::string clean = plainCharacters(text);
     const auto s = trimmed(clean);
     auto n = numberAt(s);
-    if (!n && n.error().message != noNumber) return tl::unexpected(n.error());
+    if (!n && n.error().wants != Wants::number) return tl::unexpected(n.error());
     if (!n || !trimmed(s.substr(n->end)).empty()) return fail(fmt::format("\"{}\" is not a number.", s));
     return n->value;
 }

@@ -96,7 +96,7 @@ Expected<Number> decimal(std::string_view s) {
     std::size_t i = end;
     const auto body = s.substr(first, i - first);
     if (body.empty() || !(digit(body[0]) || ((body[0] == '.' || body[0] == ',') && body.size() > 1)))
-        return fail(std::string(noNumber));
+        return fail("This is no number.", Wants::number);
     const char lastChar = dots + commas ? s[lastMark] : '\0';
     const std::size_t after = lastChar ? i - lastMark - 1 : 0, before = lastChar ? lastMark - first : 0;
     if (commas == 1 && dots == 0 && after == 3 && before <= 3 && before > 0 && body[0] != '0')
@@ -133,12 +133,10 @@ Expected<Number> decimal(std::string_view s) {
     if (got.ec == std::errc::result_out_of_range)
         return fail(
             fmt::format("\"{}\" is too large or too small to be a measurement.", trimmed(s.substr(0, i))));
-    if (got.ec != std::errc{}) return fail(std::string(noNumber));
+    if (got.ec != std::errc{}) return fail("This is no number.", Wants::number);
     out.end = i;
     return out;
 }
-
-constexpr std::string_view noFraction = "no fraction";
 
 /// "1/4" at `at`: whole digits over whole digits.
 Expected<Number> fractionAt(std::string_view s, std::size_t at) {
@@ -146,9 +144,9 @@ Expected<Number> fractionAt(std::string_view s, std::size_t at) {
     while (j < s.size() && digit(s[j]))
         ++j;
     if (j == at || j >= s.size() || s[j] != '/' || j + 1 >= s.size() || !digit(s[j + 1]))
-        return fail(std::string(noFraction));
+        return fail("This is no fraction.", Wants::number);
     auto top = decimal(s.substr(at, j - at)), bottom = decimal(s.substr(j + 1));
-    if (!top || !bottom || bottom->decimals != 0) return fail(std::string(noFraction));
+    if (!top || !bottom || bottom->decimals != 0) return fail("This is no fraction.", Wants::number);
     if (bottom->value == 0)
         return fail(fmt::format("\"{}\" divides by zero.", s.substr(at, j + 1 + bottom->end - at)));
     return Number{top->value / bottom->value, -1, j + 1 + bottom->end};
@@ -186,7 +184,7 @@ Expected<Number> numberAt(std::string_view s) {
         const std::size_t start = s.front() == '-' || s.front() == '+' ? 1 : 0;
         auto f = fractionAt(s, start);
         if (f && negative) f->value = -f->value;
-        if (f || f.error().message != noFraction) return f;
+        if (f || f.error().wants != Wants::number) return f;
     } else if (whole->end + 1 < s.size() && (s[whole->end] == ' ' || s[whole->end] == '-') &&
                whole->decimals == 0) {
         std::size_t at = whole->end + 1;
@@ -194,7 +192,7 @@ Expected<Number> numberAt(std::string_view s) {
             ++at;
         auto f = fractionAt(s, at);
         if (f) return Number{whole->value + (negative ? -f->value : f->value), -1, f->end, whole->primes};
-        if (f.error().message != noFraction) return f;
+        if (f.error().wants != Wants::number) return f;
     }
     return whole;
 }

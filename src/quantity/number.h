@@ -20,10 +20,9 @@ struct Number {
 std::string plainCharacters(std::string_view text);
 
 /// A decimal, a fraction or a mixed number at the start of `s`: 3.25, 1/4, 3 1/4, 3-1/4, 1'250. Error: a
-/// sentence, or `noNumber` where the text does not start with one.
+/// sentence, which wants a number where the text does not begin with one.
 Expected<Number> numberAt(std::string_view s);
 
-inline constexpr std::string_view noNumber = "no number";
 
 /// Without the blanks at both ends.
 std::string_view trimmed(std::string_view s);

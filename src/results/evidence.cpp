@@ -224,8 +224,12 @@ Expected<methods::Evidence> evidenceOf(const StudyData& data, const Pull& pull,
     addSeries(e, method, pull.outcome);
     addTyped(e, method, pull);
     e.reading = reading;
-    e.where = pull.outcome.where;
-    e.mode = pull.outcome.mode;
+    e.failureTold = !pull.outcome.mode.empty();
+    e.failure = methods::failureOf(pull.outcome.mode);
+    // Where it broke says how, where nothing else does.
+    if (const auto where = methods::failureOf(pull.outcome.where);
+        where == methods::Failure::outsideGauge && e.failure != methods::Failure::brokeAtEnd)
+        e.failure = where;
     e.afterwards = pull.outcome.afterwards;
     e.grade = gradeOf(e.afterwards, data.study.plan);
     e.calibratedTo = pull.settings.calibratedTo.value_or(0);

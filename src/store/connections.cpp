@@ -216,7 +216,7 @@ Expected<void> Project::Private::makeFile() const {
         must("PRAGMA synchronous = FULL");
         if (error.isEmpty() && !db.transaction()) error = db.lastError().text();
         must(QStringLiteral("PRAGMA application_id = %1").arg(applicationId));
-        must(QStringLiteral("PRAGMA user_version = %1").arg(schemaVersion));
+        must(QStringLiteral("PRAGMA user_version = %1").arg(schemaVersion()));
         for (const auto& sql : schema())
             must(sql);
         if (error.isEmpty() && !db.commit()) error = db.lastError().text();

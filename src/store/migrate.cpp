@@ -19,11 +19,11 @@ QString migrate(const QString& file, int version) {
             const auto must = [&](const QString& sql) {
                 if (error.isEmpty() && !q.exec(sql)) error = q.lastError().text();
             };
-            for (int v = version; v < schemaVersion; ++v)
+            for (int v = version; v < schemaVersion(); ++v)
                 for (const auto& sql : migrationFrom(v))
                     must(sql);
             must("DELETE FROM seal"); // they were looked at, and the rows have changed
-            must(QStringLiteral("PRAGMA user_version = %1").arg(schemaVersion));
+            must(QStringLiteral("PRAGMA user_version = %1").arg(schemaVersion()));
         }
         if (error.isEmpty())
             if (const auto ok = sealAll(db); !ok) error = QString::fromStdString(ok.error().message);

@@ -54,13 +54,13 @@ Expected<int> versionOf(const QSqlDatabase& db, const QString& name) {
     if (*application != applicationId)
         return failText(QStringLiteral("%1 is not a project of this program.").arg(name));
     auto version = number("user_version");
-    if (version && *version > schemaVersion)
+    if (version && *version > schemaVersion())
         return failText(
             QStringLiteral(
                 "%1 was made by a newer version of this program (file version %2, this one knows %3).")
                 .arg(name)
                 .arg(*version)
-                .arg(schemaVersion));
+                .arg(schemaVersion()));
     if (version && *version < 1)
         return failText(
             QStringLiteral("%1 is damaged: there is no file version %2.").arg(name).arg(*version));
@@ -90,7 +90,7 @@ Expected<std::unique_ptr<Project>> Project::open(const QString& path, Access acc
     if (auto ok = p->findReading(); !ok) return tl::unexpected(ok.error());
     const auto version = versionOf(p->reader(), info.fileName());
     if (!version) return tl::unexpected(version.error());
-    if (*version < schemaVersion)
+    if (*version < schemaVersion())
         if (auto ok = p->bringUpToDate(*version); !ok) return tl::unexpected(ok.error());
     p->damage = damageOf(p->reader());
     if (!p->damage.isEmpty() && !p->readOnly)

@@ -1,6 +1,7 @@
 #include "schema.h"
 
 #include "fields.h"
+#include <anvil/store/project.h>
 
 namespace anvil::store {
 
@@ -17,6 +18,17 @@ QStringList schema() {
     for (const char* sql : tablesOfSamples)
         all << sql;
     return all;
+}
+
+int schemaVersion() {
+    static const int newest = [] {
+        auto at = static_cast<int>(std::size(migrations)) + 1; // what was told by statements
+        for (const auto& table : storedTables())
+            for (const auto& c : table.columns)
+                at = std::max(at, c.since);
+        return at;
+    }();
+    return newest;
 }
 
 QStringList migrationFrom(int version) {

@@ -332,7 +332,8 @@ Expected<void> assignByHeadings(const std::vector<std::string_view>& lines, Layo
         }
     if (loads.size() > 1)
         return fail(fmt::format("more than one column could be the load ({}): {}", listed(layout, loads),
-                                asksForColumns));
+                                asksForColumns),
+                    Wants::columns);
     if (loads.empty()) return {};
     const auto& h = headings[loads[0]];
     if (h.unknownUnit)
@@ -392,11 +393,13 @@ Expected<void> assignByBehaviour(const std::vector<std::string_view>& lines, Lay
         if (falls(1) == falls(2) || falls(2)) // the way only grows, the load lets go
             return fail(
                 fmt::format("there is no heading, and which of its columns is the load cannot be told: {}",
-                            asksForColumns));
+                            asksForColumns),
+                Wants::columns);
         return {};
     }
     return fail(fmt::format("there is no heading, and which of its {} columns is the load cannot be told: {}",
-                            columns.size(), asksForColumns));
+                            columns.size(), asksForColumns),
+                Wants::columns);
 }
 
 Expected<void> applyHint(Layout& layout, const std::string& hint, Role role) {
@@ -558,7 +561,8 @@ Expected<Layout> detect(std::string_view text, const Hints& hints) {
             layout.columns[0].why = Why::onlyOne;
         } else {
             return fail(
-                fmt::format("no column looks like a force (the columns are {}): {}", list, asksForColumns));
+                fmt::format("no column looks like a force (the columns are {}): {}", list, asksForColumns),
+                Wants::columns);
         }
     }
     const auto setUnit = [&](Role role, const Unit* u) {

@@ -829,7 +829,8 @@ Expected<Log> readDocument(const Document& doc, const Hints& hints, unsigned thr
         for (const auto& other : read)
             if (!sameColumns(all.layout, other.layout))
                 return fail(
-                    fmt::format("several of its sheets could be meant ({}): {}", names(with), asksForSheet));
+                    fmt::format("several of its sheets could be meant ({}): {}", names(with), asksForSheet),
+                    Wants::sheet);
         all.sheet.clear();
         for (std::size_t k = 0; k < read.size(); ++k) {
             for (auto& run : read[k].runs) {

@@ -190,7 +190,8 @@ Expected<ValueTable> readValues(std::string_view bytes, const std::string& sheet
     }
     if (with.size() > 1)
         return fail(fmt::format("several of its sheets hold results (\"{}\" and \"{}\"): {}", with[0],
-                                with[1], asksForSheet));
+                                with[1], asksForSheet),
+                    Wants::sheet);
     if (with.size() == 1) return found;
     if (!first && first.error().message.empty()) return fail(fmt::format("there is no sheet \"{}\"", sheet));
     return first;

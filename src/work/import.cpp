@@ -316,6 +316,7 @@ ImportPlan lookAt(const QStringList& given, const ImportChoices& choices, const 
         const auto bytes = tables::readFile(QFile::encodeName(paths[i]).toStdString());
         auto log = bytes ? read(*bytes, hinted) : tl::unexpected(bytes.error());
         if (!log) {
+            if (plan.unread.isEmpty()) plan.firstWants = log.error().wants;
             plan.unread << QStringLiteral("%1: %2.").arg(file.name,
                                                          QString::fromStdString(log.error().message));
             continue;

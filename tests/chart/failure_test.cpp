@@ -25,7 +25,7 @@ std::vector<Point> pointsOf(const Picture& p) {
 TEST(Failures, EveryWayToFailHasADrawingWithinItsBox) {
     for (const char* kind : {"adhesive", "rope", "rivet", "plastic sheet", "", "something else"})
         for (const auto& mode : domain::failureModes(kind)) {
-            const auto p = failurePicture(methods::failureOf(mode));
+            const auto p = failurePicture(methods::failureOf(mode).value());
             EXPECT_GE(p.shapes.size(), 2U) << mode;
             for (const auto& at : pointsOf(p)) {
                 EXPECT_GE(at.x, 0) << mode;
@@ -41,7 +41,7 @@ TEST(Failures, TheWaysOfOneKindCanBeToldApart) {
         std::set<std::string> drawn;
         const auto modes = domain::failureModes(kind);
         for (const auto& mode : modes)
-            drawn.insert(toSvg(failurePicture(methods::failureOf(mode)), lightPalette()));
+            drawn.insert(toSvg(failurePicture(methods::failureOf(mode).value()), lightPalette()));
         EXPECT_GE(drawn.size() + 1, modes.size()) << kind << ": at most two may look alike";
     }
 }

@@ -47,6 +47,19 @@ bool notes(const char* method, const Typed& typed, const char* words) {
     return false;
 }
 
+/// What follows where it was seen how the piece failed.
+stats::Value failed(const char* method, const Typed& typed, std::optional<Failure> how, const char* metric,
+                    std::vector<std::string>* notes = nullptr) {
+    auto evidence = evidenceFrom(*find(method), typed);
+    EXPECT_TRUE(evidence);
+    evidence->failureTold = true;
+    evidence->failure = how;
+    const auto got = measure(*find(method), *evidence);
+    EXPECT_TRUE(got);
+    if (notes) *notes = got->notes;
+    return got->find(metric)->value.value();
+}
+
 #define EXPECT_REL(value, expected) EXPECT_NEAR((value) / (expected), 1, 1e-9)
 
 TEST(Formulas, AxialPull) {
@@ -73,6 +86,13 @@ TEST(Formulas, TensionCoupon) {
                     6894.757293,
                 2000 / 0.04908738521, 0.01);
     EXPECT_REL(of("tension-coupon", {{"area", "25 mm²"}, {"peak", "10 kN"}}, "strength").value, 400e6);
+    for (const auto how : {Failure::outsideGauge, Failure::brokeAtEnd, Failure::snapped}) {
+        std::vector<std::string> said;
+        EXPECT_REL(failed("tension-coupon", t, how, "elongation", &said).value, 0.12);
+        EXPECT_EQ(std::any_of(said.begin(), said.end(),
+                              [](const auto& n) { return n.starts_with("It broke outside of the gauge"); }),
+                  how != Failure::snapped);
+    }
     EXPECT_NE(whyNot("tension-coupon", {{"peak", "10 kN"}}, "strength").find("cross-section"),
               std::string::npos);
     EXPECT_EQ(refusal("tension-coupon", {{"diameter", "0 mm"}}), "\"Diameter\" must be more than zero.");
@@ -155,6 +175,29 @@ TEST(Formulas, ThreePointBend) {
     EXPECT_EQ(refusal("three-point-bend", {{"span", "10 mm"}, {"breadth", "20 mm"}, {"depth", "20 mm"}}),
               "The span is shorter than the piece is deep.");
     EXPECT_EQ(whyNot("three-point-bend", {{"peak", "500 N"}}, "bending_strength"), "it needs the span");
+}
+
+/// One load, two strengths: the one that did not fail is at least what was reached.
+TEST(Formulas, HowABentPieceFailedSaysWhichStrengthWasReached) {
+    const Typed slim{{"span", "160 mm"}, {"breadth", "20 mm"}, {"depth", "8 mm"}, {"peak", "500 N"}};
+    const char* bend = "three-point-bend";
+    std::vector<std::string> said;
+    EXPECT_EQ(failed(bend, slim, Failure::sheared, "bending_strength", &said).state, State::above);
+    EXPECT_EQ(failed(bend, slim, Failure::sheared, "short_beam_shear").state, State::exact);
+    EXPECT_TRUE(std::any_of(said.begin(), said.end(),
+                            [](const auto& n) { return n.starts_with("It sheared along"); }));
+    for (const auto how :
+         {std::optional(Failure::snapped), std::optional(Failure::crushed), std::optional<Failure>()}) {
+        EXPECT_EQ(failed(bend, slim, how, "bending_strength", &said).state, State::exact);
+        EXPECT_EQ(failed(bend, slim, how, "short_beam_shear").state, State::above);
+        EXPECT_EQ(
+            std::any_of(said.begin(), said.end(), [](const auto& n) { return n.starts_with("It gave way"); }),
+            how == Failure::crushed);
+    }
+    // Nobody said how: a slim piece fails by bending, of a stout one nobody knows.
+    EXPECT_EQ(of(bend, slim, "short_beam_shear").state, State::above);
+    const Typed stout{{"span", "127 mm"}, {"breadth", "20 mm"}, {"depth", "8 mm"}, {"peak", "500 N"}};
+    EXPECT_EQ(of(bend, stout, "short_beam_shear").state, State::exact);
 }
 
 TEST(Formulas, LeverBend) {

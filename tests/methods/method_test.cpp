@@ -80,7 +80,13 @@ TEST(PieceKinds, SpreadAndFailures) {
         for (const auto& m : modes)
             EXPECT_EQ(failureOf(m.words), m.failure) << m.words << ": one name, one drawing";
     }
-    EXPECT_EQ(failureOf("vanished"), Failure::snapped);
+    EXPECT_EQ(failureOf("vanished"), std::nullopt);
+    EXPECT_EQ(failureOf("Sheared, along the grain"), Failure::sheared) << "in one's own words";
+    EXPECT_EQ(failureOf("gave way in compression"), Failure::crushed);
+    EXPECT_EQ(failureOf("outside of the gauge length"), Failure::outsideGauge);
+    EXPECT_EQ(failureOf("in the upper grip"), Failure::brokeAtEnd);
+    EXPECT_EQ(failureOf("not sheared but bent"), std::nullopt) << "what did not happen";
+    EXPECT_EQ(failureOf(""), std::nullopt);
 }
 
 } // namespace

@@ -514,7 +514,7 @@ TEST_F(ProjectFile, ANewerFileIsLeftAlone) {
         auto db = QSqlDatabase::addDatabase("QSQLITE", "newer");
         db.setDatabaseName(path());
         ASSERT_TRUE(db.open());
-        QSqlQuery(db).exec(QStringLiteral("PRAGMA user_version = %1").arg(schemaVersion + 1));
+        QSqlQuery(db).exec(QStringLiteral("PRAGMA user_version = %1").arg(schemaVersion() + 1));
     }
     QSqlDatabase::removeDatabase("newer");
     EXPECT_NE(Project::open(path()).error().message.find("made by a newer version"), std::string::npos);
@@ -557,7 +557,7 @@ TEST_F(ProjectFile, AnOlderFileIsBroughtUpToDateAndKept) {
         return v;
     };
     EXPECT_EQ(version(kept.fileName()), 1);
-    EXPECT_EQ(version(path()), schemaVersion);
+    EXPECT_EQ(version(path()), schemaVersion());
 }
 
 TEST_F(ProjectFile, AFileOfVersionTwoKeepsItsRigsAndOutcomes) {

@@ -469,8 +469,8 @@ void Ledger::fillCard(const domain::StudyData& data, const domain::Pull& pull,
     m_brokeLine->setFact(whole.join(QStringLiteral(", ")));
     m_failure->setVisible(!o.mode.empty());
     if (!o.mode.empty())
-        m_failure->setBuild(
-            [failure = methods::failureOf(o.mode)](double) { return chart::failurePicture(failure); });
+        m_failure->setBuild([failure = methods::failureOf(o.mode).value_or(methods::Failure::snapped)](
+                                double) { return chart::failurePicture(failure); });
     m_whereLine->setFact(qs(o.where));
     m_sharesLine->setFact(shares.join(QStringLiteral(", ")));
     m_afterwardsLine->setFact(qs(o.afterwards));

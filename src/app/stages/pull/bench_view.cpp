@@ -32,7 +32,8 @@ namespace {
 
 /// A way to fail, drawn small.
 QLabel* drawingOf(const QString& mode) {
-    const auto picture = chart::failurePicture(methods::failureOf(mode.toStdString()));
+    const auto picture =
+        chart::failurePicture(methods::failureOf(mode.toStdString()).value_or(methods::Failure::snapped));
     constexpr double sharp = 2;
     const double scale = 0.6 * textScale();
     QPixmap pixmap(QSizeF(picture.width * scale * sharp, picture.height * scale * sharp).toSize());

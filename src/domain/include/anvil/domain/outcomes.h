@@ -22,6 +22,9 @@ bool samePart(const std::string& a, const std::string& b);
 /// most.
 std::vector<std::string> failureModes(const std::string& kind);
 
+/// What a piece may be like afterwards, as it is offered; a tester may say it in other words.
+inline constexpr std::string_view afterwardsOffered[] = {"bent", "stuck", "still works"};
+
 /// What can hurt in this study: by its methods, also where a square has its own, and the kinds of all
 /// options.
 std::vector<std::string> cautionsOf(const StudyData& data);

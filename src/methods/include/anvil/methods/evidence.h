@@ -2,6 +2,7 @@
 #pragma once
 
 #include <anvil/curve/reading.h>
+#include <anvil/methods/piece_kind.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/stats/counts.h>
 #include <anvil/stats/summary.h>
@@ -34,11 +35,12 @@ struct Evidence {
     std::map<std::string, std::vector<Step>, std::less<>> steps;
     std::map<std::string, std::vector<quantity::Entry>, std::less<>> legs; ///< in the order of the legs
     const curve::Reading* reading = nullptr;                               ///< null: no curve
-    double calibratedTo = 0;       ///< N where the calibration table of the rig ends; 0: no table
-    bool guessed = false;          ///< a load that was typed lies beyond the table of its display
-    std::string where, mode;       ///< where and how it failed, in the tester's words
-    std::string afterwards;        ///< what it is like now, likewise
-    std::optional<double> grade{}; ///< what that is on the study's scale, 0 to 10; empty: not graded
+    double calibratedTo = 0;          ///< N where the calibration table of the rig ends; 0: no table
+    bool guessed = false;             ///< a load that was typed lies beyond the table of its display
+    bool failureTold = false;         ///< the tester said how it failed
+    std::optional<Failure> failure{}; ///< how, where those words name it
+    std::string afterwards;           ///< what it is like now, in the tester's words
+    std::optional<double> grade{};    ///< what that is on the study's scale, 0 to 10; empty: not graded
     /// How the pull stands for what was seen at its end: exact, above where the rig topped out or another
     /// part broke, aside.
     stats::State state = stats::State::exact;

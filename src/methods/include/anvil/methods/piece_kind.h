@@ -2,6 +2,7 @@
 // scatters. The one table of these things.
 #pragma once
 
+#include <optional>
 #include <span>
 #include <string_view>
 
@@ -25,7 +26,9 @@ enum class Failure {
     bentForGood,
     cracked,
     tore,
-    buckled
+    buckled,
+    crushed,
+    outsideGauge ///< of the length that was measured
 };
 
 /// A way to fail, in words.
@@ -50,7 +53,8 @@ PieceKind pieceKind(std::string_view words);
 /// The ways it fails, the likeliest first; eight at most.
 std::span<const FailureMode> failureModes(const PieceKind& kind);
 
-/// The failure a tester's words name; `snapped` where they are none of the table's.
-Failure failureOf(std::string_view mode);
+/// The failure a tester's words name: words of the table, or words of one's own with one of its words in
+/// them, as "sheared along the grain". Empty where they name none, or say what did not happen.
+std::optional<Failure> failureOf(std::string_view mode);
 
 } // namespace anvil::methods

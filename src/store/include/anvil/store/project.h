@@ -24,8 +24,8 @@ struct PackedChunk;
 
 using domain::Id;
 
-/// Version of the schema this program writes.
-inline constexpr int schemaVersion = 9;
+/// Version of the files this program writes: that of the newest of its fields.
+int schemaVersion();
 
 /// One journal row: who changed what, when, and every touched row before and after.
 struct JournalEntry {

@@ -84,7 +84,7 @@ struct Log {
          displacementUnitKnown = false; ///< false: the file names no unit and none was given
 };
 
-/// How a sentence ends that asks which column is what; whoever shows it says how to answer.
+/// How a sentence ends that asks which column is what.
 inline constexpr std::string_view asksForColumns = "say which column is the load";
 inline constexpr std::string_view asksForSheet = "say which sheet";
 

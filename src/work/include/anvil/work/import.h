@@ -65,7 +65,8 @@ struct ImportFile {
 struct ImportPlan {
     std::vector<ImportFile> files;
     std::vector<ImportRow> rows;
-    QStringList unread; ///< "file: reason" for files that gave nothing
+    QStringList unread;                ///< "file: reason" for files that gave nothing
+    Wants firstWants = Wants::nothing; ///< what would let the first of them be read
     bool needsForceUnit = false, needsDisplacementUnit = false, unsureDecimal = false;
     tables::NamePattern pattern;
     std::optional<double> rigLimit; ///< N, for all runs
