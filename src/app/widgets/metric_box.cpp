@@ -24,7 +24,7 @@ void MetricBox::offer(const domain::StudyData* data) {
     setCurrentIndex(std::max(0, findData(before)));
 }
 
-domain::Metric MetricBox::metric() const {
+domain::Metric MetricBox::chosen() const {
     const auto at = static_cast<std::size_t>(std::max(0, currentIndex()));
     return at < m_offered.size() ? m_offered[at] : domain::Metric();
 }

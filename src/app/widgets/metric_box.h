@@ -13,7 +13,7 @@ public:
     /// Offers what the study's method tells, and what decides in it; without a study what a force curve
     /// tells.
     void offer(const domain::StudyData* data);
-    domain::Metric metric() const;
+    domain::Metric chosen() const;
     void choose(const domain::Metric& metric);
 
 private:

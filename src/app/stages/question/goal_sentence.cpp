@@ -85,7 +85,7 @@ void GoalSentence::makeGoal(FlowLayout* line) {
         change(m_sense->currentText(), [&](domain::Goal& g) { g.sense = static_cast<domain::Sense>(index); });
     });
     connect(m_metric, &QComboBox::activated, this, [this] {
-        const auto metric = m_metric->metric();
+        const auto metric = m_metric->chosen();
         change(tr("What decides"), [&](domain::Goal& g) { domain::decideBy(g, metric); });
     });
     connect(m_margin, &QDoubleSpinBox::editingFinished, this, [this] {

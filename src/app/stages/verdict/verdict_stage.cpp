@@ -98,7 +98,7 @@ VerdictStage::VerdictStage(Session& session, QWidget* parent) : Panel(session, p
     connect(m_view, &PageView::chosen, this, &VerdictStage::choose);
     connect(m_view, &PageView::figureClicked, this, [this](const QString& figure, long long of) {
         if (figure != "triangle") return m_session.selectPull(of);
-        const auto& pairs = m_session.verdict(metric()).pairs;
+        const auto& pairs = m_session.verdict(ranked()).pairs;
         const auto at = static_cast<std::size_t>(of - 1);
         if (of > 0 && at < pairs.size()) chooseTwo(pairs[at].a, pairs[at].b);
     });
@@ -119,12 +119,12 @@ VerdictStage::VerdictStage(Session& session, QWidget* parent) : Panel(session, p
     follow(true);
 }
 
-domain::Metric VerdictStage::metric() const {
+domain::Metric VerdictStage::ranked() const {
     return m_metric.value_or(m_session.study() ? m_session.study()->study.goal.metric : domain::Metric());
 }
 
 pages::View VerdictStage::view() const {
-    return {m_session.units(), metric(), m_session.pull(), m_zero->isChecked(), m_weights, m_scale, m_two,
+    return {m_session.units(), ranked(), m_session.pull(), m_zero->isChecked(), m_weights, m_scale, m_two,
             m_plotOf,          m_logTime};
 }
 
@@ -243,7 +243,7 @@ void VerdictStage::chooseTwo(std::optional<std::size_t> first, std::optional<std
 }
 
 void VerdictStage::setAside(int which) {
-    const auto& verdict = m_session.verdict(metric());
+    const auto& verdict = m_session.verdict(ranked());
     const auto apart = results::apartOf(verdict.groups);
     const auto at = static_cast<std::size_t>(which);
     if (at < apart.size())
@@ -282,8 +282,8 @@ void VerdictStage::changeCard(const QString& action, int which) {
 
 void VerdictStage::followUp(const QString& action, int which) {
     const auto* data = m_session.study();
-    const auto followUps = plan::followUps(*data, m_session.verdict(metric()),
-                                           &m_session.project()->sureness(m_session.studyId(), metric()));
+    const auto followUps = plan::followUps(*data, m_session.verdict(ranked()),
+                                           &m_session.project()->sureness(m_session.studyId(), ranked()));
     if (which >= static_cast<int>(followUps.size())) return;
     const auto& f = followUps[static_cast<std::size_t>(which)];
     if (action == "planHere") {
@@ -303,9 +303,9 @@ void VerdictStage::followUp(const QString& action, int which) {
 }
 
 void VerdictStage::openTrail(long long group, const QString& column) {
-    const auto& v = m_session.verdict(metric());
+    const auto& v = m_session.verdict(ranked());
     if (group < 0 || group >= static_cast<long long>(v.groups.size())) return;
-    TrailDialog dialog(m_session, metric(), v, static_cast<std::size_t>(group), column.toStdString(), this);
+    TrailDialog dialog(m_session, ranked(), v, static_cast<std::size_t>(group), column.toStdString(), this);
     dialog.exec();
 }
 

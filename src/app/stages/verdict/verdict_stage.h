@@ -39,7 +39,7 @@ private:
     void placeTools();
     void drag(const std::vector<double>& weights);
     pages::View view() const;
-    domain::Metric metric() const;
+    domain::Metric ranked() const;
     std::optional<domain::Metric> m_metric; ///< chosen here; nothing: the one that decides
     QString m_page = QStringLiteral("answer");
     Id m_shownStudy = 0;
