@@ -131,7 +131,7 @@ TEST_F(Kept, DamageBehindAKeptReadingIsFound) {
         });
         QObject::connect(&check, &SampleCheck::finished, p.get(), [&] { finished = true; });
         check.begin();
-        for (int i = 0; i < 500 && !finished; ++i) {
+        for (int i = 0; i < 6000 && !finished; ++i) {
             QCoreApplication::processEvents();
             QThread::msleep(10);
         }
