@@ -40,6 +40,7 @@ std::vector<SquareLegs> legsOf(const Results& results) {
             legs.condition = c.id;
             std::optional<methods::SharedLoad> last;
             double load = 0;
+            std::size_t told = 0; // pulls of pieces whose legs have directions
             for (const auto& attempt : results.attempts(o.id, c.id)) {
                 const auto& pull = *attempt.pull;
                 if (standingOf(data, pull, nullptr) != domain::Standing::counts) continue;
@@ -55,13 +56,14 @@ std::vector<SquareLegs> legsOf(const Results& results) {
                 if (shared->directions.empty()) continue;
                 legs.directions = shared->directions;
                 load += shared->load;
+                ++told;
                 if (!shared->predicted.empty()) last = *shared; // what was measured is shown either way
             }
             if (legs.pulls == 0) continue;
             for (auto& v : legs.loads)
                 v /= static_cast<double>(legs.pulls);
             legs.shares = sharesOf(legs.loads);
-            if (last) predict(legs, *last, load / static_cast<double>(legs.pulls));
+            if (last) predict(legs, *last, load / static_cast<double>(told));
             out.push_back(std::move(legs));
         }
     return out;
