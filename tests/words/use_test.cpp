@@ -21,8 +21,8 @@ TEST(LimitWords, SayFloorLimitAndHowMany) {
     results::WorkingLimit with{0, 640.0, 128.0, 4, ""}, without{1, {}, {}, {}, "Too few pulls."};
     auto t = limitTable(m.data, v, {with, without}, newton());
     ASSERT_EQ(t.columns.size(), 5U);
-    EXPECT_EQ(t.rows[0].cells, (std::vector<std::string>{m.data.optionAt(v.groups[0].option).name, "640 N",
-                                                         "128 N", "4", ""}));
+    EXPECT_EQ(t.rows[0].cells, (std::vector<std::string>{m.data.optionAt(v.groups[0].option).name, "640.0 N",
+                                                         "128.0 N", "4", ""}));
     EXPECT_EQ(t.rows[1].cells, (std::vector<std::string>{m.data.optionAt(v.groups[1].option).name, "none",
                                                          "none", "–", "Too few pulls."}));
     EXPECT_EQ(t.rows[1].of, 1);
