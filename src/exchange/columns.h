@@ -39,6 +39,7 @@ inline constexpr Plain<domain::Option> plainOfOption[] = {
     words<&domain::Option::ratingBasis>("rating_basis", "what that promises: breaking load, working load"),
     words<&domain::Option::grade>("grade", "of its material"),
     words<&domain::Option::geometry>("geometry", "what it looks like"),
+    words<&domain::Option::supply>("supply", "where it is got"),
     words<&domain::Option::note>("note", ""),
 };
 inline constexpr auto optionColumns = joined({studyColumn, {"option", "its name"}}, plainOfOption);

@@ -108,6 +108,7 @@ constexpr Field<Option> optionFields[] = {
     words<&Option::ratingBasis>("rating_basis", emptyAtFirst),
     words<&Option::grade>("grade", emptyAtFirst),
     words<&Option::geometry>("geometry", emptyAtFirst, 2),
+    words<&Option::supply>("supply", emptyAtFirst, 10),
 };
 
 QJsonValue levelsOf(const domain::Condition& c) {

@@ -160,6 +160,7 @@ void fill(store::Writer& w, Chance& c, int studies) {
             o.rating = c.perhaps();
             o.grade = c.text();
             o.geometry = c.text();
+            o.supply = c.text();
             o.note = c.text();
             options.push_back(w.add(o));
         }

@@ -6,6 +6,7 @@
 
 #include <QFile>
 #include <QRegularExpression>
+#include <QTemporaryDir>
 #include <gtest/gtest.h>
 
 namespace anvil::store {
@@ -63,6 +64,32 @@ TEST(StoredFields, WhatCameLaterFindsSomethingInOldRows) {
             EXPECT_TRUE(c.since == 1 || !c.sql.contains("NOT NULL") || c.sql.contains("DEFAULT"))
                 << c.name.toStdString();
         }
+}
+
+/// A column that has come since is added to a file of before, without a statement of its own.
+TEST(StoredFields, AFileOfVersion9GetsWhatCameAfterIt) {
+    QTemporaryDir dir;
+    const auto path = dir.filePath("p.anvil");
+    ASSERT_TRUE(QFile::copy(QStringLiteral(TEST_DATA "/projects/version-9.anvil"), path));
+    QFile(path).setPermissions(QFile::ReadOwner | QFile::WriteOwner);
+    {
+        const auto project = Project::open(path);
+        ASSERT_TRUE(project) << project.error().message;
+        const auto studies = (*project)->load();
+        ASSERT_TRUE(studies) << studies.error().message;
+        ASSERT_EQ(studies->size(), 2U);
+        EXPECT_EQ(studies->front().pulls.size(), 5U);
+        const auto before = studies->front().options.front();
+        EXPECT_EQ(before.supply, "");
+        auto after = before;
+        after.supply = "the yard, second shelf";
+        ASSERT_TRUE((*project)->write("supply", [&](Writer& w) { w.change(before, after); }));
+    }
+    EXPECT_TRUE(QFile::exists(dir.filePath("p.version-9.anvil"))) << "the old file is kept";
+    const auto again = Project::open(path);
+    ASSERT_TRUE(again) << again.error().message;
+    EXPECT_EQ((*again)->load()->front().options.front().supply, "the yard, second shelf");
+    EXPECT_TRUE((*again)->check().problems.isEmpty());
 }
 
 /// As the seals of files are that were written before the lists were.

@@ -57,6 +57,7 @@ struct Option {
     std::string ratingBasis{};      ///< what the promise says: breaking load, working load …
     std::string grade{};            ///< of its material
     std::string geometry{};         ///< what it looks like, in the tester's words and measures
+    std::string supply{};           ///< where it is got: a shop and its shelf, a maker's page
     bool operator==(const Option&) const = default;
 };
 
