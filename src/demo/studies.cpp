@@ -1,6 +1,7 @@
 #include "method_studies.h"
 #include "typed_studies.h"
 #include <anvil/demo/demo.h>
+#include <fmt/format.h>
 
 #include <anvil/plan/run_order.h>
 #include <anvil/rig/setup.h>
@@ -95,6 +96,7 @@ Expected<void> fittings(work::OpenProject& project) {
             o.name = fittingNames[i];
             o.kind = "wire end fitting";
             o.geometry = fittingShapes[i];
+            o.supply = fmt::format("store in the barn, drawer {}", i + 1);
             options[i] = w.add(o);
         }
         for (int i = 0; i < 2; ++i) {

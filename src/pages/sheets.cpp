@@ -44,13 +44,14 @@ Page runList(const domain::StudyData& data) {
 }
 
 std::string stockCsv(const domain::StudyData& data) {
-    std::string out = "what,needed,made,unit_cost,cost,currency\n";
+    std::string out = "what,needed,made,unit_cost,cost,currency,supply\n";
     const auto number = [](const std::optional<double>& v) {
         return v ? quantity::shortest(*v) : std::string();
     };
     for (const auto& l : plan::stock(data))
-        out += fmt::format("{},{},{},{},{},{}\n", tables::csvField(l.what), l.needed, l.made,
-                           number(l.unitCost), number(l.cost), tables::csvField(l.currency));
+        out += fmt::format("{},{},{},{},{},{},{}\n", tables::csvField(l.what), l.needed, l.made,
+                           number(l.unitCost), number(l.cost), tables::csvField(l.currency),
+                           tables::csvField(l.supply));
     return out;
 }
 
@@ -62,16 +63,17 @@ Page stock(const domain::StudyData& data) {
                     {"needed", "Needed", true},
                     {"made", "Made already", true},
                     {"each", "Each", true},
-                    {"together", "Together", true}},
+                    {"together", "Together", true},
+                    {"supply", "Where it is got"}},
                    {}};
     for (const auto& l : plan::stock(data)) {
         const auto money = [&](const std::optional<double>& v) {
             return v ? quantity::fixed(*v, 2) + (l.currency.empty() ? "" : " " + l.currency)
                      : std::string("–");
         };
-        t.rows.push_back(
-            {{l.what, std::to_string(l.needed), std::to_string(l.made), money(l.unitCost), money(l.cost)},
-             0});
+        t.rows.push_back({{l.what, std::to_string(l.needed), std::to_string(l.made), money(l.unitCost),
+                           money(l.cost), l.supply},
+                          0});
     }
     if (t.rows.empty())
         page.add(Paragraph{Paragraph::Style::plain, "The plan eats nothing yet."});

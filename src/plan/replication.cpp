@@ -74,7 +74,7 @@ PlanTotals totals(const StudyData& data) {
 std::vector<StockLine> stock(const StudyData& data) {
     std::vector<StockLine> out;
     for (const auto& o : data.options) {
-        StockLine line{o.name, 0, 0, o.unitCost, std::nullopt, o.currency};
+        StockLine line{o.name, 0, 0, o.unitCost, std::nullopt, o.currency, o.supply};
         for (const auto& c : data.conditions)
             line.needed += data.study.plan.replicatesOf(o.id, c.id);
         for (const auto& s : data.specimens)

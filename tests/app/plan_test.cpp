@@ -14,6 +14,7 @@
 #include <QTabWidget>
 #include <QTableWidget>
 #include <anvil/pages/page.h>
+#include <anvil/pages/sheets.h>
 #include <anvil/pages/write.h>
 #include <anvil/plan/forecasts.h>
 #include <anvil/plan/replication.h>
@@ -600,6 +601,24 @@ TEST_F(Stages, APastedBlockIsOneUndo) {
     EXPECT_EQ(study().options[1].rating, rating);
     EXPECT_EQ(study().options[2].unitCost, cost);
     EXPECT_EQ(study().options[0].geometry, "8 mm sleeve");
+}
+
+TEST_F(Stages, WhereAnOptionIsGotStandsOnTheShoppingList) {
+    openDemo();
+    window->goTo(Stage::question);
+    planPage("Facts");
+    settle();
+    auto* facts = child<QTableWidget>("options");
+    facts->item(0, 9)->setText("the yard, second shelf");
+    EXPECT_EQ(study().options[0].supply, "the yard, second shelf");
+    const auto list = pages::stockCsv(study());
+    EXPECT_TRUE(list.starts_with("what,needed,made,unit_cost,cost,currency,supply\n")) << list;
+    EXPECT_NE(list.find(",\"the yard, second shelf\"\n"), std::string::npos) << list;
+    EXPECT_NE(pages::toHtml(pages::stock(study())).find("the yard, second shelf"), std::string::npos);
+    window->goTo(Stage::specimens);
+    settle();
+    const auto* table = child<QTableWidget>("stock");
+    EXPECT_EQ(table->item(0, table->columnCount() - 1)->text(), "the yard, second shelf");
 }
 
 TEST_F(Stages, TimeAndMoneyOfThePlanAreShown) {

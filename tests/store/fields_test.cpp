@@ -54,7 +54,8 @@ TEST(StoredFields, EverySealedTableIsInTheDocument) {
 TEST(StoredFields, TheDocumentIsOfTheVersionThatIsWritten) {
     QFile file(QStringLiteral(TEST_DATA "/../../docs/file-format.md"));
     ASSERT_TRUE(file.open(QIODevice::ReadOnly));
-    EXPECT_TRUE(file.readAll().contains("## Tables of version " + QByteArray::number(schemaVersion()) + "\n"));
+    EXPECT_TRUE(
+        file.readAll().contains("## Tables of version " + QByteArray::number(schemaVersion()) + "\n"));
 }
 
 TEST(StoredFields, WhatCameLaterFindsSomethingInOldRows) {

@@ -16,7 +16,7 @@
 namespace anvil::app {
 namespace {
 
-enum Column { name, kind, grade, rating, ratingBasis, cost, currency, weight, geometry, columns };
+enum Column { name, kind, grade, rating, ratingBasis, cost, currency, weight, geometry, supply, columns };
 
 /// Puts what was typed into the option: a text, or the number of a cell that holds one (empty: none).
 void put(domain::Option& o, int column, const std::string& text, const std::optional<double>& number) {
@@ -48,6 +48,9 @@ void put(domain::Option& o, int column, const std::string& text, const std::opti
     case geometry:
         o.geometry = text;
         break;
+    case supply:
+        o.supply = text;
+        break;
     case columns:
         break;
     }
@@ -62,7 +65,7 @@ FactsPanel::FactsPanel(Session& session, QWidget* parent) : Panel(session, paren
     m_table->setObjectName("options");
     m_table->setHorizontalHeaderLabels({tr("Option"), tr("Kind"), tr("Grade"), tr("Rating"),
                                         tr("Rating says"), tr("Cost each"), tr("Currency"), tr("Weight"),
-                                        tr("Geometry")});
+                                        tr("Geometry"), tr("Where it is got")});
     setTip(m_table->horizontalHeaderItem(Column::geometry),
            tr("Sizes and shape in words, such as: 6 mm pin, 20° taper"));
     m_table->verticalHeader()->hide();
@@ -106,7 +109,7 @@ void FactsPanel::fill() {
             qs(o.grade),       o.rating ? m_session.force(*o.rating) : QString(),
             qs(o.ratingBasis), o.unitCost ? qs(quantity::fixed(*o.unitCost, 2)) : QString(),
             qs(o.currency),    o.weight ? qs(quantity::shortest(*o.weight * 1000) + " g") : QString(),
-            qs(o.geometry)};
+            qs(o.geometry),    qs(o.supply)};
         for (int k = 0; k < columns; ++k) {
             auto* item = new QTableWidgetItem(cells[k]);
             setTip(item, cells[k]);

@@ -19,7 +19,9 @@ ShoppingPanel::ShoppingPanel(Session& session, QWidget* parent) : Panel(session,
     auto* layout = new QVBoxLayout(this);
     m_sentence = wrappedLabel("stockSentence");
     layout->addWidget(m_sentence);
-    m_table = makeTable({tr("What"), tr("Needed"), tr("Made already"), tr("Each"), tr("Together")}, "stock");
+    m_table = makeTable(
+        {tr("What"), tr("Needed"), tr("Made already"), tr("Each"), tr("Together"), tr("Where it is got")},
+        "stock");
     m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
     m_table->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
     layout->addWidget(m_table, 1);
@@ -58,11 +60,12 @@ void ShoppingPanel::fill() {
             return v ? qs(quantity::fixed(*v, 2) + (l.currency.empty() ? "" : " " + l.currency))
                      : QStringLiteral("–");
         };
-        const QStringList cells{qs(l.what), QString::number(l.needed), QString::number(l.made),
-                                money(l.unitCost), money(l.cost)};
-        for (int k = 0; k < 5; ++k) {
+        const QStringList cells{
+            qs(l.what),  QString::number(l.needed), QString::number(l.made), money(l.unitCost), money(l.cost),
+            qs(l.supply)};
+        for (int k = 0; k < cells.size(); ++k) {
             auto* item = new QTableWidgetItem(cells[k]);
-            if (k > 0) item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+            if (k > 0 && k + 1 < cells.size()) item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
             m_table->setItem(r, k, item);
         }
     }

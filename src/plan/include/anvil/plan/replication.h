@@ -38,6 +38,7 @@ struct StockLine {
     int needed = 0, made = 0;
     std::optional<double> unitCost, cost;
     std::string currency;
+    std::string supply{}; ///< where it is got; empty: nobody said
 };
 std::vector<StockLine> stock(const StudyData& data);
 
