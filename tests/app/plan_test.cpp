@@ -1,5 +1,6 @@
 // Question and Specimens, driven by keys and the mouse.
 #include "harness.h"
+#include "widgets/kept_together.h"
 
 #include "stages/question/question_stage.h"
 #include "stages/specimens/specimens_stage.h"
@@ -603,6 +604,14 @@ TEST_F(Stages, APastedBlockIsOneUndo) {
     EXPECT_EQ(study().options[0].geometry, "8 mm sleeve");
 }
 
+TEST(KeptTogether, ANumberStaysWithItsUnit) {
+    EXPECT_EQ(keptTogether("5 of each see 9.3 %; you care for 10 %."),
+              QString::fromUtf8("5 of each see 9.3\u00a0%; you care for 10\u00a0%."));
+    EXPECT_EQ(keptTogether("2000 N in all, 3 N/mm, 4 in the shed"),
+              QString::fromUtf8("2000\u00a0N in all, 3 N/mm, 4\u00a0in the shed"));
+    EXPECT_EQ(keptTogether("no number"), "no number");
+}
+
 TEST_F(Stages, WhereAnOptionIsGotStandsOnTheShoppingList) {
     openDemo();
     window->goTo(Stage::question);
@@ -616,8 +625,10 @@ TEST_F(Stages, WhereAnOptionIsGotStandsOnTheShoppingList) {
     EXPECT_NE(list.find(",\"the yard, second shelf\"\n"), std::string::npos) << list;
     EXPECT_NE(pages::toHtml(pages::stock(study())).find("the yard, second shelf"), std::string::npos);
     window->goTo(Stage::specimens);
+    showTab("specimenTabs", "Shopping");
     settle();
     const auto* table = child<QTableWidget>("stock");
+    ASSERT_GT(table->rowCount(), 0);
     EXPECT_EQ(table->item(0, table->columnCount() - 1)->text(), "the yard, second shelf");
 }
 

@@ -1,6 +1,7 @@
 #include "stages/question/advisor.h"
 
 #include "theme/theme.h"
+#include "widgets/kept_together.h"
 #include "widgets/plain_text.h"
 #include <QAbstractButton>
 #include <QPainter>
@@ -25,7 +26,7 @@ public:
     }
     void show(plan::Sign sign, const QString& sentence) {
         m_sign = sign;
-        m_sentence = sentence;
+        m_sentence = keptTogether(sentence);
         setAccessibleName(text());
         setAccessibleDescription(sentence);
         setTip(this, sentence);

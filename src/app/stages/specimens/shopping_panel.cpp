@@ -23,7 +23,8 @@ ShoppingPanel::ShoppingPanel(Session& session, QWidget* parent) : Panel(session,
         {tr("What"), tr("Needed"), tr("Made already"), tr("Each"), tr("Together"), tr("Where it is got")},
         "stock");
     m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
-    m_table->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
+    for (const int wide : {0, 5})
+        m_table->horizontalHeader()->setSectionResizeMode(wide, QHeaderView::Stretch);
     layout->addWidget(m_table, 1);
     auto* save = new QPushButton(tr("Save as CSV…"));
     auto* print = new QPushButton(icon("printer"), tr("Save as PDF…"));
