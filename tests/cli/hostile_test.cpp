@@ -288,7 +288,7 @@ TEST_F(Hostile, ArgumentsByChance) {
                           "a\nb",
                           QString(5000, 'x'),
                           "/dev/null",
-                          "/no/such/file",
+                          dir.filePath("no/such/file"),
                           dir.path(),
                           path,
                           log,

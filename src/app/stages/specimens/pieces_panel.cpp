@@ -293,9 +293,81 @@ QString PiecesPanel::tipOf(const domain::Measured& m) const {
     return out.join(QStringLiteral("; "));
 }
 
+QTableWidgetItem* PiecesPanel::dimensionCell(const domain::Specimen& s, const QString& name) const {
+    const auto m =
+        std::find_if(s.measured.begin(), s.measured.end(), [&](const auto& x) { return qs(x.name) == name; });
+    auto* item = new MeasuredItem;
+    if (m == s.measured.end()) return item;
+    setTip(item, tipOf(*m));
+    const auto mean = m->mean();
+    if (!mean) return item;
+    const auto fit = m->fit();
+    QString remark;
+    if (m->readings.size() > 1) remark += tr("  of %1").arg(m->readings.size());
+    if (fit == domain::Fit::tooLarge) remark += tr("  \u25b2 too large");
+    if (fit == domain::Fit::tooSmall) remark += tr("  \u25bc too small");
+    item->show(qs(quantity::significant(m_session.units().length->fromSi(*mean))), remark);
+    if (fit != domain::Fit::fits) item->setForeground(theme().warn);
+    return item;
+}
+
+QTableWidgetItem* PiecesPanel::cellOf(const Column& column, const domain::Specimen& s,
+                                      const QString& state) const {
+    const auto& data = *m_session.study();
+    using Kind = Column::Kind;
+    switch (column.kind) {
+    case Kind::label:
+        return new QTableWidgetItem(qs(s.label));
+    case Kind::option:
+        return new QTableWidgetItem(qs(data.optionAt(s.option).name));
+    case Kind::condition:
+        return new QTableWidgetItem(qs(data.conditionAt(s.condition).name));
+    case Kind::state:
+        return new QTableWidgetItem(state);
+    case Kind::dimension:
+        return dimensionCell(s, column.key);
+    case Kind::input: {
+        auto* item = new QTableWidgetItem(qs(results::textOf(s.inputs, *column.input)));
+        const auto hint = qs(column.input->hint);
+        setTip(item, column.input->form == methods::Form::perLeg
+                         ? tr("%1, leg by leg, such as 0°; 120°; 240°").arg(hint)
+                         : hint);
+        return item;
+    }
+    case Kind::area: {
+        const auto area = plan::derivedArea(s.measured);
+        if (!area) break;
+        const auto& unit = m_session.units().of(quantity::Dimension::area);
+        auto* item = new QTableWidgetItem(qs(quantity::significant(unit.fromSi(area->value))));
+        setTip(item, tr("worked out as %1").arg(qs(area->how)));
+        return item;
+    }
+    case Kind::text:
+        return new QTableWidgetItem(qs(column.key == "batch"   ? s.batch
+                                       : column.key == "block" ? s.block
+                                                               : s.history));
+    case Kind::place: {
+        const auto& at = column.key == "x" ? s.x : s.y;
+        if (!at) break;
+        return new QTableWidgetItem(qs(quantity::significant(m_session.units().length->fromSi(*at))));
+    }
+    }
+    return new QTableWidgetItem;
+}
+
+bool PiecesPanel::isTyped(const Column& column, const domain::Specimen& s) {
+    using Kind = Column::Kind;
+    if (column.kind == Kind::dimension) { // of several readings each is typed below
+        const auto m = std::find_if(s.measured.begin(), s.measured.end(),
+                                    [&](const auto& x) { return qs(x.name) == column.key; });
+        return m == s.measured.end() || m->readings.size() < 2;
+    }
+    return column.kind == Kind::label || column.kind == Kind::input || column.kind == Kind::text ||
+           column.kind == Kind::place;
+}
+
 void PiecesPanel::fillRow(int row, const domain::Specimen& s) {
     const auto& data = *m_session.study();
-    const auto& length = *m_session.units().length;
     const auto prepared = m_session.preparation();
     Id pull = 0;
     QString state = !prepared || *prepared >= 1 ? tr("ready") : tr("in preparation");
@@ -304,73 +376,11 @@ void PiecesPanel::fillRow(int row, const domain::Specimen& s) {
             pull = p.id;
             state = qs(words::standsText(p, results::standingOf(data, p, m_session.readings().find(p.id))));
         }
-    const auto* o = &data.optionAt(s.option);
-    const auto* c = &data.conditionAt(s.condition);
     for (int k = 0; k < static_cast<int>(m_columns.size()); ++k) {
         const auto& column = m_columns[static_cast<std::size_t>(k)];
-        auto* item = new QTableWidgetItem;
-        bool editable = false;
-        switch (column.kind) {
-        case Column::Kind::label:
-            item->setText(qs(s.label));
-            editable = true;
-            break;
-        case Column::Kind::option:
-            item->setText(o ? qs(o->name) : QString());
-            break;
-        case Column::Kind::condition:
-            item->setText(c ? qs(c->name) : QString());
-            break;
-        case Column::Kind::state:
-            item->setText(state);
-            break;
-        case Column::Kind::dimension: {
-            const auto m = std::find_if(s.measured.begin(), s.measured.end(),
-                                        [&](const auto& x) { return qs(x.name) == column.key; });
-            editable = m == s.measured.end() || m->readings.size() < 2; // more are typed below
-            if (m == s.measured.end()) break;
-            if (const auto mean = m->mean()) {
-                const auto fit = m->fit();
-                auto* measured = new MeasuredItem;
-                delete item;
-                item = measured;
-                measured->show(qs(quantity::significant(length.fromSi(*mean))),
-                               (m->readings.size() > 1 ? tr("  of %1").arg(m->readings.size()) : QString()) +
-                                   (fit == domain::Fit::tooLarge   ? tr("  \u25b2 too large")
-                                    : fit == domain::Fit::tooSmall ? tr("  \u25bc too small")
-                                                                   : QString()));
-                if (fit != domain::Fit::fits) item->setForeground(theme().warn);
-            }
-            setTip(item, tipOf(*m));
-            break;
-        }
-        case Column::Kind::input:
-            item->setText(qs(results::textOf(s.inputs, *column.input)));
-            setTip(item, column.input->form == methods::Form::perLeg
-                             ? tr("%1, leg by leg, such as 0°; 120°; 240°").arg(qs(column.input->hint))
-                             : qs(column.input->hint));
-            editable = true;
-            break;
-        case Column::Kind::area:
-            if (const auto area = plan::derivedArea(s.measured)) {
-                item->setText(qs(quantity::significant(
-                    m_session.units().of(quantity::Dimension::area).fromSi(area->value))));
-                setTip(item, tr("worked out as %1").arg(qs(area->how)));
-            }
-            break;
-        case Column::Kind::text:
-            item->setText(qs(column.key == "batch" ? s.batch : column.key == "block" ? s.block : s.history));
-            editable = true;
-            break;
-        case Column::Kind::place: {
-            const auto& at = column.key == "x" ? s.x : s.y;
-            if (at) item->setText(qs(quantity::significant(length.fromSi(*at))));
-            editable = true;
-            break;
-        }
-        }
+        auto* item = cellOf(column, s, state);
         item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable |
-                       (editable ? Qt::ItemIsEditable : Qt::NoItemFlags));
+                       (isTyped(column, s) ? Qt::ItemIsEditable : Qt::NoItemFlags));
         item->setData(pieceRole, s.id);
         item->setData(pullRole, pull);
         m_table->setItem(row, k, item);

@@ -7,6 +7,7 @@ class QComboBox;
 class QHBoxLayout;
 class QPushButton;
 class QTableWidget;
+class QTableWidgetItem;
 
 namespace anvil::app {
 
@@ -52,6 +53,10 @@ private:
         const methods::Input* input = nullptr;
     };
     std::vector<Column> columnsOf(const domain::StudyData& data) const;
+    /// What stands in a cell, to be given to the table.
+    QTableWidgetItem* cellOf(const Column& column, const domain::Specimen& piece, const QString& state) const;
+    QTableWidgetItem* dimensionCell(const domain::Specimen& piece, const QString& name) const;
+    static bool isTyped(const Column& column, const domain::Specimen& piece);
 
     std::vector<Column> m_columns;
     QTableWidget* m_table;
