@@ -1,6 +1,6 @@
 // What a project holds as JSON: taken or refused with a sentence; what was taken survives being written.
-#include "json_rows.h"
 #include <anvil/store/project.h>
+#include <anvil/store/texts.h>
 
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
     using namespace anvil::store;

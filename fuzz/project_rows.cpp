@@ -1,6 +1,6 @@
 // A project whose rows say anything, every seal and checksum right: opened and reported on, or refused with a
 // sentence. The input is a row of changes: table, row, column, kind of value, length, value.
-#include "json_rows.h"
+#include "fields.h"
 #include "samples.h"
 #include "seal.h"
 #include <QFile>
