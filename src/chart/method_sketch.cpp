@@ -35,7 +35,8 @@ public:
     /// A count that was typed; nothing where none was.
     std::optional<double> count(const char* key) const {
         const auto at = m_typed.find(key);
-        const auto number = at == m_typed.end() ? Expected<double>(fail("")) : quantity::parseNumber(at->second);
+        const auto number =
+            at == m_typed.end() ? Expected<double>(fail("")) : quantity::parseNumber(at->second);
         return number ? std::optional(*number) : std::nullopt;
     }
     void label(Point at, const char* symbol, const char* key, Align align = Align::center) {

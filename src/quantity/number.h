@@ -23,7 +23,6 @@ std::string plainCharacters(std::string_view text);
 /// sentence, which wants a number where the text does not begin with one.
 Expected<Number> numberAt(std::string_view s);
 
-
 /// Without the blanks at both ends.
 std::string_view trimmed(std::string_view s);
 
