@@ -11,6 +11,7 @@
 #include "stages/verdict/verdict_forms.h"
 #include "theme/theme.h"
 
+#include <QTabBar>
 #include <QTabWidget>
 #include <QTimer>
 #include <anvil/work/board_commands.h>
@@ -119,7 +120,26 @@ struct Squeezed : Window {
                     tabs->setCurrentIndex(t);
                     look(name + ", " + tabs->tabText(t));
                 }
+            if (stage == Stage::verdict) pagesOfVerdict(name);
+            if (stage == Stage::question) pagesOfPlan(name);
         }
+    }
+    void pagesOfVerdict(const QString& of) {
+        auto* pages = child<QTabBar>("pages");
+        for (int t = 0; pages && pages->isVisible() && t < pages->count(); ++t) {
+            pages->setCurrentIndex(t);
+            look(of + ", " + pages->tabText(t));
+        }
+        if (pages) pages->setCurrentIndex(0);
+    }
+    void pagesOfPlan(const QString& of) {
+        for (const char* page :
+             {"Method", "Fair", "Enough", "Reach", "Weakest link", "Forecasts", "Order", "Facts", "Safety"}) {
+            planPage(page);
+            look(of + ", " + page);
+        }
+        for (auto* b : window->findChildren<QPushButton*>()) // and back to the plan
+            if (b->isVisible() && b->text().endsWith("The plan")) return b->click();
     }
     static constexpr QSize sizes[] = {{1280, 800}, {1024, 700}};
 };
