@@ -6,9 +6,9 @@
 #include <QCoreApplication>
 #include <QElapsedTimer>
 #include <QFile>
+#include <anvil/project/open_project.h>
 #include <anvil/quantity/digits.h>
 #include <anvil/sim/specimen.h>
-#include <anvil/work/open_project.h>
 #include <iostream>
 
 using namespace anvil;
@@ -37,9 +37,9 @@ curve::Curve drawn(std::uint64_t seed, int samples) {
         return out;
     };
     c.time = stretched(model.time);
-    c.displacement = stretched(model.displacement);
-    c.force = stretched(model.force);
-    for (auto& f : c.force)
+    c.travel = stretched(model.travel);
+    c.load = stretched(model.load);
+    for (auto& f : c.load)
         f = f * scale + random.normal() * 0.4;
     return c;
 }
@@ -112,7 +112,7 @@ int main(int argc, char** argv) {
         }
         lap("made");
     }
-    auto project = work::OpenProject::open(file);
+    auto project = project::OpenProject::open(file);
     if (!project) {
         std::cerr << project.error().message << "\n";
         return 1;

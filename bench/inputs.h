@@ -6,8 +6,8 @@
 
 namespace anvil::bench {
 
-/// A size, or a thousandth of it where ANVIL_BENCH_TINY is set: then the numbers mean nothing, but everything is
-/// run once.
+/// A size, or a thousandth of it where ANVIL_BENCH_TINY is set: then the numbers mean nothing, but everything
+/// is run once.
 std::size_t sized(std::size_t n);
 
 /// A three-column log of so many rows: time, force, displacement, as a logger prints them.

@@ -4,8 +4,8 @@
 #include <anvil/curve/burst.h>
 #include <anvil/methods/devices.h>
 #include <anvil/methods/load_plan.h>
+#include <anvil/project/reading_commands.h>
 #include <anvil/sim/specimen.h>
-#include <anvil/work/reading_commands.h>
 #include <benchmark/benchmark.h>
 #include <cmath>
 #include <memory>
@@ -20,10 +20,10 @@ curve::Curve longCurve(int samples, int seed) {
     for (int i = 0; i < samples; ++i) {
         const double x = 0.03 * i / samples, own = 1 + 0.02 * (seed % 7);
         c.time.push_back(0.001 * i);
-        c.displacement.push_back(x);
-        c.force.push_back(i < samples / 50  ? 0
-                          : x < 0.015 * own ? 3e5 * x
-                                            : 4500 * own * std::exp(-(x - 0.015 * own) / 0.02));
+        c.travel.push_back(x);
+        c.load.push_back(i < samples / 50  ? 0
+                         : x < 0.015 * own ? 3e5 * x
+                                           : 4500 * own * std::exp(-(x - 0.015 * own) / 0.02));
     }
     return c;
 }
@@ -83,9 +83,9 @@ BENCHMARK(severityOfABlow)->Unit(benchmark::kMillisecond);
 /// A thousand curves of two thousand samples in a project, and what another way of reading them would change.
 void previewOfAThousandCurves(benchmark::State& state) {
     static QTemporaryDir dir;
-    static std::unique_ptr<work::OpenProject> project;
+    static std::unique_ptr<project::OpenProject> project;
     if (!project) {
-        project = std::move(work::OpenProject::create(dir.filePath("thousand.anvil")).value());
+        project = std::move(project::OpenProject::create(dir.filePath("thousand.anvil")).value());
         (void)project->run("made", [](store::Writer& w) {
             domain::Study s;
             s.title = "Thousand";
@@ -120,7 +120,7 @@ void previewOfAThousandCurves(benchmark::State& state) {
     chosen.yieldOffset = 1e-4;
     (void)project->readings(data.study.id);
     for (auto _ : state)
-        benchmark::DoNotOptimize(work::previewReading(*project, data.study.id, pulls, chosen));
+        benchmark::DoNotOptimize(project::previewReading(*project, data.study.id, pulls, chosen));
 }
 BENCHMARK(previewOfAThousandCurves)->Unit(benchmark::kMillisecond)->UseRealTime();
 

@@ -6,9 +6,9 @@
 #include <QProcess>
 #include <QTemporaryDir>
 #include <anvil/curve/reading.h>
+#include <anvil/project/import.h>
 #include <anvil/tables/file.h>
 #include <anvil/tables/log.h>
-#include <anvil/work/import.h>
 #include <benchmark/benchmark.h>
 #include <charconv>
 #include <cmath>
@@ -26,8 +26,8 @@ const std::string& log(std::size_t rows) {
     text.reserve(rows * 32);
     const auto c = pull(rows);
     for (std::size_t i = 0; i < rows; ++i)
-        fmt::format_to(std::back_inserter(text), "{:.4f},{:.3f},{:.5f}\n", c.time[i], c.force[i],
-                       c.displacement[i] * 1000);
+        fmt::format_to(std::back_inserter(text), "{:.4f},{:.3f},{:.5f}\n", c.time[i], c.load[i],
+                       c.travel[i] * 1000);
     return text;
 }
 
@@ -57,7 +57,7 @@ void parseTwoThreads(benchmark::State& state) {
     const auto layout = tables::detect(text);
     for (auto _ : state) {
         const auto columns = tables::parseColumns(text, *layout, 2);
-        benchmark::DoNotOptimize(columns.force.data());
+        benchmark::DoNotOptimize(columns.load.data());
     }
 }
 BENCHMARK(parseTwoThreads)->Unit(benchmark::kMillisecond)->UseRealTime()->Repetitions(5);
@@ -71,9 +71,9 @@ const std::string& awkwardLog() {
     const auto c = pull(rows);
     for (std::size_t i = 0; i < rows; ++i) {
         const double t = c.time[i];
-        auto line = fmt::format("{:02}:{:02}:{:07.4f};{:.3f};{:.5f}\n", 8 + static_cast<int>(t / 3600) % 12,
-                                static_cast<int>(t / 60) % 60, std::fmod(t, 60), c.force[i],
-                                c.displacement[i] * 1000);
+        auto line =
+            fmt::format("{:02}:{:02}:{:07.4f};{:.3f};{:.5f}\n", 8 + static_cast<int>(t / 3600) % 12,
+                        static_cast<int>(t / 60) % 60, std::fmod(t, 60), c.load[i], c.travel[i] * 1000);
         std::replace(line.begin() + 8, line.end(), '.', ',');
         text += line;
     }
@@ -86,8 +86,8 @@ void parseTolerantly(benchmark::State& state) {
     if (!layout) return state.SkipWithError(layout.error().message.c_str());
     for (auto _ : state) {
         const auto columns = tables::parseColumns(text, *layout, 2);
-        if (columns.force.size() != rows) state.SkipWithError("rows are missing");
-        benchmark::DoNotOptimize(columns.force.data());
+        if (columns.load.size() != rows) state.SkipWithError("rows are missing");
+        benchmark::DoNotOptimize(columns.load.data());
     }
 }
 BENCHMARK(parseTolerantly)->Unit(benchmark::kMillisecond)->UseRealTime()->Repetitions(3);
@@ -127,7 +127,7 @@ void readWithLandmarks(benchmark::State& state) {
         const auto all = bytes ? tables::readLog(*bytes, {}, 2) : tl::unexpected(bytes.error());
         if (!all) return state.SkipWithError(all.error().message.c_str());
         const auto reading = curve::read(all->runs.at(0).curve);
-        benchmark::DoNotOptimize(reading->peak.force);
+        benchmark::DoNotOptimize(reading->peak.load);
     }
 }
 BENCHMARK(readWithLandmarks)->Unit(benchmark::kMillisecond)->UseRealTime()->Repetitions(3);
@@ -142,11 +142,11 @@ void wholeStoredImport(benchmark::State& state) {
     file.close();
     int n = 0;
     for (auto _ : state) {
-        auto project = work::OpenProject::create(dir.filePath(QString::number(++n) + ".anvil"));
-        const auto plan = work::lookAt({file.fileName()}, {}, {});
+        auto project = project::OpenProject::create(dir.filePath(QString::number(++n) + ".anvil"));
+        const auto plan = project::lookAt({file.fileName()}, {}, {});
         domain::StudyData into;
         into.study.title = "Bench";
-        const auto done = work::importRuns((*project)->file(), into, plan);
+        const auto done = project::importRuns((*project)->file(), into, plan);
         if (!done) state.SkipWithError(done.error().message.c_str());
     }
 }

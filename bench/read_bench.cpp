@@ -17,14 +17,14 @@ curve::Curve pull(std::size_t n) {
     sim::Random random(7);
     curve::Curve c;
     c.time.reserve(n);
-    c.force.reserve(n);
-    c.displacement.reserve(n);
+    c.load.reserve(n);
+    c.travel.reserve(n);
     for (std::size_t i = 0; i < n; ++i) {
         const double u = static_cast<double>(i) / static_cast<double>(n);
         const double shape = u < 0.1 ? 0 : u < 0.7 ? (u - 0.1) / 0.6 : u < 0.71 ? 1 - 80 * (u - 0.7) : 0.2;
         c.time.push_back(static_cast<double>(i) * 1e-4);
-        c.displacement.push_back(u < 0.1 ? 0 : (u - 0.1) * 0.02);
-        c.force.push_back(4000 * shape + 4 * random.normal());
+        c.travel.push_back(u < 0.1 ? 0 : (u - 0.1) * 0.02);
+        c.load.push_back(4000 * shape + 4 * random.normal());
     }
     return c;
 }

@@ -14,9 +14,9 @@
 #include <QTemporaryDir>
 #include <QTimer>
 #include <algorithm>
+#include <anvil/project/board_commands.h>
+#include <anvil/project/plan_commands.h>
 #include <anvil/quantity/digits.h>
-#include <anvil/work/board_commands.h>
-#include <anvil/work/plan_commands.h>
 #include <cstdio>
 #include <ctime>
 #include <fmt/format.h>
@@ -152,11 +152,11 @@ int main(int argc, char** argv) {
     if (!session.create(dir.filePath("torture.anvil"))) return 3;
     domain::Study s;
     s.title = "Torture";
-    session.showStudy(*work::addStudy(*session.project(), s));
-    if (!work::addOption(*session.project(), session.studyId(), "Pin") ||
-        !work::addCondition(*session.project(), session.studyId(), "Dry") ||
-        !work::planReplicates(*session.project(), session.studyId(), 1) ||
-        !work::makePieces(*session.project(), session.studyId(), ""))
+    session.showStudy(*project::addStudy(*session.project(), s));
+    if (!project::addOption(*session.project(), session.studyId(), "Pin") ||
+        !project::addCondition(*session.project(), session.studyId(), "Dry") ||
+        !project::planReplicates(*session.project(), session.studyId(), 1) ||
+        !project::makePieces(*session.project(), session.studyId(), ""))
         return 3;
     app::LiveCurve curve(session);
     curve.resize(800, 600);
@@ -183,13 +183,13 @@ int main(int argc, char** argv) {
     setup.address = server.readAllStandardOutput().trimmed().toStdString();
     setup.layout = rig::simulatedLayout();
     for (int i = 0; i < legs; ++i)
-        setup.layout.columns.push_back({"leg " + std::to_string(i + 1), rig::Role::force, "N"});
+        setup.layout.columns.push_back({"leg " + std::to_string(i + 1), rig::Role::load, "N"});
     if (!session.rig().use(setup)) return 3;
     settle(1500);
-    const auto pull = bench::pullFor(*session.study(), session.study()->specimens[0], session.rig().station(),
-                                     session.rig().circumstances());
+    const auto pull = station::pullFor(*session.study(), session.study()->specimens[0],
+                                       session.rig().station(), session.rig().circumstances());
     if (!pull) return 3;
-    session.rig().bench().arm(session.project()->file(), *pull, bench::recorderFor(session.rig().setup()));
+    session.rig().bench().arm(session.project()->file(), *pull, station::recorderFor(session.rig().setup()));
     settle(100);
     session.rig().bench().start();
     settle(200);

@@ -116,7 +116,7 @@ void weibullFits(benchmark::State& state) {
     for (auto& g : groups)
         for (int k = 0; k < 10; ++k) {
             const double v = 1000 * std::pow(-std::log(random.uniform()), 0.1);
-            g.push_back({v, k == 0 ? stats::State::above : stats::State::exact, v});
+            g.push_back({v, k == 0 ? stats::Bound::above : stats::Bound::exact, v});
         }
     for (auto _ : state)
         for (const auto& g : groups)

@@ -16,7 +16,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         if (!std::isfinite(entry->si) || !entry->unit || (wanted && entry->unit->dimension != *wanted))
             __builtin_trap();
         const auto again = parseEntry(print(*entry), entry->unit->dimension, entry->unit);
-        if (!again || again->doubt != entry->doubt) __builtin_trap();
+        if (!again || again->bound != entry->bound || again->precision != entry->precision) __builtin_trap();
     }
     return 0;
 }

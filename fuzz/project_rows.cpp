@@ -15,8 +15,8 @@
 #include <anvil/plan/forecasts.h>
 #include <anvil/plan/reach.h>
 #include <anvil/plan/replication.h>
-#include <anvil/work/open_project.h>
-#include <anvil/work/wall_clock.h>
+#include <anvil/project/open_project.h>
+#include <anvil/project/wall_clock.h>
 #include <cstring>
 #include <limits>
 
@@ -61,8 +61,8 @@ QByteArray base() {
                     curve::Curve c;
                     for (int k = 0; k < 60; ++k) {
                         c.time.push_back(k * 0.1);
-                        c.force.push_back(k < 40 ? k * (10.0 + i) : 0);
-                        c.displacement.push_back(k * 1e-4);
+                        c.load.push_back(k < 40 ? k * (10.0 + i) : 0);
+                        c.travel.push_back(k * 1e-4);
                     }
                     pull.curve = w.addCurve(c);
                     pull.setup = setup;
@@ -173,7 +173,7 @@ void change(const QString& path, Bytes in) {
 
 /// Everything the program makes of a project.
 void use(const QString& path) {
-    const auto opened = work::OpenProject::open(path, Project::Access::readOnly);
+    const auto opened = project::OpenProject::open(path, Project::Access::readOnly);
     if (!opened) {
         if (opened.error().message.empty()) __builtin_trap();
         return;
@@ -188,7 +188,7 @@ void use(const QString& path) {
         (void)domain::missingPieces(data);
         (void)plan::stock(data);
         (void)plan::totals(data);
-        (void)work::wallTimetable(data, 1'777'900'000);
+        (void)project::wallTimetable(data, 1'777'900'000);
         for (const auto& o : data.options)
             for (const auto& c : data.conditions)
                 (void)plan::squareRoom(data, readings, verdict, o.id, c.id);

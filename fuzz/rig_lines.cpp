@@ -18,7 +18,7 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
         if (const auto make = SampleMaker::make(*layout))
             for (const auto& l : lines)
                 if (const auto s = (*make)(l))
-                    if (!std::isfinite(s->force) || (s->time && !std::isfinite(*s->time))) std::abort();
+                    if (!std::isfinite(s->load) || (s->time && !std::isfinite(*s->time))) std::abort();
     }
     for (const auto& l : lines) {
         for (const auto& part : partsOf(l))

@@ -8,7 +8,7 @@
 
 namespace anvil::rig {
 
-inline Expected<std::vector<Column>> columnsFrom(const std::string& text) {
+inline Expected<std::vector<LineColumn>> columnsFrom(const std::string& text) {
     const auto trimmed = [](std::string s) {
         while (!s.empty() && s.back() == ' ')
             s.pop_back();

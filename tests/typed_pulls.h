@@ -1,10 +1,10 @@
 // Pieces with typed pulls in every square of a study, through the project.
 #pragma once
 
-#include <anvil/work/open_project.h>
+#include <anvil/project/open_project.h>
 #include <functional>
 
-namespace anvil::work {
+namespace anvil::project {
 
 /// `replicates` of each option in the first condition, labelled P1, P2 …; `value` of the n-th, from 1, in N.
 inline Expected<Id> addTypedPulls(OpenProject& project, Id study, int replicates,
@@ -30,4 +30,4 @@ inline Expected<Id> addTypedPulls(OpenProject& project, Id study, int replicates
     });
 }
 
-} // namespace anvil::work
+} // namespace anvil::project

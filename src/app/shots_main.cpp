@@ -8,10 +8,10 @@
 #include "stages/verdict/verdict_stage.h"
 #include "theme/theme.h"
 #include <anvil/link/rig_server.h>
+#include <anvil/project/board_commands.h>
+#include <anvil/project/entry_commands.h>
+#include <anvil/project/plan_commands.h>
 #include <anvil/quantity/digits.h>
-#include <anvil/work/board_commands.h>
-#include <anvil/work/entry_commands.h>
-#include <anvil/work/plan_commands.h>
 
 #include <QAction>
 #include <QApplication>
@@ -76,12 +76,12 @@ anvil::domain::Id studyOf(MainWindow& window, const char* title, const char* met
     anvil::domain::Study s;
     s.title = title;
     s.position = static_cast<int>(project.studies().size());
-    const auto id = anvil::work::addStudy(project, s).value_or(0);
-    (void)anvil::work::addOptions(project, id, options);
-    (void)anvil::work::addConditions(project, id, {condition});
-    (void)anvil::work::setMethod(project, id, method);
-    (void)anvil::work::planReplicates(project, id, 3);
-    (void)anvil::work::makePieces(project, id, "");
+    const auto id = anvil::project::addStudy(project, s).value_or(0);
+    (void)anvil::project::addOptions(project, id, options);
+    (void)anvil::project::addConditions(project, id, {condition});
+    (void)anvil::project::setMethod(project, id, method);
+    (void)anvil::project::planReplicates(project, id, 3);
+    (void)anvil::project::makePieces(project, id, "");
     window.session().showStudy(id);
     go(window, Stage::pull);
     settle();
@@ -93,28 +93,29 @@ template <class Save> void otherKinds(MainWindow& window, Save save) {
     auto& project = *session.project();
     auto id =
         studyOf(window, "Ground pegs", "step-ladder", {"Round peg", "Angle peg", "Screw peg"}, "in loam");
-    (void)anvil::work::changePlan(project, id, "ladder", [](anvil::domain::Plan& p) {
+    (void)anvil::project::changePlan(project, id, "ladder", [](anvil::domain::Plan& p) {
         p.ladder.first = 200;
         p.ladder.more = 50;
     });
     for (const double load : {200.0, 250.0, 300.0})
-        if (const auto pull = anvil::work::addLadderStep(project, session.study()->specimens.front().id,
-                                                         {load, {}, true}, "2026-05-04T09:00:00", "Ines"))
+        if (const auto pull = anvil::project::addLadderStep(project, session.study()->specimens.front().id,
+                                                            {load, {}, true}, "2026-05-04T09:00:00", "Ines"))
             session.selectPull(*pull);
     save(window, "pull-ladder");
     id = studyOf(window, "Ground pegs by eye", "by-eye", {"Round peg", "Angle peg"}, "in loam");
-    (void)anvil::work::changePlan(project, id, "scale", [](anvil::domain::Plan& p) {
+    (void)anvil::project::changePlan(project, id, "scale", [](anvil::domain::Plan& p) {
         p.ratingWords = {{0, "comes out by hand"}, {2.5, "wobbles"}, {5, "needs a hammer"}};
     });
     save(window, "pull-rating");
     studyOf(window, "Slats", "sag", {"Grey slat", "Green slat"}, "dry");
     save(window, "pull-sag");
     id = studyOf(window, "Net clips", "creep", {"Clip with a lip", "Plain clip"}, "in the sun");
-    (void)anvil::work::changePlan(project, id, "gauge", [](anvil::domain::Plan& p) { p.gaugeEvery = 86400; });
+    (void)anvil::project::changePlan(project, id, "gauge",
+                                     [](anvil::domain::Plan& p) { p.gaugeEvery = 86400; });
     const auto now = static_cast<double>(session.now().toSecsSinceEpoch());
     for (std::size_t i = 0; i < 4; ++i)
         for (const double days : {3.0, 2.0, 1.0 - 0.1 * static_cast<double>(i)})
-            (void)anvil::work::addGaugeReading(
+            (void)anvil::project::addGaugeReading(
                 project, session.study()->specimens[i].id,
                 {now - 86400 * days, 0.0142 - 0.0004 * days + 0.0002 * static_cast<double>(i)}, false,
                 "Ines");
@@ -133,7 +134,7 @@ template <class Save> void threeLegs(MainWindow& window, Save save) {
     setup.address = server.listenTcp(0)->toStdString();
     setup.layout = anvil::rig::simulatedLayout();
     for (const char* leg : {"leg north", "leg east", "leg west"})
-        setup.layout.columns.push_back({leg, anvil::rig::Role::force, "N", false, 1200.0, {}});
+        setup.layout.columns.push_back({leg, anvil::rig::Role::load, "N", false, 1200.0, {}});
     setup.rigLimit = 2600;
     setup.onArm = "!pull";
     window.session().rig().use(setup);
@@ -146,7 +147,7 @@ template <class Save> void threeLegs(MainWindow& window, Save save) {
     save(window, "rig-channels");
     go(window, Stage::pull);
     auto* bench = window.findChild<BenchView*>();
-    using anvil::bench::PullStep;
+    using anvil::station::PullStep;
     bool marked = false;
     for (int i = 0; i < 600 && bench->flow().step() != PullStep::part; ++i) {
         settle(50);
@@ -155,10 +156,10 @@ template <class Save> void threeLegs(MainWindow& window, Save save) {
             QKeyEvent space(QEvent::KeyPress, Qt::Key_Space, {});
             QApplication::sendEvent(bench, &space);
         }
-        if (loading && window.session().rig().live().force > 700) {
+        if (loading && window.session().rig().live().load > 700) {
             QKeyEvent mark(QEvent::KeyPress, Qt::Key_1, {});
             if (!std::exchange(marked, true)) QApplication::sendEvent(bench, &mark);
-            if (window.session().rig().live().force > 1100) save(window, "pull-legs");
+            if (window.session().rig().live().load > 1100) save(window, "pull-legs");
         }
     }
     for (int i = 0; i < 4; ++i) {
@@ -217,7 +218,7 @@ template <class Save> void stages(MainWindow& window, Save save) {
 template <class Save> void onePull(MainWindow& window, Save save) {
     go(window, Stage::pull);
     auto* bench = window.findChild<BenchView*>();
-    const auto until = [&](anvil::bench::PullStep step, bool press) {
+    const auto until = [&](anvil::station::PullStep step, bool press) {
         for (int i = 0; i < 400 && bench->flow().step() != step; ++i) {
             settle(50);
             if (press && i % 14 == 13) {
@@ -226,12 +227,12 @@ template <class Save> void onePull(MainWindow& window, Save save) {
             }
         }
     };
-    until(anvil::bench::PullStep::ready, true);
+    until(anvil::station::PullStep::ready, true);
     save(window, "pull-ready");
-    until(anvil::bench::PullStep::loading, true);
+    until(anvil::station::PullStep::loading, true);
     settle(2200);
     save(window, "pull-live");
-    until(anvil::bench::PullStep::part, false);
+    until(anvil::station::PullStep::part, false);
     save(window, "pull-part");
     const auto press = [&](int k) {
         settle(700);

@@ -9,9 +9,9 @@ namespace anvil::chart {
 std::vector<double> abscissa(const curve::ReadCurve& c) {
     const auto& r = c.reading;
     std::vector<double> x;
-    if (!c.cleaned.displacement.empty() && r.peak.displacement) {
-        const double toe = c.cleaned.displacement[r.peak.index] - *r.peak.displacement;
-        x = c.cleaned.displacement;
+    if (!c.cleaned.travel.empty() && r.peak.travel) {
+        const double toe = c.cleaned.travel[r.peak.index] - *r.peak.travel;
+        x = c.cleaned.travel;
         for (auto& v : x)
             v -= toe;
         return x;

@@ -24,18 +24,17 @@ std::string unitName(const quantity::Unit& unit) { return std::string(unit.symbo
 
 } // namespace
 
-MarkShape markOf(stats::State state) {
-    switch (state) {
-    case stats::State::exact:
+MarkShape markOf(const stats::Value& value) {
+    if (value.aside) return MarkShape::cross;
+    switch (value.bound) {
+    case stats::Bound::exact:
         return MarkShape::disc;
-    case stats::State::above:
+    case stats::Bound::above:
         return MarkShape::arrowRight;
-    case stats::State::below:
+    case stats::Bound::below:
         return MarkShape::arrowLeft;
-    case stats::State::between:
+    case stats::Bound::between:
         return MarkShape::span;
-    case stats::State::aside:
-        return MarkShape::cross;
     }
     return MarkShape::disc;
 }
@@ -225,8 +224,8 @@ private:
             const double x = px(*s.typical);
             const double arm = close() ? 6 : 13;
             p.add(Line{{x, mid - arm}, {x, mid + arm}, Ink::accent, 2.5});
-            if (s.bound != stats::State::exact) { // it lies anywhere beyond
-                const bool up = s.bound == stats::State::above;
+            if (s.bound != stats::Bound::exact) { // it lies anywhere beyond
+                const bool up = s.bound == stats::Bound::above;
                 p.add(Line{{x, mid - arm}, {up ? x + 14 : x - 14, mid - arm}, Ink::accent, 2});
                 p.add(Mark{{up ? x + 17 : x - 17, mid - arm},
                            up ? MarkShape::arrowRight : MarkShape::arrowLeft,
@@ -283,7 +282,7 @@ private:
         const auto letters = shared(g);
         std::string tip = option.name;
         if (!letters.empty()) tip += "\nTied with all that share a letter: " + letters;
-        p.hits.push_back({0, y, nameWidth, rungHeight, std::move(tip), 0});
+        p.hits.push_back({0, y, nameWidth, rungHeight, std::move(tip)});
     }
     /// What the maker promises of the option, and what was expected of the square, where it is on the scale.
     void promised(const Group& g, double mid) {
@@ -292,7 +291,7 @@ private:
             if (unit.fromSi(si) < x0 || x < left || x > right) return;
             p.add(Mark{{x, mid}, shape, close() ? 7.0 : 10.0, Ink::text});
             p.add(Mark{{x, mid}, shape, close() ? 4.0 : 6.0, Ink::paper});
-            p.hits.push_back({x - 6, mid - 6, 12, 12, what + " " + quantity::withUnit(si, unit), 0});
+            p.hits.push_back({x - 6, mid - 6, 12, 12, what + " " + quantity::withUnit(si, unit)});
         };
         if (const auto& rating = data.optionAt(g.option).rating;
             rating && verdict.goal.metric->dimension == quantity::Dimension::force)
@@ -306,7 +305,7 @@ private:
     void singles(const Group& g, double mid) {
         std::vector<std::pair<double, double>> placed;
         for (const auto& v : g.values) {
-            const double x = v.value.state == stats::State::between
+            const double x = v.value.bound == stats::Bound::between
                                  ? px(0.5 * (v.value.value + v.value.upper))
                                  : px(v.value.value);
             double shift = 0;
@@ -319,9 +318,9 @@ private:
                     break;
             }
             placed.emplace_back(x, shift);
-            const bool aside = v.value.state == stats::State::aside, chosen = v.pull == selected;
+            const bool aside = v.value.aside, chosen = v.pull == selected;
             p.add(Mark{{x, mid + shift},
-                       markOf(v.value.state),
+                       markOf(v.value),
                        chosen    ? 13.0
                        : close() ? 7.0
                                  : 8.5,
@@ -329,7 +328,7 @@ private:
                        : aside ? Ink::faint
                                : Ink::series0});
             if (v.guess) // hollow
-                p.add(Mark{{x, mid + shift}, markOf(v.value.state), chosen ? 6.5 : 4.2, Ink::paper});
+                p.add(Mark{{x, mid + shift}, markOf(v.value), chosen ? 6.5 : 4.2, Ink::paper});
             const auto* specimen = data.specimen(v.specimen);
             std::string tip = specimen ? specimen->label + ": " : std::string();
             tip += words::valueText(v.value, unit, v.guess);
@@ -338,7 +337,7 @@ private:
                 p.add(Mark{{x, mid + shift}, MarkShape::ring, close() ? 11.0 : 14.0, Ink::faint});
                 tip += ", from " + pull->outcome.elsewhere;
             }
-            p.hits.push_back({x - 7, mid + shift - 7, 14, 14, std::move(tip), v.pull});
+            p.hits.push_back({x - 7, mid + shift - 7, 14, 14, std::move(tip), OfPull{v.pull}});
         }
     }
     /// One upright line for each letter that two or more rungs share.
@@ -355,7 +354,7 @@ private:
             if (!(span.second > span.first)) continue;
             const double a = span.first + 8, b = span.second + rungHeight - 8;
             p.add(Polyline{{{x - 4, a}, {x, a}, {x, b}, {x - 4, b}}, Ink::faint, 1.4});
-            Hit tied{x - 5, a, 8, b - a, {}, 0};
+            Hit tied{x - 5, a, 8, b - a, {}}; // GCC 12 warns of a long text in the braces
             tied.tip = "These are too close to call or the same within the margin.";
             p.hits.push_back(std::move(tied));
             x += 6;

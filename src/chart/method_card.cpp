@@ -1,119 +1,112 @@
 #include <anvil/chart/method_card.h>
 
 #include "arrow.h"
-#include <algorithm>
 #include <anvil/chart/charts.h>
-#include <cmath>
 #include <iterator>
-#include <utility>
+#include <map>
 
 namespace anvil::chart {
 namespace {
 
-void block(Picture& p, const Point& corner, double w, double h, Ink ink = Ink::series0) {
-    const auto [x, y] = corner;
-    p.add(Area{{{x, y}, {x + w, y}, {x + w, y + h}, {x, y + h}}, ink, 1});
+using Typed = std::map<std::string, std::string, std::less<>>;
+using methods::At, methods::Beside, methods::Dot, methods::Stroke, methods::Tone;
+
+Ink inkOf(Tone tone) {
+    static constexpr Ink inks[] = {Ink::series0, Ink::series2, Ink::faint, Ink::band,
+                                   Ink::accent,  Ink::warn,    Ink::text};
+    static_assert(std::size(inks) == static_cast<std::size_t>(Tone::words) + 1);
+    return inks[static_cast<std::size_t>(tone)];
+}
+Dash dashOf(Stroke stroke) {
+    static constexpr Dash dashes[] = {Dash::solid, Dash::dashed, Dash::dotted};
+    static_assert(std::size(dashes) == static_cast<std::size_t>(Stroke::dotted) + 1);
+    return dashes[static_cast<std::size_t>(stroke)];
+}
+MarkShape shapeOf(Dot dot) {
+    static constexpr MarkShape shapes[] = {MarkShape::disc, MarkShape::ring, MarkShape::cross};
+    static_assert(std::size(shapes) == static_cast<std::size_t>(Dot::cross) + 1);
+    return shapes[static_cast<std::size_t>(dot)];
+}
+Align alignOf(Beside beside) {
+    static constexpr Align aligns[] = {Align::center, Align::right, Align::left};
+    static_assert(std::size(aligns) == static_cast<std::size_t>(Beside::right) + 1);
+    return aligns[static_cast<std::size_t>(beside)];
+}
+std::vector<Point> pointsOf(const std::vector<At>& all) {
+    std::vector<Point> out;
+    out.reserve(all.size());
+    for (const auto& at : all)
+        out.push_back({at.x, at.y});
+    return out;
 }
 
-/// A waisted strip with the marks of its gauge length.
-void coupon(Picture& p) {
-    p.add(Area{{{36, 34},
-                {52, 34},
-                {62, 40},
-                {88, 40},
-                {98, 34},
-                {114, 34},
-                {114, 56},
-                {98, 56},
-                {88, 50},
-                {62, 50},
-                {52, 56},
-                {36, 56}},
-               Ink::series0,
-               1});
-    for (const double x : {66.0, 84.0})
-        p.add(Line{{x, 34}, {x, 56}, Ink::faint, 2});
-    drawArrow(p, {34, 45}, {8, 45});
-    drawArrow(p, {116, 45}, {142, 45});
-}
-
-/// A pin through three plates.
-void pin(Picture& p) {
-    block(p, {14, 28}, 76, 9, Ink::series2);
-    block(p, {60, 40}, 76, 10);
-    block(p, {14, 53}, 76, 9, Ink::series2);
-    block(p, {71, 18}, 9, 54, Ink::warn);
-    drawArrow(p, {12, 45}, {0, 45});
-    drawArrow(p, {136, 45}, {149, 45});
-}
-
-/// An arm held at one end, a weight at the other.
-void lever(Picture& p) {
-    block(p, {12, 18}, 12, 54, Ink::faint);
-    p.add(Polyline{{{24, 38}, {60, 40}, {96, 46}, {126, 54}}, Ink::series0, 7});
-    p.add(Line{{120, 56}, {120, 68}, Ink::faint, 2});
-    block(p, {108, 66}, 24, 18, Ink::series2);
-}
-
-/// A bolt's head seen from above and a wrench on it.
-void wrench(Picture& p) {
-    Area head{{}, Ink::series2, 1};
-    for (int i = 0; i < 6; ++i)
-        head.points.push_back({42 + 20 * std::cos(i * M_PI / 3), 52 + 20 * std::sin(i * M_PI / 3)});
-    p.add(Line{{56, 48}, {132, 26}, Ink::series0, 9});
-    p.add(std::move(head));
-    drawArrow(p, {132, 40}, {120, 74});
-}
-
-/// A weight that has hung for a while: where it was, where it is, and the hours between.
-void hanging(Picture& p) {
-    p.add(Line{{12, 14}, {92, 14}, Ink::faint, 4});
-    p.add(Line{{52, 14}, {52, 50}, Ink::series0, 3});
-    p.add(Line{{24, 52}, {80, 52}, Ink::faint, 1.4, Dash::dashed});
-    block(p, {40, 62}, 24, 20, Ink::series2);
-    p.add(Line{{52, 50}, {52, 62}, Ink::series0, 3, Dash::dotted});
-    p.add(Mark{{116, 48}, MarkShape::ring, 38, Ink::accent});
-    p.add(Line{{116, 48}, {116, 35}, Ink::accent, 2.4});
-    p.add(Line{{116, 48}, {126, 53}, Ink::accent, 2.4});
-}
-
-/// Tries that came off and tries that did not.
-void tries(Picture& p) {
-    for (int i = 0; i < 8; ++i) {
-        const int row = i / 4, column = i % 4;
-        const Point at{30.0 + 30.0 * column, 30.0 + 30.0 * row};
-        const bool failed = i == 2 || i == 7;
-        p.add(Mark{at, failed ? MarkShape::cross : MarkShape::disc, 16, failed ? Ink::warn : Ink::series0});
+/// Makes a picture of what a method draws.
+class PictureEasel : public methods::Easel {
+public:
+    PictureEasel(double width, double height, double opacity, ArrowLook arrows, const Typed& typed)
+        : m_opacity(opacity), m_arrows(arrows), m_typed(typed) {
+        p.width = width;
+        p.height = height;
     }
-}
+    Picture p;
 
-/// A line to and fro between two wheels.
-void wheels(Picture& p) {
-    p.add(Line{{24, 20}, {24, 70}, Ink::faint, 4});
-    for (const double x : {44.0, 106.0})
-        p.add(Mark{{x, 45}, MarkShape::ring, 24, Ink::series0});
-    p.add(Line{{44, 33}, {106, 33}, Ink::series2, 2.4});
-    p.add(Line{{44, 57}, {106, 57}, Ink::series2, 2.4});
-    p.add(Line{{24, 45}, {36, 45}, Ink::faint, 2});
-    drawArrow(p, {106, 33}, {136, 12});
-    drawArrow(p, {120, 45}, {146, 45});
-}
+    void box(double x, double y, double w, double h, Tone tone) override {
+        p.add(Area{{{x, y}, {x + w, y}, {x + w, y + h}, {x, y + h}}, inkOf(tone), m_opacity});
+    }
+    void area(const std::vector<At>& corners, Tone tone) override {
+        p.add(Area{pointsOf(corners), inkOf(tone), m_opacity});
+    }
+    void line(At a, At b, Tone tone, double width, Stroke stroke) override {
+        p.add(Line{{a.x, a.y}, {b.x, b.y}, inkOf(tone), width, dashOf(stroke)});
+    }
+    void curve(std::vector<At> points, Tone tone, double width) override {
+        p.add(Polyline{pointsOf(points), inkOf(tone), width});
+    }
+    void dot(At at, Dot shape, double size, Tone tone) override {
+        p.add(Mark{{at.x, at.y}, shapeOf(shape), size, inkOf(tone)});
+    }
+    void arrow(At from, At to, Tone tone) override {
+        auto look = m_arrows;
+        look.ink = inkOf(tone);
+        drawArrow(p, {from.x, from.y}, {to.x, to.y}, look);
+    }
+    void words(At at, std::string_view text, Beside beside, Tone tone) override {
+        p.add(Label{{at.x, at.y}, std::string(text), 12, alignOf(beside), inkOf(tone)});
+    }
+    void label(At at, std::string_view symbol, std::string_view key, Beside beside) override {
+        const auto text = said(key) ? std::string(symbol) + " " + elided(m_typed.find(key)->second, 14)
+                                    : std::string(symbol);
+        p.add(Label{{at.x, at.y}, text, 12, alignOf(beside), said(key) ? Ink::text : Ink::faint, said(key)});
+    }
+    bool said(std::string_view key) const override {
+        const auto at = m_typed.find(key);
+        return at != m_typed.end() && !at->second.empty();
+    }
+    std::optional<double> count(std::string_view key) const override {
+        if (!said(key)) return std::nullopt;
+        const auto number = quantity::parseNumber(m_typed.find(key)->second);
+        return number ? std::optional(*number) : std::nullopt;
+    }
+
+private:
+    double m_opacity;
+    ArrowLook m_arrows;
+    const Typed& m_typed;
+};
 
 } // namespace
 
+Picture methodSketch(const methods::Method& method, const Typed& typed) {
+    PictureEasel easel(300, 170, 0.8, {Ink::accent, 2.2, 9}, typed);
+    method.drawings.sketch(easel);
+    return std::move(easel.p);
+}
+
 Picture methodCard(const methods::Method& method) {
-    using Draw = void (*)(Picture&);
-    static constexpr std::pair<std::string_view, Draw> own[] = {
-        {"tension-coupon", coupon}, {"pin-shear", pin},  {"lever-bend", lever}, {"torque", wrench},
-        {"creep", hanging},         {"attempts", tries}, {"advantage", wheels}};
-    const auto* found =
-        std::find_if(std::begin(own), std::end(own), [&](const auto& o) { return o.first == method.key; });
-    if (found == std::end(own)) return methodPicture(method.action);
-    Picture p;
-    p.width = 150;
-    p.height = 90;
-    found->second(p);
-    return p;
+    const Typed nothing;
+    PictureEasel easel(150, 90, 1, {}, nothing);
+    method.drawings.card(easel);
+    return std::move(easel.p);
 }
 
 } // namespace anvil::chart

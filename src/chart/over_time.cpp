@@ -100,7 +100,8 @@ void drawCreep(Picture& p, const Plane& plane, const CreepScale& scale, const re
         (after ? back : loaded).points.push_back(at);
         p.add(Mark{at, after ? MarkShape::ring : MarkShape::disc, 6, seriesInk(n)});
         p.hits.push_back({at.x - 6, at.y - 6, 12, 12,
-                          fmt::format("{}: {}", c.label, quantity::withUnit(g.value, scale.unit)), c.pull});
+                          fmt::format("{}: {}", c.label, quantity::withUnit(g.value, scale.unit)),
+                          OfPull{c.pull}});
     }
     p.add(std::move(loaded));
     if (back.points.size() > 1) p.add(std::move(back));
@@ -198,11 +199,11 @@ Picture hitLines(const domain::StudyData& data, const std::vector<results::HitHi
         for (const auto& h : s.hits) {
             const Point at{plane.px(h.number), plane.py(unit.fromSi(h.peak.value))};
             line.points.push_back(at);
-            p.add(Mark{at, markOf(h.peak.state), 9, seriesInk(n)});
+            p.add(Mark{at, markOf(h.peak), 9, seriesInk(n)});
             p.hits.push_back({at.x - 7, at.y - 7, 14, 14,
                               fmt::format("{}{}{}, hit {}: {}", s.piece, s.where.empty() ? "" : ", ", s.where,
                                           h.number, quantity::withUnit(h.peak.value, unit)),
-                              h.pull});
+                              OfPull{h.pull}});
         }
         p.add(std::move(line));
     }

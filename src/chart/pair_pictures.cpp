@@ -51,8 +51,7 @@ Picture verdictTriangle(const domain::StudyData& data, const results::Verdict& v
         p.add(Label{
             {x + side / 2, y + rowHeight / 2 + 4}, fmt::format("{}", k + 1), 11, Align::center, Ink::faint});
     }
-    for (std::size_t i = 0; i < verdict.pairs.size(); ++i) {
-        const auto& pair = verdict.pairs[i];
+    for (const auto& pair : verdict.pairs) {
         if (pair.acrossConditions || verdict.groups[pair.a].condition != condition) continue;
         auto row = place(pair.a), column = place(pair.b);
         auto told = pair.comparison.verdict;
@@ -82,7 +81,7 @@ Picture verdictTriangle(const domain::StudyData& data, const results::Verdict& v
         };
         p.hits.push_back({x, y, side, rowHeight,
                           fmt::format("{} {} {}. Click to see why.", name(row), sign.says, name(column)),
-                          static_cast<long long>(i) + 1});
+                          OfPair{pair.a, pair.b}});
     }
     const double y = 22 + rowHeight * n + 18;
     double x = 8;
@@ -142,14 +141,11 @@ Picture pairStrips(const domain::StudyData& data, const results::Verdict& verdic
         double shift = 0;
         for (const auto& v : g.values) {
             const double x = px(v.value.value);
-            p.add(Mark{{x, mid + shift},
-                       markOf(v.value.state),
-                       9,
-                       v.value.state == stats::State::aside ? Ink::faint : Ink::series0});
+            p.add(Mark{{x, mid + shift}, markOf(v.value), 9, v.value.aside ? Ink::faint : Ink::series0});
             p.hits.push_back(
                 {x - 7, mid + shift - 7, 14, 14,
                  data.specimenAt(v.specimen).label + ": " + words::valueText(v.value, unit, v.guess),
-                 v.pull});
+                 OfPull{v.pull}});
             shift = shift > 0 ? -6 : shift < 0 ? 0 : 6; // those of one value stand beside each other
         }
         if (g.summary.typical) {

@@ -81,79 +81,92 @@ const Palette& darkPalette() {
     return palette;
 }
 
-std::string toSvg(const Picture& p, const Palette& palette) {
-    const auto color = [&](Ink ink) { return fmt::format("#{:06x}", palette[ink]); };
-    std::string out = fmt::format("<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"0 0 {0:.0f} {1:.0f}\" "
-                                  "width=\"{0:.0f}\" height=\"{1:.0f}\" role=\"img\">\n",
-                                  p.width, p.height);
-    out += fmt::format("<rect width=\"{:.0f}\" height=\"{:.0f}\" fill=\"{}\"/>\n", p.width, p.height,
-                       color(Ink::paper));
-    const auto line = [&](Point a, Point b, Ink ink, double width, Dash dash) {
+namespace {
+
+/// Writes shape by shape.
+struct SvgWriter {
+    const Palette& palette;
+    std::string& out;
+
+    std::string color(Ink ink) const { return fmt::format("#{:06x}", palette[ink]); }
+    void line(Point a, Point b, Ink ink, double width, Dash dash) const {
         out += fmt::format("<line x1=\"{:.1f}\" y1=\"{:.1f}\" x2=\"{:.1f}\" y2=\"{:.1f}\" stroke=\"{}\" "
                            "stroke-width=\"{:.1f}\"{}/>\n",
                            a.x, a.y, b.x, b.y, color(ink), width, dashArray(dash));
-    };
-    const auto polygon = [&](const std::vector<Point>& all, Ink ink) {
+    }
+    void polygon(const std::vector<Point>& all, Ink ink) const {
         out += fmt::format("<polygon points=\"{}\" fill=\"{}\"/>\n", points(all), color(ink));
-    };
-    for (const auto& shape : p.shapes) {
-        if (const auto* l = std::get_if<Line>(&shape)) {
-            line(l->a, l->b, l->ink, l->width, l->dash);
-        } else if (const auto* poly = std::get_if<Polyline>(&shape)) {
-            out += fmt::format("<polyline points=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"{:.1f}\" "
-                               "stroke-linejoin=\"round\" opacity=\"{:.2f}\"{}/>\n",
-                               points(poly->points), color(poly->ink), poly->width, poly->opacity,
-                               dashArray(poly->dash));
-        } else if (const auto* a = std::get_if<Area>(&shape)) {
-            out += fmt::format("<polygon points=\"{}\" fill=\"{}\" opacity=\"{:.2f}\"/>\n", points(a->points),
-                               color(a->ink), a->opacity);
-        } else if (const auto* m = std::get_if<Mark>(&shape)) {
-            const double r = m->size / 2, x = m->at.x, y = m->at.y;
-            switch (m->shape) {
-            case MarkShape::disc:
-                out += fmt::format("<circle cx=\"{:.1f}\" cy=\"{:.1f}\" r=\"{:.1f}\" fill=\"{}\"/>\n", x, y,
-                                   r, color(m->ink));
-                break;
-            case MarkShape::ring:
-                out += fmt::format("<circle cx=\"{:.1f}\" cy=\"{:.1f}\" r=\"{:.1f}\" fill=\"none\" "
-                                   "stroke=\"{}\" stroke-width=\"1.6\"/>\n",
-                                   x, y, r - 0.8, color(m->ink));
-                break;
-            case MarkShape::arrowRight:
-                polygon({{x - r, y - r}, {x + r, y}, {x - r, y + r}}, m->ink);
-                break;
-            case MarkShape::arrowLeft:
-                polygon({{x + r, y - r}, {x - r, y}, {x + r, y + r}}, m->ink);
-                break;
-            case MarkShape::triangleUp:
-                polygon({{x - r, y + r}, {x, y - r}, {x + r, y + r}}, m->ink);
-                break;
-            case MarkShape::diamond:
-                polygon({{x - r, y}, {x, y - r}, {x + r, y}, {x, y + r}}, m->ink);
-                break;
-            case MarkShape::square:
-                polygon({{x - r, y - r}, {x + r, y - r}, {x + r, y + r}, {x - r, y + r}}, m->ink);
-                break;
-            case MarkShape::span:
-                line({x - r, y}, {x + r, y}, m->ink, 3, Dash::solid);
-                break;
-            case MarkShape::tick:
-                line({x, y - r}, {x, y + r}, m->ink, 2, Dash::solid);
-                break;
-            case MarkShape::cross:
-                line({x - r, y - r}, {x + r, y + r}, m->ink, 1.6, Dash::solid);
-                line({x - r, y + r}, {x + r, y - r}, m->ink, 1.6, Dash::solid);
-                break;
-            }
-        } else if (const auto* t = std::get_if<Label>(&shape)) {
-            static constexpr const char* anchors[] = {"start", "middle", "end"};
-            out += fmt::format("<text x=\"{:.1f}\" y=\"{:.1f}\" font-family=\"{}\" font-size=\"{:.1f}\"{} "
-                               "text-anchor=\"{}\" fill=\"{}\">{}</text>\n",
-                               t->at.x, t->at.y, "Anvil Sans, sans-serif", t->size,
-                               t->bold ? " font-weight=\"bold\"" : "", anchors[static_cast<int>(t->align)],
-                               color(t->ink), escaped(t->text));
+    }
+    void operator()(const Line& l) const { line(l.a, l.b, l.ink, l.width, l.dash); }
+    void operator()(const Polyline& l) const {
+        out += fmt::format("<polyline points=\"{}\" fill=\"none\" stroke=\"{}\" stroke-width=\"{:.1f}\" "
+                           "stroke-linejoin=\"round\" opacity=\"{:.2f}\"{}/>\n",
+                           points(l.points), color(l.ink), l.width, l.opacity, dashArray(l.dash));
+    }
+    void operator()(const Area& a) const {
+        out += fmt::format("<polygon points=\"{}\" fill=\"{}\" opacity=\"{:.2f}\"/>\n", points(a.points),
+                           color(a.ink), a.opacity);
+    }
+    void operator()(const Mark& m) const {
+        const double r = m.size / 2, x = m.at.x, y = m.at.y;
+        switch (m.shape) {
+        case MarkShape::disc:
+            out += fmt::format("<circle cx=\"{:.1f}\" cy=\"{:.1f}\" r=\"{:.1f}\" fill=\"{}\"/>\n", x, y, r,
+                               color(m.ink));
+            break;
+        case MarkShape::ring:
+            out += fmt::format("<circle cx=\"{:.1f}\" cy=\"{:.1f}\" r=\"{:.1f}\" fill=\"none\" "
+                               "stroke=\"{}\" stroke-width=\"1.6\"/>\n",
+                               x, y, r - 0.8, color(m.ink));
+            break;
+        case MarkShape::arrowRight:
+            polygon({{x - r, y - r}, {x + r, y}, {x - r, y + r}}, m.ink);
+            break;
+        case MarkShape::arrowLeft:
+            polygon({{x + r, y - r}, {x - r, y}, {x + r, y + r}}, m.ink);
+            break;
+        case MarkShape::triangleUp:
+            polygon({{x - r, y + r}, {x, y - r}, {x + r, y + r}}, m.ink);
+            break;
+        case MarkShape::diamond:
+            polygon({{x - r, y}, {x, y - r}, {x + r, y}, {x, y + r}}, m.ink);
+            break;
+        case MarkShape::square:
+            polygon({{x - r, y - r}, {x + r, y - r}, {x + r, y + r}, {x - r, y + r}}, m.ink);
+            break;
+        case MarkShape::span:
+            line({x - r, y}, {x + r, y}, m.ink, 3, Dash::solid);
+            break;
+        case MarkShape::tick:
+            line({x, y - r}, {x, y + r}, m.ink, 2, Dash::solid);
+            break;
+        case MarkShape::cross:
+            line({x - r, y - r}, {x + r, y + r}, m.ink, 1.6, Dash::solid);
+            line({x - r, y + r}, {x + r, y - r}, m.ink, 1.6, Dash::solid);
+            break;
         }
     }
+    void operator()(const Label& t) const {
+        static constexpr const char* anchors[] = {"start", "middle", "end"};
+        out += fmt::format("<text x=\"{:.1f}\" y=\"{:.1f}\" font-family=\"{}\" font-size=\"{:.1f}\"{} "
+                           "text-anchor=\"{}\" fill=\"{}\">{}</text>\n",
+                           t.at.x, t.at.y, "Anvil Sans, sans-serif", t.size,
+                           t.bold ? " font-weight=\"bold\"" : "", anchors[static_cast<int>(t.align)],
+                           color(t.ink), escaped(t.text));
+    }
+};
+
+} // namespace
+
+std::string toSvg(const Picture& p, const Palette& palette) {
+    std::string out = fmt::format("<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"0 0 {0:.0f} {1:.0f}\" "
+                                  "width=\"{0:.0f}\" height=\"{1:.0f}\" role=\"img\">\n",
+                                  p.width, p.height);
+    const SvgWriter writer{palette, out};
+    out += fmt::format("<rect width=\"{:.0f}\" height=\"{:.0f}\" fill=\"{}\"/>\n", p.width, p.height,
+                       writer.color(Ink::paper));
+    for (const auto& shape : p.shapes)
+        std::visit(writer, shape);
     return out + "</svg>\n";
 }
 

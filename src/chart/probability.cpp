@@ -111,7 +111,7 @@ Picture probability(const results::ProbabilityPlot& plot, const domain::StudyDat
             {where.x - 7, where.y - 7, 14, 14,
              pull ? data.specimenAt(pull->specimen).label + ": " + quantity::withUnit(at.value, unit)
                   : std::string(),
-             at.pull});
+             OfPull{at.pull}});
     };
     for (const auto& at : plot.points)
         mark(at, MarkShape::disc);

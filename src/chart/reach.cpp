@@ -38,7 +38,7 @@ Picture bars(const domain::StudyData& data,
     for (const auto& [name, room] : bars) {
         const double mid = y + row / 2;
         p.add(Label{{8, mid + 4}, elided(name, static_cast<std::size_t>((left - 16) / 7)), 13});
-        p.hits.push_back({0, y, width, row, name + ": " + room.sentence, 0});
+        p.hits.push_back({0, y, width, row, name + ": " + room.sentence});
         p.add(Line{{left, mid}, {right, mid}, Ink::grid, 1});
         const bool bad = room.reach == plan::Reach::topsOut || room.reach == plan::Reach::tooSmall;
         if (room.upper > 0) {

@@ -67,7 +67,7 @@ Picture sheetMap(const domain::StudyData& data, const std::string& sheet, const 
                           s->label + (o ? ", " + o->name : std::string()) + ": " +
                               quantity::withUnit(*s->x, unit, 4) + " from the left, " +
                               quantity::withUnit(*s->y, unit, 4) + " from below",
-                          s->id});
+                          OfPiece{s->id}});
     }
     p.add(Label{{px(right), bottom + 32},
                 "from the lower left corner (" + std::string(unit.symbol) + ")",

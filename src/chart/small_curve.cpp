@@ -11,7 +11,7 @@ Picture smallCurve(const curve::ReadCurve& curve, double width, double height) {
     p.width = width;
     p.height = height;
     const auto& time = curve.cleaned.time;
-    const auto& force = curve.cleaned.force;
+    const auto& force = curve.cleaned.load;
     if (time.size() < 2 || !(time.back() > time.front())) return p;
     const auto [least, most] = std::minmax_element(force.begin(), force.end());
     const double low = std::min(0.0, *least), high = std::max(*most, low + 1e-12);
@@ -28,7 +28,7 @@ Picture smallCurve(const curve::ReadCurve& curve, double width, double height) {
                                     static_cast<std::size_t>(std::max(8.0, width - 2 * margin))))
         line.points.push_back({x(at.x), y(at.y)});
     p.add(std::move(line));
-    p.add(Mark{{x(curve.reading.peak.time), y(curve.reading.peak.force)}, MarkShape::disc, 6, Ink::accent});
+    p.add(Mark{{x(curve.reading.peak.time), y(curve.reading.peak.load)}, MarkShape::disc, 6, Ink::accent});
     return p;
 }
 

@@ -70,8 +70,8 @@ Picture smallMultiples(const std::vector<std::pair<std::string, CurveChart>>& ch
         else
             for (auto& shape : curves(chart, w, h - 20).shapes)
                 p.shapes.push_back(moved(std::move(shape), dx, dy + 20));
-        p.hits.push_back({dx, dy, w, h, fmt::format("{}: {} curves", charts[i].first, chart.traces.size()),
-                          static_cast<long long>(i) + 1});
+        p.hits.push_back(
+            {dx, dy, w, h, fmt::format("{}: {} curves", charts[i].first, chart.traces.size()), OfChart{i}});
     }
     return p;
 }

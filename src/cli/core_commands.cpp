@@ -29,22 +29,18 @@ Expected<std::pair<quantity::Entry, const quantity::Unit*>> typedIn(const std::s
 }
 
 /// The doubts a number can carry in the contract's words; a reading uncertainty is a number of its own.
-std::string_view doubtWord(quantity::Doubt doubt) {
-    using enum quantity::Doubt;
-    switch (doubt) {
-    case above:
+std::string_view doubtWord(const quantity::Entry& entry) {
+    switch (entry.bound) {
+    case quantity::Bound::above:
         return "above";
-    case below:
+    case quantity::Bound::below:
         return "below";
-    case between:
+    case quantity::Bound::between:
         return "between";
-    case about:
-        return "about";
-    case exact:
-    case plusMinus:
+    case quantity::Bound::exact:
         break;
     }
-    return "exact";
+    return entry.precision == quantity::Precision::about ? "about" : "exact";
 }
 
 Expected<Output> convert(const std::string& text, const std::string& to) {
@@ -59,31 +55,30 @@ Expected<Output> convert(const std::string& text, const std::string& to) {
     };
     const auto value = in(entry.si), upper = in(entry.upperSi);
     if (!value) return tl::unexpected(value.error());
-    const bool between = entry.doubt == quantity::Doubt::between;
+    const bool between = entry.bound == quantity::Bound::between;
     const double uncertainty = quantity::tidy(entry.plusMinusSi / target->factor);
-    const bool measured = entry.doubt == quantity::Doubt::plusMinus;
+    const bool measured = entry.precision == quantity::Precision::plusMinus;
     std::string shown = quantity::shortest(*value);
     if (between)
         shown += "…" + quantity::shortest(*upper);
     else if (measured)
         shown += " ± " + quantity::shortest(uncertainty);
-    else if (entry.doubt != quantity::Doubt::exact)
-        shown.insert(0, entry.doubt == quantity::Doubt::above   ? ">"
-                        : entry.doubt == quantity::Doubt::below ? "<"
+    else if (!entry.plain())
+        shown.insert(0, entry.bound == quantity::Bound::above   ? ">"
+                        : entry.bound == quantity::Bound::below ? "<"
                                                                 : "~");
     return Output{{{"value", *value},
                    {"upper", between ? Json(*upper) : Json(nullptr)},
-                   {"doubt", std::string(doubtWord(entry.doubt))},
+                   {"doubt", std::string(doubtWord(entry))},
                    {"uncertainty", measured ? Json(uncertainty) : Json(nullptr)},
                    {"unit", std::string(target->symbol)}},
                   shown + " " + std::string(target->symbol) + "\n"};
 }
 
 Json landmark(const curve::Landmark& m) {
-    return {
-        {"force_N", number(m.force)},
-        {"time_s", number(m.time)},
-        {"displacement_mm", number(m.displacement ? std::optional(*m.displacement * 1000) : std::nullopt)}};
+    return {{"force_N", number(m.load)},
+            {"time_s", number(m.time)},
+            {"displacement_mm", number(m.travel ? std::optional(*m.travel * 1000) : std::nullopt)}};
 }
 
 Json landmark(const std::optional<curve::Landmark>& m) { return m ? landmark(*m) : Json(nullptr); }
@@ -97,8 +92,8 @@ struct ReadOptions {
 Expected<tables::Hints> hintsOf(const ReadOptions& o) {
     tables::Hints hints;
     hints.time = o.time;
-    hints.force = o.force;
-    hints.displacement = o.displacement;
+    hints.load = o.force;
+    hints.travel = o.displacement;
     hints.sheet = o.sheet;
     for (const auto& [text, dimension, target] :
          {std::tuple{&o.forceUnit, Dimension::force, &hints.forceUnit},
@@ -147,13 +142,13 @@ std::vector<std::string> warningsOf(const tables::Log& log, std::size_t run, con
 std::string textOf(const curve::Reading& r, bool bound, const std::vector<std::string>& warnings) {
     const auto& N = quantity::unit("N");
     std::vector<std::vector<std::string>> rows{
-        {"Peak", (bound ? "at least " : "") + quantity::withUnit(r.peak.force, N)}};
-    if (r.firstSlip) rows.push_back({"First slip", quantity::withUnit(r.firstSlip->force, N)});
+        {"Peak", (bound ? "at least " : "") + quantity::withUnit(r.peak.load, N)}};
+    if (r.firstSlip) rows.push_back({"First slip", quantity::withUnit(r.firstSlip->load, N)});
     if (r.stiffness)
         rows.push_back({"Stiffness", quantity::withUnit(r.stiffness->value, quantity::unit("N/mm"))});
     if (r.energyToPeak)
         rows.push_back({"Energy to peak", quantity::withUnit(*r.energyToPeak, quantity::unit("J"))});
-    if (r.residual) rows.push_back({"Residual grip", quantity::withUnit(r.residual->force, N)});
+    if (r.residual) rows.push_back({"Residual grip", quantity::withUnit(r.residual->load, N)});
     if (r.fall) rows.push_back({"Fall", r.fall->word});
     auto text = table(rows);
     for (const auto& w : warnings)
@@ -173,10 +168,10 @@ Expected<Output> read(const ReadOptions& o) {
     if (o.run < 1 || o.run > log->runs.size())
         return fail(
             fmt::format("{}: there is no run {}: the file holds {}.", o.file, o.run, log->runs.size()));
-    if (log->runs[o.run - 1].curve.load != Dimension::force)
+    if (log->runs[o.run - 1].curve.loadKind != Dimension::force)
         return fail(
             fmt::format("It logs {} and no force: import it into a study of the method that measures it.",
-                        quantity::name(log->runs[o.run - 1].curve.load)));
+                        quantity::name(log->runs[o.run - 1].curve.loadKind)));
     const auto reading = curve::read(log->runs[o.run - 1].curve, *settings);
     if (!reading) return fail(o.file + ": " + reading.error().message);
     const bool overload = log->runs[o.run - 1].overload;
@@ -194,7 +189,7 @@ Expected<Output> read(const ReadOptions& o) {
                      {"to_N", number(r.stiffness->to)}};
     Json residual = nullptr, fall = nullptr;
     if (r.residual)
-        residual = {{"force_N", number(r.residual->force)}, {"percent", number(r.residual->share * 100)}};
+        residual = {{"force_N", number(r.residual->load)}, {"percent", number(r.residual->share * 100)}};
     if (r.fall) fall = {{"ratio", number(r.fall->ratio)}, {"word", r.fall->word}};
     Output out;
     out.json = {{"samples", r.samples},
@@ -231,9 +226,9 @@ Expected<Output> simulate(const std::string& modelName, std::uint64_t seed, cons
     const auto bench = sim::typicalBench(*model, seed);
     const auto run = sim::pull(bench.specimen, bench.logger, seed);
     std::string csv = "Time (s),Force (N),Displacement (mm)\n";
-    for (std::size_t i = 0; i < run.curve.force.size(); ++i)
-        csv += fmt::format("{:.6f},{:.6f},{:.9f}\n", run.curve.time[i], run.curve.force[i],
-                           run.curve.displacement[i] * 1000);
+    for (std::size_t i = 0; i < run.curve.load.size(); ++i)
+        csv += fmt::format("{:.6f},{:.6f},{:.9f}\n", run.curve.time[i], run.curve.load[i],
+                           run.curve.travel[i] * 1000);
     if (!to.empty() && to == truthFile)
         return fail("The log and its truth need files of their own: --to and --truth name one.");
     if (auto ok = writeFile(to, csv); !ok) return tl::unexpected(ok.error());
@@ -251,8 +246,8 @@ Expected<Output> simulate(const std::string& modelName, std::uint64_t seed, cons
                         {"saturated", t.saturated}};
     if (!truthFile.empty())
         if (auto ok = writeFile(truthFile, truth.dump(2) + "\n"); !ok) return tl::unexpected(ok.error());
-    return Output{{{"file", to}, {"samples", run.curve.force.size()}, {"truth", truth}},
-                  fmt::format("{} samples of a {} written to {}\n", run.curve.force.size(), modelName, to)};
+    return Output{{{"file", to}, {"samples", run.curve.load.size()}, {"truth", truth}},
+                  fmt::format("{} samples of a {} written to {}\n", run.curve.load.size(), modelName, to)};
 }
 
 } // namespace

@@ -39,7 +39,7 @@ int main(int argc, char** argv) {
         if (force) // with what an unfinished run may have left beside it
             for (const char* end : {"", "-wal", "-shm", "-journal"})
                 QFile::remove(path + end);
-        auto project = anvil::work::OpenProject::create(path);
+        auto project = anvil::project::OpenProject::create(path);
         if (!project) {
             std::cerr << project.error().message << "\n";
             return 3;

@@ -70,23 +70,6 @@ Expected<Output> listMethods(const std::string& key) {
     return out;
 }
 
-/// What may be told of a value beside its number.
-const char* stateWord(stats::State state) {
-    switch (state) {
-    case stats::State::exact:
-        return "exact";
-    case stats::State::above:
-        return "above";
-    case stats::State::below:
-        return "below";
-    case stats::State::between:
-        return "between";
-    case stats::State::aside:
-        return "aside";
-    }
-    return "";
-}
-
 Expected<Output> deriveNumbers(const std::string& key, const std::vector<std::string>& entered) {
     const auto method = methodNamed(key);
     if (!method) return tl::unexpected(method.error());
@@ -111,13 +94,13 @@ Expected<Output> deriveNumbers(const std::string& key, const std::vector<std::st
             notes.push_back(fmt::format("{}: {}.", n.metric->title, n.whyNot));
             continue;
         }
-        const bool between = n.value->state == stats::State::between;
+        const bool between = n.value->bound == stats::Bound::between;
         results[metric] = {{"value", number(n.value->value)},
                            {"unit", asText(unit.symbol)},
-                           {"state", stateWord(n.value->state)},
+                           {"state", n.value->word()},
                            {"upper", between ? Json(n.value->upper) : Json(nullptr)}};
-        const char* sign = n.value->state == stats::State::above   ? "at least "
-                           : n.value->state == stats::State::below ? "at most "
+        const char* sign = n.value->bound == stats::Bound::above   ? "at least "
+                           : n.value->bound == stats::Bound::below ? "at most "
                                                                    : "";
         out.text +=
             fmt::format("{}: {}{}{}\n", n.metric->title, sign, quantity::withUnit(n.value->value, unit),

@@ -7,9 +7,9 @@
 #include <anvil/plan/forecasts.h>
 #include <anvil/plan/reach.h>
 #include <anvil/plan/replication.h>
+#include <anvil/project/open_project.h>
+#include <anvil/project/wall_clock.h>
 #include <anvil/quantity/print.h>
-#include <anvil/work/open_project.h>
-#include <anvil/work/wall_clock.h>
 #include <fmt/format.h>
 
 namespace anvil::cli {
@@ -32,7 +32,7 @@ Json squareRows(const domain::StudyData& data, const results::Readings& readings
     for (const auto& o : data.options)
         for (const auto& c : data.conditions) {
             const auto room = plan::squareRoom(data, readings, verdict, o.id, c.id);
-            const auto& h = room.force;
+            const auto& h = room.load;
             int made = 0, pulled = 0;
             for (const auto& s : data.specimens) {
                 if (s.option != o.id || s.condition != c.id) continue;
@@ -82,7 +82,7 @@ Json scoreRows(const domain::StudyData& data, const results::Verdict& verdict, s
 Expected<Json> dueRows(const domain::StudyData& data, std::optional<plan::Instant> given, std::string& said) {
     Json due = Json::array();
     const auto now = given ? *given : static_cast<plan::Instant>(QDateTime::currentSecsSinceEpoch());
-    const auto steps = work::wallTimetable(data, now);
+    const auto steps = project::wallTimetable(data, now);
     if (!steps) return tl::unexpected(steps.error());
     const auto iso = [](plan::Instant at) {
         return at ? Json(QDateTime::fromSecsSinceEpoch(at).toString("yyyy-MM-ddThh:mm:ss").toStdString())
@@ -100,10 +100,10 @@ Expected<Json> dueRows(const domain::StudyData& data, std::optional<plan::Instan
 }
 
 Expected<Output> plan(const std::string& path, const std::string& title, const std::string& nowText) {
-    const auto given = work::wallInstant(nowText);
+    const auto given = project::wallInstant(nowText);
     if (!nowText.empty() && !given)
         return fail("\"" + nowText + "\" is not a time: write it as 2026-05-04T09:00:00");
-    auto opened = work::OpenProject::open(QString::fromStdString(path), store::Project::Access::readOnly);
+    auto opened = project::OpenProject::open(QString::fromStdString(path), store::Project::Access::readOnly);
     if (!opened) return tl::unexpected(opened.error());
     auto& project = **opened;
     const domain::StudyData* data = nullptr;

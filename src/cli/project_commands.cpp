@@ -12,10 +12,10 @@
 #include <anvil/pages/paper.h>
 #include <anvil/pages/source.h>
 #include <anvil/pages/write.h>
+#include <anvil/project/entry_commands.h>
+#include <anvil/project/import.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/words/unlikely.h>
-#include <anvil/work/entry_commands.h>
-#include <anvil/work/import.h>
 #include <fmt/format.h>
 
 namespace anvil::cli {
@@ -31,10 +31,10 @@ struct ImportOptions {
 };
 
 /// `made`: set where the project was not there before, so that it is this command's to take away again.
-Expected<std::unique_ptr<work::OpenProject>> openOrMake(const std::string& path, bool& made) {
+Expected<std::unique_ptr<project::OpenProject>> openOrMake(const std::string& path, bool& made) {
     const auto name = QString::fromStdString(path);
-    if (QFileInfo::exists(name)) return work::OpenProject::open(name);
-    auto project = work::OpenProject::create(name);
+    if (QFileInfo::exists(name)) return project::OpenProject::open(name);
+    auto project = project::OpenProject::create(name);
     made = project.has_value();
     return project;
 }
@@ -48,14 +48,14 @@ std::string_view howToChoose(Wants wants) {
 }
 
 /// The column that was taken as this, or null.
-Json columnFor(const work::ImportFile& file, tables::Role role) {
+Json columnFor(const project::ImportFile& file, tables::Role role) {
     for (const auto& c : file.columns)
         if (c.role == role) return c.header;
     return nullptr;
 }
 
 /// Why a column was taken as this, in a word for scripts; null where none was.
-Json whyFor(const work::ImportFile& file, tables::Role role) {
+Json whyFor(const project::ImportFile& file, tables::Role role) {
     static constexpr const char* words[] = {"nothing", "name_and_unit", "unit",  "name",
                                             "numbers", "only_one",      "person"};
     static_assert(std::size(words) == static_cast<std::size_t>(tables::Why::person) + 1);
@@ -69,18 +69,18 @@ Json whyFor(const work::ImportFile& file, tables::Role role) {
 std::optional<std::size_t> placeOf(const curve::Landmark& mark, const curve::Curve& raw) {
     std::optional<std::size_t> best;
     if (raw.time.empty()) // told by the load alone
-        for (std::size_t i = 0; i < raw.force.size(); ++i)
-            if (!best || std::abs(raw.force[i]) > std::abs(raw.force[*best])) best = i;
+        for (std::size_t i = 0; i < raw.load.size(); ++i)
+            if (!best || std::abs(raw.load[i]) > std::abs(raw.load[*best])) best = i;
     for (std::size_t i = 0; i < raw.time.size(); ++i) {
         if (!best) best = i;
         const double here = std::abs(raw.time[i] - mark.time), there = std::abs(raw.time[*best] - mark.time);
-        if (here < there || (here == there && std::abs(raw.force[i]) > std::abs(raw.force[*best]))) best = i;
+        if (here < there || (here == there && std::abs(raw.load[i]) > std::abs(raw.load[*best]))) best = i;
     }
     return best;
 }
 
 /// A row for each run that was found, as it was taken.
-Json runsOf(const work::ImportPlan& plan) {
+Json runsOf(const project::ImportPlan& plan) {
     Json out = Json::array();
     for (const auto& row : plan.rows) {
         const auto& file = plan.files[static_cast<std::size_t>(row.fileIndex)];
@@ -100,18 +100,18 @@ Json runsOf(const work::ImportPlan& plan) {
              {"option", row.option.toStdString()},
              {"condition", row.condition.isEmpty() ? Json(nullptr) : Json(row.condition.toStdString())},
              {"replicate", row.replicate},
-             {"samples", c.force.size()},
-             {"force_from", columnFor(file, tables::Role::force)},
+             {"samples", c.load.size()},
+             {"force_from", columnFor(file, tables::Role::load)},
              {"force_unit", unit},
              {"time_from", columnFor(file, tables::Role::time)},
-             {"displacement_from", columnFor(file, tables::Role::displacement)},
-             {"force_why", whyFor(file, tables::Role::force)},
+             {"displacement_from", columnFor(file, tables::Role::travel)},
+             {"force_why", whyFor(file, tables::Role::load)},
              {"time_why", whyFor(file, tables::Role::time)},
-             {"displacement_why", whyFor(file, tables::Role::displacement)},
-             {"peak_N", number(peak && c.load == quantity::Dimension::force ? std::optional(peak->force)
-                                                                            : std::nullopt)},
+             {"displacement_why", whyFor(file, tables::Role::travel)},
+             {"peak_N", number(peak && c.loadKind == quantity::Dimension::force ? std::optional(peak->load)
+                                                                                : std::nullopt)},
              {"peak_time_s", since(c.time, 1)},
-             {"peak_displacement_mm", since(c.displacement, 1000)},
+             {"peak_displacement_mm", since(c.travel, 1000)},
              {"state", !row.reading    ? "unread"
                        : row.isBound() ? "above"
                                        : "exact"},
@@ -120,7 +120,7 @@ Json runsOf(const work::ImportPlan& plan) {
     return out;
 }
 
-Json leftOutOf(const work::ImportPlan& plan) {
+Json leftOutOf(const project::ImportPlan& plan) {
     Json out = Json::array();
     for (const auto& f : plan.files)
         for (const auto& p : f.problems)
@@ -129,7 +129,7 @@ Json leftOutOf(const work::ImportPlan& plan) {
 }
 
 /// Columns of numbers that nothing was taken from.
-Json notUsedIn(const work::ImportPlan& plan) {
+Json notUsedIn(const project::ImportPlan& plan) {
     Json out = Json::array();
     for (const auto& f : plan.files) {
         std::vector<std::string> columns;
@@ -140,31 +140,13 @@ Json notUsedIn(const work::ImportPlan& plan) {
     return out;
 }
 
-/// The contract's words for standings.
-std::string_view stateName(stats::State state) {
-    using enum stats::State;
-    switch (state) {
-    case exact:
-        return "exact";
-    case above:
-        return "above";
-    case below:
-        return "below";
-    case between:
-        return "between";
-    case aside:
-        return "aside";
-    }
-    return "exact";
-}
-
 /// Tables of single results, each as one journal entry.
-Expected<Output> importTables(const ImportOptions& o, work::OpenProject& project, domain::StudyData into,
+Expected<Output> importTables(const ImportOptions& o, project::OpenProject& project, domain::StudyData into,
                               const tables::Hints& hints) {
     const auto title = into.study.title;
     if (!o.readAt.empty()) {
         if (into.study.id)
-            if (auto ok = work::setReadAt(project, into.study.id, o.readAt); !ok)
+            if (auto ok = project::setReadAt(project, into.study.id, o.readAt); !ok)
                 return tl::unexpected(ok.error());
         into.study.plan.readAt = o.readAt;
     }
@@ -180,7 +162,7 @@ Expected<Output> importTables(const ImportOptions& o, work::OpenProject& project
         if (table->losesMuch() && !o.allowLoss)
             return fail(f + ": " + table->lossText() +
                         ": mend the table, or take the rest with --allow-loss");
-        const auto odd = work::unlikelyRows(*table, hints.forceUnit);
+        const auto odd = project::unlikelyRows(*table, hints.forceUnit);
         if (!odd.empty() && !o.asItStands)
             return fail(
                 fmt::format("{}: line {}: {} Mend it, or take the table as it stands with --as-it-stands.", f,
@@ -189,21 +171,21 @@ Expected<Output> importTables(const ImportOptions& o, work::OpenProject& project
     }
     for (const auto& [f, table] : read) {
         const auto name = QFileInfo(QString::fromStdString(f)).fileName();
-        auto done = work::importValues(project, into, table, hints.forceUnit, name);
+        auto done = project::importValues(project, into, table, hints.forceUnit, name);
         if (!done)
             return fail(f + ": " + done.error().message +
-                        (work::readThrough(project, into) ? "" : " With --read-at display or piece."));
+                        (project::readThrough(project, into) ? "" : " With --read-at display or piece."));
         pulls += done->pulls;
         for (const auto& row : table.rows) {
             const auto* unit = row.unit ? row.unit : hints.forceUnit;
-            const bool between = row.value.state == stats::State::between;
+            const bool between = row.value.bound == stats::Bound::between;
             values.push_back({{"file", name.toStdString()},
                               {"line", row.line},
                               {"option", row.option},
                               {"condition", row.condition.empty() ? Json(nullptr) : Json(row.condition)},
                               {"value", row.value.value},
                               {"upper", between ? Json(row.value.upper) : Json(nullptr)},
-                              {"state", std::string(stateName(row.value.state))},
+                              {"state", row.value.word()},
                               {"unit", unit ? Json(std::string(unit->symbol)) : Json(nullptr)}});
         }
         rowsLeftOut += table.problems.size();
@@ -231,8 +213,9 @@ Expected<Output> importTables(const ImportOptions& o, work::OpenProject& project
                   text};
 }
 
-Expected<Output> importInto(const ImportOptions& o, bool& made) {
-    work::ImportChoices choices;
+/// What the options say of how files are read.
+Expected<project::ImportChoices> choicesOf(const ImportOptions& o) {
+    project::ImportChoices choices;
     for (const auto& [text, dimension, target] :
          {std::tuple{&o.forceUnit, Dimension::force, &choices.hints.forceUnit},
           std::tuple{&o.timeUnit, Dimension::time, &choices.hints.timeUnit},
@@ -253,28 +236,59 @@ Expected<Output> importInto(const ImportOptions& o, bool& made) {
         choices.rigLimit = limit->si;
     }
     if (!o.comma.empty()) choices.hints.decimal = o.comma == "decimal" ? ',' : '.';
-    choices.hints.force = o.force;
+    choices.hints.load = o.force;
     choices.hints.time = o.time;
-    choices.hints.displacement = o.displacement;
+    choices.hints.travel = o.displacement;
     choices.hints.sheet = o.sheet;
     choices.lossAllowed = o.allowLoss;
+    return choices;
+}
+
+/// What of the files could not be read, a line each.
+std::string unreadText(const project::ImportPlan& plan) {
+    std::string text;
+    for (const auto& u : plan.unread)
+        text += u.toStdString() + "\n";
+    for (const auto& f : plan.files)
+        for (const auto& p : f.problems)
+            text += fmt::format("{}: line {} {}: left out.\n", f.name.toStdString(), p.line, p.reason);
+    return text;
+}
+
+/// The runs of a plan that are new, as pulls. Error: what was wrong, and how to choose.
+Expected<int> importPlan(project::OpenProject& project, const domain::StudyData& into,
+                         const project::ImportPlan& plan) {
+    auto done = project::importRuns(project.file(), into, plan);
+    if (!done)
+        return fail(plan.rows.empty() && !plan.unread.isEmpty()
+                        ? plan.unread.first().toStdString() + std::string(howToChoose(plan.firstWants))
+                        : done.error().message +
+                              (plan.needsReadAt() ? " With --read-at display or piece." : ""));
+    project.take(std::move(done->read)); // the window need not read them once more
+    return done->pulls;
+}
+
+Expected<Output> importInto(const ImportOptions& o, bool& made) {
+    const auto asked = choicesOf(o);
+    if (!asked) return tl::unexpected(asked.error());
+    auto choices = *asked;
     QStringList paths;
     for (const auto& f : o.files)
         paths << QString::fromStdString(f);
     auto project = openOrMake(o.project, made);
     if (!project) return tl::unexpected(project.error());
-    const auto title = o.study.empty() ? work::studyFor(paths, 0).title : o.study;
+    const auto title = o.study.empty() ? project::studyFor(paths, 0).title : o.study;
     domain::StudyData into;
-    into.study = work::studyFor(paths, static_cast<int>((*project)->studies().size()));
+    into.study = project::studyFor(paths, static_cast<int>((*project)->studies().size()));
     into.study.title = title;
     for (const auto& s : (*project)->studies())
         if (s.study.title == title) into = s;
     if (o.values) return importTables(o, **project, into, choices.hints);
     const auto known = (*project)->file().curveDigests();
     if (!known) return tl::unexpected(known.error());
-    choices.path = work::pathOf(**project, into);
+    choices.path = project::pathOf(**project, into);
     choices.readAt = o.readAt.empty() ? into.study.plan.readAt : o.readAt;
-    auto plan = work::lookAt(paths, choices, *known);
+    auto plan = project::lookAt(paths, choices, *known);
     for (const auto& f : plan.files)
         if (f.losesMuch() && !o.allowLoss)
             return fail(f.name.toStdString() + ": " + f.lossText().toStdString() +
@@ -286,29 +300,16 @@ Expected<Output> importInto(const ImportOptions& o, bool& made) {
         if (!o.option.empty()) row.option = QString::fromStdString(o.option);
         if (!o.condition.empty()) row.condition = QString::fromStdString(o.condition);
     }
-    Output out;
+    Output out{{}, unreadText(plan)};
     Json unread = Json::array();
-    for (const auto& u : plan.unread) {
+    for (const auto& u : plan.unread)
         unread.push_back(u.toStdString());
-        out.text += u.toStdString() + "\n";
-    }
-    for (const auto& f : plan.files) {
+    for (const auto& f : plan.files)
         leftOut += f.rowsLeftOut;
-        for (const auto& p : f.problems)
-            out.text += fmt::format("{}: line {} {}: left out.\n", f.name.toStdString(), p.line, p.reason);
-    }
-    int imported = 0;
     const bool nothingNew = !plan.rows.empty() && repeats == static_cast<int>(plan.rows.size());
-    if (!nothingNew) {
-        auto done = work::importRuns((*project)->file(), into, plan);
-        if (!done)
-            return fail(plan.rows.empty() && !plan.unread.isEmpty()
-                            ? plan.unread.first().toStdString() + std::string(howToChoose(plan.firstWants))
-                            : done.error().message +
-                                  (plan.needsReadAt() ? " With --read-at display or piece." : ""));
-        imported = done->pulls;
-        (*project)->take(std::move(done->read)); // the window need not read them once more
-    }
+    const auto done = nothingNew ? Expected<int>(0) : importPlan(**project, into, plan);
+    if (!done) return tl::unexpected(done.error());
+    const int imported = *done;
     out.text += fmt::format("{} run{} imported into \"{}\"{}.\n", imported, imported == 1 ? "" : "s", title,
                             repeats ? fmt::format(", {} already there", repeats) : "");
     out.json = {
@@ -409,7 +410,7 @@ struct ReportOptions {
 
 Expected<Output> report(const ReportOptions& o) {
     auto project =
-        work::OpenProject::open(QString::fromStdString(o.project), store::Project::Access::readOnly);
+        project::OpenProject::open(QString::fromStdString(o.project), store::Project::Access::readOnly);
     if (!project) return tl::unexpected(project.error());
     auto& p = **project;
     const domain::StudyData* data = nullptr;

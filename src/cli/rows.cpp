@@ -120,7 +120,7 @@ Json rankRow(const domain::StudyData& data, const results::Group& g, const stats
             {"expected_rank", place ? Json(place->expected) : Json(nullptr)},
             {"rank90", place ? Json{place->from, place->to} : Json(nullptr)},
             {"letters", g.letters},
-            {"at_least", place ? place->atLeast : g.summary.bound != stats::State::exact}};
+            {"at_least", place ? place->atLeast : g.summary.bound != stats::Bound::exact}};
 }
 
 } // namespace anvil::cli

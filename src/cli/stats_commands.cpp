@@ -58,22 +58,6 @@ template <class T> domain::Id idOf(std::vector<T>& all, const std::string& name)
     return made.id;
 }
 
-domain::Standing standingOf(stats::State state) {
-    switch (state) {
-    case stats::State::exact:
-        return domain::Standing::counts;
-    case stats::State::above:
-        return domain::Standing::atLeast;
-    case stats::State::below:
-        return domain::Standing::atMost;
-    case stats::State::between:
-        return domain::Standing::between;
-    case stats::State::aside:
-        break;
-    }
-    return domain::Standing::aside;
-}
-
 void addRow(Compared& to, const tables::ValueRow& row) {
     domain::Specimen piece;
     piece.id = static_cast<domain::Id>(to.data.specimens.size()) + 1;
@@ -82,7 +66,7 @@ void addRow(Compared& to, const tables::ValueRow& row) {
     piece.block = row.block;
     domain::Pull pull;
     pull.id = pull.specimen = piece.id;
-    pull.standing = standingOf(row.value.state);
+    pull.standing = domain::standingOf(row.value);
     pull.typed = domain::TypedValue{domain::Metric(), row.value.value, row.value.upper, row.asTyped};
     const std::pair square(piece.option, piece.condition);
     if (std::find(to.squares.begin(), to.squares.end(), square) == to.squares.end())
@@ -199,8 +183,8 @@ void rankCondition(const Compared& data, const domain::Condition& condition, con
     for (std::size_t k = 0; k < order.size(); ++k) {
         const auto& g = data.verdict.groups[order[k]];
         const auto* place = drawn ? &drawn->places[k] : nullptr;
-        const char* bound = g.summary.bound == stats::State::above                        ? "at least "
-                            : g.summary.bound == stats::State::below                      ? "at most "
+        const char* bound = g.summary.bound == stats::Bound::above                        ? "at least "
+                            : g.summary.bound == stats::Bound::below                      ? "at most "
                             : g.summary.typicalBasis == stats::TypicalBasis::fittedMedian ? "about "
                                                                                           : "";
         out.json["ranking"].push_back(rankRow(data.data, g, place));

@@ -12,6 +12,7 @@
 #include <anvil/methods/method.h>
 #include <anvil/pages/page.h>
 #include <anvil/plan/follow_ups.h>
+#include <anvil/project/score_commands.h>
 #include <anvil/results/needs.h>
 #include <anvil/results/pairs_that_matter.h>
 #include <anvil/results/sureness.h>
@@ -21,7 +22,6 @@
 #include <anvil/words/score_card.h>
 #include <anvil/words/sureness.h>
 #include <anvil/words/verdict.h>
-#include <anvil/work/score_commands.h>
 #include <tuple>
 
 namespace anvil::cli {
@@ -32,7 +32,7 @@ struct Asked {
     bool allPairs = false;
 };
 
-const domain::StudyData* studyOf(const work::OpenProject& project, const std::string& title) {
+const domain::StudyData* studyOf(const project::OpenProject& project, const std::string& title) {
     for (const auto& s : project.studies())
         if (title.empty() || s.study.title == title) return &s;
     return nullptr;
@@ -217,7 +217,7 @@ void tell(Output& out, const domain::StudyData& data, const results::Verdict& ve
 
 Expected<Output> verdictOf(const Asked& asked) {
     auto opened =
-        work::OpenProject::open(QString::fromStdString(asked.project), store::Project::Access::readOnly);
+        project::OpenProject::open(QString::fromStdString(asked.project), store::Project::Access::readOnly);
     if (!opened) return tl::unexpected(opened.error());
     auto& project = **opened;
     const auto* data = studyOf(project, asked.study);
@@ -252,7 +252,7 @@ Expected<Output> verdictOf(const Asked& asked) {
     tell(out, *data, verdict, sure);
     out.json["trend"] = trendRow(*data, verdict);
     out.json["treatment"] = treatmentRow(*data, verdict);
-    out.json["score"] = scoreRow(work::cardOf(project, data->study.id, {}), out);
+    out.json["score"] = scoreRow(project::cardOf(project, data->study.id, {}), out);
     return out;
 }
 

@@ -4,9 +4,9 @@ namespace anvil::curve {
 
 std::vector<double> asLogged(const Curve& raw, const ReadCurve& read, double preload) {
     const auto ordered = order(raw);
-    if (ordered.force.size() != read.cleaned.force.size()) return {};
+    if (ordered.load.size() != read.cleaned.load.size()) return {};
     const double sign = read.reading.flipped ? -1 : 1;
-    std::vector<double> out(ordered.force.begin(), ordered.force.end());
+    std::vector<double> out(ordered.load.begin(), ordered.load.end());
     for (auto& f : out)
         f = sign * (f - read.reading.baseline) + preload;
     return out;
@@ -16,7 +16,7 @@ std::vector<double> filtered(const ReadCurve& read) {
     const auto& c = read.cleaned;
     if (!read.reading.burst || !(read.reading.burst->lowPass > 0) || c.time.size() < 2) return {};
     const double rate = static_cast<double>(c.time.size() - 1) / (c.time.back() - c.time.front());
-    return lowPassed(c.force, rate, read.reading.burst->lowPass).value_or(std::vector<double>{});
+    return lowPassed(c.load, rate, read.reading.burst->lowPass).value_or(std::vector<double>{});
 }
 
 } // namespace anvil::curve

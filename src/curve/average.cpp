@@ -8,50 +8,49 @@ namespace {
 
 /// A curve's way up and beyond, against a rising abscissa.
 struct Track {
-    std::vector<double> x, force;
-    double peakX = 0, peakForce = 0;
+    std::vector<double> x, load;
+    double peakX = 0, peakLoad = 0;
     std::optional<double> breakX;
 };
 
-bool hasTravel(const ReadCurve& c) { return !c.cleaned.displacement.empty() && c.reading.peak.displacement; }
+bool hasTravel(const ReadCurve& c) { return !c.cleaned.travel.empty() && c.reading.peak.travel; }
 
 double placeOf(const ReadCurve& c, const Landmark& at, bool time) {
-    return time ? at.time - c.cleaned.time[c.reading.departure] : at.displacement.value_or(0);
+    return time ? at.time - c.cleaned.time[c.reading.departure] : at.travel.value_or(0);
 }
 
 /// What lies beyond everything before it; the peak itself is always there.
 Track trackOf(const ReadCurve& c, bool time) {
     Track t;
     const auto& r = c.reading;
-    const double zero =
-        time ? c.cleaned.time[r.departure] : c.cleaned.displacement[r.peak.index] - *r.peak.displacement;
-    const auto& along = time ? c.cleaned.time : c.cleaned.displacement;
+    const double zero = time ? c.cleaned.time[r.departure] : c.cleaned.travel[r.peak.index] - *r.peak.travel;
+    const auto& along = time ? c.cleaned.time : c.cleaned.travel;
     t.peakX = placeOf(c, r.peak, time);
-    t.peakForce = r.peak.force;
+    t.peakLoad = r.peak.load;
     if (r.breakPoint) t.breakX = placeOf(c, *r.breakPoint, time);
     for (std::size_t i = 0; i < along.size(); ++i) {
         const double x = along[i] - zero;
         if (i == r.peak.index) { // what had run ahead of it goes
             while (!t.x.empty() && t.x.back() >= x) {
                 t.x.pop_back();
-                t.force.pop_back();
+                t.load.pop_back();
             }
         } else if (!t.x.empty() && x <= t.x.back()) {
             continue;
         }
         t.x.push_back(x);
-        t.force.push_back(c.cleaned.force[i]);
+        t.load.push_back(c.cleaned.load[i]);
     }
     return t;
 }
 
 double at(const Track& t, double x) {
     const auto after = std::lower_bound(t.x.begin(), t.x.end(), x);
-    if (after == t.x.begin()) return t.force.front();
-    if (after == t.x.end()) return t.force.back();
+    if (after == t.x.begin()) return t.load.front();
+    if (after == t.x.end()) return t.load.back();
     const auto k = static_cast<std::size_t>(after - t.x.begin());
     const double w = (x - t.x[k - 1]) / (t.x[k] - t.x[k - 1]);
-    return t.force[k - 1] + w * (t.force[k] - t.force[k - 1]);
+    return t.load[k - 1] + w * (t.load[k] - t.load[k - 1]);
 }
 
 std::vector<Track> tracks(const std::vector<const ReadCurve*>& curves, bool& time) {
@@ -65,7 +64,7 @@ std::vector<Track> tracks(const std::vector<const ReadCurve*>& curves, bool& tim
 
 /// A force at a registered position: exactly the peak at 1.
 double registered(const Track& t, double s, bool toTheBreak) {
-    if (s == 1) return t.peakForce;
+    if (s == 1) return t.peakLoad;
     if (s < 1) return at(t, s * t.peakX);
     const double length = toTheBreak ? *t.breakX - t.peakX : t.peakX;
     return at(t, t.peakX + (s - 1) * length);
@@ -82,22 +81,22 @@ double endOf(const std::vector<Track>& all, bool toTheBreak) {
 
 void addPoint(Average& out, const std::vector<Track>& all, double s, double x) {
     double sum = 0, least = INFINITY, greatest = -INFINITY;
-    std::vector<double> forces;
-    forces.reserve(all.size());
+    std::vector<double> loads;
+    loads.reserve(all.size());
     for (const auto& t : all) {
-        forces.push_back(registered(t, s, out.toTheBreak));
-        sum += forces.back();
-        least = std::min(least, forces.back());
-        greatest = std::max(greatest, forces.back());
+        loads.push_back(registered(t, s, out.toTheBreak));
+        sum += loads.back();
+        least = std::min(least, loads.back());
+        greatest = std::max(greatest, loads.back());
     }
     const auto n = static_cast<double>(all.size());
     const double mean = sum / n;
     double squares = 0;
-    for (const double f : forces)
+    for (const double f : loads)
         squares += (f - mean) * (f - mean);
     const double sd = all.size() > 1 ? std::sqrt(squares / (n - 1)) : 0;
     out.x.push_back(x);
-    out.force.push_back(mean);
+    out.load.push_back(mean);
     out.low.push_back(mean - sd);
     out.high.push_back(mean + sd);
     out.least.push_back(least);
@@ -142,7 +141,7 @@ std::optional<PlainMean> plainMean(const std::vector<const ReadCurve*>& curves, 
     for (const auto& t : all) {
         if (t.x.empty()) return {};
         end = std::min(end, t.x.back());
-        peaks += t.peakForce / static_cast<double>(all.size());
+        peaks += t.peakLoad / static_cast<double>(all.size());
     }
     if (!(end > 0)) return {};
     PlainMean out;
@@ -153,8 +152,8 @@ std::optional<PlainMean> plainMean(const std::vector<const ReadCurve*>& curves, 
         for (const auto& t : all)
             sum += at(t, x);
         out.x.push_back(x);
-        out.force.push_back(sum / static_cast<double>(all.size()));
-        top = std::max(top, out.force.back());
+        out.load.push_back(sum / static_cast<double>(all.size()));
+        top = std::max(top, out.load.back());
     }
     out.bias = peaks - top;
     return out;

@@ -20,12 +20,11 @@ bool coarseClock(const std::vector<double>& time) {
 }
 
 bool inOrder(const Curve& c) {
-    const std::size_t n = c.force.size();
+    const std::size_t n = c.load.size();
     for (std::size_t i = 0; i < n; ++i)
-        if (!std::isfinite(c.force[i]) || !std::isfinite(c.time[i]) || (i && !(c.time[i] > c.time[i - 1])))
+        if (!std::isfinite(c.load[i]) || !std::isfinite(c.time[i]) || (i && !(c.time[i] > c.time[i - 1])))
             return false;
-    return std::all_of(c.displacement.begin(), c.displacement.end(),
-                       [](double d) { return std::isfinite(d); });
+    return std::all_of(c.travel.begin(), c.travel.end(), [](double d) { return std::isfinite(d); });
 }
 
 void spreadEqualStamps(std::vector<double>& time, std::size_t& spread) {
@@ -51,21 +50,21 @@ void spreadEqualStamps(std::vector<double>& time, std::size_t& spread) {
 
 Ordered order(const Curve& raw) {
     Ordered out;
-    const std::size_t n = raw.force.size();
+    const std::size_t n = raw.load.size();
     if (raw.time.size() == n && inOrder(raw)) {
         out.time = raw.time;
-        out.force = raw.force;
-        out.displacement = raw.displacement;
+        out.load = raw.load;
+        out.travel = raw.travel;
         return out;
     }
-    const bool hasTime = raw.time.size() == n, hasDisplacement = raw.displacement.size() == n && n > 0;
+    const bool hasTime = raw.time.size() == n, hasTravel = raw.travel.size() == n && n > 0;
     const bool repeatsCount = !hasTime || coarseClock(raw.time);
     Curve& c = out.storage;
     c.time.reserve(n);
-    c.force.reserve(n);
+    c.load.reserve(n);
     for (std::size_t i = 0; i < n; ++i) {
         const double t = hasTime ? raw.time[i] : static_cast<double>(i);
-        const double f = raw.force[i], d = hasDisplacement ? raw.displacement[i] : 0;
+        const double f = raw.load[i], d = hasTravel ? raw.travel[i] : 0;
         if (!std::isfinite(t) || !std::isfinite(f) || !std::isfinite(d)) {
             ++out.dropped;
             continue;
@@ -79,7 +78,7 @@ Ordered order(const Curve& raw) {
         }
         bool repeated = false;
         for (std::size_t k = place; !repeatsCount && k > 0 && c.time[k - 1] == t && !repeated; --k)
-            repeated = c.force[k - 1] == f && (!hasDisplacement || c.displacement[k - 1] == d) && k == place;
+            repeated = c.load[k - 1] == f && (!hasTravel || c.travel[k - 1] == d) && k == place;
         if (repeated) {
             ++out.dropped;
             continue;
@@ -87,18 +86,18 @@ Ordered order(const Curve& raw) {
         out.moved += place < c.time.size();
         const auto at = static_cast<std::ptrdiff_t>(place);
         c.time.insert(c.time.begin() + at, t);
-        c.force.insert(c.force.begin() + at, f);
-        if (hasDisplacement) c.displacement.insert(c.displacement.begin() + at, d);
+        c.load.insert(c.load.begin() + at, f);
+        if (hasTravel) c.travel.insert(c.travel.begin() + at, d);
     }
     spreadEqualStamps(c.time, out.spread);
     out.time = c.time;
-    out.force = c.force;
-    out.displacement = c.displacement;
+    out.load = c.load;
+    out.travel = c.travel;
     return out;
 }
 
 std::vector<Curve> splitAtClockResets(const Curve& raw) {
-    const std::size_t n = raw.force.size();
+    const std::size_t n = raw.load.size();
     std::vector<Curve> runs;
     std::size_t start = 0;
     const auto cut = [&](std::size_t end) {
@@ -107,7 +106,7 @@ std::vector<Curve> splitAtClockResets(const Curve& raw) {
                              : std::vector<double>(v.begin() + static_cast<std::ptrdiff_t>(start),
                                                    v.begin() + static_cast<std::ptrdiff_t>(end));
         };
-        if (end > start) runs.push_back({part(raw.time), part(raw.force), part(raw.displacement)});
+        if (end > start) runs.push_back({part(raw.time), part(raw.load), part(raw.travel)});
         start = end;
     };
     for (std::size_t i = 1; i < n && raw.time.size() == n; ++i) {

@@ -101,8 +101,8 @@ std::optional<Residual> residual(std::span<const double> x, std::span<const doub
         if (x[i] >= from && x[i] <= to) held.push_back(f[i]);
     }
     if (farthest < x[peak] + 1.5 * delta || held.empty()) return std::nullopt;
-    const double force = median(std::move(held));
-    return Residual{force, force / f[peak]};
+    const double load = median(std::move(held));
+    return Residual{load, load / f[peak]};
 }
 
 std::optional<Fall> fall(std::span<const double> x, std::span<const double> f, std::size_t peak) {

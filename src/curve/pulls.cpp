@@ -21,13 +21,13 @@ constexpr double wentBackShare = 0.5;
 /// Loads as distances from the level without load, worked out as they are asked for: a log can be long.
 class Loads {
 public:
-    explicit Loads(const std::vector<double>& force) : m_force(force) {
-        std::vector<double> head(force.begin(), force.begin() + 5);
+    explicit Loads(const std::vector<double>& load) : m_load(load) {
+        std::vector<double> head(load.begin(), load.begin() + 5);
         std::nth_element(head.begin(), head.begin() + 2, head.end());
         m_zero = head[2];
     }
-    std::size_t size() const { return m_force.size(); }
-    double operator[](std::size_t i) const { return std::abs(m_force[i] - m_zero); }
+    std::size_t size() const { return m_load.size(); }
+    double operator[](std::size_t i) const { return std::abs(m_load[i] - m_zero); }
     /// Held for four samples from here on: blind to short spikes.
     double held(std::size_t i) const {
         if (i + 3 >= size()) return (*this)[i];
@@ -35,7 +35,7 @@ public:
     }
 
 private:
-    const std::vector<double>& m_force;
+    const std::vector<double>& m_load;
     double m_zero = 0;
 };
 
@@ -93,8 +93,8 @@ bool brokeOff(const Curve& c, const Loads& load, const Hump& hump, std::size_t q
     std::size_t lowUp = highUp;
     while (lowUp > 0 && load[lowUp] >= low)
         --lowUp;
-    if (!c.displacement.empty()) {
-        const auto& x = c.displacement;
+    if (!c.travel.empty()) {
+        const auto& x = c.travel;
         const double up = x[highUp] - x[lowUp], down = x[lowDown] - x[highDown];
         if (up != 0 && down / up < -0.05) return false; // it sprang back as it was let down
     }
@@ -107,8 +107,8 @@ bool brokeOff(const Curve& c, const Loads& load, const Hump& hump, std::size_t q
 /// Whether the displacement went back over the stretch without load by much of what the pull, that began at
 /// sample `begin`, had travelled.
 bool wentBack(const Curve& c, std::size_t begin, const Hump& pull, const Hump& quiet) {
-    if (c.displacement.empty()) return false;
-    const auto& x = c.displacement;
+    if (c.travel.empty()) return false;
+    const auto& x = c.travel;
     const double direction = x[pull.last] >= x[begin] ? 1 : -1;
     double travel = 0, farthest = direction * x[quiet.first], back = 0;
     for (std::size_t i = begin; i <= pull.last; ++i)
@@ -128,16 +128,16 @@ Curve part(const Curve& c, std::size_t from, std::size_t to) {
         return std::vector<double>(v.begin() + static_cast<std::ptrdiff_t>(from),
                                    v.begin() + static_cast<std::ptrdiff_t>(to));
     };
-    Curve out{cut(c.time), cut(c.force), cut(c.displacement), {}, c.load, c.travel};
+    Curve out{cut(c.time), cut(c.load), cut(c.travel), {}, c.loadKind, c.travelKind};
     for (const auto& other : c.others)
         out.others.push_back({other.name, other.unit, cut(other.values)});
     return out;
 }
 
 std::vector<Curve> splitAtPulls(const Curve& c, Cut cut) {
-    const std::size_t n = c.force.size();
+    const std::size_t n = c.load.size();
     if (n < 100) return {};
-    const Loads load(c.force);
+    const Loads load(c.load);
     double top = 0;
     for (std::size_t i = 0; i + 3 < n; ++i)
         top = std::max(top, load.held(i));

@@ -60,26 +60,26 @@ struct Reader {
         return m;
     }
 
-    bool reachesLimit(std::span<const double> rawForce, const std::vector<std::size_t>& spikes) const {
+    bool reachesLimit(std::span<const double> rawLoad, const std::vector<std::size_t>& spikes) const {
         if (!(settings.rigLimit.value_or(0) > 0)) return false;
         std::size_t s = 0;
-        for (std::size_t i = 0; i < rawForce.size(); ++i) {
+        for (std::size_t i = 0; i < rawLoad.size(); ++i) {
             if (s < spikes.size() && spikes[s] == i)
                 ++s;
-            else if (std::abs(rawForce[i]) >= 0.998 * *settings.rigLimit)
+            else if (std::abs(rawLoad[i]) >= 0.998 * *settings.rigLimit)
                 return true;
         }
         return false;
     }
 
     /// Whether the top is the piece's own, the rig's end, or somebody should look.
-    void judgeTop(std::span<const double> rawForce, const std::vector<std::size_t>& spikes) {
-        r.offScale = reachesLimit(rawForce, spikes);
+    void judgeTop(std::span<const double> rawLoad, const std::vector<std::size_t>& spikes) {
+        r.offScale = reachesLimit(rawLoad, spikes);
         if (r.offScale) return;
         const std::size_t top = peakIndex(f);
         if (stoodStill(x, f, r.departure, top, r.noise)) return; // held there, on purpose
         if (flatTop(f, r.noise, r.resolution)) {
-            const double limit = settings.rigLimit.value_or(0), shown = std::abs(rawForce[top]);
+            const double limit = settings.rigLimit.value_or(0), shown = std::abs(rawLoad[top]);
             r.offScale = !(limit > 0) || shown >= 0.9 * limit;
             if (r.offScale)
                 r.warnings.push_back(
@@ -97,13 +97,13 @@ struct Reader {
         }
     }
 
-    void findPeakAndScale(std::span<const double> rawForce, const std::vector<std::size_t>& spikes) {
+    void findPeakAndScale(std::span<const double> rawLoad, const std::vector<std::size_t>& spikes) {
         std::size_t at = peakIndex(f);
         const bool byHand = settings.peak && !settings.peak->none;
         if (byHand) at = nearest(t, settings.peak->time);
         r.peak = landmark(at, byHand);
-        judgeTop(rawForce, spikes);
-        if (const double shown = r.peak.force + r.baseline;
+        judgeTop(rawLoad, spikes);
+        if (const double shown = r.peak.load + r.baseline;
             settings.calibratedTo && *settings.calibratedTo > 0 && shown > *settings.calibratedTo) {
             r.guessed = true;
             r.warnings.push_back(
@@ -114,10 +114,10 @@ struct Reader {
         if (at < 50)
             r.warnings.push_back(fmt::format(
                 "Only {} samples up to the peak: spikes and slips are hard to tell apart.", at + 1));
-        if (r.noise > 0.003 * r.peak.force && !r.offScale)
+        if (r.noise > 0.003 * r.peak.load && !r.offScale)
             r.warnings.push_back(fmt::format(
                 "Noise is {} of the peak: a peak picked from noise reads high, here by about {}.",
-                percent(r.noise / r.peak.force), percent(peakPickingBias(f, at, r.noise) / r.peak.force)));
+                percent(r.noise / r.peak.load), percent(peakPickingBias(f, at, r.noise) / r.peak.load)));
     }
 
     void findJump(double baseline) {
@@ -147,7 +147,7 @@ struct Reader {
                 r.breakPoint = landmark(nearest(t, settings.breakPoint->time), true);
             return;
         }
-        const double level = settings.breakShare * r.peak.force;
+        const double level = settings.breakShare * r.peak.load;
         std::size_t i = r.peak.index + 1;
         while (i < f.size() && f[i] >= level)
             ++i;
@@ -182,7 +182,7 @@ struct Reader {
 
     /// The stiffness as a chord or secant, as it was chosen.
     void findChord() {
-        const double top = r.peak.force;
+        const double top = r.peak.load;
         const bool shares = settings.stiffnessBy == StiffnessBy::chordOfShares;
         if (settings.stiffnessBy == StiffnessBy::secant) {
             if (r.peak.index < r.departure + 2) return;
@@ -222,12 +222,12 @@ struct Reader {
         if (x.empty()) return;
         if (!r.toe) {
             std::size_t i = r.departure;
-            while (i < r.peak.index && f[i] <= 0.02 * r.peak.force)
+            while (i < r.peak.index && f[i] <= 0.02 * r.peak.load)
                 ++i;
             r.toe = x[i];
         }
         r.slack = *r.toe - x.front();
-        const auto set = [&](Landmark& m) { m.displacement = x[m.index] - *r.toe; };
+        const auto set = [&](Landmark& m) { m.travel = x[m.index] - *r.toe; };
         set(r.peak);
         if (r.firstSlip) set(*r.firstSlip);
         if (r.breakPoint) set(*r.breakPoint);
@@ -277,7 +277,7 @@ struct Reader {
             start = *r.toe;
         } else {
             std::size_t i = r.departure;
-            while (i < r.peak.index && f[i] <= 0.02 * r.peak.force)
+            while (i < r.peak.index && f[i] <= 0.02 * r.peak.load)
                 ++i;
             start = t[i];
         }
@@ -287,14 +287,14 @@ struct Reader {
 
     void findRates() {
         std::size_t from = r.departure, to = r.departure;
-        for (std::size_t i = r.peak.index; i > r.departure && !(f[i] < 0.2 * r.peak.force); --i) {
+        for (std::size_t i = r.peak.index; i > r.departure && !(f[i] < 0.2 * r.peak.load); --i) {
             from = i;
-            if (f[i] >= 0.8 * r.peak.force) to = i;
+            if (f[i] >= 0.8 * r.peak.load) to = i;
         }
         if (to < from + 2) return;
-        r.forceRate = fitLine(t, f, from, to).slope;
+        r.loadRate = fitLine(t, f, from, to).slope;
         if (!x.empty() && !r.stiffness.value_or(Stiffness{}).includesRigStretch)
-            r.displacementRate = fitLine(t, x, from, to).slope;
+            r.travelRate = fitLine(t, x, from, to).slope;
     }
 };
 
@@ -316,13 +316,13 @@ void tellOrder(Reading& r, const Ordered& ordered, bool clock) {
 /// Bridges spikes, takes the zero off and turns the load upwards; what is taken off every force, by its sign.
 /// Error: nothing is pulled in this log.
 Expected<double> clean(Cleaned& c, Reading& r, const Ordered& ordered, const ReadingSettings& settings) {
-    c.force.assign(ordered.force.begin(), ordered.force.end());
-    r.resolution = resolution(ordered.force);
-    r.noise = noise(ordered.force, r.resolution, longestLag(ordered.time));
-    c.spikes = removeSpikes(c.force, r.noise, r.resolution);
+    c.load.assign(ordered.load.begin(), ordered.load.end());
+    r.resolution = resolution(ordered.load);
+    r.noise = noise(ordered.load, r.resolution, longestLag(ordered.time));
+    c.spikes = removeSpikes(c.load, r.noise, r.resolution);
     r.spikes = c.spikes.size();
 
-    const auto zero = findBaseline(c.force, r.noise, r.resolution);
+    const auto zero = findBaseline(c.load, r.noise, r.resolution);
     r.departure = zero.end;
     if (zero.level) {
         r.baseline = *zero.level;
@@ -332,15 +332,15 @@ Expected<double> clean(Cleaned& c, Reading& r, const Ordered& ordered, const Rea
         r.warnings.push_back("The log starts under load: no zero could be read, so forces are as logged.");
         r.departure = 0;
     }
-    const auto [low, high] = std::minmax_element(c.force.begin(), c.force.end());
+    const auto [low, high] = std::minmax_element(c.load.begin(), c.load.end());
     r.flipped = r.baseline - *low > *high - r.baseline;
     const double sign = r.flipped ? -1 : 1;
     if (r.flipped) r.notes.push_back("The load was logged as negative force and has been turned round.");
     // What the baseline took away although the piece carries it; without a baseline it is still there.
     const double preload = zero.level ? settings.preload : 0;
-    for (auto& f : c.force)
+    for (auto& f : c.load)
         f = sign * (f - r.baseline) + preload;
-    const double top = *std::max_element(c.force.begin(), c.force.end()) - preload;
+    const double top = *std::max_element(c.load.begin(), c.load.end()) - preload;
     if (!(top > 0) || (zero.level && top <= 5 * r.noise))
         return fail("The force never rises clearly above its noise: there is no pull in this log.");
     return sign * r.baseline;
@@ -349,11 +349,11 @@ Expected<double> clean(Cleaned& c, Reading& r, const Ordered& ordered, const Rea
 /// What a torque gives within its first turns.
 void readTurning(Reading& r, const Curve& raw, std::span<const double> angle, std::span<const double> torque,
                  const ReadingSettings& settings) {
-    r.load = raw.load;
-    r.travel = raw.travel;
-    if (raw.load != quantity::Dimension::torque) return;
-    r.breakaway = r.peak.force; // without an angle: the greatest there was
-    if (raw.travel != quantity::Dimension::angle || angle.empty()) return;
+    r.loadKind = raw.loadKind;
+    r.travelKind = raw.travelKind;
+    if (raw.loadKind != quantity::Dimension::torque) return;
+    r.breakaway = r.peak.load; // without an angle: the greatest there was
+    if (raw.travelKind != quantity::Dimension::angle || angle.empty()) return;
     const auto turned = turning(angle, torque, r.departure, settings.breakawayWithin, settings.runningUntil);
     r.breakaway = turned.breakaway;
     r.running = turned.running;
@@ -377,7 +377,7 @@ void readTogether(Reading& r, const Curve& raw, std::span<const double> cleanTim
 
 Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, bool keep) {
     const Ordered ordered = order(raw);
-    const std::size_t n = ordered.force.size();
+    const std::size_t n = ordered.load.size();
     Reader reader{settings, {}, {}, {}, {}};
     Reading& r = reader.r;
     r.samples = n;
@@ -388,11 +388,11 @@ Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, 
     const auto taken = clean(c, r, ordered, settings);
     if (!taken) return tl::unexpected(taken.error());
     reader.t = ordered.time;
-    reader.f = c.force;
+    reader.f = c.load;
     std::vector<double> along; // displacement counted in the direction of the pull
     bool reversed = false;
-    if (!ordered.displacement.empty()) {
-        reader.x = ordered.displacement;
+    if (!ordered.travel.empty()) {
+        reader.x = ordered.travel;
     } else if (settings.crossheadSpeed && *settings.crossheadSpeed > 0) {
         along.resize(n);
         for (std::size_t i = 0; i < n; ++i)
@@ -401,19 +401,19 @@ Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, 
     } else {
         r.againstTime = true;
     }
-    reader.findPeakAndScale(ordered.force, c.spikes);
+    reader.findPeakAndScale(ordered.load, c.spikes);
     if (r.peak.index < r.departure) r.departure = 0;
-    if (!ordered.displacement.empty() && reader.x[r.peak.index] < reader.x[r.departure]) {
+    if (!ordered.travel.empty() && reader.x[r.peak.index] < reader.x[r.departure]) {
         reversed = true;
         along.resize(n);
         std::transform(reader.x.begin(), reader.x.end(), along.begin(), [](double d) { return -d; });
         reader.x = along;
         r.notes.push_back("Displacement was logged as negative and has been turned round.");
     }
-    if (settings.rigCompliance > 0 && !reader.x.empty() && !ordered.displacement.empty()) {
+    if (settings.rigCompliance > 0 && !reader.x.empty() && !ordered.travel.empty()) {
         if (!reversed) along.assign(reader.x.begin(), reader.x.end());
         for (std::size_t i = 0; i < n; ++i)
-            along[i] -= settings.rigCompliance * c.force[i];
+            along[i] -= settings.rigCompliance * c.load[i];
         reader.x = along;
         r.notes.push_back("The stretch of the rig is taken off the displacement.");
     }
@@ -424,14 +424,14 @@ Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, 
     reader.findAsked();
     reader.findEnergies();
     reader.findAfterPeak();
-    if (r.stiffness && ordered.displacement.empty()) {
+    if (r.stiffness && ordered.travel.empty()) {
         r.stiffness->includesRigStretch = true;
         r.notes.push_back("Stiffness is from the crosshead speed: it includes rig stretch.");
     }
     reader.findRates();
     readTurning(r, raw, reader.x, reader.f, settings);
     readTogether(r, raw, reader.t, settings);
-    if (raw.load == quantity::Dimension::acceleration) {
+    if (raw.loadKind == quantity::Dimension::acceleration) {
         const auto burst = readBurst(reader.t, reader.f, settings.burst, r.noise);
         if (burst)
             r.burst = *burst;
@@ -440,7 +440,7 @@ Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, 
     }
     if (keep) {
         c.time.assign(ordered.time.begin(), ordered.time.end());
-        c.displacement.assign(reader.x.begin(), reader.x.end());
+        c.travel.assign(reader.x.begin(), reader.x.end());
     }
     ReadCurve out{std::move(r), {}};
     if (reversed && out.reading.toe) out.reading.toe = -*out.reading.toe;
@@ -460,15 +460,15 @@ Expected<ReadCurve> readAndKeep(const Curve& raw, const ReadingSettings& setting
     return readImpl(raw, settings, true);
 }
 
-std::optional<double> forceAt(const ReadCurve& c, double displacement) {
-    const auto& x = c.cleaned.displacement;
-    if (x.empty() || !c.reading.peak.displacement) return std::nullopt;
-    const double toe = x[c.reading.peak.index] - *c.reading.peak.displacement;
+std::optional<double> loadAt(const ReadCurve& c, double travel) {
+    const auto& x = c.cleaned.travel;
+    if (x.empty() || !c.reading.peak.travel) return std::nullopt;
+    const double toe = x[c.reading.peak.index] - *c.reading.peak.travel;
     for (std::size_t i = c.reading.departure + 1; i < x.size(); ++i) {
         const double a = x[i - 1] - toe, b = x[i] - toe;
-        if (a <= displacement && displacement <= b && b > a)
-            return c.cleaned.force[i - 1] +
-                   (c.cleaned.force[i] - c.cleaned.force[i - 1]) * (displacement - a) / (b - a);
+        if (a <= travel && travel <= b && b > a)
+            return c.cleaned.load[i - 1] +
+                   (c.cleaned.load[i] - c.cleaned.load[i - 1]) * (travel - a) / (b - a);
     }
     return std::nullopt;
 }

@@ -11,12 +11,12 @@ constexpr std::size_t places = 65536;
 constexpr double longestLagSeconds = 0.020;
 constexpr std::size_t leastLongestLag = 16;
 
-std::vector<double> strided(std::span<const double> force) {
-    const std::size_t stride = (force.size() + places - 1) / places;
+std::vector<double> strided(std::span<const double> load) {
+    const std::size_t stride = (load.size() + places - 1) / places;
     std::vector<double> out;
-    out.reserve(std::min(force.size(), places));
-    for (std::size_t i = 0; i < force.size(); i += std::max<std::size_t>(1, stride))
-        out.push_back(force[i]);
+    out.reserve(std::min(load.size(), places));
+    for (std::size_t i = 0; i < load.size(); i += std::max<std::size_t>(1, stride))
+        out.push_back(load[i]);
     return out;
 }
 
@@ -34,8 +34,8 @@ bool evenRamp(std::span<const double> values, double step, double dust) {
 
 } // namespace
 
-double resolution(std::span<const double> force) {
-    const auto inOrder = strided(force);
+double resolution(std::span<const double> load) {
+    const auto inOrder = strided(load);
     auto v = inOrder;
     std::sort(v.begin(), v.end());
     if (v.size() < 3) return 0;
@@ -85,8 +85,8 @@ std::size_t longestLag(std::span<const double> time) {
                     static_cast<std::size_t>(std::min(longestLagSeconds * rate, static_cast<double>(n))));
 }
 
-double noise(std::span<const double> force, double resolution, std::size_t longestLag) {
-    const std::size_t n = force.size();
+double noise(std::span<const double> load, double resolution, std::size_t longestLag) {
+    const std::size_t n = load.size();
     double worst = resolution / std::sqrt(12.0);
     std::vector<double> d;
     for (std::size_t lag = 1; lag <= longestLag; lag *= 2) {
@@ -94,7 +94,7 @@ double noise(std::span<const double> force, double resolution, std::size_t longe
         const std::size_t count = n - 2 * lag, stride = (count + places - 1) / places;
         d.clear();
         for (std::size_t i = 0; i < count; i += stride)
-            d.push_back(std::abs(force[i + 2 * lag] - 2 * force[i + lag] + force[i]));
+            d.push_back(std::abs(load[i + 2 * lag] - 2 * load[i + lag] + load[i]));
         const auto mid = d.begin() + static_cast<std::ptrdiff_t>(d.size() / 2);
         std::nth_element(d.begin(), mid, d.end());
         worst = std::max(worst, 1.4826 * *mid / std::sqrt(6.0));

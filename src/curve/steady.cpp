@@ -63,11 +63,11 @@ std::optional<Steady> steadyAt(const Curve& c, double time, double seconds) {
     using quantity::Dimension;
     const auto unit = [](Dimension d) { return std::string(quantity::siUnit(d).symbol); };
     out.channels.push_back(
-        over(std::string(quantity::name(c.load)), unit(c.load), part(c.time), part(c.force)));
-    if (!c.displacement.empty())
+        over(std::string(quantity::name(c.loadKind)), unit(c.loadKind), part(c.time), part(c.load)));
+    if (!c.travel.empty())
         out.channels.push_back(
-            over(c.travel == Dimension::length ? "travel" : std::string(quantity::name(c.travel)),
-                 unit(c.travel), part(c.time), part(c.displacement)));
+            over(c.travelKind == Dimension::length ? "travel" : std::string(quantity::name(c.travelKind)),
+                 unit(c.travelKind), part(c.time), part(c.travel)));
     for (const auto& o : c.others)
         if (o.values.size() == c.time.size())
             out.channels.push_back(over(o.name, o.unit, part(c.time), part(o.values)));
@@ -120,10 +120,10 @@ std::size_t stillFrom(std::size_t first, const std::vector<std::vector<double>>&
 
 std::optional<Steady> commonSteady(const Curve& c, double shortest) {
     std::vector<std::vector<double>> channels;
-    if (c.load != quantity::Dimension::force || c.time.size() < 3 ||
+    if (c.loadKind != quantity::Dimension::force || c.time.size() < 3 ||
         !std::is_sorted(c.time.begin(), c.time.end()) || !(c.time.back() - c.time.front() >= shortest))
         return std::nullopt;
-    channels.push_back(blockMeans(c.time, c.force));
+    channels.push_back(blockMeans(c.time, c.load));
     for (const auto& o : c.others)
         if (o.unit == "N" && o.values.size() == c.time.size())
             channels.push_back(blockMeans(c.time, o.values));

@@ -30,7 +30,7 @@ using NamedFile = std::pair<QString, QByteArray>;
 QString rows(const curve::Curve& c, const std::function<QString(std::size_t)>& row,
              const QString& end = "\n") {
     QString text;
-    for (std::size_t i = 0; i < c.force.size(); ++i)
+    for (std::size_t i = 0; i < c.load.size(); ++i)
         text += row(i) + end;
     return text;
 }
@@ -40,8 +40,8 @@ NamedFile plain() {
     const auto c = fittingRun(0, 1, 1).curve;
     return {QStringLiteral("pressed-sleeve_salt-soaked_1.csv"),
             ("Time (s),Force (N),Travel (mm)\n" + rows(c, [&](std::size_t i) {
-                 return number(c.time[i], 2) + "," + number(c.force[i], 0) + "," +
-                        number(c.displacement[i] * 1000, 4);
+                 return number(c.time[i], 2) + "," + number(c.load[i], 0) + "," +
+                        number(c.travel[i] * 1000, 4);
              })).toUtf8()};
 }
 
@@ -53,8 +53,8 @@ NamedFile decimalCommas() {
         rows(
             c,
             [&](std::size_t i) {
-                return number(c.time[i], 2, true) + ";" + number(c.force[i] / 1000, 3, true) + ";" +
-                       number(c.displacement[i] * 1000, 4, true);
+                return number(c.time[i], 2, true) + ";" + number(c.load[i] / 1000, 3, true) + ";" +
+                       number(c.travel[i] * 1000, 4, true);
             },
             "\r\n");
     return {QStringLiteral("wedge-socket_salt-soaked_1.csv"), text.toLatin1()};
@@ -65,8 +65,8 @@ NamedFile unitsBelow() {
     const auto c = fittingRun(2, 1, 1).curve;
     const QString text =
         QStringLiteral("\ufeffelapsed\tload\ttravel\ns\tkg\tmm\n") + rows(c, [&](std::size_t i) {
-            return number(c.time[i], 2) + "\t" + number(in("kgf", c.force[i]), 2) + "\t" +
-                   number(c.displacement[i] * 1000, 4);
+            return number(c.time[i], 2) + "\t" + number(in("kgf", c.load[i]), 2) + "\t" +
+                   number(c.travel[i] * 1000, 4);
         });
     return {QStringLiteral("saddle-clamps_salt-soaked_1.tsv"), text.toUtf8()};
 }
@@ -75,8 +75,8 @@ NamedFile unitsBelow() {
 NamedFile poundsAndInches() {
     const auto c = fittingRun(3, 1, 1).curve;
     const QString text = QStringLiteral("Time s,Load lbf,Crosshead in\n") + rows(c, [&](std::size_t i) {
-                             return number(c.time[i], 2) + "," + number(in("lbf", c.force[i]), 1) + "," +
-                                    number(in("in", c.displacement[i]), 5);
+                             return number(c.time[i], 2) + "," + number(in("lbf", c.load[i]), 1) + "," +
+                                    number(in("in", c.travel[i]), 5);
                          });
     QStringEncoder utf16(QStringEncoder::Utf16LE, QStringConverter::Flag::WriteBom);
     return {QStringLiteral("tucked-splice_salt-soaked_1.csv"), QByteArray(utf16.encode(text))};
@@ -88,7 +88,7 @@ NamedFile clockStamps() {
     const QString text =
         QStringLiteral("# crane scale, shed\nclock,weight (kg)\n") + rows(c, [&](std::size_t i) {
             return QTime(23, 59, 50).addMSecs(qRound(c.time[i] * 1000)).toString("hh:mm:ss.zzz") + "," +
-                   number(in("kgf", c.force[i]), 1);
+                   number(in("kgf", c.load[i]), 1);
         });
     return {QStringLiteral("pressed-sleeve_salt-soaked_2.csv"), text.toUtf8()};
 }
@@ -100,8 +100,8 @@ NamedFile parted() {
         const auto c = fittingRun(1, 1, r).curve;
         text += (text.isEmpty() ? "" : "\n") + QStringLiteral("t (s);F (N);x (mm)\n") +
                 rows(c, [&](std::size_t i) {
-                    return number(c.time[i], 2) + ";" + number(c.force[i], 0) + ";" +
-                           number(c.displacement[i] * 1000, 4);
+                    return number(c.time[i], 2) + ";" + number(c.load[i], 0) + ";" +
+                           number(c.travel[i] * 1000, 4);
                 });
     }
     return {QStringLiteral("wedge-socket_salt-soaked.csv"), text.toUtf8()};
@@ -113,8 +113,8 @@ NamedFile byColumn() {
     for (int r = 2; r <= 3; ++r) {
         const auto c = fittingRun(2, 1, r).curve;
         text += rows(c, [&](std::size_t i) {
-            return QString::number(r) + "|" + number(c.time[i] * 1000, 0) + "|" + number(c.force[i] / 10, 1) +
-                   "|" + number(c.displacement[i] * 100, 5);
+            return QString::number(r) + "|" + number(c.time[i] * 1000, 0) + "|" + number(c.load[i] / 10, 1) +
+                   "|" + number(c.travel[i] * 100, 5);
         });
     }
     return {QStringLiteral("saddle-clamps_salt-soaked.txt"), text.toUtf8()};
@@ -126,9 +126,9 @@ NamedFile oneLongLog() {
     double start = 0;
     for (int r : {2, 4}) {
         const auto c = fittingRun(3, 1, r).curve;
-        const double tail = c.force.front(); // unloaded again while the next piece is put in
+        const double tail = c.load.front(); // unloaded again while the next piece is put in
         text += rows(
-            c, [&](std::size_t i) { return number(start + c.time[i], 2) + " " + number(-c.force[i], 0); });
+            c, [&](std::size_t i) { return number(start + c.time[i], 2) + " " + number(-c.load[i], 0); });
         start += c.time.back() + 0.02;
         for (int i = 0; i < 200; ++i, start += 0.02)
             text += number(start, 2) + " " + number(-tail, 0) + "\n";

@@ -224,7 +224,7 @@ void reeving(store::Writer& w, int position) {
 /// A logged blow: a half sine that rings, above the noise of the sensor, which ends at 150 g₀.
 curve::Curve blow(double peak, double width, sim::Random& random) {
     curve::Curve c;
-    c.load = quantity::Dimension::acceleration;
+    c.loadKind = quantity::Dimension::acceleration;
     constexpr double rate = 10000, before = 0.04;
     for (int i = 0; i < 2000; ++i) {
         const double t = i / rate, x = t - before;
@@ -233,7 +233,7 @@ curve::Curve blow(double peak, double width, sim::Random& random) {
         if (x >= 0) a += 0.06 * peak * std::exp(-x / 0.008) * std::sin(2 * std::numbers::pi * 900 * x);
         a += 0.08 * random.normal();
         c.time.push_back(t);
-        c.force.push_back(std::min(a, 150.0) * g0);
+        c.load.push_back(std::min(a, 150.0) * g0);
     }
     return c;
 }
@@ -346,7 +346,7 @@ void pegsByEye(store::Writer& w, int position) {
 
 } // namespace
 
-Expected<void> addMethodStudies(work::OpenProject& project) {
+Expected<void> addMethodStudies(project::OpenProject& project) {
     const auto done = project.run("Other methods", [&](store::Writer& w) {
         int position = static_cast<int>(project.studies().size());
         netClips(w, position++);

@@ -2,10 +2,10 @@
 // ratings.
 #pragma once
 
-#include <anvil/work/open_project.h>
+#include <anvil/project/open_project.h>
 
 namespace anvil::demo {
 
-Expected<void> addMethodStudies(work::OpenProject& project);
+Expected<void> addMethodStudies(project::OpenProject& project);
 
 } // namespace anvil::demo

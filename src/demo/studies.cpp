@@ -65,27 +65,55 @@ PullNotes notesFor(int option, int condition, int replicate, bool saturated) {
     return {Standing::counts, "", "the fitting", modes[option], ""};
 }
 
-Expected<void> fittings(work::OpenProject& project) {
+/// The plan of the fittings, but for what names its options.
+domain::Study fittingsStudy() {
+    domain::Study s;
+    s.title = "Wire end fittings";
+    s.question = "Which end fitting holds a 3 mm net wire best, new and after a season of salt?";
+    s.note = "Fallow Lane Growers, orchard nets. Wire from one coil, fittings from one box each; pulled "
+             "at about 0.7 mm/s.";
+    s.plan.method = "axial-pull";
+    s.goal.part = "the fitting";
+    s.plan.connector = "8 mm shackle";
+    s.plan.speed = 0.0007;
+    s.plan.minutesEach = 6;
+    s.goal.need = 3000;
+    s.plan.replicates = 5;
+    s.plan.rig = benchWinch;
+    s.plan.chain = {{"Fitting", 4400, 0.05, true, "forecast"},
+                    {"Net wire", 5600, 0.03, false, "coil tag"},
+                    {"Shackle", 9000, 0.05, false, "stamped"}};
+    s.plan.accepted = {{"day", "the salt bath takes a season; both lots were cut from one coil"}};
+    s.plan.cautions = {"A snapping wire whips: shut the mesh screen before winding on."};
+    return s;
+}
+
+/// One fitting, pulled.
+void addFitting(store::Writer& w, domain::Specimen piece, int option, int condition, domain::Id bench) {
+    piece.label = std::string(1, static_cast<char>('A' + option)) + std::to_string(condition + 1) + "-" +
+                  std::to_string(piece.replicate);
+    piece.batch = "coil 7";
+    const auto run = fittingRun(option, condition, piece.replicate);
+    const auto notes = notesFor(option, condition, piece.replicate, run.truth.saturated);
+    domain::Pull p;
+    p.specimen = w.add(piece);
+    p.curve = w.addCurve(run.curve);
+    p.performedAt = pulledAt(condition, 9 * (piece.replicate * 4 + option)).toStdString();
+    p.sourceName = "simulated bench";
+    p.standing = notes.standing;
+    p.reason = notes.reason;
+    p.outcome.part = notes.part;
+    p.outcome.mode = notes.mode;
+    p.note = notes.note;
+    p.settings.rigLimit = rigLimit;
+    p.setup = bench;
+    w.add(p);
+}
+
+Expected<void> fittings(project::OpenProject& project) {
     auto done = project.run("Wire end fittings", [&](store::Writer& w) {
-        domain::Study s;
-        s.title = "Wire end fittings";
-        s.question = "Which end fitting holds a 3 mm net wire best, new and after a season of salt?";
-        s.note = "Fallow Lane Growers, orchard nets. Wire from one coil, fittings from one box each; pulled "
-                 "at about 0.7 mm/s.";
-        s.plan.method = "axial-pull";
-        s.goal.part = "the fitting";
-        s.plan.connector = "8 mm shackle";
-        s.plan.speed = 0.0007;
-        s.plan.minutesEach = 6;
-        s.goal.need = 3000;
-        s.plan.replicates = 5;
+        auto s = fittingsStudy();
         const auto bench = addRig(w, benchWinch, rigLimit, 0.06);
-        s.plan.rig = benchWinch;
-        s.plan.chain = {{"Fitting", 4400, 0.05, true, "forecast"},
-                        {"Net wire", 5600, 0.03, false, "coil tag"},
-                        {"Shackle", 9000, 0.05, false, "stamped"}};
-        s.plan.accepted = {{"day", "the salt bath takes a season; both lots were cut from one coil"}};
-        s.plan.cautions = {"A snapping wire whips: shut the mesh screen before winding on."};
         const auto studyId = s.id = w.add(s);
         const auto unplanned = s;
         domain::Id options[4], conditions[2];
@@ -121,24 +149,7 @@ Expected<void> fittings(work::OpenProject& project) {
                     piece.option = options[option];
                     piece.condition = conditions[condition];
                     piece.replicate = replicate;
-                    piece.label = std::string(1, static_cast<char>('A' + option)) +
-                                  std::to_string(condition + 1) + "-" + std::to_string(replicate);
-                    piece.batch = "coil 7";
-                    const auto run = fittingRun(option, condition, replicate);
-                    const auto notes = notesFor(option, condition, replicate, run.truth.saturated);
-                    domain::Pull p;
-                    p.specimen = w.add(piece);
-                    p.curve = w.addCurve(run.curve);
-                    p.performedAt = pulledAt(condition, 9 * (replicate * 4 + option)).toStdString();
-                    p.sourceName = "simulated bench";
-                    p.standing = notes.standing;
-                    p.reason = notes.reason;
-                    p.outcome.part = notes.part;
-                    p.outcome.mode = notes.mode;
-                    p.note = notes.note;
-                    p.settings.rigLimit = rigLimit;
-                    p.setup = bench;
-                    w.add(p);
+                    addFitting(w, piece, option, condition, bench);
                 }
     });
     return done ? Expected<void>{} : tl::unexpected(done.error());
@@ -173,7 +184,23 @@ sim::Run rivetRun(const Rivet& kind, int k, int replicate) {
                      3000 + 10 * static_cast<std::uint64_t>(k) + static_cast<std::uint64_t>(replicate));
 }
 
-Expected<void> rivets(work::OpenProject& project) {
+void addRivet(store::Writer& w, const Rivet& kind, int k, domain::Specimen piece, domain::Id frame) {
+    const auto run = rivetRun(kind, k, piece.replicate);
+    piece.label = std::string(1, static_cast<char>('A' + k)) + "1-" + std::to_string(piece.replicate);
+    piece.batch = "box of March";
+    domain::Pull p;
+    p.specimen = w.add(piece);
+    p.curve = w.addCurve(run.curve);
+    p.performedAt = pulledAt(7, 7 * (piece.replicate * 5 + k)).toStdString();
+    p.sourceName = "simulated bench";
+    p.outcome.part = "the rivet";
+    p.outcome.mode = k == 3 ? "legs pulled through the hole" : "body sheared";
+    p.settings.rigLimit = rigLimit;
+    p.setup = frame;
+    w.add(p);
+}
+
+Expected<void> rivets(project::OpenProject& project) {
     static constexpr Rivet kinds[5] = {
         {"Aluminium dome 4.8", 1490, 0.040, 1.45e6, 0.07, sim::Model::yieldingMetal},
         {"Steel dome 4.8", 2380, 0.035, 1.90e6, 0.11, sim::Model::yieldingMetal},
@@ -213,24 +240,12 @@ Expected<void> rivets(work::OpenProject& project) {
                 w.change(unplanned, s);
             }
             for (int replicate = 1; replicate <= 6; ++replicate) {
-                const auto run = rivetRun(kinds[k], k, replicate);
                 domain::Specimen piece;
                 piece.study = studyId;
                 piece.option = option;
                 piece.condition = condition;
                 piece.replicate = replicate;
-                piece.label = std::string(1, static_cast<char>('A' + k)) + "1-" + std::to_string(replicate);
-                piece.batch = "box of March";
-                domain::Pull p;
-                p.specimen = w.add(piece);
-                p.curve = w.addCurve(run.curve);
-                p.performedAt = pulledAt(7, 7 * (replicate * 5 + k)).toStdString();
-                p.sourceName = "simulated bench";
-                p.outcome.part = "the rivet";
-                p.outcome.mode = k == 3 ? "legs pulled through the hole" : "body sheared";
-                p.settings.rigLimit = rigLimit;
-                p.setup = frame;
-                w.add(p);
+                addRivet(w, kinds[k], k, piece, frame);
             }
         }
     });
@@ -292,7 +307,7 @@ void makeHooks(store::Writer& w, domain::StudyData& data) {
     w.change(asMade, data.specimens[3]);
 }
 
-Expected<void> hooks(work::OpenProject& project) {
+Expected<void> hooks(project::OpenProject& project) {
     static constexpr const char* adhesives[4] = {"Two-part epoxy", "Toughened acrylic", "Silicone sealant",
                                                  "Foam tape"};
     static constexpr double expected[4] = {620, 540, 180, 240}; // N, somebody's guess
@@ -373,7 +388,7 @@ sim::Run fittingRun(int option, int condition, int replicate) {
 
 QDateTime now() { return {QDate(2026, 5, 4), QTime(9, 0)}; }
 
-Expected<void> addStudies(work::OpenProject& project) {
+Expected<void> addStudies(project::OpenProject& project) {
     if (auto ok = fittings(project); !ok) return ok;
     if (auto ok = rivets(project); !ok) return ok;
     if (auto ok = hooks(project); !ok) return ok;

@@ -209,7 +209,7 @@ void pegs(store::Writer& w, int position) {
                  p.outcome.phases = {{"first movement",
                                       condition == 0 ? "straight up" : "along the line",
                                       "moved, then held",
-                                      {{first, {}, 0, 0, &quantity::unit("N"), 0}},
+                                      {{first, {}, {}, 0, 0, &quantity::unit("N"), 0}},
                                       {}}};
                  if (option != 2 || condition != 0 || replicate != 3) return;
                  p.typed->value = p.typed->upper = 930;
@@ -240,7 +240,7 @@ void curing(store::Writer& w, int position) {
 
 } // namespace
 
-Expected<void> addTypedStudies(work::OpenProject& project) {
+Expected<void> addTypedStudies(project::OpenProject& project) {
     const auto done = project.run("Results off a display", [&](store::Writer& w) {
         int position = static_cast<int>(project.studies().size());
         slats(w, position++);

@@ -16,21 +16,29 @@ template <class T> const T* byId(const std::vector<T>& all, Id id) {
 
 constexpr const char* standingKeys[] = {"counts", "at_least", "at_most", "between",
                                         "aside",  "void",     "not_read"};
+static_assert(std::size(standingKeys) == std::size(standings));
+
+/// Where it stands among all; a bound that does not count stands as what does not count.
+std::size_t placeOf(Standing standing) {
+    if (standing.taken != Taken::counts) standing.bound = quantity::Bound::exact;
+    return static_cast<std::size_t>(std::find(std::begin(standings), std::end(standings), standing) -
+                                    std::begin(standings));
+}
 
 } // namespace
 
 const char* word(Standing standing) {
     static constexpr const char* words[] = {"counts",    "at least", "at most", "between",
                                             "set aside", "void",     "not read"};
-    static_assert(std::size(words) == static_cast<std::size_t>(Standing::notRead) + 1);
-    return words[static_cast<int>(standing)];
+    static_assert(std::size(words) == std::size(standings));
+    return words[placeOf(standing)];
 }
 
-const char* key(Standing standing) { return standingKeys[static_cast<int>(standing)]; }
+const char* key(Standing standing) { return standingKeys[placeOf(standing)]; }
 
 std::optional<Standing> standingFromKey(const std::string& key) {
     for (std::size_t i = 0; i < std::size(standingKeys); ++i)
-        if (key == standingKeys[i]) return static_cast<Standing>(i);
+        if (key == standingKeys[i]) return standings[i];
     return std::nullopt;
 }
 

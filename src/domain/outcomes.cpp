@@ -83,21 +83,21 @@ std::vector<Limit> limitsWithoutBreak() {
 
 Proposal proposeStanding(const StudyData& data, const curve::Reading* reading, const std::string& broke,
                          Limit limit) {
-    Proposal derived{Standing::atLeast, "The rig topped out.", true};
+    Proposal derived{Standing::atLeast, Because::toppedOut, {}, {}, {}, true};
     const bool offScale = reading && reading->offScale;
     switch (limit) {
     case Limit::wrongSetup:
-        return {Standing::voided, "It was set up wrongly."};
+        return {Standing::voided, Because::setUpWrongly};
     case Limit::lost:
-        return {Standing::notRead, "The number was lost."};
+        return {Standing::notRead, Because::numberLost};
     case Limit::toppedOut:
         return derived;
     case Limit::linkLost:
-        return {Standing::atLeast, "The rig fell silent before it broke."};
+        return {Standing::atLeast, Because::silent};
     case Limit::outOfTravel:
-        return {Standing::atLeast, "The rig ran out of travel before it broke."};
+        return {Standing::atLeast, Because::outOfTravel};
     case Limit::powerGone:
-        return {Standing::atLeast, "The power went before it broke."};
+        return {Standing::atLeast, Because::powerGone};
     case Limit::slipped: // what slips or tips shows all it holds: the greatest load is its strength
     case Limit::tipped:
         return offScale ? derived : Proposal{};
@@ -106,10 +106,10 @@ Proposal proposeStanding(const StudyData& data, const curve::Reading* reading, c
         break;
     }
     if (broke.empty()) // a bound whatever becomes of the limit, so that it is kept
-        return {Standing::atLeast, offScale ? "The rig topped out." : "Stopped before it broke."};
+        return {Standing::atLeast, offScale ? Because::toppedOut : Because::stopped};
     const auto parts = breakableParts(data);
     if (!parts.empty() && !samePart(broke, parts.front()))
-        return {Standing::atLeast, "Not " + parts.front() + " but " + broke + " failed."};
+        return {Standing::atLeast, Because::otherPart, {}, parts.front(), broke};
     return offScale ? derived : Proposal{};
 }
 
@@ -130,7 +130,7 @@ Proposal standingFollows(const StudyData& data, const Outcome& outcome) {
     if (outcome.limit && *outcome.limit != Limit::broke && *outcome.limit != Limit::stopped)
         out = proposeStanding(data, nullptr, outcome.part, *outcome.limit);
     else if (outcome.limit == Limit::stopped && outcome.part.empty())
-        out = {Standing::atLeast, "Stopped before it broke."};
+        out = {Standing::atLeast, Because::stopped};
     auto asked = askedPart(data);
     // Nobody said one: of the parts that are offered the first is meant; other words tell nothing.
     if (const auto offered = breakableParts(data);
@@ -139,7 +139,7 @@ Proposal standingFollows(const StudyData& data, const Outcome& outcome) {
         asked = offered.front();
     if (out.standing == Standing::counts && !asked.empty() && !outcome.part.empty() &&
         !samePart(outcome.part, asked))
-        out = {Standing::atLeast, "Not " + asked + " but " + outcome.part + " failed."};
+        out = {Standing::atLeast, Because::otherPart, {}, asked, outcome.part};
     out.derived = true;
     return out;
 }

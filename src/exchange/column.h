@@ -7,13 +7,13 @@
 namespace anvil::exchange {
 
 /// A column; `refersTo`: "file.column" of what its cells name.
-struct Column {
+struct PackageColumn {
     std::string_view name, holds, refersTo = {};
 };
 
 struct TableKind {
     std::string_view file;
-    std::span<const Column> columns;
+    std::span<const PackageColumn> columns;
 };
 
 } // namespace anvil::exchange

@@ -6,10 +6,10 @@
 
 namespace anvil::exchange {
 
-inline constexpr Column studyColumn{"study", "title of its study; may be empty where there is one",
-                                    "studies.study"};
+inline constexpr PackageColumn studyColumn{"study", "title of its study; may be empty where there is one",
+                                           "studies.study"};
 
-inline constexpr Column studyColumns[] = {
+inline constexpr PackageColumn studyColumns[] = {
     {"study", "its title"},
     {"question", "what is asked"},
     {"method", "key of the method, such as axial-pull"},
@@ -101,7 +101,7 @@ inline constexpr auto pullColumns = joined(
         {"outcome", "what else happened, as in docs/file-format.md"},
     },
     plainOfPull);
-inline constexpr Column inputColumns[] = {
+inline constexpr PackageColumn inputColumns[] = {
     studyColumn,
     {"of", "a specimen's or a pull's name; empty: the study"},
     {"input", "key of an input of the method; of legs with its number, such as leg.1"},
@@ -109,7 +109,7 @@ inline constexpr Column inputColumns[] = {
     {"at", "of a series the time; of a step its distance"},
     {"step", "of a step: held or failed"},
 };
-inline constexpr Column forecastColumns[] = {
+inline constexpr PackageColumn forecastColumns[] = {
     studyColumn,
     {"option", "of what", "options.option"},
     {"condition", "in which condition", "conditions.condition"},
@@ -120,13 +120,13 @@ inline constexpr Column forecastColumns[] = {
     {"source", "an earlier study, a rating, a feeling"},
     {"travel", "how far the rig has to move"},
 };
-inline constexpr Column referenceColumns[] = {
+inline constexpr PackageColumn referenceColumns[] = {
     studyColumn,
     {"name", "what it is"},
     {"value", "of the metric that decides"},
     {"upper", "the end of a band"},
 };
-inline constexpr Column criterionColumns[] = {
+inline constexpr PackageColumn criterionColumns[] = {
     {"card", "title of the score card"},
     {"owner", "the study it belongs to; empty: the first that it names", "studies.study"},
     {"criterion", "its name"},
@@ -140,11 +140,11 @@ inline constexpr Column criterionColumns[] = {
     {"option", "of a judgement by eye: of which option"},
     {"rating", "the judgement"},
 };
-inline constexpr Column setupColumns[] = {{"rig", "its name"},
-                                          {"version", "from 1"},
-                                          {"at", "when it was set up so"},
-                                          {"setup", "as in docs/file-format.md"}};
-inline constexpr Column attachmentColumns[] = {
+inline constexpr PackageColumn setupColumns[] = {{"rig", "its name"},
+                                                 {"version", "from 1"},
+                                                 {"at", "when it was set up so"},
+                                                 {"setup", "as in docs/file-format.md"}};
+inline constexpr PackageColumn attachmentColumns[] = {
     studyColumn,
     {"pull", "of which pull", "pulls.pull"},
     {"name", "what it is called"},
@@ -152,7 +152,8 @@ inline constexpr Column attachmentColumns[] = {
     {"file", "a file of the package such as files/1-break.jpg"},
     {"marks", "what was measured on it, as in docs/file-format.md"},
 };
-inline constexpr Column fileColumns[] = {{"file", "a file of the package"}, {"name", "what it was called"}};
+inline constexpr PackageColumn fileColumns[] = {{"file", "a file of the package"},
+                                                {"name", "what it was called"}};
 
 inline constexpr TableKind studiesTable{"studies.csv", studyColumns},
     optionsTable{"options.csv", optionColumns}, conditionsTable{"conditions.csv", conditionColumns},

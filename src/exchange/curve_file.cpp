@@ -73,11 +73,11 @@ Expected<std::vector<Target>> targetsOf(curve::Curve& out, const std::vector<std
         }
         const auto unit = unitOf(head, *dimension);
         if (!unit) return tl::unexpected(unit.error());
-        auto& values = head.name == "time" ? out.time : load ? out.force : out.displacement;
+        auto& values = head.name == "time" ? out.time : load ? out.load : out.travel;
         if (std::any_of(targets.begin(), targets.end(), [&](const Target& t) { return t.values == &values; }))
             return fail(fmt::format("the column \"{}\" is there twice", head.name));
-        if (load) out.load = *load;
-        if (travel) out.travel = *travel;
+        if (load) out.loadKind = *load;
+        if (travel) out.travelKind = *travel;
         targets.push_back({&values, *unit});
     }
     return targets;
@@ -120,7 +120,7 @@ Expected<curve::Curve> readCurveFile(std::string_view bytes) {
             return {};
         });
     if (!ok) return tl::unexpected(ok.error());
-    if (out.force.empty()) return fail("it has no samples of a load: a column such as \"force (N)\"");
+    if (out.load.empty()) return fail("it has no samples of a load: a column such as \"force (N)\"");
     return out;
 }
 
@@ -137,9 +137,10 @@ std::string curveFile(const curve::Curve& c) {
         return unit.empty() ? std::string(word) : fmt::format("{} ({})", word, unit);
     };
     if (!c.time.empty()) columns.emplace_back("time (s)", &c.time);
-    if (!c.force.empty()) columns.emplace_back(head(name(c.load), quantity::siUnit(c.load).symbol), &c.force);
-    if (!c.displacement.empty())
-        columns.emplace_back(head(name(c.travel), quantity::siUnit(c.travel).symbol), &c.displacement);
+    if (!c.load.empty())
+        columns.emplace_back(head(name(c.loadKind), quantity::siUnit(c.loadKind).symbol), &c.load);
+    if (!c.travel.empty())
+        columns.emplace_back(head(name(c.travelKind), quantity::siUnit(c.travelKind).symbol), &c.travel);
     for (const auto& channel : c.others)
         columns.emplace_back(head(channel.name, channel.unit), &channel.values);
     std::string text;

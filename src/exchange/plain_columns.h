@@ -10,7 +10,7 @@ namespace anvil::exchange {
 
 /// A column of T that needs nothing but the T.
 template <class T> struct Plain {
-    Column column;
+    PackageColumn column;
     std::string (*write)(const T&);
     void (*read)(T&, const Row&, std::string_view column); ///< what cannot be is said by the row
 };
@@ -43,8 +43,8 @@ template <auto M> constexpr Plain<OwnerOf<M>> yes(std::string_view name, std::st
 
 /// The columns of a table: those that are found, named or looked up, then the plain ones.
 template <class T, std::size_t A, std::size_t B>
-constexpr std::array<Column, A + B> joined(const Column (&own)[A], const Plain<T> (&plain)[B]) {
-    std::array<Column, A + B> all{};
+constexpr std::array<PackageColumn, A + B> joined(const PackageColumn (&own)[A], const Plain<T> (&plain)[B]) {
+    std::array<PackageColumn, A + B> all{};
     for (std::size_t i = 0; i < A; ++i)
         all[i] = own[i];
     for (std::size_t i = 0; i < B; ++i)

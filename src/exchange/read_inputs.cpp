@@ -47,9 +47,7 @@ void setField(std::vector<domain::FieldText>& fields, const std::string& key, co
 
 bool isMeasure(const methods::Input& input, const std::string& text) {
     const auto entry = methods::entryOf(input, text);
-    return entry && entry->doubt == quantity::Doubt::exact &&
-           input.dimension == quantity::Dimension::length &&
-           (input.form == Form::repeated || input.form == Form::one);
+    return entry && entry->plain() && methods::isLength(input);
 }
 
 void PackageReader::inputs() {
@@ -109,8 +107,9 @@ void PackageReader::ofSpecimen(const Row& row, const methods::Method& method, do
     if (!entry) return row.wrong("value", entry.error().message);
     if (!isMeasure(input, row.text("value")))
         return setField(piece.inputs, row.text("input"), row.text("value"));
-    auto at = std::find_if(piece.measured.begin(), piece.measured.end(),
-                           [&](const domain::Measured& m) { return m.name == input.title; });
+    auto at = std::find_if(piece.measured.begin(), piece.measured.end(), [&](const domain::Measured& m) {
+        return methods::inputMeasured(method, m.name) == &input;
+    });
     if (at == piece.measured.end()) at = piece.measured.insert(at, {std::string(input.title), {}, {}, {}});
     at->readings.push_back(entry->si);
 }

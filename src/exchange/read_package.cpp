@@ -1,11 +1,13 @@
 #include "read_package.h"
 
 #include "curve_file.h"
+#include "file_words.h"
 #include <QDateTime>
 #include <algorithm>
 #include <anvil/domain/bounds.h>
 #include <anvil/results/evidence.h>
 #include <anvil/store/texts.h>
+#include <anvil/words/stands.h>
 #include <fmt/format.h>
 #include <numeric>
 
@@ -21,44 +23,6 @@ template <class V> std::string known(const std::map<std::string, V>& all) {
         out += (out.empty() ? "" : ", ") + name;
     }
     return out.empty() ? "none" : out;
-}
-
-std::vector<std::string> partsOf(const std::string& text) {
-    std::vector<std::string> out;
-    for (const auto& part : QString::fromStdString(text).split(';', Qt::SkipEmptyParts))
-        if (!part.trimmed().isEmpty()) out.push_back(part.trimmed().toStdString());
-    return out;
-}
-
-/// "at least" and "at_least" are one.
-std::string plain(std::string text) {
-    std::replace(text.begin(), text.end(), '_', ' ');
-    return QString::fromStdString(text).toLower().toStdString();
-}
-
-std::optional<domain::Standing> standingOf(const std::string& text) {
-    using enum domain::Standing;
-    for (const auto s : {counts, atLeast, atMost, between, aside, voided, notRead})
-        if (plain(text) == domain::word(s) || plain(text) == plain(domain::key(s))) return s;
-    if (plain(text) == "aside") return aside;
-    return std::nullopt;
-}
-
-std::optional<domain::Limit> limitOf(const std::string& text) {
-    for (int i = 0; i <= static_cast<int>(domain::Limit::powerGone); ++i) {
-        const auto limit = static_cast<domain::Limit>(i);
-        if (plain(text) == plain(domain::word(limit)) || plain(text) == plain(domain::key(limit)))
-            return limit;
-    }
-    return std::nullopt;
-}
-
-domain::Standing standingOf(quantity::Doubt doubt) {
-    using quantity::Doubt;
-    return doubt == Doubt::above     ? domain::Standing::atLeast
-           : doubt == Doubt::below   ? domain::Standing::atMost
-           : doubt == Doubt::between ? domain::Standing::between
-                                     : domain::Standing::counts;
 }
 
 } // namespace
@@ -324,111 +288,6 @@ Id PackageReader::keep(const Row& row, std::string_view column, const QString& n
     return m_kept[path] = static_cast<Id>(m_out.files.size());
 }
 
-void PackageReader::curveOf(const Row& row, domain::Pull& pull) {
-    const auto read = [&](const std::string& path, std::string_view column) -> std::optional<curve::Curve> {
-        m_curves.insert(path);
-        const auto bytes = m_folder.read(path);
-        auto curve = bytes ? readCurveFile(*bytes) : tl::unexpected(bytes.error());
-        if (curve) return std::move(*curve);
-        row.wrong(column, bytes ? path + ": " + curve.error().message : curve.error().message);
-        return std::nullopt;
-    };
-    if (row.has("curve"))
-        if (auto samples = read(row.text("curve"), "curve")) {
-            m_out.curves[pull.id] = std::move(*samples);
-            pull.curve = pull.id;
-        }
-    for (const auto& path : partsOf(row.text("beside")))
-        if (auto samples = read(path, "beside")) m_out.beside.push_back({pull.id, std::move(*samples)});
-}
-
-/// A result that was typed as one number.
-void PackageReader::typedOf(const Row& row, const domain::StudyData& data, domain::Pull& pull) {
-    if (!row.has("value")) return;
-    const auto metric = row.has("metric") ? domain::metricFromKey(row.text("metric"), data.study.plan.method)
-                                          : std::optional(results::typedMetric(data));
-    if (!metric) return row.wrong("metric", fmt::format("there is no metric \"{}\"", row.text("metric")));
-    const bool off = pull.outcome.path && (*metric)->dimension == quantity::Dimension::force;
-    const auto dimension = off ? pull.outcome.path->shows : (*metric)->dimension;
-    const auto value = row.entry("value", dimension);
-    if (!value) return;
-    const auto upper = row.quantity("upper", dimension);
-    const bool between = value->doubt == quantity::Doubt::between;
-    pull.typed = domain::TypedValue{*metric, value->si, upper.value_or(between ? value->upperSi : 0.0),
-                                    row.has("as_typed") ? row.text("as_typed") : row.text("value")};
-    if (!row.has("standing")) pull.standing = standingOf(value->doubt);
-}
-
-void PackageReader::pulls() {
-    Table(m_folder, pullsTable, m_trouble).each([&](const Row& row) {
-        auto* data = studyOf(row);
-        if (!data) return;
-        auto& n = names(*data);
-        domain::Pull p;
-        p.id = ++m_pulls;
-        const auto piece = n.specimens.find(row.text("specimen"));
-        if (piece == n.specimens.end())
-            return row.wrong("specimen", fmt::format("there is no specimen \"{}\"", row.text("specimen")));
-        p.specimen = piece->second;
-        const auto name =
-            row.has("pull") ? row.text("pull") : fmt::format("{}/{}", row.text("specimen"), p.id);
-        if (!n.pulls.emplace(name, p.id).second)
-            return row.wrong("pull", fmt::format("\"{}\" is there twice", name));
-        if (row.has("outcome")) {
-            auto outcome = store::outcomeFromJson(QString::fromStdString(row.text("outcome")));
-            if (!outcome) return row.wrong("outcome", outcome.error().message);
-            p.outcome = std::move(*outcome);
-        }
-        if (row.has("reading")) {
-            auto settings = store::settingsFromJson(QString::fromStdString(row.text("reading")));
-            if (!settings) return row.wrong("reading", settings.error().message);
-            p.settings = std::move(*settings);
-        }
-        p.performedAt = row.text("at");
-        if (row.has("at") &&
-            !QDateTime::fromString(QString::fromStdString(row.text("at")), Qt::ISODate).isValid())
-            return row.wrong("at",
-                             fmt::format("\"{}\" is no time such as 2026-05-04T09:30:00", row.text("at")));
-        readPlain(row, p, plainOfPull);
-        if (row.has("standing")) {
-            const auto standing = standingOf(row.text("standing"));
-            if (!standing)
-                return row.wrong("standing", fmt::format("\"{}\" is no standing", row.text("standing")));
-            p.standing = *standing;
-            p.outcome.standingSaid = p.outcome.standingSaid || *standing == domain::Standing::counts;
-            n.standingTold.insert(p.id);
-        }
-        p.reason = row.text("reason");
-        p.outcome.part = row.text("broke");
-        p.outcome.mode = row.text("mode");
-        p.outcome.end = row.whole("end").value_or(0);
-        p.outcome.afterwards = row.text("afterwards");
-        if (row.has("limited_by")) {
-            p.outcome.limit = limitOf(row.text("limited_by"));
-            if (!p.outcome.limit)
-                return row.wrong("limited_by",
-                                 fmt::format("\"{}\" is no end of a pull", row.text("limited_by")));
-        }
-        if (row.has("recording")) {
-            const auto recording = domain::recordingFromKey(row.text("recording"));
-            if (!recording) return row.wrong("recording", "it is running or interrupted, or nothing");
-            p.recording = *recording;
-        }
-        if (row.has("rig")) {
-            const int version = row.whole("rig_version").value_or(1);
-            for (const auto& s : m_out.setups)
-                if (s.rig.toStdString() == row.text("rig") && s.version == version) p.setup = s.id;
-            if (!p.setup) return row.wrong("rig", fmt::format("setups.csv has no \"{}\"", row.text("rig")));
-        }
-        typedOf(row, *data, p);
-        curveOf(row, p);
-        if (const auto told = m_out.told.find(data->study.id);
-            told != m_out.told.end() && !row.has("reading"))
-            p.settings.rigLimit = told->second.rigLimit;
-        data->pulls.push_back(std::move(p));
-    });
-}
-
 void PackageReader::forecasts() {
     Table(m_folder, forecastsTable, m_trouble).each([&](const Row& row) {
         auto* data = studyOf(row);
@@ -498,21 +357,6 @@ void PackageReader::unknowns() {
     for (const auto& name : m_folder.names())
         if (!tops.contains(name)) m_out.unknown.push_back(name);
     std::sort(m_out.unknown.begin(), m_out.unknown.end());
-}
-
-/// What nobody said of a pull follows from what was entered of it.
-void PackageReader::standings() {
-    if (m_trouble.any()) return;
-    for (auto& data : m_out.studies) {
-        data.count();
-        for (auto& pull : data.pulls) {
-            if (names(data).standingTold.contains(pull.id) || pull.curve || pull.typed) continue;
-            const auto told = results::told(data, pull);
-            if (!told || told->standing == domain::Standing::counts) continue;
-            pull.standing = told->standing;
-            if (pull.reason.empty()) pull.reason = told->reason;
-        }
-    }
 }
 
 } // namespace anvil::exchange

@@ -41,12 +41,18 @@ private:
 
     // read_goal.cpp
     void goal(const Row& row, domain::StudyData& data);
+    void metric(const Row& row, domain::Study& study);
+    void wanted(const Row& row, domain::Goal& goal);
+    std::optional<domain::Criterion> criterion(const Row& row, const domain::StudyData& owner);
+    domain::Id conditionOf(const Row& row, const domain::StudyData& of);
 
     // The study of a row, and its names; null with trouble.
     domain::StudyData* studyOf(const Row& row, std::string_view column = "study");
     Names& names(const domain::StudyData& data) { return m_names[data.study.id]; }
     Id option(const Row& row, domain::StudyData& data, std::string_view column = "option");
     Id condition(const Row& row, domain::StudyData& data);
+    void outcome(const Row& row, domain::Pull& pull);
+    void standing(const Row& row, Names& names, domain::Pull& pull);
     void curveOf(const Row& row, domain::Pull& pull);
     void typedOf(const Row& row, const domain::StudyData& data, domain::Pull& pull);
     Id keep(const Row& row, std::string_view column, const QString& name);

@@ -1,5 +1,6 @@
 #include "rows.h"
 
+#include <QString>
 #include <algorithm>
 #include <charconv>
 #include <cmath>
@@ -36,7 +37,7 @@ void Table::load(const Folder& folder, const TableKind& kind, Trouble& trouble) 
     for (std::size_t i = 0; i < m_table.head.size(); ++i) {
         const auto& head = m_table.head[i];
         const auto* known = std::find_if(kind.columns.data(), kind.columns.data() + kind.columns.size(),
-                                         [&](const Column& c) { return c.name == head; });
+                                         [&](const PackageColumn& c) { return c.name == head; });
         if (known == kind.columns.data() + kind.columns.size())
             return trouble.say(fmt::format("{}: nobody knows the column \"{}\"", file, head));
         if (!m_places.emplace(known->name, i).second)
@@ -67,9 +68,7 @@ std::optional<double> Row::quantity(std::string_view column, quantity::Dimension
                                     const quantity::Unit* fallback) const {
     const auto e = entry(column, dimension, fallback);
     if (!e) return std::nullopt;
-    if (e->doubt == quantity::Doubt::exact || e->doubt == quantity::Doubt::plusMinus ||
-        e->doubt == quantity::Doubt::about)
-        return e->si;
+    if (e->bound == quantity::Bound::exact) return e->si;
     wrong(column, "one number is needed, no bound");
     return std::nullopt;
 }
@@ -115,6 +114,13 @@ bool Row::yes(std::string_view column) const {
     if (text(column) == "yes") return true;
     if (text(column) != "no") wrong(column, fmt::format("\"{}\" is neither yes nor no", text(column)));
     return false;
+}
+
+std::vector<std::string> partsOf(const std::string& text) {
+    std::vector<std::string> out;
+    for (const auto& part : QString::fromStdString(text).split(';', Qt::SkipEmptyParts))
+        if (!part.trimmed().isEmpty()) out.push_back(part.trimmed().toStdString());
+    return out;
 }
 
 } // namespace anvil::exchange

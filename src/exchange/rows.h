@@ -8,6 +8,7 @@
 #include <map>
 #include <optional>
 #include <string>
+#include <vector>
 
 namespace anvil::exchange {
 
@@ -82,5 +83,8 @@ std::string exactText(double si, quantity::Dimension dimension);
 
 /// A hundredth of a plain number, with all of its digits; empty where it is none.
 std::optional<double> shareFrom(std::string_view percent);
+
+/// What stands between the semicolons of a cell, without blanks; nothing for an empty one.
+std::vector<std::string> partsOf(const std::string& text);
 
 } // namespace anvil::exchange

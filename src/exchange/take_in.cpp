@@ -1,7 +1,7 @@
 #include "ids.h"
 
 #include <anvil/exchange/package.h>
-#include <anvil/work/told_rig.h>
+#include <anvil/project/told_rig.h>
 #include <set>
 
 namespace anvil::exchange {
@@ -59,7 +59,7 @@ private:
             m_ids.setup[row.id] = same ? same : m_writer.addSetup(made);
         }
         for (const auto& [study, setup] : m_package.told)
-            m_told[study] = work::keepSetup(m_writer, m_kept, setup);
+            m_told[study] = project::keepSetup(m_writer, m_kept, setup);
     }
 
     template <class T> void add(std::vector<T>& all, std::map<Id, Id>& ids) {

@@ -1,5 +1,6 @@
 #include "csv.h"
 #include "curve_file.h"
+#include "file_words.h"
 #include "ids.h"
 #include "read_package.h"
 
@@ -7,10 +8,10 @@
 #include <QFileInfo>
 #include <algorithm>
 #include <anvil/exchange/export.h>
+#include <anvil/project/write_file.h>
 #include <anvil/quantity/print.h>
 #include <anvil/results/evidence.h>
 #include <anvil/store/texts.h>
-#include <anvil/work/write_file.h>
 #include <fmt/format.h>
 #include <set>
 
@@ -163,7 +164,7 @@ private:
                     {"margin", percentText(g.margin)},
                     {"control", optionName(data, g.control)},
                     {"part", g.part},
-                    {"intent", domain::word(s.intent)},
+                    {"intent", fileWord(s.intent)},
                     {"axis", s.plan.axis},
                     {"axis_unit", s.plan.axisUnit},
                     {"replicates", s.plan.replicates ? std::to_string(s.plan.replicates) : ""},
@@ -228,13 +229,13 @@ private:
     void specimen(const domain::StudyData& data, const domain::Specimen& s) {
         const auto* square = data.study.plan.square(s.option, s.condition);
         const auto& method = results::methodOf(data, s);
+        // A row names the input, so that only a name that is the input's own comes back as it was.
+        const auto rowOf = [&](const std::string& name) {
+            const auto* input = methods::inputMeasured(method, name);
+            return input && input->of != methods::Of::pull && name == input->title ? input : nullptr;
+        };
         const bool rows = std::all_of(s.measured.begin(), s.measured.end(), [&](const domain::Measured& m) {
-            return !m.nominal && !m.tolerance && !m.readings.empty() &&
-                   std::any_of(method.inputs.begin(), method.inputs.end(), [&](const methods::Input& i) {
-                       return m.name == i.title && i.dimension == Dimension::length &&
-                              i.of != methods::Of::pull &&
-                              (i.form == methods::Form::one || i.form == methods::Form::repeated);
-                   });
+            return !m.nominal && !m.tolerance && !m.readings.empty() && rowOf(m.name);
         });
         store::PieceTexts rest; // what cannot be rows
         if (!rows) rest.measured = s.measured;
@@ -254,13 +255,12 @@ private:
         addPlain(cells, s, plainOfSpecimen);
         specimens.row(cells);
         for (const auto& m : s.measured)
-            for (const auto& i : method.inputs)
-                if (rows && m.name == i.title && i.of != methods::Of::pull)
-                    for (const double r : m.readings)
-                        inputs.row({{"study", title(data)},
-                                    {"of", s.label},
-                                    {"input", std::string(i.key)},
-                                    {"value", exactText(r, Dimension::length)}});
+            if (const auto* input = rows ? rowOf(m.name) : nullptr)
+                for (const double r : m.readings)
+                    inputs.row({{"study", title(data)},
+                                {"of", s.label},
+                                {"input", std::string(input->key)},
+                                {"value", exactText(r, Dimension::length)}});
         for (const auto& f : s.inputs)
             if (inputRows)
                 inputs.row({{"study", title(data)}, {"of", s.label}, {"input", f.key}, {"value", f.text}});
@@ -308,15 +308,15 @@ private:
                     {"pull", name},
                     {"specimen", data.specimenAt(p.specimen).label},
                     {"at", p.performedAt},
-                    {"standing", lost && !out ? domain::word(domain::Standing::notRead)
+                    {"standing", lost && !out ? fileWord(domain::Standing::notRead)
                                  : p.standing == domain::Standing::counts && !p.outcome.standingSaid
                                      ? "" // follows from the rest
-                                     : domain::word(p.standing)},
+                                     : fileWord(p.standing)},
                     {"reason", reason},
                     {"broke", p.outcome.part},
                     {"mode", p.outcome.mode},
                     {"end", p.outcome.end ? std::to_string(p.outcome.end) : ""},
-                    {"limited_by", p.outcome.limit ? domain::word(*p.outcome.limit) : ""},
+                    {"limited_by", p.outcome.limit ? fileWord(*p.outcome.limit) : ""},
                     {"afterwards", p.outcome.afterwards},
                     {"curve", p.curve && !lost ? curveName(p.id) : ""},
                     {"recording", domain::key(p.recording)}};
@@ -437,7 +437,7 @@ private:
     const std::vector<store::SetupRow>& m_setups;
 };
 
-using work::writeFile;
+using project::writeFile;
 
 /// A name that is one in any folder: what could lead elsewhere, or be a device, is left out.
 QString fileName(Id number, const QString& name) {

@@ -3,6 +3,7 @@
 #include "tell.h"
 
 #include <algorithm>
+#include <cmath>
 
 namespace anvil::methods {
 namespace {
@@ -63,7 +64,7 @@ Ends endsOf(const Evidence& e, Tell& tell) {
 /// advantage = output/input; efficiency = advantage/(ideal·cos of the angle by which the lines lean).
 /// Valid where both stand still or move slowly and evenly: nothing is being sped up.
 /// Source: Meriam & Kraige, Statics, ch. 4 (machines).
-Expected<Measured> formulas(const Method& method, const Evidence& e) {
+Expected<Numbers> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     tellPeak(tell, e);
     const auto ends = endsOf(e, tell);
@@ -94,6 +95,32 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     return tell.done();
 }
 
+void sketch(Easel& e) {
+    e.line({40, 14}, {230, 14}, Tone::ground, 4);
+    e.ring({110, 40}, 14);
+    e.ring({150, 104}, 14);
+    e.line({96, 40}, {96, 140}, Tone::piece, 2);
+    e.line({124, 40}, {136, 104}, Tone::piece, 2);
+    e.line({164, 104}, {176, 16}, Tone::piece, 2);
+    e.arrow({96, 130}, {96, 158});
+    e.label({88, 156}, "in", "input", Beside::left);
+    e.arrow({150, 120}, {150, 158}, Tone::second);
+    e.label({160, 156}, "out", "output", Beside::right);
+    e.label({250, 90}, "ideal", "ideal");
+}
+
+/// A line to and fro between two wheels.
+void card(Easel& e) {
+    e.line({24, 20}, {24, 70}, Tone::ground, 4);
+    for (const double x : {44.0, 106.0})
+        e.dot({x, 45}, Dot::ring, 24, Tone::piece);
+    e.line({44, 33}, {106, 33}, Tone::second, 2.4);
+    e.line({44, 57}, {106, 57}, Tone::second, 2.4);
+    e.line({24, 45}, {36, 45}, Tone::ground, 2);
+    e.arrow({106, 33}, {136, 12});
+    e.arrow({120, 45}, {146, 45});
+}
+
 } // namespace
 
 extern const Method advantage;
@@ -103,6 +130,7 @@ const Method advantage{
     "Output over input of a hauling system, and its worst device.",
     "Readings at both ends at the same steady moment.",
     Action::share,
+    {sketch, card},
     inputs,
     metrics,
     formulas,

@@ -24,7 +24,7 @@ constexpr Metric metrics[] = {
 
 /// The share of tries that worked; its interval is that of a binomial proportion (stats/counts.h). Tries are
 /// taken to know nothing of each other.
-Expected<Measured> formulas(const Method& method, const Evidence& e) {
+Expected<Numbers> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     const auto k = e.value("successes"), n = e.value("tries");
     if (!k || !n) {
@@ -43,6 +43,23 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     return tell.done();
 }
 
+void sketch(Easel& e) {
+    for (int i = 0; i < 10; ++i)
+        e.dot({40 + 24.0 * i, 80}, i < 8 ? Dot::disc : Dot::cross, 15, i < 8 ? Tone::piece : Tone::failed);
+    e.label({110, 124}, "k", "successes");
+    e.label({190, 124}, "of n", "tries");
+}
+
+/// Tries that came off and tries that did not.
+void card(Easel& e) {
+    for (int i = 0; i < 8; ++i) {
+        const int row = i / 4, column = i % 4;
+        const At at{30.0 + 30.0 * column, 30.0 + 30.0 * row};
+        const bool failed = i == 2 || i == 7;
+        e.dot(at, failed ? Dot::cross : Dot::disc, 16, failed ? Tone::failed : Tone::piece);
+    }
+}
+
 } // namespace
 
 extern const Method attempts;
@@ -51,6 +68,7 @@ const Method attempts{"attempts",
                       "How often it works out of so many tries.",
                       "A count of tries and successes.",
                       Action::look,
+                      {sketch, card},
                       inputs,
                       metrics,
                       formulas,

@@ -49,7 +49,7 @@ constexpr Metric metrics[] = {
 /// Nominal values, by definition: load and resistance are taken as spread evenly along the engagement or the
 /// area, which holds for comparing pieces of like size and says nothing of the stress at its worst place.
 /// Source: Gere & Goodno, Mechanics of Materials, ch. 1 (average stress).
-Expected<Measured> formulas(const Method& method, const Evidence& e) {
+Expected<Numbers> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     const auto peak = tellForceCurve(tell, e);
     tellFromPeak(tell, "peak_per_length", peak, over(e.value("engagement")), "no engagement was entered");
@@ -57,6 +57,20 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     tellFromPeak(tell, "peak_per_weight", peak, over(e.value("weight")), "it needs its own weight");
     tellAsked(tell, e);
     return tell.done();
+}
+
+void sketch(Easel& e) {
+    e.box(40, 96, 200, 40, Tone::band);
+    e.box(130, 66, 18, 52);
+    e.measure({158, 96}, {158, 118}, "e", "engagement");
+    e.force({139, 62}, {139, 22}, "F", "peak");
+    e.label({60, 126}, "A", "area");
+}
+
+void card(Easel& e) {
+    e.box(50, 38, 50, 14);
+    e.arrow({48, 45}, {10, 45});
+    e.arrow({102, 45}, {140, 45});
 }
 
 } // namespace
@@ -67,6 +81,7 @@ const Method axialPull{"axial-pull",
                        "Peak, first slip, stiffness, energy and what is still held, along the line of pull.",
                        "A pulling rig and a load cell; a displacement sensor for stiffness and energy.",
                        Action::pull,
+                       {sketch, card},
                        inputs,
                        metrics,
                        formulas,

@@ -20,7 +20,7 @@ constexpr Metric metrics[] = {
 
 /// The step of the scale as it was said. Steps have an order and no size: medians and ranks, never means.
 /// Source: Stevens, Science 103, 1946 (scales of measurement).
-Expected<Measured> formulas(const Method& method, const Evidence& e) {
+Expected<Numbers> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     const auto rating = e.value("rating");
     if (rating && (*rating < 0 || *rating > 10 || 2 * *rating != std::floor(2 * *rating)))
@@ -28,6 +28,21 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     if (rating) tell.said("rating", *rating);
     tell.without("rating", "nobody has rated it");
     return tell.done();
+}
+
+void sketch(Easel& e) {
+    e.line({30, 96}, {270, 96}, Tone::ground, 2);
+    for (int i = 0; i <= 10; ++i) {
+        e.line({30 + 24.0 * i, 90}, {30 + 24.0 * i, 102});
+        if (i % 5 == 0) e.words({30 + 24.0 * i, 120}, std::to_string(i), Beside::middle, Tone::ground);
+    }
+    e.label({150, 70}, "rating", "rating");
+}
+
+void card(Easel& e) {
+    e.curve({{20, 45}, {50, 26}, {75, 22}, {100, 26}, {130, 45}, {100, 64}, {75, 68}, {50, 64}, {20, 45}},
+            Tone::piece, 3);
+    e.dot({75, 45}, Dot::disc, 22, Tone::load);
 }
 
 } // namespace
@@ -38,6 +53,7 @@ const Method byEye{"by-eye",
                    "A judgement on a scale with words for its steps.",
                    "The same eyes for all pieces.",
                    Action::look,
+                   {sketch, card},
                    inputs,
                    metrics,
                    formulas,

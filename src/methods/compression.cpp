@@ -40,7 +40,7 @@ constexpr Metric metrics[] = {
 /// Valid for a height of 1 to 2 times the least width: lower, the friction of the plates holds it together;
 /// higher, it may buckle. Both are told. Source: Gere & Goodno, Mechanics of Materials, ch. 1; Dowling,
 /// Mechanical Behavior of Materials, ch. 4.
-Expected<Measured> formulas(const Method& method, const Evidence& e) {
+Expected<Numbers> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     if (auto ok = oneSection(e); !ok) return tl::unexpected(ok.error());
     const auto peak = tellForceCurve(tell, e);
@@ -61,6 +61,21 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     return tell.done();
 }
 
+void sketch(Easel& e) {
+    e.line({40, 140}, {190, 140}, Tone::ground, 4);
+    e.box(85, 70, 60, 68);
+    e.line({40, 68}, {190, 68}, Tone::ground, 4);
+    e.measure({160, 70}, {160, 138}, "h", "height");
+    e.force({115, 20}, {115, 62}, "F", "peak");
+    e.section(true, true);
+}
+
+void card(Easel& e) {
+    e.box(55, 30, 40, 30);
+    e.arrow({75, 4}, {75, 26});
+    e.arrow({75, 86}, {75, 64});
+}
+
 } // namespace
 
 extern const Method compression;
@@ -69,6 +84,7 @@ const Method compression{"compression",
                          "Stress at crushing.",
                          "Breadth, depth and height; a press with flat, parallel plates.",
                          Action::press,
+                         {sketch, card},
                          inputs,
                          metrics,
                          formulas,

@@ -3,6 +3,7 @@
 #include "tell.h"
 
 #include <algorithm>
+#include <cmath>
 
 namespace anvil::methods {
 namespace {
@@ -57,17 +58,17 @@ stats::Value timeTo(double limit, const std::vector<SeriesPoint>& loaded) {
     const auto moved = [&](const SeriesPoint& g) { return std::abs(g.value - loaded.front().value); };
     for (std::size_t i = 1; i < loaded.size(); ++i)
         if (moved(loaded[i]) >= limit)
-            return {loaded[i - 1].at - loaded.front().at, stats::State::between,
+            return {loaded[i - 1].at - loaded.front().at, stats::Bound::between,
                     loaded[i].at - loaded.front().at};
     const double last = loaded.back().at - loaded.front().at;
-    return {last, stats::State::above, last};
+    return {last, stats::Bound::above, last};
 }
 
 /// Movement since the first reading under load; what sprang back before it is in no number.
 /// The rate per decade of time fits what slows down as log t does (primary creep); a movement that goes on
 /// evenly or quickens is told by its readings only. Source: Dowling, Mechanical Behavior of Materials, ch.
 /// 15; least squares: Draper & Smith, Applied Regression Analysis, ch. 1.
-Expected<Measured> formulas(const Method& method, const Evidence& e) {
+Expected<Numbers> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     Series s;
     const auto unloaded = e.value("unloaded_at");
@@ -112,6 +113,33 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     return tell.done();
 }
 
+void sketch(Easel& e) {
+    e.line({30, 20}, {150, 20}, Tone::ground, 4);
+    e.box(82, 22, 16, 60);
+    e.box(72, 86, 36, 28, Tone::second);
+    e.measure({120, 22}, {120, 82}, "L0", "gauge_length");
+    e.line({170, 130}, {290, 130});
+    e.line({170, 130}, {170, 30});
+    std::vector<At> rise;
+    for (int i = 0; i <= 24; ++i)
+        rise.push_back({170 + 5.0 * i, 130 - 26 * std::log(1 + 0.9 * i)});
+    e.curve(rise, Tone::piece, 2);
+    if (e.said("limit")) e.line({170, 52}, {290, 52}, Tone::failed, 1.2, Stroke::dashed);
+    e.label({286, 46}, "limit", "limit", Beside::left);
+}
+
+/// A weight that has hung for a while: where it was, where it is, and the hours between.
+void card(Easel& e) {
+    e.line({12, 14}, {92, 14}, Tone::ground, 4);
+    e.line({52, 14}, {52, 50}, Tone::piece, 3);
+    e.line({24, 52}, {80, 52}, Tone::ground, 1.4, Stroke::dashed);
+    e.box(40, 62, 24, 20, Tone::second);
+    e.line({52, 50}, {52, 62}, Tone::piece, 3, Stroke::dotted);
+    e.dot({116, 48}, Dot::ring, 38, Tone::load);
+    e.line({116, 48}, {116, 35}, Tone::load, 2.4);
+    e.line({116, 48}, {126, 53}, Tone::load, 2.4);
+}
+
 } // namespace
 
 extern const Method creep;
@@ -120,6 +148,7 @@ const Method creep{"creep",
                    "How a held load moves on over days.",
                    "Gauge readings at noted times.",
                    Action::hang,
+                   {sketch, card},
                    inputs,
                    metrics,
                    formulas,

@@ -38,8 +38,8 @@ void tellBurst(Tell& tell, const Evidence& e) {
     if (burst && !e.has("peak") && peak.value) {
         // A filter overshoots where the sensor topped out: more than it showed is not known.
         const double shown =
-            e.state == stats::State::above ? std::min(burst->peak, e.reading->peak.force) : burst->peak;
-        *peak.value = {shown, e.state, shown};
+            e.bound == stats::Bound::above ? std::min(burst->peak, e.reading->peak.load) : burst->peak;
+        *peak.value = {shown, e.bound, shown};
     }
     tell.number("peak_deceleration", peak.value, peak.guess);
     tell.without("peak_deceleration", peak.whyNot);
@@ -49,7 +49,7 @@ void tellBurst(Tell& tell, const Evidence& e) {
                          e.reading ? "its curve is of no deceleration" : "it is read from a logged blow");
         return;
     }
-    const auto ended = [&](double v) { return stats::Value{v, e.state, v}; };
+    const auto ended = [&](double v) { return stats::Value{v, e.bound, v}; };
     tell.number("severity", ended(burst->severity));
     tell.number("velocity_change", ended(burst->velocityChange));
     tell.exact("pulse_width", burst->width);
@@ -57,13 +57,13 @@ void tellBurst(Tell& tell, const Evidence& e) {
         tell.note(fmt::format("Read behind a low-pass at {:.4g} Hz, forward and backward.", burst->lowPass));
     else
         tell.note("Read as recorded, without a filter.");
-    if (e.state == stats::State::above)
+    if (e.bound == stats::Bound::above)
         tell.note("The sensor topped out: the blow was harder than it shows.");
 }
 
 /// v = √(2gh), told; E = m·g·h: a free fall, without the drag of guide or air.
 /// Source: conservation of energy; standard gravity 9.80665 m/s² (CGPM 1901).
-Expected<Measured> formulas(const Method& method, const Evidence& e) {
+Expected<Numbers> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     tellBurst(tell, e);
     const auto height = e.value("height"), mass = e.value("mass");
@@ -83,6 +83,21 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     return tell.done();
 }
 
+void sketch(Easel& e) {
+    e.line({20, 146}, {280, 146}, Tone::ground, 4);
+    e.box(120, 24, 54, 40);
+    e.label({147, 49}, "m", "mass");
+    e.arrow({147, 68}, {147, 128});
+    e.measure({200, 64}, {200, 146}, "h", "height");
+    e.label({70, 130}, "a", "peak");
+}
+
+void card(Easel& e) {
+    e.box(60, 12, 30, 24);
+    e.arrow({75, 40}, {75, 72});
+    e.line({30, 80}, {120, 80}, Tone::ground, 3);
+}
+
 } // namespace
 
 extern const Method drop;
@@ -91,6 +106,7 @@ const Method drop{"drop",
                   "Peak deceleration and severity of the shock.",
                   "Drop height, and a fast sensor or a peak reading.",
                   Action::drop,
+                  {sketch, card},
                   inputs,
                   metrics,
                   formulas,

@@ -3,6 +3,7 @@
 #include "tell.h"
 
 #include <anvil/quantity/print.h>
+#include <cmath>
 
 namespace anvil::methods {
 namespace {
@@ -71,7 +72,7 @@ Expected<std::optional<double>> heightOf(const Evidence& e, const char* key) {
 /// Valid for a mass at the end of its arm (else m is the mass reduced to there), and a free swing from the
 /// same height; what the broken piece carries away is counted as swallowed. Source: Dowling, Mechanical
 /// Behavior of Materials, ch. 4 (notch-impact tests).
-Expected<Measured> formulas(const Method& method, const Evidence& e) {
+Expected<Numbers> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     const auto mass = e.value("mass");
     const auto from = heightOf(e, "from"), to = heightOf(e, "to"), free = heightOf(e, "free");
@@ -90,8 +91,8 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
             "heights and their units.");
     if (freely > **from) return fail("A free swing cannot rise higher than it was let go.");
     const double energy = *mass * g0 * (freely - **to);
-    const bool stopped = **to <= 0 && e.state == stats::State::exact;
-    const stats::Value value{energy, stopped ? stats::State::above : e.state, energy};
+    const bool stopped = **to <= 0 && e.bound == stats::Bound::exact;
+    const stats::Value value{energy, stopped ? stats::Bound::above : e.bound, energy};
     tell.number("energy", value);
     if (stopped) tell.bound("energy", "The hammer was stopped: it swallowed all there was.");
     const auto breadth = e.value("breadth"), depth = e.value("depth");
@@ -103,6 +104,27 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     return tell.done();
 }
 
+void sketch(Easel& e) {
+    e.line({150, 10}, {60, 66}, Tone::ground, 2);
+    e.line({150, 10}, {150, 118}, Tone::ground, 1, Stroke::dashed);
+    e.line({150, 10}, {226, 88}, Tone::ground, 2, Stroke::dashed);
+    e.box(44, 60, 26, 22);
+    e.box(214, 82, 26, 22, Tone::band);
+    e.box(144, 112, 12, 34, Tone::second);
+    e.line({20, 146}, {280, 146}, Tone::ground, 1.5);
+    e.measure({30, 74}, {30, 146}, "h0", "from");
+    e.measure({256, 96}, {256, 146}, "h1", "to", true);
+    e.label({76, 98}, "m", "mass");
+    e.label({112, 30}, "R", "arm", Beside::left);
+}
+
+void card(Easel& e) {
+    e.line({40, 8}, {104, 54}, Tone::ground, 2);
+    e.box(96, 48, 22, 22);
+    e.arrow({130, 30}, {120, 48});
+    e.box(60, 60, 10, 24, Tone::second);
+}
+
 } // namespace
 
 extern const Method hammer;
@@ -111,6 +133,7 @@ const Method hammer{"hammer",
                     "Energy swallowed in breaking.",
                     "Hammer mass, drop and rise heights or angles, the free swing.",
                     Action::swing,
+                    {sketch, card},
                     inputs,
                     metrics,
                     formulas,

@@ -38,20 +38,20 @@ constexpr Metric metrics[] = {
 
 /// The load at which it starts to move: as entered, or the first slip of its curve. No formula of its own:
 /// how slow is slow enough is the tester's, and stands with the number.
-Expected<Measured> formulas(const Method& method, const Evidence& e) {
+Expected<Numbers> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     auto moves = e.doubted("moves");
     bool guess = false;
     if (e.reading) {
         tellForceCurve(tell, e);
-        const bool slipped = e.reading->load == Dimension::force && e.reading->firstSlip;
+        const bool slipped = e.reading->loadKind == Dimension::force && e.reading->firstSlip;
         if (!moves && e.reading->sustained) { // held long enough at a creep that is slow enough
             const double v = *e.reading->sustained;
-            moves = stats::Value{v, e.state, v};
+            moves = stats::Value{v, e.bound, v};
             guess = e.calibratedTo > 0 && v + e.reading->baseline > e.calibratedTo;
         } else if (!moves && slipped) {
-            const double v = e.reading->firstSlip->force;
-            moves = stats::Value{v, tell.seen(), v};
+            const double v = e.reading->firstSlip->load;
+            moves = stats::Value{v, stats::Bound::exact, v};
             guess = e.calibratedTo > 0 && v + e.reading->baseline > e.calibratedTo;
         }
     }
@@ -72,6 +72,22 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     return tell.done();
 }
 
+void sketch(Easel& e) {
+    e.line({20, 130}, {280, 130}, Tone::ground, 4);
+    e.box(70, 88, 80, 40);
+    e.label({110, 113}, "W", "weight");
+    e.force({152, 106}, {226, 106}, "F", "moves");
+    e.label({190, 150}, "v", "speed");
+    e.label({110, 76}, "T", "seconds");
+}
+
+void card(Easel& e) {
+    e.box(40, 38, 40, 14);
+    e.line({26, 26}, {26, 64}, Tone::ground, 4);
+    e.line({26, 45}, {40, 45}, Tone::ground, 2);
+    e.arrow({82, 45}, {130, 45});
+}
+
 } // namespace
 
 extern const Method holding;
@@ -80,6 +96,7 @@ const Method holding{"holding",
                      "The load that is held for a while at a creep that is slow enough.",
                      "A steady pull and a way to see movement.",
                      Action::hold,
+                     {sketch, card},
                      inputs,
                      metrics,
                      formulas,

@@ -4,7 +4,7 @@
 
 namespace anvil::methods {
 
-Expected<LadderEnds> endsOf(const std::vector<Step>& steps, double (*size)(const Step&), stats::State pull,
+Expected<LadderEnds> endsOf(const std::vector<Step>& steps, double (*size)(const Step&), stats::Bound pull,
                             double own) {
     if (steps.empty()) return fail("No step has been taken yet.");
     std::optional<double> held, failed;
@@ -16,24 +16,23 @@ Expected<LadderEnds> endsOf(const std::vector<Step>& steps, double (*size)(const
     }
     if (held && failed && *held >= *failed)
         return fail("It held more than it failed at: one of the steps is noted wrongly.");
-    using stats::State;
+    using stats::Bound;
     LadderEnds ends;
     if (held && failed && *failed - *held > 0.1 * (*held + own))
         ends.notes.push_back(
             fmt::format("The last step was {:.0f} % of what was held: smaller steps would tell more.",
                         100 * (*failed - *held) / (*held + own)));
-    if (held && failed && pull != State::above && pull != State::below) {
-        ends.value = {*held, State::between, *failed};
+    if (held && failed && pull != Bound::above && pull != Bound::below) {
+        ends.value = {*held, Bound::between, *failed};
         ends.whyBound = "Held the lower, failed at the upper.";
-    } else if (held && pull != State::below) {
-        ends.value = {*held, State::above, *held};
+    } else if (held && pull != Bound::below) {
+        ends.value = {*held, Bound::above, *held};
         ends.whyBound = "It held every step.";
     } else {
         const double at = failed.value_or(held.value_or(0));
-        ends.value = {at, State::below, at};
+        ends.value = {at, Bound::below, at};
         ends.whyBound = "It failed at the first step.";
     }
-    if (pull == State::aside) ends.value.state = pull;
     return ends;
 }
 

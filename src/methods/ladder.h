@@ -16,7 +16,7 @@ struct LadderEnds {
 /// or one that was held beyond one that failed.
 /// `own` is what stands there already, such as the moment of the arm itself: the last step is a share of all
 /// of it.
-Expected<LadderEnds> endsOf(const std::vector<Step>& steps, double (*size)(const Step&), stats::State pull,
+Expected<LadderEnds> endsOf(const std::vector<Step>& steps, double (*size)(const Step&), stats::Bound pull,
                             double own = 0);
 
 } // namespace anvil::methods

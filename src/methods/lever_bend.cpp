@@ -51,7 +51,7 @@ Expected<std::optional<double>> outerFibre(const Evidence& e) {
 /// M = W·a + the own moment of arm and fixture; σ = M·c/I.
 /// Valid while the section stays elastic and plane; after yield it is the nominal stress of the elastic
 /// formula. Source: Gere & Goodno, Mechanics of Materials, ch. 5 (flexure formula).
-Expected<Measured> formulas(const Method& method, const Evidence& e) {
+Expected<Numbers> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     const auto at = e.steps.find("steps");
     if (at == e.steps.end() || at->second.empty()) {
@@ -65,7 +65,7 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     const double own = e.value("own_moment").value_or(0);
     if (own < 0) return fail("The moment of arm and fixture cannot be below zero.");
     const auto ends = endsOf(
-        at->second, [](const Step& s) { return s.load * *s.distance; }, e.state, own);
+        at->second, [](const Step& s) { return s.load * *s.distance; }, e.bound, own);
     if (!ends) return tl::unexpected(ends.error());
     auto moment = ends->value;
     moment.value += own;
@@ -82,6 +82,24 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     return tell.done();
 }
 
+void sketch(Easel& e) {
+    e.box(20, 40, 14, 90, Tone::ground);
+    e.box(34, 78, 180, 14);
+    e.arrow({206, 94}, {206, 142});
+    e.words({212, 138}, "W", Beside::right, Tone::ground);
+    e.line({34, 112}, {206, 112});
+    e.words({120, 127}, "a", Beside::middle, Tone::ground);
+    e.section(true, true);
+}
+
+/// An arm held at one end, a weight at the other.
+void card(Easel& e) {
+    e.box(12, 18, 12, 54, Tone::ground);
+    e.curve({{24, 38}, {60, 40}, {96, 46}, {126, 54}}, Tone::piece, 7);
+    e.line({120, 56}, {120, 68}, Tone::ground, 2);
+    e.box(108, 66, 24, 18, Tone::second);
+}
+
 } // namespace
 
 extern const Method leverBend;
@@ -90,6 +108,7 @@ const Method leverBend{"lever-bend",
                        "The bending moment at which a tube or bar gives way.",
                        "Arm length, weights, and the arm's own moment.",
                        Action::bend,
+                       {sketch, card},
                        inputs,
                        metrics,
                        formulas,

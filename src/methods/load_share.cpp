@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <anvil/methods/load_plan.h>
 #include <anvil/quantity/print.h>
+#include <cmath>
 #include <limits>
 #include <map>
 
@@ -78,7 +79,7 @@ struct Legs {
     bool rises = false;
 };
 
-Expected<Legs> legsOf(const Evidence& e) {
+Expected<Legs> legsIn(const Evidence& e) {
     Legs out;
     const auto plan = ofLegs(e, "direction"), rise = ofLegs(e, "elevation");
     out.loads = ofLegs(e, "leg");
@@ -342,10 +343,10 @@ void tellPrediction(Tell& tell, const Evidence& e, const Legs& legs, double toge
 /// Source: equilibrium of a point (Meriam & Kraige, Statics, ch. 3); predicted shares by small displacements
 /// of springs that only pull (direct stiffness method; McGuire, Gallagher & Ziemian, Matrix Structural
 /// Analysis, ch. 3).
-Expected<Measured> formulas(const Method& method, const Evidence& e) {
+Expected<Numbers> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     tellPeak(tell, e);
-    auto legs = legsOf(e);
+    auto legs = legsIn(e);
     if (!legs) return tl::unexpected(legs.error());
     const auto n = legs->loads.size();
     const auto master = masterOf(e);
@@ -390,12 +391,34 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     return tell.done();
 }
 
+void sketch(Easel& e) {
+    e.line({30, 14}, {270, 14}, Tone::ground, 4);
+    static constexpr double tops[] = {50, 150, 250};
+    static constexpr std::string_view keys[] = {"leg.1", "leg.2", "leg.3"};
+    static constexpr std::string_view symbols[] = {"F1", "F2", "F3"};
+    for (std::size_t i = 0; i < 3; ++i) {
+        e.line({tops[i], 16}, {150, 96}, Tone::piece, 3);
+        e.label({tops[i] + (i == 0   ? 4
+                            : i == 2 ? -4
+                                     : 6),
+                 i == 1 ? 62.0 : 46.0},
+                symbols[i], keys[i], i == 2 ? Beside::left : Beside::right);
+    }
+    e.force({150, 98}, {150, 150}, "F", "master");
+}
+
+void card(Easel& e) {
+    for (const double x : {20.0, 75.0, 130.0})
+        e.line({x, 10}, {75, 54}, Tone::piece, 3);
+    e.arrow({75, 54}, {75, 84});
+}
+
 } // namespace
 
 extern const Method loadShare;
 
 Expected<SharedLoad> sharedLoad(const Evidence& e) {
-    auto legs = legsOf(e);
+    auto legs = legsIn(e);
     if (!legs) return tl::unexpected(legs.error());
     Tell unheard(loadShare, e);
     if (const auto filled = fillIn(*legs, masterOf(e), unheard); !filled)
@@ -422,6 +445,7 @@ const Method loadShare{"load-share",
                        "How legs share a load, and what one lost leg does to the rest.",
                        "A reading on each leg at the same instant.",
                        Action::share,
+                       {sketch, card},
                        inputs,
                        metrics,
                        formulas,

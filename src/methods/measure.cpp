@@ -6,17 +6,18 @@
 #include <fmt/format.h>
 
 namespace anvil::methods {
+
+using quantity::Bound;
+
 namespace {
 
 /// Whether an entry may stand under this input; the sentence that says why not, or nothing.
 std::string wrongWith(const Input& input, const quantity::Entry& e) {
-    using quantity::Doubt;
     const bool other = input.orElse && e.unit && e.unit->dimension == *input.orElse;
     if (e.unit && e.unit->dimension != input.dimension && !other)
         return fmt::format("\"{}\" is {}: {} is needed.", input.title, quantity::name(e.unit->dimension),
                            quantity::name(input.dimension));
-    const bool bound = e.doubt == Doubt::above || e.doubt == Doubt::below || e.doubt == Doubt::between;
-    if (bound && !input.mayBeBound)
+    if (e.bound != Bound::exact && !input.mayBeBound)
         return fmt::format("\"{}\" is needed as one number, not as a bound.", input.title);
     if (!input.mayBeZero && !(e.si > 0)) return fmt::format("\"{}\" must be more than zero.", input.title);
     return {};
@@ -24,7 +25,7 @@ std::string wrongWith(const Input& input, const quantity::Entry& e) {
 
 } // namespace
 
-Expected<Measured> measure(const Method& method, const Evidence& evidence) {
+Expected<Numbers> measure(const Method& method, const Evidence& evidence) {
     for (const auto& [key, entry] : evidence.inputs) {
         const auto* input = method.input(key);
         if (!input) return fail(fmt::format("{} has no input \"{}\".", method.title, key));

@@ -76,12 +76,12 @@ const Metric* phaseMetricOf(std::string_view key) {
     return nullptr;
 }
 
-stats::Value phaseValue(const quantity::Entry& reading, stats::State state) {
+stats::Value phaseValue(const quantity::Entry& reading, stats::Bound pull) {
     const auto dimension = reading.unit ? reading.unit->dimension : Dimension::force;
     const bool load = dimension == Dimension::force || dimension == Dimension::torque;
     Evidence e;
     e.inputs["reading"] = reading;
-    e.state = load || state == stats::State::aside ? state : stats::State::exact;
+    e.bound = load ? pull : stats::Bound::exact;
     return *e.doubted("reading");
 }
 

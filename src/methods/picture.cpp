@@ -261,7 +261,13 @@ quantity::Entry asEntry(const PictureMeasure& m, const quantity::Unit& unit) {
         shown > 0 ? std::clamp(1 - static_cast<int>(std::floor(std::log10(shown))), 0, 9) : 6;
     const double grid = std::pow(10.0, decimals);
     const auto rounded = [&](double si) { return std::round(si / unit.factor * grid) / grid * unit.factor; };
-    return {rounded(m.value), quantity::Doubt::plusMinus, 0, rounded(m.uncertainty), &unit, decimals};
+    return {rounded(m.value),
+            quantity::Bound::exact,
+            quantity::Precision::plusMinus,
+            0,
+            rounded(m.uncertainty),
+            &unit,
+            decimals};
 }
 
 } // namespace anvil::methods

@@ -43,7 +43,7 @@ constexpr Metric metrics[] = {
 /// mid-span.
 /// Valid for sags up to a tenth of the span (told) and a span of 16 depths or more, where shear adds little.
 /// Source: Gere & Goodno, Mechanics of Materials, its table of deflections of simple beams.
-Expected<Measured> formulas(const Method& method, const Evidence& e) {
+Expected<Numbers> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     const auto unloaded = e.value("unloaded"), loaded = e.value("loaded"), weight = e.value("weight"),
                span = e.value("span"), after = e.value("after");
@@ -69,6 +69,23 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     return tell.done();
 }
 
+void sketch(Easel& e) {
+    e.line({30, 50}, {270, 50}, Tone::ground, 1, Stroke::dashed);
+    e.curve({{30, 50}, {90, 72}, {150, 80}, {210, 72}, {270, 50}}, Tone::piece, 6);
+    e.box(136, 84, 28, 22, Tone::second);
+    e.label({150, 122}, "W", "weight");
+    e.line({20, 150}, {280, 150}, Tone::ground, 3);
+    e.measure({60, 50}, {60, 150}, "h0", "unloaded", true);
+    e.measure({186, 78}, {186, 150}, "h1", "loaded");
+    e.measure({30, 34}, {270, 34}, "L", "span", true);
+}
+
+void card(Easel& e) {
+    e.curve({{10, 18}, {45, 28}, {75, 31}, {105, 28}, {140, 18}}, Tone::piece, 5);
+    e.line({75, 32}, {75, 54}, Tone::ground, 2);
+    e.box(62, 54, 26, 20, Tone::second);
+}
+
 } // namespace
 
 extern const Method sag;
@@ -77,6 +94,7 @@ const Method sag{"sag",
                  "Stiffness without breaking anything.",
                  "Heights unloaded and loaded, span and weight.",
                  Action::hang,
+                 {sketch, card},
                  inputs,
                  metrics,
                  formulas,

@@ -25,7 +25,7 @@ constexpr Metric metrics[] = {
 /// Between the last load held and the first that failed; with a lever, their moments load × distance. An
 /// interval, not its middle (interval censoring: Lawless, Statistical Models and Methods for Lifetime
 /// Data, 2.4); earlier steps are taken not to have weakened the piece.
-Expected<Measured> formulas(const Method& method, const Evidence& e) {
+Expected<Numbers> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     const auto at = e.steps.find("steps");
     if (at == e.steps.end() || at->second.empty()) {
@@ -39,7 +39,7 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
                                 [](const Step& s) { return s.distance.has_value(); }))
         return fail("Either every step has a distance above zero, or none has one.");
     const auto ends = endsOf(
-        at->second, [](const Step& s) { return s.load * s.distance.value_or(1); }, e.state);
+        at->second, [](const Step& s) { return s.load * s.distance.value_or(1); }, e.bound);
     if (!ends) return tl::unexpected(ends.error());
     const char* metric = moments ? "moment" : "holding";
     tell.number(metric, ends->value);
@@ -51,6 +51,18 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     return tell.done();
 }
 
+void sketch(Easel& e) {
+    for (int i = 0; i < 5; ++i)
+        e.box(40 + 44.0 * i, 130 - 22.0 * i, 40, 14 + 22.0 * i, i < 4 ? Tone::piece : Tone::failed);
+    e.words({192, 36}, "held", Beside::middle, Tone::ground);
+    e.words({240, 26}, "failed", Beside::middle, Tone::failed);
+}
+
+void card(Easel& e) {
+    for (int i = 0; i < 4; ++i)
+        e.box(20 + 28.0 * i, 70 - 16.0 * i, 26, 14 + 16.0 * i, i < 3 ? Tone::piece : Tone::failed);
+}
+
 } // namespace
 
 extern const Method stepLadder;
@@ -59,6 +71,7 @@ const Method stepLadder{"step-ladder",
                         "The strength lies between the last load held and the first that failed.",
                         "Weights in steps of a tenth or less.",
                         Action::step,
+                        {sketch, card},
                         inputs,
                         metrics,
                         formulas,

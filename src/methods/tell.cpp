@@ -5,7 +5,7 @@
 namespace anvil::methods {
 namespace {
 
-using stats::State;
+using stats::Bound;
 using stats::Value;
 
 bool beyond(const Evidence& e, double load) {
@@ -23,13 +23,13 @@ void Tell::note(std::string_view text) { m_out.notes.emplace_back(text); }
 Peak peakOf(const Evidence& e, quantity::Dimension load) {
     if (auto typed = e.doubted("peak")) return {typed, false, {}};
     if (!e.reading) return {{}, false, "no peak was entered and there is no curve"};
-    if (e.reading->load != load)
+    if (e.reading->loadKind != load)
         return {{},
                 false,
-                fmt::format("its curve is of {}, not of {}", quantity::name(e.reading->load),
+                fmt::format("its curve is of {}, not of {}", quantity::name(e.reading->loadKind),
                             quantity::name(load))};
-    const double v = e.reading->peak.force;
-    return {Value{v, e.state, v}, beyond(e, v), {}};
+    const double v = e.reading->peak.load;
+    return {Value{v, e.bound, v}, beyond(e, v), {}};
 }
 
 Peak tellPeak(Tell& tell, const Evidence& e) {
@@ -47,8 +47,8 @@ void tellFromPeak(Tell& tell, std::string_view metric, const Peak& peak, std::op
 
 Peak tellForceCurve(Tell& tell, const Evidence& e) {
     auto peak = tellPeak(tell, e);
-    const auto* r = e.reading && e.reading->load == quantity::Dimension::force ? e.reading : nullptr;
-    const auto seen = [&](double v) { return Value{v, tell.seen(), v}; };
+    const auto* r = e.reading && e.reading->loadKind == quantity::Dimension::force ? e.reading : nullptr;
+    const auto seen = [&](double v) { return Value{v, Bound::exact, v}; };
     if (!r) {
         const auto why = e.reading ? peak.whyNot : std::string("only its peak was recorded");
         if (const auto k = stiffnessOf(e)) tell.exact("stiffness", *k);
@@ -57,7 +57,7 @@ Peak tellForceCurve(Tell& tell, const Evidence& e) {
         return peak;
     }
     if (r->firstSlip)
-        tell.number("first_slip", seen(r->firstSlip->force), beyond(e, r->firstSlip->force));
+        tell.number("first_slip", seen(r->firstSlip->load), beyond(e, r->firstSlip->load));
     else
         tell.without("first_slip", "it never slipped before its peak");
     if (const auto k = stiffnessOf(e))
@@ -65,13 +65,13 @@ Peak tellForceCurve(Tell& tell, const Evidence& e) {
     else
         tell.without("stiffness", "no displacement channel, so no stiffness");
     if (r->energyToPeak)
-        tell.number("energy", Value{*r->energyToPeak, e.state, *r->energyToPeak}, r->guessed);
+        tell.number("energy", Value{*r->energyToPeak, e.bound, *r->energyToPeak}, r->guessed);
     else
         tell.without("energy", "no displacement channel, so no energy");
-    if (e.state == State::above)
+    if (e.bound == Bound::above)
         tell.without("residual", "the true peak was not seen, so what it held afterwards cannot be told");
     else if (r->residual)
-        tell.number("residual", seen(r->residual->force), beyond(e, r->residual->force));
+        tell.number("residual", seen(r->residual->load), beyond(e, r->residual->load));
     else
         tell.without("residual", "the log ends too soon after the peak");
     return peak;
@@ -101,7 +101,7 @@ void tellAsked(Tell& tell, const Evidence& e) {
 
 std::optional<double> stiffnessOf(const Evidence& e) {
     if (const auto typed = e.value("stiffness")) return typed;
-    const bool read = e.reading && e.reading->load == quantity::Dimension::force && e.reading->stiffness;
+    const bool read = e.reading && e.reading->loadKind == quantity::Dimension::force && e.reading->stiffness;
     return read ? std::optional(e.reading->stiffness->value) : std::nullopt;
 }
 

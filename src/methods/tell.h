@@ -26,13 +26,15 @@ public:
     }
     /// A value that stands as its pull does.
     void said(std::string_view metric, double value) {
-        number(metric, stats::Value{value, m_evidence.state, value});
+        number(metric, stats::Value{value, m_evidence.bound, value});
     }
     /// Why a number is only a bound, a sentence.
     void bound(std::string_view metric, std::string_view why) {
         if (auto* n = find(metric)) n->whyBound = why;
     }
-    void exact(std::string_view metric, double value) { number(metric, stats::Value{value, seen(), value}); }
+    void exact(std::string_view metric, double value) {
+        number(metric, stats::Value{value, stats::Bound::exact, value});
+    }
     /// Why a metric has no value; the first reason stands.
     void without(std::string_view metric, std::string_view why);
     void note(std::string_view text);
@@ -45,11 +47,7 @@ public:
         said(metric, static_cast<double>(tally.successes) / tally.tries);
         if (auto* n = find(metric)) n->tally = tally;
     }
-    /// The state of what was seen before the end: exact, or aside with its pull.
-    stats::State seen() const {
-        return m_evidence.state == stats::State::aside ? stats::State::aside : stats::State::exact;
-    }
-    Measured done() { return std::move(m_out); }
+    Numbers done() { return std::move(m_out); }
 
 private:
     Number* find(std::string_view metric) {
@@ -58,7 +56,7 @@ private:
         return nullptr;
     }
     const Evidence& m_evidence;
-    Measured m_out;
+    Numbers m_out;
 };
 
 /// A value times a factor above zero: a bound stays one.

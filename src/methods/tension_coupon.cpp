@@ -70,7 +70,7 @@ Expected<void> possible(const Evidence& e) {
 /// The modulus is apparent where the way of the rig holds its own stretch (told); the elongation where it
 /// broke outside of the gauge length says little (told). Source: Gere & Goodno, Mechanics of
 /// Materials, ch. 1 and 2.
-Expected<Measured> formulas(const Method& method, const Evidence& e) {
+Expected<Numbers> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     if (auto ok = oneSection(e); !ok) return tl::unexpected(ok.error());
     const auto peak = tellForceCurve(tell, e);
@@ -83,7 +83,7 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
         if (const auto yield = e.doubted("yield"))
             tell.number("yield_strength", times(*yield, 1 / *area));
         else if (read)
-            tell.exact("yield_strength", read->force / *area);
+            tell.exact("yield_strength", read->load / *area);
         tell.without("yield_strength",
                      e.reading ? "no load at yield was entered, and none was read: choose an offset "
                                  "in Curves"
@@ -109,6 +109,37 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     return tell.done();
 }
 
+void sketch(Easel& e) {
+    e.box(20, 74, 50, 40);
+    e.box(70, 84, 110, 20);
+    e.box(180, 74, 50, 40);
+    e.measure({80, 124}, {170, 124}, "L0", "gauge_length");
+    e.force({230, 94}, {282, 94}, "F", "peak", Beside::left);
+    e.arrow({20, 94}, {2, 94});
+    e.section(true, true, "thickness", "t");
+}
+
+/// A waisted strip with the marks of its gauge length.
+void card(Easel& e) {
+    e.area({{36, 34},
+            {52, 34},
+            {62, 40},
+            {88, 40},
+            {98, 34},
+            {114, 34},
+            {114, 56},
+            {98, 56},
+            {88, 50},
+            {62, 50},
+            {52, 56},
+            {36, 56}},
+           Tone::piece);
+    for (const double x : {66.0, 84.0})
+        e.line({x, 34}, {x, 56}, Tone::ground, 2);
+    e.arrow({34, 45}, {8, 45});
+    e.arrow({116, 45}, {142, 45});
+}
+
 } // namespace
 
 extern const Method tensionCoupon;
@@ -117,6 +148,7 @@ const Method tensionCoupon{"tension-coupon",
                            "Stress and strain at yield and break of a bar, sheet or strand.",
                            "The cross-section and gauge length of every piece.",
                            Action::pull,
+                           {sketch, card},
                            inputs,
                            metrics,
                            formulas,

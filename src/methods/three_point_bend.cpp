@@ -75,28 +75,28 @@ std::optional<Section> sectionOf(const Evidence& e, double span) {
 
 /// The load as a bound, of what it did not break.
 Peak atLeast(Peak peak) {
-    if (peak.value && peak.value->state == stats::State::exact) peak.value->state = stats::State::above;
+    if (peak.value && peak.value->bound == stats::Bound::exact) peak.value->bound = stats::Bound::above;
     return peak;
 }
 
 /// ε = 6Dd/L² at the outer fibre.
 void tellStrain(Tell& tell, const Evidence& e, const std::optional<Section>& section, double span) {
     auto deflection = e.value("deflection_at_peak");
-    if (!deflection && e.reading && e.reading->peak.displacement) deflection = e.reading->peak.displacement;
+    if (!deflection && e.reading && e.reading->peak.travel) deflection = e.reading->peak.travel;
     if (!deflection) return tell.without("strain_at_peak", "it needs the deflection at the peak");
     if (*deflection > 0.1 * span)
         tell.note(
             "It bent by more than a tenth of its span: the formulas, made for small deflections, are off.");
     if (!section) return;
     const double strain = 6 * *deflection * section->depth / (span * span);
-    tell.number("strain_at_peak", stats::Value{strain, e.state, strain});
+    tell.number("strain_at_peak", stats::Value{strain, e.bound, strain});
 }
 
 /// Strength, shear and modulus by the section (see sectionOf), strain ε = 6Dd/L² at the outer fibre.
 /// Euler–Bernoulli beam on two supports: valid for spans of 16 depths or more and deflections up to a tenth
 /// of the span (both told), while it is elastic; of a shorter beam shear may come first. Source: Gere &
 /// Goodno, Mechanics of Materials, ch. 5 and its table of deflections of simple beams.
-Expected<Measured> formulas(const Method& method, const Evidence& e) {
+Expected<Numbers> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     if (auto ok = oneSection(e); !ok) return tl::unexpected(ok.error());
     const auto peak = tellForceCurve(tell, e);
@@ -133,6 +133,22 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
     return tell.done();
 }
 
+void sketch(Easel& e) {
+    e.curve({{20, 84}, {80, 96}, {110, 98}, {140, 96}, {200, 84}}, Tone::piece, 9);
+    e.arrow({40, 138}, {40, 100}, Tone::ground);
+    e.arrow({180, 138}, {180, 100}, Tone::ground);
+    e.measure({40, 146}, {180, 146}, "L", "span");
+    e.force({110, 40}, {110, 88}, "F", "peak");
+    e.section(true, true);
+}
+
+void card(Easel& e) {
+    e.curve({{10, 42}, {45, 48}, {75, 50}, {105, 48}, {140, 42}}, Tone::piece, 7);
+    e.arrow({75, 8}, {75, 42});
+    e.arrow({18, 84}, {18, 52}, Tone::ground);
+    e.arrow({132, 84}, {132, 52}, Tone::ground);
+}
+
 } // namespace
 
 extern const Method threePointBend;
@@ -141,6 +157,7 @@ const Method threePointBend{"three-point-bend",
                             "Bending strength and stiffness of a beam.",
                             "Span, breadth and depth (or diameter); the deflection at mid-span.",
                             Action::bend,
+                            {sketch, card},
                             inputs,
                             metrics,
                             formulas,

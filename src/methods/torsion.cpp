@@ -1,6 +1,7 @@
 // Torsion of a bar: it is twisted until it gives way.
 #include "common_metrics.h"
 #include "tell.h"
+#include <cmath>
 
 namespace anvil::methods {
 namespace {
@@ -47,7 +48,7 @@ constexpr Metric metrics[] = {
 
 /// τ = 16T/(πd³) at the surface of a round bar that is still elastic; beyond, the true stress is lower
 /// (told). Source: Gere & Goodno, Mechanics of Materials, ch. 3 (torsion formula).
-Expected<Measured> formulas(const Method& method, const Evidence& e) {
+Expected<Numbers> formulas(const Method& method, const Evidence& e) {
     Tell tell(method, e);
     const auto peak = peakOf(e, Dimension::torque);
     tell.number("peak_torque", peak.value, peak.guess);
@@ -61,14 +62,41 @@ Expected<Measured> formulas(const Method& method, const Evidence& e) {
                   "one is lower.");
     auto angle = e.value("angle_at_peak");
     const bool turned =
-        e.reading && e.reading->load == Dimension::torque && e.reading->travel == Dimension::angle;
-    if (!angle && turned) angle = e.reading->peak.displacement;
-    if (angle) tell.number("greatest_angle", stats::Value{*angle, e.state, *angle});
+        e.reading && e.reading->loadKind == Dimension::torque && e.reading->travelKind == Dimension::angle;
+    if (!angle && turned) angle = e.reading->peak.travel;
+    if (angle) tell.number("greatest_angle", stats::Value{*angle, e.bound, *angle});
     tell.without("greatest_angle", "no angle was entered or logged");
     tellAsked(tell, e);
     if (turned && e.reading->loadAtTravel && !e.reading->loadAtTravel->value)
         tell.note("The chosen angle was not reached.");
     return tell.done();
+}
+
+void sketch(Easel& e) {
+    e.box(30, 70, 16, 40, Tone::ground);
+    e.box(46, 82, 150, 16);
+    std::vector<At> turn;
+    for (int i = 0; i <= 20; ++i) {
+        const double a = -1.2 + i / 20.0 * 3.4;
+        turn.push_back({196 + 12 * std::cos(a), 90 + 30 * std::sin(a)});
+    }
+    e.curve(turn, Tone::load, 2.2);
+    e.label({214, 70}, "T", "peak", Beside::right);
+    e.label({214, 120}, "φ", "angle_at_peak", Beside::right);
+    e.measure({46, 122}, {196, 122}, "l", "length");
+    e.section(false, true);
+}
+
+void card(Easel& e) {
+    e.box(66, 20, 18, 50);
+    std::vector<At> turn;
+    for (int i = 0; i <= 24; ++i) {
+        const double a = -0.3 + i / 24.0 * 4.4;
+        turn.push_back({75 + 44 * std::cos(a), 45 + 20 * std::sin(a)});
+    }
+    const auto n = turn.size();
+    e.arrow(turn[n - 2], turn[n - 1]);
+    e.curve(turn, Tone::load, 2.4);
 }
 
 } // namespace
@@ -79,6 +107,7 @@ const Method torsion{"torsion",
                      "Greatest torque, the shear stress at it, and the angle.",
                      "Diameter, a torque sensor or arm, and an angle.",
                      Action::twist,
+                     {sketch, card},
                      inputs,
                      metrics,
                      formulas,

@@ -2,6 +2,7 @@
 #include <anvil/methods/method.h>
 
 #include <algorithm>
+#include <cctype>
 #include <charconv>
 #include <fmt/format.h>
 #include <limits>
@@ -111,6 +112,26 @@ void putLeg(std::vector<quantity::Entry>& all, std::size_t leg, const quantity::
 }
 
 } // namespace
+
+bool sameName(std::string_view a, std::string_view b) {
+    const auto plain = [](char c) {
+        return c == '_' ? ' ' : static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+    };
+    return std::equal(a.begin(), a.end(), b.begin(), b.end(),
+                      [&](char x, char y) { return plain(x) == plain(y); });
+}
+
+bool isLength(const Input& input) {
+    return input.dimension == quantity::Dimension::length &&
+           (input.form == Form::one || input.form == Form::repeated);
+}
+
+const Input* inputMeasured(const Method& method, std::string_view name) {
+    const auto at = std::find_if(method.inputs.begin(), method.inputs.end(), [&](const Input& i) {
+        return isLength(i) && (sameName(name, i.key) || sameName(name, i.title));
+    });
+    return at == method.inputs.end() ? nullptr : &*at;
+}
 
 const Input* inputNamed(const Method& method, std::string_view key) {
     const auto leg = legOf(key);

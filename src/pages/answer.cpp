@@ -59,12 +59,14 @@ void addSureness(Page& page, const Source& source, const results::Verdict& verdi
 
 Choice scaleChoice(const domain::StudyData& data, const results::Verdict& verdict,
                    const std::vector<results::RatioBase>& bases, const View& view) {
-    Choice c{"scale", "Shown", {{"", "As it is"}}, ""};
+    Choice c{"scale", "Shown", {{"", "As it is", ShowScale{}}}, ""};
     if (data.conditions.size() > 1 && data.conditions.size() <= mostColumns)
-        c.options.emplace_back(sideBySide, "Conditions side by side");
+        c.options.push_back(
+            {std::string(sideBySide), "Conditions side by side", ShowScale{std::string(sideBySide)}});
     if (view.scale == sideBySide) c.chosen = view.scale;
     for (const auto base : bases) {
-        c.options.emplace_back(results::key(base), words::scaleName(data, verdict, base));
+        c.options.push_back({std::string(results::key(base)), words::scaleName(data, verdict, base),
+                             ShowScale{std::string(results::key(base))}});
         if (view.scale == results::key(base)) c.chosen = view.scale;
     }
     return c;
@@ -141,12 +143,12 @@ std::optional<Page> answer(const Source& source, const View& view) {
     if (auto two = words::sentences(data, verdict, results::baselinesOf(data, verdict)); !two.empty())
         p.add(Bullets{std::move(two), "baselines", true});
     if (sure) addSureness(p, source, verdict, *sure);
-    Offers next{"followUps",
-                {},
-                {{"planHere", "Plan it in this study"}, {"planApart", "Make it a study of its own"}},
-                nothingNext(verdict)};
-    for (const auto& followUp : plan::followUps(data, verdict, sure))
-        next.sentences.push_back(followUp.sentence + " (" + plan::effortText(followUp) + ")");
+    Offers next{"followUps", {}, nothingNext(verdict)};
+    for (const auto& f : plan::followUps(data, verdict, sure))
+        next.offers.push_back(
+            {f.sentence + " (" + plan::effortText(f) + ")",
+             {{"planHere", "Plan it in this study", PlanMore{f.squares, f.more, false}},
+              {"planApart", "Make it a study of its own", PlanMore{f.squares, f.more, true}}}});
     p.add(section("What next"));
     p.add(std::move(next));
     return p;

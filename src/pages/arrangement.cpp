@@ -23,14 +23,14 @@ std::optional<Page> arrangement(const Source& source, const View& view) {
     for (auto& line : words::arrangementSentences(data, all))
         page.add(Paragraph{Paragraph::Style::lead, std::move(line)});
     if (!all.empty()) page.add(words::arrangementTable(data, all, methods::unitFor(*metric, view.units)));
-    page.add(
-        Offers{"arrangements",
-               {data.study.plan.arrangements.empty()
-                    ? "Say which option is another one in an arrangement (doubled, choked, bent round a pin) "
-                      "and what factor it is said to have: what was held is told against both baselines."
-                    : "Which option is which other one in an arrangement, and by what factor:"},
-               {{"changeArrangements", "Set them…"}},
-               {}});
+    page.add(Offers{
+        "arrangements",
+        {{data.study.plan.arrangements.empty()
+              ? "Say which option is another one in an arrangement (doubled, choked, bent round a pin) "
+                "and what factor it is said to have: what was held is told against both baselines."
+              : "Which option is which other one in an arrangement, and by what factor:",
+          {{"changeArrangements", "Set them…", Ask::arrangements}}}},
+        {}});
     page.add(
         paragraph(Paragraph::Style::small,
                   "Predicted is the factor times a baseline: the maker's rating of the plain option, or its "

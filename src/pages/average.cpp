@@ -64,7 +64,7 @@ void addAverage(chart::CurveChart& c, const Shown& shown, const std::string& nam
     c.traces.push_back(
         {"least, greatest", ink, chart::Dash::dotted, 1, 0.8, shown.points(shown.average.least)});
     c.traces.push_back({"", ink, chart::Dash::dotted, 1, 0.8, shown.points(shown.average.greatest)});
-    c.traces.push_back({name, ink, chart::seriesDash(n), 2.6, 1, shown.points(shown.average.force)});
+    c.traces.push_back({name, ink, chart::seriesDash(n), 2.6, 1, shown.points(shown.average.load)});
 }
 
 /// The curve's value at a place, by straight lines; nothing beyond its ends.
@@ -103,7 +103,7 @@ AverageView averageView(const Source& source, domain::Id option, domain::Id cond
         return view;
     }
     const auto& first = square.curves.front()->reading;
-    const auto &load = units.of(first.load), &travel = units.of(first.travel);
+    const auto &load = units.of(first.loadKind), &travel = units.of(first.travelKind);
     const Shown shown{*average, load, travel};
     const auto& name = source.study->optionAt(option).name;
     auto& c = view.chart;
@@ -115,12 +115,12 @@ AverageView averageView(const Source& source, domain::Id option, domain::Id cond
                                     "peaks. The band is one standard deviation each way.",
                                     average->curves,
                                     average->toTheBreak ? "toe, peak and break" : "toe and peak",
-                                    quantity::withUnit(average->force[average->peak], load)));
+                                    quantity::withUnit(average->load[average->peak], load)));
     if (const auto plain = curve::plainMean(square.curves)) {
         Points points;
         for (std::size_t i = 0; i < plain->x.size(); ++i)
             points.push_back({average->againstTime ? plain->x[i] : travel.fromSi(plain->x[i]),
-                              load.fromSi(plain->force[i])});
+                              load.fromSi(plain->load[i])});
         c.traces.push_back({"plain mean", chart::Ink::faint, chart::Dash::dashed, 1.4, 1, std::move(points)});
         if (plain->bias > 0)
             view.said.push_back(
@@ -137,7 +137,7 @@ AverageView averageView(const Source& source, domain::Id option, domain::Id cond
         } else {
             const Shown theirs{*second, load, travel};
             addAverage(c, theirs, who, 1);
-            const auto mine = shown.points(average->force), other = theirs.points(second->force);
+            const auto mine = shown.points(average->load), other = theirs.points(second->load);
             Points difference;
             double greatest = 0, where = 0;
             for (const auto& q : mine)
@@ -172,18 +172,16 @@ chart::RateStrip rateOf(const Source& source, const domain::Pull& pull, const cu
                         const quantity::Units& units) {
     chart::RateStrip strip;
     const auto& c = curve.cleaned;
-    const bool byTravel = !c.displacement.empty() && curve.reading.displacementRate;
-    const auto& unit = byTravel ? units.of(curve.reading.travel) : units.of(curve.reading.load);
+    const bool byTravel = !c.travel.empty() && curve.reading.travelRate;
+    const auto& unit = byTravel ? units.of(curve.reading.travelKind) : units.of(curve.reading.loadKind);
     strip.unit = std::string(unit.symbol) + "/s";
-    const auto rateOfReading = [&](const curve::Reading& r) {
-        return byTravel ? r.displacementRate : r.forceRate;
-    };
+    const auto rateOfReading = [&](const curve::Reading& r) { return byTravel ? r.travelRate : r.loadRate; };
     if (const auto own = rateOfReading(curve.reading)) strip.own = unit.fromSi(*own);
-    const auto& values = byTravel ? c.displacement : c.force;
+    const auto& values = byTravel ? c.travel : c.load;
     auto x = chart::abscissa(curve);
-    if (!c.displacement.empty())
+    if (!c.travel.empty())
         for (auto& v : x)
-            v = units.of(curve.reading.travel).fromSi(v);
+            v = units.of(curve.reading.travelKind).fromSi(v);
     // Over a hundredth of the run, so that noise does not drown it.
     const auto step = std::max<std::size_t>(1, values.size() / 100);
     for (std::size_t i = step; i < values.size(); i += std::max<std::size_t>(1, step / 2)) {

@@ -15,7 +15,7 @@ Choice metricChoice(const Source& source, const View& view) {
     if (std::find(offered.begin(), offered.end(), chosen) == offered.end()) offered.push_back(chosen);
     Choice c{"metric", "Ranked by", {}, std::string(chosen->key)};
     for (const auto& m : offered)
-        c.options.emplace_back(m->key, m->title);
+        c.options.push_back({std::string(m->key), std::string(m->title), RankBy{m}});
     return c;
 }
 

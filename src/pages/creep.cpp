@@ -15,7 +15,10 @@ std::optional<Page> creep(const Source& source, const View& view) {
     if (!hasCreep(source, view)) return {};
     const auto& data = *source.study;
     Page page{"creep", data.study.title, {}};
-    Choice time{"time", "Time", {{"linear", "as it went by"}, {"log", "by its logarithm"}}, ""};
+    Choice time{"time",
+                "Time",
+                {{"linear", "as it went by", ShowTime{false}}, {"log", "by its logarithm", ShowTime{true}}},
+                ""};
     time.chosen = view.logTime ? "log" : "linear";
     page.add(time);
     page.add(

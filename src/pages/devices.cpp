@@ -29,9 +29,9 @@ std::optional<Page> devices(const Source& source, const View& view) {
     }
     page.add(Offers{
         "reevings",
-        {reeved ? "Over which devices each option's line runs:"
-                : "Say over which devices each option's line runs, and what each of them passes on is told."},
-        {{"changeReevings", "Set them…"}},
+        {{reeved ? "Over which devices each option's line runs:"
+                 : "Say over which devices each option's line runs, and what each of them passes on is told.",
+          {{"changeReevings", "Set them…", Ask::reevings}}}},
         {}});
     if (!study) return page;
     page.add(section("Each reeving, and what its devices would give"));

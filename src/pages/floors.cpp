@@ -14,7 +14,7 @@ namespace {
 bool mayHaveFloor(const results::Group& g) {
     std::vector<double> exact;
     for (const auto& v : g.values)
-        if (v.value.state == stats::State::exact) exact.push_back(v.value.value);
+        if (v.value.exact()) exact.push_back(v.value.value);
     return exact.size() >= 3 &&
            std::any_of(exact.begin(), exact.end(), [&](double v) { return v != exact.front(); });
 }
@@ -29,11 +29,10 @@ void addPlot(Page& page, const Source& source, const View& view) {
     for (std::size_t i = 0; i < verdict.groups.size(); ++i) {
         const auto& g = verdict.groups[i];
         if (!mayHaveFloor(g) || g.summary.below + g.summary.between > 0) continue;
-        const auto key = fmt::format("{}", i);
-        which.options.emplace_back(key, words::groupName(data, g));
-        if (!shown || view.plotOf == key) {
+        which.options.push_back({fmt::format("{}", i), words::groupName(data, g), PlotGroup{i}});
+        if (!shown || view.plotOf == i) {
             shown = i;
-            which.chosen = key;
+            which.chosen = which.options.back().key;
         }
     }
     if (!shown) return;
@@ -75,17 +74,23 @@ std::optional<Page> floors(const Source& source, const View& view) {
     page.add(words::floorTable(data, verdict, groups, unit));
     if (std::any_of(verdict.groups.begin(), verdict.groups.end(),
                     [](const results::Group& g) { return g.summary.censored(); }))
-        page.add(
-            Choice{"family",
-                   "Groups with bounds are fitted by the",
-                   {{"normal", "normal law"}, {"lognormal", "log-normal law"}, {"weibull", "Weibull law"}},
-                   stats::key(results::familyOf(verdict.goal)),
-                   true});
+        page.add(Choice{"family",
+                        "Groups with bounds are fitted by the",
+                        {{"normal", "normal law", ChooseFamily{stats::Family::normal}},
+                         {"lognormal", "log-normal law", ChooseFamily{stats::Family::lognormal}},
+                         {"weibull", "Weibull law", ChooseFamily{stats::Family::weibull}}},
+                        stats::key(results::familyOf(verdict.goal)),
+                        true});
     page.add(section("What each promises"));
     page.add(Bullets{words::floorPromises(), "floorPromises", true});
-    if (auto apart = words::standingApart(data, verdict, unit); !apart.empty()) {
+    Offers apart{"apart", {}, {}, false, true};
+    for (const auto& value : results::apartOf(verdict.groups))
+        apart.offers.push_back({words::standingApart(data, verdict, value, unit),
+                                {{"setAside", "Set it aside…",
+                                  SetAside{verdict.groups[value.group].values[value.value].pull}}}});
+    if (!apart.offers.empty()) {
         page.add(section("Values that stand apart"));
-        page.add(Offers{"apart", std::move(apart), {{"setAside", "Set it aside…"}}, {}, false, true});
+        page.add(std::move(apart));
     }
     addPlot(page, source, view);
     return page;

@@ -24,7 +24,7 @@ words::Table spotTable(const domain::StudyData& data, const std::vector<results:
         bool exact = true;
         for (const auto& h : s.hits) {
             blows += (blows.empty() ? "" : ", ") + quantity::withUnit(h.peak.value, unit);
-            exact = exact && (h.peak.state == stats::State::exact || h.peak.state == stats::State::aside);
+            exact = exact && (h.peak.bound == stats::Bound::exact || h.peak.aside);
         }
         const double first = s.hits.front().peak.value, last = s.hits.back().peak.value;
         t.rows.push_back({{data.optionAt(s.option).name, data.conditionAt(s.condition).name, s.piece,

@@ -60,15 +60,14 @@ struct ToHtml {
                "<figcaption>" + escaped(f.caption) + "</figcaption></figure>\n";
     }
     void operator()(const Choice& c) const {
-        for (const auto& [key, title] : c.options)
-            if (key == c.chosen)
-                (*this)(Paragraph{Paragraph::Style::small, fmt::format("{}: {}.", c.title, title)});
+        if (const auto* chosen = c.chosenTitle())
+            (*this)(Paragraph{Paragraph::Style::small, fmt::format("{}: {}.", c.title, *chosen)});
     }
     void operator()(const Offers& o) const {
-        if (o.sentences.empty())
+        if (o.offers.empty())
             (*this)(Paragraph{Paragraph::Style::plain, o.none});
         else
-            list(o.sentences);
+            list(o.sentences());
     }
     void operator()(const Weights& w) const { list(w.lines()); }
 
@@ -79,7 +78,7 @@ private:
             out += "<li>" + escaped(item) + "</li>\n";
         out += "</ul>\n";
     }
-    void cell(const char* tag, const words::Column& column, const std::string& text) const {
+    void cell(const char* tag, const words::TableColumn& column, const std::string& text) const {
         out += fmt::format("<{0}{1}>{2}</{0}>", tag, column.number ? " class=\"n\"" : "", escaped(text));
     }
 };

@@ -24,9 +24,9 @@ std::vector<double> placesAlong(const curve::ReadCurve& curve, const quantity::U
                                                        : 2 * peak;
         for (auto& v : x)
             v = v <= peak || !(end > peak) ? v / peak : 1 + (v - peak) / (end - peak);
-    } else if (!curve.cleaned.displacement.empty()) {
+    } else if (!curve.cleaned.travel.empty()) {
         for (auto& v : x)
-            v = units.of(r.travel).fromSi(v);
+            v = units.of(r.travelKind).fromSi(v);
     }
     return x;
 }
@@ -34,9 +34,9 @@ std::vector<double> placesAlong(const curve::ReadCurve& curve, const quantity::U
 Drawn drawn(const Source& source, const domain::Specimen& s, const domain::Pull& p,
             const curve::ReadCurve& curve, const quantity::Units& units, std::size_t columns, std::size_t n,
             Along along) {
-    const auto& force = units.of(curve.reading.load);
+    const auto& force = units.of(curve.reading.loadKind);
     const auto x = placesAlong(curve, units, along);
-    auto y = curve.cleaned.force;
+    auto y = curve.cleaned.load;
     for (auto& v : y)
         v = force.fromSi(v);
     const bool out = p.standing == domain::Standing::voided || p.standing == domain::Standing::aside;
@@ -71,9 +71,9 @@ chart::CurveChart overlayOf(const Source& source, domain::Id option, domain::Id 
             if (p.specimen != s.id || !p.curve || !source.curve) continue;
             const auto curve = source.curve(p.id);
             if (!curve) continue;
-            load = curve->reading.load;
-            travel = curve->reading.travel;
-            time = time || along == Along::time || curve->cleaned.displacement.empty();
+            load = curve->reading.loadKind;
+            travel = curve->reading.travelKind;
+            time = time || along == Along::time || curve->cleaned.travel.empty();
             if (along == Along::landmarks && !(chart::abscissa(*curve)[curve->reading.peak.index] > 0))
                 continue; // its peak lies at its toe
             auto one = drawn(source, s, p, *curve, units, columns, n, along);

@@ -34,7 +34,8 @@ std::vector<const results::PairResult*> byWeight(const results::Verdict& verdict
 
 /// The groups that a pair may be made of, as choices; those that were never compared with `with` left out.
 Choice groupChoice(const domain::StudyData& data, const results::Verdict& verdict, std::string_view key,
-                   std::string title, std::size_t chosen, std::optional<std::size_t> with) {
+                   std::string title, std::size_t chosen, std::size_t other,
+                   std::optional<std::size_t> with) {
     Choice c{key, std::move(title), {}, fmt::format("{}", chosen), true};
     for (std::size_t i = 0; i < verdict.groups.size(); ++i) {
         const bool compared =
@@ -42,7 +43,8 @@ Choice groupChoice(const domain::StudyData& data, const results::Verdict& verdic
                 return (p.a == i && p.b == *with) || (p.b == i && p.a == *with);
             });
         if (verdict.groups[i].summary.n > 0 && compared)
-            c.options.emplace_back(fmt::format("{}", i), words::groupName(data, verdict.groups[i]));
+            c.options.push_back({fmt::format("{}", i), words::groupName(data, verdict.groups[i]),
+                                 with ? CompareTwo{*with, i} : CompareTwo{i, other}});
     }
     return c;
 }
@@ -74,7 +76,7 @@ std::optional<chart::Trace> averageOf(const Source& source, const results::Group
     std::vector<std::shared_ptr<const curve::ReadCurve>> kept;
     std::vector<const curve::ReadCurve*> curves;
     for (const auto& v : group.values)
-        if (v.value.state == stats::State::exact)
+        if (v.value.exact())
             if (auto curve = source.curve ? source.curve(v.pull) : nullptr) {
                 curves.push_back(curve.get());
                 kept.push_back(std::move(curve));
@@ -82,12 +84,12 @@ std::optional<chart::Trace> averageOf(const Source& source, const results::Group
     if (curves.size() < 2) return {};
     const auto average = curve::averaged(curves);
     if (!average || average->againstTime != againstTime) return {};
-    const auto& load = units.of(curves.front()->reading.load);
-    const auto& travel = units.of(curves.front()->reading.travel);
+    const auto& load = units.of(curves.front()->reading.loadKind);
+    const auto& travel = units.of(curves.front()->reading.travelKind);
     chart::Trace trace;
     for (std::size_t i = 0; i < average->x.size(); ++i)
         trace.points.push_back(
-            {againstTime ? average->x[i] : travel.fromSi(average->x[i]), load.fromSi(average->force[i])});
+            {againstTime ? average->x[i] : travel.fromSi(average->x[i]), load.fromSi(average->load[i])});
     return trace;
 }
 
@@ -143,8 +145,8 @@ void addWhy(Page& page, const Source& source, const View& view, const results::P
     const auto* table = source.table ? source.table() : nullptr;
     const auto why = table ? results::whyOf(*table, verdict, a, b) : std::nullopt;
     if (!why) return;
-    page.add(groupChoice(data, verdict, "first", "Compare", a, {}));
-    page.add(groupChoice(data, verdict, "second", "with", b, a));
+    page.add(groupChoice(data, verdict, "first", "Compare", a, b, {}));
+    page.add(groupChoice(data, verdict, "second", "with", b, a, a));
     results::PairResult pair{why->a, why->b, why->acrossConditions, why->comparison};
     page.add(Paragraph{Paragraph::Style::lead, words::sentence(data, verdict, pair)});
     page.add(Figure{

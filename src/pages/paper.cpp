@@ -7,7 +7,7 @@
 #include <QPdfWriter>
 #include <QTextLayout>
 #include <anvil/chart/painter.h>
-#include <anvil/work/write_file.h>
+#include <anvil/project/write_file.h>
 #include <utility>
 
 namespace anvil::pages {
@@ -120,14 +120,14 @@ public:
     }
     void operator()(const Bullets& b) { bullets(b.items); }
     void operator()(const Choice& c) {
-        for (const auto& [key, title] : c.options)
-            if (key == c.chosen) (*this)(Paragraph{Paragraph::Style::small, c.title + ": " + title + "."});
+        if (const auto* chosen = c.chosenTitle())
+            (*this)(Paragraph{Paragraph::Style::small, c.title + ": " + *chosen + "."});
     }
     void operator()(const Offers& o) {
-        if (o.sentences.empty())
+        if (o.offers.empty())
             (*this)(Paragraph{Paragraph::Style::plain, o.none});
         else
-            bullets(o.sentences);
+            bullets(o.sentences());
     }
     void operator()(const Weights& w) { bullets(w.lines()); }
     void operator()(const words::Table& t) {
@@ -331,7 +331,7 @@ Expected<void> writeSheets(const QString& path, const QString& title, std::size_
             painter.restore();
         }
     }
-    return work::writeFile(path, pdf.data());
+    return project::writeFile(path, pdf.data());
 }
 
 Expected<void> writePdf(const Page& page, const QString& path) {

@@ -117,7 +117,7 @@ private:
         if (std::holds_alternative<Choice>(block)) return;
         const auto* offers = std::get_if<Offers>(&block);
         if (!offers) return m_page.blocks.push_back(std::move(block));
-        if (offers->tells) return add(Bullets{offers->sentences, offers->key, true});
+        if (offers->tells) return add(Bullets{offers->sentences(), offers->key, true});
         if (!m_page.blocks.empty())
             if (const auto* heading = std::get_if<Heading>(&m_page.blocks.back());
                 heading && heading->level == 3)

@@ -15,19 +15,18 @@ void addWinners(Page& page, const Source& source, const View& view) {
     page.add(std::move(winners));
 }
 
-Offers offersOf(std::vector<std::string> titles) {
-    return {"criteria",
-            std::move(titles),
-            {{"addCriterion", "Add to the card"}},
-            "Everything that is known of "
-            "these options is on the card."};
+Offers offersOf(const std::vector<OfferedCriterion>& offered) {
+    Offers out{"criteria", {}, "Everything that is known of these options is on the card."};
+    for (const auto& [criterion, title] : offered)
+        out.offers.push_back({title, {{"addCriterion", "Add to the card", AddCriterion{criterion}}}});
+    return out;
 }
 
 Offers judgeByEye() {
-    Offers o{"byEye", {}, {}, {}, false};
-    o.sentences.emplace_back("What no rig measures can be rated by eye.");
-    o.actions.emplace_back("judge", "Judge by eye…");
-    return o;
+    return {"byEye",
+            {{"What no rig measures can be rated by eye.", {{"judge", "Judge by eye…", Ask::ratings}}}},
+            {},
+            false};
 }
 
 } // namespace
@@ -41,13 +40,13 @@ bool hasScore(const Source& source, const View&) {
 std::optional<Page> score(const Source& source, const View& view) {
     if (!hasScore(source, view)) return {};
     auto card = source.card(view.weights);
-    auto offered = source.offered ? source.offered() : std::vector<std::string>{};
+    const auto offered = source.offered ? source.offered() : std::vector<OfferedCriterion>{};
     Page page{"score", source.study->study.title, {}};
     if (!card) {
         page.add(
             paragraph(Paragraph::Style::lead,
                       "Different tests have different winners. Put what matters on one card, and weigh it."));
-        page.add(offersOf(std::move(offered)));
+        page.add(offersOf(offered));
         page.add(judgeByEye());
         addWinners(page, source, view);
         return page;
@@ -65,7 +64,7 @@ std::optional<Page> score(const Source& source, const View& view) {
     page.add(Bullets{words::cardNotes(*card), "cardNotes", true});
     page.add(words::cardValues(*card, view.units));
     page.add(section("What else could count"));
-    page.add(offersOf(std::move(offered)));
+    page.add(offersOf(offered));
     page.add(judgeByEye());
     page.add(
         paragraph(Paragraph::Style::small,

@@ -1,13 +1,13 @@
 #include <anvil/pages/source.h>
 
 #include <QFileInfo>
+#include <anvil/project/score_commands.h>
+#include <anvil/project/wall_clock.h>
 #include <anvil/words/score_card.h>
-#include <anvil/work/score_commands.h>
-#include <anvil/work/wall_clock.h>
 
 namespace anvil::pages {
 
-Source sourceOf(work::OpenProject& project, domain::Id study) {
+Source sourceOf(project::OpenProject& project, domain::Id study) {
     Source s;
     s.study = project.study(study);
     s.readings = &project.readings(study);
@@ -18,16 +18,16 @@ Source sourceOf(work::OpenProject& project, domain::Id study) {
         return project.sureness(study, m);
     };
     s.card = [&project, study](const std::vector<double>& weights) {
-        return work::cardOf(project, study, weights);
+        return project::cardOf(project, study, weights);
     };
-    s.hasCard = [&project, study] { return work::cardStudyOf(project, study) != nullptr; };
+    s.hasCard = [&project, study] { return project::cardStudyOf(project, study) != nullptr; };
     s.offered = [&project, study] {
-        std::vector<std::string> titles;
-        const auto* kept = work::cardStudyOf(project, study);
+        std::vector<OfferedCriterion> out;
+        const auto* kept = project::cardStudyOf(project, study);
         const auto* own = kept ? kept : project.study(study);
-        for (const auto& c : work::offeredCriteria(project, study))
-            titles.push_back(words::offeredTitle(c, *own, project.study(c.study)));
-        return titles;
+        for (const auto& c : project::offeredCriteria(project, study))
+            out.push_back({c, words::offeredTitle(c, *own, project.study(c.study))});
+        return out;
     };
     s.studies = [&project] {
         std::vector<const domain::StudyData*> all;
@@ -38,11 +38,11 @@ Source sourceOf(work::OpenProject& project, domain::Id study) {
     s.verdictOf = [&project](domain::Id other, domain::Metric m) -> const results::Verdict& {
         return project.verdict(other, m);
     };
-    s.isRead = [&project](domain::Id other) { return work::quicklyRead(project, other); };
+    s.isRead = [&project](domain::Id other) { return project::quicklyRead(project, other); };
     s.table = [&project, study] { return project.table(study); };
     s.curve = [&project](domain::Id pull) { return project.readCurve(pull).value_or(nullptr); };
     s.steady = [&project](domain::Id pull) { return project.steadyAtMarks(pull); };
-    s.timing = [data = s.study](const domain::Pull& pull) { return work::wallTiming(*data, pull); };
+    s.timing = [data = s.study](const domain::Pull& pull) { return project::wallTiming(*data, pull); };
     if (s.study)
         for (const auto& p : s.study->pulls)
             if (p.setup && !s.setups.contains(p.setup))

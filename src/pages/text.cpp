@@ -50,14 +50,13 @@ struct ToText {
     }
     void operator()(const Figure& f) const { out += "[" + f.caption + "]\n\n"; }
     void operator()(const Choice& c) const {
-        for (const auto& [key, title] : c.options)
-            if (key == c.chosen) out += fmt::format("{}: {}.\n\n", c.title, title);
+        if (const auto* chosen = c.chosenTitle()) out += fmt::format("{}: {}.\n\n", c.title, *chosen);
     }
     void operator()(const Offers& o) const {
-        if (o.sentences.empty())
+        if (o.offers.empty())
             out += o.none + "\n\n";
         else
-            list(o.sentences);
+            list(o.sentences());
     }
     void operator()(const Weights& w) const { list(w.lines()); }
 

@@ -29,19 +29,20 @@ std::optional<Page> workingLimit(const Source& source, const View& view) {
                   {},
                   use.designFactor >= 1 ? fmt::format("{:g}", use.designFactor) : "",
                   true};
-    if (!(use.designFactor >= 1)) factor.options.emplace_back("", "not chosen");
+    if (!(use.designFactor >= 1)) factor.options.push_back({"", "not chosen"});
     bool usual = false;
     for (const auto& r : results::factorReasons()) {
-        factor.options.emplace_back(fmt::format("{:g}", r.factor), fmt::format("{:g}: {}", r.factor, r.why));
+        factor.options.push_back({fmt::format("{:g}", r.factor), fmt::format("{:g}: {}", r.factor, r.why),
+                                  ChooseFactor{r.factor, std::string(r.why)}});
         usual = usual || r.factor == use.designFactor;
     }
     if (use.designFactor >= 1 && !usual)
-        factor.options.emplace_back(fmt::format("{:g}", use.designFactor),
-                                    fmt::format("{:g}: {}", use.designFactor, use.why));
+        factor.options.push_back(
+            {fmt::format("{:g}", use.designFactor), fmt::format("{:g}: {}", use.designFactor, use.why)});
     page.add(std::move(factor));
     page.add(Offers{"use",
-                    {"Rounded down to a step, a load to be shared, a factor of your own:"},
-                    {{"changeUse", "Set them…"}},
+                    {{"Rounded down to a step, a load to be shared, a factor of your own:",
+                      {{"changeUse", "Set them…", Ask::use}}}},
                     {}});
     page.add(words::limitTable(data, verdict, limits, unit));
     return page;

@@ -14,6 +14,9 @@
 #include <set>
 
 namespace anvil::plan {
+
+using namespace domain;
+using namespace results;
 namespace {
 
 using quantity::percent;

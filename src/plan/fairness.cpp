@@ -8,6 +8,9 @@
 
 namespace anvil::plan {
 
+using namespace domain;
+using namespace results;
+
 std::string joined(const std::vector<std::string>& names, std::size_t most) {
     std::string out;
     for (std::size_t i = 0; i < std::min(most, names.size()); ++i)

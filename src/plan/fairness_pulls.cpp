@@ -7,6 +7,9 @@
 #include <fmt/format.h>
 
 namespace anvil::plan {
+
+using namespace domain;
+using namespace results;
 namespace {
 
 std::string dayOf(const Pull& pull) { return pull.performedAt.substr(0, 10); }
@@ -37,8 +40,8 @@ void Judge::speeds() {
             const auto* s = m_data.specimen(p.specimen);
             const auto r = m_readings.byPull.find(p.id);
             if (s && s->option == o.id && s->condition == c.id && r != m_readings.byPull.end() &&
-                r->second.displacementRate)
-                rates.push_back(*r->second.displacementRate);
+                r->second.travelRate)
+                rates.push_back(*r->second.travelRate);
         }
         if (rates.empty()) return;
         std::nth_element(rates.begin(), rates.begin() + static_cast<std::ptrdiff_t>(rates.size() / 2),
@@ -94,7 +97,7 @@ void Judge::drift() {
             const auto r = m_readings.byPull.find(p.id);
             const auto v = valueOf(m_data, p, r == m_readings.byPull.end() ? nullptr : &r->second,
                                    m_data.study.goal.metric);
-            if (!v.value || v.value->state != stats::State::exact) continue;
+            if (!v.value || !v.value->exact()) continue;
             order.push_back(static_cast<double>(order.size()));
             values.push_back(v.value->value);
         }

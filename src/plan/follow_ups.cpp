@@ -8,6 +8,9 @@
 
 namespace anvil::plan {
 
+using namespace domain;
+using namespace results;
+
 const char* word(Remedy remedy) {
     static constexpr const char* words[] = {"more_of_each", "more_reach", "stronger_part",
                                             "pull_on",      "test",       "repeat"};
@@ -79,7 +82,7 @@ std::vector<FollowUp> followUps(const StudyData& data, const Verdict& verdict, c
     for (const auto& g : verdict.groups) {
         int topped = 0, other = 0, ended = 0;
         for (const auto& v : g.values) {
-            if (v.value.state != stats::State::above) continue;
+            if (v.value.bound != stats::Bound::above) continue;
             const auto* pull = data.pull(v.pull);
             const bool part = pull && !pull->outcome.part.empty();
             (v.toppedOut ? topped : part ? other : ended) += 1;

@@ -9,6 +9,9 @@
 
 namespace anvil::plan {
 
+using namespace domain;
+using namespace results;
+
 namespace {
 
 struct Sum {
@@ -31,7 +34,7 @@ void addStudy(const StudyData& data, const Verdict& verdict, std::map<std::strin
             for (const auto& f : square.forecasts) {
                 auto& sum = by[f.by];
                 sum.score.by = f.by;
-                if (g.summary.typical && g.summary.bound == stats::State::exact && *g.summary.typical > 0 &&
+                if (g.summary.typical && g.summary.bound == stats::Bound::exact && *g.summary.typical > 0 &&
                     f.value > 0) {
                     const double ratio = *g.summary.typical / f.value;
                     ++sum.score.squares;

@@ -13,7 +13,7 @@ std::string joined(const std::vector<std::string>& names, std::size_t most = 3);
 
 class Judge {
 public:
-    Judge(const StudyData& data, const Readings& readings)
+    Judge(const domain::StudyData& data, const results::Readings& readings)
         : m_data(data), m_plan(data.study.plan), m_readings(readings) {}
 
     std::vector<Finding> findings;
@@ -43,7 +43,7 @@ public:
 
 private:
     /// Whether at least two conditions have entries and no two share one.
-    static bool apart(const std::map<Id, std::set<std::string>>& of) {
+    static bool apart(const std::map<domain::Id, std::set<std::string>>& of) {
         if (of.size() < 2) return false;
         for (auto a = of.begin(); a != of.end(); ++a)
             for (auto b = std::next(a); b != of.end(); ++b)
@@ -63,9 +63,9 @@ private:
                             accepted ? accepted->why : std::string()});
     }
 
-    const StudyData& m_data;
-    const Plan& m_plan;
-    const Readings& m_readings;
+    const domain::StudyData& m_data;
+    const domain::Plan& m_plan;
+    const results::Readings& m_readings;
 };
 
 } // namespace anvil::plan

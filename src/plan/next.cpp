@@ -6,6 +6,9 @@
 #include <cmath>
 
 namespace anvil::plan {
+
+using namespace domain;
+using namespace results;
 std::optional<LadderStep> nextStep(const std::vector<LadderStep>& steps, double firstLoad, double more,
                                    std::optional<double> firstDistance, double further) {
     if (steps.empty()) return LadderStep{firstLoad, firstDistance, true};

@@ -8,6 +8,8 @@
 #include <numbers>
 
 namespace anvil::plan {
+
+using namespace domain;
 namespace {
 
 std::string lower(std::string text) {

@@ -8,6 +8,9 @@
 
 namespace anvil::plan {
 
+using namespace domain;
+using namespace results;
+
 using quantity::percent;
 
 const char* word(Reach reach) {
@@ -24,28 +27,29 @@ int toppedOutIn(const Group& g) {
 }
 } // namespace
 
-HeadRoom headRoom(const StudyData& data, const Verdict& verdict, Id option, Id condition) {
+namespace {
+
+/// Of a square some of whose pulls topped out.
+HeadRoom beyondReach(const StudyData& data, const Group& g, int topped) {
+    HeadRoom h;
+    for (const auto& v : g.values)
+        h.upper = std::max(h.upper, v.value.value);
+    h.expected = h.upper;
+    h.from = fmt::format("its {} pulls so far", g.values.size());
+    if (data.reach.limit) h.limit = *data.reach.limit;
+    h.reach = Reach::topsOut;
+    h.sentence = fmt::format("{} of {} topped out the rig: use a two-part line or a larger cell, engage less "
+                             "of it, or take such results as \"at least\".",
+                             topped, h.from);
+    return h;
+}
+
+/// What a strong piece is expected to need; a sentence where nothing is.
+HeadRoom expectedOf(const StudyData& data, const Group* g, bool loads, Id option, Id condition) {
     HeadRoom h;
     const auto& plan = data.study.plan;
-    const auto* g = verdict.group(option, condition);
     const auto* planned = plan.square(option, condition);
     const auto* o = data.option(option);
-    // What decides may be a sag or a torque: its values are no loads of the rig. A rating is always one.
-    const bool loads = verdict.goal.metric->dimension == quantity::Dimension::force &&
-                       data.study.goal.metric->dimension == quantity::Dimension::force;
-    if (const int topped = loads && g ? toppedOutIn(*g) : 0) {
-        for (const auto& v : g->values)
-            h.upper = std::max(h.upper, v.value.value);
-        h.expected = h.upper;
-        h.from = fmt::format("its {} pulls so far", g->values.size());
-        if (data.reach.limit) h.limit = *data.reach.limit;
-        h.reach = Reach::topsOut;
-        h.sentence =
-            fmt::format("{} of {} topped out the rig: use a two-part line or a larger cell, engage less "
-                        "of it, or take such results as \"at least\".",
-                        topped, h.from);
-        return h;
-    }
     // The spread of a fit to bounds is no sample's: it would promise too much head-room.
     if (loads && g && !g->summary.censored() && g->summary.n >= 2 && g->summary.sd && g->summary.typical) {
         h.expected = *g->summary.typical;
@@ -72,12 +76,23 @@ HeadRoom headRoom(const StudyData& data, const Verdict& verdict, Id option, Id c
             fmt::format("What decides, the {}, is no force, so it does not tell whether the rig will "
                         "reach: give a rating.",
                         data.study.goal.metric->noun);
-        return h;
     } else {
         h.sentence =
             "Nothing is expected of it yet: give a forecast or a rating to see whether the rig will reach.";
-        return h;
     }
+    return h;
+}
+
+} // namespace
+
+HeadRoom headRoom(const StudyData& data, const Verdict& verdict, Id option, Id condition) {
+    const auto* g = verdict.group(option, condition);
+    // What decides may be a sag or a torque: its values are no loads of the rig. A rating is always one.
+    const bool loads = verdict.goal.metric->dimension == quantity::Dimension::force &&
+                       data.study.goal.metric->dimension == quantity::Dimension::force;
+    if (const int topped = loads && g ? toppedOutIn(*g) : 0) return beyondReach(data, *g, topped);
+    auto h = expectedOf(data, g, loads, option, condition);
+    if (!h.sentence.empty()) return h;
     const auto& rig = data.reach;
     if (rig.limit) h.limit = *rig.limit;
     if (rig.cell) h.limit = h.limit > 0 ? std::min(h.limit, *rig.cell * rig.ratio) : *rig.cell * rig.ratio;
@@ -120,8 +135,7 @@ HeadRoom travelRoom(const StudyData& data, const Readings& readings, Id option, 
             p.standing == Standing::voided || p.practice != plan.practice)
             continue;
         const auto& end = r->second.breakPoint ? *r->second.breakPoint : r->second.peak;
-        if (end.displacement)
-            needed.push_back(*end.displacement + std::max(0.0, r->second.slack.value_or(0)));
+        if (end.travel) needed.push_back(*end.travel + std::max(0.0, r->second.slack.value_or(0)));
     }
     const auto* planned = plan.square(option, condition);
     if (needed.size() >= 2) {
@@ -181,11 +195,11 @@ SquareRoom squareRoom(const StudyData& data, const Readings& readings, const Ver
                  {},
                  {},
                  {}};
-    r.reach = worse(r.force.reach, r.travel.reach);
-    r.sentence = r.force.sentence;
+    r.reach = worse(r.load.reach, r.travel.reach);
+    r.sentence = r.load.sentence;
     if (data.reach.travel && r.travel.reach != Reach::unknown) r.sentence += " " + r.travel.sentence;
     if (r.reach == Reach::unknown) return r;
-    r.word = r.reach == r.force.reach    ? word(r.reach)
+    r.word = r.reach == r.load.reach     ? word(r.reach)
              : r.reach == Reach::topsOut ? "short of travel"
              : r.reach == Reach::tight   ? "tight in travel"
                                          : word(r.reach);

@@ -9,6 +9,9 @@
 
 namespace anvil::plan {
 
+using namespace domain;
+using namespace results;
+
 std::vector<Replication> schools(double cv, int planned) {
     static const std::map<int, const char*> words{
         {1, "a look: shows that it works and about how strong; says nothing about spread"},

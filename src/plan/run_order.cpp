@@ -6,6 +6,8 @@
 #include <map>
 
 namespace anvil::plan {
+
+using namespace domain;
 namespace {
 
 /// Fisher and Yates' shuffle.

@@ -7,6 +7,8 @@
 #include <fmt/format.h>
 
 namespace anvil::plan {
+
+using namespace domain;
 namespace {
 
 Instant seconds(double minutes) { return static_cast<Instant>(std::llround(minutes * 60)); }

@@ -5,6 +5,9 @@
 
 namespace anvil::plan {
 
+using namespace domain;
+using namespace results;
+
 const domain::Specimen* Turn::of(const domain::StudyData& data) {
     if (m_study != data.study.id) {
         m_skipped.clear();

@@ -8,6 +8,8 @@
 
 namespace anvil::plan {
 
+using namespace domain;
+
 using quantity::percent;
 
 namespace {

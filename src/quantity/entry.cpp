@@ -17,26 +17,26 @@ constexpr double mostEntry = 1e100, leastEntry = 1e-100;
 
 bool digit(char c) { return c >= '0' && c <= '9'; }
 
-struct Measured {
+struct NumberInUnit {
     double value = 0; ///< in `unit`, or bare
     const Unit* unit = nullptr;
     int decimals = 0;
 };
 
 /// The inches after some feet: a number, alone or with a length's unit.
-Expected<Measured> inchesAfter(std::string_view s, std::string_view whole) {
+Expected<NumberInUnit> inchesAfter(std::string_view s, std::string_view whole) {
     const auto n = numberAt(s);
     if (!n) return tl::unexpected(n.error());
     const auto rest = trimmed(s.substr(n->end));
-    if (rest.empty()) return Measured{n->value, nullptr, n->decimals};
+    if (rest.empty()) return NumberInUnit{n->value, nullptr, n->decimals};
     const auto u = findUnit(rest, Dimension::length);
     if (!u) return fail(fmt::format("\"{}\" cannot be read: {}", whole, u.error().message));
-    return Measured{n->value, *u, n->decimals};
+    return NumberInUnit{n->value, *u, n->decimals};
 }
 
 /// Feet and the inches behind them, in whatever stands after the number of feet: "' 3 1/2\"", "'-3\"",
 /// "ft3in", "ft 3". Nothing where it is no feet.
-std::optional<Measured> feetAndInches(double feet, std::string_view rest, std::string_view whole) {
+std::optional<NumberInUnit> feetAndInches(double feet, std::string_view rest, std::string_view whole) {
     std::size_t at = 0;
     while (at < rest.size() && !digit(rest[at]))
         ++at;
@@ -50,8 +50,8 @@ std::optional<Measured> feetAndInches(double feet, std::string_view rest, std::s
     const auto second = inchesAfter(rest.substr(at), whole);
     if (!second || (!apart && !second->unit)) return {}; // "12 ft2" is no 12 ft and 2 in
     const Unit& inches = second->unit ? *second->unit : unit("in");
-    return Measured{feet * (*first)->factor / inches.factor + (feet < 0 ? -second->value : second->value),
-                    &inches, -1};
+    return NumberInUnit{feet * (*first)->factor / inches.factor + (feet < 0 ? -second->value : second->value),
+                        &inches, -1};
 }
 
 /// Units that somebody may have meant.
@@ -97,7 +97,7 @@ std::string_view examples(Dimension dimension) {
 }
 
 /// One number with an optional unit, or feet and inches.
-Expected<Measured> measured(std::string_view s, std::optional<Dimension> wanted, std::string_view whole) {
+Expected<NumberInUnit> measured(std::string_view s, std::optional<Dimension> wanted, std::string_view whole) {
     s = trimmed(s);
     auto n = numberAt(s);
     if (!n) {
@@ -108,7 +108,7 @@ Expected<Measured> measured(std::string_view s, std::optional<Dimension> wanted,
         return tl::unexpected(n.error());
     }
     const auto rest = trimmed(s.substr(n->end));
-    if (rest.empty()) return Measured{n->value, nullptr, n->decimals};
+    if (rest.empty()) return NumberInUnit{n->value, nullptr, n->decimals};
     if (!wanted || wanted == Dimension::length)
         if (const auto length = feetAndInches(n->value, rest, whole)) return *length;
     auto u = findUnit(rest, wanted);
@@ -116,7 +116,7 @@ Expected<Measured> measured(std::string_view s, std::optional<Dimension> wanted,
     if (n->primes && ((*u)->symbol == "in" || (*u)->symbol == "ft"))
         return fail(
             fmt::format("\"{}\" can be read as feet and inches too: write it without the mark.", whole));
-    return Measured{n->value, *u, n->decimals};
+    return NumberInUnit{n->value, *u, n->decimals};
 }
 
 /// Where the two ends of a range meet, and how many characters stand between them.
@@ -165,89 +165,114 @@ std::string unbracketed(std::string_view s) {
 
 } // namespace
 
+namespace {
+
+/// What was typed, taken apart: what its signs say, and the texts of its one or two numbers.
+struct Parts {
+    std::string_view whole, first, second;
+    Bound bound = Bound::exact;
+    Precision precision = Precision::stated;
+    bool two() const {
+        return !second.empty() || bound == Bound::between || precision == Precision::plusMinus;
+    }
+};
+
+/// `whole`: trimmed and not empty.
+Parts takenApart(std::string_view whole) {
+    Parts p{whole, whole, {}};
+    auto& s = p.first;
+    if (s.front() == '>' || s.front() == '<' || s.front() == '~') {
+        p.bound = s.front() == '>' ? Bound::above : s.front() == '<' ? Bound::below : Bound::exact;
+        if (s.front() == '~') p.precision = Precision::about;
+        s = trimmed(s.substr(1));
+        if (!s.empty() && s.front() == '=') s = trimmed(s.substr(1));
+        return p;
+    }
+    const auto split = [&](std::size_t at, std::size_t length) {
+        p.second = trimmed(s.substr(at + length));
+        s = trimmed(s.substr(0, at));
+    };
+    constexpr std::string_view plusMinus = "±";
+    if (const auto at = s.find(plusMinus); at != std::string_view::npos)
+        split(at, plusMinus.size()), p.precision = Precision::plusMinus;
+    else if (const auto seam = rangeSeam(s); seam.at != std::string_view::npos)
+        split(seam.at, seam.length), p.bound = Bound::between;
+    return p;
+}
+
+/// The second number; nothing typed is none. `bracketed`: "(12 ± 1) %", so that "%" is no share of the first.
+Expected<NumberInUnit> secondOf(const Parts& p, const NumberInUnit& first, std::optional<Dimension> wanted,
+                                bool bracketed) {
+    const auto percent =
+        p.precision == Precision::plusMinus && !bracketed && (!first.unit || first.unit->symbol != "%")
+            ? share(p.second)
+            : std::nullopt;
+    if (percent && !first.unit && wanted == Dimension::ratio)
+        return fail(
+            fmt::format("\"{}\" can be read in two ways: write \"{} % ± {}\" where both are per cent.",
+                        p.whole, p.first, p.second));
+    if (percent && (first.unit ? first.unit->dimension : wanted) == Dimension::temperature)
+        return fail(fmt::format("\"{}\": a share of a temperature means nothing, write degrees.", p.whole));
+    if (percent) return NumberInUnit{std::abs(first.value) * *percent, nullptr, -1};
+    if (!p.two()) return NumberInUnit{};
+    return measured(p.second, first.unit && !wanted ? std::optional(first.unit->dimension) : wanted, p.whole);
+}
+
+/// The unit of the entry. Error: there is none, or it is of another dimension.
+Expected<const Unit*> unitOf(const Parts& p, const Unit* typed, std::optional<Dimension> wanted) {
+    if (!typed && (wanted == Dimension::ratio || wanted == Dimension::money)) return &siUnit(*wanted);
+    if (!typed)
+        return fail(fmt::format("\"{}\" has no unit: add one, such as {}.", p.whole,
+                                examples(wanted.value_or(Dimension::force))));
+    if (wanted && typed->dimension != *wanted)
+        return fail(fmt::format("\"{}\" measures {}, but {} is wanted here.", p.whole, name(typed->dimension),
+                                name(*wanted)));
+    return typed;
+}
+
+} // namespace
+
 Expected<Entry> parseEntry(std::string_view text, std::optional<Dimension> wanted, const Unit* fallback) {
     if (text.size() > mostEntryBytes)
         return fail("This is too long for a measurement: type one number with its unit.");
     const std::string plain = plainCharacters(text);
     const bool bracketed = trimmed(plain).starts_with('('); // the unit belongs to both
     const std::string clean = unbracketed(trimmed(plain));
-    std::string_view s = trimmed(clean);
-    if (s.empty()) return fail("Nothing was entered: type a number with its unit.");
-    Entry entry;
-    if (s.front() == '>' || s.front() == '<' || s.front() == '~') {
-        entry.doubt = s.front() == '>' ? Doubt::above : s.front() == '<' ? Doubt::below : Doubt::about;
-        s = trimmed(s.substr(1));
-        if (!s.empty() && s.front() == '=') s = trimmed(s.substr(1));
-    }
-    std::string_view second;
-    const auto split = [&](std::size_t at, std::size_t length, Doubt doubt) {
-        second = trimmed(s.substr(at + length));
-        s = trimmed(s.substr(0, at));
-        entry.doubt = doubt;
-    };
-    constexpr std::string_view plusMinus = "±";
-    if (entry.doubt == Doubt::exact) {
-        if (const auto at = s.find(plusMinus); at != std::string_view::npos)
-            split(at, plusMinus.size(), Doubt::plusMinus);
-        else if (const auto seam = rangeSeam(s); seam.at != std::string_view::npos)
-            split(seam.at, seam.length, Doubt::between);
-    }
-    auto first = measured(s, wanted, trimmed(clean));
+    if (trimmed(clean).empty()) return fail("Nothing was entered: type a number with its unit.");
+    const auto p = takenApart(trimmed(clean));
+    const auto first = measured(p.first, wanted, p.whole);
     if (!first) return tl::unexpected(first.error());
-    Measured other;
-    const auto percent =
-        entry.doubt == Doubt::plusMinus && !bracketed && (!first->unit || first->unit->symbol != "%")
-            ? share(second)
-            : std::nullopt;
-    if (percent && !first->unit && wanted == Dimension::ratio)
-        return fail(
-            fmt::format("\"{}\" can be read in two ways: write \"{} % ± {}\" where both are per cent.",
-                        trimmed(clean), s, second));
-    if (percent && (first->unit ? first->unit->dimension : wanted) == Dimension::temperature)
-        return fail(
-            fmt::format("\"{}\": a share of a temperature means nothing, write degrees.", trimmed(clean)));
-    if (percent)
-        other = {std::abs(first->value) * *percent, nullptr, -1};
-    else if (!second.empty() || entry.doubt == Doubt::between || entry.doubt == Doubt::plusMinus) {
-        auto got = measured(second, first->unit && !wanted ? std::optional(first->unit->dimension) : wanted,
-                            trimmed(clean));
-        if (!got) return tl::unexpected(got.error());
-        other = *got;
-    }
-    const Unit* u = first->unit ? first->unit : other.unit ? other.unit : fallback;
-    if (!u) {
-        if (wanted && (*wanted == Dimension::ratio || *wanted == Dimension::money))
-            u = &siUnit(*wanted);
-        else
-            return fail(fmt::format("\"{}\" has no unit: add one, such as {}.", trimmed(clean),
-                                    examples(wanted.value_or(Dimension::force))));
-    }
-    if (wanted && u->dimension != *wanted)
-        return fail(fmt::format("\"{}\" measures {}, but {} is wanted here.", trimmed(clean),
-                                name(u->dimension), name(*wanted)));
-    const Unit* otherUnit = other.unit ? other.unit : u;
+    const auto other = secondOf(p, *first, wanted, bracketed);
+    if (!other) return tl::unexpected(other.error());
+    const auto found = unitOf(p, first->unit ? first->unit : other->unit ? other->unit : fallback, wanted);
+    if (!found) return tl::unexpected(found.error());
+    const Unit* const u = *found;
+    const Unit* const otherUnit = other->unit ? other->unit : u;
     if (otherUnit->dimension != u->dimension)
-        return fail(fmt::format("\"{}\" mixes {} and {}.", trimmed(clean), name(u->dimension),
-                                name(otherUnit->dimension)));
-    entry.unit = u;
-    entry.decimals =
-        first->decimals < 0 || other.decimals < 0 ? -1 : std::max(first->decimals, other.decimals);
-    entry.si = u->toSi(first->value);
-    if (entry.doubt == Doubt::between) {
+        return fail(
+            fmt::format("\"{}\" mixes {} and {}.", p.whole, name(u->dimension), name(otherUnit->dimension)));
+    Entry entry{u->toSi(first->value),
+                p.bound,
+                p.precision,
+                0,
+                0,
+                u,
+                first->decimals < 0 || other->decimals < 0 ? -1 : std::max(first->decimals, other->decimals)};
+    if (entry.bound == Bound::between) {
         if (!first->unit) // "4…5 kN": the unit belongs to both
             entry.si = otherUnit->toSi(first->value);
         entry.unit = first->unit ? u : otherUnit;
-        entry.upperSi = otherUnit->toSi(other.value);
+        entry.upperSi = otherUnit->toSi(other->value);
         if (entry.upperSi < entry.si)
-            return fail(fmt::format("\"{}\" runs from the larger to the smaller: write the smaller first.",
-                                    trimmed(clean)));
-    } else if (entry.doubt == Doubt::plusMinus) {
-        if (!first->unit && other.unit) entry.si = other.unit->toSi(first->value);
-        entry.plusMinusSi = std::abs(other.value) * otherUnit->factor;
+            return fail(
+                fmt::format("\"{}\" runs from the larger to the smaller: write the smaller first.", p.whole));
+    } else if (entry.precision == Precision::plusMinus) {
+        if (!first->unit && other->unit) entry.si = other->unit->toSi(first->value);
+        entry.plusMinusSi = std::abs(other->value) * otherUnit->factor;
     }
     for (const double v : {entry.si, entry.upperSi, entry.plusMinusSi})
         if (!(std::abs(v) <= mostEntry) || (v != 0 && std::abs(v) < leastEntry))
-            return fail(fmt::format("\"{}\" is too large or too small to be a measurement.", trimmed(clean)));
+            return fail(fmt::format("\"{}\" is too large or too small to be a measurement.", p.whole));
     return entry;
 }
 
@@ -267,22 +292,26 @@ namespace {
 template <class Number> std::string printed(const Entry& entry, const Unit& unit, Number number) {
     const auto value = [&](double si) { return number(unit.fromSi(si)); };
     std::string text = value(entry.si);
-    switch (entry.doubt) {
-    case Doubt::exact:
+    switch (entry.bound) {
+    case Bound::exact:
         break;
-    case Doubt::above:
+    case Bound::above:
         text = ">" + text;
         break;
-    case Doubt::below:
+    case Bound::below:
         text = "<" + text;
         break;
-    case Doubt::about:
-        text = "~" + text;
-        break;
-    case Doubt::between:
+    case Bound::between:
         text += "…" + value(entry.upperSi);
         break;
-    case Doubt::plusMinus:
+    }
+    switch (entry.precision) {
+    case Precision::stated:
+        break;
+    case Precision::about:
+        text = "~" + text;
+        break;
+    case Precision::plusMinus:
         if (unit.symbol == "%") text += " %"; // "12 ± 1 %" would be a share of the 12
         text += " ± " + number(entry.plusMinusSi / unit.factor);
         break;

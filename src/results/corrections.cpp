@@ -18,8 +18,8 @@ bool same(const std::optional<stats::Value>& a, const std::optional<stats::Value
     const auto close = [&](double x, double y) {
         return std::abs(x - y) <= rounding * std::max(std::abs(x), std::abs(y));
     };
-    return a->state == b->state && close(a->value, b->value) &&
-           (a->state != stats::State::between || close(a->upper, b->upper));
+    return a->bound == b->bound && a->aside == b->aside && close(a->value, b->value) &&
+           (a->bound != stats::Bound::between || close(a->upper, b->upper));
 }
 
 } // namespace
@@ -33,7 +33,7 @@ std::vector<Corrected> correctionsOf(const Results& results, const Metric& metri
     for (const auto& pull : results.data().pulls) {
         std::optional<stats::Value> was;
         for (const auto& v : last->values)
-            if (v.pull == pull.id) was = stats::Value{v.value, v.state, v.upper};
+            if (v.pull == pull.id) was = stats::Value{v.value, v.bound, v.upper, v.aside};
         const bool isNew = !was && pull.performedAt > last->at;
         auto now = valueNow(results, pull, metric);
         if (isNew || same(was, now)) continue;
@@ -52,8 +52,8 @@ Publication publicationOf(const Results& results, const Metric& metric, std::str
     Publication p{std::move(at), std::string(metric->key), {}};
     for (const auto& pull : results.data().pulls)
         if (const auto v = valueNow(results, pull, metric))
-            p.values.push_back(
-                {pull.id, v->value, v->state == stats::State::between ? v->upper : v->value, v->state});
+            p.values.push_back({pull.id, v->value, v->bound == stats::Bound::between ? v->upper : v->value,
+                                v->bound, v->aside});
     return p;
 }
 

@@ -67,7 +67,7 @@ std::vector<Earlier> earlierOf(const std::string& project, const StudyData& data
         e.n = g.summary.n;
         e.mean = g.summary.typical;
         e.sd = g.summary.censored() ? std::nullopt : g.summary.sd;
-        e.atLeast = g.summary.bound == stats::State::above;
+        e.atLeast = g.summary.bound == stats::Bound::above;
         e.batches = batchesOf(data, g);
         out.push_back(std::move(e));
     }

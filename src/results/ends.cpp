@@ -12,20 +12,19 @@ MetricValue valueAtEnd(const StudyData& data, const Pull& pull, const Specimen& 
 MetricValue atEnd(const StudyData& data, const Pull& pull, const Specimen& piece, Id option,
                   const Metric& metric, MetricValue got) {
     const auto other = otherEndOf(data, piece);
-    if (!got.value || !other || got.value->state == stats::State::aside) return got;
+    if (!got.value || !other || got.value->aside) return got;
     const int failed = pull.outcome.end;
     if (failed == (option == other ? 2 : 1)) return got;
     if (!metric->atEnd) return {std::nullopt, "its other end failed, so this was not seen of it", false};
-    switch (got.value->state) {
-    case stats::State::below: // the load at which the weaker end failed is not known well enough
+    switch (got.value->bound) {
+    case stats::Bound::below: // the load at which the weaker end failed is not known well enough
         return {std::nullopt, "its other end failed below what could be read", false};
-    case stats::State::between: // the lower bound is what both ends are known to have held
-    case stats::State::exact:
-        got.value->state = stats::State::above;
+    case stats::Bound::between: // the lower bound is what both ends are known to have held
+    case stats::Bound::exact:
+        got.value->bound = stats::Bound::above;
         got.value->upper = got.value->value;
         break;
-    case stats::State::above:
-    case stats::State::aside:
+    case stats::Bound::above:
         break;
     }
     return got;
@@ -36,19 +35,8 @@ Standing standingAtEnd(const StudyData& data, const Pull& pull, const curve::Rea
     const auto standing = standingOf(data, pull, reading);
     const auto other = otherEndOf(data, piece);
     if (!other || pull.outcome.end == (option == other ? 2 : 1)) return standing;
-    switch (standing) {
-    case Standing::counts:
-    case Standing::between:
-        return Standing::atLeast;
-    case Standing::atMost:
-        return Standing::notRead;
-    case Standing::atLeast:
-    case Standing::aside:
-    case Standing::voided:
-    case Standing::notRead:
-        break;
-    }
-    return standing;
+    if (standing.taken != domain::Taken::counts) return standing;
+    return standing.bound == stats::Bound::below ? Standing::notRead : Standing::atLeast;
 }
 
 int jointsThatHeld(const StudyData& data, const Pull& pull, const Specimen& piece) {

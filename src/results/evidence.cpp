@@ -4,34 +4,20 @@
 #include <anvil/domain/rating.h>
 #include <anvil/methods/phase_metric.h>
 #include <anvil/quantity/print.h>
-#include <cctype>
 #include <fmt/format.h>
 
 namespace anvil::results {
 namespace {
 
 using quantity::Dimension;
-using quantity::Doubt;
-using stats::State;
-
-/// "Gauge length" and "gauge_length" are one.
-std::string plainName(std::string_view name) {
-    std::string out(name);
-    std::transform(out.begin(), out.end(), out.begin(),
-                   [](unsigned char c) { return c == '_' ? ' ' : static_cast<char>(std::tolower(c)); });
-    return out;
-}
+using stats::Bound;
 
 void addMeasures(methods::Evidence& e, const methods::Method& method, const Specimen& piece) {
     for (const auto& m : piece.measured) {
         const auto mean = m.mean();
         if (!mean) continue;
-        const auto name = plainName(m.name);
-        for (const auto& input : method.inputs)
-            if (input.dimension == Dimension::length &&
-                (input.form == methods::Form::one || input.form == methods::Form::repeated) &&
-                (name == plainName(input.key) || name == plainName(input.title)))
-                e.inputs[std::string(input.key)] = {*mean, {}, 0, 0, &quantity::unit("m"), -1};
+        if (const auto* input = methods::inputMeasured(method, m.name))
+            e.inputs[std::string(input->key)] = {*mean, {}, {}, 0, 0, &quantity::unit("m"), -1};
     }
 }
 
@@ -66,7 +52,7 @@ Expected<void> addFields(methods::Evidence& e, const methods::Method& method,
 /// What the words for the state afterwards are on the scale of the study.
 std::optional<double> gradeOf(const std::string& words, const Plan& plan) {
     for (const auto& step : plan.ratingWords)
-        if (!words.empty() && plainName(step.words) == plainName(words)) return step.step;
+        if (!words.empty() && methods::sameName(step.words, words)) return step.step;
     return std::nullopt;
 }
 
@@ -85,7 +71,7 @@ void addSeries(methods::Evidence& e, const methods::Method& method, const Outcom
         for (const auto& g : entered.gauge)
             e.series[std::string(input.key)].push_back({g.at, g.value});
         if (entered.unloadedFrom && method.input("unloaded_at"))
-            e.inputs["unloaded_at"] = {*entered.unloadedFrom, {}, 0, 0, &quantity::unit("s"), -1};
+            e.inputs["unloaded_at"] = {*entered.unloadedFrom, {}, {}, 0, 0, &quantity::unit("s"), -1};
     }
 }
 
@@ -103,49 +89,34 @@ void addTyped(methods::Evidence& e, const methods::Method& method, const Pull& p
         return at.value;
     };
     e.inputs[std::string(input->key)] = {felt(pull.typed->value),
-                                         between ? Doubt::between : Doubt::exact,
+                                         between ? Bound::between : Bound::exact,
+                                         quantity::Precision::stated,
                                          felt(pull.typed->upper),
                                          0,
                                          &quantity::siUnit(input->dimension),
                                          -1};
 }
 
-State stateOf(Standing standing) {
-    switch (standing) {
-    case Standing::atLeast:
-        return State::above;
-    case Standing::atMost:
-        return State::below;
-    case Standing::between: // between what was read and more, where what was entered names no ends of its own
-        return State::between;
-    case Standing::aside:
-        return State::aside;
-    case Standing::counts:
-    case Standing::voided:
-    case Standing::notRead:
-        break;
-    }
-    return State::exact;
-}
-
-bool isBound(Standing standing) {
-    return standing == Standing::atLeast || standing == Standing::atMost || standing == Standing::between;
+/// What was entered as a bound is listed as the number it names, where the pull is set aside.
+void forgetBounds(methods::Evidence& e) {
+    for (auto& [key, entry] : e.inputs)
+        entry.bound = Bound::exact;
 }
 
 /// Whether a pull is a bound only because one of its entries is: the others are as exact as they were typed,
 /// whichever of them decides. `e`: what is known of it.
 bool boundByEntry(const methods::Method& method, const Pull& pull, methods::Evidence e) {
-    if (pull.outcome.standingSaid || pull.outcome.entered.fields.empty() || !isBound(pull.standing))
+    if (pull.outcome.standingSaid || pull.outcome.entered.fields.empty() || !pull.standing.isBound())
         return false;
-    e.state = State::exact;
+    e.bound = Bound::exact;
     const auto all = methods::measure(method, e);
     return all && std::any_of(all->numbers.begin(), all->numbers.end(), [&](const methods::Number& n) {
-               return n.value && n.value->state == stateOf(pull.standing);
+               return n.value && n.value->bound == pull.standing.bound;
            });
 }
 
 std::string missing(const methods::Method& method, const methods::Evidence& e,
-                    const methods::Measured& measured) {
+                    const methods::Numbers& measured) {
     for (const auto& i : method.inputs)
         if (i.needed && i.of == methods::Of::pull && i.form == methods::Form::one && !e.has(i.key))
             return fmt::format("\"{}\" is empty: it is needed ({}).", i.title, i.hint);
@@ -153,42 +124,26 @@ std::string missing(const methods::Method& method, const methods::Evidence& e,
     return fmt::format("Nothing follows from that yet: {}.", why);
 }
 
-const char* boundWords(State state) {
-    switch (state) {
-    case State::above:
-        return "Read as at least that.";
-    case State::below:
-        return "Read as at most that.";
-    case State::between:
-        return "Read as between the two.";
-    case State::exact:
-    case State::aside:
+domain::Because whyOf(Bound bound) {
+    switch (bound) {
+    case Bound::above:
+        return domain::Because::readAbove;
+    case Bound::below:
+        return domain::Because::readBelow;
+    case Bound::between:
+        return domain::Because::readBetween;
+    case Bound::exact:
         break;
     }
-    return "";
-}
-
-Standing standingFrom(State state) {
-    switch (state) {
-    case State::above:
-        return Standing::atLeast;
-    case State::below:
-        return Standing::atMost;
-    case State::between:
-        return Standing::between;
-    case State::exact:
-    case State::aside:
-        break;
-    }
-    return Standing::counts;
+    return domain::Because::nothing;
 }
 
 /// What the phases of a pull were read at; of several readings of one kind in a phase the greatest.
-void addPhases(methods::Measured& all, const Pull& pull, State state) {
+void addPhases(methods::Numbers& all, const Pull& pull, Bound bound) {
     for (const auto& phase : pull.outcome.phases)
         for (const auto& reading : phase.readings) {
             const auto& metric = methods::phaseMetric(phase.name, reading.unit->dimension);
-            const auto value = methods::phaseValue(reading, state);
+            const auto value = methods::phaseValue(reading, bound);
             const auto same = std::find_if(all.numbers.begin(), all.numbers.end(),
                                            [&](const methods::Number& n) { return n.metric == &metric; });
             if (same == all.numbers.end())
@@ -233,22 +188,28 @@ Expected<methods::Evidence> evidenceOf(const StudyData& data, const Pull& pull,
     e.afterwards = pull.outcome.afterwards;
     e.grade = gradeOf(e.afterwards, data.study.plan);
     e.calibratedTo = pull.settings.calibratedTo.value_or(0);
-    e.state = stateOf(standingOf(data, pull, reading));
+    const auto stands = standingOf(data, pull, reading);
+    if (stands.taken == domain::Taken::aside) forgetBounds(e);
+    e.bound = stands.bound;
     if (boundByEntry(method, pull, e)) {
         auto plain = pull; // how it stands by what broke and what ended it alone
         plain.standing = Standing::counts;
-        e.state = stateOf(standingOf(data, plain, reading));
+        e.bound = standingOf(data, plain, reading).bound;
     }
     return e;
 }
 
-Expected<methods::Measured> measured(const StudyData& data, const Pull& pull, const curve::Reading* reading) {
+Expected<methods::Numbers> measured(const StudyData& data, const Pull& pull, const curve::Reading* reading) {
     const auto e = evidenceOf(data, pull, reading);
     if (!e) return tl::unexpected(e.error());
     auto all = methods::measure(methodOf(data, data.specimenAt(pull.specimen)), *e);
     for (std::size_t i = 0; all && e->guessed && i < all->numbers.size(); ++i)
         all->numbers[i].guess = all->numbers[i].value.has_value();
-    if (all) addPhases(*all, pull, e->state);
+    if (!all) return all;
+    addPhases(*all, pull, e->bound);
+    if (standingOf(data, pull, reading).taken == domain::Taken::aside)
+        for (auto& n : all->numbers)
+            if (n.value) n.value = stats::Value{n.value->value, Bound::exact, n.value->upper, true};
     return all;
 }
 
@@ -335,9 +296,10 @@ Expected<Told> told(const StudyData& data, const Pull& pull) {
         if (first == all->numbers.end()) return fail(missing(method, *e, *all));
         number = &*first;
     }
-    const auto state = number->value->state;
-    return Told{*number, standingFrom(state),
-                number->whyBound.empty() ? boundWords(state) : std::string(number->whyBound), all->notes};
+    const auto bound = number->value->bound;
+    domain::Proposal stands{{domain::Taken::counts, bound}, whyOf(bound)};
+    if (!number->whyBound.empty()) stands.why = domain::Because::said, stands.text = number->whyBound;
+    return Told{*number, std::move(stands), all->notes};
 }
 
 std::vector<std::string> notesOf(const StudyData& data, const Pull& pull, const curve::Reading* reading) {

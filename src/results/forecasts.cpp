@@ -32,7 +32,7 @@ std::vector<ForecastResult> forecastsOf(const StudyData& data, const Verdict& ve
             r.broke = mostFrequentPart(data, g);
             if (g.summary.typical && f.value > 0) {
                 r.ratio = *g.summary.typical / f.value;
-                r.atLeast = g.summary.bound == stats::State::above;
+                r.atLeast = g.summary.bound == stats::Bound::above;
                 const bool in = std::abs(*r.ratio - 1) <= f.cv;
                 // A bound above the band is outside of it whatever comes; below its end it may still be in.
                 if (!r.atLeast || *r.ratio > 1 + f.cv) r.inside = in;

@@ -14,17 +14,17 @@ void setSummary(const Goal& goal, Group& g, const stats::Summary& summary) {
     const double at = *summary.typical;
     g.enough = isEnough(goal, at);
     g.meetsNeed = meetsNeed(goal, at);
-    if (summary.bound == stats::State::exact) return;
+    if (summary.bound == stats::Bound::exact) return;
     // It lies anywhere beyond: what holds at the bound is sure where going on changes nothing.
-    const bool better = (summary.bound == stats::State::above) == (goal.sense == Sense::more);
+    const bool better = (summary.bound == stats::Bound::above) == (goal.sense == Sense::more);
     g.enough = g.enough && better;
     if (g.meetsNeed && *g.meetsNeed != better) g.meetsNeed.reset();
 }
 
 bool rankedFairly(const Goal& goal, const Group& group) {
     const auto bound = group.summary.bound;
-    return bound == stats::State::exact || goal.sense == Sense::inside ||
-           (bound == stats::State::above) == (goal.sense == Sense::more);
+    return bound == stats::Bound::exact || goal.sense == Sense::inside ||
+           (bound == stats::Bound::above) == (goal.sense == Sense::more);
 }
 
 void speakAlike(const Goal& goal, std::span<Group> groups) {
@@ -43,17 +43,16 @@ namespace {
 /// Whether a value that is between or beyond its bounds lies inside the window: yes, no, or nobody knows.
 std::optional<bool> lies(const Goal& goal, const stats::Value& v) {
     const auto [low, high] = *goal.window;
-    switch (v.state) {
-    case stats::State::above:
+    switch (v.bound) {
+    case stats::Bound::above:
         return v.value > high ? std::optional(false) : std::nullopt;
-    case stats::State::below:
+    case stats::Bound::below:
         return v.value < low ? std::optional(false) : std::nullopt;
-    case stats::State::between:
+    case stats::Bound::between:
         if (v.value > high || v.upper < low) return false;
         return insideWindow(goal, v.value) && insideWindow(goal, v.upper) ? std::optional(true)
                                                                           : std::nullopt;
-    case stats::State::exact:
-    case stats::State::aside:
+    case stats::Bound::exact:
         break;
     }
     return insideWindow(goal, v.value);
@@ -89,7 +88,7 @@ double rootMeanSquare(const std::vector<GroupValue>& values, double GroupValue::
     double squares = 0;
     std::size_t n = 0;
     for (const auto& v : values)
-        if (v.value.state != stats::State::aside) squares += v.*of * (v.*of), ++n;
+        if (!v.value.aside) squares += v.*of * (v.*of), ++n;
     return n ? std::sqrt(squares / static_cast<double>(n)) : 0;
 }
 
@@ -142,12 +141,11 @@ Group groupOf(const Results& results, const Goal& goal, Id option, Id condition)
             g.leftOut.push_back({pull.id, s->id, damaged ? bad->second : got.whyNot, damaged});
             continue;
         }
-        if (got.value->state == stats::State::aside)
-            g.leftOut.push_back({pull.id, s->id, "set aside: " + pull.reason, false});
+        if (got.value->aside) g.leftOut.push_back({pull.id, s->id, "set aside: " + pull.reason, false});
         g.values.push_back({pull.id, s->id, *got.value, got.guess, toppedOut(pull, reading)});
         readDoubt(g.values.back(), pull, goal);
         values.push_back(*got.value);
-        if (got.tally && got.value->state != stats::State::aside) {
+        if (got.tally && !got.value->aside) {
             auto& all = g.tally ? *g.tally : g.tally.emplace();
             all.successes += got.tally->successes;
             all.tries += got.tally->tries;
@@ -160,7 +158,7 @@ Group groupOf(const Results& results, const Goal& goal, Id option, Id condition)
     if (goal.sense == Sense::inside && goal.window) {
         g.inside = InWindow{};
         for (const auto& v : values) {
-            if (v.state == stats::State::aside) continue;
+            if (v.aside) continue;
             ++g.inside->of;
             const auto in = lies(goal, v);
             g.inside->inside += in == std::optional(true);

@@ -80,16 +80,17 @@ knownOf(const domain::StudyData& data, const domain::Specimen& piece, const quan
     std::map<std::string, std::string, std::less<>> out;
     for (const auto& f : data.study.plan.inputs)
         out[f.key] = f.text;
-    for (const auto& input : methodOf(data, piece).inputs)
-        for (const auto& m : piece.measured)
-            if (const auto mean = m.mean(); mean && (m.name == input.title || m.name == input.key))
-                out[std::string(input.key)] = quantity::withUnit(*mean, *units.length);
+    for (const auto& m : piece.measured) {
+        const auto mean = m.mean();
+        if (const auto* input = mean ? methods::inputMeasured(methodOf(data, piece), m.name) : nullptr)
+            out[std::string(input->key)] = quantity::withUnit(*mean, *units.length);
+    }
     for (const auto& f : piece.inputs)
         out[f.key] = f.text;
     return out;
 }
 
-int legsOf(const domain::StudyData& data, const domain::Specimen& piece) {
+int legCount(const domain::StudyData& data, const domain::Specimen& piece) {
     int most = 0;
     for (const auto* fields : {&data.study.plan.inputs, &piece.inputs})
         for (const auto& f : *fields)

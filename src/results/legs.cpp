@@ -85,7 +85,7 @@ std::optional<SquareLegs> legsNow(const StudyData& data, const Specimen& piece,
     auto e = evidenceOf(data, pull, nullptr);
     if (!e) return legs;
     for (const double load : legs.loads)
-        e->legs["leg"].push_back({load, {}, 0, 0, &quantity::unit("N"), -1});
+        e->legs["leg"].push_back({load, {}, {}, 0, 0, &quantity::unit("N"), -1});
     const auto shared = methods::sharedLoad(*e);
     if (!shared || shared->predicted.empty() || shared->loads.size() != legs.loads.size()) return legs;
     legs.directions = shared->directions;

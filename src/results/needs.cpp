@@ -15,7 +15,7 @@ constexpr double sure = 0.975;
 std::vector<stats::Value> countedOf(const Group& group) {
     std::vector<stats::Value> out;
     for (const auto& v : group.values)
-        if (v.value.state != stats::State::aside) out.push_back(v.value);
+        if (!v.value.aside) out.push_back(v.value);
     return out;
 }
 
@@ -97,8 +97,8 @@ NeedResult against(const Verdict& verdict, std::size_t at) {
         return r;
     }
     const auto beyond = std::all_of(values.begin(), values.end(), [&](const stats::Value& v) {
-        return more ? v.state == stats::State::above && v.value >= need
-                    : v.state == stats::State::below && v.value <= need;
+        return more ? v.bound == stats::Bound::above && v.value >= need
+                    : v.bound == stats::Bound::below && v.value <= need;
     });
     if (beyond && !values.empty()) {
         // A median on the wrong side of the need shows itself in each piece with a chance of a half.

@@ -20,9 +20,9 @@ stats::Side sideOf(const StudyData& data, const Group& g) {
         summary.typical = summary.mean;
     stats::Side side(summary);
     for (const auto& v : g.values) {
-        if (v.value.state == stats::State::aside) continue;
+        if (v.value.aside) continue;
         const auto* s = data.specimen(v.specimen);
-        if (v.value.state != stats::State::exact || !s || s->block.empty()) return {summary};
+        if (!v.value.exact() || !s || s->block.empty()) return {summary};
         side.blocked.emplace_back(s->block, v.value.value);
     }
     return side;
@@ -128,7 +128,7 @@ stats::Comparison withoutMeans(const Goal& goal, const Group& a, const Group& b)
     const auto steps = [](const Group& g) {
         std::vector<double> out;
         for (const auto& v : g.values)
-            if (v.value.state == stats::State::exact) out.push_back(v.value.value);
+            if (v.value.exact()) out.push_back(v.value.value);
         return out;
     };
     return stats::compareGraded(steps(a), steps(b));
@@ -143,7 +143,7 @@ public:
             const auto& g = groups[i];
             std::vector<double> values;
             for (const auto& v : g.values)
-                if (v.value.state == stats::State::exact) values.push_back(v.value.value);
+                if (v.value.exact()) values.push_back(v.value.value);
             if (!g.summary.censored()) m_logs[i] = stats::logGroup(values);
             all.push_back(m_logs[i]);
         }

@@ -16,11 +16,11 @@ struct Shown {
 std::vector<Shown> shownBy(const StudyData& data, const Group& group) {
     std::vector<Shown> out;
     for (const auto& v : group.values) {
-        const auto state = v.value.state;
-        if (state != stats::State::exact && state != stats::State::above) continue;
+        const auto bound = v.value.bound;
+        if (v.value.aside || (bound != stats::Bound::exact && bound != stats::Bound::above)) continue;
         const auto* pull = data.pull(v.pull);
         Shown shown{v.value.value, {}};
-        if (pull && !v.toppedOut && (state == stats::State::exact || !pull->outcome.part.empty()))
+        if (pull && !v.toppedOut && (bound == stats::Bound::exact || !pull->outcome.part.empty()))
             shown.part = pull->outcome.part;
         out.push_back(std::move(shown));
     }
@@ -62,7 +62,7 @@ SquareParts squareOf(const std::vector<Shown>& pulls, std::size_t group) {
         values.reserve(pulls.size());
         for (const auto& shown : pulls)
             values.push_back(
-                {shown.load, shown.part == part ? stats::State::exact : stats::State::above, shown.load});
+                {shown.load, shown.part == part ? stats::Bound::exact : stats::Bound::above, shown.load});
         out.parts.push_back({part, failed, stats::fit(stats::Family::lognormal, values), {}});
     }
     std::stable_sort(out.parts.begin(), out.parts.end(),

@@ -35,7 +35,7 @@ bool comesBefore(const Goal& goal, const Group& a, const Group& b) {
     if (!left) return false;
     if (rankedFairly(goal, a) != rankedFairly(goal, b)) return rankedFairly(goal, a);
     const double x = *left, y = *right;
-    const auto beyond = [](const Group& g) { return g.summary.bound != stats::State::exact; };
+    const auto beyond = [](const Group& g) { return g.summary.bound != stats::Bound::exact; };
     switch (goal.sense) {
     case Sense::more:
     case Sense::less:

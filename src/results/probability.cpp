@@ -14,16 +14,16 @@ constexpr double bandShares[] = {0.02, 0.1, 0.25, 0.5, 0.75, 0.9, 0.98};
 void placePoints(const Group& group, ProbabilityPlot& plot) {
     std::vector<const GroupValue*> sorted;
     for (const auto& v : group.values)
-        if (v.value.state != stats::State::aside) sorted.push_back(&v);
+        if (!v.value.aside) sorted.push_back(&v);
     std::stable_sort(sorted.begin(), sorted.end(), [](const GroupValue* a, const GroupValue* b) {
         return a->value.value != b->value.value ? a->value.value < b->value.value
-                                                : a->value.state < b->value.state; // exact before "at least"
+                                                : a->value.bound < b->value.bound; // exact before "at least"
     });
     double above = 1;
     for (std::size_t i = 0; i < sorted.size(); ++i) {
         const auto& v = *sorted[i];
         const auto reverse = static_cast<double>(sorted.size() - i);
-        if (v.value.state == stats::State::exact) {
+        if (v.value.exact()) {
             above *= reverse / (reverse + 1);
             plot.points.push_back({v.value.value, 1 - above, v.pull});
         } else {
@@ -50,8 +50,8 @@ std::optional<ProbabilityPlot> probabilityPlot(const Group& group) {
     const auto values = valuesOf(group);
     std::size_t exact = 0;
     for (const auto& v : values) {
-        if (v.state == stats::State::below || v.state == stats::State::between) return {};
-        exact += v.state == stats::State::exact;
+        if (v.bound == stats::Bound::below || v.bound == stats::Bound::between) return {};
+        exact += v.exact();
     }
     if (exact < 3) return {};
     ProbabilityPlot plot;

@@ -18,11 +18,9 @@ std::vector<std::vector<double>> logsByBlock(const StudyData& data, const Verdic
         auto& blocks = all.emplace_back();
         std::size_t counted = 0;
         for (const auto& v : verdict.groups[i].values) {
-            if (v.value.state == stats::State::aside) continue;
+            if (v.value.aside) continue;
             const auto* piece = data.specimen(v.specimen);
-            if (v.value.state != stats::State::exact || !(v.value.value > 0) || !piece ||
-                piece->block.empty())
-                return {};
+            if (!v.value.exact() || !(v.value.value > 0) || !piece || piece->block.empty()) return {};
             blocks[piece->block] = std::log(v.value.value);
             ++counted;
         }

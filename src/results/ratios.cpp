@@ -42,8 +42,8 @@ std::optional<RatioRung> byNumber(const StudyData& data, const Group& g, std::si
     r.group = at;
     r.ratio = *g.summary.typical / *by;
     if (const auto& ends = g.summary.typicalInterval) r.interval = {ends->first / *by, ends->second / *by};
-    r.atLeast = g.summary.bound == stats::State::above;
-    r.atMost = g.summary.bound == stats::State::below;
+    r.atLeast = g.summary.bound == stats::Bound::above;
+    r.atMost = g.summary.bound == stats::Bound::below;
     return r;
 }
 

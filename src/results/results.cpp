@@ -29,7 +29,7 @@ MetricValue Results::value(const Attempt& attempt, Id option, const Metric& metr
     const auto* reading = m_readings->find(pull.id);
     if (pull.practice != m_data->study.plan.practice)
         return {std::nullopt, pull.practice ? "pulled for practice" : "not pulled for practice", false};
-    const auto follows = [&]() -> const Expected<methods::Measured>& {
+    const auto follows = [&]() -> const Expected<methods::Numbers>& {
         auto at = m_measured.find(pull.id);
         if (at == m_measured.end()) at = m_measured.emplace(pull.id, measured(*m_data, pull, reading)).first;
         return at->second;

@@ -91,7 +91,7 @@ void takeResults(const StudyData& own, const CardSources& sources, std::vector<s
         const auto& g = verdict->groups[i];
         const auto at = placeOf(options, of->optionAt(g.option).name);
         r.values[at] = valueOf(g, c);
-        r.atLeast[at] = g.summary.bound == stats::State::above;
+        r.atLeast[at] = g.summary.bound == stats::Bound::above;
     }
     if (of != &own) r.where = of->study.title;
     if (of->conditions.size() > 1 && condition)

@@ -11,8 +11,8 @@ namespace {
 std::vector<double> exactValues(const Group& g) {
     std::vector<double> out;
     for (const auto& v : g.values) {
-        if (v.value.state == stats::State::aside) continue;
-        if (v.value.state != stats::State::exact) return {};
+        if (v.value.aside) continue;
+        if (!v.value.exact()) return {};
         out.push_back(v.value.value);
     }
     return out;

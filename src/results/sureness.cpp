@@ -141,7 +141,7 @@ std::vector<Odd> oddOnesOut(const Results& results, const Verdict& verdict) {
             changed.option = group.option;
             changed.condition = group.condition;
             for (std::size_t k = 0; k < group.values.size(); ++k) {
-                if (group.values[k].value.state == stats::State::aside) continue;
+                if (group.values[k].value.aside) continue;
                 setSummary(verdict.goal, changed,
                            stats::summariseFast(without(group, k), familyOf(verdict.goal)));
                 Odd odd{group.values[k].pull, group.values[k].specimen, condition.id,

@@ -17,7 +17,7 @@ std::optional<stats::LogGroup> logsOf(const Group* group) {
     std::vector<double> exact;
     for (const auto& v : group->values) {
         values.push_back(v.value);
-        if (v.value.state == stats::State::exact) exact.push_back(v.value.value);
+        if (v.value.exact()) exact.push_back(v.value.value);
     }
     auto out = stats::logGroup(exact);
     if (!out || !group->summary.censored()) return out;
@@ -47,10 +47,10 @@ TreatmentResult::Of ratioOf(const Verdict& v, Id option, Id control, Id treated,
 /// The values of both squares as rows of ln y = option + treatment; false where one is not positive.
 bool addRows(std::vector<stats::ModelRow>& rows, const Group& group, std::size_t option, bool treated) {
     for (const auto& v : group.values) {
-        if (v.value.state == stats::State::aside) continue;
+        if (v.value.aside) continue;
         if (!(v.value.value > 0)) return false;
         auto y = v.value;
-        y.upper = y.state == stats::State::between ? std::log(y.upper) : std::log(y.value);
+        y.upper = y.bound == stats::Bound::between ? std::log(y.upper) : std::log(y.value);
         y.value = std::log(y.value);
         stats::ModelRow row{std::vector<double>(option + 2, 0), y};
         row.x[0] = treated;
@@ -83,8 +83,7 @@ withBounds(const std::vector<std::pair<const Group*, const Group*>>& squares) {
 }
 
 bool hasExact(const Group& g) {
-    return std::any_of(g.values.begin(), g.values.end(),
-                       [](const GroupValue& v) { return v.value.state == stats::State::exact; });
+    return std::any_of(g.values.begin(), g.values.end(), [](const GroupValue& v) { return v.value.exact(); });
 }
 
 } // namespace

@@ -79,10 +79,10 @@ Points pointsOf(const StudyData& data, const Verdict& verdict, Id option) {
         const auto* g = verdict.group(option, c.id);
         if (!c.value || !g) continue;
         for (const auto& v : g->values) {
-            if (v.value.state == stats::State::aside) continue;
+            if (v.value.aside) continue;
             out.rows.push_back({{1, *c.value}, v.value});
             out.places.insert(*c.value);
-            if (v.value.state == stats::State::exact) {
+            if (v.value.exact()) {
                 out.x.push_back(*c.value);
                 out.y.push_back(v.value.value);
             } else {

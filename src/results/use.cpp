@@ -13,9 +13,8 @@ constexpr double mostNeeded = 1e6; // more of them are a slip of the finger
 WorkingLimit limitOf(const Verdict& verdict, const Group& g, std::size_t at, const Use& use) {
     WorkingLimit w;
     w.group = at;
-    const auto exact = std::count_if(g.values.begin(), g.values.end(), [](const GroupValue& v) {
-        return v.value.state == stats::State::exact;
-    });
+    const auto exact =
+        std::count_if(g.values.begin(), g.values.end(), [](const GroupValue& v) { return v.value.exact(); });
     if (exact < 3) {
         w.why = "Fewer than three exact values promise nothing.";
         return w;

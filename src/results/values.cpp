@@ -19,55 +19,36 @@ bool toppedOut(const Pull& pull, const curve::Reading* reading) {
 
 namespace {
 
-/// What the tester said wins; where nobody said anything it follows from what is known.
-domain::Proposal standsAs(const StudyData& data, const Pull& pull, const curve::Reading* reading) {
-    // It counts nowhere before somebody has said what it is: here, so that no page can forget it.
-    if (pull.recording == Recording::running) return {Standing::notRead, "It is being recorded."};
-    if (pull.recording == Recording::interrupted)
-        return {Standing::notRead, "Its recording was interrupted: it waits for a decision."};
-    if (pull.standing != Standing::counts || pull.outcome.standingSaid) return {pull.standing, pull.reason};
-    if (toppedOut(pull, reading)) return {Standing::atLeast, "The rig topped out.", true};
-    auto follows = domain::standingFollows(data, pull.outcome);
-    if (follows.standing == Standing::counts) follows.reason = pull.reason;
-    return follows;
+domain::Proposal said(Standing standing, const std::string& why) {
+    if (why.empty()) return {standing};
+    return {standing, domain::Because::said, why};
 }
 
 } // namespace
 
-Standing standingOf(const StudyData& data, const Pull& pull, const curve::Reading* reading) {
-    return standsAs(data, pull, reading).standing;
+domain::Proposal standsAs(const StudyData& data, const Pull& pull, const curve::Reading* reading) {
+    // It counts nowhere before somebody has said what it is: here, so that no page can forget it.
+    if (pull.recording == Recording::running) return {Standing::notRead, domain::Because::running};
+    if (pull.recording == Recording::interrupted) return {Standing::notRead, domain::Because::interrupted};
+    if (pull.standing != Standing::counts || pull.outcome.standingSaid)
+        return said(pull.standing, pull.reason);
+    if (toppedOut(pull, reading)) return {Standing::atLeast, domain::Because::toppedOut, {}, {}, {}, true};
+    const auto follows = domain::standingFollows(data, pull.outcome);
+    return follows.standing == Standing::counts ? said(follows.standing, pull.reason) : follows;
 }
 
-std::string reasonOf(const StudyData& data, const Pull& pull, const curve::Reading* reading) {
-    return standsAs(data, pull, reading).reason;
+Standing standingOf(const StudyData& data, const Pull& pull, const curve::Reading* reading) {
+    return standsAs(data, pull, reading).standing;
 }
 
 namespace {
 
 /// A number as it was typed, by how its pull stands.
 MetricValue typedValue(const StudyData& data, const Pull& pull) {
-    using stats::State;
-    State state = State::exact;
-    switch (standingOf(data, pull, nullptr)) {
-    case Standing::atLeast:
-        state = State::above;
-        break;
-    case Standing::atMost:
-        state = State::below;
-        break;
-    case Standing::between:
-        state = State::between;
-        break;
-    case Standing::aside:
-        state = State::aside;
-        break;
-    case Standing::counts:
-        if (pull.outcome.limit == Limit::toppedOut) state = State::above;
-        break;
-    case Standing::voided:
-    case Standing::notRead:
-        break;
-    }
+    auto [taken, bound] = standingOf(data, pull, nullptr);
+    if (taken == domain::Taken::counts && bound == stats::Bound::exact &&
+        pull.outcome.limit == Limit::toppedOut)
+        bound = stats::Bound::above;
     double value = pull.typed->value, upper = pull.typed->upper;
     bool guess = false;
     if (const auto& path = pull.outcome.path;
@@ -77,14 +58,14 @@ MetricValue typedValue(const StudyData& data, const Pull& pull) {
         value = felt.value;
         upper = upper != 0 ? path->felt(upper).value : 0;
     }
-    return {stats::Value{value, state, upper}, {}, guess, {}};
+    return {stats::Value{value, bound, upper, taken == domain::Taken::aside}, {}, guess, {}};
 }
 
 } // namespace
 
 MetricValue valueFrom(const StudyData& data, const Pull& pull, const curve::Reading* reading,
                       const Metric& metric,
-                      const std::function<const Expected<methods::Measured>&()>& follows) {
+                      const std::function<const Expected<methods::Numbers>&()>& follows) {
     const auto none = [](std::string why) { return MetricValue{std::nullopt, std::move(why), false, {}}; };
     if (pull.recording == Recording::running) return none("being recorded");
     if (pull.recording == Recording::interrupted) return none("its recording was interrupted");
@@ -107,8 +88,8 @@ MetricValue valueFrom(const StudyData& data, const Pull& pull, const curve::Read
 }
 
 MetricValue valueOf(const StudyData& data, const Pull& pull, const curve::Reading* reading, Metric metric) {
-    std::optional<Expected<methods::Measured>> all;
-    return valueFrom(data, pull, reading, metric, [&]() -> const Expected<methods::Measured>& {
+    std::optional<Expected<methods::Numbers>> all;
+    return valueFrom(data, pull, reading, metric, [&]() -> const Expected<methods::Numbers>& {
         return all.emplace(measured(data, pull, reading));
     });
 }

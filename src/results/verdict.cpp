@@ -73,9 +73,8 @@ std::size_t Verdict::guessesIn(Id condition) const {
     std::size_t n = 0;
     for (const auto i : inCondition(condition))
         n += static_cast<std::size_t>(
-            std::count_if(groups[i].values.begin(), groups[i].values.end(), [](const GroupValue& value) {
-                return value.guess && value.value.state != stats::State::aside;
-            }));
+            std::count_if(groups[i].values.begin(), groups[i].values.end(),
+                          [](const GroupValue& value) { return value.guess && !value.value.aside; }));
     return n;
 }
 

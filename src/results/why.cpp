@@ -37,8 +37,8 @@ bool apart(const Names& a, const Names& b) {
 std::optional<double> medianRate(const Results& results, const Group& g) {
     std::vector<double> rates;
     for (const auto& v : g.values)
-        if (const auto* r = results.readings().find(v.pull); r && r->displacementRate)
-            rates.push_back(*r->displacementRate);
+        if (const auto* r = results.readings().find(v.pull); r && r->travelRate)
+            rates.push_back(*r->travelRate);
     if (rates.empty()) return {};
     const auto middle = rates.begin() + static_cast<std::ptrdiff_t>(rates.size() / 2);
     std::nth_element(rates.begin(), middle, rates.end());
@@ -49,9 +49,9 @@ stats::Summary withAside(const Group& g, std::size_t& aside) {
     std::vector<stats::Value> values;
     values.reserve(g.values.size());
     for (auto v : g.values) {
-        if (v.value.state == stats::State::aside) {
+        if (v.value.aside) {
             ++aside;
-            v.value.state = stats::State::exact;
+            v.value.aside = false;
         }
         values.push_back(v.value);
     }
@@ -62,7 +62,7 @@ std::vector<BrokeCount> brokeOf(const StudyData& data, const Group& a, const Gro
     std::map<std::string, BrokeCount> counts;
     const auto count = [&](const Group& g, std::size_t BrokeCount::*side) {
         for (const auto& v : g.values)
-            if (const auto* pull = pullOf(data, v); pull && v.value.state != stats::State::aside) {
+            if (const auto* pull = pullOf(data, v); pull && !v.value.aside) {
                 auto& c = counts[pull->outcome.part];
                 c.part = pull->outcome.part;
                 ++(c.*side);

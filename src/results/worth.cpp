@@ -17,7 +17,7 @@ Worth ofGroup(const Verdict& verdict, const Option& option, const Group& group, 
     w.group = at;
     w.cost = *option.unitCost;
     const auto& s = group.summary;
-    w.atLeast = s.bound == stats::State::above;
+    w.atLeast = s.bound == stats::Bound::above;
     if (s.typical && w.cost > 0) {
         w.perCost = *s.typical / w.cost;
         w.perCostInterval = over(s.typicalInterval, w.cost);

@@ -158,7 +158,7 @@ bool endsWithWords(std::string_view full, std::string_view end) {
 }
 
 /// The number in the unit its column prints; nothing where it is another one.
-std::optional<double> asColumn(const Item& item, const Column& column) {
+std::optional<double> asColumn(const Item& item, const LineColumn& column) {
     double value = item.value;
     const auto was = quantity::findUnit(column.printed);
     const bool same = item.unit == column.printed;
@@ -268,7 +268,7 @@ std::pair<Layout, std::size_t> guessLabelled(std::span<const std::string> lines)
             l.labelled = true;
             l.decimal = decimal;
             for (const auto& item : kind) {
-                Column c;
+                LineColumn c;
                 c.name = item.label;
                 c.unit = item.unit;
                 l.columns.push_back(std::move(c));

@@ -73,8 +73,8 @@ std::vector<std::string> split(std::string_view line, char delimiter) {
 
 /// "force_N", "Force (kN)", "t [s]": the name and the unit in it; `typed` receives the unit as it stands
 /// there, known or not.
-Column columnFrom(const std::string& head, std::string* typed = nullptr) {
-    Column c;
+LineColumn columnFrom(const std::string& head, std::string* typed = nullptr) {
+    LineColumn c;
     c.name = head;
     for (const auto& [open, close] : {std::pair{'(', ')'}, std::pair{'[', ']'}}) {
         const auto a = head.find(open), b = head.rfind(close);
@@ -99,21 +99,20 @@ Column columnFrom(const std::string& head, std::string* typed = nullptr) {
                            [&](const char* w) { return low.find(w) != std::string::npos; });
     };
     c.role = holds({"force", "load", "kraft", "weight", "torque", "moment", "accel", "decel"}) || low == "f"
-                 ? Role::force
+                 ? Role::load
              : holds({"time", "zeit", "millis"}) || low == "t" ? Role::time
              : holds({"disp", "travel", "position", "stroke", "weg", "angle"}) || low == "x" || low == "s"
-                 ? Role::displacement
+                 ? Role::travel
                  : Role::none;
     if (const auto unit = quantity::findUnit(c.unit)) {
         const auto d = (*unit)->dimension;
         if (c.role == Role::none)
             c.role = d == quantity::Dimension::force || d == quantity::Dimension::torque ||
                              d == quantity::Dimension::acceleration
-                         ? Role::force
-                     : d == quantity::Dimension::time ? Role::time
-                     : d == quantity::Dimension::length || d == quantity::Dimension::angle
-                         ? Role::displacement
-                         : Role::none;
+                         ? Role::load
+                     : d == quantity::Dimension::time                                      ? Role::time
+                     : d == quantity::Dimension::length || d == quantity::Dimension::angle ? Role::travel
+                                                                                           : Role::none;
     } else {
         c.unit.clear();
     }
@@ -130,8 +129,8 @@ std::optional<Role> roleFromKey(std::string_view text) {
     return std::nullopt;
 }
 
-Expected<std::vector<Column>> columnsOf(std::span<const ColumnText> typed) {
-    std::vector<Column> out;
+Expected<std::vector<LineColumn>> columnsOf(std::span<const ColumnText> typed) {
+    std::vector<LineColumn> out;
     for (const auto& t : typed) {
         if (t.name == "-") {
             out.push_back({});
@@ -146,13 +145,13 @@ Expected<std::vector<Column>> columnsOf(std::span<const ColumnText> typed) {
         out.push_back(std::move(c));
     }
     const auto asked =
-        std::count_if(out.begin(), out.end(), [](const Column& c) { return !c.question.empty(); });
+        std::count_if(out.begin(), out.end(), [](const LineColumn& c) { return !c.question.empty(); });
     if (asked > 0 && asked < static_cast<std::ptrdiff_t>(out.size()))
         return fail("Some of these have a question and some none: a device either answers or sends lines.");
     return out;
 }
 
-std::string columnsText(std::span<const Column> columns) {
+std::string columnsText(std::span<const LineColumn> columns) {
     std::string out;
     for (const auto& c : columns) {
         if (!out.empty()) out += ", ";
@@ -166,7 +165,8 @@ std::string columnsText(std::span<const Column> columns) {
     return out;
 }
 
-std::vector<Column> keepingWhatIsKnown(std::vector<Column> typed, std::span<const Column> before) {
+std::vector<LineColumn> keepingWhatIsKnown(std::vector<LineColumn> typed,
+                                           std::span<const LineColumn> before) {
     for (auto& c : typed)
         for (const auto& known : before)
             if (known.name == c.name && known.unit == c.unit) {
@@ -202,34 +202,30 @@ quantity::Dimension dimensionOf(const Layout& layout, Role role,
 
 quantity::Dimension loadOf(const Layout& layout) {
     using quantity::Dimension;
-    return dimensionOf(layout, Role::force,
+    return dimensionOf(layout, Role::load,
                        {Dimension::force, Dimension::torque, Dimension::acceleration, Dimension::stress,
                         Dimension::voltage});
 }
 
 quantity::Dimension travelOf(const Layout& layout) {
     using quantity::Dimension;
-    return dimensionOf(layout, Role::displacement, {Dimension::length, Dimension::angle});
+    return dimensionOf(layout, Role::travel, {Dimension::length, Dimension::angle});
 }
 
 Layout simulatedLayout(quantity::Dimension load) {
     if (load == quantity::Dimension::torque)
+        return {',',
+                '.',
+                {{"time", Role::time, "s"}, {"torque", Role::load, "N·m"}, {"angle", Role::travel, "°"}},
+                0};
+    if (load == quantity::Dimension::acceleration)
         return {
             ',',
             '.',
-            {{"time", Role::time, "s"}, {"torque", Role::force, "N·m"}, {"angle", Role::displacement, "°"}},
+            {{"time", Role::time, "s"}, {"deceleration", Role::load, "g₀"}, {"travel", Role::travel, "mm"}},
             0};
-    if (load == quantity::Dimension::acceleration)
-        return {',',
-                '.',
-                {{"time", Role::time, "s"},
-                 {"deceleration", Role::force, "g₀"},
-                 {"travel", Role::displacement, "mm"}},
-                0};
-    return {',',
-            '.',
-            {{"time", Role::time, "s"}, {"force", Role::force, "N"}, {"travel", Role::displacement, "mm"}},
-            0};
+    return {
+        ',', '.', {{"time", Role::time, "s"}, {"force", Role::load, "N"}, {"travel", Role::travel, "mm"}}, 0};
 }
 
 std::optional<std::vector<double>> numbersOf(std::string_view line, const Layout& layout) {
@@ -264,17 +260,17 @@ Layout named(Layout l) {
         guessed.unit = guessed.printed = c.unit;
         c = std::move(guessed);
     }
-    if (!l.find(Role::force))
+    if (!l.find(Role::load))
         for (auto& c : l.columns)
             if (c.role == Role::none && (c.unit.empty() || l.columns.size() == 1)) {
-                c.role = Role::force;
+                c.role = Role::load;
                 break;
             }
     bool force = false; // of two loads the first leads, the other is a leg
     for (auto& c : l.columns) {
-        if (c.role == Role::force && force) c.role = Role::other;
-        force = force || c.role == Role::force;
-        if (c.name.empty()) c.name = c.role == Role::force ? "load" : "";
+        if (c.role == Role::load && force) c.role = Role::other;
+        force = force || c.role == Role::load;
+        if (c.name.empty()) c.name = c.role == Role::load ? "load" : "";
     }
     return l;
 }
@@ -313,7 +309,7 @@ Expected<Layout> guessLayout(std::span<const std::string> lines) {
             for (std::size_t i = 0; i < heads.size(); ++i)
                 best.columns[i] = columnFrom(heads[i]);
     }
-    const bool named = best.find(Role::force).has_value();
+    const bool named = best.find(Role::load).has_value();
     if (!named) {
         bool rises = bestColumns > 1 && rows.size() > 2;
         for (std::size_t i = 1; i < rows.size(); ++i)
@@ -321,12 +317,45 @@ Expected<Layout> guessLayout(std::span<const std::string> lines) {
         if (rises && !best.find(Role::time)) best.columns[0].role = Role::time;
         for (auto& c : best.columns)
             if (c.role == Role::none) {
-                c.role = Role::force;
+                c.role = Role::load;
                 break;
             }
     }
     return best;
 }
+
+namespace {
+
+/// What a further column becomes: its name, the SI unit of its values, how they are reached.
+Expected<OtherChannel> otherOf(std::size_t i, const LineColumn& c, const std::vector<OtherChannel>& known) {
+    using quantity::Dimension;
+    OtherChannel o{i, c.name.empty() ? "channel " + std::to_string(i + 1) : c.name, c.unit};
+    if (!c.unit.empty()) { // "kg" of a force is kgf
+        const auto unit =
+            quantity::findUnit(c.unit, c.role == Role::load     ? std::optional(Dimension::force)
+                                       : c.role == Role::travel ? std::optional(Dimension::length)
+                                                                : std::nullopt);
+        if (!unit) return tl::unexpected(unit.error());
+        const auto& si = quantity::siUnit((*unit)->dimension);
+        o.unit = std::string(si.symbol);
+        o.factor = (*unit)->factor;
+        o.offset = (*unit)->offset;
+    } else if (c.role == Role::load) {
+        o.unit = "N";
+    } else if (c.role == Role::travel) {
+        o.unit = "m";
+    }
+    o.limit = c.limit;
+    const auto plain = o.name; // two of one name could not be told apart afterwards
+    const auto taken = [&](const std::string& n) {
+        return std::any_of(known.begin(), known.end(), [&](const auto& x) { return x.name == n; });
+    };
+    for (int n = 2; taken(o.name); ++n)
+        o.name = plain + " " + std::to_string(n);
+    return o;
+}
+
+} // namespace
 
 Expected<SampleMaker> SampleMaker::make(const Layout& layout, bool forceNeeded) {
     SampleMaker m;
@@ -344,10 +373,10 @@ Expected<SampleMaker> SampleMaker::make(const Layout& layout, bool forceNeeded) 
     if (!time) return tl::unexpected(time.error());
     m.m_time = *time;
     if (forceNeeded) {
-        const auto force = scale(Role::force, loadOf(layout));
+        const auto force = scale(Role::load, loadOf(layout));
         if (!force) return tl::unexpected(force.error());
         if (!*force) return fail("No column holds the force: say which one does.");
-        const auto displacement = scale(Role::displacement, travelOf(layout));
+        const auto displacement = scale(Role::travel, travelOf(layout));
         if (!displacement) return tl::unexpected(displacement.error());
         m.m_force = *force;
         m.m_displacement = *displacement;
@@ -367,33 +396,10 @@ Expected<SampleMaker> SampleMaker::make(const Layout& layout, bool forceNeeded) 
             return fail("A device can have " + std::to_string(mostOthers) +
                         " channels beside force and travel; take some of its columns out.");
         else {
-            OtherChannel o{i, c.name.empty() ? "channel " + std::to_string(i + 1) : c.name, c.unit};
-            if (!c.unit.empty()) {
-                using quantity::Dimension; // "kg" of a force is kgf
-                const auto unit = quantity::findUnit(
-                    c.unit, c.role == Role::force          ? std::optional(Dimension::force)
-                            : c.role == Role::displacement ? std::optional(Dimension::length)
-                                                           : std::nullopt);
-                if (!unit) return tl::unexpected(unit.error());
-                const auto& si = quantity::siUnit((*unit)->dimension);
-                o.unit = std::string(si.symbol);
-                o.factor = (*unit)->factor;
-                o.offset = (*unit)->offset;
-            } else if (c.role == Role::force) {
-                o.unit = "N";
-            } else if (c.role == Role::displacement) {
-                o.unit = "m";
-            }
-            o.limit = c.limit;
-            const auto plain = o.name; // two of one name could not be told apart afterwards
-            const auto taken = [&](const std::string& n) {
-                return std::any_of(m.m_others.begin(), m.m_others.end(),
-                                   [&](const auto& x) { return x.name == n; });
-            };
-            for (int n = 2; taken(o.name); ++n)
-                o.name = plain + " " + std::to_string(n);
+            auto o = otherOf(i, c, m.m_others);
+            if (!o) return tl::unexpected(o.error());
             m.m_uses[i] = 3 + static_cast<int>(m.m_others.size());
-            m.m_others.push_back(std::move(o));
+            m.m_others.push_back(std::move(*o));
         }
     }
     if (!m.m_force && m.m_others.empty())
@@ -413,11 +419,11 @@ std::optional<RawSample> SampleMaker::operator()(std::string_view line) const {
             if (!value)
                 ok = false;
             else if (use == 0)
-                s.force = *value * m_force->factor;
+                s.load = *value * m_force->factor;
             else if (use == 1)
                 s.time = *value * m_time->factor;
             else if (use == 2)
-                s.displacement = *value * m_displacement->factor;
+                s.travel = *value * m_displacement->factor;
             else
                 s.others[static_cast<std::size_t>(use - 3)] =
                     *value * m_others[static_cast<std::size_t>(use - 3)].factor +

@@ -84,7 +84,7 @@ void Recorder::arm(const RecorderSettings& settings) {
 void Recorder::learn() {
     std::vector<double> levels, steps;
     for (auto i = lastSecond(m_recent); i < m_recent.size(); ++i) {
-        levels.push_back(m_recent[i].force);
+        levels.push_back(m_recent[i].load);
         if (levels.size() > 1) steps.push_back(std::abs(levels.back() - levels[levels.size() - 2]));
     }
     m_base = medianOf(levels);
@@ -110,7 +110,7 @@ void Recorder::begin() {
     m_sink.append(before);
     m_recorded = before.size();
     for (std::size_t i = 1; i + 1 < before.size(); ++i)
-        seePeak(before[i - 1].force, before[i].force, before[i + 1].force);
+        seePeak(before[i - 1].load, before[i].load, before[i + 1].load);
     m_firmPeak = std::max(0.0, firmLoad());
 }
 
@@ -123,7 +123,7 @@ double Recorder::firmLoad() const {
     std::array<double, 5> few{};
     const auto n = std::min(few.size(), m_recent.size());
     for (std::size_t i = 0; i < n; ++i)
-        few[i] = m_recent[m_recent.size() - n + i].force;
+        few[i] = m_recent[m_recent.size() - n + i].load;
     return medianOf(std::span(few).first(n)) - m_base;
 }
 
@@ -168,13 +168,13 @@ void Recorder::zeroed() {
 }
 
 void Recorder::feed(const Sample& sample) {
-    if (!std::isfinite(sample.force) || !std::isfinite(sample.time)) return;
+    if (!std::isfinite(sample.load) || !std::isfinite(sample.time)) return;
     m_last = sample;
     m_recent.push_back(sample);
     const double keep = std::max(window, m_settings.preTrigger);
     while (m_recent.size() > mostRecent || m_recent.front().time < sample.time - keep)
         m_recent.pop_front();
-    const double load = sample.force - m_base;
+    const double load = sample.load - m_base;
     if (m_state == RecorderState::armed) {
         m_above = load > m_threshold ? m_above + 1 : 0;
         if (m_above >= 3) begin(); // a single spike starts nothing
@@ -184,7 +184,7 @@ void Recorder::feed(const Sample& sample) {
     m_sink.append(std::span(&sample, 1));
     ++m_recorded;
     if (const auto n = m_recent.size(); n >= 3)
-        seePeak(m_recent[n - 3].force, m_recent[n - 2].force, sample.force);
+        seePeak(m_recent[n - 3].load, m_recent[n - 2].load, sample.load);
     m_near = nearLimit() ? std::min(m_near + 1, 3) : 0;
     m_nearTimes += m_near == 2;
     // What ends a pull is judged by what a spike cannot move, else one in mid-rise would pass for the peak.
@@ -207,23 +207,23 @@ void Recorder::feed(const Sample& sample) {
     }
 }
 
-std::optional<double> Recorder::forceRate() const {
-    return slope(m_recent, [](const Sample& s) { return std::optional(s.force); });
+std::optional<double> Recorder::loadRate() const {
+    return slope(m_recent, [](const Sample& s) { return std::optional(s.load); });
 }
 
 std::optional<double> Recorder::speed() const {
-    return slope(m_recent, [](const Sample& s) { return s.displacement; });
+    return slope(m_recent, [](const Sample& s) { return s.travel; });
 }
 
 bool Recorder::nearLimit() const {
-    return m_settings.limit && m_last.force >= m_settings.warnShare * *m_settings.limit;
+    return m_settings.limit && m_last.load >= m_settings.warnShare * *m_settings.limit;
 }
 
 double Recorder::level() const {
     const auto from = lastSecond(m_recent);
     double sum = 0;
     for (std::size_t i = from; i < m_recent.size(); ++i)
-        sum += m_recent[i].force;
+        sum += m_recent[i].load;
     return m_recent.empty() ? 0 : sum / static_cast<double>(m_recent.size() - from);
 }
 
@@ -233,7 +233,7 @@ double Recorder::noise() const {
     double squares = 0;
     std::size_t n = 0;
     for (std::size_t i = from + 1; i < m_recent.size(); ++i, ++n) {
-        const double d = m_recent[i].force - m_recent[i - 1].force;
+        const double d = m_recent[i].load - m_recent[i - 1].load;
         squares += d * d;
     }
     return n ? std::sqrt(squares / (2 * static_cast<double>(n))) : 0;

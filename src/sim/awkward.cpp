@@ -80,8 +80,8 @@ private:
         const double t = static_cast<double>(c.time.size()) / m_rate;
         if (m_trouble == Trouble::jumpUnderLoad && m_zero != 0 && m_share > m_jumpAt) m_zero = 0;
         c.time.push_back(t);
-        c.displacement.push_back(m_share * m_travel);
-        c.force.push_back(force + m_zero);
+        c.travel.push_back(m_share * m_travel);
+        c.load.push_back(force + m_zero);
         m_run.peak = std::max(m_run.peak, force);
     }
     void level(double seconds) {
@@ -178,8 +178,8 @@ private:
         if (is(Trouble::clipped)) m_noise = 0.2 * m_noise;
         const double hum = is(Trouble::hum) ? m_strength * m_random.uniform(0.001, 0.004) : 0;
         const double offset = m_strength * m_random.uniform(-0.03, 0.03);
-        for (std::size_t i = 0; i < c.force.size(); ++i) {
-            auto& f = c.force[i];
+        for (std::size_t i = 0; i < c.load.size(); ++i) {
+            auto& f = c.load[i];
             const double noise = m_noise * m_random.normal();
             if (is(Trouble::setToZeroAgain) || is(Trouble::jumpUnderLoad))
                 f += noise;
@@ -192,14 +192,14 @@ private:
             if (is(Trouble::wholeSeconds)) c.time[i] = std::floor(c.time[i]);
         }
         if (is(Trouble::wholeSeconds))
-            for (auto& f : c.force)
+            for (auto& f : c.load)
                 f = std::round(f);
-        if (is(Trouble::cyclesAgainstTime) || is(Trouble::holdAgainstTime)) c.displacement.clear();
+        if (is(Trouble::cyclesAgainstTime) || is(Trouble::holdAgainstTime)) c.travel.clear();
         if (is(Trouble::startsLoaded)) {
-            const auto from = std::find_if(c.force.begin(), c.force.end(),
+            const auto from = std::find_if(c.load.begin(), c.load.end(),
                                            [&](double f) { return f - offset > 0.3 * m_strength; }) -
-                              c.force.begin();
-            c = curve::part(c, static_cast<std::size_t>(from), c.force.size());
+                              c.load.begin();
+            c = curve::part(c, static_cast<std::size_t>(from), c.load.size());
             m_run.startsLoaded = true;
             m_run.peak += offset;
         }

@@ -210,8 +210,8 @@ Run pull(const Specimen& s, const Logger& g, std::uint64_t seed) {
     Run run;
     auto& c = run.curve;
     c.time.resize(n);
-    c.force.resize(n);
-    c.displacement.resize(n);
+    c.load.resize(n);
+    c.travel.resize(n);
     std::vector<bool> spiked(n, false);
     for (int k = 0; k < g.spikes && n > 40; ++k)
         spiked[10 + static_cast<std::size_t>(random.uniform() * static_cast<double>(n - 20))] = true;
@@ -228,8 +228,8 @@ Run pull(const Specimen& s, const Logger& g, std::uint64_t seed) {
             run.truth.saturated = run.truth.saturated || !spiked[i];
         }
         c.time[i] = t;
-        c.force[i] = f;
-        c.displacement[i] = x;
+        c.load[i] = f;
+        c.travel[i] = x;
         if (spiked[i])
             ++run.truth.spikes;
         else

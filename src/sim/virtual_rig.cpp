@@ -23,14 +23,14 @@ RigReading VirtualRig::complete(RigReading r) {
     for (std::size_t i = 0; i < m_options.legs.size(); ++i) {
         // While the load is held the legs relax, each a little faster than the one before.
         const double loosened = 1 - 0.02 * static_cast<double>(i + 1) * std::log1p(m_heldFor);
-        r.legs.push_back(m_options.legs[i] * (r.force - m_offset) * loosened + g.noise * m_random.normal());
+        r.legs.push_back(m_options.legs[i] * (r.load - m_offset) * loosened + g.noise * m_random.normal());
     }
-    r.force += m_drifted;
+    r.load += m_drifted;
     if (m_spikes > 0 && m_random.uniform() < 0.05) {
         --m_spikes;
-        r.force += (m_random.uniform() < 0.5 ? -1 : 1) * m_random.uniform(0.3, 0.9) * m_options.strength;
+        r.load += (m_random.uniform() < 0.5 ? -1 : 1) * m_random.uniform(0.3, 0.9) * m_options.strength;
     }
-    if (g.limit) r.force = std::clamp(r.force, -*g.limit, *g.limit);
+    if (g.limit) r.load = std::clamp(r.load, -*g.limit, *g.limit);
     return r;
 }
 
@@ -44,10 +44,10 @@ std::vector<RigReading> VirtualRig::advance(double seconds) {
     for (long i = 0; i < samples; ++i) {
         if (pulling() && !m_paused) {
             const auto& c = m_run.curve;
-            m_place = c.displacement[m_at];
-            out.push_back(complete({m_clock, c.force[m_at], m_place}));
-            if (++m_at == c.force.size()) {
-                m_held = std::max(0.0, c.force.back() - m_offset);
+            m_place = c.travel[m_at];
+            out.push_back(complete({m_clock, c.load[m_at], m_place}));
+            if (++m_at == c.load.size()) {
+                m_held = std::max(0.0, c.load.back() - m_offset);
                 m_heldFor = 0;
             }
         } else {
@@ -80,22 +80,22 @@ void VirtualRig::pull() {
 
 void VirtualRig::stop() {
     if (!pulling()) return;
-    m_held = m_at > 0 ? std::max(0.0, m_run.curve.force[m_at - 1] - m_offset) : 0;
+    m_held = m_at > 0 ? std::max(0.0, m_run.curve.load[m_at - 1] - m_offset) : 0;
     m_heldFor = 0;
     m_paused = false;
-    m_at = m_run.curve.force.size();
+    m_at = m_run.curve.load.size();
 }
 
 void VirtualRig::pause(bool on) {
     if (on == m_paused || (on && !pulling())) return;
     m_paused = on;
-    m_held = on && m_at > 0 ? std::max(0.0, m_run.curve.force[m_at - 1] - m_offset) : 0;
+    m_held = on && m_at > 0 ? std::max(0.0, m_run.curve.load[m_at - 1] - m_offset) : 0;
     m_heldFor = 0;
 }
 
 void VirtualRig::release() {
     m_paused = false;
-    m_at = m_run.curve.force.size();
+    m_at = m_run.curve.load.size();
     m_held = m_heldFor = m_place = 0;
 }
 

@@ -61,7 +61,7 @@ Surface surface(std::span<const ModelRow> rows, const VectorXd& theta) {
     Surface s{0, VectorXd::Zero(p + 1), MatrixXd::Zero(p + 1, p + 1)};
     VectorXd d(p + 1), u(p + 1);
     for (const auto& row : rows) {
-        if (row.y.state == State::aside) continue;
+        if (row.y.aside) continue;
         double fitted = 0;
         for (Eigen::Index k = 0; k < p; ++k) {
             d[k] = u[k] = -row.x[static_cast<std::size_t>(k)];
@@ -70,29 +70,29 @@ Surface surface(std::span<const ModelRow> rows, const VectorXd& theta) {
         d[p] = row.y.value;
         u[p] = row.y.upper;
         const double z = gamma * row.y.value - fitted;
-        switch (row.y.state) {
-        case State::exact:
+        switch (row.y.bound) {
+        case Bound::exact:
             s.value += std::log(gamma) + logDensity(z);
             s.slope -= z * d;
             s.slope[p] += 1 / gamma;
             s.curvature -= d * d.transpose();
             s.curvature(p, p) -= 1 / (gamma * gamma);
             break;
-        case State::above: {
+        case Bound::above: {
             const auto t = above(z);
             s.value += t.value;
             s.slope += t.first * d;
             s.curvature += t.second * d * d.transpose();
             break;
         }
-        case State::below: {
+        case Bound::below: {
             const auto t = above(-z);
             s.value += t.value;
             s.slope -= t.first * d;
             s.curvature += t.second * d * d.transpose();
             break;
         }
-        case State::between: {
+        case Bound::between: {
             const auto t = between(z, gamma * row.y.upper - fitted);
             s.value += t.value;
             s.slope += t.first * d + t.firstUpper * u;
@@ -100,8 +100,6 @@ Surface surface(std::span<const ModelRow> rows, const VectorXd& theta) {
                            t.mixed * (d * u.transpose() + u * d.transpose());
             break;
         }
-        case State::aside:
-            break;
         }
     }
     return s;
@@ -111,14 +109,14 @@ Surface surface(std::span<const ModelRow> rows, const VectorXd& theta) {
 std::optional<VectorXd> start(std::span<const ModelRow> rows, Eigen::Index p) {
     std::vector<const ModelRow*> used;
     for (const auto& r : rows)
-        if (r.y.state != State::aside) used.push_back(&r);
+        if (!r.y.aside) used.push_back(&r);
     MatrixXd x(static_cast<Eigen::Index>(used.size()), p);
     VectorXd y(x.rows());
     for (Eigen::Index i = 0; i < x.rows(); ++i) {
         const auto& r = *used[static_cast<std::size_t>(i)];
         for (Eigen::Index k = 0; k < p; ++k)
             x(i, k) = r.x[static_cast<std::size_t>(k)];
-        y[i] = r.y.state == State::between ? 0.5 * (r.y.value + r.y.upper) : r.y.value;
+        y[i] = r.y.bound == Bound::between ? 0.5 * (r.y.value + r.y.upper) : r.y.value;
     }
     const Eigen::ColPivHouseholderQR<MatrixXd> qr(x);
     if (x.rows() < p || qr.rank() < p) return std::nullopt;
@@ -151,7 +149,7 @@ std::optional<ModelFit> fitModel(std::span<const ModelRow> rows) {
     const auto columns = rows.front().x.size();
     const auto p = static_cast<Eigen::Index>(columns);
     const auto exact = static_cast<std::size_t>(
-        std::count_if(rows.begin(), rows.end(), [](const ModelRow& r) { return r.y.state == State::exact; }));
+        std::count_if(rows.begin(), rows.end(), [](const ModelRow& r) { return r.y.exact(); }));
     if (exact < columns + 1) return std::nullopt;
     const auto begun = start(rows, p);
     if (!begun) return std::nullopt;

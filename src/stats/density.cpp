@@ -42,7 +42,7 @@ std::optional<Density> Density::of(Family family, std::span<const Value> values,
     const auto all = observed(family, values);
     if (!best || !all) return std::nullopt;
     const auto r = static_cast<std::size_t>(std::count_if(
-        all->begin(), all->end(), [](const Observation& o) { return o.state == State::exact; }));
+        all->begin(), all->end(), [](const Observation& o) { return o.bound == Bound::exact; }));
     if (r < leastExact) return std::nullopt;
     Density out;
     out.m_fit = *best;

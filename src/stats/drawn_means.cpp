@@ -13,16 +13,16 @@ constexpr std::size_t enoughForOwn = 5;
 
 std::size_t exactIn(std::span<const Value> values) {
     return static_cast<std::size_t>(
-        std::count_if(values.begin(), values.end(), [](const Value& v) { return v.state == State::exact; }));
+        std::count_if(values.begin(), values.end(), [](const Value& v) { return v.exact(); }));
 }
 
 /// The values of a contender, as they are drawn: of bounds only, these count as if they were exact.
 std::vector<Value> drawnAs(std::span<const Value> values) {
     std::vector<Value> out;
-    const bool bounds = onlyBounds(values) != State::exact;
+    const bool bounds = onlyBounds(values) != Bound::exact;
     for (auto v : values) {
-        if (v.state == State::aside) continue;
-        if (bounds) v.state = State::exact;
+        if (v.aside) continue;
+        if (bounds) v.bound = Bound::exact;
         out.push_back(v);
     }
     return out;
@@ -37,7 +37,7 @@ std::optional<std::vector<double>> drawOne(Family family, const std::vector<Valu
     if (!all || all->empty()) return std::nullopt;
     std::vector<Value> scaled; // on the scale that is drawn on
     for (const auto& o : *all)
-        scaled.push_back({o.y, o.state, o.upper});
+        scaled.push_back({o.y, o.bound, o.upper});
     const auto s = summarise(scaled);
     if (!s.censored()) {
         if (!s.sd) return std::nullopt;
@@ -67,7 +67,7 @@ std::optional<OnLogs> onLogs(const Contender& c) {
     out.all = *all;
     double sum = 0;
     for (const auto& o : out.all) {
-        out.complete = out.complete && o.state == State::exact;
+        out.complete = out.complete && o.bound == Bound::exact;
         sum += o.y;
     }
     const auto n = static_cast<double>(out.all.size());
@@ -158,24 +158,24 @@ std::uint64_t streamOf(std::uint64_t seed, std::string_view option, std::string_
 }
 
 bool canBeDrawn(std::span<const Value> values) {
-    return onlyBounds(values) != State::exact ||
+    return onlyBounds(values) != Bound::exact ||
            std::any_of(values.begin(), values.end(),
-                       [](const Value& v) { return v.state == State::exact || v.state == State::between; });
+                       [](const Value& v) { return v.exact() || v.bound == Bound::between; });
 }
 
-State onlyBounds(std::span<const Value> values) {
-    auto kind = State::aside; // none seen yet
+Bound onlyBounds(std::span<const Value> values) {
+    std::optional<Bound> kind; // none seen yet
     for (const auto& v : values) {
-        if (v.state == State::aside) continue;
-        if (v.state != State::above && v.state != State::below) return State::exact;
-        if (kind != State::aside && kind != v.state) return State::exact;
-        kind = v.state;
+        if (v.aside) continue;
+        if (v.bound != Bound::above && v.bound != Bound::below) return Bound::exact;
+        if (kind && *kind != v.bound) return Bound::exact;
+        kind = v.bound;
     }
-    return kind == State::aside ? State::exact : kind;
+    return kind.value_or(Bound::exact);
 }
 
 bool drawnFairly(std::span<const Value> values, bool moreIsBetter) {
-    return onlyBounds(values) != (moreIsBetter ? State::below : State::above);
+    return onlyBounds(values) != (moreIsBetter ? Bound::below : Bound::above);
 }
 
 void centre(std::vector<double>& draws, double at) {

@@ -15,8 +15,8 @@ struct Open {
 };
 
 Open openOf(const DrawnSide& a, const DrawnSide& b) {
-    return {a.only == State::above || b.only == State::below,
-            a.only == State::below || b.only == State::above};
+    return {a.only == Bound::above || b.only == Bound::below,
+            a.only == Bound::below || b.only == Bound::above};
 }
 
 std::vector<double> differences(const DrawnSide& a, const DrawnSide& b) {

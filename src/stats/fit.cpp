@@ -37,23 +37,21 @@ Slope slopeAt(Family family, const std::vector<Observation>& all, double a, doub
     Slope s;
     for (const auto& o : all) {
         const double z = a * o.y - b;
-        switch (o.state) {
-        case State::exact:
+        switch (o.bound) {
+        case Bound::exact:
             s.add(logDensity(family, z), o.y);
             s.value += std::log(a);
             s.a += 1 / a;
             s.aa -= 1 / (a * a);
             break;
-        case State::above:
+        case Bound::above:
             s.add(logAbove(family, z), o.y);
             break;
-        case State::below:
+        case Bound::below:
             s.add(logBelow(family, z), o.y);
             break;
-        case State::between:
+        case Bound::between:
             s.add(logBetween(family, z, a * o.upper - b), o.y, o.upper);
-            break;
-        case State::aside:
             break;
         }
     }
@@ -102,7 +100,7 @@ std::optional<Fit> fit(Family family, std::span<const Value> values) {
     double low = all->front().y, high = low;
     for (const auto& o : *all) {
         low = std::min(low, o.y);
-        high = std::max(high, o.state == State::between ? o.upper : o.y);
+        high = std::max(high, o.bound == Bound::between ? o.upper : o.y);
     }
     const double middle = 0.5 * low + 0.5 * high, range = 0.5 * high - 0.5 * low;
     if (!(range > 0) || range <= 1e-12 * std::max(std::abs(low), std::abs(high))) return std::nullopt;
@@ -120,7 +118,7 @@ std::optional<Fit> fit(Family family, std::span<const Value> values) {
     f.logLikelihood = logLikelihood(family, *all, f.location, f.scale);
     if (family != Family::normal) // dy = dx / x
         for (const auto& o : *all)
-            if (o.state == State::exact) f.logLikelihood -= o.y;
+            if (o.bound == Bound::exact) f.logLikelihood -= o.y;
     if (!std::isfinite(f.location) || !(f.scale > 0) || !std::isfinite(f.logLikelihood)) return std::nullopt;
     return f;
 }

@@ -38,7 +38,7 @@ Summary summariseFast(std::span<const Value> values, Family family) {
     if (*s.mean > 0) s.cv = *s.sd / *s.mean;
     s.typical = fitted->quantile(0.5);
     s.typicalBasis = TypicalBasis::fittedMedian;
-    s.bound = State::exact;
+    s.bound = Bound::exact;
     return s;
 }
 
@@ -61,7 +61,7 @@ void takeFittedMedian(Summary& s, std::span<const Value> values, Family family) 
     if (family != Family::weibull || s.n < 2) {
         std::vector<Value> scaled;
         for (const auto& o : *all)
-            scaled.push_back(Value{o.y, State::exact, o.y});
+            scaled.push_back(Value{o.y, Bound::exact, o.y});
         const auto onScale = summarise(scaled);
         s.typical = back(*onScale.mean);
         s.typicalInterval.reset();

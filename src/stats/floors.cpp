@@ -23,10 +23,10 @@ public:
         }
         std::vector<Value> on;
         for (const auto& v : values)
-            if (v.state == State::exact) {
+            if (v.exact()) {
                 if (family == Family::lognormal && !(v.value > 0)) return;
                 const double y = family == Family::lognormal ? std::log(v.value) : v.value;
-                on.push_back({y, State::exact, y});
+                on.push_back({y, Bound::exact, y});
             }
         const auto complete = summarise(on);
         if (complete.sd && *complete.sd > 0) m_complete = complete;
@@ -53,8 +53,7 @@ Floors floorsOf(std::span<const Value> values) {
     Floors f;
     f.lowest = s.lowest;
     f.meanMinus3Sd = s.meanMinus3Sd;
-    const auto exact =
-        std::count_if(values.begin(), values.end(), [](const Value& v) { return v.state == State::exact; });
+    const auto exact = std::count_if(values.begin(), values.end(), [](const Value& v) { return v.exact(); });
     if (exact < 3) return f;
     const Source normal(Family::normal, values, s);
     f.normal90_95 = normal.floor(0.90, 0.95);
@@ -66,8 +65,7 @@ Floors floorsOf(std::span<const Value> values) {
 }
 
 std::optional<double> floorOf(Family family, std::span<const Value> values, double share, double confidence) {
-    const auto exact =
-        std::count_if(values.begin(), values.end(), [](const Value& v) { return v.state == State::exact; });
+    const auto exact = std::count_if(values.begin(), values.end(), [](const Value& v) { return v.exact(); });
     if (exact < 3) return std::nullopt;
     return Source(family, values, summarise(values)).floor(share, confidence);
 }

@@ -7,19 +7,19 @@ namespace anvil::stats {
 std::vector<SurvivalStep> kaplanMeier(std::span<const Value> values) {
     std::vector<Value> all;
     for (const auto& v : values) {
-        if (v.state == State::aside) continue;
-        if (v.state == State::below || v.state == State::between) return {};
+        if (v.aside) continue;
+        if (v.bound == Bound::below || v.bound == Bound::between) return {};
         all.push_back(v);
     }
     std::sort(all.begin(), all.end(), [](const Value& a, const Value& b) {
-        return a.value != b.value ? a.value < b.value : a.state == State::exact && b.state != State::exact;
+        return a.value != b.value ? a.value < b.value : a.bound == Bound::exact && b.bound != Bound::exact;
     });
     std::vector<SurvivalStep> out;
     double share = 1;
     for (std::size_t k = 0; k < all.size();) {
         std::size_t broke = 0, next = k;
         for (; next < all.size() && all[next].value == all[k].value; ++next)
-            broke += all[next].state == State::exact;
+            broke += all[next].bound == Bound::exact;
         if (broke > 0) {
             const auto left = static_cast<double>(all.size() - k);
             share *= (left - static_cast<double>(broke)) / left;

@@ -32,21 +32,21 @@ std::optional<std::vector<Observation>> observed(Family family, std::span<const 
     std::vector<Observation> out;
     const bool logs = family != Family::normal;
     for (const auto& v : values) {
-        if (v.state == State::aside) continue;
-        const bool two = v.state == State::between;
+        if (v.aside) continue;
+        const bool two = v.bound == Bound::between;
         // "At most" and the lower end of "between" may reach down to nothing: an end that is not there.
-        if (logs && (v.state == State::below || two) && !(v.value > 0)) {
+        if (logs && (v.bound == Bound::below || two) && !(v.value > 0)) {
             if (!two || !(v.upper > 0)) return std::nullopt;
-            out.push_back({std::log(v.upper), 0, State::below});
+            out.push_back({std::log(v.upper), 0, Bound::below});
             continue;
         }
         if (logs && !(v.value > 0)) return std::nullopt;
         if (two && !(v.upper > v.value)) {
-            out.push_back({logs ? std::log(v.value) : v.value, 0, State::exact});
+            out.push_back({logs ? std::log(v.value) : v.value, 0, Bound::exact});
             continue;
         }
         out.push_back(
-            {logs ? std::log(v.value) : v.value, two ? (logs ? std::log(v.upper) : v.upper) : 0, v.state});
+            {logs ? std::log(v.value) : v.value, two ? (logs ? std::log(v.upper) : v.upper) : 0, v.bound});
     }
     return out;
 }
@@ -55,9 +55,9 @@ bool canBeFitted(const std::vector<Observation>& all) {
     double low = -infinite, high = infinite;
     bool bounded = false;
     for (const auto& o : all) {
-        const bool below = o.state == State::below, above = o.state == State::above;
+        const bool below = o.bound == Bound::below, above = o.bound == Bound::above;
         low = std::max(low, below ? -infinite : o.y);
-        high = std::min(high, above ? infinite : o.state == State::between ? o.upper : o.y);
+        high = std::min(high, above ? infinite : o.bound == Bound::between ? o.upper : o.y);
         bounded = bounded || (!below && !above);
     }
     return bounded && high < low;
@@ -113,20 +113,18 @@ double logLikelihood(Family family, const std::vector<Observation>& all, double 
     double sum = 0;
     for (const auto& o : all) {
         const double z = (o.y - location) / scale;
-        switch (o.state) {
-        case State::exact:
+        switch (o.bound) {
+        case Bound::exact:
             sum += logDensity(family, z).value - std::log(scale);
             break;
-        case State::above:
+        case Bound::above:
             sum += logAbove(family, z).value;
             break;
-        case State::below:
+        case Bound::below:
             sum += logBelow(family, z).value;
             break;
-        case State::between:
+        case Bound::between:
             sum += logBetween(family, z, (o.upper - location) / scale).value;
-            break;
-        case State::aside:
             break;
         }
     }

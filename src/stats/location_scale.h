@@ -9,7 +9,7 @@ namespace anvil::stats {
 /// A value on the scale of y; the second end is that of `between`.
 struct Observation {
     double y = 0, upper = 0;
-    State state = State::exact;
+    Bound bound = Bound::exact;
 };
 
 /// The values on the scale of a family, without those set aside. Empty: one of them cannot be.

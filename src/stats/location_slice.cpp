@@ -20,7 +20,7 @@ public:
         : m_family(family), m_scale(scale) {
         double sum = 0;
         for (const auto& o : all) {
-            if (o.state != State::exact) {
+            if (o.bound != Bound::exact) {
                 m_bounds.push_back(o);
                 continue;
             }
@@ -31,7 +31,7 @@ public:
         if (m_exact == 0) return;
         m_mean = sum / m_exact;
         for (const auto& o : all)
-            if (o.state == State::exact) {
+            if (o.bound == Bound::exact) {
                 m_squares += (o.y - m_mean) * (o.y - m_mean);
                 if (family == Family::weibull) m_exponents += std::exp((o.y - m_greatest) / scale);
             }
@@ -101,7 +101,7 @@ Slice closedSlice(const std::vector<Observation>& all, double scale) {
     double greatest = -1e308, exactSum = 0, sum = 0;
     for (const auto& o : all) {
         greatest = std::max(greatest, o.y);
-        if (o.state != State::exact) continue;
+        if (o.bound != Bound::exact) continue;
         ++out.exact;
         exactSum += o.y;
     }
@@ -153,7 +153,7 @@ double Slice::drawn(double u) const {
 
 bool isClosed(Family family, const std::vector<Observation>& all) {
     return family == Family::weibull && std::all_of(all.begin(), all.end(), [](const Observation& o) {
-               return o.state == State::exact || o.state == State::above;
+               return o.bound == Bound::exact || o.bound == Bound::above;
            });
 }
 

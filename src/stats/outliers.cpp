@@ -50,8 +50,8 @@ std::optional<Outlier> mostExtreme(std::span<const Value> values, const std::vec
 std::optional<std::vector<Outlier>> outliers(std::span<const Value> values) {
     std::vector<std::size_t> left;
     for (std::size_t i = 0; i < values.size(); ++i) {
-        if (values[i].state == State::aside) continue;
-        if (values[i].state != State::exact) return std::nullopt;
+        if (values[i].aside) continue;
+        if (!values[i].exact()) return std::nullopt;
         left.push_back(i);
     }
     if (left.size() < 3) return std::nullopt;

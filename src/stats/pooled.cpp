@@ -12,7 +12,7 @@ std::optional<LogGroup> logGroup(std::span<const double> values) {
     logs.reserve(values.size());
     for (const double x : values) {
         if (!(x > 0)) return std::nullopt;
-        logs.push_back({std::log(x), State::exact, std::log(x)});
+        logs.push_back({std::log(x), Bound::exact, std::log(x)});
     }
     const auto s = summarise(logs);
     if (s.n == 0) return std::nullopt;

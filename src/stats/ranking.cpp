@@ -75,7 +75,7 @@ std::optional<DrawnRanking> drawRanking(std::span<const Contender> contenders, b
     // Where a value is a bound somebody's typical value is the median of a law: on logarithms throughout.
     const bool bounds = std::any_of(contenders.begin(), contenders.end(), [](const Contender& c) {
         return std::any_of(c.values.begin(), c.values.end(),
-                           [](const Value& v) { return v.state != State::exact && v.state != State::aside; });
+                           [](const Value& v) { return v.bound != Bound::exact && !v.aside; });
     });
     auto means = !own     ? drawLogMeans(contenders, shared, draws)
                  : bounds ? drawOwnLogMeans(contenders, draws)
@@ -86,7 +86,7 @@ std::optional<DrawnRanking> drawRanking(std::span<const Contender> contenders, b
         if (!logs || centres[i] > 0) centre((*means)[i], logs ? std::log(centres[i]) : centres[i]);
     out.places = placesOf(*means, moreIsBetter);
     for (std::size_t i = 0; i < contenders.size(); ++i)
-        out.places[i].atLeast = onlyBounds(contenders[i].values) != State::exact;
+        out.places[i].atLeast = onlyBounds(contenders[i].values) != Bound::exact;
     return out;
 }
 

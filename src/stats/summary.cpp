@@ -61,12 +61,11 @@ private:
 /// exact ones "at most", of both kinds nothing.
 void atBounds(Summary& s, std::span<const Value> values) {
     if (s.above > 0 && s.below > 0) return;
-    s.bound = s.below > 0 ? State::below : State::above;
+    s.bound = s.below > 0 ? Bound::below : Bound::above;
     s.typicalBasis = TypicalBasis::bound;
     std::vector<double> at;
     for (const auto& v : values)
-        if (v.state != State::aside)
-            at.push_back(v.state == State::between && s.below > 0 ? v.upper : v.value);
+        if (!v.aside) at.push_back(v.bound == Bound::between && s.below > 0 ? v.upper : v.value);
     s.typical = Scaled(at).mean(at);
 }
 
@@ -87,23 +86,24 @@ Summary summarise(std::span<const Value> values) {
     std::vector<double> v;
     double greatest = 0;
     for (const auto& x : values) {
-        switch (x.state) {
-        case State::aside:
+        if (x.aside) {
             ++s.aside;
             continue;
-        case State::above:
+        }
+        switch (x.bound) {
+        case Bound::above:
             ++s.above;
             break;
-        case State::below:
+        case Bound::below:
             ++s.below;
             break;
-        case State::between:
+        case Bound::between:
             ++s.between;
             break;
-        case State::exact:
+        case Bound::exact:
             break;
         }
-        const double high = x.state == State::between ? x.upper : x.value;
+        const double high = x.bound == Bound::between ? x.upper : x.value;
         greatest = v.empty() ? high : std::max(greatest, high);
         v.push_back(x.value);
     }

@@ -60,10 +60,10 @@ QSqlDatabase Project::Private::openReader(const QString& name) const {
     auto db = QSqlDatabase::addDatabase("QSQLITE", name);
     db.setDatabaseName(databaseName);
     auto options = connectOptions;
-    if (reading == Reading::beside || reading == Reading::immutable) options += ";QSQLITE_OPEN_READONLY";
-    if (reading == Reading::immutable) options += ";QSQLITE_OPEN_URI";
+    if (access == FileAccess::beside || access == FileAccess::immutable) options += ";QSQLITE_OPEN_READONLY";
+    if (access == FileAccess::immutable) options += ";QSQLITE_OPEN_URI";
     db.setConnectOptions(options);
-    if (db.open() && reading == Reading::tidy) exec(db, "PRAGMA query_only = ON");
+    if (db.open() && access == FileAccess::tidy) exec(db, "PRAGMA query_only = ON");
     return db;
 }
 
@@ -85,13 +85,13 @@ void Project::Private::closeReaders() {
 }
 
 /// Whether the file can be read this way; `why` not.
-bool Project::Private::readAs(Reading way, QString& why) {
+bool Project::Private::readAs(FileAccess way, QString& why) {
     closeReaders();
-    reading = way;
+    access = way;
     databaseName = path;
-    if (way == Reading::immutable)
+    if (way == FileAccess::immutable)
         databaseName = "file:" + QString::fromUtf8(QUrl::toPercentEncoding(path, "/")) + "?immutable=1";
-    if (way == Reading::copy) {
+    if (way == FileAccess::copy) {
         copy = std::make_unique<QTemporaryDir>();
         databaseName = copy->filePath("project.anvil");
         const auto take = [](const QString& from, const QString& to) {
@@ -112,16 +112,16 @@ bool Project::Private::readAs(Reading way, QString& why) {
 Expected<void> Project::Private::findReading() {
     const QFileInfo file(path), folder(file.absolutePath());
     const bool log = QFileInfo(path + "-wal").size() > 0, writable = folder.isWritable();
-    std::vector<Reading> ways;
+    std::vector<FileAccess> ways;
     if (!readOnly) // until the writer is there, for the file may prove damaged
-        ways = {log ? Reading::beside : Reading::tidy};
+        ways = {log ? FileAccess::beside : FileAccess::tidy};
     else if (ProjectLock::held(path))
-        ways = {Reading::beside};
+        ways = {FileAccess::beside};
     else if (log)
-        ways = writable ? std::vector{Reading::beside, Reading::copy} : std::vector{Reading::copy};
+        ways = writable ? std::vector{FileAccess::beside, FileAccess::copy} : std::vector{FileAccess::copy};
     else
-        ways = writable && file.isWritable() ? std::vector{Reading::tidy, Reading::immutable}
-                                             : std::vector{Reading::immutable};
+        ways = writable && file.isWritable() ? std::vector{FileAccess::tidy, FileAccess::immutable}
+                                             : std::vector{FileAccess::immutable};
     QString why;
     for (const auto way : ways)
         if (readAs(way, why)) return {};
@@ -129,7 +129,7 @@ Expected<void> Project::Private::findReading() {
     if (!readOnly) { // the files that go with a log could not be made: perhaps it can be looked at
         onlyForLooking(full.isEmpty() ? QStringLiteral("Nothing can be written here (%1).").arg(why) : full);
         QString alone;
-        if (readAs(log ? Reading::copy : Reading::immutable, alone)) return {};
+        if (readAs(log ? FileAccess::copy : FileAccess::immutable, alone)) return {};
     }
     return failText(QStringLiteral("%1 cannot be read (%2).%3")
                         .arg(file.fileName(), why, full.isEmpty() ? full : " " + full));
@@ -137,9 +137,10 @@ Expected<void> Project::Private::findReading() {
 
 QString Project::Private::copyTo(const QString& target) const {
     auto db = reader();
-    if (reading == Reading::tidy) exec(db, "PRAGMA query_only = OFF"); // it would count the copy as a change
+    if (access == FileAccess::tidy)
+        exec(db, "PRAGMA query_only = OFF"); // it would count the copy as a change
     auto why = Query(db, "VACUUM INTO ?", {target}).error();
-    if (reading == Reading::tidy) exec(db, "PRAGMA query_only = ON");
+    if (access == FileAccess::tidy) exec(db, "PRAGMA query_only = ON");
     if (!why.isEmpty())
         QFile::remove(target); // half a copy
     else                       // who may not read the project may not read its copy either
@@ -271,7 +272,7 @@ Expected<void> Project::Private::startWriter(bool fresh) {
     });
     identity = identityOf(path);
     closeReaders(); // from now on they are beside it
-    reading = Reading::beside;
+    access = FileAccess::beside;
     if (!error.isEmpty())
         return failText(
             QStringLiteral("%1 cannot be written: %2.").arg(QFileInfo(path).fileName(), error.simplified()));

@@ -14,8 +14,8 @@ const auto interrupted = QStringLiteral("A recording was interrupted");
 struct Held {
     std::size_t samples = 0;
     int nextSequence = 0;
-    bool hasDisplacement = false;
-    double displacement = 0; ///< the last one
+    bool hasTravel = false;
+    double travel = 0; ///< the last one
 };
 
 /// Error: the project cannot be read. Empty: it does not hold the curve.
@@ -36,11 +36,11 @@ Expected<std::optional<Held>> held(const QSqlDatabase& db, Id curve) {
              "k.channel = "
              "c.number WHERE c.curve = ? AND c.kind = 'displacement' ORDER BY k.sequence DESC LIMIT 1",
              {id}, [&](const Query& last) {
-                 h.hasDisplacement = true;
+                 h.hasTravel = true;
                  std::vector<double> values;
                  if (last.id(1) > 0 && unpacked(static_cast<Packing>(last.integer(2)), last.bytes(0),
                                                 static_cast<std::size_t>(last.id(1)), values))
-                     h.displacement = values.back();
+                     h.travel = values.back();
              });
     if (!read) return tl::unexpected(read.error());
     return std::optional(h);
@@ -104,8 +104,8 @@ void bringIn(const TapeContent& tape, const Known& k, Writer& w) {
                 std::min(stretch.samples.size(), now.samples - std::min(now.samples, stretch.first));
             const auto rest = std::span(stretch.samples).subspan(skip);
             if (rest.empty()) continue;
-            if (!curve) now.hasDisplacement = rest.front().displacement.has_value();
-            const auto part = recordedCurve(rest, channels, i, now.hasDisplacement, now.displacement);
+            if (!curve) now.hasTravel = rest.front().travel.has_value();
+            const auto part = recordedCurve(rest, channels, i, now.hasTravel, now.travel);
             if (!curve) curve = w.beginCurve(part, main);
             if (i == 0) main = curve;
             w.appendSamples(curve, now.nextSequence++, part);

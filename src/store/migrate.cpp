@@ -97,7 +97,7 @@ Expected<void> Project::Private::bringUpToDate(int version) {
     }
     if (readOnly) {
         databaseName = target;
-        reading = Reading::copy;
+        access = FileAccess::copy;
         copy = std::move(folder);
     }
     return {};

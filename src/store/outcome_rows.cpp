@@ -52,7 +52,7 @@ std::optional<quantity::Entry> readingFrom(const JsonFields& o) {
 std::vector<quantity::Entry> readingsFrom(const JsonFields& phase) {
     std::vector<quantity::Entry> out;
     for (const auto& [key, unit] : {std::pair{"force_n", "N"}, {"travel_m", "m"}})
-        if (const auto v = phase.number(key)) out.push_back({*v, {}, 0, 0, &quantity::unit(unit), -1});
+        if (const auto v = phase.number(key)) out.push_back({*v, {}, {}, 0, 0, &quantity::unit(unit), -1});
     phase.list("readings", [&](const QJsonValue& v) {
         if (auto entry = readingFrom(JsonFields(v, phase.trouble()))) out.push_back(*entry);
     });

@@ -64,21 +64,50 @@ domain::FieldText fieldFrom(const QJsonValue& v, JsonTrouble& trouble) {
 
 } // namespace
 
+namespace {
+
+/// What is wanted, without the metric and the margin, which have columns of their own.
+void putGoal(QJsonObject& o, const domain::Goal& goal) {
+    if (goal.control) o["control"] = goal.control;
+    put(o, "part", goal.part);
+    if (goal.family) o["family"] = stats::key(*goal.family);
+    if (goal.sense != domain::Sense::more) o["direction"] = senseWord(goal.sense);
+    if (goal.window) o["window"] = QJsonArray{goal.window->first, goal.window->second};
+    put(o, "need", goal.need);
+    put(o, "ceiling", goal.ceiling);
+}
+
+/// In which order things are done, and what was said of them.
+void putOrder(QJsonObject& o, const domain::Plan& p) {
+    o["seed"] = QString::number(p.seed); // 64 bits do not fit a JSON number
+    putList(o, "run_order", p.runOrder, [](const std::string& s) { return text(s); });
+    if (p.reordered) o["reordered"] = true;
+    putList(o, "accepted", p.accepted, [](const domain::Acceptance& a) {
+        return QJsonObject{{"rule", text(a.rule)}, {"why", text(a.why)}};
+    });
+    putList(o, "cautions", p.cautions, [](const std::string& s) { return text(s); });
+    putList(o, "recipe", p.recipe, step);
+    put(o, "recipe_started", p.recipeStarted);
+    putList(o, "steps_done", p.stepsDone, [](const auto& d) {
+        return QJsonArray{text(d.first), text(d.second)};
+    });
+}
+
+} // namespace
+
 QString planToJson(const domain::Study& study) {
     const auto& p = study.plan;
-    const auto& goal = study.goal;
     QJsonObject o;
+    putGoal(o, study.goal);
+    putOrder(o, p);
     if (study.card != domain::ScoreCard{}) o["card"] = toJson(study.card);
     if (study.telling != domain::Telling{}) o["telling"] = toJson(study.telling);
     putNumber(o, "replicates", p.replicates, 0);
     putList(o, "squares", p.squares, square);
-    if (goal.control) o["control"] = goal.control;
     put(o, "method", p.method);
     putList(o, "rating_words", p.ratingWords, [](const domain::RatingWord& w) {
         return QJsonObject{{"step", w.step}, {"words", text(w.words)}};
     });
-    put(o, "part", goal.part);
-    if (goal.family) o["family"] = stats::key(*goal.family);
     put(o, "connector", p.connector);
     put(o, "speed_m_per_s", p.speed);
     if (p.reused) o["reused"] = true;
@@ -97,10 +126,6 @@ QString planToJson(const domain::Study& study) {
     put(o, "label_scheme", p.labelScheme);
     putNumber(o, "work_from", p.workFrom, 0);
     putNumber(o, "work_to", p.workTo, 1440);
-    if (goal.sense != domain::Sense::more) o["direction"] = senseWord(goal.sense);
-    if (goal.window) o["window"] = QJsonArray{goal.window->first, goal.window->second};
-    put(o, "need", goal.need);
-    put(o, "ceiling", goal.ceiling);
     put(o, "axis", p.axis);
     put(o, "axis_unit", p.axisUnit);
     put(o, "rig", p.rig);
@@ -117,18 +142,6 @@ QString planToJson(const domain::Study& study) {
         return reeving;
     });
     putList(o, "chain", p.chain, part);
-    o["seed"] = QString::number(p.seed); // 64 bits do not fit a JSON number
-    putList(o, "run_order", p.runOrder, [](const std::string& s) { return text(s); });
-    if (p.reordered) o["reordered"] = true;
-    putList(o, "accepted", p.accepted, [](const domain::Acceptance& a) {
-        return QJsonObject{{"rule", text(a.rule)}, {"why", text(a.why)}};
-    });
-    putList(o, "cautions", p.cautions, [](const std::string& s) { return text(s); });
-    putList(o, "recipe", p.recipe, step);
-    put(o, "recipe_started", p.recipeStarted);
-    putList(o, "steps_done", p.stepsDone, [](const auto& d) {
-        return QJsonArray{text(d.first), text(d.second)};
-    });
     return compact(o);
 }
 
@@ -187,26 +200,44 @@ domain::Goal goalFrom(const JsonFields& o) {
     return goal;
 }
 
+template <class Take> void objects(const JsonFields& o, const char* key, const Take& take) {
+    o.list(key, [&](const QJsonValue& v) { take(JsonFields(v, o.trouble())); });
+}
+
+void orderFrom(const JsonFields& o, domain::Plan& p) {
+    const auto texts = [&](const char* key, std::vector<std::string>& to) {
+        o.list(key, [&](const QJsonValue& v) { to.push_back(jsonText(v, o.trouble())); });
+    };
+    p.seed = seedFrom(o);
+    texts("run_order", p.runOrder);
+    p.reordered = o.flag("reordered");
+    objects(o, "accepted", [&](const JsonFields& a) {
+        p.accepted.push_back({a.text("rule"), a.text("why")});
+    });
+    texts("cautions", p.cautions);
+    objects(o, "recipe", [&](const JsonFields& s) { p.recipe.push_back(stepFrom(s)); });
+    p.recipeStarted = o.text("recipe_started");
+    o.list("steps_done", [&](const QJsonValue& v) {
+        const auto pair = jsonList(v, 2, o.trouble());
+        p.stepsDone.emplace_back(jsonText(pair[0], o.trouble()), jsonText(pair[1], o.trouble()));
+    });
+}
+
 } // namespace
 
 Expected<StoredPlan> planFromJson(const QString& json) {
     JsonTrouble trouble;
     const JsonFields o(json, trouble);
-    const auto texts = [&](const char* key, std::vector<std::string>& to) {
-        o.list(key, [&](const QJsonValue& v) { to.push_back(jsonText(v, trouble)); });
-    };
-    const auto objects = [&](const char* key, const auto& take) {
-        o.list(key, [&](const QJsonValue& v) { take(JsonFields(v, trouble)); });
-    };
     StoredPlan stored;
     stored.goal = goalFrom(o);
     stored.card = cardFrom(o.object("card"));
     stored.telling = tellingFrom(o.object("telling"));
     auto& p = stored.plan;
     p.replicates = o.integer("replicates", 0);
-    objects("squares", [&](const JsonFields& s) { p.squares.push_back(squareFrom(s)); });
+    orderFrom(o, p);
+    objects(o, "squares", [&](const JsonFields& s) { p.squares.push_back(squareFrom(s)); });
     p.method = o.text("method");
-    objects("rating_words", [&](const JsonFields& w) {
+    objects(o, "rating_words", [&](const JsonFields& w) {
         p.ratingWords.push_back({w.number("step", 0), w.text("words")});
     });
     p.connector = o.text("connector");
@@ -230,29 +261,18 @@ Expected<StoredPlan> planFromJson(const QString& json) {
     o.list("inputs", [&](const QJsonValue& v) { p.inputs.push_back(fieldFrom(v, trouble)); });
     p.readAt = o.text("read_at");
     o.list("spoken", [&](const QJsonValue& v) { p.spoken.push_back(fieldFrom(v, trouble)); });
-    objects("arrangements", [&](const JsonFields& a) {
+    objects(o, "arrangements", [&](const JsonFields& a) {
         p.arrangements.push_back({a.id("option"), a.id("base"), a.number("factor", 1)});
     });
-    objects("reevings", [&](const JsonFields& r) {
+    objects(o, "reevings", [&](const JsonFields& r) {
         domain::OptionReeving reeving{r.id("option"), {r.text("redirect"), {}}};
         r.list("devices",
                [&](const QJsonValue& v) { reeving.reeving.devices.push_back(jsonText(v, trouble)); });
         p.reevings.push_back(std::move(reeving));
     });
-    objects("chain", [&](const JsonFields& c) {
+    objects(o, "chain", [&](const JsonFields& c) {
         p.chain.push_back({c.text("name"), c.number("strength_n", 0), c.number("cv", 0.1), c.flag("specimen"),
                            c.text("source")});
-    });
-    p.seed = seedFrom(o);
-    texts("run_order", p.runOrder);
-    p.reordered = o.flag("reordered");
-    objects("accepted", [&](const JsonFields& a) { p.accepted.push_back({a.text("rule"), a.text("why")}); });
-    texts("cautions", p.cautions);
-    objects("recipe", [&](const JsonFields& s) { p.recipe.push_back(stepFrom(s)); });
-    p.recipeStarted = o.text("recipe_started");
-    o.list("steps_done", [&](const QJsonValue& v) {
-        const auto pair = jsonList(v, 2, trouble);
-        p.stepsDone.emplace_back(jsonText(pair[0], trouble), jsonText(pair[1], trouble));
     });
     if (auto ok = trouble.done("The plan of a study"); !ok) return tl::unexpected(ok.error());
     return stored;

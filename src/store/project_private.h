@@ -102,7 +102,7 @@ private:
 };
 
 /// How the file is read.
-enum class Reading {
+enum class FileAccess {
     beside,    ///< as a reader beside a writer; makes the files that go with the log, and leaves them
     tidy,      ///< the same, with the right to clear them away behind it; changes nothing else
     immutable, ///< the file as it lies, nothing beside it is looked at
@@ -112,7 +112,7 @@ enum class Reading {
 struct Project::Private {
     QString path, readOnlyReason, connectOptions = "QSQLITE_BUSY_TIMEOUT=5000";
     QString databaseName;
-    Reading reading = Reading::beside;
+    FileAccess access = FileAccess::beside;
     bool readOnly = false;
     ProjectLock lock;
     std::unique_ptr<QTemporaryDir> copy; ///< of a project that could not be read where it lies
@@ -157,7 +157,7 @@ struct Project::Private {
     QString useLog(QSqlDatabase& db);
 
 private:
-    bool readAs(Reading way, QString& why);
+    bool readAs(FileAccess way, QString& why);
     void reserveIndex() const;
     QString oldCopyPath(int version) const;
 };

@@ -112,7 +112,7 @@ Expected<std::vector<domain::StudyData>> Project::load() const {
 Expected<curve::Curve> Project::curve(Id id) const {
     auto out = ownSamples(id);
     if (!out) return out;
-    if (out->force.empty()) return failText(QStringLiteral("There are no samples for curve %1.").arg(id));
+    if (out->load.empty()) return failText(QStringLiteral("There are no samples for curve %1.").arg(id));
     const auto all = curvesBeside(id);
     if (!all) return tl::unexpected(all.error());
     for (const auto beside : *all) {

@@ -90,8 +90,8 @@ template <class IO, class T> void texts(IO& io, T& all) {
 template <class IO, class T> void landmark(IO& io, T& m) {
     io(m.index);
     io(m.time);
-    io(m.force);
-    number(io, m.displacement);
+    io(m.load);
+    number(io, m.travel);
     io(m.byHand);
 }
 template <class IO, class T> void byHand(IO& io, T& optional) {
@@ -158,8 +158,8 @@ template <class IO, class T> void readingFields(IO& io, T& r) {
     io(r.flipped);
     io(r.offScale);
     io(r.guessed);
-    io(r.load);
-    io(r.travel);
+    io(r.loadKind);
+    io(r.travelKind);
     number(io, r.breakaway);
     number(io, r.running);
     io(r.againstTime);
@@ -182,15 +182,15 @@ template <class IO, class T> void readingFields(IO& io, T& r) {
     for (auto* v : {&r.toe, &r.slack, &r.energyToFirstSlip, &r.energyToPeak, &r.energyToBreak})
         number(io, *v);
     maybe(io, r.residual, [&](auto& x) {
-        io(x.force);
+        io(x.load);
         io(x.share);
     });
     maybe(io, r.fall, [&](auto& x) {
         io(x.ratio);
         io(x.word);
     });
-    number(io, r.forceRate);
-    number(io, r.displacementRate);
+    number(io, r.loadRate);
+    number(io, r.travelRate);
     maybe(io, r.yield, [&](auto& x) { landmark(io, x); });
     maybe(io, r.hold, [&](auto& x) { heldFields(io, x); });
     for (auto* a : {&r.loadAtTravel, &r.travelAtLoad})

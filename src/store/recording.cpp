@@ -97,7 +97,7 @@ void PullRecording::loop() {
         if (nothing && !last) continue;
         if (!m_streams[0].curve) {
             if (parts[0].empty() && !last) continue; // what comes beside waits for the main device
-            if (!parts[0].empty()) m_hasDisplacement = parts[0].front().displacement.has_value();
+            if (!parts[0].empty()) m_hasTravel = parts[0].front().travel.has_value();
         }
         if (!commit(parts)) {
             m_finished = last; // it could not be, so far
@@ -172,7 +172,7 @@ bool PullRecording::commit(const Parts& parts) {
         for (std::size_t i = 0; i < parts.size(); ++i) {
             if (parts[i].empty()) continue;
             auto& stream = streams[i];
-            const auto part = recordedCurve(parts[i], m_channels, i, m_hasDisplacement, stream.displacement);
+            const auto part = recordedCurve(parts[i], m_channels, i, m_hasTravel, stream.travel);
             if (!stream.curve) {
                 stream.curve = w.beginCurve(part, i == 0 ? 0 : streams[0].curve);
                 m_tape.begins(i, stream.curve);

@@ -15,10 +15,9 @@ std::vector<ChannelView> channelsOf(const curve::Curve& curve) {
     std::vector<ChannelView> out;
     const auto unit = [](quantity::Dimension d) { return std::string(quantity::siUnit(d).symbol); };
     if (!curve.time.empty()) out.push_back({"time", "s", {}, &curve.time});
-    if (!curve.force.empty() || curve.others.empty())
-        out.push_back({"force", unit(curve.load), {}, &curve.force});
-    if (!curve.displacement.empty())
-        out.push_back({"displacement", unit(curve.travel), {}, &curve.displacement});
+    if (!curve.load.empty() || curve.others.empty())
+        out.push_back({"force", unit(curve.loadKind), {}, &curve.load});
+    if (!curve.travel.empty()) out.push_back({"displacement", unit(curve.travelKind), {}, &curve.travel});
     for (const auto& o : curve.others)
         out.push_back({"other", o.unit, o.name, &o.values});
     return out;
@@ -33,12 +32,12 @@ void putChunk(curve::Curve& curve, const QString& kind, const QString& name, con
         return known ? (*known)->dimension : usual;
     };
     if (kind == QLatin1String("force")) {
-        curve.load = dimension(quantity::Dimension::force);
-        return append(curve.force);
+        curve.loadKind = dimension(quantity::Dimension::force);
+        return append(curve.load);
     }
     if (kind == QLatin1String("displacement")) {
-        curve.travel = dimension(quantity::Dimension::length);
-        return append(curve.displacement);
+        curve.travelKind = dimension(quantity::Dimension::length);
+        return append(curve.travel);
     }
     // Chunks come channel by channel, and names are unique within a curve.
     const auto wanted = name.toStdString();
@@ -48,8 +47,8 @@ void putChunk(curve::Curve& curve, const QString& kind, const QString& name, con
 }
 
 std::size_t samplesIn(const curve::Curve& curve) {
-    return !curve.force.empty() || curve.others.empty() ? curve.force.size()
-                                                        : curve.others.front().values.size();
+    return !curve.load.empty() || curve.others.empty() ? curve.load.size()
+                                                       : curve.others.front().values.size();
 }
 
 QByteArray bytesOf(std::span<const double> values) {

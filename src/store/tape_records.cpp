@@ -87,7 +87,7 @@ TapeHeader headerFrom(const QJsonObject& json) {
 }
 
 /// What was read so far of a tape; `samples` wait until the header says how many channels each stream has.
-struct Reading {
+struct SideRead {
     TapeHeader header;
     int headers = 0; ///< number of the header that holds
     struct Rows {
@@ -117,7 +117,7 @@ struct Reading {
 };
 
 /// Reads records up to the end, or to where one is torn off or damaged.
-void readSide(const QByteArray& data, Reading& to) {
+void readSide(const QByteArray& data, SideRead& to) {
     const char* at = data.constData();
     auto left = static_cast<std::size_t>(data.size());
     while (left >= sizeof(Head) + sizeof(std::uint64_t)) {
@@ -133,7 +133,7 @@ void readSide(const QByteArray& data, Reading& to) {
 }
 
 /// Adds to a stream what it does not hold yet.
-void addRows(std::vector<Stretch>& stream, const Reading::Rows& rows, std::size_t others) {
+void addRows(std::vector<Stretch>& stream, const SideRead::Rows& rows, std::size_t others) {
     const auto columns = fixedColumns + others;
     std::size_t index = rows.head.first;
     for (std::size_t at = 0; at + columns <= rows.values.size(); at += columns, ++index) {
@@ -173,8 +173,8 @@ void addSamples(std::string& to, std::size_t stream, std::size_t first, std::siz
                             static_cast<std::uint32_t>(fixedColumns + others), first});
         for (const auto& s : samples) {
             put(to, s.time);
-            put(to, s.force);
-            put(to, s.displacement.value_or(std::numeric_limits<double>::quiet_NaN()));
+            put(to, s.load);
+            put(to, s.travel.value_or(std::numeric_limits<double>::quiet_NaN()));
             to.append(reinterpret_cast<const char*>(s.others.data()), others * sizeof(double));
         }
     });
@@ -197,7 +197,7 @@ std::vector<QStringList> tapesOf(const QString& project) {
 }
 
 Expected<TapeContent> readTape(const QStringList& sides) {
-    tape::Reading reading;
+    tape::SideRead reading;
     for (const auto& path : sides) {
         QFile file(path);
         if (!file.open(QIODevice::ReadOnly))

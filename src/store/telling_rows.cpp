@@ -9,10 +9,6 @@ namespace {
 constexpr std::array senses{"more", "less", "window"};
 static_assert(senses.size() == static_cast<std::size_t>(domain::Sense::inside) + 1);
 
-/// By stats::State, as the standings of pulls are called.
-constexpr std::array states{"counts", "at_least", "at_most", "between", "aside"};
-static_assert(states.size() == static_cast<std::size_t>(stats::State::aside) + 1);
-
 QJsonObject criterion(const domain::Criterion& c) {
     QJsonObject o{{"name", text(c.name)}, {"judged", domain::key(c.judged)}, {"weight", c.weight}};
     if (c.study) o["study"] = c.study;
@@ -55,23 +51,29 @@ domain::Criterion criterionFrom(const JsonFields& o) {
     return c;
 }
 
+domain::Standing standingOf(const domain::PublishedValue& v) {
+    return v.aside ? domain::Standing::aside : domain::Standing{domain::Taken::counts, v.bound};
+}
+
 QJsonObject publication(const domain::Publication& p) {
     QJsonObject o{{"at", text(p.at)}, {"metric", text(p.metric)}};
     putList(o, "values", p.values, [](const domain::PublishedValue& v) {
         QJsonObject value{{"pull", v.pull}, {"value", v.value}};
-        if (v.state != stats::State::exact) value["standing"] = states[static_cast<std::size_t>(v.state)];
-        if (v.state == stats::State::between) value["upper"] = v.upper;
+        if (const auto stands = standingOf(v); stands != domain::Standing::counts)
+            value["standing"] = domain::key(stands);
+        if (v.bound == stats::Bound::between) value["upper"] = v.upper;
         return value;
     });
     return o;
 }
 
-stats::State stateFrom(const JsonFields& o) {
-    if (!o.has("standing")) return stats::State::exact;
-    for (std::size_t i = 0; i < states.size(); ++i)
-        if (o.text("standing") == states[i]) return static_cast<stats::State>(i);
+domain::Standing standingFrom(const JsonFields& o) {
+    if (!o.has("standing")) return domain::Standing::counts;
+    const auto stands = domain::standingFromKey(o.text("standing"));
+    if (stands && stands->taken != domain::Taken::voided && stands->taken != domain::Taken::notRead)
+        return *stands;
     o.trouble().say(QStringLiteral("nothing stands as \"%1\"").arg(text(o.text("standing"))));
-    return stats::State::exact;
+    return domain::Standing::counts;
 }
 
 domain::Publication publicationFrom(const JsonFields& o) {
@@ -79,9 +81,9 @@ domain::Publication publicationFrom(const JsonFields& o) {
     o.list("values", [&](const QJsonValue& v) {
         const JsonFields f(v, o.trouble());
         const double value = f.number("value", 0);
-        const auto state = stateFrom(f);
-        const double upper = state == stats::State::between ? f.number("upper", value) : value;
-        p.values.push_back({f.id("pull"), value, upper, state});
+        const auto [taken, bound] = standingFrom(f);
+        const double upper = bound == stats::Bound::between ? f.number("upper", value) : value;
+        p.values.push_back({f.id("pull"), value, upper, bound, taken == domain::Taken::aside});
     });
     return p;
 }

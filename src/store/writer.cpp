@@ -152,7 +152,7 @@ Id Writer::addCurve(const curve::Curve& curve, const QString& known, Id beside) 
                        beside ? QVariant(static_cast<qlonglong>(beside)) : QVariant()});
     addChannels(id, curve);
     addChunks(id, curve);
-    addPyramid(id, curve::Pyramid(curve.force));
+    addPyramid(id, curve::Pyramid(curve.load));
     seal("curve", id);
     return id;
 }

@@ -295,7 +295,7 @@ Expected<void> assignByHeadings(const std::vector<std::string_view>& lines, Layo
     }
     for (std::size_t i = 0; i < headings.size(); ++i) {
         const auto role = headings[i].role;
-        if (role == Role::ignore || role == Role::force) continue;
+        if (role == Role::ignore || role == Role::load) continue;
         if (const auto taken = layout.find(role); taken && role != Role::run) {
             // Elapsed seconds beside a stamp of whole ones are the better clock.
             const bool better = role == Role::time && layout.columns[*taken].clock &&
@@ -320,7 +320,7 @@ Expected<void> assignByHeadings(const std::vector<std::string_view>& lines, Layo
             layout.columns[i].role = Role::run;
             layout.columns[i].tells = whatItTells(layout.columns[i].header);
         }
-    if (!hints.force.empty()) return {}; // the person says which
+    if (!hints.load.empty()) return {}; // the person says which
     if (loads.size() > 1)
         if (const auto finest = oneLoadInManyUnits(lines, layout, loads)) {
             for (const auto i : loads)
@@ -340,7 +340,7 @@ Expected<void> assignByHeadings(const std::vector<std::string_view>& lines, Layo
         return fail(fmt::format("nobody here knows the unit \"{}\" of \"{}\": write one such as N, kN, kgf "
                                 "or lbf into the heading",
                                 h.unitText, h.name));
-    layout.columns[loads[0]].role = Role::force;
+    layout.columns[loads[0]].role = Role::load;
     layout.columns[loads[0]].why = whyOf(h);
     return {};
 }
@@ -358,11 +358,11 @@ Expected<void> assignByBehaviour(const std::vector<std::string_view>& lines, Lay
                                  const Hints& hints) {
     auto& columns = layout.columns;
     if (columns.size() == 1) {
-        columns[0].role = Role::force;
+        columns[0].role = Role::load;
         columns[0].why = Why::onlyOne;
         return {};
     }
-    if (!hints.force.empty() || !hints.time.empty()) return {};
+    if (!hints.load.empty() || !hints.time.empty()) return {};
     std::vector<std::size_t> rising, others;
     for (std::size_t i = 0; i < columns.size(); ++i)
         (columns[i].clock || steadilyRising(sample(lines, layout, i)) ? rising : others).push_back(i);
@@ -370,14 +370,14 @@ Expected<void> assignByBehaviour(const std::vector<std::string_view>& lines, Lay
         !rising.empty() && !columns[rising[0]].clock && counts(sample(lines, layout, rising[0]));
     if (columns.size() == 2 && rising.size() == 1) {
         columns[rising[0]].role = Role::time;
-        columns[others[0]].role = Role::force;
+        columns[others[0]].role = Role::load;
         columns[0].why = columns[1].why = Why::numbers;
         return {};
     }
     if (columns.size() == 3 && !rising.empty() && rising[0] == 0 && !counter) {
         columns[0].role = Role::time;
-        columns[1].role = Role::force;
-        columns[2].role = Role::displacement;
+        columns[1].role = Role::load;
+        columns[2].role = Role::travel;
         for (auto& c : columns)
             c.why = Why::numbers;
         const auto falls = [&](std::size_t i) { // goes back by more than a tenth of its range
@@ -412,11 +412,11 @@ Expected<void> applyHint(Layout& layout, const std::string& hint, Role role) {
         if (const auto old = layout.find(role); old && *old != i) layout.columns[*old].role = Role::ignore;
         c.role = role;
         c.why = Why::person;
-        const auto wanted = role == Role::force  ? Dimension::force
+        const auto wanted = role == Role::load   ? Dimension::force
                             : role == Role::time ? Dimension::time
                                                  : Dimension::length;
         const bool display =
-            role == Role::force && c.unit &&
+            role == Role::load && c.unit &&
             (c.unit->dimension == Dimension::stress || c.unit->dimension == Dimension::voltage);
         if (c.unit && c.unit->dimension != wanted && !display)
             c.unit = nullptr; // the person knows better what it is
@@ -430,7 +430,7 @@ Expected<void> applyHint(Layout& layout, const std::string& hint, Role role) {
 
 /// A column of units beside the numbers: it is the load's, where the load names none itself.
 void assignUnits(const std::vector<std::string_view>& lines, Layout& layout) {
-    const auto force = layout.find(Role::force);
+    const auto force = layout.find(Role::load);
     if (!force || layout.columns[*force].unit) return;
     const auto first = splitFields(lines[layout.firstRow], layout.delimiter);
     for (std::size_t i = *force + 1; i < layout.columns.size() && i < first.size(); ++i) {
@@ -461,16 +461,16 @@ void assignStanding(Layout& layout) {
 
 /// Where the rig reads a pressure or volts, the only column in a unit of that is the load's.
 void takeDisplay(Layout& layout, const Hints& hints) {
-    if (hints.load != Dimension::stress && hints.load != Dimension::voltage) return;
+    if (hints.loadKind != Dimension::stress && hints.loadKind != Dimension::voltage) return;
     std::optional<std::size_t> only;
     for (std::size_t i = 0; i < layout.columns.size(); ++i) {
         const auto* unit = layout.columns[i].unit;
-        if (!unit || unit->dimension != hints.load || layout.columns[i].role != Role::ignore) continue;
+        if (!unit || unit->dimension != hints.loadKind || layout.columns[i].role != Role::ignore) continue;
         if (only) return;
         only = i;
     }
     if (!only) return;
-    layout.columns[*only].role = Role::force;
+    layout.columns[*only].role = Role::load;
     layout.columns[*only].why = Why::unit;
 }
 
@@ -494,7 +494,7 @@ void takeNeutral(Layout& layout, const std::vector<Heading>& headings) {
         only = i;
     }
     if (!only) return;
-    layout.columns[*only].role = Role::force;
+    layout.columns[*only].role = Role::load;
     layout.columns[*only].why = Why::onlyOne;
     layout.notes.push_back(
         fmt::format("\"{}\" is taken as the load: nothing else can be it.", layout.columns[*only].header));
@@ -547,17 +547,16 @@ Expected<Layout> detect(std::string_view text, const Hints& hints) {
     assignUnits(lines, layout);
     assignStanding(layout);
     if (auto ok = applyHint(layout, hints.time, Role::time); !ok) return tl::unexpected(ok.error());
-    if (auto ok = applyHint(layout, hints.displacement, Role::displacement); !ok)
-        return tl::unexpected(ok.error());
-    if (auto ok = applyHint(layout, hints.force, Role::force); !ok) return tl::unexpected(ok.error());
-    if (!layout.find(Role::force)) takeDisplay(layout, hints);
-    if (!layout.find(Role::force)) takeNeutral(layout, headings);
-    if (!layout.find(Role::force)) {
+    if (auto ok = applyHint(layout, hints.travel, Role::travel); !ok) return tl::unexpected(ok.error());
+    if (auto ok = applyHint(layout, hints.load, Role::load); !ok) return tl::unexpected(ok.error());
+    if (!layout.find(Role::load)) takeDisplay(layout, hints);
+    if (!layout.find(Role::load)) takeNeutral(layout, headings);
+    if (!layout.find(Role::load)) {
         std::string list;
         for (const auto& c : layout.columns)
             list += (list.empty() ? "" : ", ") + c.header;
         if (layout.columns.size() == 1 && (headings.empty() || !(headings[0].against || headings[0].unit))) {
-            layout.columns[0].role = Role::force;
+            layout.columns[0].role = Role::load;
             layout.columns[0].why = Why::onlyOne;
         } else {
             return fail(
@@ -569,8 +568,8 @@ Expected<Layout> detect(std::string_view text, const Hints& hints) {
         if (const auto i = layout.find(role); i && u && !layout.columns[*i].unit)
             layout.columns[*i].unit = u; // what the file says stands
     };
-    setUnit(Role::force, hints.forceUnit);
-    setUnit(Role::displacement, hints.displacementUnit);
+    setUnit(Role::load, hints.forceUnit);
+    setUnit(Role::travel, hints.displacementUnit);
     setUnit(Role::time, hints.timeUnit);
     return layout;
 }

@@ -247,15 +247,15 @@ Heading readHeading(std::string_view text, std::string_view unitBelow) {
         (h.unit && !measures(Dimension::force) && !measures(Dimension::length) && !measures(Dimension::time));
     if (measures(Dimension::acceleration) && tellsAcceleration(words) && !speaksAgainst) {
         h.load = LoadClaim::unitOnly; // beside a force it is no load
-        h.role = Role::force;
+        h.role = Role::load;
         h.against = false;
     } else if (measures(Dimension::force)) {
         h.load = speaksAgainst      ? LoadClaim::unlikely
                  : tellsLoad(words) ? LoadClaim::wordAndUnit
                                     : LoadClaim::unitOnly;
-        h.role = h.load > LoadClaim::unlikely ? Role::force : Role::ignore;
+        h.role = h.load > LoadClaim::unlikely ? Role::load : Role::ignore;
     } else if (measures(Dimension::length)) {
-        h.role = speaksAgainst ? Role::ignore : Role::displacement;
+        h.role = speaksAgainst ? Role::ignore : Role::travel;
     } else if (measures(Dimension::time)) {
         h.role = speaksAgainst && !tellsTime(words) ? Role::ignore : Role::time;
     } else if (other || h.unit) {
@@ -263,10 +263,10 @@ Heading readHeading(std::string_view text, std::string_view unitBelow) {
     } else if (tellsTime(words) && !speaksAgainst) {
         h.role = Role::time;
     } else if (tellsTravel(words) && !speaksAgainst) {
-        h.role = Role::displacement;
+        h.role = Role::travel;
     } else if (tellsLoad(words)) {
         h.load = speaksAgainst ? LoadClaim::unlikely : LoadClaim::wordOnly;
-        h.role = speaksAgainst ? Role::ignore : Role::force;
+        h.role = speaksAgainst ? Role::ignore : Role::load;
     } else if (any(words, runWords) &&
                !any(words, std::array<std::string_view, 4>{"temperature", "temp", "rate", "name"})) {
         h.role = Role::run;

@@ -70,10 +70,10 @@ private:
         switch (role) {
         case Role::time:
             return &columns.time;
-        case Role::force:
-            return &columns.force;
-        case Role::displacement:
-            return &columns.displacement;
+        case Role::load:
+            return &columns.load;
+        case Role::travel:
+            return &columns.travel;
         case Role::ignore:
         case Role::run:
         case Role::unit:
@@ -189,13 +189,13 @@ private:
 
     void breakHere() {
         if (m_layout.find(Role::run)) return; // blank lines and repeated headings are decoration there
-        if (m_started && (columns.breaks.empty() || columns.breaks.back().row != columns.force.size()))
-            columns.breaks.push_back({columns.force.size()});
+        if (m_started && (columns.breaks.empty() || columns.breaks.back().row != columns.load.size()))
+            columns.breaks.push_back({columns.load.size()});
     }
 
     /// A heading in mid-file: another run begins, unless it names another unit.
     bool isHeading(const std::vector<std::string>& fields) {
-        const auto load = m_layout.find(Role::force);
+        const auto load = m_layout.find(Role::load);
         if (!load || *load >= fields.size()) return false;
         const auto heading = readHeading(fields[*load]);
         const auto& column = m_layout.columns[*load];
@@ -203,7 +203,7 @@ private:
         m_started = true;
         breakHere();
         if (heading.unit && column.unit && heading.unit->dimension == column.unit->dimension &&
-            !columns.breaks.empty() && columns.breaks.back().row == columns.force.size())
+            !columns.breaks.empty() && columns.breaks.back().row == columns.load.size())
             columns.breaks.back().unit = heading.unit;
         return true;
     }
@@ -265,13 +265,13 @@ private:
                                                          : std::nullopt;
             if (!v) v = readNumber(f, m_layout.decimal);
             if (!v && !column.clock) v = readGrouped(f, m_layout.decimal);
-            if (f.empty() && m_roles[i] == Role::displacement) { // a slow sensor beside a fast one
+            if (f.empty() && m_roles[i] == Role::travel) { // a slow sensor beside a fast one
                 ++columns.blankWays;
                 values[i] = std::numeric_limits<double>::quiet_NaN();
                 continue;
             }
             if (!v && isHeading(fields)) return;
-            if (!v && m_roles[i] == Role::force && isMarked(f, overloadWords)) {
+            if (!v && m_roles[i] == Role::load && isMarked(f, overloadWords)) {
                 saysOverload();
                 return problem(fmt::format("says \"{}\" instead of a number", shortened(f, 40)));
             }
@@ -289,7 +289,7 @@ private:
             if (column.clock) rememberDate(f);
         }
         if (m_layout.find(Role::run) && (!m_labelled || label != m_label)) {
-            columns.breaks.push_back({columns.force.size(), label, option, condition});
+            columns.breaks.push_back({columns.load.size(), label, option, condition});
             m_label = label;
             m_labelled = true;
         }
@@ -300,7 +300,7 @@ private:
 
     void saysOverload() {
         if (columns.overloadAt == 0) columns.overloadAt = lines + 1;
-        const auto row = columns.force.size();
+        const auto row = columns.load.size();
         if (columns.overloads.empty() || columns.overloads.back() != row) columns.overloads.push_back(row);
     }
 
@@ -340,9 +340,9 @@ void inTheirUnits(Columns& columns, const quantity::Unit& first, Log& log) {
         if (b.unit && b.unit != unit)
             log.notes.push_back(fmt::format("From row {} on its load is in {}.", b.row + 1, b.unit->symbol));
         if (b.unit) unit = b.unit;
-        const auto end = k + 1 < columns.breaks.size() ? columns.breaks[k + 1].row : columns.force.size();
+        const auto end = k + 1 < columns.breaks.size() ? columns.breaks[k + 1].row : columns.load.size();
         for (std::size_t i = b.row; i < end && unit != &first; ++i)
-            columns.force[i] *= unit->factor / first.factor;
+            columns.load[i] *= unit->factor / first.factor;
     }
 }
 
@@ -366,7 +366,7 @@ void turnNewestFirst(Columns& columns, Log& log) {
     for (std::size_t i = 1; i < t.size(); ++i)
         down += t[i] < t[i - 1];
     if (down + 1 + t.size() / 50 < t.size()) return;
-    for (auto* v : {&columns.time, &columns.force, &columns.displacement})
+    for (auto* v : {&columns.time, &columns.load, &columns.travel})
         std::reverse(v->begin(), v->end());
     for (auto& row : columns.overloads)
         row = t.size() - std::min(row + 1, t.size());
@@ -379,7 +379,7 @@ void markOverloads(std::vector<Run>& runs, const std::vector<double>& force,
                    const std::vector<std::size_t>& overloads) {
     auto from = force.begin();
     for (auto& run : runs) {
-        const auto& part = run.curve.force;
+        const auto& part = run.curve.load;
         const auto at = std::search(from, force.end(), part.begin(), part.end());
         if (at == force.end()) { // put together anew: any of its rows may be meant
             run.overload = true;
@@ -434,7 +434,7 @@ void dropRegularBreaks(Columns& columns) {
     const auto bare =
         static_cast<std::size_t>(std::count_if(columns.breaks.begin(), columns.breaks.end(),
                                                [](const auto& b) { return b.label.empty() && !b.unit; }));
-    if (bare * 3 < columns.force.size() || bare < 5) return;
+    if (bare * 3 < columns.load.size() || bare < 5) return;
     std::erase_if(columns.breaks, [](const auto& b) { return b.label.empty() && !b.unit; });
 }
 
@@ -470,7 +470,7 @@ Expected<void> guessTimeUnit(std::vector<double>& time, const std::string& heade
 /// Ways between the rows that have one lie on a straight line between these.
 void fillBlankWays(Columns& columns, Log& log) {
     if (columns.blankWays == 0) return;
-    auto& x = columns.displacement;
+    auto& x = columns.travel;
     if (columns.blankWays + 2 > x.size()) {
         x.clear();
         log.notes.emplace_back("The column of the way is empty and is left out.");
@@ -496,7 +496,7 @@ void fillBlankWays(Columns& columns, Log& log) {
 /// Where a file is cut, or its clock jumps back, while the load goes on, what comes after is no other run:
 /// nobody knows how much is missing.
 Expected<void> refuseCutsUnderLoad(const Columns& columns, bool hasLabels) {
-    const auto& f = columns.force;
+    const auto& f = columns.load;
     if (hasLabels || f.size() < 10) return {};
     std::vector<double> head(f.begin(), f.begin() + 5);
     std::nth_element(head.begin(), head.begin() + 2, head.end());
@@ -562,7 +562,7 @@ Columns parseColumns(std::string_view text, const Layout& layout, unsigned threa
     if (all.overloadAt) all.overloadAt += layout.firstRow;
     for (std::size_t k = 1; k < parsers.size(); ++k) {
         auto& part = parsers[k].columns;
-        const std::size_t rows = all.force.size();
+        const std::size_t rows = all.load.size();
         for (auto& b : part.breaks)
             all.breaks.push_back(std::move(b)), all.breaks.back().row += rows;
         for (auto& p : part.problems)
@@ -581,8 +581,8 @@ Columns parseColumns(std::string_view text, const Layout& layout, unsigned threa
             to.insert(to.end(), more.begin(), more.end());
         };
         append(all.time, part.time);
-        append(all.force, part.force);
-        append(all.displacement, part.displacement);
+        append(all.load, part.load);
+        append(all.travel, part.travel);
         lines += parsers[k].lines;
     }
     return all;
@@ -594,7 +594,7 @@ namespace {
 struct Laid {
     Expected<Layout> layout = fail("");
     Columns columns{};
-    bool enough() const { return layout && columns.force.size() >= 3; }
+    bool enough() const { return layout && columns.load.size() >= 3; }
 };
 
 Laid lay(std::string_view text, const Hints& hints, unsigned threads) {
@@ -650,7 +650,7 @@ Expected<void> readClock(const Text& text, const Layout& layout, Columns& column
 
 /// The rows between breaks, each a run with what its break said of it.
 std::vector<Run> cutAtBreaks(curve::Curve whole, std::vector<Columns::Break>& breaks) {
-    const std::size_t rows = whole.force.size();
+    const std::size_t rows = whole.load.size();
     std::vector<Run> runs;
     std::size_t from = 0;
     Columns::Break begun;
@@ -666,7 +666,7 @@ std::vector<Run> cutAtBreaks(curve::Curve whole, std::vector<Columns::Break>& br
                                      : std::vector<double>(v.begin() + static_cast<std::ptrdiff_t>(from),
                                                            v.begin() + static_cast<std::ptrdiff_t>(to));
                 };
-                part = {cut(whole.time), cut(whole.force), cut(whole.displacement)};
+                part = {cut(whole.time), cut(whole.load), cut(whole.travel)};
             }
             runs.push_back({std::move(begun.label), std::move(begun.option), std::move(begun.condition),
                             std::move(part)});
@@ -704,7 +704,7 @@ void splitFurther(std::vector<Run>& runs, Log& log) {
 /// A last row that holds the sum of those above it is no reading, and never the peak.
 void leaveOutSums(Columns& columns, Log& log) {
     constexpr std::size_t least = 5;
-    const auto& force = columns.force;
+    const auto& force = columns.load;
     if (force.size() < least + 1) return;
     double sum = 0, all = 0, most = 0;
     for (std::size_t i = 0; i + 1 < force.size(); ++i) {
@@ -715,10 +715,10 @@ void leaveOutSums(Columns& columns, Log& log) {
     const double last = force.back();
     if (!(std::abs(last) > 2 * most) || std::abs(last - sum) > 1e-4 * all)
         return; // rounded where it was summed
-    for (auto* column : {&columns.time, &columns.force, &columns.displacement})
+    for (auto* column : {&columns.time, &columns.load, &columns.travel})
         if (!column->empty()) column->pop_back();
-    std::erase_if(columns.overloads, [&](std::size_t row) { return row >= columns.force.size(); });
-    std::erase_if(columns.breaks, [&](const Columns::Break& b) { return b.row >= columns.force.size(); });
+    std::erase_if(columns.overloads, [&](std::size_t row) { return row >= columns.load.size(); });
+    std::erase_if(columns.breaks, [&](const Columns::Break& b) { return b.row >= columns.load.size(); });
     ++log.rowsLeftOut;
     log.notes.push_back("Its last row is the sum of those above it and was left out.");
 }
@@ -735,8 +735,8 @@ Expected<Log> readText(Text& text, const Hints& hints, unsigned threads) {
     const auto unitOf = [&](Role role) {
         return layout->find(role) ? layout->columns[*layout->find(role)].unit : nullptr;
     };
-    log.forceUnitKnown = unitOf(Role::force) != nullptr;
-    log.displacementUnitKnown = !layout->find(Role::displacement) || unitOf(Role::displacement) != nullptr;
+    log.forceUnitKnown = unitOf(Role::load) != nullptr;
+    log.displacementUnitKnown = !layout->find(Role::travel) || unitOf(Role::travel) != nullptr;
     dropRegularBreaks(columns);
     if (columns.overloadAt)
         log.overload = fmt::format("From line {} on it says overload: a peak there is \"at least\".",
@@ -744,12 +744,12 @@ Expected<Log> readText(Text& text, const Hints& hints, unsigned threads) {
     if (columns.otherUnitAt)
         return fail(fmt::format("another unit stands beside the load from line {} on: cut the file there",
                                 columns.otherUnitAt));
-    toSi(columns.force, log.forceUnitKnown ? unitOf(Role::force)->factor : 1);
-    if (log.forceUnitKnown) inTheirUnits(columns, *unitOf(Role::force), log);
-    toSi(columns.displacement, unitOf(Role::displacement) ? unitOf(Role::displacement)->factor : 0.001);
+    toSi(columns.load, log.forceUnitKnown ? unitOf(Role::load)->factor : 1);
+    if (log.forceUnitKnown) inTheirUnits(columns, *unitOf(Role::load), log);
+    toSi(columns.travel, unitOf(Role::travel) ? unitOf(Role::travel)->factor : 0.001);
     if (auto ok = readClock(text, *layout, columns, log); !ok) return tl::unexpected(ok.error());
     leaveOutSums(columns, log);
-    const std::size_t rows = columns.force.size();
+    const std::size_t rows = columns.load.size();
     if (rows < 3)
         return fail(fmt::format("only {} row{} of numbers: a curve needs at least three{}", rows,
                                 rows == 1 ? "" : "s",
@@ -758,8 +758,8 @@ Expected<Log> readText(Text& text, const Hints& hints, unsigned threads) {
                                                                    log.problems[0].reason)));
     fillBlankWays(columns, log);
     if (auto ok = refuseCutsUnderLoad(columns, labelled(*layout)); !ok) return tl::unexpected(ok.error());
-    const auto marked = columns.overloads.empty() ? std::vector<double>{} : columns.force;
-    curve::Curve whole{std::move(columns.time), std::move(columns.force), std::move(columns.displacement)};
+    const auto marked = columns.overloads.empty() ? std::vector<double>{} : columns.load;
+    curve::Curve whole{std::move(columns.time), std::move(columns.load), std::move(columns.travel)};
     columns.breaks.push_back({rows});
     const bool hasLabels = labelled(*layout);
     auto runs = cutAtBreaks(std::move(whole), columns.breaks);
@@ -767,15 +767,15 @@ Expected<Log> readText(Text& text, const Hints& hints, unsigned threads) {
         log.runs = std::move(runs);
     else
         splitFurther(runs, log);
-    std::erase_if(log.runs, [](const Run& r) { return r.curve.force.size() < 3; });
+    std::erase_if(log.runs, [](const Run& r) { return r.curve.load.size() < 3; });
     for (std::size_t i = 0; i < log.runs.size(); ++i)
         if (log.runs[i].label.empty())
             log.runs[i].label = log.runs.size() == 1 ? "" : fmt::format("{}", i + 1);
     if (log.runs.empty()) return fail("no run in it has three rows of numbers");
     if (!marked.empty()) markOverloads(log.runs, marked, columns.overloads);
-    if (const auto* unit = unitOf(Role::force); unit && unit->dimension != quantity::Dimension::force)
+    if (const auto* unit = unitOf(Role::load); unit && unit->dimension != quantity::Dimension::force)
         for (auto& run : log.runs)
-            run.curve.load = unit->dimension;
+            run.curve.loadKind = unit->dimension;
     return log;
 }
 

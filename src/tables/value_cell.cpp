@@ -8,7 +8,7 @@
 namespace anvil::tables {
 namespace {
 
-using stats::State;
+using stats::Bound;
 
 bool digitAt(std::string_view s, std::size_t i) {
     return i < s.size() && std::isdigit(static_cast<unsigned char>(s[i]));
@@ -41,48 +41,49 @@ std::string withPoints(const std::string& text, Comma comma) {
 /// Words before or behind a number that make it a bound, or take it out.
 struct Said {
     std::string rest;
-    std::optional<State> state;
+    std::optional<Stands> stands{};
 };
 
 Said saidIn(const std::string& text) {
-    static constexpr std::pair<std::string_view, State> before[] = {
-        {"at least", State::above},  {"more than", State::above},    {"over", State::above},
-        {"above", State::above},     {"min.", State::above},         {"min", State::above},
-        {"mind.", State::above},     {"greater than", State::above}, {"at most", State::below},
-        {"less than", State::below}, {"under", State::below},        {"below", State::below}};
-    static constexpr std::pair<std::string_view, State> behind[] = {
-        {"+", State::above},          {"(off scale)", State::above}, {"off scale", State::above},
-        {"(min)", State::above},      {"overload", State::above},    {"(held)", State::above},
-        {"(no break)", State::above}, {"no break", State::above},    {"or more", State::above},
-        {"(void)", State::aside},     {"void", State::aside},        {"(invalid)", State::aside}};
+    static constexpr std::pair<std::string_view, Bound> before[] = {
+        {"at least", Bound::above},  {"more than", Bound::above},    {"over", Bound::above},
+        {"above", Bound::above},     {"min.", Bound::above},         {"min", Bound::above},
+        {"mind.", Bound::above},     {"greater than", Bound::above}, {"at most", Bound::below},
+        {"less than", Bound::below}, {"under", Bound::below},        {"below", Bound::below}};
+    static constexpr std::pair<std::string_view, Stands> behind[] = {
+        {"+", Bound::above},          {"(off scale)", Bound::above}, {"off scale", Bound::above},
+        {"(min)", Bound::above},      {"overload", Bound::above},    {"(held)", Bound::above},
+        {"(no break)", Bound::above}, {"no break", Bound::above},    {"or more", Bound::above},
+        {"(void)", Stands::aside()},  {"void", Stands::aside()},     {"(invalid)", Stands::aside()}};
     const auto low = lowered(text);
-    for (const auto& [word, state] : before)
+    for (const auto& [word, bound] : before)
         if (low.starts_with(word))
-            return {std::string(trimmed(std::string_view(text).substr(word.size()))), state};
-    for (const auto& [word, state] : behind)
+            return {std::string(trimmed(std::string_view(text).substr(word.size()))), Stands{bound}};
+    for (const auto& [word, stands] : behind)
         if (low.ends_with(word) && digitAt(text, text.find_first_of("0123456789")))
-            return {std::string(trimmed(std::string_view(text).substr(0, text.size() - word.size()))), state};
+            return {std::string(trimmed(std::string_view(text).substr(0, text.size() - word.size()))),
+                    stands};
     return {text, {}};
 }
 
 } // namespace
 
-std::optional<stats::State> stateFrom(const std::string& text) {
+std::optional<Stands> standsFrom(const std::string& text) {
     const auto t = lowered(text);
     const auto is = [&](std::initializer_list<const char*> words) {
         return std::any_of(words.begin(), words.end(), [&](const char* w) { return t == w; });
     };
     if (t.empty() ||
         is({"exact", "counts", "=", "ok", "broke", "broken", "failed", "fail", "break", "valid", "—", "-"}))
-        return State::exact;
+        return Stands{};
     if (is({"above", "at least", "at_least", ">", "≥", ">=", "+", "off scale", "off_scale", "overload",
             "topped out", "held", "no break", "not broken", "did not break"}))
-        return State::above;
-    if (is({"below", "at most", "at_most", "<", "≤", "<="})) return State::below;
-    if (t == "between") return State::between;
+        return Stands{Bound::above};
+    if (is({"below", "at most", "at_most", "<", "≤", "<="})) return Stands{Bound::below};
+    if (t == "between") return Stands{Bound::between};
     if (is({"aside", "set aside", "set_aside", "void", "invalid", "excluded", "discard", "discarded",
             "rejected"}))
-        return State::aside;
+        return Stands::aside();
     return std::nullopt;
 }
 
@@ -114,7 +115,7 @@ Expected<Cell> readCell(const std::string& text, const quantity::Unit* unit, Com
     const auto said = saidIn(text);
     const auto typed = withPoints(said.rest, comma);
     if (std::none_of(typed.begin(), typed.end(), [](unsigned char c) { return std::isdigit(c); })) {
-        if (const auto state = stateFrom(lowered(text)); state && *state == State::aside)
+        if (const auto stands = standsFrom(lowered(text)); stands && stands->isAside)
             return fail(fmt::format("is set aside (\"{}\") and gives no value", shortened(text, 40)));
         return fail(fmt::format("\"{}\" is no value", shortened(text, 40)));
     }
@@ -135,11 +136,9 @@ Expected<Cell> readCell(const std::string& text, const quantity::Unit* unit, Com
         };
         out.value.value = quantity::tidy(shown(entry->si));
         out.value.upper = quantity::tidy(shown(entry->upperSi));
-        if (entry->doubt == quantity::Doubt::above) out.value.state = State::above;
-        if (entry->doubt == quantity::Doubt::below) out.value.state = State::below;
-        if (entry->doubt == quantity::Doubt::between) out.value.state = State::between;
+        out.value.bound = entry->bound;
     }
-    if (said.state) out.value.state = *said.state;
+    if (said.stands) said.stands->mark(out.value);
     return out;
 }
 

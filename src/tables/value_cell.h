@@ -12,8 +12,20 @@ enum class Comma { none, decimal, grouping, unsure };
 /// mark.
 Comma commasIn(const std::vector<std::string>& cells);
 
-/// The standing a word of a standing column, or of a cell, speaks of; nothing for another word.
-std::optional<stats::State> stateFrom(const std::string& text);
+/// What a word says of a value.
+struct Stands {
+    stats::Bound bound = stats::Bound::exact;
+    bool isAside = false;
+    static constexpr Stands aside() { return {stats::Bound::exact, true}; }
+    constexpr Stands() = default;
+    constexpr Stands(stats::Bound b, bool a = false) : bound(b), isAside(a) {}
+    void mark(stats::Value& value) const {
+        value.bound = bound;
+        value.aside = isAside;
+    }
+};
+/// What a word of a standing column, or of a cell, speaks of; nothing for another word.
+std::optional<Stands> standsFrom(const std::string& text);
 
 /// Reads a cell. `unit`: of its column, or none; it stays none where the cell names none either. Error: a
 /// sentence that goes on from "line 3".

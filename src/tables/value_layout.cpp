@@ -235,7 +235,7 @@ bool layOutAcross(ValueLayout& out, const std::vector<Name>& names, const Row& h
             if (!heading[i].empty()) notUsed.push_back(heading[i]);
             continue;
         }
-        if (role == Role::time || role == Role::displacement || role == Role::force || namesValue(names[i]) ||
+        if (role == Role::time || role == Role::travel || role == Role::load || namesValue(names[i]) ||
             heading[i].empty() || !inValues(rows, i) || (!letter && quantity::findUnit(heading[i])))
             return false; // a log, or something else
         columns.push_back({i, names[i].text, names[i].unit});

@@ -101,23 +101,23 @@ private:
             const auto* byName = unitByName(column.name, unitText);
             unit = byName ? byName : *u;
         }
-        const auto state = stateFrom(at(m_layout.state));
-        if (!state)
+        const auto stands = standsFrom(at(m_layout.state));
+        if (!stands)
             return bad(line,
                        fmt::format("\"{}\" is not a standing: use exact, above, below, between or aside",
                                    at(m_layout.state)));
         auto cell = readCell(text, unit, m_comma);
-        if (!cell) return bad(line, cell.error().message, stateFrom(text) != stats::State::aside);
+        if (!cell) return bad(line, cell.error().message, !(standsFrom(text) && standsFrom(text)->isAside));
         row.unit = cell->unit;
         row.value = cell->value;
-        if (*state != stats::State::exact) row.value.state = *state;
-        if (row.value.state == stats::State::between && !at(m_layout.upper).empty()) {
+        if (stands->isAside || stands->bound != stats::Bound::exact) stands->mark(row.value);
+        if (row.value.bound == stats::Bound::between && !at(m_layout.upper).empty()) {
             const auto upper = quantity::parseNumber(at(m_layout.upper));
             if (!upper || *upper < row.value.value)
                 return bad(line,
                            fmt::format("\"{}\" cannot be the upper bound of {}", at(m_layout.upper), text));
             row.value.upper = *upper;
-        } else if (row.value.state == stats::State::between && row.value.upper < row.value.value) {
+        } else if (row.value.bound == stats::Bound::between && row.value.upper < row.value.value) {
             return bad(line, "says between but gives no upper bound");
         }
         table.hasConditions = table.hasConditions || !row.condition.empty();

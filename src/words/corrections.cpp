@@ -8,7 +8,7 @@ namespace anvil::words {
 std::string sentence(const domain::StudyData& data, const results::Corrected& c, const quantity::Unit& unit) {
     const auto text = [&](const std::optional<stats::Value>& v, const char* none) {
         if (!v) return std::string(none);
-        return valueText(*v, unit) + (v->state == stats::State::aside ? ", set aside" : "");
+        return valueText(*v, unit) + (v->aside ? ", set aside" : "");
     };
     const auto* pull = data.pull(c.pull);
     const auto label = pull ? data.specimenAt(pull->specimen).label : std::string("a pull");

@@ -85,23 +85,19 @@ std::vector<std::string> floorPromises() {
     return out;
 }
 
-std::vector<std::string> standingApart(const domain::StudyData& data, const results::Verdict& verdict,
-                                       const quantity::Unit& unit) {
-    std::vector<std::string> out;
-    for (const auto& apart : results::apartOf(verdict.groups)) {
-        const auto& g = verdict.groups[apart.group];
-        const auto& odd = g.values[apart.value];
-        std::vector<stats::Value> rest;
-        for (std::size_t k = 0; k < g.values.size(); ++k)
-            if (k != apart.value) rest.push_back(g.values[k].value);
-        out.push_back(fmt::format(
-            "{} of {} ({}) stands apart from the others (chance of that in a like "
-            "group: {}). The mean is {} with it and {} without it. Set it aside only for "
-            "a physical reason.",
-            data.specimenAt(odd.specimen).label, groupName(data, g), withUnit(odd.value.value, unit),
-            quantity::percent(apart.p), meanText(g.summary, unit), meanText(stats::summarise(rest), unit)));
-    }
-    return out;
+std::string standingApart(const domain::StudyData& data, const results::Verdict& verdict,
+                          const results::Apart& apart, const quantity::Unit& unit) {
+    const auto& g = verdict.groups[apart.group];
+    const auto& odd = g.values[apart.value];
+    std::vector<stats::Value> rest;
+    for (std::size_t k = 0; k < g.values.size(); ++k)
+        if (k != apart.value) rest.push_back(g.values[k].value);
+    return fmt::format("{} of {} ({}) stands apart from the others (chance of that in a like "
+                       "group: {}). The mean is {} with it and {} without it. Set it aside only for "
+                       "a physical reason.",
+                       data.specimenAt(odd.specimen).label, groupName(data, g),
+                       withUnit(odd.value.value, unit), quantity::percent(apart.p), meanText(g.summary, unit),
+                       meanText(stats::summarise(rest), unit));
 }
 
 } // namespace anvil::words

@@ -27,9 +27,10 @@ Table needTable(const domain::StudyData& data, const Verdict& verdict, std::span
     Table t{"needs", {{"option", "Option"}}, {}};
     if (several) t.columns.push_back({"condition", "Condition"});
     for (const auto& column :
-         {Column{"n", "n", true}, Column{"mean", "Mean", true}, Column{"verdict", "Need"},
-          Column{"mean_meets", "Chance: mean meets it", true},
-          Column{"next_meets", "Chance: next piece does", true}, Column{"floor_meets", "90/95 floor does"}})
+         {TableColumn{"n", "n", true}, TableColumn{"mean", "Mean", true}, TableColumn{"verdict", "Need"},
+          TableColumn{"mean_meets", "Chance: mean meets it", true},
+          TableColumn{"next_meets", "Chance: next piece does", true},
+          TableColumn{"floor_meets", "90/95 floor does"}})
         t.columns.push_back(column);
     for (const auto& need : needs) {
         const auto& g = verdict.groups[need.group];

@@ -34,9 +34,9 @@ Table partTable(const domain::StudyData& data, const Verdict& verdict, std::span
                 const quantity::Unit& unit) {
     Table t{"parts", {{"option", "Option"}}, {}};
     addConditionHead(data, t);
-    for (const auto& column :
-         {Column{"part", "What broke"}, Column{"failed", "How often", true},
-          Column{"strength", "It holds typically", true}, Column{"first", "Chance that it goes first", true}})
+    for (const auto& column : {TableColumn{"part", "What broke"}, TableColumn{"failed", "How often", true},
+                               TableColumn{"strength", "It holds typically", true},
+                               TableColumn{"first", "Chance that it goes first", true}})
         t.columns.push_back(column);
     for (const auto& square : squares)
         for (const auto& part : square.parts) {
@@ -74,11 +74,11 @@ Table worthTable(const domain::StudyData& data, const Verdict& verdict, std::spa
     Table t{"worth", {{"option", "Option"}}, {}};
     addConditionHead(data, t);
     for (const auto& column :
-         {Column{"cost", "Cost each", true}, Column{"mean", "Mean", true},
-          Column{"floor", "90/95 floor", true},
-          Column{"per_cost", fmt::format("{} per {}", unit.symbol, currency.empty() ? "cost" : currency),
-                 true},
-          Column{"per_cost_interval", "95 % interval", true}})
+         {TableColumn{"cost", "Cost each", true}, TableColumn{"mean", "Mean", true},
+          TableColumn{"floor", "90/95 floor", true},
+          TableColumn{"per_cost", fmt::format("{} per {}", unit.symbol, currency.empty() ? "cost" : currency),
+                      true},
+          TableColumn{"per_cost_interval", "95 % interval", true}})
         t.columns.push_back(column);
     if (weights) {
         t.columns.push_back({"per_weight", fmt::format("{} per kg", unit.symbol), true});

@@ -1,5 +1,6 @@
 #include <anvil/domain/pulls_of_pieces.h>
 #include <anvil/words/pull.h>
+#include <anvil/words/stands.h>
 
 #include <algorithm>
 #include <anvil/domain/joints.h>
@@ -89,7 +90,7 @@ void addCircumstances(std::vector<std::string>& out, const Pull& pull, const Tim
 }
 
 void addCurveFacts(std::vector<std::string>& out, const curve::Reading& r, const Units& units) {
-    const auto& load = units.of(r.load);
+    const auto& load = units.of(r.loadKind);
     out.push_back(r.spikes
                       ? fmt::format("{} samples, {} of them spikes that were bridged", r.samples, r.spikes)
                       : fmt::format("{} samples", r.samples));
@@ -108,34 +109,34 @@ struct ReadRows {
     void add(std::string what, std::string load, std::string where = {}, std::string how = {}) const {
         table.rows.push_back({{std::move(what), std::move(load), std::move(where), std::move(how)}, 0});
     }
-    std::string load(double si) const { return withUnit(si, units.of(r.load)); }
-    std::string travel(double si) const { return withUnit(si, units.of(r.travel)); }
+    std::string load(double si) const { return withUnit(si, units.of(r.loadKind)); }
+    std::string travel(double si) const { return withUnit(si, units.of(r.travelKind)); }
     std::string seconds(double s) const { return withUnit(s, quantity::unit("s")); }
     std::string where(const curve::Landmark& m) const {
-        return m.displacement ? travel(*m.displacement) : seconds(m.time);
+        return m.travel ? travel(*m.travel) : seconds(m.time);
     }
     void landmarks() const {
-        add("Peak", (bound ? "at least " : "") + std::string(r.guessed ? "~" : "") + load(r.peak.force),
+        add("Peak", (bound ? "at least " : "") + std::string(r.guessed ? "~" : "") + load(r.peak.load),
             where(r.peak),
             r.peak.byHand ? "moved by hand"
             : r.guessed   ? "greatest sample; beyond the calibration table: a guess"
             : r.offScale  ? "greatest sample; the rig or its cell topped out"
                           : "greatest sample that is no spike");
         if (r.burst) return; // a blow neither slips nor breaks
-        add("First slip", r.firstSlip ? load(r.firstSlip->force) : "none",
+        add("First slip", r.firstSlip ? load(r.firstSlip->load) : "none",
             r.firstSlip ? where(*r.firstSlip) : "",
             r.firstSlip && r.firstSlip->byHand ? "moved by hand"
             : r.firstSlip                      ? "first fall by more than 3 % before the peak"
             : pull.settings.firstSlip          ? "taken away by hand"
                                                : "it rises without a fall of 3 %");
         const auto level = quantity::percent(pull.settings.breakShare);
-        add("Break", r.breakPoint ? load(r.breakPoint->force) : "none seen",
+        add("Break", r.breakPoint ? load(r.breakPoint->load) : "none seen",
             r.breakPoint ? where(*r.breakPoint) : "",
             r.breakPoint && r.breakPoint->byHand ? "moved by hand"
             : r.breakPoint                       ? fmt::format("first sample below {} of the peak", level)
                                                  : fmt::format("it never fell below {} of the peak", level));
         if (r.yield)
-            add("Yield", load(r.yield->force), where(*r.yield),
+            add("Yield", load(r.yield->load), where(*r.yield),
                 fmt::format("the stiffness line shifted by {}",
                             travel(pull.settings.yieldOffset.value_or(0))));
         else if (pull.settings.yieldOffset)
@@ -157,7 +158,7 @@ struct ReadRows {
             return fmt::format("least squares between two places set by hand, {} samples, R² {:.4f}",
                                k.samples, k.r2);
         switch (pull.settings.stiffnessBy) {
-        case chordOfForces:
+        case chordOfLoads:
             return "chord between two forces";
         case chordOfShares:
             return fmt::format("chord from {} to {} of the peak", quantity::percent(pull.settings.chordFrom),
@@ -224,7 +225,7 @@ struct ReadRows {
     }
     void after() const {
         const bool told = r.residual && !bound;
-        add("Residual grip", told ? load(r.residual->force) : "cannot be told",
+        add("Residual grip", told ? load(r.residual->load) : "cannot be told",
             told ? quantity::percent(r.residual->share) + " of the peak" : "",
             told ? "median once and twice as far beyond the peak" : "");
         if (r.fall)
@@ -257,9 +258,9 @@ Table readingTable(const StudyData& data, const curve::Reading& reading, const P
     Table t{"numbers",
             {{"what", "Read from the curve"},
              {"load",
-              reading.load == quantity::Dimension::torque         ? "Torque"
-              : reading.load == quantity::Dimension::acceleration ? "Deceleration"
-                                                                  : "Force",
+              reading.loadKind == quantity::Dimension::torque         ? "Torque"
+              : reading.loadKind == quantity::Dimension::acceleration ? "Deceleration"
+                                                                      : "Force",
               true},
              {"where", "Where", true},
              {"how", "How it was found"}},
@@ -267,8 +268,8 @@ Table readingTable(const StudyData& data, const curve::Reading& reading, const P
     const ReadRows rows{reading, pull, units, t,
                         results::standingOf(data, pull, &reading) == domain::Standing::atLeast};
     rows.landmarks();
-    if (reading.load == quantity::Dimension::torque) rows.turning();
-    if (reading.load == quantity::Dimension::force) rows.stiffness();
+    if (reading.loadKind == quantity::Dimension::torque) rows.turning();
+    if (reading.loadKind == quantity::Dimension::force) rows.stiffness();
     rows.blow();
     rows.asked();
     if (!reading.burst) rows.after();
@@ -288,7 +289,7 @@ std::vector<std::string> remarksOn(const StudyData& data, const Pull& pull, cons
         add(words);
     add(heldText(results::jointsThatHeld(data, pull, specimen), "i"));
     const auto* reading = readings.find(pull.id);
-    add(results::reasonOf(data, pull, reading));
+    add(reasonOf(data, pull, reading));
     for (const auto& words : results::notesOf(data, pull, reading))
         add(words);
     add(phasesLine(pull, units));
@@ -354,7 +355,7 @@ std::vector<std::string> factsOf(const StudyData& data, const Pull& pull, const 
     for (const auto& note : results::notesOf(data, pull, reading))
         out.push_back(note);
     addCircumstances(out, pull, timing);
-    const auto& load = units.of(reading ? reading->load : quantity::Dimension::force);
+    const auto& load = units.of(reading ? reading->loadKind : quantity::Dimension::force);
     if (pull.settings.rigLimit) out.push_back("Rig limit: " + withUnit(*pull.settings.rigLimit, load));
     if (pull.settings.calibratedTo)
         out.push_back("Calibrated up to: " + withUnit(*pull.settings.calibratedTo, load));

@@ -6,8 +6,8 @@
 namespace anvil::words {
 namespace {
 
-std::vector<Column> columnsOf(const domain::StudyData& data, bool conditions) {
-    std::vector<Column> out{{"rank", "Rank", true}, {"option", "Option"}};
+std::vector<TableColumn> columnsOf(const domain::StudyData& data, bool conditions) {
+    std::vector<TableColumn> out{{"rank", "Rank", true}, {"option", "Option"}};
     if (conditions) out.push_back({"condition", "Condition"});
     out.insert(out.end(), {{"n", "n"},
                            {"mean", "Mean", true},
@@ -43,9 +43,8 @@ std::string cell(const domain::StudyData& data, const results::Verdict& verdict,
         // The least that was recorded may be a bound: "at most 100" is no lowest of 100.
         const results::GroupValue* least = nullptr;
         for (const auto& v : g.values)
-            if (v.value.state != stats::State::aside && (!least || v.value.value < least->value.value))
-                least = &v;
-        const bool bound = least && least->value.state == stats::State::below;
+            if (!v.value.aside && (!least || v.value.value < least->value.value)) least = &v;
+        const bool bound = least && least->value.bound == stats::Bound::below;
         return (bound ? "at most " : "") + shown(s.lowest);
     }
     if (column == "mean_minus_3sd") return s.meanMinus3Sd ? shown(s.meanMinus3Sd) : "none from so few";
@@ -100,7 +99,7 @@ std::string ruleOf(std::string_view column, const stats::Summary& s) {
     if (column == "mean" && s.typicalBasis == stats::TypicalBasis::fittedMedian)
         return "Median of the distribution that fits values and bounds best: some value of this condition is "
                "only a bound, and then every average of it is told so.";
-    if (column == "mean" && s.bound == stats::State::below)
+    if (column == "mean" && s.bound == stats::Bound::below)
         return "Sum of the values over their number, bounds counted at their limit: the true mean is at most "
                "this.";
     if (column == "mean") return meanRule(s.basis);

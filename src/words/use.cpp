@@ -33,8 +33,9 @@ Table limitTable(const StudyData& data, const Verdict& verdict, const std::vecto
                  const quantity::Unit& unit) {
     Table t{"limits", {}, {}};
     addPlace(data, t);
-    for (const auto& column : {Column{"floor", "90/95 floor", true}, Column{"limit", "Working limit", true},
-                               Column{"needed", "How many", true}, Column{"why", "Remark"}})
+    for (const auto& column :
+         {TableColumn{"floor", "90/95 floor", true}, TableColumn{"limit", "Working limit", true},
+          TableColumn{"needed", "How many", true}, TableColumn{"why", "Remark"}})
         t.columns.push_back(column);
     for (const auto& w : limits) {
         auto row = rowOf(data, verdict, w.group);
@@ -78,9 +79,10 @@ Table forecastTable(const StudyData& data, const Verdict& verdict,
     Table t{"forecasts", {}, {}};
     addPlace(data, t);
     for (const auto& column :
-         {Column{"by", "By"}, Column{"expected", "Expected", true}, Column{"measured", "Measured", true},
-          Column{"ratio", "Measured over expected", true}, Column{"inside", "Inside its band"},
-          Column{"part", "Part expected"}, Column{"broke", "Part that broke most"}})
+         {TableColumn{"by", "By"}, TableColumn{"expected", "Expected", true},
+          TableColumn{"measured", "Measured", true}, TableColumn{"ratio", "Measured over expected", true},
+          TableColumn{"inside", "Inside its band"}, TableColumn{"part", "Part expected"},
+          TableColumn{"broke", "Part that broke most"}})
         t.columns.push_back(column);
     for (const auto& f : forecasts) {
         auto row = rowOf(data, verdict, f.group);

@@ -10,8 +10,8 @@ using quantity::withUnit;
 std::string meanText(const stats::Summary& s, const quantity::Unit& unit) {
     using stats::TypicalBasis;
     if (!s.typical) return "–";
-    const char* mark = s.bound == stats::State::above                 ? "at least "
-                       : s.bound == stats::State::below               ? "at most "
+    const char* mark = s.bound == stats::Bound::above                 ? "at least "
+                       : s.bound == stats::Bound::below               ? "at most "
                        : s.typicalBasis == TypicalBasis::median       ? "median "
                        : s.typicalBasis == TypicalBasis::fittedMedian ? "about "
                                                                       : "";
@@ -40,15 +40,14 @@ std::string countText(const stats::Summary& s) {
 
 std::string valueText(const stats::Value& v, const quantity::Unit& unit, bool guess) {
     const char* mark = guess ? "~" : "";
-    switch (v.state) {
-    case stats::State::above:
+    switch (v.bound) {
+    case stats::Bound::above:
         return "at least " + (mark + withUnit(v.value, unit));
-    case stats::State::below:
+    case stats::Bound::below:
         return "at most " + (mark + withUnit(v.value, unit));
-    case stats::State::between:
+    case stats::Bound::between:
         return mark + quantity::significant(unit.fromSi(v.value)) + " to " + mark + withUnit(v.upper, unit);
-    case stats::State::exact:
-    case stats::State::aside:
+    case stats::Bound::exact:
         break;
     }
     return mark + withUnit(v.value, unit);

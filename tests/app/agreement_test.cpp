@@ -125,10 +125,10 @@ TEST_F(Agreement, CurveNumbersAreThoseOfTheCommandLine) {
         QFile log(dir.filePath("one.csv"));
         ASSERT_TRUE(log.open(QIODevice::WriteOnly));
         log.write("Time (s),Force (N),Travel (m)\n");
-        for (std::size_t i = 0; i < raw->force.size(); ++i)
+        for (std::size_t i = 0; i < raw->load.size(); ++i)
             log.write(QByteArray::number(raw->time[i], 'g', 17) + "," +
-                      QByteArray::number(raw->force[i], 'g', 17) + "," +
-                      QByteArray::number(raw->displacement[i], 'g', 17) + "\n");
+                      QByteArray::number(raw->load[i], 'g', 17) + "," +
+                      QByteArray::number(raw->travel[i], 'g', 17) + "\n");
         log.close();
         const auto o =
             QJsonDocument::fromJson(
@@ -177,7 +177,6 @@ TEST_F(Agreement, GroupNumbersAreThoseOfTheCommandLine) {
     QFile csv(dir.filePath("values.csv"));
     ASSERT_TRUE(csv.open(QIODevice::WriteOnly));
     csv.write("option,condition,value,state,unit\n");
-    static const char* const states[] = {"exact", "above", "below", "between", "aside"};
     for (const auto& option : study().options) // in board order, as the window compares
         for (const auto& condition : study().conditions)
             for (const auto& g : v.groups)
@@ -185,8 +184,8 @@ TEST_F(Agreement, GroupNumbersAreThoseOfTheCommandLine) {
                     for (const auto& value : g.values)
                         csv.write(QByteArray::fromStdString(option.name) + "," +
                                   QByteArray::fromStdString(condition.name) + "," +
-                                  QByteArray::number(value.value.value, 'g', 17) + "," +
-                                  states[static_cast<int>(value.value.state)] + ",N\n");
+                                  QByteArray::number(value.value.value, 'g', 17) + "," + value.value.word() +
+                                  ",N\n");
     csv.close();
     const auto o =
         QJsonDocument::fromJson(runProgram(ANVIL_CLI, {"stats", csv.fileName(), "--json"}).toUtf8()).object();

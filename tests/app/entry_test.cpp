@@ -2,12 +2,12 @@
 #include "harness.h"
 #include <anvil/pages/page.h>
 #include <anvil/pages/write.h>
+#include <anvil/project/entry_commands.h>
+#include <anvil/project/plan_commands.h>
+#include <anvil/project/pull_commands.h>
+#include <anvil/project/rig_commands.h>
 #include <anvil/results/evidence.h>
 #include <anvil/results/values.h>
-#include <anvil/work/entry_commands.h>
-#include <anvil/work/plan_commands.h>
-#include <anvil/work/pull_commands.h>
-#include <anvil/work/rig_commands.h>
 
 #include "shell/due_watch.h"
 #include "shell/ledger.h"
@@ -85,8 +85,8 @@ TEST_F(Entering, SagsAreTypedAsTwoHeightsAndRanked) {
 
 TEST_F(Entering, AFormWithoutPiecesOffersToMakeThem) {
     const auto id = newStudy({"Foot", "Hook"}, {"Dry"});
-    ASSERT_TRUE(work::setMethod(*session().project(), id, "load-share"));
-    ASSERT_TRUE(work::planReplicates(*session().project(), id, 2));
+    ASSERT_TRUE(project::setMethod(*session().project(), id, "load-share"));
+    ASSERT_TRUE(project::planReplicates(*session().project(), id, 2));
     window->goTo(Stage::pull);
     settle();
     EXPECT_TRUE(visibleTexts(window.get()).contains("4 pieces are planned, and none is made yet."));
@@ -109,8 +109,9 @@ TEST_F(Entering, AWrongFormIsASentenceAndLosesNothing) {
 TEST_F(Entering, ASquareTestedInAnotherWayHasItsOwnForm) {
     begin("sag");
     const auto option = study().options[0].id, condition = study().conditions[0].id;
-    ASSERT_TRUE(work::changePlan(*session().project(), study().study.id, "x",
-                                 [&](domain::Plan& p) { p.squareFor(option, condition).method = "torque"; }));
+    ASSERT_TRUE(project::changePlan(*session().project(), study().study.id, "x", [&](domain::Plan& p) {
+        p.squareFor(option, condition).method = "torque";
+    }));
     settle();
     type("entry-breakaway", "4 N·m");
     type("entry-running", "");
@@ -347,7 +348,7 @@ TEST_F(Entering, APressureIsTypedAsItStandsOnTheGauge) {
     press.name = "Press";
     press.shows = quantity::Dimension::stress;
     press.path = {{rig::RatioPart::Kind::ram, 12.3e-4, 0, 0, 0, 0}};
-    ASSERT_TRUE(work::saveRig(*session().project(), press));
+    ASSERT_TRUE(project::saveRig(*session().project(), press));
     settle();
     type("entry-peak", "2300 psi");
     type("entry-deflection_at_peak", "");
@@ -394,7 +395,7 @@ TEST_F(Entering, TheStepsOfARatingHaveWords) {
 
 TEST_F(Entering, TheFirstNumberMakesThePiecesThatArePlanned) {
     const auto id = newStudy({"Pin", "Bolt"}, {"Dry"});
-    ASSERT_TRUE(work::planReplicates(*session().project(), id, 2));
+    ASSERT_TRUE(project::planReplicates(*session().project(), id, 2));
     window->goTo(Stage::pull);
     settle();
     auto* value = shown<QLineEdit>("What was read");
@@ -434,9 +435,9 @@ TEST_F(Entering, TheFirstNumberMakesThePiecesThatArePlanned) {
 
 TEST_F(Entering, TheHintIsInTheMethodsOwnUnit) {
     const auto id = newStudy({"Rod", "Tube"}, {"Dry"});
-    ASSERT_TRUE(work::setMethod(*session().project(), id, "torsion"));
-    ASSERT_TRUE(work::planReplicates(*session().project(), id, 2));
-    ASSERT_TRUE(work::makePieces(*session().project(), id, ""));
+    ASSERT_TRUE(project::setMethod(*session().project(), id, "torsion"));
+    ASSERT_TRUE(project::planReplicates(*session().project(), id, 2));
+    ASSERT_TRUE(project::makePieces(*session().project(), id, ""));
     window->goTo(Stage::pull);
     settle();
     EXPECT_TRUE(child<QLineEdit>("entry-peak")->placeholderText().contains(QString::fromUtf8("N\u00b7m")));
@@ -473,8 +474,8 @@ TEST_F(Entering, TheLedgerIsACardOfFactsThatOpenWhereTheyStand) {
 
 TEST_F(Entering, TwoEndsOfAPieceRankEachOther) {
     const auto id = newStudy({"Knot", "Splice"}, {"Dry"});
-    ASSERT_TRUE(work::planReplicates(*session().project(), id, 2));
-    ASSERT_TRUE(work::makePieces(*session().project(), id, ""));
+    ASSERT_TRUE(project::planReplicates(*session().project(), id, 2));
+    ASSERT_TRUE(project::makePieces(*session().project(), id, ""));
     window->goTo(Stage::question);
     planPage("Method");
     settle();
@@ -490,10 +491,10 @@ TEST_F(Entering, TwoEndsOfAPieceRankEachOther) {
     const auto* square = study().study.plan.square(study().options[0].id, study().conditions[0].id);
     ASSERT_TRUE(square);
     EXPECT_EQ(square->otherEnd, study().options[1].id);
-    work::TypedPull typed;
+    project::TypedPull typed;
     typed.specimen = study().specimens[0].id;
     typed.text = "4 kN";
-    const auto pull = work::addTypedPull(*session().project(), typed);
+    const auto pull = project::addTypedPull(*session().project(), typed);
     ASSERT_TRUE(pull) << pull.error().message;
     session().selectPull(*pull);
     key(Qt::Key_L, Qt::ControlModifier); // the ledger is a drawer, closed while a plan is made
@@ -508,8 +509,8 @@ TEST_F(Entering, TwoEndsOfAPieceRankEachOther) {
     const auto& v = session().verdict(domain::metric("peak"));
     ASSERT_EQ(v.groups.size(), 2U);
     for (const auto& g : v.groups)
-        EXPECT_EQ(g.values.at(0).value.state,
-                  g.option == study().options[1].id ? stats::State::exact : stats::State::above);
+        EXPECT_EQ(g.values.at(0).value.bound,
+                  g.option == study().options[1].id ? stats::Bound::exact : stats::Bound::above);
     const auto tipsIn = [&](std::size_t option) {
         QStringList out;
         const auto r = window->board()->squareOf(study().options[option].id, study().conditions[0].id);
@@ -573,8 +574,8 @@ TEST_F(Entering, APictureDroppedOnTheWindowStaysWithItsPull) {
     EXPECT_TRUE(study().attachments.empty());
     session().project()->undo();
     EXPECT_EQ(study().attachments.size(), 1U);
-    EXPECT_FALSE(work::attach(*session().project(), session().pull(), "nothing.png", {}, {}));
-    const auto odd = work::attach(*session().project(), session().pull(), "../../etc/x.png", "abc", {});
+    EXPECT_FALSE(project::attach(*session().project(), session().pull(), "nothing.png", {}, {}));
+    const auto odd = project::attach(*session().project(), session().pull(), "../../etc/x.png", "abc", {});
     ASSERT_TRUE(odd);
     EXPECT_EQ(study().attachments.back().name, "x.png") << "only a name, never a path";
 }

@@ -13,8 +13,8 @@
 #include <QTabBar>
 #include <QTabWidget>
 #include <QTableWidget>
-#include <anvil/work/board_commands.h>
-#include <anvil/work/plan_commands.h>
+#include <anvil/project/board_commands.h>
+#include <anvil/project/plan_commands.h>
 #include <iostream>
 
 namespace anvil::app {
@@ -117,18 +117,18 @@ domain::Id Window::newStudy(const QStringList& options, const QStringList& condi
     }
     domain::Study s;
     s.title = "Pegs";
-    const auto id = *work::addStudy(*session().project(), s);
-    EXPECT_TRUE(work::addOptions(*session().project(), id, options));
-    EXPECT_TRUE(work::addConditions(*session().project(), id, conditions));
+    const auto id = *project::addStudy(*session().project(), s);
+    EXPECT_TRUE(project::addOptions(*session().project(), id, options));
+    EXPECT_TRUE(project::addConditions(*session().project(), id, conditions));
     session().showStudy(id);
     return id;
 }
 
 void Window::begin(const char* method) {
     const auto id = newStudy({"Pin", "Hook"}, {"Dry"});
-    ASSERT_TRUE(work::setMethod(*session().project(), id, method));
-    ASSERT_TRUE(work::planReplicates(*session().project(), id, 2));
-    ASSERT_TRUE(work::makePieces(*session().project(), id, ""));
+    ASSERT_TRUE(project::setMethod(*session().project(), id, method));
+    ASSERT_TRUE(project::planReplicates(*session().project(), id, 2));
+    ASSERT_TRUE(project::makePieces(*session().project(), id, ""));
     window->goTo(Stage::pull);
     settle();
 }

@@ -18,12 +18,12 @@
 #include <QMimeData>
 #include <QPushButton>
 #include <QTimer>
+#include <anvil/project/entry_commands.h>
+#include <anvil/project/picture_commands.h>
+#include <anvil/project/plan_commands.h>
+#include <anvil/project/pull_commands.h>
 #include <anvil/results/evidence.h>
 #include <anvil/results/values.h>
-#include <anvil/work/entry_commands.h>
-#include <anvil/work/picture_commands.h>
-#include <anvil/work/plan_commands.h>
-#include <anvil/work/pull_commands.h>
 
 namespace anvil::app {
 namespace {
@@ -194,7 +194,7 @@ TEST_F(Measuring, APhotoDroppedOnAFieldIsCalibratedAndItsNumberTaken) {
     const auto entry = quantity::parseEntry(text.toStdString(), quantity::Dimension::length);
     ASSERT_TRUE(entry) << text.toStdString();
     EXPECT_NEAR(entry->si, 0.398, 0.004) << "199 px at 2 mm each, as well as a screen is clicked";
-    EXPECT_EQ(entry->doubt, quantity::Doubt::plusMinus);
+    EXPECT_EQ(entry->precision, quantity::Precision::plusMinus);
     // √2·2 px of the ends and of what is known, each 2 mm, over 300 px and 199.
     EXPECT_NEAR(entry->plusMinusSi, 0.002 * 2 * std::sqrt(2.0) * std::hypot(1.0, 199.0 / 300), 0.0003);
     QTest::keyClick(child<QLineEdit>("entry-after"), Qt::Key_Return);
@@ -292,17 +292,17 @@ TEST_F(Measuring, AMeasuredNumberGoesToThePieceToo) {
     openStudy("Roller plastic");
     const auto pull = pullOf("B1-1");
     auto& project = *session().project();
-    ASSERT_TRUE(work::enterMeasured(project, pull, "breadth", "10.1 ± 0.1 mm"));
+    ASSERT_TRUE(project::enterMeasured(project, pull, "breadth", "10.1 ± 0.1 mm"));
     const auto* p = study().pull(pull);
     EXPECT_NEAR(*results::evidenceOf(study(), *p, nullptr)->value("breadth"), 0.0101, 1e-12);
-    EXPECT_FALSE(work::enterMeasured(project, pull, "breadth", "10 N"));
-    EXPECT_FALSE(work::enterMeasured(project, pull, "colour", "10 mm"));
-    EXPECT_FALSE(work::enterMeasured(project, pull, "to", "95°")) << "a hammer that gains energy";
-    const auto mode = work::enterMeasured(project, pull, "mode", "31.44 % ± 0.9 %");
+    EXPECT_FALSE(project::enterMeasured(project, pull, "breadth", "10 N"));
+    EXPECT_FALSE(project::enterMeasured(project, pull, "colour", "10 mm"));
+    EXPECT_FALSE(project::enterMeasured(project, pull, "to", "95°")) << "a hammer that gains energy";
+    const auto mode = project::enterMeasured(project, pull, "mode", "31.44 % ± 0.9 %");
     ASSERT_TRUE(mode) << mode.error().message;
     EXPECT_DOUBLE_EQ(study().pull(pull)->outcome.shares[0].share, 0.314);
-    EXPECT_FALSE(work::enterMeasured(project, pull, "mode", "140 %"));
-    EXPECT_FALSE(work::setMarks(project, 9999, {}));
+    EXPECT_FALSE(project::enterMeasured(project, pull, "mode", "140 %"));
+    EXPECT_FALSE(project::setMarks(project, 9999, {}));
 }
 
 using Pages = Measuring;
@@ -381,15 +381,15 @@ TEST_F(Pages, ALimitLineIsDrawnOverTheBlow) {
 TEST_F(Pages, AnArrangementIsHeldAgainstBothBaselines) {
     const auto id = newStudy({"Plain tie", "Doubled tie"}, {"Dry"});
     auto& project = *session().project();
-    ASSERT_TRUE(work::planReplicates(project, id, 3));
-    ASSERT_TRUE(work::makePieces(project, id, ""));
+    ASSERT_TRUE(project::planReplicates(project, id, 3));
+    ASSERT_TRUE(project::makePieces(project, id, ""));
     const auto pieces = study().specimens;
     const char* loads[] = {"1.48 kN", "1.50 kN", "1.52 kN", "2.3 kN", "2.4 kN", "2.5 kN"};
     for (std::size_t i = 0; i < pieces.size(); ++i) {
-        work::TypedPull typed;
+        project::TypedPull typed;
         typed.specimen = pieces[i].id;
         typed.text = loads[i];
-        ASSERT_TRUE(work::addTypedPull(project, typed));
+        ASSERT_TRUE(project::addTypedPull(project, typed));
     }
     ASSERT_TRUE(
         project.changeOption(study().options[0].id, "rating", [](domain::Option& o) { o.rating = 1000; }));

@@ -10,10 +10,10 @@
 #include <QLineEdit>
 #include <QPushButton>
 #include <anvil/methods/method.h>
+#include <anvil/project/input_commands.h>
+#include <anvil/project/plan_commands.h>
 #include <anvil/results/evidence.h>
 #include <anvil/results/values.h>
-#include <anvil/work/input_commands.h>
-#include <anvil/work/plan_commands.h>
 
 namespace anvil::app {
 namespace {
@@ -202,17 +202,17 @@ struct EveryMethod : Window, testing::WithParamInterface<std::size_t> {
     void plan() {
         const auto id = newStudy({"Pin", "Hook"}, {"Dry"});
         auto& project = *session().project();
-        ASSERT_TRUE(work::setMethod(project, id, one().method));
+        ASSERT_TRUE(project::setMethod(project, id, one().method));
         const auto& method = *methods::find(one().method);
         for (const auto& [key, text] : one().ofStudy) {
             const auto* input = methods::inputNamed(method, key);
             ASSERT_TRUE(input) << key;
-            const auto ok = work::tellOfStudy(
+            const auto ok = project::tellOfStudy(
                 project, id, *input, text, [&](quantity::Dimension d) { return &session().units().of(d); });
             ASSERT_TRUE(ok) << ok.error().message;
         }
-        ASSERT_TRUE(work::planReplicates(project, id, 1));
-        ASSERT_TRUE(work::makePieces(project, id, ""));
+        ASSERT_TRUE(project::planReplicates(project, id, 1));
+        ASSERT_TRUE(project::makePieces(project, id, ""));
         session().setNow(QDateTime(QDate(2026, 5, 4), QTime(9, 0)));
         window->goTo(Stage::pull);
         settle();

@@ -20,8 +20,8 @@
 #include <anvil/plan/forecasts.h>
 #include <anvil/plan/replication.h>
 #include <anvil/plan/run_order.h>
-#include <anvil/work/plan_commands.h>
-#include <anvil/work/study_commands.h>
+#include <anvil/project/plan_commands.h>
+#include <anvil/project/study_commands.h>
 
 using namespace anvil;
 using namespace anvil::app;
@@ -153,7 +153,7 @@ TEST_F(Stages, TheHeadOfALongBoardStaysInViewAndNoCellLiesUnderIt) {
 
 TEST_F(Stages, FairnessIsReadAndRemediedOrAccepted) {
     const auto id = newStudy({"Pin", "Bolt", "Hook", "Clip"}, {"Dry", "Wet", "Cold"});
-    ASSERT_TRUE(work::planReplicates(*session().project(), id, 2));
+    ASSERT_TRUE(project::planReplicates(*session().project(), id, 2));
     window->goTo(Stage::question);
     settle();
     EXPECT_TRUE(visibleTexts(window.get()).join("\n").contains("2 of each")) << "the advisor";
@@ -178,7 +178,7 @@ TEST_F(Stages, FairnessIsReadAndRemediedOrAccepted) {
 
 TEST_F(Stages, ForecastsAndLimitsGiveTheHeadRoomWord) {
     const auto id = newStudy({"Pin", "Bolt"}, {"Dry"});
-    ASSERT_TRUE(work::planReplicates(*session().project(), id, 5));
+    ASSERT_TRUE(project::planReplicates(*session().project(), id, 5));
     window->goTo(Stage::question);
     planPage("Reach");
     settle();
@@ -225,8 +225,8 @@ TEST_F(Stages, PiecesAreMadeMeasuredAndOrdered) {
     const auto id = newStudy({"Pin", "Bolt"}, {"Dry"});
     window->goTo(Stage::specimens);
     settle();
-    EXPECT_FALSE(work::makePieces(*session().project(), id, "")) << "nothing is planned";
-    ASSERT_TRUE(work::planReplicates(*session().project(), id, 3));
+    EXPECT_FALSE(project::makePieces(*session().project(), id, "")) << "nothing is planned";
+    ASSERT_TRUE(project::planReplicates(*session().project(), id, 3));
     settle();
     auto* batch = shown<QLineEdit>("from");
     QTest::keyClicks(batch, "box of May");
@@ -269,7 +269,7 @@ TEST_F(Stages, PiecesAreMadeMeasuredAndOrdered) {
     pressButton("Draw the order");
     EXPECT_EQ(study().study.plan.runOrder, plan::drawRunOrder(study(), 11));
     EXPECT_EQ(child<QListWidget>("runList")->count(), 6);
-    ASSERT_TRUE(work::moveInRunList(*session().project(), id, 0, 5));
+    ASSERT_TRUE(project::moveInRunList(*session().project(), id, 0, 5));
     EXPECT_TRUE(study().study.plan.reordered);
     EXPECT_TRUE(visibleTexts(window.get()).filter("changed by hand").size() == 1);
 }
@@ -454,7 +454,7 @@ TEST_F(Stages, AStudyIsStartedFromAnEarlierOne) {
     openDemo();
     const auto first = study().study.id;
     const auto made =
-        work::startFrom(*session().project(), first, "Fittings after a second season", "Two seasons");
+        project::startFrom(*session().project(), first, "Fittings after a second season", "Two seasons");
     ASSERT_TRUE(made);
     session().showStudy(*made);
     EXPECT_EQ(study().options.size(), 4U);
@@ -463,12 +463,12 @@ TEST_F(Stages, AStudyIsStartedFromAnEarlierOne) {
     EXPECT_EQ(study().study.plan.replicates, 5);
     EXPECT_EQ(study().option(study().study.goal.control)->name, "Wedge socket");
     EXPECT_TRUE(study().specimens.empty());
-    EXPECT_FALSE(work::startFrom(*session().project(), first, " ", ""));
+    EXPECT_FALSE(project::startFrom(*session().project(), first, " ", ""));
 }
 
 TEST_F(Stages, ReplicatesAreDraggedByTheGrip) {
     const auto id = newStudy({"Pin", "Bolt"}, {"Dry", "Wet"});
-    ASSERT_TRUE(work::planReplicates(*session().project(), id, 5));
+    ASSERT_TRUE(project::planReplicates(*session().project(), id, 5));
     window->goTo(Stage::question);
     settle();
     auto* board = child<QTableWidget>("planBoard");
@@ -499,7 +499,7 @@ TEST_F(Stages, ReplicatesAreDraggedByTheGrip) {
 
 TEST_F(Stages, WhatIsTheSameForAllAndWhereASquareDiffers) {
     const auto id = newStudy({"Pin", "Bolt"}, {"Dry"});
-    ASSERT_TRUE(work::planReplicates(*session().project(), id, 5));
+    ASSERT_TRUE(project::planReplicates(*session().project(), id, 5));
     window->goTo(Stage::question);
     planPage("Method");
     settle();
@@ -541,7 +541,7 @@ TEST_F(Stages, WhatIsTheSameForAllAndWhereASquareDiffers) {
 
 TEST_F(Stages, TravelIsHeadRoomToo) {
     const auto id = newStudy({"Pin", "Bolt"}, {"Dry"});
-    ASSERT_TRUE(work::planReplicates(*session().project(), id, 5));
+    ASSERT_TRUE(project::planReplicates(*session().project(), id, 5));
     window->goTo(Stage::question);
     planPage("Reach");
     settle();
@@ -634,7 +634,7 @@ TEST_F(Stages, WhereAnOptionIsGotStandsOnTheShoppingList) {
 
 TEST_F(Stages, TimeAndMoneyOfThePlanAreShown) {
     const auto id = newStudy({"Pin", "Bolt"}, {"Dry"});
-    ASSERT_TRUE(work::planReplicates(*session().project(), id, 6));
+    ASSERT_TRUE(project::planReplicates(*session().project(), id, 6));
     window->goTo(Stage::question);
     planPage("Enough");
     settle();
@@ -652,13 +652,13 @@ TEST_F(Stages, TimeAndMoneyOfThePlanAreShown) {
 TEST_F(Stages, PlacesInASheetKeepTheirDistance) {
     const auto id = newStudy({"Pin", "Bolt"}, {"Dry"});
     auto& project = *session().project();
-    ASSERT_TRUE(work::planReplicates(project, id, 2));
+    ASSERT_TRUE(project::planReplicates(project, id, 2));
     window->goTo(Stage::specimens);
     settle();
     auto* scheme = shown<QLineEdit>("labelled");
     retype(scheme, "{option} {n}");
     emit scheme->editingFinished();
-    ASSERT_TRUE(work::makePieces(project, id, ""));
+    ASSERT_TRUE(project::makePieces(project, id, ""));
     EXPECT_EQ(study().specimens[0].label, "Pin 1");
     settle();
     auto* pieces = shown<QTableWidget>("Pieces");
@@ -697,8 +697,8 @@ TEST_F(Stages, PlacesInASheetKeepTheirDistance) {
 
 TEST_F(Stages, TheAreaIsWorkedOutFromWhatWasMeasured) {
     const auto id = newStudy({"Pin"}, {"Dry"});
-    ASSERT_TRUE(work::planReplicates(*session().project(), id, 1));
-    ASSERT_TRUE(work::makePieces(*session().project(), id, ""));
+    ASSERT_TRUE(project::planReplicates(*session().project(), id, 1));
+    ASSERT_TRUE(project::makePieces(*session().project(), id, ""));
     window->goTo(Stage::specimens);
     settle();
     pressButton("Measure more…");

@@ -18,14 +18,15 @@
 #include <QTableWidget>
 #include <QTimer>
 #include <anvil/link/rig_server.h>
+#include <anvil/project/plan_commands.h>
+#include <anvil/project/practice.h>
 #include <anvil/store/recording.h>
-#include <anvil/work/plan_commands.h>
-#include <anvil/work/practice.h>
+#include <anvil/words/stands.h>
 #include <set>
 
 using namespace anvil;
 using namespace anvil::app;
-using bench::PullStep;
+using station::PullStep;
 
 namespace {
 
@@ -80,13 +81,13 @@ struct AtTheRig : Window {
     }
     /// One key, once the guard against bouncing gloves is over.
     void press(int k) {
-        QTest::qWait(static_cast<int>(bench::PullFlow::guardMs) + 30);
+        QTest::qWait(static_cast<int>(station::PullFlow::guardMs) + 30);
         QTest::keyClick(view(), static_cast<Qt::Key>(k));
     }
     domain::Id sevenPins() {
         const auto id = newStudy({"Pin"}, {"Dry"});
-        EXPECT_TRUE(work::planReplicates(*session().project(), id, 7));
-        EXPECT_TRUE(work::makePieces(*session().project(), id, ""));
+        EXPECT_TRUE(project::planReplicates(*session().project(), id, 7));
+        EXPECT_TRUE(project::makePieces(*session().project(), id, ""));
         return id;
     }
     /// From the cautions until the first pull is being recorded.
@@ -131,7 +132,7 @@ TEST_F(AtTheRig, SevenSpecimensBySpaceAndDigitsAlone) {
     EXPECT_GE(QFontInfo(child<QLabel>("bigLoad")->font()).pixelSize(), 72);
     for (int i = 0; i < 7; ++i) {
         for (int k = 0; k < 20 && step() != PullStep::ready; ++k) {
-            QTest::qWait(static_cast<int>(bench::PullFlow::guardMs) + 30);
+            QTest::qWait(static_cast<int>(station::PullFlow::guardMs) + 30);
             if (step() == PullStep::zero) QTest::keyClick(view(), Qt::Key_Space);
         }
         ASSERT_TRUE(until(PullStep::ready)) << i;
@@ -164,13 +165,13 @@ TEST_F(AtTheRig, SevenSpecimensBySpaceAndDigitsAlone) {
     EXPECT_EQ(study().pulls[2].outcome.marks.size(), 1U);
     EXPECT_EQ(results::standingOf(study(), study().pulls[3], nullptr), domain::Standing::atLeast)
         << study().pulls[3].outcome.part;
-    EXPECT_FALSE(results::reasonOf(study(), study().pulls[3], nullptr).empty());
+    EXPECT_FALSE(words::reasonOf(study(), study().pulls[3], nullptr).empty());
     const auto& v = session().verdict(domain::metric("peak"));
     ASSERT_EQ(v.groups.size(), 1U);
     EXPECT_EQ(v.groups[0].values.size(), 7U);
     for (const auto& p : study().pulls) {
         const auto& r = session().readings().byPull.at(p.id);
-        EXPECT_NEAR(r.peak.force, 2000, 500);
+        EXPECT_NEAR(r.peak.load, 2000, 500);
         EXPECT_LT(std::abs(r.baseline), 8) << "it was zeroed";
     }
     EXPECT_TRUE(session().project()->file().check().problems.isEmpty());
@@ -271,7 +272,7 @@ TEST_F(AtTheRig, AWindowThatIsHeldUpMissesNoPull) {
         ASSERT_EQ(study().pulls.size(), i + 1);
         EXPECT_EQ(study().pulls[i].recording, domain::Recording::done);
         EXPECT_FALSE(study().pulls[i].outcome.part.empty());
-        EXPECT_NEAR(session().readings().byPull.at(study().pulls[i].id).peak.force, 2000, 500);
+        EXPECT_NEAR(session().readings().byPull.at(study().pulls[i].id).peak.load, 2000, 500);
     }
     program.kill();
     program.waitForFinished();
@@ -288,7 +289,7 @@ TEST_F(AtTheRig, UnpluggedInMidPullAndFinishedAfterwards) {
     EXPECT_TRUE(waitFor([&] { return window->bench()->stateText().contains("looking for it"); }))
         << window->bench()->stateText().toStdString();
     ASSERT_TRUE(until(PullStep::part));
-    EXPECT_TRUE(waitFor([&] { return session().rig().live().link == bench::LinkState::connected; }))
+    EXPECT_TRUE(waitFor([&] { return session().rig().live().link == station::LinkState::connected; }))
         << "plugged in again, it is found by itself";
     press(Qt::Key_9); // nothing broke
     ASSERT_EQ(step(), PullStep::accept);
@@ -301,7 +302,7 @@ TEST_F(AtTheRig, UnpluggedInMidPullAndFinishedAfterwards) {
     QElapsedTimer t;
     t.start();
     while (step() != PullStep::ready && t.elapsed() < 20000) {
-        QTest::qWait(static_cast<int>(bench::PullFlow::guardMs) + 30);
+        QTest::qWait(static_cast<int>(station::PullFlow::guardMs) + 30);
         if (step() == PullStep::zero) QTest::keyClick(view(), Qt::Key_Space); // not what comes after it
     }
     ASSERT_EQ(step(), PullStep::ready) << "found again without a key";
@@ -329,14 +330,14 @@ TEST_F(AtTheRig, RenamingTheProjectInMidPullKeepsWhatWasPulled) {
     ASSERT_TRUE(session().project());
     EXPECT_TRUE(session().project()->file().path().endsWith("renamed.anvil"));
     ASSERT_EQ(study().pulls.size(), 1U);
-    EXPECT_GT(session().project()->file().curve(study().pulls[0].curve)->force.size(), 10U);
+    EXPECT_GT(session().project()->file().curve(study().pulls[0].curve)->load.size(), 10U);
     EXPECT_EQ(results::standingOf(study(), study().pulls[0], nullptr), domain::Standing::notRead)
         << "it waits for a decision";
     EXPECT_FALSE(visibleTexts(window->bench()).join(' ').contains("Saving"));
     EXPECT_FALSE(visibleTexts(window.get()).join(' ').contains("Recording\u2026"));
     // And the rig can be taken again.
     ASSERT_TRUE(session().rig().use(setup()));
-    EXPECT_TRUE(waitFor([&] { return session().rig().live().link == bench::LinkState::connected; }));
+    EXPECT_TRUE(waitFor([&] { return session().rig().live().link == station::LinkState::connected; }));
 }
 
 TEST_F(AtTheRig, AnotherPieceAndTheBenchLine) {
@@ -386,18 +387,18 @@ TEST_F(AtTheRig, PracticeStaysInItsOwnStudy) {
     EXPECT_EQ(study().specimens.size(), 15U);
     ASSERT_TRUE(until(PullStep::safety));
     session().showStudy(real);
-    const auto pull = bench::pullFor(study(), study().specimens[0], session().rig().station(),
-                                     session().rig().circumstances());
+    const auto pull = station::pullFor(study(), study().specimens[0], session().rig().station(),
+                                       session().rig().circumstances());
     ASSERT_FALSE(pull);
     EXPECT_NE(pull.error().message.find("practice study only"), std::string::npos);
     EXPECT_TRUE(study().pulls.empty());
     // Hidden strengths are far enough apart to be found, and the same for the same seed.
     std::set<double> strengths;
     for (int k = 0; k < 3; ++k)
-        strengths.insert(work::practiceStrength(42, k));
+        strengths.insert(project::practiceStrength(42, k));
     ASSERT_EQ(strengths.size(), 3U);
     EXPECT_GT(*strengths.rbegin() / *std::next(strengths.begin()), 1.06);
-    EXPECT_EQ(work::practiceStrength(42, 1), work::practiceStrength(42, 1));
+    EXPECT_EQ(project::practiceStrength(42, 1), project::practiceStrength(42, 1));
 }
 
 TEST_F(AtTheRig, NothingCanBeRecordedIntoAProjectForLooking) {
@@ -512,7 +513,7 @@ TEST_F(AtTheRig, LegsAreShownWithTheirSharesAndKeptAtEveryMark) {
     address = *server->listenTcp(0);
     auto s = setup();
     for (const char* leg : {"leg east", "leg west"})
-        s.layout.columns.push_back({leg, rig::Role::force, "N"});
+        s.layout.columns.push_back({leg, rig::Role::load, "N"});
     window->goTo(Stage::rig);
     ASSERT_TRUE(session().rig().use(s));
     showTab("rigTabs", "More channels");
@@ -566,7 +567,7 @@ TEST_F(AtTheRig, LegsAreShownWithTheirSharesAndKeptAtEveryMark) {
     window->goTo(Stage::pull);
     ASSERT_TRUE(session().rig().use(session().rig().setup()));
     startPulling();
-    ASSERT_TRUE(waitFor([&] { return session().rig().live().force > 800; }));
+    ASSERT_TRUE(waitFor([&] { return session().rig().live().load > 800; }));
     QTest::keyClick(view(), Qt::Key_1);
     EXPECT_TRUE(waitFor([&] { return child<QLabel>("liveChannels")->text().contains("60 %"); }))
         << child<QLabel>("liveChannels")->text().toStdString();
@@ -664,7 +665,7 @@ TEST_F(AtTheRig, GarbageAndAClockJumpInMidPullAreNotedWithIt) {
         noted << QString::fromStdString(m.text);
     EXPECT_TRUE(noted.contains("the rig's clock jumped")) << noted.join("; ").toStdString();
     EXPECT_EQ(noted.filter("held no numbers").size(), 1);
-    EXPECT_NEAR(session().readings().byPull.at(study().pulls[0].id).peak.force, server->rig().truth().peak,
+    EXPECT_NEAR(session().readings().byPull.at(study().pulls[0].id).peak.load, server->rig().truth().peak,
                 30);
     menu("foldBench");
     EXPECT_FALSE(window->bench()->isVisible());
@@ -694,13 +695,13 @@ TEST_F(AtTheRig, PausesToLookAndWarnsNearTheLimit) {
     ASSERT_TRUE(until(PullStep::look));
     EXPECT_TRUE(tones.contains(Tone::look));
     QTest::qWait(700);
-    const double held = session().rig().live().force;
+    const double held = session().rig().live().load;
     EXPECT_GT(held, 1000);
     EXPECT_LT(held, 1400) << "the drive waits";
     QTest::qWait(300);
-    EXPECT_LT(session().rig().live().force, held + 20)
+    EXPECT_LT(session().rig().live().load, held + 20)
         << "and goes on waiting: it would have broken the pin by now";
-    EXPECT_GT(session().rig().live().force, 0.8 * held);
+    EXPECT_GT(session().rig().live().load, 0.8 * held);
     press(Qt::Key_Space);
     ASSERT_TRUE(until(PullStep::part));
     server->obey("!release");
@@ -709,8 +710,7 @@ TEST_F(AtTheRig, PausesToLookAndWarnsNearTheLimit) {
     press(Qt::Key_1);
     press(Qt::Key_Space);
     ASSERT_EQ(study().pulls.size(), 1U);
-    EXPECT_NEAR(session().readings().byPull.at(study().pulls[0].id).peak.force, server->rig().truth().peak,
-                30)
+    EXPECT_NEAR(session().readings().byPull.at(study().pulls[0].id).peak.load, server->rig().truth().peak, 30)
         << "one recording over the pause";
 }
 
@@ -729,7 +729,7 @@ TEST_F(AtTheRig, ARigidBarTellsHowMuchTheRigGivesWay) {
     EXPECT_TRUE(study().study.plan.rigCheck);
     EXPECT_EQ(study().specimens.size(), 1U);
     startPulling();
-    ASSERT_TRUE(waitFor([&] { return session().rig().live().force > 1000; }));
+    ASSERT_TRUE(waitFor([&] { return session().rig().live().load > 1000; }));
     press(Qt::Key_Space); // stop
     ASSERT_TRUE(until(PullStep::part));
     for (int i = 0; i < 3; ++i)

@@ -14,8 +14,8 @@
 #include <QTabBar>
 #include <QTabWidget>
 #include <QTimer>
-#include <anvil/work/board_commands.h>
-#include <anvil/work/plan_commands.h>
+#include <anvil/project/board_commands.h>
+#include <anvil/project/plan_commands.h>
 
 namespace anvil::app {
 namespace {
@@ -186,12 +186,12 @@ TEST_F(Squeezed, NothingUnderLongNames) {
 
 TEST_F(Squeezed, NoFormOfAnyMethod) {
     const auto id = newStudy({"Pin", "Hook"}, {"Dry"});
-    ASSERT_TRUE(work::planReplicates(*session().project(), id, 2));
-    ASSERT_TRUE(work::makePieces(*session().project(), id, ""));
+    ASSERT_TRUE(project::planReplicates(*session().project(), id, 2));
+    ASSERT_TRUE(project::makePieces(*session().project(), id, ""));
     const auto every = [&] {
         window->goTo(Stage::pull);
         for (const auto& method : methods::all()) {
-            ASSERT_TRUE(work::setMethod(*session().project(), id, std::string(method->key)));
+            ASSERT_TRUE(project::setMethod(*session().project(), id, std::string(method->key)));
             look(QStringLiteral("the form of ") + QString::fromUtf8(method->title.data()));
         }
     };

@@ -10,7 +10,7 @@
 #include <QLineEdit>
 #include <QMenu>
 #include <QStandardPaths>
-#include <anvil/work/board_commands.h>
+#include <anvil/project/board_commands.h>
 
 namespace anvil::app {
 namespace {
@@ -125,7 +125,7 @@ TEST_F(Start, PracticeGoesIntoAProjectOfItsOwnThatStays) {
     EXPECT_EQ(QFileInfo(path()).completeBaseName(), "Practice");
     EXPECT_TRUE(study().study.plan.practice);
     EXPECT_EQ(child<StageStrip>("strip")->current(), Stage::pull);
-    EXPECT_TRUE(waitFor([&] { return session().rig().live().link == bench::LinkState::connected; }));
+    EXPECT_TRUE(waitFor([&] { return session().rig().live().link == station::LinkState::connected; }));
     session().close();
     key(Qt::Key_0, Qt::ControlModifier);
     settle();
@@ -169,7 +169,7 @@ TEST_F(Start, AProjectIsRenamedAndGoesOn) {
     EXPECT_FALSE(QFileInfo::exists(dir.filePath("demo.anvil")));
     EXPECT_EQ(study().pulls.size(), before);
     EXPECT_TRUE(window->windowTitle().contains("end fittings"));
-    ASSERT_TRUE(work::addOption(*session().project(), session().studyId(), "Another"));
+    ASSERT_TRUE(project::addOption(*session().project(), session().studyId(), "Another"));
     QFile other(dir.filePath("other.anvil"));
     ASSERT_TRUE(other.open(QIODevice::WriteOnly));
     EXPECT_FALSE(window->moveTo(dir.filePath("other.anvil"))) << "nothing is written over";

@@ -8,9 +8,9 @@
 #include <QLocale>
 #include <QPlainTextEdit>
 #include <QTabWidget>
+#include <anvil/project/board_commands.h>
+#include <anvil/project/plan_commands.h>
 #include <anvil/quantity/digits.h>
-#include <anvil/work/board_commands.h>
-#include <anvil/work/plan_commands.h>
 #include <clocale>
 #include <cstdlib>
 
@@ -21,8 +21,8 @@ struct Unchanged : Window {
     /// Two options with three pieces each, at the page where numbers are typed; the field for them.
     QLineEdit* readyToPull(const QStringList& conditions) {
         newStudy({"Pin", "Hook"}, conditions);
-        EXPECT_TRUE(work::planReplicates(*session().project(), session().studyId(), 3));
-        EXPECT_TRUE(work::makePieces(*session().project(), session().studyId(), ""));
+        EXPECT_TRUE(project::planReplicates(*session().project(), session().studyId(), 3));
+        EXPECT_TRUE(project::makePieces(*session().project(), session().studyId(), ""));
         window->goTo(Stage::pull);
         settle();
         return child<QLineEdit>("typedValue");

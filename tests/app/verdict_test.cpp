@@ -117,9 +117,10 @@ TEST_F(VerdictPages, TwoAreChosenAndSideBySide) {
     EXPECT_TRUE(seen().contains("1 value is set aside")) << "the mislabelled piece";
     choose("Compare", "Pressed sleeve in Salt-soaked");
     EXPECT_TRUE(seen().contains("in Salt-soaked"));
+    const auto pairs = session().verdict(study().study.goal.metric).pairs;
     auto* triangle = child<PictureView>("triangle");
     ASSERT_TRUE(triangle);
-    const auto at = triangle->placeOf(2); // the second pair of the verdict
+    const auto at = triangle->placeOf(chart::OfPair{pairs.at(1).a, pairs.at(1).b});
     ASSERT_FALSE(at.isNull());
     QTest::mouseClick(triangle, Qt::LeftButton, {}, at);
     settle();
@@ -260,7 +261,7 @@ TEST_F(VerdictPages, TheSameOptionsComeUpFromEarlierProjects) {
     const auto make = [&](const char* file, double value) {
         ASSERT_TRUE(session().create(dir.filePath(file)));
         const auto id = newStudy({"Clip", "Hook"}, {"Dry"});
-        ASSERT_TRUE(work::addTypedPulls(*session().project(), id, 3, [&](int n) { return value + n; }));
+        ASSERT_TRUE(project::addTypedPulls(*session().project(), id, 3, [&](int n) { return value + n; }));
     };
     make("old.anvil", 100);
     earlier_index::remember(*session().project());

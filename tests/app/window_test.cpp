@@ -22,9 +22,9 @@
 #include <QTabWidget>
 #include <QTableWidget>
 #include <QTimer>
-#include <anvil/work/board_commands.h>
-#include <anvil/work/plan_commands.h>
-#include <anvil/work/pull_commands.h>
+#include <anvil/project/board_commands.h>
+#include <anvil/project/plan_commands.h>
+#include <anvil/project/pull_commands.h>
 
 using namespace anvil;
 using namespace anvil::app;
@@ -186,7 +186,7 @@ TEST_F(Import, AMissingUnitIsAskedOnce) {
     unit->setCurrentText("kgf");
     emit unit->activated(unit->currentIndex());
     ASSERT_TRUE(waitFor([&] { return !sheet->looking() && go->isVisible(); }));
-    EXPECT_NEAR(sheet->plan().rows[0].reading->peak.force, 630 * 9.80665, 1e-6);
+    EXPECT_NEAR(sheet->plan().rows[0].reading->peak.load, 630 * 9.80665, 1e-6);
     sheet->reject();
 }
 
@@ -236,7 +236,7 @@ TEST_F(Curves, ADraggedLandmarkChangesTheNumbersAndUndoBringsItBack) {
     auto* view = window->curves()->view();
     auto* numbers = shown<QTableWidget>("What was read from the curve");
     const auto before = numbers->item(0, 1)->text();
-    const QPoint from = view->placeOf(work::Handle::peak);
+    const QPoint from = view->placeOf(project::Handle::peak);
     ASSERT_FALSE(from.isNull());
     QTest::mousePress(view, Qt::LeftButton, {}, from);
     QTest::mouseMove(view, from - QPoint(30, 0));
@@ -498,10 +498,10 @@ TEST_F(Shell, ManyCurvesAreReadInViewAndOnlyOnce) {
             curve::Curve one;
             for (int i = 0; i < 4000; ++i) {
                 one.time.push_back(i * 0.01);
-                one.force.push_back(i < 400 ? 0.1 * (i % 2) : i < 3600 ? i - 400.0 : 10);
+                one.load.push_back(i < 400 ? 0.1 * (i % 2) : i < 3600 ? i - 400.0 : 10);
             }
             for (int k = 0; k < 400; ++k) {
-                one.force[2000] += 1; // no two the same
+                one.load[2000] += 1; // no two the same
                 domain::Specimen piece{0, s.id, o.id, c.id, k + 1, "P" + std::to_string(k + 1), ""};
                 domain::Pull p;
                 p.specimen = w.add(piece);
@@ -562,7 +562,7 @@ TEST_F(Shell, AReadOnlyProjectCanBeLookedAtButNotChanged) {
     EXPECT_TRUE(visibleTexts(window.get()).filter("It is open elsewhere").size() > 0);
     session().selectPull(pullOf("A1-1"));
     const auto answer =
-        work::setStanding(*session().project(), session().pull(), domain::Standing::voided, "x");
+        project::setStanding(*session().project(), session().pull(), domain::Standing::voided, "x");
     ASSERT_FALSE(answer);
     EXPECT_TRUE(qs(answer.error().message).contains("Nothing was changed"));
     EXPECT_FALSE(window->importFiles(demoLogs()));
@@ -574,16 +574,16 @@ TEST_F(Shell, TwelveBySixBySevenStaysReadable) {
     ASSERT_TRUE(session().create(dir.filePath("p.anvil")));
     domain::Study s;
     s.title = "Large";
-    const auto id = *work::addStudy(*session().project(), s);
+    const auto id = *project::addStudy(*session().project(), s);
     QStringList options, conditions;
     for (int i = 0; i < 12; ++i)
         options << QStringLiteral("Option %1").arg(i + 1);
     for (int i = 0; i < 6; ++i)
         conditions << QStringLiteral("Condition %1").arg(i + 1);
-    ASSERT_TRUE(work::addOptions(*session().project(), id, options));
-    ASSERT_TRUE(work::addConditions(*session().project(), id, conditions));
-    ASSERT_TRUE(work::planReplicates(*session().project(), id, 7));
-    ASSERT_TRUE(work::makePieces(*session().project(), id, "one"));
+    ASSERT_TRUE(project::addOptions(*session().project(), id, options));
+    ASSERT_TRUE(project::addConditions(*session().project(), id, conditions));
+    ASSERT_TRUE(project::planReplicates(*session().project(), id, 7));
+    ASSERT_TRUE(project::makePieces(*session().project(), id, "one"));
     EXPECT_EQ(study().specimens.size(), 504U);
     for (int i = 0; i < stageCount; ++i) {
         window->goTo(static_cast<Stage>(i));
@@ -654,15 +654,15 @@ TEST_F(Shell, LongNamesAndManySquaresStayInsideTheWindow) {
     s.title = "Long";
     s.question =
         QString("Which of all these very long-winded options holds longest? ").repeated(6).toStdString();
-    const auto id = *work::addStudy(*session().project(), s);
+    const auto id = *project::addStudy(*session().project(), s);
     session().showStudy(id);
     for (int i = 0; i < 12; ++i)
         ASSERT_TRUE(
-            work::addOption(*session().project(), id,
-                            QStringLiteral("An option with an unreasonably long name, number %1").arg(i)));
+            project::addOption(*session().project(), id,
+                               QStringLiteral("An option with an unreasonably long name, number %1").arg(i)));
     for (int i = 0; i < 6; ++i)
-        ASSERT_TRUE(work::addCondition(*session().project(), id,
-                                       QStringLiteral("Condition %1 of a long-winded kind").arg(i)));
+        ASSERT_TRUE(project::addCondition(*session().project(), id,
+                                          QStringLiteral("Condition %1 of a long-winded kind").arg(i)));
     for (const auto& size : {QSize(1280, 800), QSize(1024, 700)}) {
         window->resize(size);
         settle();
@@ -677,7 +677,7 @@ TEST_F(Shell, LongNamesAndManySquaresStayInsideTheWindow) {
 TEST_F(Window, WhatAProjectSaysIsNeverMarkup) {
     openDemo();
     const auto name = QStringLiteral("<img src='/dev/zero'><b>Bold</b>");
-    ASSERT_TRUE(work::addOption(*session().project(), session().studyId(), name));
+    ASSERT_TRUE(project::addOption(*session().project(), session().studyId(), name));
     ASSERT_TRUE(session().project()->changeStudy(session().studyId(), "question",
                                                  [&](domain::Study& x) { x.question = name.toStdString(); }));
     for (const auto stage : {Stage::question, Stage::specimens, Stage::rig, Stage::pull, Stage::curves,
@@ -714,7 +714,7 @@ TEST_F(Window, TheLoadsColumnIsChosenInTheSheet) {
     QTest::keyClicks(column, "Load B");
     QTest::keyClick(column, Qt::Key_Return);
     ASSERT_TRUE(waitFor([&] { return !sheet->looking() && sheet->plan().rows.size() == 2; }));
-    EXPECT_NEAR(sheet->plan().rows[0].reading->peak.force, 118, 1e-9);
+    EXPECT_NEAR(sheet->plan().rows[0].reading->peak.load, 118, 1e-9);
     EXPECT_TRUE(sheet->plan().unread.isEmpty()) << "the other file has no such column and needs none";
     sheet->reject();
 }

@@ -100,8 +100,9 @@ TEST(Ladder, EveryPullAnswersToPointing) {
     const Small s;
     const auto p = s.picture();
     for (const auto& pull : s.data.pulls)
-        EXPECT_EQ(
-            std::count_if(p.hits.begin(), p.hits.end(), [&](const Hit& h) { return h.pull == pull.id; }), 1)
+        EXPECT_EQ(std::count_if(p.hits.begin(), p.hits.end(),
+                                [&](const Hit& h) { return h.of == HitOf(OfPull{pull.id}); }),
+                  1)
             << pull.id;
     const auto at = std::find_if(p.hits.begin(), p.hits.end(),
                                  [](const Hit& h) { return h.tip == "S105: at least 2.000 kN"; });
@@ -147,7 +148,7 @@ TEST(Ladder, AGuessIsMarkedAndPointingAtItSaysSo) {
     for (const auto& h : s.picture().hits)
         if (h.tip.find('~') != std::string::npos) {
             ++guesses;
-            EXPECT_EQ(h.pull, id);
+            EXPECT_EQ(h.of, HitOf(OfPull{id}));
         }
     EXPECT_EQ(guesses, 1);
     EXPECT_EQ(signs(), std::pair(2, 1)) << "one in the ladder, one in the key";
@@ -159,7 +160,7 @@ TEST(Ladder, MarksStandWhereTheirValueIs) {
     std::vector<std::pair<double, double>> xs; // value, x
     for (const auto& h : p.hits)
         for (const auto& pull : s.data.pulls)
-            if (h.pull && h.pull == pull.id) xs.emplace_back(pull.typed->value, h.x + h.width / 2);
+            if (h.of == HitOf(OfPull{pull.id})) xs.emplace_back(pull.typed->value, h.x + h.width / 2);
     std::sort(xs.begin(), xs.end());
     const double perNewton = (xs.back().second - xs.front().second) / (xs.back().first - xs.front().first);
     for (const auto& [value, x] : xs)
@@ -200,7 +201,7 @@ TEST(Ladder, AScaleThatStartsAboveZeroSaysSo) {
     const auto spread = [](const Picture& p) { // of the single results, px
         double low = 1e9, high = 0;
         for (const auto& h : p.hits)
-            if (h.pull) low = std::min(low, h.x), high = std::max(high, h.x);
+            if (std::holds_alternative<OfPull>(h.of)) low = std::min(low, h.x), high = std::max(high, h.x);
         return high - low;
     };
     const auto cut = farFromZero({}), whole = farFromZero({0, true});

@@ -26,7 +26,7 @@ struct Source {
         std::vector<Value> out;
         for (int i = 0; i < n; ++i) {
             const double v = std::exp(centre + sigma * normal(random));
-            out.push_back(v < limit ? Value{v, State::exact, v} : Value{limit, State::above, limit});
+            out.push_back(v < limit ? Value{v, Bound::exact, v} : Value{limit, Bound::above, limit});
         }
         return out;
     }
@@ -156,13 +156,13 @@ TEST(Coverage, RatiosOfPairsWithBounds) {
     std::uint64_t seed = 0;
     expectPromise(told("ratio, 30 % topped out", n, [&]() -> std::optional<bool> {
         const auto a = s.group(n), b = s.group(n);
-        if (onlyBounds(a) != State::exact || onlyBounds(b) != State::exact) return {};
+        if (onlyBounds(a) != Bound::exact || onlyBounds(b) != Bound::exact) return {};
         ++seed;
         const Contender both[] = {{a, 2 * seed}, {b, 2 * seed + 1}};
         const auto logs = drawLogMeans(both, seed, draws);
         if (!logs) return {};
         return within(
-            overPair(compareDrawn({(*logs)[0], State::exact}, {(*logs)[1], State::exact}, 0.1)).value(), 1);
+            overPair(compareDrawn({(*logs)[0], Bound::exact}, {(*logs)[1], Bound::exact}, 0.1)).value(), 1);
     }));
 }
 

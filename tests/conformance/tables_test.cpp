@@ -21,12 +21,12 @@ void expectClose(double ours, double theirs, double tolerance, const std::string
 std::vector<Value> valuesOf(const std::vector<Known>& all) {
     std::vector<Value> out;
     for (const auto& k : all) {
-        const State state = std::isnan(k.low)    ? State::below
-                            : std::isnan(k.high) ? State::above
-                            : k.low == k.high    ? State::exact
-                                                 : State::between;
+        const Bound bound = std::isnan(k.low)    ? Bound::below
+                            : std::isnan(k.high) ? Bound::above
+                            : k.low == k.high    ? Bound::exact
+                                                 : Bound::between;
         const double value = std::isnan(k.low) ? k.high : k.low;
-        out.push_back({value, state, std::isnan(k.high) ? value : k.high});
+        out.push_back({value, bound, std::isnan(k.high) ? value : k.high});
     }
     return out;
 }
@@ -34,7 +34,7 @@ std::vector<Value> valuesOf(const std::vector<Known>& all) {
 Summary summaryOf(const std::vector<double>& all) {
     std::vector<Value> values;
     for (const double v : all)
-        values.push_back({v, State::exact, v});
+        values.push_back({v, Bound::exact, v});
     return summarise(values);
 }
 

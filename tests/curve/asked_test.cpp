@@ -11,13 +11,13 @@ template <class Load> Curve pulled(double until, Load load, int n = 2000) {
     Curve c;
     for (int i = 0; i < 50; ++i) {
         c.time.push_back(i * 0.01);
-        c.displacement.push_back(0);
-        c.force.push_back(0);
+        c.travel.push_back(0);
+        c.load.push_back(0);
     }
     for (int i = 1; i <= n; ++i) {
         c.time.push_back(0.5 + i * 0.01);
-        c.displacement.push_back(until * i / n);
-        c.force.push_back(load(c.displacement.back()));
+        c.travel.push_back(until * i / n);
+        c.load.push_back(load(c.travel.back()));
     }
     return c;
 }
@@ -31,8 +31,8 @@ TEST(Asked, YieldAtAnOffset) {
     const auto r = read(pulled(0.01, bilinear), s);
     ASSERT_TRUE(r && r->yield);
     // 1e6·(x − 0.001) = 2000 + 1e5·(x − 0.002): x = 0.0028/0.9
-    EXPECT_NEAR(*r->yield->displacement, 0.0028 / 0.9, 2e-5);
-    EXPECT_NEAR(r->yield->force, bilinear(0.0028 / 0.9), 5);
+    EXPECT_NEAR(*r->yield->travel, 0.0028 / 0.9, 2e-5);
+    EXPECT_NEAR(r->yield->load, bilinear(0.0028 / 0.9), 5);
     s.yieldOffset = 0.1;
     EXPECT_FALSE(read(pulled(0.01, bilinear), s)->yield) << "it never falls so far below";
 }
@@ -40,7 +40,7 @@ TEST(Asked, YieldAtAnOffset) {
 TEST(Asked, StiffnessAsItIsChosen) {
     const auto curve = pulled(0.01, bilinear);
     ReadingSettings s;
-    s.stiffnessBy = StiffnessBy::chordOfForces;
+    s.stiffnessBy = StiffnessBy::chordOfLoads;
     s.chordFrom = 1000;
     s.chordTo = 2400;
     // from x = 0.001 to 0.006
@@ -52,7 +52,7 @@ TEST(Asked, StiffnessAsItIsChosen) {
     s.stiffnessBy = StiffnessBy::secant;
     EXPECT_NEAR(read(curve, s)->stiffness->value, 2800 / 0.01, 500)
         << "from the sample where the load begins";
-    s.stiffnessBy = StiffnessBy::chordOfForces;
+    s.stiffnessBy = StiffnessBy::chordOfLoads;
     s.chordTo = 9000;
     const auto beyond = read(curve, s);
     EXPECT_FALSE(beyond->stiffness);
@@ -61,14 +61,14 @@ TEST(Asked, StiffnessAsItIsChosen) {
 
 TEST(Asked, ASensorThatStandsStillGivesNoSecant) {
     auto curve = pulled(0.01, bilinear);
-    std::fill(curve.displacement.begin(), curve.displacement.end(), 0.004);
+    std::fill(curve.travel.begin(), curve.travel.end(), 0.004);
     ReadingSettings s;
     s.stiffnessBy = StiffnessBy::secant;
     const auto r = read(curve, s);
     ASSERT_TRUE(r);
     EXPECT_FALSE(r->stiffness);
     EXPECT_TRUE(r->toe && std::isfinite(*r->toe));
-    EXPECT_TRUE(r->peak.displacement && std::isfinite(*r->peak.displacement));
+    EXPECT_TRUE(r->peak.travel && std::isfinite(*r->peak.travel));
     EXPECT_TRUE(std::isfinite(r->energyToPeak.value_or(0)));
     EXPECT_FALSE(r->warnings.empty()) << "and that is said";
 }
@@ -78,7 +78,7 @@ TEST(Asked, TheRigsStretchIsTakenOff) {
     s.rigCompliance = 5e-7; // half of what moves at 1 MN/m
     const auto r = read(pulled(0.01, bilinear), s);
     EXPECT_NEAR(r->stiffness->value, 2e6, 2e4);
-    EXPECT_NEAR(*r->peak.displacement, 0.01 - 5e-7 * 2800, 1e-5);
+    EXPECT_NEAR(*r->peak.travel, 0.01 - 5e-7 * 2800, 1e-5);
 }
 
 TEST(Asked, PlacesAndTheirReverse) {
@@ -101,8 +101,8 @@ TEST(Asked, AHeldLoadRelaxes) {
     const double t0 = c.time.back();
     for (int i = 1; i <= 3000; ++i) {
         c.time.push_back(t0 + i * 0.01);
-        c.displacement.push_back(0.002);
-        c.force.push_back(2000 - 60 * std::log1p(i * 0.01 / 0.5));
+        c.travel.push_back(0.002);
+        c.load.push_back(2000 - 60 * std::log1p(i * 0.01 / 0.5));
     }
     ReadingSettings s;
     s.holdFrom = Override{t0, false};
@@ -131,8 +131,8 @@ TEST(Asked, TheGreatestSustainedLoad) {
         }
         if (t >= 16) f = 0;
         c.time.push_back(t);
-        c.force.push_back(f);
-        c.displacement.push_back(x);
+        c.load.push_back(f);
+        c.travel.push_back(x);
     }
     ReadingSettings s;
     s.sustainedFor = 3;
@@ -147,11 +147,11 @@ TEST(Asked, TheGreatestSustainedLoad) {
 
 TEST(Asked, WhatStayedAfterLettingDown) {
     auto c = pulled(0.004, bilinear, 800);
-    const double top = c.force.back(), t0 = c.time.back();
+    const double top = c.load.back(), t0 = c.time.back();
     for (int i = 1; i <= 400; ++i) { // back along 1 MN/m
         c.time.push_back(t0 + i * 0.01);
-        c.force.push_back(top * (1 - i / 400.0));
-        c.displacement.push_back(0.004 - top / 1e6 * i / 400.0);
+        c.load.push_back(top * (1 - i / 400.0));
+        c.travel.push_back(0.004 - top / 1e6 * i / 400.0);
     }
     const auto r = read(c);
     ASSERT_TRUE(r->permanent);
@@ -165,7 +165,7 @@ TEST(Asked, ReadingOfATenfoldLoadIsTenfold) {
     s.atTravel = 0.001;
     const auto one = read(pulled(0.01, bilinear), s),
                ten = read(pulled(0.01, [](double x) { return 10 * bilinear(x); }), s);
-    EXPECT_NEAR(ten->yield->force, 10 * one->yield->force, 1e-6 * ten->yield->force);
+    EXPECT_NEAR(ten->yield->load, 10 * one->yield->load, 1e-6 * ten->yield->load);
     EXPECT_NEAR(ten->stiffness->value, 10 * one->stiffness->value, 1e-6 * ten->stiffness->value);
     EXPECT_NEAR(*ten->loadAtTravel->value, 10 * *one->loadAtTravel->value, 1e-6);
     EXPECT_NEAR(*ten->energyToPeak, 10 * *one->energyToPeak, 1e-6);

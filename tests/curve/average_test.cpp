@@ -14,8 +14,8 @@ ReadCurve triangle(double peak, double peakX, double endX, bool travel = true) {
     for (int i = -before; i <= n; ++i) {
         const double x = speed * i / 1000;
         raw.time.push_back((i + before) / 1000.0);
-        if (travel) raw.displacement.push_back(x);
-        raw.force.push_back(x < 0 ? 0 : x < peakX ? peak * x / peakX : peak * (endX - x) / (endX - peakX));
+        if (travel) raw.travel.push_back(x);
+        raw.load.push_back(x < 0 ? 0 : x < peakX ? peak * x / peakX : peak * (endX - x) / (endX - peakX));
     }
     return readAndKeep(raw).value();
 }
@@ -27,22 +27,22 @@ TEST(Average, ItsPeakIsTheMeanOfThePeaks) {
     double peaks = 0, places = 0;
     for (const auto& c : all) {
         curves.push_back(&c);
-        peaks += c.reading.peak.force / 3;
-        places += *c.reading.peak.displacement / 3;
+        peaks += c.reading.peak.load / 3;
+        places += *c.reading.peak.travel / 3;
     }
     const auto a = averaged(curves);
     ASSERT_TRUE(a);
     EXPECT_TRUE(a->toTheBreak);
-    EXPECT_NEAR(a->force[a->peak], peaks, 1e-9 * peaks);
+    EXPECT_NEAR(a->load[a->peak], peaks, 1e-9 * peaks);
     EXPECT_NEAR(a->x[a->peak], places, 1e-12);
-    EXPECT_NEAR(*std::max_element(a->force.begin(), a->force.end()), peaks, 1e-9 * peaks)
+    EXPECT_NEAR(*std::max_element(a->load.begin(), a->load.end()), peaks, 1e-9 * peaks)
         << "nothing lies higher";
     EXPECT_TRUE(std::is_sorted(a->x.begin(), a->x.end()));
     // Straight lines stay straight: at half the way up half of the mean peak.
-    EXPECT_NEAR(a->force[a->peak / 2], peaks / 2, 0.01 * peaks);
+    EXPECT_NEAR(a->load[a->peak / 2], peaks / 2, 0.01 * peaks);
     const double sd =
         std::sqrt((std::pow(1000 - peaks, 2) + std::pow(1300 - peaks, 2) + std::pow(800 - peaks, 2)) / 2);
-    EXPECT_NEAR(a->high[a->peak] - a->force[a->peak], sd, 0.01 * sd);
+    EXPECT_NEAR(a->high[a->peak] - a->load[a->peak], sd, 0.01 * sd);
     EXPECT_NEAR(a->least[a->peak], 800, 1);
     EXPECT_NEAR(a->greatest[a->peak], 1300, 2);
 }
@@ -61,8 +61,8 @@ TEST(Average, OfOneIsItselfAndOfNoneNothing) {
     const auto one = averaged({&a});
     ASSERT_TRUE(one);
     EXPECT_EQ(one->curves, 1u);
-    EXPECT_NEAR(one->force[one->peak], a.reading.peak.force, 1e-9);
-    EXPECT_EQ(one->low, one->force);
+    EXPECT_NEAR(one->load[one->peak], a.reading.peak.load, 1e-9);
+    EXPECT_EQ(one->low, one->load);
     EXPECT_FALSE(averaged({}));
     EXPECT_FALSE(plainMean({}));
 }
@@ -73,7 +73,7 @@ TEST(Average, WithoutTravelInOneAllAreAgainstTime) {
     ASSERT_TRUE(both);
     EXPECT_TRUE(both->againstTime);
     EXPECT_NEAR(both->x[both->peak], 4.5, 0.05) << "s from the departure";
-    EXPECT_NEAR(both->force[both->peak], (a.reading.peak.force + b.reading.peak.force) / 2, 1e-9);
+    EXPECT_NEAR(both->load[both->peak], (a.reading.peak.load + b.reading.peak.load) / 2, 1e-9);
 }
 
 } // namespace

@@ -13,7 +13,7 @@ constexpr double nan = std::numeric_limits<double>::quiet_NaN();
 TEST(Order, LeavesAGoodClockAloneWithoutCopying) {
     const Curve c{{0, 1, 2}, {5, 6, 7}, {}};
     const auto o = order(c);
-    EXPECT_EQ(o.force.data(), c.force.data());
+    EXPECT_EQ(o.load.data(), c.load.data());
     EXPECT_EQ(o.dropped + o.moved + o.spread + o.otherRuns, 0U);
 }
 
@@ -21,9 +21,8 @@ TEST(Order, SortsSmallDisplacementsAndReportsThem) {
     const Curve c{{0, 1, 3, 2, 4}, {10, 11, 13, 12, 14}, {0, 1, 3, 2, 4}};
     const auto o = order(c);
     EXPECT_EQ(std::vector<double>(o.time.begin(), o.time.end()), (std::vector<double>{0, 1, 2, 3, 4}));
-    EXPECT_EQ(std::vector<double>(o.force.begin(), o.force.end()), (std::vector<double>{10, 11, 12, 13, 14}));
-    EXPECT_EQ(std::vector<double>(o.displacement.begin(), o.displacement.end()),
-              (std::vector<double>{0, 1, 2, 3, 4}));
+    EXPECT_EQ(std::vector<double>(o.load.begin(), o.load.end()), (std::vector<double>{10, 11, 12, 13, 14}));
+    EXPECT_EQ(std::vector<double>(o.travel.begin(), o.travel.end()), (std::vector<double>{0, 1, 2, 3, 4}));
     EXPECT_EQ(o.moved, 1U);
 }
 
@@ -32,10 +31,10 @@ TEST(Order, TenPlacesAreSortedElevenAreANewRun) {
         Curve c;
         for (int i = 0; i < 40; ++i) {
             c.time.push_back(i);
-            c.force.push_back(100 + i);
+            c.load.push_back(100 + i);
         }
         c.time.insert(c.time.begin() + 30, 29.5 - places);
-        c.force.insert(c.force.begin() + 30, -1);
+        c.load.insert(c.load.begin() + 30, -1);
         const auto o = order(c);
         EXPECT_EQ(o.moved, places == 10 ? 1U : 0U) << places;
         EXPECT_EQ(o.otherRuns, places == 10 ? 0U : 11U) << places;
@@ -59,12 +58,12 @@ TEST(Order, ARowWrittenTwiceIsDroppedWhereStampsAreFine) {
     Curve c;
     for (int i = 0; i < 200; ++i) {
         c.time.push_back(i * 0.01);
-        c.force.push_back(i);
+        c.load.push_back(i);
         if (i == 70) { // once identical, once another reading under the same stamp
             c.time.push_back(i * 0.01);
-            c.force.push_back(i);
+            c.load.push_back(i);
             c.time.push_back(i * 0.01);
-            c.force.push_back(i + 0.5);
+            c.load.push_back(i + 0.5);
         }
     }
     const auto o = order(c);
@@ -77,21 +76,21 @@ TEST(Order, DropsWhatIsNotFinite) {
         {0, 1, nan, 3, 4}, {1, nan, 3, 4, std::numeric_limits<double>::infinity()}, {0, 0, 0, 0, 0}};
     const auto o = order(c);
     EXPECT_EQ(o.dropped, 3U);
-    EXPECT_EQ(o.force.size(), 2U);
+    EXPECT_EQ(o.load.size(), 2U);
 }
 
 TEST(Order, NumbersALogWithoutAClock) {
     const auto o = order({{}, {3, 4, 5}, {}});
     EXPECT_EQ(std::vector<double>(o.time.begin(), o.time.end()), (std::vector<double>{0, 1, 2}));
-    EXPECT_TRUE(order({}).force.empty());
+    EXPECT_TRUE(order({}).load.empty());
 }
 
 TEST(Resolution, StepOfAQuantisedSignalAndNoneOfASmoothOne) {
     auto c = polygon({{0, 0}, {0.001, 0}, {0.005, 2000}, {0.0051, 100}, {0.0081, 100}}, 200);
-    EXPECT_EQ(resolution(c.force), 0) << "between 10 and 90 % of the peak it stands still nowhere";
-    for (auto& f : c.force)
+    EXPECT_EQ(resolution(c.load), 0) << "between 10 and 90 % of the peak it stands still nowhere";
+    for (auto& f : c.load)
         f = std::round(f / 10) * 10;
-    EXPECT_DOUBLE_EQ(resolution(c.force), 10);
+    EXPECT_DOUBLE_EQ(resolution(c.load), 10);
 }
 
 // A ramp has no noise whatever its slope; the estimate of a known noise is right within a few percent.
@@ -140,7 +139,7 @@ TEST(Spikes, ARealPeakOfFourSamplesAndTheDropAtBreakSurvive) {
     auto kept = f;
     EXPECT_TRUE(removeSpikes(kept, 1, 0).empty());
     EXPECT_EQ(kept, f);
-    auto drop = brittle().force;
+    auto drop = brittle().load;
     const auto before = drop;
     EXPECT_TRUE(removeSpikes(drop, 1, 0).empty());
     EXPECT_EQ(drop, before);

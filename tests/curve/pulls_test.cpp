@@ -10,23 +10,23 @@ using namespace anvil::curve;
 namespace {
 
 /// Appends a move to a displacement (m), the force along `force(x)`, at 1 mm/s and 50 samples a second.
-template <class Force> void move(Curve& c, double to, Force force) {
-    const double from = c.displacement.empty() ? 0 : c.displacement.back();
+template <class Force> void move(Curve& c, double to, Force load) {
+    const double from = c.travel.empty() ? 0 : c.travel.back();
     const int n = std::max(1, static_cast<int>(std::abs(to - from) / 0.00002));
     for (int i = 1; i <= n; ++i) {
         const double x = from + (to - from) * i / n;
         c.time.push_back(static_cast<double>(c.time.size()) * 0.02);
-        c.displacement.push_back(x);
-        c.force.push_back(force(x));
+        c.travel.push_back(x);
+        c.load.push_back(load(x));
     }
 }
 
-void wait(Curve& c, double seconds, double force = 0) {
-    const double x = c.displacement.empty() ? 0 : c.displacement.back();
+void wait(Curve& c, double seconds, double load = 0) {
+    const double x = c.travel.empty() ? 0 : c.travel.back();
     for (int i = 0; i < seconds * 50; ++i) {
         c.time.push_back(static_cast<double>(c.time.size()) * 0.02);
-        c.displacement.push_back(x);
-        c.force.push_back(force);
+        c.travel.push_back(x);
+        c.load.push_back(load);
     }
 }
 
@@ -34,7 +34,7 @@ const auto spring = [](double x) { return 5e5 * x; };
 const auto nothing = [](double) { return 0.0; };
 
 Curve withoutDisplacement(Curve c) {
-    c.displacement.clear();
+    c.travel.clear();
     return c;
 }
 
@@ -52,12 +52,12 @@ TEST(Pulls, PiecesThatBrokeAreRunsOfTheirOwn) {
         ASSERT_EQ(pulls.size(), 3U);
         std::size_t samples = 0;
         for (std::size_t k = 0; k < 3; ++k) {
-            samples += pulls[k].force.size();
+            samples += pulls[k].load.size();
             const auto r = read(pulls[k]);
             ASSERT_TRUE(r);
-            EXPECT_NEAR(r->peak.force, 2000 + 150.0 * static_cast<double>(k), 1e-6);
+            EXPECT_NEAR(r->peak.load, 2000 + 150.0 * static_cast<double>(k), 1e-6);
         }
-        EXPECT_EQ(samples, log.force.size()) << "not a sample is lost in cutting";
+        EXPECT_EQ(samples, log.load.size()) << "not a sample is lost in cutting";
     }
 }
 
@@ -77,7 +77,7 @@ TEST(Pulls, APieceLetDownAndLoadedAgainIsOne) {
     EXPECT_TRUE(splitAtPulls(withoutDisplacement(c)).empty());
     const auto r = read(c);
     ASSERT_TRUE(r);
-    EXPECT_NEAR(r->peak.force, 2000, 1e-6);
+    EXPECT_NEAR(r->peak.load, 2000, 1e-6);
     EXPECT_FALSE(r->firstSlip) << "let down on purpose";
     EXPECT_FALSE(read(withoutDisplacement(c))->firstSlip);
     EXPECT_TRUE(r->breakPoint);
@@ -113,10 +113,10 @@ TEST(Pulls, CycledPiecesAreCutBetweenAndNotWithin) {
 TEST(Pulls, APartKeepsAllChannels) {
     Curve c;
     wait(c, 1, 7);
-    c.others.push_back({"leg", "N", c.force});
+    c.others.push_back({"leg", "N", c.load});
     const auto p = part(c, 10, 30);
     EXPECT_EQ(p.time.size(), 20U);
-    EXPECT_EQ(p.displacement.size(), 20U);
+    EXPECT_EQ(p.travel.size(), 20U);
     ASSERT_EQ(p.others.size(), 1U);
     EXPECT_EQ(p.others[0].values.size(), 20U);
     EXPECT_EQ(p.time[0], c.time[10]);

@@ -25,8 +25,8 @@ bool warns(const Reading& r, const std::string& words) {
 // 1 mm slack, 500 N/mm to 2000 N: everything can be worked out on paper.
 TEST(Reading, BrittleByHand) {
     const auto r = readOk(brittle());
-    EXPECT_NEAR(r.peak.force, 2000, 1e-6);
-    EXPECT_NEAR(*r.peak.displacement, 0.004, 1e-9);
+    EXPECT_NEAR(r.peak.load, 2000, 1e-6);
+    EXPECT_NEAR(*r.peak.travel, 0.004, 1e-9);
     EXPECT_NEAR(r.peak.time, 6, 1e-9);
     ASSERT_TRUE(r.stiffness);
     EXPECT_NEAR(r.stiffness->value, 500e3, 1e-3);
@@ -40,58 +40,58 @@ TEST(Reading, BrittleByHand) {
     EXPECT_FALSE(r.firstSlip);
     EXPECT_FALSE(r.energyToFirstSlip);
     ASSERT_TRUE(r.breakPoint);
-    EXPECT_LT(r.breakPoint->force, 800);
+    EXPECT_LT(r.breakPoint->load, 800);
     EXPECT_FALSE(r.residual) << "only 3 mm recorded after the peak, 6 are needed";
     ASSERT_TRUE(r.fall);
     EXPECT_EQ(r.fall->word, "sudden");
     EXPECT_NEAR(r.fall->ratio, (0.4 * 2000 / 18e6) / (0.4 * 2000 / 500e3), 1e-6);
-    EXPECT_NEAR(*r.forceRate, 500, 1e-6);
-    EXPECT_NEAR(*r.displacementRate, 0.001, 1e-9);
+    EXPECT_NEAR(*r.loadRate, 500, 1e-6);
+    EXPECT_NEAR(*r.travelRate, 0.001, 1e-9);
     EXPECT_FALSE(r.offScale);
     EXPECT_EQ(r.baseline, 0);
 }
 
 TEST(Reading, BaselineIsTakenOffAndTheSignTurnedRound) {
     auto c = brittle();
-    for (auto& f : c.force)
+    for (auto& f : c.load)
         f = 35 - f;
     const auto r = readOk(c);
     EXPECT_NEAR(r.baseline, 35, 1e-9);
     EXPECT_TRUE(r.flipped);
-    EXPECT_NEAR(r.peak.force, 2000, 1e-6);
+    EXPECT_NEAR(r.peak.load, 2000, 1e-6);
     ASSERT_EQ(r.notes.size(), 1U);
     EXPECT_EQ(r.notes[0], "The load was logged as negative force and has been turned round.");
 }
 
 TEST(Reading, APreloadIsAddedToWhatTheBaselineTakesAway) {
     auto c = brittle();
-    for (auto& f : c.force)
+    for (auto& f : c.load)
         f += 50; // a lever rests on the piece, and the log shows it
     const auto bare = readOk(c);
-    EXPECT_NEAR(bare.peak.force, 2000, 1e-6) << "taken for a zero that is off";
+    EXPECT_NEAR(bare.peak.load, 2000, 1e-6) << "taken for a zero that is off";
     ReadingSettings settings;
     settings.preload = 50;
     const auto r = readOk(c, settings);
-    EXPECT_NEAR(r.peak.force, 2050, 1e-6);
+    EXPECT_NEAR(r.peak.load, 2050, 1e-6);
     EXPECT_NEAR(r.stiffness->value, bare.stiffness->value, 1e-3);
     EXPECT_NEAR(*r.energyToPeak - *bare.energyToPeak, 50 * 0.004, 1e-3) << "50 N over 4 mm";
     auto loaded = c; // starts under load: nothing is taken away, so nothing is added
-    loaded.force.erase(loaded.force.begin(), loaded.force.begin() + 300);
+    loaded.load.erase(loaded.load.begin(), loaded.load.begin() + 300);
     loaded.time.erase(loaded.time.begin(), loaded.time.begin() + 300);
-    loaded.displacement.erase(loaded.displacement.begin(), loaded.displacement.begin() + 300);
+    loaded.travel.erase(loaded.travel.begin(), loaded.travel.begin() + 300);
     const auto without = readOk(loaded), with = readOk(loaded, settings);
     EXPECT_TRUE(warns(with, "starts under load"));
-    EXPECT_EQ(with.peak.force, without.peak.force);
+    EXPECT_EQ(with.peak.load, without.peak.load);
 }
 
 TEST(Reading, DisplacementCountedBackwardsKeepsTheFilesAxisForTheToe) {
     auto c = brittle();
-    for (auto& x : c.displacement)
+    for (auto& x : c.travel)
         x = 0.05 - x;
     const auto r = readOk(c);
     EXPECT_NEAR(*r.toe, 0.049, 1e-9);
     EXPECT_NEAR(*r.slack, 0.001, 1e-9);
-    EXPECT_NEAR(*r.peak.displacement, 0.004, 1e-9);
+    EXPECT_NEAR(*r.peak.travel, 0.004, 1e-9);
     EXPECT_NEAR(*r.energyToPeak, 4, 0.001);
 }
 
@@ -100,15 +100,15 @@ TEST(Reading, SlipResidualAndGradualFall) {
     const auto r = readOk(
         polygon({{0, 0}, {0.0024, 1200}, {0.0025, 980}, {0.0045, 2000}, {0.0145, 900}, {0.0165, 900}}));
     ASSERT_TRUE(r.firstSlip);
-    EXPECT_NEAR(r.firstSlip->force, 1200, 1e-6);
-    EXPECT_NEAR(*r.firstSlip->displacement, 0.0024, 1e-9);
+    EXPECT_NEAR(r.firstSlip->load, 1200, 1e-6);
+    EXPECT_NEAR(*r.firstSlip->travel, 0.0024, 1e-9);
     EXPECT_NEAR(r.stiffness->value, 500e3, 1e-3) << "looked for below the slip";
     EXPECT_NEAR(*r.energyToFirstSlip, 0.5 * 1200 * 0.0024, 1e-4);
     // Δ = 4.5 mm from toe to peak; median over 9.0 … 13.5 mm of the line falling 110 N/mm: the value at 11.25
     // mm.
     ASSERT_TRUE(r.residual);
-    EXPECT_NEAR(r.residual->force, 2000 - 110 * 6.75, 2);
-    EXPECT_NEAR(r.residual->share, r.residual->force / 2000, 1e-12);
+    EXPECT_NEAR(r.residual->load, 2000 - 110 * 6.75, 2);
+    EXPECT_NEAR(r.residual->share, r.residual->load / 2000, 1e-12);
     EXPECT_FALSE(r.breakPoint) << "never below 40 % of the peak";
     // Down from 1800 to 1000 N at 110 N/mm; up from 1000 (last before the peak: just after the dip) to 1800 N
     // at 510 N/mm.
@@ -157,11 +157,11 @@ TEST(Reading, OffScaleByTheRigLimitCountsRawForce) {
     s.rigLimit = 2030;
     auto c = brittle();
     EXPECT_FALSE(readOk(c, s).offScale);
-    for (auto& f : c.force)
+    for (auto& f : c.load)
         f += 30; // an unloaded reading of 30 N uses up the rig's range
     const auto r = readOk(c, s);
     EXPECT_TRUE(r.offScale);
-    EXPECT_NEAR(r.peak.force, 2000, 1e-6);
+    EXPECT_NEAR(r.peak.load, 2000, 1e-6);
 }
 
 TEST(Reading, BeyondTheCalibrationTableIsAGuess) {
@@ -172,10 +172,10 @@ TEST(Reading, BeyondTheCalibrationTableIsAGuess) {
     const auto r = readOk(brittle(), s);
     EXPECT_TRUE(r.guessed);
     EXPECT_FALSE(r.offScale) << "it is a number, only a doubtful one";
-    EXPECT_NEAR(r.peak.force, 2000, 1e-6);
+    EXPECT_NEAR(r.peak.load, 2000, 1e-6);
     EXPECT_TRUE(warns(r, "The peak lies 25 % beyond the end of the calibration table"));
     auto c = brittle();
-    for (auto& f : c.force)
+    for (auto& f : c.load)
         f += 30;
     s.calibratedTo = 2010;
     EXPECT_TRUE(readOk(c, s).guessed) << "an unloaded reading of 30 N uses up the table's range";
@@ -197,7 +197,7 @@ TEST(Reading, WhatBelongsToTheRigOutlivesWhatWasMovedByHand) {
 
 TEST(Reading, ClippedSomewhereInTheChain) {
     auto c = brittle();
-    for (auto& f : c.force)
+    for (auto& f : c.load)
         f = std::min(f, 1500.0);
     const auto r = readOk(c);
     EXPECT_TRUE(r.offScale);
@@ -210,7 +210,7 @@ TEST(Reading, HonestRoundedPeaksAreNotOffScale) {
         for (int i = 0; i < 1200; ++i) { // a slow dome: many samples share the top step
             const double u = (i - 700) / 600.0;
             c.time.push_back(i * 0.02);
-            c.force.push_back(i < 100 ? 0 : std::round(800 * std::max(0.0, 1 - u * u) / q) * q);
+            c.load.push_back(i < 100 ? 0 : std::round(800 * std::max(0.0, 1 - u * u) / q) * q);
         }
         EXPECT_FALSE(readOk(c).offScale) << q;
     }
@@ -218,10 +218,10 @@ TEST(Reading, HonestRoundedPeaksAreNotOffScale) {
 
 TEST(Reading, WithoutDisplacementEverythingIsToldAgainstTime) {
     auto c = brittle();
-    c.displacement.clear();
+    c.travel.clear();
     const auto r = readOk(c);
     EXPECT_TRUE(r.againstTime);
-    EXPECT_FALSE(r.stiffness || r.toe || r.slack || r.energyToPeak || r.peak.displacement);
+    EXPECT_FALSE(r.stiffness || r.toe || r.slack || r.energyToPeak || r.peak.travel);
     EXPECT_TRUE(r.fall);
     ReadingSettings s;
     s.crossheadSpeed = 0.001;
@@ -238,9 +238,9 @@ TEST(Reading, LandmarksMovedByHandAreKeptAndShownAsSuch) {
     s.firstSlip = Override{3.0, false};
     s.breakPoint = Override{0, true};
     auto r = readOk(c, s);
-    EXPECT_NEAR(r.peak.force, 1500, 1e-6);
+    EXPECT_NEAR(r.peak.load, 1500, 1e-6);
     EXPECT_TRUE(r.peak.byHand);
-    EXPECT_NEAR(r.firstSlip->force, 500, 1e-6);
+    EXPECT_NEAR(r.firstSlip->load, 500, 1e-6);
     EXPECT_FALSE(r.breakPoint);
     s = {};
     s.fitFrom = Override{3.0, false};
@@ -255,11 +255,11 @@ TEST(Reading, LogThatStartsUnderLoad) {
     auto c = brittle();
     const auto from = static_cast<std::ptrdiff_t>(300);
     c.time.erase(c.time.begin(), c.time.begin() + from);
-    c.force.erase(c.force.begin(), c.force.begin() + from);
-    c.displacement.erase(c.displacement.begin(), c.displacement.begin() + from);
+    c.load.erase(c.load.begin(), c.load.begin() + from);
+    c.travel.erase(c.travel.begin(), c.travel.begin() + from);
     const auto r = readOk(c);
     EXPECT_EQ(r.baseline, 0);
-    EXPECT_NEAR(r.peak.force, 2000, 1e-6);
+    EXPECT_NEAR(r.peak.load, 2000, 1e-6);
     EXPECT_TRUE(warns(r, "starts under load"));
 }
 
@@ -268,7 +268,7 @@ TEST(Reading, FewSamplesAndNoiseAreSaid) {
                       "samples up to the peak"));
     auto c = brittle();
     Noise random(8);
-    for (auto& f : c.force)
+    for (auto& f : c.load)
         f += 20 * random.normal();
     EXPECT_TRUE(warns(readOk(c), "a peak picked from noise reads high"));
 }
@@ -283,8 +283,8 @@ TEST(Reading, NothingToReadIsASentence) {
 TEST(Reading, ForceAtADisplacement) {
     const auto c = readAndKeep(brittle());
     ASSERT_TRUE(c);
-    EXPECT_NEAR(*forceAt(*c, 0.002), 1000, 1e-6);
-    EXPECT_FALSE(forceAt(*c, 0.05)) << "not reached";
+    EXPECT_NEAR(*loadAt(*c, 0.002), 1000, 1e-6);
+    EXPECT_FALSE(loadAt(*c, 0.05)) << "not reached";
 }
 
 // The same pull in other clothes: shifting, scaling and slowing change the reading in the known way and no
@@ -292,17 +292,17 @@ TEST(Reading, ForceAtADisplacement) {
 TEST(Reading, ScalesWithUnitsAndClock) {
     auto c = brittle();
     Noise random(11);
-    for (auto& f : c.force)
+    for (auto& f : c.load)
         f += 2 * random.normal();
     const auto plain = readOk(c);
     auto changed = c;
-    for (std::size_t i = 0; i < c.force.size(); ++i) {
-        changed.force[i] = 3 * c.force[i];
-        changed.displacement[i] = 0.5 * c.displacement[i] + 0.2;
+    for (std::size_t i = 0; i < c.load.size(); ++i) {
+        changed.load[i] = 3 * c.load[i];
+        changed.travel[i] = 0.5 * c.travel[i] + 0.2;
         changed.time[i] = 2 * c.time[i] + 100;
     }
     const auto r = readOk(changed);
-    EXPECT_NEAR(r.peak.force, 3 * plain.peak.force, 1e-6);
+    EXPECT_NEAR(r.peak.load, 3 * plain.peak.load, 1e-6);
     EXPECT_NEAR(r.stiffness->value, 6 * plain.stiffness->value, 1e-3 * plain.stiffness->value);
     EXPECT_NEAR(*r.energyToPeak, 1.5 * *plain.energyToPeak, 1e-9);
     EXPECT_NEAR(*r.toe, 0.5 * *plain.toe + 0.2, 1e-9);

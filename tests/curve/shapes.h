@@ -38,8 +38,8 @@ inline Curve polygon(const std::vector<std::pair<double, double>>& corners, doub
         const auto& [x0, f0] = corners[k - 1];
         const auto& [x1, f1] = corners[k];
         c.time.push_back(t);
-        c.displacement.push_back(x);
-        c.force.push_back(f0 + (f1 - f0) * std::min(1.0, (x - x0) / (x1 - x0)));
+        c.travel.push_back(x);
+        c.load.push_back(f0 + (f1 - f0) * std::min(1.0, (x - x0) / (x1 - x0)));
     }
     return c;
 }

@@ -43,7 +43,7 @@ Curve threeLegs() {
     for (int i = 0; i <= 400; ++i) {
         const double t = 0.01 * i, load = std::min(100.0, 50 * t);
         c.time.push_back(t);
-        c.force.push_back(load);
+        c.load.push_back(load);
         c.others[0].values.push_back(0.5 * load);
         c.others[1].values.push_back(0.3 * load);
         c.others[2].values.push_back(0.2 * load);
@@ -80,9 +80,9 @@ TEST(Steady, ARisingLoadIsNotStillAndItsDriftIsByHand) {
 
 TEST(Steady, ATorqueIsNoForce) {
     auto c = threeLegs();
-    c.load = anvil::quantity::Dimension::torque;
-    c.travel = anvil::quantity::Dimension::angle;
-    c.displacement = c.force;
+    c.loadKind = anvil::quantity::Dimension::torque;
+    c.travelKind = anvil::quantity::Dimension::angle;
+    c.travel = c.load;
     const auto s = steadyAt(c, 4);
     ASSERT_TRUE(s);
     EXPECT_EQ(s->channels[0].name, "torque");
@@ -117,7 +117,7 @@ Curve twoHolds(double noise = 0) {
         if (t >= 9) f = 900 + 200 * std::min(t - 9, 3.0);
         if (t >= 14) f = 1500 - 1400 * (t - 14);
         c.time.push_back(t);
-        c.force.push_back(f + noise * std::sin(7919.0 * i));
+        c.load.push_back(f + noise * std::sin(7919.0 * i));
         hand.values.push_back(f / 3 + 5 + noise * std::sin(6007.0 * i));
     }
     c.others.push_back(std::move(hand));
@@ -127,7 +127,7 @@ Curve twoHolds(double noise = 0) {
 TEST(Together, TheRestIsFoundByTimeWhereSamplesAreMissing) {
     auto c = twoHolds(0.3);
     for (std::size_t i = 0; i < 50; ++i) {
-        c.force[i] = std::nan("");        // the cell came late
+        c.load[i] = std::nan("");         // the cell came late
         c.others[0].values[i + 50] += 20; // and the hand's was zeroed in between
     }
     const auto full = anvil::curve::read(twoHolds(0.3)), r = anvil::curve::read(c);
@@ -165,7 +165,7 @@ TEST(CommonSteady, NothingWhereOneAlwaysMovesOrIsAlone) {
 
 TEST(CommonSteady, AnUnloadedStretchIsNone) {
     Curve c = twoHolds();
-    for (auto& f : c.force)
+    for (auto& f : c.load)
         f = f > 100 ? f : 0;
     for (std::size_t i = 0; i < c.time.size(); ++i) // a long wait before it all
         c.time[i] += c.time[i] > 1 ? 60 : 0;

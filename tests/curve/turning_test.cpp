@@ -15,8 +15,8 @@ constexpr double degree = std::numbers::pi / 180;
 /// 5 N·m at a full turn.
 Curve screw(double until, int n = 2000) {
     Curve c;
-    c.load = quantity::Dimension::torque;
-    c.travel = quantity::Dimension::angle;
+    c.loadKind = quantity::Dimension::torque;
+    c.travelKind = quantity::Dimension::angle;
     for (int i = -100; i <= n; ++i) {
         const double turned = std::max(0.0, until * i / n);
         const double torque = i <= 0         ? 0
@@ -24,8 +24,8 @@ Curve screw(double until, int n = 2000) {
                               : turned <= 25 ? 12 - 9 * (turned - 20) / 5
                                              : 3 + 2 * (turned - 25) / 335;
         c.time.push_back(0.01 * (i + 100));
-        c.force.push_back(torque);
-        c.displacement.push_back(turned * degree);
+        c.load.push_back(torque);
+        c.travel.push_back(turned * degree);
     }
     return c;
 }
@@ -33,7 +33,7 @@ Curve screw(double until, int n = 2000) {
 TEST(Turning, BreakawayAndRunningByHand) {
     const auto r = read(screw(720));
     ASSERT_TRUE(r) << r.error().message;
-    EXPECT_EQ(r->load, quantity::Dimension::torque);
+    EXPECT_EQ(r->loadKind, quantity::Dimension::torque);
     ASSERT_TRUE(r->breakaway && r->running);
     EXPECT_NEAR(*r->breakaway, 12, 0.22);
     // The mean of a straight line from 90 to 360 degrees is its value at 225.
@@ -48,7 +48,7 @@ TEST(Turning, TooShortATurnHasNoRunningTorque) {
 
 TEST(Turning, EitherWayRoundAndUnevenSamples) {
     auto c = screw(400);
-    for (auto& a : c.displacement)
+    for (auto& a : c.travel)
         a = -a;
     const auto back = read(c), forth = read(screw(400));
     EXPECT_NEAR(*back->breakaway, *forth->breakaway, 1e-9);
@@ -67,11 +67,11 @@ TEST(Turning, NothingToTurn) {
     const std::vector<double> one{1};
     EXPECT_FALSE(turning(one, one, 5).breakaway);
     auto c = screw(720);
-    c.displacement.clear();
+    c.travel.clear();
     const auto r = read(c);
     EXPECT_NEAR(*r->breakaway, 12, 0.22) << "without an angle: the greatest there was";
     EXPECT_FALSE(r->running);
-    EXPECT_FALSE(read(Curve{c.time, c.force, {}})->breakaway) << "a force has none";
+    EXPECT_FALSE(read(Curve{c.time, c.load, {}})->breakaway) << "a force has none";
 }
 
 } // namespace

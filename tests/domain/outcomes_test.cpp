@@ -46,16 +46,15 @@ TEST(Outcomes, StandingsAreProposedWithTheirReason) {
     EXPECT_EQ(proposeStanding(d, &on, "Fitting", Limit::broke), Proposal{});
     EXPECT_EQ(proposeStanding(d, &on, "the fitting", Limit::broke), Proposal{});
     EXPECT_EQ(proposeStanding(d, &off, "the fitting", Limit::broke),
-              (Proposal{Standing::atLeast, "The rig topped out.", true}))
+              (Proposal{Standing::atLeast, Because::toppedOut, {}, {}, {}, true}))
         << "it follows from the curve";
     EXPECT_TRUE(proposeStanding(d, &on, "", Limit::toppedOut).derived);
     EXPECT_FALSE(proposeStanding(d, &off, "", Limit::stopped).derived) << "nothing broke, whatever the limit";
     EXPECT_FALSE(proposeStanding(d, &off, "Net wire", Limit::broke).derived)
         << "holds whatever becomes of the limit";
     EXPECT_EQ(proposeStanding(d, &on, "Net wire", Limit::broke),
-              (Proposal{Standing::atLeast, "Not the fitting but Net wire failed."}));
-    EXPECT_EQ(proposeStanding(d, &on, "", Limit::stopped),
-              (Proposal{Standing::atLeast, "Stopped before it broke."}));
+              (Proposal{Standing::atLeast, Because::otherPart, {}, "the fitting", "Net wire"}));
+    EXPECT_EQ(proposeStanding(d, &on, "", Limit::stopped), (Proposal{Standing::atLeast, Because::stopped}));
     EXPECT_EQ(proposeStanding(d, nullptr, "", Limit::linkLost).standing, Standing::atLeast);
     EXPECT_EQ(proposeStanding(d, &on, "the fitting", Limit::wrongSetup).standing, Standing::voided);
     EXPECT_EQ(proposeStanding(d, nullptr, "", Limit::lost).standing, Standing::notRead);
@@ -116,7 +115,7 @@ TEST(Phases, AsTyped) {
                                   Dimension::force,  Dimension::time,  Dimension::speed};
     for (std::size_t i = 0; i < r.size(); ++i)
         EXPECT_EQ(r[i].unit->dimension, measures[i]) << i;
-    EXPECT_EQ(r[0].doubt, quantity::Doubt::above) << "the doubt is kept";
+    EXPECT_EQ(r[0].bound, quantity::Bound::above) << "the doubt is kept";
     EXPECT_EQ(turned->front().direction, "clockwise");
     EXPECT_EQ(turned->front().outcome, "2 turns loose") << "words with a number in them stay words";
     EXPECT_NE(phasesText(*turned, unitOf).find("~3000 N"), std::string::npos) << phasesText(*turned, unitOf);
@@ -180,7 +179,7 @@ TEST(Outcomes, WhatEndedAPullWithoutABreak) {
         const auto p = proposeStanding(data, nullptr, "", limit);
         const bool shown = limit == Limit::slipped || limit == Limit::tipped;
         EXPECT_EQ(p.standing, shown ? Standing::counts : Standing::atLeast) << word(limit);
-        EXPECT_EQ(p.reason.empty(), shown) << word(limit);
+        EXPECT_EQ(p.why == Because::nothing, shown) << word(limit);
     }
 }
 

@@ -34,7 +34,7 @@ TEST_P(HandWritten, TellsWhatWasWorkedOut) {
         const auto taken = takeIn(*file, *package);
         ASSERT_TRUE(taken) << taken.error().message;
     }
-    auto project = std::move(work::OpenProject::open(dir.filePath("p.anvil")).value());
+    auto project = std::move(project::OpenProject::open(dir.filePath("p.anvil")).value());
     ASSERT_EQ(project->studies().size(), 1u);
     const auto& data = project->studies().front();
     EXPECT_EQ(data.study.plan.method, GetParam());

@@ -65,7 +65,7 @@ Files whole(const QTemporaryDir& dir) {
                 curve::Curve c;
                 for (int k = 0; k < 40; ++k) {
                     c.time.push_back(k * 0.1);
-                    c.force.push_back(k < 10 ? 0 : k * 20.0);
+                    c.load.push_back(k < 10 ? 0 : k * 20.0);
                 }
                 pull.curve = w.addCurve(c);
             } else {
@@ -218,7 +218,7 @@ TEST(SpoiledPackages, AreRefusedOrTakenInWhole) {
         }
         ++taken;
         project.reset();
-        auto open = work::OpenProject::open(dir.filePath("in.anvil"));
+        auto open = project::OpenProject::open(dir.filePath("in.anvil"));
         ASSERT_TRUE(open) << seed << ": " << open.error().message;
         for (const auto& data : (*open)->studies())
             (void)(*open)->verdict(data.study.id, data.study.goal.metric);

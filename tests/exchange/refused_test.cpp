@@ -126,7 +126,7 @@ TEST_F(Refused, CurvesThatAreNone) {
     const auto package = readPackage(folder);
     ASSERT_TRUE(package);
     const auto& curve = package->curves.begin()->second;
-    EXPECT_DOUBLE_EQ(curve.force[1], 200);
+    EXPECT_DOUBLE_EQ(curve.load[1], 200);
     ASSERT_EQ(curve.others.size(), 2u);
     EXPECT_NEAR(curve.others[0].values[0], 4.4482216152605, 1e-12);
     EXPECT_TRUE(std::isnan(curve.others[0].values[1]));
@@ -182,7 +182,7 @@ TEST(Rescue, DamagedCurvesAndFilesAreLeftOutAndSaid) {
                 curve::Curve c;
                 for (int k = 0; k < 300; ++k) {
                     c.time.push_back(k * 0.01);
-                    c.force.push_back(k < 100 ? 0 : k * (1.0 + i));
+                    c.load.push_back(k < 100 ? 0 : k * (1.0 + i));
                 }
                 pull.curve = w.addCurve(c);
                 if (i == 2) damagedCurve = pull.curve;

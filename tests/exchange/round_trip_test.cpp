@@ -11,7 +11,7 @@ namespace {
 
 TEST(RoundTrip, TheDemoComesBackAsItWas) {
     QTemporaryDir dir;
-    auto project = std::move(work::OpenProject::create(dir.filePath("demo.anvil")).value());
+    auto project = std::move(project::OpenProject::create(dir.filePath("demo.anvil")).value());
     ASSERT_TRUE(demo::addStudies(*project));
     expectEqualAfterTrip(project->file());
 }
@@ -46,12 +46,12 @@ curve::Curve curveOf(Chance& c) {
     const int n = 3 + c.upTo(40);
     for (int i = 0; i < n; ++i) {
         out.time.push_back(i * 0.01 + 1e-5 * c.number() * 1e-9);
-        out.force.push_back(c.maybe(0.05) ? std::numeric_limits<double>::quiet_NaN()
-                                          : c.number() - c.number());
-        out.displacement.push_back(c.number() * 1e-6);
+        out.load.push_back(c.maybe(0.05) ? std::numeric_limits<double>::quiet_NaN()
+                                         : c.number() - c.number());
+        out.travel.push_back(c.number() * 1e-6);
     }
-    if (c.maybe()) out.others.push_back({"leg 1", "N", out.force});
-    if (c.maybe(0.3)) out.displacement.clear();
+    if (c.maybe()) out.others.push_back({"leg 1", "N", out.load});
+    if (c.maybe(0.3)) out.travel.clear();
     return out;
 }
 
@@ -64,7 +64,7 @@ domain::Pull pullOf(Chance& c, Id specimen) {
     p.sourceName = c.text();
     p.note = c.text();
     p.reason = c.text();
-    p.standing = static_cast<Standing>(c.upTo(6));
+    p.standing = domain::standings[c.upTo(6)];
     p.looked = c.maybe();
     p.practice = c.maybe(0.1);
     auto& o = p.outcome;

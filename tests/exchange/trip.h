@@ -6,8 +6,8 @@
 #include <QTemporaryDir>
 #include <anvil/exchange/export.h>
 #include <anvil/exchange/package.h>
+#include <anvil/project/open_project.h>
 #include <anvil/store/texts.h>
-#include <anvil/work/open_project.h>
 #include <fmt/format.h>
 #include <gtest/gtest.h>
 

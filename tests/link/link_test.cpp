@@ -54,7 +54,7 @@ TEST(Rig, SpeaksLinesOverTcpAndIsPulledByCommand) {
     ASSERT_TRUE(runUntil(
         [&] {
             for (const auto& l : heard.lines)
-                if (const auto s = make(l)) peak = std::max(peak, s->force);
+                if (const auto s = make(l)) peak = std::max(peak, s->load);
             heard.lines.clear();
             return server.rig().pulls() == 1 && !server.rig().pulling();
         },
@@ -99,24 +99,24 @@ TEST(Rig, ObeysEveryFault) {
         return runUntil([&] { return heard.lines.size() > 8; });
     };
     ASSERT_TRUE(fresh());
-    EXPECT_NEAR(last().force, 50, 20);
+    EXPECT_NEAR(last().load, 50, 20);
     server.obey("!rezero");
     ASSERT_TRUE(fresh());
-    EXPECT_NEAR(last().force, 0, 20);
+    EXPECT_NEAR(last().load, 0, 20);
     server.obey("!drift 400");
-    ASSERT_TRUE(runUntil([&] { return last().force > 80; })) << "a fifth of a second and more";
+    ASSERT_TRUE(runUntil([&] { return last().load > 80; })) << "a fifth of a second and more";
     server.obey("!drift 0");
     server.obey("!rezero");
     server.obey("!pull");
-    ASSERT_TRUE(runUntil([&] { return last().force > 500; }));
+    ASSERT_TRUE(runUntil([&] { return last().load > 500; }));
     server.obey("!pause");
     ASSERT_TRUE(fresh());
-    const double held = last().force, at = *last().displacement;
+    const double held = last().load, at = *last().travel;
     ASSERT_TRUE(fresh());
-    EXPECT_NEAR(last().force, held, 0.05 * held) << "a held load relaxes a little";
-    EXPECT_EQ(*last().displacement, at) << "the crosshead stands still";
+    EXPECT_NEAR(last().load, held, 0.05 * held) << "a held load relaxes a little";
+    EXPECT_EQ(*last().travel, at) << "the crosshead stands still";
     server.obey("!go");
-    ASSERT_TRUE(runUntil([&] { return *last().displacement > at + 0.0005; }));
+    ASSERT_TRUE(runUntil([&] { return *last().travel > at + 0.0005; }));
     server.obey("!release");
     heard.lines.clear();
     server.obey("!spike 3");
@@ -124,7 +124,7 @@ TEST(Rig, ObeysEveryFault) {
     ASSERT_TRUE(runUntil([&] {
         spikes = 0;
         for (const auto& l : heard.lines)
-            if (const auto s = make(l)) spikes += std::abs(s->force) > 400;
+            if (const auto s = make(l)) spikes += std::abs(s->load) > 400;
         return spikes == 3;
     }));
     server.obey("!skew 0.5");
@@ -203,7 +203,7 @@ TEST(Rig, SameSeedSameSpecimens) {
         const auto x = a.advance(0.1), y = b.advance(0.1);
         ASSERT_EQ(x.size(), y.size());
         for (std::size_t k = 0; k < x.size(); ++k)
-            ASSERT_EQ(x[k].force, y[k].force);
+            ASSERT_EQ(x[k].load, y[k].load);
     }
     EXPECT_EQ(a.truth().peak, b.truth().peak);
     a.stop();

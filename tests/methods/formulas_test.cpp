@@ -5,13 +5,13 @@
 
 using namespace anvil;
 using namespace anvil::methods;
-using stats::State;
+using stats::Bound;
 
 namespace {
 
 using Typed = std::vector<std::pair<std::string, std::string>>;
 
-Expected<Measured> derived(const char* method, const Typed& typed) {
+Expected<Numbers> derived(const char* method, const Typed& typed) {
     const auto* m = find(method);
     const auto evidence = evidenceFrom(*m, typed);
     if (!evidence) return tl::unexpected(evidence.error());
@@ -23,7 +23,7 @@ stats::Value of(const char* method, const Typed& typed, const char* metric) {
     EXPECT_TRUE(got) << (got ? "" : got.error().message);
     const auto* n = got ? got->find(metric) : nullptr;
     EXPECT_TRUE(n && n->value) << metric << ": " << (n ? n->whyNot : "no such metric");
-    return n && n->value ? *n->value : stats::Value{std::nan(""), State::exact, 0};
+    return n && n->value ? *n->value : stats::Value{std::nan(""), Bound::exact, 0};
 }
 
 std::string whyNot(const char* method, const Typed& typed, const char* metric) {
@@ -65,7 +65,7 @@ stats::Value failed(const char* method, const Typed& typed, std::optional<Failur
 TEST(Formulas, AxialPull) {
     EXPECT_REL(of("axial-pull", {{"peak", "4.2 kN"}, {"engagement", "42 mm"}}, "peak_per_length").value, 1e5);
     const auto bound = of("axial-pull", {{"peak", ">2 kN"}, {"engagement", "2 in"}}, "peak_per_length");
-    EXPECT_EQ(bound.state, State::above);
+    EXPECT_EQ(bound.bound, Bound::above);
     EXPECT_REL(bound.value, 2000 / 0.0508);
     EXPECT_EQ(whyNot("axial-pull", {{"peak", "4 kN"}}, "peak_per_length"), "no engagement was entered");
     EXPECT_EQ(whyNot("axial-pull", {{"peak", "4 kN"}}, "stiffness"), "only its peak was recorded");
@@ -122,7 +122,7 @@ TEST(Formulas, PinShear) {
         of("pin-shear", {{"area", "0.02 in²"}, {"planes", "1"}, {"peak", "500 lbf"}}, "shear_strength").value,
         25000 * 6894.757293168361);
     const auto between = of("pin-shear", {{"area", "10 mm²"}, {"peak", "2…3 kN"}}, "shear_strength");
-    EXPECT_EQ(between.state, State::between);
+    EXPECT_EQ(between.bound, Bound::between);
     EXPECT_REL(between.upper, 300e6);
     EXPECT_EQ(refusal("pin-shear", {{"planes", "3"}}), "A pin is sheared in 1 or in 2 planes.");
     EXPECT_EQ(refusal("pin-shear", {{"diameter", ">4 mm"}, {"peak", "3 kN"}}),
@@ -143,8 +143,8 @@ TEST(Formulas, LapShear) {
         2000 * 6894.757293168361);
     EXPECT_EQ(
         of("lap-shear", {{"width", "25 mm"}, {"overlap", "12.5 mm"}, {"peak", ">5 kN"}}, "shear_strength")
-            .state,
-        State::above);
+            .bound,
+        Bound::above);
 }
 
 TEST(Formulas, ThreePointBend) {
@@ -182,29 +182,29 @@ TEST(Formulas, HowABentPieceFailedSaysWhichStrengthWasReached) {
     const Typed slim{{"span", "160 mm"}, {"breadth", "20 mm"}, {"depth", "8 mm"}, {"peak", "500 N"}};
     const char* bend = "three-point-bend";
     std::vector<std::string> said;
-    EXPECT_EQ(failed(bend, slim, Failure::sheared, "bending_strength", &said).state, State::above);
-    EXPECT_EQ(failed(bend, slim, Failure::sheared, "short_beam_shear").state, State::exact);
+    EXPECT_EQ(failed(bend, slim, Failure::sheared, "bending_strength", &said).bound, Bound::above);
+    EXPECT_EQ(failed(bend, slim, Failure::sheared, "short_beam_shear").bound, Bound::exact);
     EXPECT_TRUE(std::any_of(said.begin(), said.end(),
                             [](const auto& n) { return n.starts_with("It sheared along"); }));
     for (const auto how :
          {std::optional(Failure::snapped), std::optional(Failure::crushed), std::optional<Failure>()}) {
-        EXPECT_EQ(failed(bend, slim, how, "bending_strength", &said).state, State::exact);
-        EXPECT_EQ(failed(bend, slim, how, "short_beam_shear").state, State::above);
+        EXPECT_EQ(failed(bend, slim, how, "bending_strength", &said).bound, Bound::exact);
+        EXPECT_EQ(failed(bend, slim, how, "short_beam_shear").bound, Bound::above);
         EXPECT_EQ(
             std::any_of(said.begin(), said.end(), [](const auto& n) { return n.starts_with("It gave way"); }),
             how == Failure::crushed);
     }
     // Nobody said how: a slim piece fails by bending, of a stout one nobody knows.
-    EXPECT_EQ(of(bend, slim, "short_beam_shear").state, State::above);
+    EXPECT_EQ(of(bend, slim, "short_beam_shear").bound, Bound::above);
     const Typed stout{{"span", "127 mm"}, {"breadth", "20 mm"}, {"depth", "8 mm"}, {"peak", "500 N"}};
-    EXPECT_EQ(of(bend, stout, "short_beam_shear").state, State::exact);
+    EXPECT_EQ(of(bend, stout, "short_beam_shear").bound, Bound::exact);
 }
 
 TEST(Formulas, LeverBend) {
     // 25 lb at 14 in held, at 16 in failed, and 10 N·m of the arm.
     const Typed t{{"own_moment", "10 N·m"}, {"steps", "25 lb at 14 in held; 25 lb at 16 in failed"}};
     const auto m = of("lever-bend", t, "moment");
-    EXPECT_EQ(m.state, State::between);
+    EXPECT_EQ(m.bound, Bound::between);
     EXPECT_REL(m.value, 25 * 4.4482216152605 * 14 * 0.0254 + 10);
     EXPECT_REL(m.upper, 25 * 4.4482216152605 * 16 * 0.0254 + 10);
     // Tube 20 × 2 mm: I = π(20⁴ − 16⁴)/64 = 4637.0 mm⁴; 10 N·m: 21.5658 MPa.
@@ -248,17 +248,17 @@ TEST(Formulas, Torsion) {
     const Typed t{{"diameter", "8 mm"}, {"peak", "10 N·m"}, {"angle_at_peak", "270°"}};
     EXPECT_NEAR(of("torsion", t, "shear_stress").value / 1e6, 99.47184, 1e-5);
     EXPECT_REL(of("torsion", t, "greatest_angle").value, 1.5 * M_PI);
-    EXPECT_EQ(of("torsion", {{"peak", ">12 N·m"}}, "peak_torque").state, State::above);
+    EXPECT_EQ(of("torsion", {{"peak", ">12 N·m"}}, "peak_torque").bound, Bound::above);
     EXPECT_EQ(whyNot("torsion", {{"peak", "12 N·m"}}, "shear_stress"), "it needs the diameter");
     EXPECT_NE(refusal("torsion", {{"peak", "12 kN"}}), "taken") << "a force is no torque";
 }
 
 TEST(Formulas, TorsionFromACurve) {
     curve::Reading r;
-    r.load = quantity::Dimension::torque;
-    r.travel = quantity::Dimension::angle;
-    r.peak.force = 9;
-    r.peak.displacement = 2.5;
+    r.loadKind = quantity::Dimension::torque;
+    r.travelKind = quantity::Dimension::angle;
+    r.peak.load = 9;
+    r.peak.travel = 2.5;
     Evidence e;
     e.reading = &r;
     e.inputs["diameter"] = *quantity::parseEntry("8 mm");
@@ -267,9 +267,9 @@ TEST(Formulas, TorsionFromACurve) {
     EXPECT_EQ(got->find("peak_torque")->value->value, 9);
     EXPECT_EQ(got->find("greatest_angle")->value->value, 2.5);
     EXPECT_REL(got->find("shear_stress")->value->value, 16 * 9 / (M_PI * 0.008 * 0.008 * 0.008));
-    e.state = State::above;
-    EXPECT_EQ(measure(*find("torsion"), e)->find("greatest_angle")->value->state, State::above);
-    r.load = quantity::Dimension::force;
+    e.bound = Bound::above;
+    EXPECT_EQ(measure(*find("torsion"), e)->find("greatest_angle")->value->bound, Bound::above);
+    r.loadKind = quantity::Dimension::force;
     EXPECT_EQ(measure(*find("torsion"), e)->find("peak_torque")->whyNot,
               "its curve is of force, not of torque");
 }
@@ -278,7 +278,7 @@ TEST(Formulas, Torque) {
     EXPECT_REL(of("torque", {{"force", "40 N"}, {"arm", "250 mm"}}, "breakaway").value, 10);
     EXPECT_REL(of("torque", {{"breakaway", "10 ft-lb"}, {"running", "2 N·m"}}, "breakaway").value,
                10 * 0.3048 * 4.4482216152605);
-    EXPECT_EQ(of("torque", {{"force", ">40 N"}, {"arm", "1 m"}}, "breakaway").state, State::above);
+    EXPECT_EQ(of("torque", {{"force", ">40 N"}, {"arm", "1 m"}}, "breakaway").bound, Bound::above);
     EXPECT_TRUE(notes("torque", {{"breakaway", "2 N·m"}, {"running", "3 N·m"}}, "more to keep it turning"));
     EXPECT_TRUE(notes("torque", {{"breakaway", "2 N·m"}, {"from", "3 N·m"}, {"to", "5 N·m"}}, "below"));
     EXPECT_TRUE(notes("torque", {{"breakaway", "4 N·m"}, {"from", "3 N·m"}, {"to", "5 N·m"}}, "inside"));
@@ -301,8 +301,8 @@ TEST(Formulas, Hammer) {
            "energy_per_area")
             .value,
         2 * 9.80665 * 0.39 / 80e-6);
-    EXPECT_EQ(of("hammer", {{"mass", "2 kg"}, {"from", "600 mm"}, {"to", "0 mm"}}, "energy").state,
-              State::above);
+    EXPECT_EQ(of("hammer", {{"mass", "2 kg"}, {"from", "600 mm"}, {"to", "0 mm"}}, "energy").bound,
+              Bound::above);
     EXPECT_NE(refusal("hammer", {{"mass", "2 kg"}, {"from", "600 mm"}, {"to", "210 m"}})
                   .find("energy cannot come out"),
               std::string::npos)
@@ -334,7 +334,7 @@ TEST(Formulas, Creep) {
     EXPECT_NEAR(of("creep", t, "recovery").value, 0.75, 1e-9);
     EXPECT_NEAR(of("creep", t, "permanent_set").value, 0.0002, 1e-12);
     const auto reached = of("creep", t, "time_to_limit");
-    EXPECT_EQ(reached.state, State::between) << "nobody looked between two readings";
+    EXPECT_EQ(reached.bound, Bound::between) << "nobody looked between two readings";
     EXPECT_EQ(reached.value, 1000);
     EXPECT_EQ(reached.upper, 10000);
     // Back past the first reading under load: what sprang back at once was never measured.
@@ -343,7 +343,7 @@ TEST(Formulas, Creep) {
         EXPECT_NE(whyNot("creep", past, metric).find("before loading"), std::string::npos) << metric;
     const auto notBy =
         of("creep", {{"gauge", "0 h: 12 mm; 2 h: 12.1 mm"}, {"limit", "1 mm"}}, "time_to_limit");
-    EXPECT_EQ(notBy.state, State::above);
+    EXPECT_EQ(notBy.bound, Bound::above);
     EXPECT_EQ(notBy.value, 7200);
     EXPECT_EQ(refusal("creep", {{"gauge", "10 s: 1 mm; 5 s: 2 mm"}}),
               "Every reading must be later than the one before.");
@@ -381,9 +381,9 @@ TEST(Formulas, CountsRatingsSharesAndSteps) {
         notes("advantage", {{"ideal", "2"}, {"input", "100 N"}, {"output", "300 N"}}, "more than the ideal"));
     EXPECT_REL(of("holding", {{"weight", "10 kg"}, {"moves", "1.8 kN"}}, "holding_per_weight").value,
                1800 / 98.0665);
-    EXPECT_EQ(of("holding", {{"moves", ">2 kN"}}, "holding").state, State::above);
+    EXPECT_EQ(of("holding", {{"moves", ">2 kN"}}, "holding").bound, Bound::above);
     const auto ladder = of("step-ladder", {{"steps", "10 N held; 11 N held; 12 N failed"}}, "holding");
-    EXPECT_EQ(ladder.state, State::between);
+    EXPECT_EQ(ladder.bound, Bound::between);
     EXPECT_EQ(ladder.value, 11);
     EXPECT_EQ(ladder.upper, 12);
     EXPECT_TRUE(notes("step-ladder", {{"steps", "10 N held; 12 N failed"}}, "20 %"));

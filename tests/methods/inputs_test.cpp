@@ -9,14 +9,14 @@ namespace {
 
 using Typed = std::vector<std::pair<std::string, std::string>>;
 
-Expected<Measured> derived(const char* method, const Typed& typed) {
+Expected<Numbers> derived(const char* method, const Typed& typed) {
     const auto* m = find(method);
     const auto e = evidenceFrom(*m, typed);
     if (!e) return tl::unexpected(e.error());
     return measure(*m, *e);
 }
 
-double valueOf(const Expected<Measured>& all, const char* metric) {
+double valueOf(const Expected<Numbers>& all, const char* metric) {
     if (!all) {
         ADD_FAILURE() << all.error().message;
         return NAN;
@@ -29,7 +29,7 @@ double valueOf(const Expected<Measured>& all, const char* metric) {
     return n->value->value;
 }
 
-bool hasNote(const Expected<Measured>& all, const char* part) {
+bool hasNote(const Expected<Numbers>& all, const char* part) {
     return all && std::any_of(all->notes.begin(), all->notes.end(),
                               [&](const std::string& n) { return n.find(part) != std::string::npos; });
 }
@@ -59,7 +59,7 @@ TEST(AxialPull, ByAreaAndWeight) {
     EXPECT_NEAR(valueOf(all, "peak_per_area"), 5e6, 1e-3);
     EXPECT_NEAR(valueOf(all, "peak_per_weight"), 2000 / (2 * 9.80665), 1e-9);
     EXPECT_NEAR(valueOf(all, "peak_per_length"), 5e4, 1e-6);
-    EXPECT_EQ(all->find("peak_per_area")->value->state, stats::State::above) << "a bound stays one";
+    EXPECT_EQ(all->find("peak_per_area")->value->bound, stats::Bound::above) << "a bound stays one";
 }
 
 TEST(LoadShare, ALegByDifference) {
@@ -145,8 +145,8 @@ TEST(Drop, WhatABurstSays) {
     const auto& m = *find("drop");
     Evidence e = evidenceFrom(m, Typed{{"height", "1 m"}, {"mass", "3 kg"}}).value();
     curve::Reading r;
-    r.load = quantity::Dimension::acceleration;
-    r.peak.force = 1000;
+    r.loadKind = quantity::Dimension::acceleration;
+    r.peak.load = 1000;
     r.burst = curve::Burst{900, 0.1, 0.004, 4.4, 12, 0.09, 0.1, 300};
     e.reading = &r;
     const auto all = measure(m, e);
@@ -178,12 +178,28 @@ TEST(Drop, AFilterTellsNoMoreThanTheSensorShowed) {
     const auto& m = *find("drop");
     Evidence e = evidenceFrom(m, std::vector<std::pair<std::string, std::string>>{{"height", "1 m"}}).value();
     curve::Reading r;
-    r.load = quantity::Dimension::acceleration;
-    r.peak.force = 1471; // where the sensor ends
+    r.loadKind = quantity::Dimension::acceleration;
+    r.peak.load = 1471; // where the sensor ends
     r.burst = curve::Burst{1503, 0.1, 0.004, 4.4, 12, 0.09, 0.1, 500};
     e.reading = &r;
-    e.state = stats::State::above;
+    e.bound = stats::Bound::above;
     EXPECT_EQ(measure(m, e)->find("peak_deceleration")->value->value, 1471);
+}
+
+TEST(Inputs, WhatWasMeasuredGoesByTheNameOfItsInput) {
+    const auto& bend = *find("three-point-bend");
+    const auto* span = bend.input("span");
+    ASSERT_TRUE(span);
+    for (const char* name : {"span", "Span", "SPAN"})
+        EXPECT_EQ(inputMeasured(bend, name), span) << name;
+    const auto& coupon = *find("tension-coupon");
+    for (const char* name : {"gauge_length", "Gauge length", "gauge LENGTH"})
+        EXPECT_EQ(inputMeasured(coupon, name), coupon.input("gauge_length")) << name;
+    EXPECT_EQ(inputMeasured(bend, "spans"), nullptr);
+    EXPECT_EQ(inputMeasured(bend, "peak"), nullptr) << "a load is not measured of a piece";
+    EXPECT_EQ(inputMeasured(bend, ""), nullptr);
+    EXPECT_TRUE(sameName("A_b", "a B"));
+    EXPECT_FALSE(sameName("a b", "a bc"));
 }
 
 } // namespace

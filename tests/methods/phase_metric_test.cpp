@@ -27,12 +27,11 @@ TEST(PhaseMetric, IsFoundByItsKeyAndByNoOther) {
 
 TEST(PhaseMetric, ABoundOfThePullIsOneOfItsLoadsOnly) {
     const auto force = *quantity::parseEntry("400 N"), travel = *quantity::parseEntry("120 mm");
-    EXPECT_EQ(phaseValue(force, stats::State::above).state, stats::State::above);
-    EXPECT_EQ(phaseValue(travel, stats::State::above).state, stats::State::exact);
-    EXPECT_EQ(phaseValue(travel, stats::State::aside).state, stats::State::aside);
+    EXPECT_EQ(phaseValue(force, stats::Bound::above).bound, stats::Bound::above);
+    EXPECT_EQ(phaseValue(travel, stats::Bound::above).bound, stats::Bound::exact);
     const auto over = *quantity::parseEntry(">9 kN");
-    EXPECT_EQ(phaseValue(over, stats::State::exact).state, stats::State::above);
-    EXPECT_DOUBLE_EQ(phaseValue(over, stats::State::exact).value, 9000);
+    EXPECT_EQ(phaseValue(over, stats::Bound::exact).bound, stats::Bound::above);
+    EXPECT_DOUBLE_EQ(phaseValue(over, stats::Bound::exact).value, 9000);
 }
 
 } // namespace

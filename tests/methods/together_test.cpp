@@ -17,15 +17,15 @@ curve::Curve log(double load, const std::vector<std::pair<const char*, double>>&
         const double t = 0.005 * i;
         const double f = t < 1 ? 0 : t < 4 ? load * (t - 1) / 3 : t < 9 ? load : load * (10 - t);
         c.time.push_back(t);
-        c.force.push_back(f + 20 + 0.3 * std::sin(977.0 * i)); // zeroed 20 N off
+        c.load.push_back(f + 20 + 0.3 * std::sin(977.0 * i)); // zeroed 20 N off
         for (std::size_t k = 0; k < others.size(); ++k)
             c.others[k].values.push_back(others[k].second * f - 7 + 0.3 * std::sin(1511.0 * i));
     }
     return c;
 }
 
-Measured of(const char* method, const curve::Curve& c,
-            const std::vector<std::pair<std::string, std::string>>& typed = {}) {
+Numbers of(const char* method, const curve::Curve& c,
+           const std::vector<std::pair<std::string, std::string>>& typed = {}) {
     const auto& m = *find(method);
     auto e = *evidenceFrom(m, typed);
     const auto reading = curve::read(c);

@@ -261,9 +261,9 @@ TEST(Report, ATorqueStudyNeverSpeaksOfNewtonsAlone) {
     s.data.study.plan.method = "torque";
     s.data.study.goal.metric = domain::metric("breakaway");
     for (auto& [id, reading] : s.readings.byPull) {
-        reading.load = quantity::Dimension::torque;
-        reading.travel = quantity::Dimension::angle;
-        reading.breakaway = reading.peak.force / 100;
+        reading.loadKind = quantity::Dimension::torque;
+        reading.travelKind = quantity::Dimension::angle;
+        reading.breakaway = reading.peak.load / 100;
     }
     for (auto& [id, curve] : s.curves) {
         auto copy = *curve;
@@ -400,7 +400,6 @@ TEST(Pages, TheReportHoldsTheBlocksOfTheVerdict) {
     const View view{unitsFrom("kN", "mm")};
     s.data.study.goal.need = 1000;
     const auto whole = html(report(s.source(), view));
-    ASSERT_EQ(registry().size(), 19U);
     for (const auto& entry : registry()) {
         const auto page = entry.make(s.source(), view);
         EXPECT_EQ(entry.offered(s.source(), view), page.has_value()) << entry.key;
@@ -470,7 +469,7 @@ TEST(Pages, TextKeepsItsColumns) {
                      words::Table{"t",
                                   {{"a", "Größe"}, {"b", "Wert", true}},
                                   {{{"é", "1 N"}, 0}, {{"länger als das", "12 N"}, 0}}},
-                     Bullets{{"eins", "zwei"}}, Offers{"o", {}, {{"x", "X"}}, "Nothing to do."},
+                     Bullets{{"eins", "zwei"}}, Offers{"o", {}, "Nothing to do."},
                      Paragraph{Paragraph::Style::caution, "Stand clear."}}};
     EXPECT_EQ(toText(page), "Überblick\n---------\n\n"
                             "Größe           Wert\n"

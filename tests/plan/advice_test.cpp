@@ -4,6 +4,9 @@
 #include <gtest/gtest.h>
 
 namespace anvil::plan {
+
+using namespace domain;
+using namespace results;
 namespace {
 
 /// Two options in one condition, three of each planned.

@@ -5,6 +5,9 @@
 #include <gtest/gtest.h>
 
 namespace anvil::plan {
+
+using namespace domain;
+using namespace results;
 namespace {
 
 /// The spread of a fit to few values and bounds is too small to plan by.

@@ -7,6 +7,9 @@
 #include <gtest/gtest.h>
 
 namespace anvil::plan {
+
+using namespace domain;
+using namespace results;
 namespace {
 
 /// One condition, two options with two pulls each: means 100 and 200.

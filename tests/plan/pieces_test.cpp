@@ -9,6 +9,9 @@
 #include <set>
 
 namespace anvil::plan {
+
+using namespace domain;
+using namespace results;
 namespace {
 
 std::vector<Measured> lengths(std::initializer_list<std::pair<const char*, double>> all) {

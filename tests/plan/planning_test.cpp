@@ -333,12 +333,12 @@ TEST(Fairness, Speeds) {
     Readings r;
     for (std::size_t i = 0; i < 6; ++i) {
         curve::Reading reading;
-        reading.displacementRate = d.specimens[i].option == 1 ? 0.001 : 0.0012;
+        reading.travelRate = d.specimens[i].option == 1 ? 0.001 : 0.0012;
         r.byPull[pullOf(d, i, 100).id] = reading;
     }
     EXPECT_FALSE(sentences(d, r).contains("speed"));
     for (std::size_t i = 3; i < 6; ++i)
-        r.byPull[d.pulls[i].id].displacementRate = 0.003;
+        r.byPull[d.pulls[i].id].travelRate = 0.003;
     EXPECT_EQ(sentences(d, r)["speed"], "B in Dry was pulled 3.0 times as fast as A in Dry: the shape of the "
                                         "curve, and often its peak, changes with speed.");
 }
@@ -469,9 +469,9 @@ TEST(Reach, InTravel) {
     Readings r;
     for (std::size_t i = 0; i < 3; ++i) { // mean 30 mm, s 1 mm, with 5 mm of slack
         curve::Reading reading;
-        reading.peak.displacement = 0.020;
+        reading.peak.travel = 0.020;
         reading.breakPoint = curve::Landmark{};
-        reading.breakPoint->displacement = 0.024 + 0.001 * static_cast<double>(i);
+        reading.breakPoint->travel = 0.024 + 0.001 * static_cast<double>(i);
         reading.slack = 0.005;
         r.byPull[pullOf(d, i, 100).id] = reading;
     }

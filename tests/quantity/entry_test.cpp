@@ -39,28 +39,28 @@ TEST(Entry, WhatPeopleType) {
         const auto got = parseEntry(text, wanted);
         ASSERT_TRUE(got) << text << ": " << got.error().message;
         EXPECT_NEAR(got->si, si, 1e-9 * std::abs(si)) << text;
-        EXPECT_EQ(got->doubt, Doubt::exact) << text;
+        EXPECT_TRUE(got->plain()) << text;
     }
 }
 
 TEST(Entry, Doubt) {
     const auto above = parseEntry(">9 kN", Dimension::force);
     ASSERT_TRUE(above);
-    EXPECT_EQ(above->doubt, Doubt::above);
+    EXPECT_EQ(above->bound, Bound::above);
     EXPECT_DOUBLE_EQ(above->si, 9000);
-    EXPECT_EQ(parseEntry("<2 N", Dimension::force)->doubt, Doubt::below);
-    EXPECT_EQ(parseEntry("≥ 2 N", Dimension::force)->doubt, Doubt::above);
-    EXPECT_EQ(parseEntry("~12 N", Dimension::force)->doubt, Doubt::about);
+    EXPECT_EQ(parseEntry("<2 N", Dimension::force)->bound, Bound::below);
+    EXPECT_EQ(parseEntry("≥ 2 N", Dimension::force)->bound, Bound::above);
+    EXPECT_EQ(parseEntry("~12 N", Dimension::force)->precision, Precision::about);
     for (const char* text : {"4…5 kN", "4-5 kN", "4 - 5 kN", "4–5 kN", "4...5 kN", "4 kN … 5 kN"}) {
         const auto range = parseEntry(text, Dimension::force);
         ASSERT_TRUE(range) << text << ": " << range.error().message;
-        EXPECT_EQ(range->doubt, Doubt::between) << text;
+        EXPECT_EQ(range->bound, Bound::between) << text;
         EXPECT_DOUBLE_EQ(range->si, 4000) << text;
         EXPECT_DOUBLE_EQ(range->upperSi, 5000) << text;
     }
     const auto pm = parseEntry("12 ± 1 N", Dimension::force);
     ASSERT_TRUE(pm);
-    EXPECT_EQ(pm->doubt, Doubt::plusMinus);
+    EXPECT_EQ(pm->precision, Precision::plusMinus);
     EXPECT_DOUBLE_EQ(pm->si, 12);
     EXPECT_DOUBLE_EQ(pm->plusMinusSi, 1);
 }
@@ -134,7 +134,8 @@ TEST(Entry, EveryTypedNumberSurvivesPrintingInEveryUnit) {
     for (const auto& u : allUnits())
         for (int i = 1; i < 400; ++i) {
             const auto digits = fmt::format("{}.{}", i, i % 7);
-            const Entry entry = {u.toSi(machineNumber(digits).value()), Doubt::exact, 0, 0, &u, 1};
+            const Entry entry = {
+                u.toSi(machineNumber(digits).value()), Bound::exact, Precision::stated, 0, 0, &u, 1};
             const auto text = print(entry);
             EXPECT_EQ(text.substr(0, text.find(' ')), digits) << u.symbol;
         }
@@ -256,7 +257,7 @@ TEST(Entry, EveryKeyboard) {
         const auto got = parseEntry(text, wanted);
         ASSERT_TRUE(got) << text << ": " << got.error().message;
         EXPECT_NEAR(got->si, si, 1e-12 * std::abs(si)) << text;
-        EXPECT_EQ(got->doubt, Doubt::exact) << text;
+        EXPECT_TRUE(got->plain()) << text;
     }
 }
 
@@ -283,7 +284,7 @@ TEST(Entry, DoubtInManySpellings) {
     for (const char* text : {"4 to 5 kN", "4 kN - 5 kN", "4 kN – 5 kN", "4..5 kN", "4 — 5 kN"}) {
         const auto range = parseEntry(text, Dimension::force);
         ASSERT_TRUE(range) << text << ": " << range.error().message;
-        EXPECT_EQ(range->doubt, Doubt::between) << text;
+        EXPECT_EQ(range->bound, Bound::between) << text;
         EXPECT_DOUBLE_EQ(range->si, 4000) << text;
         EXPECT_DOUBLE_EQ(range->upperSi, 5000) << text;
     }
@@ -295,7 +296,7 @@ TEST(Entry, DoubtInManySpellings) {
             continue;
         }
         ASSERT_TRUE(pm) << text << ": " << pm.error().message;
-        EXPECT_EQ(pm->doubt, Doubt::plusMinus) << text;
+        EXPECT_EQ(pm->precision, Precision::plusMinus) << text;
         EXPECT_DOUBLE_EQ(pm->si, 12) << text;
         EXPECT_NEAR(pm->plusMinusSi, 0.6, 1e-12) << text;
     }
@@ -309,8 +310,8 @@ TEST(Entry, DoubtInManySpellings) {
     EXPECT_EQ(parseEntry(print(*parseEntry("(12 ± 1) %", Dimension::ratio)), Dimension::ratio)->plusMinusSi,
               0.01);
     EXPECT_FALSE(parseEntry("20 °C ± 5 %", Dimension::temperature));
-    EXPECT_EQ(parseEntry(">= 9 kN")->doubt, Doubt::above);
-    EXPECT_EQ(parseEntry("⩽ 9 kN")->doubt, Doubt::below);
+    EXPECT_EQ(parseEntry(">= 9 kN")->bound, Bound::above);
+    EXPECT_EQ(parseEntry("⩽ 9 kN")->bound, Bound::below);
 }
 
 } // namespace

@@ -51,7 +51,7 @@ TEST(Directions, AtMostIsDrawnWhereThatIsFair) {
     m.data.study.goal.sense = Sense::less;
     auto v = m.verdict();
     EXPECT_EQ(groupOf(v, m, "Pin").rank, 1) << "at most 100 is less than 212 whatever it is";
-    EXPECT_EQ(groupOf(v, m, "Pin").summary.bound, stats::State::below);
+    EXPECT_EQ(groupOf(v, m, "Pin").summary.bound, stats::Bound::below);
     ASSERT_EQ(v.pairs.size(), 1U);
     EXPECT_EQ(v.pairs[0].comparison.verdict, PairVerdict::weaker) << "less of it, for sure";
     EXPECT_TRUE(v.pairs[0].comparison.atMost);

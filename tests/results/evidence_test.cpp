@@ -76,7 +76,7 @@ TEST(Entries, SagIsADifferenceOfTwoHeights) {
     ASSERT_TRUE(r) << r.error().message;
     EXPECT_EQ(r->number.metric->key, "sag");
     EXPECT_NEAR(valueIn(r), 0.014, 1e-12);
-    EXPECT_EQ(r->standing, Standing::counts);
+    EXPECT_EQ(r->stands.standing, Standing::counts);
     EXPECT_NEAR(b.value("permanent_set").value->value, 0.002, 1e-12) << "41 after 39.8 cm is no 41 mm";
     EXPECT_NE(refusal(b.form({{"unloaded", "398"}, {"loaded", "412"}})).find("swapped"), std::string::npos);
     EXPECT_EQ(refusal(b.form({{"loaded", "412"}})), "\"Weight\" is empty: it is needed (such as 5 kg).");
@@ -100,16 +100,16 @@ TEST(Entries, TorquesKeepTheirDoubt) {
     Bench b("torque");
     const auto r = b.form({{"breakaway", ">9 N·m"}, {"running", "2.5 N·m"}});
     ASSERT_TRUE(r) << r.error().message;
-    EXPECT_EQ(r->standing, Standing::atLeast);
-    EXPECT_EQ(r->reason, "Read as at least that.");
+    EXPECT_EQ(r->stands.standing, Standing::atLeast);
+    EXPECT_EQ(r->stands.why, domain::Because::readAbove);
     EXPECT_NEAR(valueIn(r), 9, 1e-12);
-    b.pull.standing = r->standing;
-    EXPECT_EQ(b.value("breakaway").value->state, stats::State::above);
+    b.pull.standing = r->stands.standing;
+    EXPECT_EQ(b.value("breakaway").value->bound, stats::Bound::above);
     EXPECT_NEAR(b.value("running").value->value, 2.5, 1e-12);
     const auto odd = b.form({{"breakaway", "2"}, {"running", "3"}});
     EXPECT_EQ(odd->notes.size(), 1U) << "more to keep it turning than to start it";
     const auto between = b.form({{"breakaway", "4…5 N·m"}});
-    EXPECT_EQ(between->standing, Standing::between);
+    EXPECT_EQ(between->stands.standing, Standing::between);
     EXPECT_NEAR(upperIn(between), 5, 1e-12);
     EXPECT_NEAR(valueIn(b.form({{"force", "20 N"}, {"arm", "250"}})), 5, 1e-12) << "a force on an arm";
 }
@@ -131,8 +131,8 @@ TEST(Entries, AHammerNeverGainsEnergy) {
     EXPECT_FALSE(b.form({{"mass", "2 kg"}, {"from", "600"}, {"to", "210"}, {"free", "650"}}));
     EXPECT_FALSE(b.form({{"mass", "2 kg"}, {"from", "600"}, {"to", "210 m"}})) << "a thousand times too much";
     const auto stopped = b.form({{"mass", "2 kg"}, {"from", "600"}, {"to", "0"}});
-    EXPECT_EQ(stopped->standing, Standing::atLeast);
-    EXPECT_EQ(stopped->reason, "The hammer was stopped: it swallowed all there was.");
+    EXPECT_EQ(stopped->stands.standing, Standing::atLeast);
+    EXPECT_EQ(stopped->stands.text, "The hammer was stopped: it swallowed all there was.");
     for (double to = 0; to <= 0.6; to += 0.01) { // never more than there was
         const auto any = b.form({{"mass", "2 kg"}, {"from", "600"}, {"to", std::to_string(1000 * to)}});
         ASSERT_TRUE(any);
@@ -213,20 +213,20 @@ TEST(Ladder, LiesBetweenTheLastHeldAndTheFirstFailed) {
     Bench b("step-ladder");
     const auto r = b.ladder({{100, {}, true}, {150, {}, true}, {200, {}, false}});
     ASSERT_TRUE(r);
-    EXPECT_EQ(r->standing, Standing::between);
-    EXPECT_EQ(r->reason, "Held the lower, failed at the upper.");
+    EXPECT_EQ(r->stands.standing, Standing::between);
+    EXPECT_EQ(r->stands.text, "Held the lower, failed at the upper.");
     EXPECT_EQ(r->number.metric->key, "holding");
     EXPECT_EQ(valueIn(r), 150);
     EXPECT_EQ(upperIn(r), 200);
     EXPECT_EQ(r->notes.size(), 1U) << "a third is a coarse step";
     b.pull.standing = Standing::atLeast; // another part let go
-    EXPECT_EQ(b.value("holding").value->state, stats::State::above);
+    EXPECT_EQ(b.value("holding").value->bound, stats::Bound::above);
     EXPECT_EQ(b.value("holding").value->value, 150) << "what it failed at is none of the part asked for";
     b.pull.standing = Standing::aside;
-    EXPECT_EQ(b.value("holding").value->state, stats::State::aside);
+    EXPECT_TRUE(b.value("holding").value->aside);
     EXPECT_TRUE(b.ladder({{100, {}, true}, {105, {}, false}})->notes.empty());
-    EXPECT_EQ(b.ladder({{100, {}, true}})->standing, Standing::atLeast);
-    EXPECT_EQ(b.ladder({{100, {}, false}})->standing, Standing::atMost);
+    EXPECT_EQ(b.ladder({{100, {}, true}})->stands.standing, Standing::atLeast);
+    EXPECT_EQ(b.ladder({{100, {}, false}})->stands.standing, Standing::atMost);
 }
 
 TEST(Ladder, OnALeverMomentsAreCompared) {
@@ -263,6 +263,24 @@ TEST(Gauge, CreepRateAndRecovery) {
     EXPECT_FALSE(b.gauge({{5, 0.01}, {4, 0.02}}));
 }
 
+/// Also those that are bounds of their own, such as the time to a limit that nobody saw being passed.
+TEST(Metrics, WhatIsSetAsideCountsInNoNumber) {
+    Bench b("creep");
+    b.data.study.plan.inputs = {{"limit", "1.2 mm"}};
+    ASSERT_TRUE(b.gauge({{0, 0.010}, {100, 0.0105}, {1000, 0.0115}, {10000, 0.012}}));
+    const auto counted = b.value("time_to_limit").value;
+    ASSERT_TRUE(counted);
+    EXPECT_EQ(counted->bound, stats::Bound::between) << "between the readings";
+    EXPECT_FALSE(counted->aside);
+    b.pull.standing = Standing::aside;
+    for (const auto& m : metricsOf("creep"))
+        if (const auto v = valueOf(b.data, b.pull, nullptr, m).value) {
+            EXPECT_TRUE(v->aside) << m->key;
+            EXPECT_FALSE(v->exact()) << m->key;
+        }
+    EXPECT_TRUE(b.value("time_to_limit").value->aside);
+}
+
 TEST(Metrics, ATypedNumberIsWhereTheFormulasStart) {
     Bench b("three-point-bend");
     b.data.specimens[0].measured = {
@@ -272,12 +290,12 @@ TEST(Metrics, ATypedNumberIsWhereTheFormulasStart) {
     b.pull.typed = TypedValue{metric("peak"), 600, 0, "600 N"};
     EXPECT_NEAR(b.value("bending_strength").value->value, 3 * 600 * 0.2 / (2 * 0.02 * 1e-4), 1e-3);
     b.pull.standing = Standing::atLeast;
-    EXPECT_EQ(b.value("bending_strength").value->state, stats::State::above);
-    EXPECT_EQ(b.value("peak").value->state, stats::State::above);
+    EXPECT_EQ(b.value("bending_strength").value->bound, stats::Bound::above);
+    EXPECT_EQ(b.value("peak").value->bound, stats::Bound::above);
     b.pull.standing = Standing::between;
     b.pull.typed->upper = 800;
     EXPECT_NEAR(b.value("bending_strength").value->upper, 3 * 800 * 0.2 / (2 * 0.02 * 1e-4), 1e-3);
-    EXPECT_EQ(b.value("bending_strength").value->state, stats::State::between);
+    EXPECT_EQ(b.value("bending_strength").value->bound, stats::Bound::between);
     b.pull.typed->metric = metric("moment");
     EXPECT_EQ(b.value("bending_strength").whyNot, "only its moment at failure was recorded");
 }
@@ -287,10 +305,10 @@ TEST(Metrics, ATorqueCurveRanksATorsionTest) {
     b.data.specimens[0].measured = {{"Diameter", {}, {}, {0.008}}};
     b.pull.curve = 1;
     curve::Reading r;
-    r.load = Dimension::torque;
-    r.travel = Dimension::angle;
-    r.peak.force = 12;
-    r.peak.displacement = 3;
+    r.loadKind = Dimension::torque;
+    r.travelKind = Dimension::angle;
+    r.peak.load = 12;
+    r.peak.travel = 3;
     const auto value = [&](const char* key) { return valueOf(b.data, b.pull, &r, metric(key)).value->value; };
     EXPECT_EQ(value("peak_torque"), 12);
     EXPECT_NEAR(value("shear_stress"), 16 * 12 / (M_PI * std::pow(0.008, 3)), 1e-3);
@@ -300,21 +318,17 @@ TEST(Metrics, ATorqueCurveRanksATorsionTest) {
 
 /// Whatever somebody says of a curve, its peak is never exact but where it counts.
 TEST(Metrics, AStandingIsNeverLost) {
-    using stats::State;
     Bench b("axial-pull");
     b.pull.curve = 1;
     curve::Reading r;
-    r.peak.force = 900;
-    const std::pair<Standing, State> all[] = {{Standing::counts, State::exact},
-                                              {Standing::atLeast, State::above},
-                                              {Standing::atMost, State::below},
-                                              {Standing::between, State::between},
-                                              {Standing::aside, State::aside}};
-    for (const auto& [standing, state] : all) {
+    r.peak.load = 900;
+    for (const auto standing :
+         {Standing::counts, Standing::atLeast, Standing::atMost, Standing::between, Standing::aside}) {
         b.pull.standing = standing;
         const auto v = valueOf(b.data, b.pull, &r, metric("peak")).value;
         ASSERT_TRUE(v) << word(standing);
-        EXPECT_EQ(v->state, state) << word(standing);
+        EXPECT_EQ(v->bound, standing.bound) << word(standing);
+        EXPECT_EQ(v->aside, standing == Standing::aside);
         EXPECT_EQ(v->value, 900) << word(standing);
     }
     for (const auto standing : {Standing::voided, Standing::notRead}) {
@@ -323,19 +337,21 @@ TEST(Metrics, AStandingIsNeverLost) {
     }
     Bench sag("sag");
     ASSERT_TRUE(sag.form({{"weight", "5 kg"}, {"unloaded", "412"}, {"loaded", "400"}}));
-    for (const auto& [standing, state] : all) {
+    for (const auto standing :
+         {Standing::counts, Standing::atLeast, Standing::atMost, Standing::between, Standing::aside}) {
         sag.pull.standing = standing;
-        EXPECT_EQ(sag.value("sag").value->state, state) << word(standing);
+        EXPECT_EQ(sag.value("sag").value->word(),
+                  std::string(standing == Standing::aside ? "aside" : quantity::word(standing.bound)));
     }
 }
 
 TEST(Metrics, WhereAThingStartsToMoveIsItsFirstSlip) {
     Bench b("holding");
     curve::Reading r;
-    r.peak.force = 900;
+    r.peak.load = 900;
     EXPECT_FALSE(valueOf(b.data, b.pull, &r, metric("holding")).value) << "its peak is not put in the place";
     r.firstSlip = curve::Landmark{};
-    r.firstSlip->force = 700;
+    r.firstSlip->load = 700;
     EXPECT_EQ(valueOf(b.data, b.pull, &r, metric("holding")).value->value, 700);
 }
 
@@ -343,13 +359,13 @@ TEST(Outcomes, OffScaleFollowsFromTheCurveUnlessSomebodySaysOtherwise) {
     const StudyData d;
     Pull p;
     curve::Reading on, off;
-    on.peak.force = off.peak.force = 500;
+    on.peak.load = off.peak.load = 500;
     off.offScale = true;
     EXPECT_EQ(standingOf(d, p, &on), Standing::counts);
     EXPECT_EQ(standingOf(d, p, &off), Standing::atLeast);
-    EXPECT_EQ(reasonOf(d, p, &off), "The rig topped out.");
-    EXPECT_EQ(valueOf({}, p, &off, metric("peak")).value->state, stats::State::above);
-    EXPECT_EQ(valueOf({}, p, &on, metric("peak")).value->state, stats::State::exact)
+    EXPECT_EQ(standsAs(d, p, &off).why, domain::Because::toppedOut);
+    EXPECT_EQ(valueOf({}, p, &off, metric("peak")).value->bound, stats::Bound::above);
+    EXPECT_EQ(valueOf({}, p, &on, metric("peak")).value->bound, stats::Bound::exact)
         << "the limit was corrected";
     p.outcome.limit = Limit::toppedOut;
     EXPECT_EQ(standingOf(d, p, &on), Standing::atLeast) << "somebody said so";
@@ -357,7 +373,7 @@ TEST(Outcomes, OffScaleFollowsFromTheCurveUnlessSomebodySaysOtherwise) {
     p.standing = Standing::aside;
     p.reason = "Mislabelled.";
     EXPECT_EQ(standingOf(d, p, &off), Standing::aside);
-    EXPECT_EQ(reasonOf(d, p, &off), "Mislabelled.");
+    EXPECT_EQ(standsAs(d, p, &off).text, "Mislabelled.");
     EXPECT_EQ(standingOf(d, p, nullptr), Standing::aside);
 }
 

@@ -9,7 +9,7 @@
 using namespace anvil;
 using namespace anvil::domain;
 using namespace anvil::results;
-using stats::State;
+using stats::Bound;
 
 namespace {
 
@@ -42,12 +42,12 @@ TEST_F(TwoEnds, TheOneThatFailsIsExactTheOtherAtLeast) {
     EXPECT_EQ(otherEndOf(d, d.specimens[0]), 2);
     EXPECT_EQ(endNames(d, d.specimens.data()), (std::vector<std::string>{"end 1: Knot", "end 2: Splice"}));
     pull(1, 4000, 1);
-    EXPECT_EQ(at(1).value->state, State::exact);
-    EXPECT_EQ(at(2).value->state, State::above);
+    EXPECT_EQ(at(1).value->bound, Bound::exact);
+    EXPECT_EQ(at(2).value->bound, Bound::above);
     EXPECT_EQ(at(2).value->value, 4000);
     pull(2, 5000, 2);
-    EXPECT_EQ(at(1).value->state, State::above);
-    EXPECT_EQ(at(2).value->state, State::exact);
+    EXPECT_EQ(at(1).value->bound, Bound::above);
+    EXPECT_EQ(at(2).value->bound, Bound::exact);
     EXPECT_EQ(standingAtEnd(d, d.pulls[0], nullptr, d.specimens[0], 1), Standing::counts);
     EXPECT_EQ(standingAtEnd(d, d.pulls[0], nullptr, d.specimens[0], 2), Standing::atLeast);
     EXPECT_EQ(standingAtEnd(d, d.pulls[1], nullptr, d.specimens[1], 1), Standing::atLeast);
@@ -67,25 +67,25 @@ TEST_F(TwoEnds, TheOneThatFailsIsExactTheOtherAtLeast) {
 
 TEST_F(TwoEnds, WithoutTheEndBothAreBounds) {
     pull(1, 4000, 0);
-    EXPECT_EQ(at(1).value->state, State::above);
-    EXPECT_EQ(at(2).value->state, State::above);
+    EXPECT_EQ(at(1).value->bound, Bound::above);
+    EXPECT_EQ(at(2).value->bound, Bound::above);
     pull(2, 4000, 7);
-    EXPECT_EQ(at(1).value->state, State::above) << "no such end";
+    EXPECT_EQ(at(1).value->bound, Bound::above) << "no such end";
 }
 
 TEST_F(TwoEnds, BoundsVoidsAndWhatWasSetAside) {
     pull(1, 4000, 1, Standing::atLeast);
-    EXPECT_EQ(at(1).value->state, State::above);
-    EXPECT_EQ(at(2).value->state, State::above);
+    EXPECT_EQ(at(1).value->bound, Bound::above);
+    EXPECT_EQ(at(2).value->bound, Bound::above);
     pull(1, 4000, 1, Standing::voided);
     EXPECT_FALSE(at(2).value);
     pull(1, 4000, 1, Standing::aside);
-    EXPECT_EQ(at(2).value->state, State::aside);
+    EXPECT_TRUE(at(2).value->aside);
     pull(1, 4000, 1, Standing::atMost);
-    EXPECT_EQ(at(1).value->state, State::below);
+    EXPECT_EQ(at(1).value->bound, Bound::below);
     EXPECT_FALSE(at(2).value) << "how much the other end held is not known";
     pull(1, 4000, 1, Standing::between).typed->upper = 4400;
-    EXPECT_EQ(at(2).value->state, State::above);
+    EXPECT_EQ(at(2).value->bound, Bound::above);
     EXPECT_EQ(at(2).value->value, 4000) << "this much both ends held";
     auto& p = pull(1, 4000, 1);
     p.typed->metric = metric("stiffness");
@@ -106,9 +106,9 @@ TEST_F(TwoEnds, AStandingNeverSaysMoreThanTheValue) {
                 EXPECT_EQ(value.has_value(), stands != Standing::voided && stands != Standing::notRead)
                     << told;
                 if (value) {
-                    EXPECT_EQ(value->state == State::exact, stands == Standing::counts) << told;
-                    EXPECT_EQ(value->state == State::above, stands == Standing::atLeast) << told;
-                    EXPECT_EQ(value->state == State::between, stands == Standing::between) << told;
+                    EXPECT_EQ(value->exact(), stands == Standing::counts) << told;
+                    EXPECT_EQ(value->bound == Bound::above, stands == Standing::atLeast) << told;
+                    EXPECT_EQ(value->bound == Bound::between, stands == Standing::between) << told;
                 }
             }
 }
@@ -118,7 +118,7 @@ TEST_F(TwoEnds, BothEndsAlikeAreCountedOnce) {
     EXPECT_EQ(otherEndOf(d, d.specimens[0]), 0);
     EXPECT_EQ(endNames(d, d.specimens.data()), (std::vector<std::string>{"end 1", "end 2"}));
     pull(1, 4000, 2);
-    EXPECT_EQ(at(1).value->state, State::exact);
+    EXPECT_EQ(at(1).value->bound, Bound::exact);
     EXPECT_EQ(standingAtEnd(d, d.pulls[0], nullptr, d.specimens[0], 1), Standing::counts);
     EXPECT_EQ(jointsThatHeld(d, d.pulls[0], d.specimens[0]), 1);
     EXPECT_EQ(jointsThatHeld(d, pull(2, 1, 0), d.specimens[1]), 0) << "nothing tells that one failed";

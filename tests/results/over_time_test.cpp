@@ -71,7 +71,7 @@ TEST(HitsOf, AreGatheredBySpotAndNumber) {
     for (int n = 1; n <= 3; ++n)
         EXPECT_EQ(spots[0].hits[static_cast<std::size_t>(n - 1)].number, n);
     EXPECT_NEAR(spots[0].hits[0].peak.value, 80 * 9.80665, 1e-9);
-    EXPECT_EQ(spots[0].hits[2].peak.state, stats::State::above);
+    EXPECT_EQ(spots[0].hits[2].peak.bound, stats::Bound::above);
 }
 
 Maker arranged() {

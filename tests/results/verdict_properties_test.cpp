@@ -134,7 +134,7 @@ TEST(VerdictProperties, WhatIsVoidOrNotReadChangesNothingButIsListed) {
         auto more = d;
         for (const auto standing : {Standing::voided, Standing::notRead}) {
             auto p = more.pulls.front();
-            p.id = 900 + static_cast<Id>(standing);
+            p.id = 900 + static_cast<Id>(standing.taken);
             p.typed->value *= 100;
             p.standing = standing;
             more.pulls.push_back(p);

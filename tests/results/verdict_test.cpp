@@ -92,7 +92,7 @@ TEST(Verdict, OneLandmarkServesTheWholeGroup) {
     second.typed.reset();
     second.curve = 7;
     curve::Reading r;
-    r.peak.force = 90;
+    r.peak.load = 90;
     m.readings.byPull[second.id] = r;
     const auto slip = m.verdict(metric("first_slip"));
     EXPECT_EQ(slip.groups[0].summary.n, 0U);
@@ -107,21 +107,21 @@ TEST(ValueOf, WhatAStoppedPullSays) {
     Pull p;
     p.standing = Standing::atLeast;
     curve::Reading r;
-    r.peak.force = 500;
+    r.peak.load = 500;
     r.firstSlip = curve::Landmark{1, 0, 300, {}, false};
     r.stiffness = curve::Stiffness{};
     r.stiffness->value = 4e5;
     r.residual = curve::Residual{200, 0.4};
     r.energyToPeak = 3;
-    EXPECT_EQ(valueOf({}, p, &r, metric("peak")).value->state, stats::State::above);
-    EXPECT_EQ(valueOf({}, p, &r, metric("energy")).value->state, stats::State::above);
-    EXPECT_EQ(valueOf({}, p, &r, metric("first_slip")).value->state, stats::State::exact)
+    EXPECT_EQ(valueOf({}, p, &r, metric("peak")).value->bound, stats::Bound::above);
+    EXPECT_EQ(valueOf({}, p, &r, metric("energy")).value->bound, stats::Bound::above);
+    EXPECT_EQ(valueOf({}, p, &r, metric("first_slip")).value->bound, stats::Bound::exact)
         << "seen before the pull was stopped";
-    EXPECT_EQ(valueOf({}, p, &r, metric("stiffness")).value->state, stats::State::exact);
+    EXPECT_EQ(valueOf({}, p, &r, metric("stiffness")).value->bound, stats::Bound::exact);
     EXPECT_FALSE(valueOf({}, p, &r, metric("residual")).value);
     p.standing = Standing::counts;
     r.offScale = true;
-    EXPECT_EQ(valueOf({}, p, &r, metric("peak")).value->state, stats::State::above)
+    EXPECT_EQ(valueOf({}, p, &r, metric("peak")).value->bound, stats::Bound::above)
         << "the reading itself says it topped out";
     EXPECT_TRUE(needsLook(p, Readings{{{p.id, r}}, {}}).empty()) << "that follows from the curve by itself";
     r.warnings = {"It starts loaded."};
@@ -133,7 +133,7 @@ TEST(ValueOf, WhatWasReadBeyondTheTableIsAGuess) {
     Pull p;
     p.settings.calibratedTo = 400;
     curve::Reading r;
-    r.peak.force = 390;
+    r.peak.load = 390;
     r.firstSlip = curve::Landmark{1, 0, 300, {}, false};
     r.energyToPeak = 3;
     EXPECT_FALSE(valueOf({}, p, &r, metric("peak")).guess);
@@ -142,7 +142,7 @@ TEST(ValueOf, WhatWasReadBeyondTheTableIsAGuess) {
     const auto peak = valueOf({}, p, &r, metric("peak"));
     EXPECT_TRUE(peak.guess);
     EXPECT_DOUBLE_EQ(peak.value->value, 390);
-    EXPECT_EQ(peak.value->state, stats::State::exact) << "a doubtful number, no bound";
+    EXPECT_EQ(peak.value->bound, stats::Bound::exact) << "a doubtful number, no bound";
     EXPECT_TRUE(valueOf({}, p, &r, metric("energy")).guess) << "its last part was read up there";
     EXPECT_FALSE(valueOf({}, p, &r, metric("first_slip")).guess)
         << "it slipped where the table still reached";
@@ -163,7 +163,7 @@ TEST(Verdict, SaysHowManyValuesAreGuesses) {
         p.curve = 7;
         p.settings.calibratedTo = 150;
         curve::Reading r;
-        r.peak.force = 200;
+        r.peak.load = 200;
         m.readings.byPull[p.id] = r;
     };
     EXPECT_EQ(m.verdict().guessesIn(11), 0U);

@@ -33,8 +33,8 @@ TEST(Dialogue, ARoundOfAnswersMakesASample) {
     ASSERT_TRUE(line);
     const auto sample = (*maker)(*line);
     ASSERT_TRUE(sample) << *line;
-    EXPECT_NEAR(sample->force, 150, 1e-9);
-    EXPECT_NEAR(*sample->displacement, 0.012, 1e-12);
+    EXPECT_NEAR(sample->load, 150, 1e-9);
+    EXPECT_NEAR(*sample->travel, 0.012, 1e-12);
     EXPECT_NEAR(sample->others[0], 750, 1e-9);
     EXPECT_EQ(talk.question(), "F?") << "the next round";
     (void)talk.answer("1");

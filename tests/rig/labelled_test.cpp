@@ -42,7 +42,7 @@ TEST(Labelled, LoadsAreFoundInWhatDevicesPrint) {
         for (int i = 0; i < 12; ++i) {
             const auto sample = (*maker)(lines[static_cast<std::size_t>(i) + 1]);
             ASSERT_TRUE(sample) << lines[static_cast<std::size_t>(i) + 1];
-            EXPECT_NEAR(sample->force, (100.0 + i) * newtons, 1e-6) << line;
+            EXPECT_NEAR(sample->load, (100.0 + i) * newtons, 1e-6) << line;
             EXPECT_FALSE(sample->overload);
         }
         EXPECT_FALSE((*maker)("hello, this is the logger")) << "a greeting is no sample";
@@ -56,9 +56,9 @@ TEST(Labelled, MinusCommaAndPowersAreRead) {
     const auto layout = guessLayout(lines);
     ASSERT_TRUE(layout);
     EXPECT_EQ(layout->decimal, ',');
-    EXPECT_NEAR((*SampleMaker::make(*layout))("Kraft: -3,25 kN")->force, -3250, 1e-9);
-    EXPECT_NEAR((*SampleMaker::make(*layout))("Kraft: - 3,25 kN")->force, -3250, 1e-9);
-    EXPECT_NEAR((*SampleMaker::make(*layout))("Kraft: 1,5e-3 kN")->force, 1.5, 1e-9);
+    EXPECT_NEAR((*SampleMaker::make(*layout))("Kraft: -3,25 kN")->load, -3250, 1e-9);
+    EXPECT_NEAR((*SampleMaker::make(*layout))("Kraft: - 3,25 kN")->load, -3250, 1e-9);
+    EXPECT_NEAR((*SampleMaker::make(*layout))("Kraft: 1,5e-3 kN")->load, 1.5, 1e-9);
 }
 
 /// A device that changes its unit with the reading, or speaks of other things between.
@@ -71,7 +71,7 @@ TEST(Labelled, EachLineIsTakenAsItSays) {
         const auto maker = SampleMaker::make(layout);
         EXPECT_TRUE(maker);
         const auto sample = (*maker)(line);
-        return sample ? std::optional(sample->force) : std::nullopt;
+        return sample ? std::optional(sample->load) : std::nullopt;
     };
     EXPECT_NEAR(read("Load: 950 g").value(), 0.95 * kg, 1e-9);
     EXPECT_NEAR(read("Load: 2 kN").value(), 2000, 1e-9);
@@ -82,7 +82,7 @@ TEST(Labelled, EachLineIsTakenAsItSays) {
         EXPECT_FALSE(read(other)) << other;
     // What a tester says of the unit holds for what the device prints, however it prints it.
     layout.columns = keepingWhatIsKnown(*columnsFrom("leg A [lbf]"), layout.columns);
-    layout.columns[0].role = Role::force;
+    layout.columns[0].role = Role::load;
     EXPECT_NEAR(read("Load: 1.5 kg").value(), 1.5 * 4.4482216152605, 1e-9);
     EXPECT_NEAR(read("Load: 1500 g").value(), 1.5 * 4.4482216152605, 1e-9);
     EXPECT_FALSE(read("Battery: 3 V"));
@@ -95,21 +95,21 @@ TEST(Labelled, UnitsThatFollowTheNumber) {
     ASSERT_TRUE(layout);
     const auto maker = SampleMaker::make(*layout);
     ASSERT_TRUE(maker);
-    EXPECT_NEAR((*maker)("A1: 730.5 mN")->force, 0.7305, 1e-12);
-    EXPECT_NEAR((*maker)("A1: 9.5106 N")->force, 9.5106, 1e-12);
+    EXPECT_NEAR((*maker)("A1: 730.5 mN")->load, 0.7305, 1e-12);
+    EXPECT_NEAR((*maker)("A1: 9.5106 N")->load, 9.5106, 1e-12);
 }
 
 TEST(Labelled, ThousandsSetApart) {
     const auto point = guessLayout(std::vector<std::string>{"Load: 0.5 kg", "Load: 1.0 kg", "Load: 1.5 kg"});
     const auto maker = *SampleMaker::make(*point);
-    EXPECT_NEAR(maker("Load: 1,234.5 kg")->force, 1234.5 * kg, 1e-9);
-    EXPECT_NEAR(maker("Load: 12,345,678.5 kg")->force, 12345678.5 * kg, 1e-6);
+    EXPECT_NEAR(maker("Load: 1,234.5 kg")->load, 1234.5 * kg, 1e-9);
+    EXPECT_NEAR(maker("Load: 12,345,678.5 kg")->load, 12345678.5 * kg, 1e-6);
     const auto comma = guessLayout(std::vector<std::string>{"Load: 0,5 kg", "Load: 1,0 kg", "Load: 1,5 kg"});
     const auto other = *SampleMaker::make(*comma);
-    EXPECT_NEAR(other("Load: 1.234,5 kg")->force, 1234.5 * kg, 1e-9);
+    EXPECT_NEAR(other("Load: 1.234,5 kg")->load, 1234.5 * kg, 1e-9);
     for (const char* unclear : {"Load: 1.234 kg", "Load: 1.2.3 kg"})
         EXPECT_FALSE(other(unclear)) << unclear;
-    EXPECT_FALSE(maker("Load: 1,234 kg") && maker("Load: 1,234 kg")->force < 1000 * kg)
+    EXPECT_FALSE(maker("Load: 1,234 kg") && maker("Load: 1,234 kg")->load < 1000 * kg)
         << "a thousand is not one";
 }
 
@@ -127,7 +127,7 @@ TEST(Labelled, OverloadIsHeard) {
         EXPECT_FALSE(saysOverload(line)) << line;
     Layout l;
     l.labelled = true;
-    l.columns = {{"load", Role::force, "kgf"}};
+    l.columns = {{"load", Role::load, "kgf"}};
     const auto sample = (*SampleMaker::make(l))("OL,GS,+99.99kg");
     ASSERT_TRUE(sample);
     EXPECT_TRUE(sample->overload);
@@ -156,7 +156,7 @@ TEST(Labelled, AnyBytesGiveAnAnswer) {
     const char alphabet[] = "0123456789+-.,:/eE \t[]#abkgNOLxyz\xc2\xb1\xff=";
     Layout l;
     l.labelled = true;
-    l.columns = {{"load", Role::force, "kgf"}};
+    l.columns = {{"load", Role::load, "kgf"}};
     const auto maker = SampleMaker::make(l);
     std::vector<std::string> lines;
     for (int round = 0; round < 20000; ++round) {
@@ -167,7 +167,7 @@ TEST(Labelled, AnyBytesGiveAnAnswer) {
         }
         const auto sample = (*maker)(line);
         if (sample) {
-            EXPECT_TRUE(std::isfinite(sample->force)) << line;
+            EXPECT_TRUE(std::isfinite(sample->load)) << line;
         }
         for (const auto& p : partsOf(line))
             EXPECT_LE(p.to, line.size());

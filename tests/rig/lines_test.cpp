@@ -46,7 +46,7 @@ TEST(Lines, OnlyNumbersAreTaken) {
                             "\x80\xff\x01", "1,,2", "--1"})
         EXPECT_FALSE(numbersOf(bad, comma)) << bad;
     EXPECT_FALSE(numbersOf("1.234,5", semi)) << "a point where commas are decimals";
-    EXPECT_FALSE(numbersOf("1", {',', '.', {{"t", Role::time, "s"}, {"F", Role::force, "N"}}, 0}))
+    EXPECT_FALSE(numbersOf("1", {',', '.', {{"t", Role::time, "s"}, {"F", Role::load, "N"}}, 0}))
         << "too few columns";
 }
 
@@ -55,29 +55,29 @@ TEST(Lines, LayoutsAreGuessedFromWhatArrives) {
                                                          "0,0.01,0", "10,0.02,0.1", "20,0.02,0.2"});
     EXPECT_EQ(a.delimiter, ',');
     ASSERT_EQ(a.columns.size(), 3U);
-    EXPECT_EQ(a.columns[0], (Column{"t", Role::time, "ms"}));
-    EXPECT_EQ(a.columns[1], (Column{"force", Role::force, "kN"}));
-    EXPECT_EQ(a.columns[2], (Column{"travel", Role::displacement, "mm"}));
+    EXPECT_EQ(a.columns[0], (LineColumn{"t", Role::time, "ms"}));
+    EXPECT_EQ(a.columns[1], (LineColumn{"force", Role::load, "kN"}));
+    EXPECT_EQ(a.columns[2], (LineColumn{"travel", Role::travel, "mm"}));
     const auto b = *guessLayout(std::vector<std::string>{"0,0;12,5", "0,1;12,7", "0,2;13,0"});
     EXPECT_EQ(b.delimiter, ';');
     EXPECT_EQ(b.decimal, ',');
     EXPECT_EQ(b.columns[0].role, Role::time);
-    EXPECT_EQ(b.columns[1].role, Role::force);
+    EXPECT_EQ(b.columns[1].role, Role::load);
     EXPECT_TRUE(b.columns[1].unit.empty()) << "a unit is asked for, never guessed";
     const auto c = *guessLayout(std::vector<std::string>{"12.5", "12.6"});
-    EXPECT_EQ(c.columns[0].role, Role::force);
+    EXPECT_EQ(c.columns[0].role, Role::load);
     EXPECT_FALSE(guessLayout(std::vector<std::string>{"\x81\x92", "ready"}));
     EXPECT_FALSE(guessLayout({}));
 }
 
 TEST(Lines, SamplesAreInSi) {
     const Layout l{
-        ',', '.', {{"t", Role::time, "ms"}, {"F", Role::force, "kN"}, {"x", Role::displacement, "mm"}}, 0};
+        ',', '.', {{"t", Role::time, "ms"}, {"F", Role::load, "kN"}, {"x", Role::travel, "mm"}}, 0};
     const auto make = *SampleMaker::make(l);
     const auto s = *make("1500,2.5,12");
     EXPECT_NEAR(*s.time, 1.5, 1e-12);
-    EXPECT_NEAR(s.force, 2500, 1e-9);
-    EXPECT_NEAR(*s.displacement, 0.012, 1e-12);
+    EXPECT_NEAR(s.load, 2500, 1e-9);
+    EXPECT_NEAR(*s.travel, 0.012, 1e-12);
     EXPECT_FALSE(make("1500,2.5"));
     EXPECT_FALSE(make("1500,heavy,12"));
     EXPECT_TRUE(make("1500,2.5,12,trailing words")) << "columns behind the last one wanted do not matter";
@@ -92,8 +92,8 @@ TEST(Lines, FurtherChannelsComeInTheirSiUnits) {
     Layout l{',',
              '.',
              {{"t", Role::time, "s"},
-              {"F", Role::force, "N"},
-              {"leg", Role::force, "kg"},
+              {"F", Role::load, "N"},
+              {"leg", Role::load, "kg"},
               {"nothing", Role::none, ""},
               {"air", Role::other, "°C"},
               {"leg", Role::other, "kN"}},
@@ -116,7 +116,7 @@ TEST(Lines, FurtherChannelsComeInTheirSiUnits) {
     EXPECT_FALSE(SampleMaker::make(l)) << "seven are too many";
     EXPECT_FALSE(SampleMaker::make({',', '.', {{"t", Role::time, "s"}}, 0}, false));
     const auto side =
-        SampleMaker::make({',', '.', {{"t", Role::time, "s"}, {"F", Role::force, "N"}}, 0}, false);
+        SampleMaker::make({',', '.', {{"t", Role::time, "s"}, {"F", Role::load, "N"}}, 0}, false);
     ASSERT_TRUE(side);
     EXPECT_EQ(side->others().size(), 1u) << "beside the main device every column is a channel";
     EXPECT_NEAR((*side)("1,7")->others[0], 7, 0);
@@ -129,11 +129,11 @@ TEST(Lines, ATorqueOrADecelerationMayBeTheLoad) {
     EXPECT_EQ(travelOf(torque), Dimension::angle);
     const auto s = (*SampleMaker::make(torque))("0.5,12.5,180");
     ASSERT_TRUE(s);
-    EXPECT_NEAR(s->force, 12.5, 1e-12);
-    EXPECT_NEAR(*s->displacement, 3.14159265358979, 1e-12);
+    EXPECT_NEAR(s->load, 12.5, 1e-12);
+    EXPECT_NEAR(*s->travel, 3.14159265358979, 1e-12);
     const auto drop = simulatedLayout(Dimension::acceleration);
     EXPECT_EQ(loadOf(drop), Dimension::acceleration);
-    EXPECT_NEAR((*SampleMaker::make(drop))("0,2,1")->force, 2 * 9.80665, 1e-9);
+    EXPECT_NEAR((*SampleMaker::make(drop))("0,2,1")->load, 2 * 9.80665, 1e-9);
     EXPECT_EQ(loadOf(simulatedLayout()), Dimension::force);
     EXPECT_EQ(loadOf({}), Dimension::force);
     const auto guessed =
@@ -147,7 +147,7 @@ TEST(Lines, ColumnsAsTyped) {
     ASSERT_TRUE(all) << all.error().message;
     ASSERT_EQ(all->size(), 5U);
     EXPECT_EQ((*all)[0].role, Role::time);
-    EXPECT_EQ((*all)[1].role, Role::force);
+    EXPECT_EQ((*all)[1].role, Role::load);
     EXPECT_EQ((*all)[1].unit, "kN");
     EXPECT_EQ((*all)[2].role, Role::none);
     EXPECT_EQ((*all)[3].role, Role::other);

@@ -55,13 +55,13 @@ const Fault faults[] = {
      [](curve::Curve& c) { // a second in mid-rise that never arrives
          const auto cut = [](std::vector<double>& v) { v.erase(v.begin() + 350, v.begin() + 450); };
          cut(c.time);
-         cut(c.force);
-         cut(c.displacement);
+         cut(c.load);
+         cut(c.travel);
      }},
     {"numbers that are none", [](sim::Logger&) {},
      [](curve::Curve& c) {
-         c.force[360] = std::nan("");
-         c.force[361] = HUGE_VAL;
+         c.load[360] = std::nan("");
+         c.load[361] = HUGE_VAL;
      }},
 };
 
@@ -79,10 +79,10 @@ TEST(Recorder, RecordsOneWholePullOfEveryModel) {
         const auto run = sim::pull(specimen, logger, 4);
         std::size_t i = 0;
         for (; i < 150; ++i)
-            r.feed({run.curve.time[i], run.curve.force[i], run.curve.displacement[i], true});
+            r.feed({run.curve.time[i], run.curve.load[i], run.curve.travel[i], true});
         r.arm({});
         for (; i < run.curve.time.size() && r.state() != RecorderState::done; ++i)
-            r.feed({run.curve.time[i], run.curve.force[i], run.curve.displacement[i], true});
+            r.feed({run.curve.time[i], run.curve.load[i], run.curve.travel[i], true});
         if (r.state() != RecorderState::done) r.stop();
         EXPECT_EQ(kept.begun, 1) << sim::name(model);
         EXPECT_EQ(kept.ended, 1) << sim::name(model);
@@ -91,10 +91,10 @@ TEST(Recorder, RecordsOneWholePullOfEveryModel) {
         double peak = 0;
         for (std::size_t k = 1; k < kept.samples.size(); ++k) {
             EXPECT_GE(kept.samples[k].time, kept.samples[k - 1].time);
-            peak = std::max(peak, kept.samples[k].force);
+            peak = std::max(peak, kept.samples[k].load);
         }
         EXPECT_NEAR(peak, run.truth.peak, 1e-9) << sim::name(model);
-        EXPECT_LT(kept.samples.front().force, 20) << "the unloaded start is there";
+        EXPECT_LT(kept.samples.front().load, 20) << "the unloaded start is there";
     }
 }
 
@@ -121,7 +121,7 @@ TEST(Recorder, KeepsEveryPullWholeWhateverTheBenchDoes) {
             std::size_t begun = 0, i = 0;
             for (; i < c.time.size() && r.state() != RecorderState::done; ++i) {
                 if (i == 150) r.arm(settings);
-                r.feed({c.time[i], c.force[i], c.displacement[i], true});
+                r.feed({c.time[i], c.load[i], c.travel[i], true});
                 if (!begun && r.state() == RecorderState::loading) begun = i;
             }
             if (r.state() != RecorderState::done) r.stop();
@@ -137,10 +137,10 @@ TEST(Recorder, KeepsEveryPullWholeWhateverTheBenchDoes) {
             while (c.time[at] < kept.samples.front().time)
                 ++at;
             for (const auto& s : kept.samples) {
-                while (!std::isfinite(c.force[at]))
+                while (!std::isfinite(c.load[at]))
                     ++at;
                 ASSERT_EQ(s.time, c.time[at]);
-                ASSERT_EQ(s.force, c.force[at]);
+                ASSERT_EQ(s.load, c.load[at]);
                 ++at;
             }
             EXPECT_EQ(at, i);
@@ -193,7 +193,7 @@ TEST(Recorder, SpikesNeitherHideAPullNorEndIt) {
         feed(50);
     EXPECT_EQ(r.state(), RecorderState::done) << "nor does one after the break keep it going";
     EXPECT_EQ(*kept.ending, Ending::broke);
-    EXPECT_EQ(kept.samples.back().force, 50);
+    EXPECT_EQ(kept.samples.back().load, 50);
 }
 
 /// Whatever the seed, model and spikes: the greatest sample that is no spike has been recorded.
@@ -215,10 +215,10 @@ TEST(Recorder, HasThePeakOfEveryPullWithSpikes) {
             const std::size_t armed = static_cast<std::size_t>(1.5 * logger.rate);
             for (std::size_t i = 0; i < c.time.size() && r.state() != RecorderState::done; ++i) {
                 if (i == armed) r.arm({});
-                r.feed({c.time[i], c.force[i], c.displacement[i], true});
+                r.feed({c.time[i], c.load[i], c.travel[i], true});
             }
             const auto has = std::any_of(kept.samples.begin(), kept.samples.end(), [&](const Sample& s) {
-                return std::abs(s.force - logger.zeroOffset - run.truth.peak) < 1e-9;
+                return std::abs(s.load - logger.zeroOffset - run.truth.peak) < 1e-9;
             });
             ASSERT_TRUE(has) << sim::name(model) << ", seed " << seed;
         }
@@ -253,7 +253,7 @@ TEST(Recorder, EndsByHandByHoldAndByALostLink) {
             r.feed({t += 0.01, 9.5 * i, std::nullopt, true});
         EXPECT_EQ(r.state(), RecorderState::loading);
         EXPECT_TRUE(r.nearLimit());
-        EXPECT_NEAR(*r.forceRate(), 950, 40);
+        EXPECT_NEAR(*r.loadRate(), 950, 40);
         for (int i = 0; i < 150 && r.state() == RecorderState::loading; ++i)
             r.feed({t += 0.01, 940, std::nullopt, true});
         if (ending == Ending::stopped) r.stop();

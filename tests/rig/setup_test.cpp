@@ -37,10 +37,10 @@ TEST(Setup, FurtherChannelsHaveTheirOwnTableSignAndZero) {
     s.name = "Three legs";
     s.layout = simulatedLayout();
     s.layout.columns.push_back(
-        {"leg", Role::force, "N", true, 500.0, {{{0, 0}, {100, 110}}, "2026-05-04", "", {}}, ""});
+        {"leg", Role::load, "N", true, 500.0, {{{0, 0}, {100, 110}}, "2026-05-04", "", {}}, ""});
     s.layout.columns.push_back({"air", Role::other, "K"});
     s.sides.push_back(
-        {"Cell B", "tcp:127.0.0.1:9", {',', '.', {{"F", Role::force, "kN", false, {}, {}, ""}}, 0}});
+        {"Cell B", "tcp:127.0.0.1:9", {',', '.', {{"F", Role::load, "kN", false, {}, {}, ""}}, 0}});
     s.holdSeconds = 30;
     s.lookEvery = 500;
     EXPECT_EQ(*setupFromJson(toJson(s)), s);
@@ -65,7 +65,7 @@ TEST(Setup, EveryChannelsCalibrationRunsOutByItself) {
     rig::Setup s;
     s.name = "Three legs";
     s.layout = simulatedLayout();
-    s.layout.columns.push_back({"leg", Role::force, "N"});
+    s.layout.columns.push_back({"leg", Role::load, "N"});
     s.sides.push_back({"Oven", "tcp:127.0.0.1:9", {',', '.', {{"air", Role::other, "K"}}, 0}});
     auto& leg = s.layout.columns.back().calibration;
     auto& air = s.sides[0].layout.columns[0].calibration;
@@ -113,7 +113,7 @@ TEST(Setup, SurvivesJsonAndTellsItsProblems) {
     rig::Setup s;
     s.name = "Winch";
     s.address = "tcp:127.0.0.1:4711";
-    s.layout = {',', '.', {{"t", Role::time, "s"}, {"F", Role::force, "N"}}, 50};
+    s.layout = {',', '.', {{"t", Role::time, "s"}, {"F", Role::load, "N"}}, 50};
     s.cellLimit = 1000;
     s.rigLimit = 5000;
     s.path = {{RatioPart::Kind::line, 2, 0.95, 0, 0.02, 0}};
@@ -182,7 +182,7 @@ TEST(Setup, VoltsAndPressuresBecomeLoadsBeforeTheLever) {
     rig::Setup s;
     s.name = "Bench";
     s.address = "tcp:127.0.0.1:4711";
-    s.layout.columns = {{"time", Role::time, "s"}, {"bridge", Role::force, "mV"}};
+    s.layout.columns = {{"time", Role::time, "s"}, {"bridge", Role::load, "mV"}};
     EXPECT_NE(displayTrouble(s).find("in volts"), std::string::npos) << displayTrouble(s);
     EXPECT_FALSE(Conversion::make(s)) << "never newtons";
     s.shows = quantity::Dimension::voltage;
@@ -195,7 +195,7 @@ TEST(Setup, VoltsAndPressuresBecomeLoadsBeforeTheLever) {
     const auto maker = *SampleMaker::make(s.layout);
     const auto sample = maker("1.0,350");
     ASSERT_TRUE(sample);
-    EXPECT_NEAR(c.force(sample->force).value, 0.25 * 2000 * 4 + 20, 1e-9);
+    EXPECT_NEAR(c.force(sample->load).value, 0.25 * 2000 * 4 + 20, 1e-9);
     c.zero(0.12); // it shows 120 mV of nothing today
     EXPECT_NEAR(c.force(0.35).value, 0.23 * 2000 * 4 + 20, 1e-9);
     EXPECT_NEAR(c.ratio().uncertainty / c.ratio().value, 10.0 / 2000, 1e-12);
@@ -214,7 +214,7 @@ TEST(Setup, VoltsAndPressuresBecomeLoadsBeforeTheLever) {
 TEST(Setup, AColumnWithoutAUnitIsNeverNewtons) {
     rig::Setup s;
     s.address = "tcp:127.0.0.1:4711";
-    s.layout.columns = {{"force", Role::force, ""}, {"travel", Role::displacement, "mm"}};
+    s.layout.columns = {{"force", Role::load, ""}, {"travel", Role::travel, "mm"}};
     EXPECT_NE(armingTrouble(s).find("unit the load arrives"), std::string::npos) << armingTrouble(s);
     EXPECT_TRUE(Conversion::make(s)) << "it is listened to, so that one can look";
     s.layout.columns[0].unit = "kgf";
@@ -230,7 +230,7 @@ TEST(Setup, DivisionsOfADialAreNoLoads) {
     s.calibration.points = {{0, 0}, {50, 5000}};
     EXPECT_EQ(displayTrouble(s), "");
     s.address = "tcp:127.0.0.1:4711";
-    s.layout.columns = {{"dial", Role::force, "lbf"}};
+    s.layout.columns = {{"dial", Role::load, "lbf"}};
     EXPECT_NE(displayTrouble(s).find("in lbf"), std::string::npos) << displayTrouble(s);
     EXPECT_NEAR(areaOfBore(0.04), 12.566370614e-4, 1e-12);
 }

@@ -32,7 +32,7 @@ TEST_P(Awkward, IsReadRight) {
         const auto got = curve::read(run.curve, settings);
         ASSERT_TRUE(got) << seed << ": " << got.error().message;
         ++read;
-        if (const double off = got->peak.force / run.peak - 1; std::abs(off) > std::abs(peak)) {
+        if (const double off = got->peak.load / run.peak - 1; std::abs(off) > std::abs(peak)) {
             peak = off;
             peakSeed = seed;
         }

@@ -16,9 +16,9 @@ std::string told(const curve::Reading& r) {
     std::string out = fmt::format("{} {} {} {} {:.6g} {:.6g} {:.6g}\n", r.samples, r.dropped, r.spikes,
                                   r.departure, r.baseline, r.noise, r.resolution);
     const auto landmark = [&](const std::optional<curve::Landmark>& m) {
-        out += m ? fmt::format("{} {:.6g} {:.6g} {:.6g}\n", m->index, m->time, m->force,
-                               m->displacement.value_or(-1))
-                 : "none\n";
+        out +=
+            m ? fmt::format("{} {:.6g} {:.6g} {:.6g}\n", m->index, m->time, m->load, m->travel.value_or(-1))
+              : "none\n";
     };
     landmark(r.peak);
     landmark(r.firstSlip);
@@ -26,9 +26,9 @@ std::string told(const curve::Reading& r) {
     if (r.stiffness)
         out += fmt::format("{:.6g} {:.6g} {:.6g}\n", r.stiffness->value, r.stiffness->from, r.stiffness->to);
     for (const auto& v : {r.toe, r.slack, r.energyToFirstSlip, r.energyToPeak, r.energyToBreak, r.breakaway,
-                          r.running, r.forceRate, r.displacementRate})
+                          r.running, r.loadRate, r.travelRate})
         out += v ? fmt::format("{:.6g} ", *v) : "none ";
-    if (r.residual) out += fmt::format("{:.6g} {:.6g} ", r.residual->force, r.residual->share);
+    if (r.residual) out += fmt::format("{:.6g} {:.6g} ", r.residual->load, r.residual->share);
     if (r.fall) out += fmt::format("{:.6g} {}", r.fall->ratio, r.fall->word);
     for (const auto* words : {&r.warnings, &r.notes})
         for (const auto& w : *words)

@@ -10,10 +10,10 @@ namespace {
 
 void expectScaled(const curve::Reading& one, const curve::Reading& many, double k, double within) {
     const auto near = [&](double a, double b) { EXPECT_NEAR(b, k * a, within * std::abs(k * a) + 1e-12); };
-    near(one.peak.force, many.peak.force);
+    near(one.peak.load, many.peak.load);
     EXPECT_EQ(one.peak.index, many.peak.index);
     ASSERT_EQ(one.firstSlip.has_value(), many.firstSlip.has_value());
-    if (one.firstSlip) near(one.firstSlip->force, many.firstSlip->force);
+    if (one.firstSlip) near(one.firstSlip->load, many.firstSlip->load);
     ASSERT_EQ(one.breakPoint.has_value(), many.breakPoint.has_value());
     if (one.breakPoint) {
         EXPECT_EQ(one.breakPoint->index, many.breakPoint->index);
@@ -23,7 +23,7 @@ void expectScaled(const curve::Reading& one, const curve::Reading& many, double 
     ASSERT_EQ(one.energyToPeak.has_value(), many.energyToPeak.has_value());
     if (one.energyToPeak) near(*one.energyToPeak, *many.energyToPeak);
     ASSERT_EQ(one.residual.has_value(), many.residual.has_value());
-    if (one.residual) near(one.residual->force, many.residual->force);
+    if (one.residual) near(one.residual->load, many.residual->load);
     EXPECT_EQ(one.spikes, many.spikes);
 }
 
@@ -36,7 +36,7 @@ TEST(Scaled, KTimesTheForceIsKTimesTheReading) {
             ASSERT_TRUE(one);
             for (const double k : {0.25, 8.0}) { // exact in binary
                 auto scaled = raw;
-                for (auto& f : scaled.force)
+                for (auto& f : scaled.load)
                     f *= k;
                 const auto many = curve::read(scaled);
                 ASSERT_TRUE(many);

@@ -34,8 +34,8 @@ double workUpTo(const Bench& bench, std::uint64_t seed, std::size_t index) {
     quiet.rezeroAt = {};
     const auto c = pull(bench.specimen, quiet, seed).curve;
     double work = 0;
-    for (std::size_t i = 1; i <= index && i < c.force.size(); ++i)
-        work += 0.5 * (c.force[i] + c.force[i - 1]) * (c.displacement[i] - c.displacement[i - 1]);
+    for (std::size_t i = 1; i <= index && i < c.load.size(); ++i)
+        work += 0.5 * (c.load[i] + c.load[i - 1]) * (c.travel[i] - c.travel[i - 1]);
     return work;
 }
 
@@ -53,7 +53,7 @@ TEST_P(Truth200, ReadingAgreesWithTheTruth) {
         ASSERT_TRUE(got) << seed << ": " << got.error().message;
         const auto& t = run.truth;
         spikesWrong += static_cast<int>(got->spikes) != t.spikes;
-        peak.see(got->peak.force / t.peak - 1, seed);
+        peak.see(got->peak.load / t.peak - 1, seed);
         ASSERT_TRUE(got->stiffness) << seed;
         stiffness.see(got->stiffness->value / t.stiffness - 1, seed);
         stiffnessSum += got->stiffness->value / t.stiffness - 1;
@@ -61,7 +61,7 @@ TEST_P(Truth200, ReadingAgreesWithTheTruth) {
         // The greatest sample of a rounded or noisy top can lie well beside the top: the work is that up to
         // there.
         energy.see(*got->energyToPeak / workUpTo(bench, seed, got->peak.index) - 1, seed);
-        if (t.firstSlip && got->firstSlip) slip.see(got->firstSlip->force / *t.firstSlip - 1, seed);
+        if (t.firstSlip && got->firstSlip) slip.see(got->firstSlip->load / *t.firstSlip - 1, seed);
         slipsMissed += t.firstSlip && !got->firstSlip;
         slipsInvented += !t.firstSlip && got->firstSlip;
         offScale += got->offScale;
@@ -137,7 +137,7 @@ TEST(Simulator, NoiseFreeTruthsByHand) {
     g.limit = 800;
     const auto clipped = pull(s, g, 1);
     EXPECT_TRUE(clipped.truth.saturated);
-    EXPECT_DOUBLE_EQ(*std::max_element(clipped.curve.force.begin(), clipped.curve.force.end()), 800);
+    EXPECT_DOUBLE_EQ(*std::max_element(clipped.curve.load.begin(), clipped.curve.load.end()), 800);
     const auto read = curve::read(clipped.curve);
     ASSERT_TRUE(read);
     EXPECT_TRUE(read->offScale);
@@ -157,31 +157,31 @@ TEST(VirtualBench, PausesRelaxesAndGoesOnWhereItStood) {
     VirtualRig rig(options);
     rig.pull();
     RigReading last;
-    while (last.force < 1000)
+    while (last.load < 1000)
         for (const auto& r : rig.advance(0.01))
             last = r;
     EXPECT_EQ(rig.legs(), 3U);
-    EXPECT_NEAR(last.legs[0] + last.legs[1] + last.legs[2], last.force, 1e-6)
+    EXPECT_NEAR(last.legs[0] + last.legs[1] + last.legs[2], last.load, 1e-6)
         << "what is pulled hangs on the legs";
-    const double held = last.force, place = last.displacement;
+    const double held = last.load, place = last.travel;
     rig.pause(true);
     rig.pause(true); // twice is once
     double before = held + 1e-9;
     for (int i = 0; i < 10; ++i)
         for (const auto& r : rig.advance(0.5)) {
-            EXPECT_LE(r.force, before) << "a held load only falls";
-            EXPECT_EQ(r.displacement, place);
-            before = r.force;
+            EXPECT_LE(r.load, before) << "a held load only falls";
+            EXPECT_EQ(r.travel, place);
+            before = r.load;
             last = r;
         }
-    EXPECT_LT(last.force, held);
-    EXPECT_GT(last.force, 0.9 * held);
+    EXPECT_LT(last.load, held);
+    EXPECT_GT(last.load, 0.9 * held);
     EXPECT_LT(last.legs[2] / 0.2, last.legs[0] / 0.5) << "each leg relaxes at its own pace";
     rig.pause(false);
     double peak = 0;
     while (rig.pulling())
         for (const auto& r : rig.advance(0.05))
-            peak = std::max(peak, r.force);
+            peak = std::max(peak, r.load);
     EXPECT_NEAR(peak, rig.truth().peak, 1e-9) << "nothing of the specimen was skipped";
     rig.pause(true);
     EXPECT_FALSE(rig.pulling()) << "there is nothing to pause";
@@ -193,12 +193,12 @@ TEST(Simulator, AnAmplifierMayTakeItsOffsetAwayInMidPull) {
     g.zeroOffset = 80;
     g.rezeroAt = 2.5;
     const auto run = pull(s, g, 3);
-    EXPECT_NEAR(run.curve.force.front(), 80, 1e-9);
+    EXPECT_NEAR(run.curve.load.front(), 80, 1e-9);
     auto plain = g;
     plain.rezeroAt.reset();
     const auto steady = pull(s, plain, 3);
-    for (std::size_t i = 0; i < run.curve.force.size(); ++i)
-        EXPECT_NEAR(steady.curve.force[i] - run.curve.force[i], run.curve.time[i] >= 2.5 ? 80 : 0, 1e-9);
+    for (std::size_t i = 0; i < run.curve.load.size(); ++i)
+        EXPECT_NEAR(steady.curve.load[i] - run.curve.load[i], run.curve.time[i] >= 2.5 ? 80 : 0, 1e-9);
     EXPECT_NEAR(run.truth.peak, steady.truth.peak, 1e-9) << "the truth is above the true zero either way";
 }
 

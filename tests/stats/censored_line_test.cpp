@@ -27,7 +27,7 @@ TEST(CensoredLine, AgreesWithAnIndependentFit) {
     std::vector<ModelRow> rows;
     const double y[] = {1, 2.2, 2.9, 4.1, 5, 5, 5, 5};
     for (int i = 0; i < 8; ++i)
-        rows.push_back({{1, static_cast<double>(i)}, {y[i], i < 4 ? State::exact : State::above, y[i]}});
+        rows.push_back({{1, static_cast<double>(i)}, {y[i], i < 4 ? Bound::exact : Bound::above, y[i]}});
     const auto fit = fitModel(rows);
     ASSERT_TRUE(fit);
     EXPECT_NEAR(fit->coefficients[0], 1.032692816, 1e-5);
@@ -46,7 +46,7 @@ TEST(CensoredLine, BoundsAreNotDroppedInSilence) { // 100, >200, >200 rises, wha
                 const double v = 10 + 2.0 * place + random.normal();
                 const bool off = v > 15;
                 rows.push_back({{1, static_cast<double>(place)},
-                                {off ? 15.0 : v, off ? State::above : State::exact, 15}});
+                                {off ? 15.0 : v, off ? Bound::above : Bound::exact, 15}});
             }
         const auto fit = fitModel(rows);
         if (!fit) continue;
@@ -62,11 +62,11 @@ TEST(CensoredLine, BoundsAreNotDroppedInSilence) { // 100, >200, >200 rises, wha
 }
 
 TEST(CensoredLine, RefusesWhatCannotBeTold) {
-    std::vector<ModelRow> rows{{{1, 0}, {1}}, {{1, 1}, {2, State::above, 2}}, {{1, 2}, {2, State::above, 2}}};
+    std::vector<ModelRow> rows{{{1, 0}, {1}}, {{1, 1}, {2, Bound::above, 2}}, {{1, 2}, {2, Bound::above, 2}}};
     EXPECT_FALSE(fitModel(rows)) << "one exact value for two columns";
     rows = {{{1, 1}, {1}}, {{1, 1}, {2}}, {{1, 1}, {3}}, {{1, 1}, {4}}};
     EXPECT_FALSE(fitModel(rows)) << "columns that say the same";
-    rows = {{{1, 0}, {1}}, {{1, 0}, {2}}, {{1, 0}, {3}}, {{1, 1}, {5, State::above, 5}}};
+    rows = {{{1, 0}, {1}}, {{1, 0}, {2}}, {{1, 0}, {3}}, {{1, 1}, {5, Bound::above, 5}}};
     EXPECT_FALSE(fitModel(rows)) << "an effect of which there are only bounds has no end";
 }
 

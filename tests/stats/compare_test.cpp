@@ -9,7 +9,7 @@ namespace {
 Summary group(std::initializer_list<double> values) {
     std::vector<Value> v;
     for (const double x : values)
-        v.push_back({x, State::exact, x});
+        v.push_back({x, Bound::exact, x});
     return summarise(v);
 }
 

@@ -40,7 +40,7 @@ TEST(Density, CompleteNormalDataGiveStudentAndTheToleranceFactor) {
 double weibullAtLeast(const std::vector<Value>& values, double share, double q) {
     double r = 0, sumExact = 0;
     for (const auto& v : values)
-        if (v.state == State::exact) {
+        if (v.bound == Bound::exact) {
             ++r;
             sumExact += std::log(v.value);
         }
@@ -68,8 +68,8 @@ double weibullAtLeast(const std::vector<Value>& values, double share, double q) 
 
 TEST(Density, WeibullFloorsAgreeWithTheClosedForm) {
     std::vector<Value> censored = exact({410, 455, 432, 470, 401});
-    censored.push_back({500, State::above, 500});
-    censored.push_back({500, State::above, 500});
+    censored.push_back({500, Bound::above, 500});
+    censored.push_back({500, Bound::above, 500});
     for (const auto& values : {exact({410, 455, 432}), exact({410, 455, 432, 470, 401}), censored}) {
         const auto d = Density::of(Family::weibull, values);
         ASSERT_TRUE(d);
@@ -83,9 +83,9 @@ TEST(Density, WeibullFloorsAgreeWithTheClosedForm) {
 /// "At most a million" says nothing, and takes the quadrature over both instead of the closed form.
 TEST(Density, TheGridAgreesWithTheClosedForm) {
     auto values = exact({410, 455, 432, 470, 401});
-    values.push_back({500, State::above, 500});
+    values.push_back({500, Bound::above, 500});
     const auto closed = Density::of(Family::weibull, values, Density::Grid::fine);
-    values.push_back({1e6, State::below, 1e6});
+    values.push_back({1e6, Bound::below, 1e6});
     const auto grid = Density::of(Family::weibull, values, Density::Grid::fine);
     ASSERT_TRUE(closed && grid);
     EXPECT_NEAR(grid->floor(0.9, 0.95) / closed->floor(0.9, 0.95), 1, 1e-5);
@@ -95,7 +95,7 @@ TEST(Density, TheGridAgreesWithTheClosedForm) {
 /// The draws of μ have the quantiles of its density.
 TEST(Density, DrawsFollowTheDensity) {
     auto values = exact({410, 455, 432, 440});
-    values.push_back({450, State::above, 450});
+    values.push_back({450, Bound::above, 450});
     const auto d = Density::of(Family::lognormal, values);
     ASSERT_TRUE(d);
     Draws random(11);
@@ -121,14 +121,14 @@ TEST(Draws, StudentHasItsQuantiles) {
 TEST(Density, BoundsOnlyOrTooFewGiveNone) {
     EXPECT_FALSE(Density::of(Family::normal, exact({5, 6})));
     EXPECT_FALSE(Density::of(Family::normal, exact({5, 5, 5})));
-    EXPECT_FALSE(Density::of(Family::normal, std::vector<Value>{{5, State::above, 5}, {6, State::above, 6}}));
+    EXPECT_FALSE(Density::of(Family::normal, std::vector<Value>{{5, Bound::above, 5}, {6, Bound::above, 6}}));
 }
 
 /// A bound in the middle of what it bounds says something: the floor with it lies above the floor without.
 TEST(Density, AnAtLeastIsKnowledge) {
     auto values = exact({410, 455, 432});
     const double without = Density::of(Family::normal, values)->floor(0.9, 0.95);
-    values.push_back({440, State::above, 440});
+    values.push_back({440, Bound::above, 440});
     EXPECT_GT(Density::of(Family::normal, values)->floor(0.9, 0.95), without);
 }
 

@@ -13,8 +13,8 @@
 namespace anvil::stats {
 namespace {
 
-Value exact(double v) { return {v, State::exact, v}; }
-Value above(double v) { return {v, State::above, v}; }
+Value exact(double v) { return {v, Bound::exact, v}; }
+Value above(double v) { return {v, Bound::above, v}; }
 
 std::vector<Value> all(std::initializer_list<double> exacts, std::initializer_list<double> aboves = {}) {
     std::vector<Value> out;
@@ -58,7 +58,7 @@ TEST(DrawnPair, BoundsAloneAreNeverWeakerNorTheSame) {
     EXPECT_EQ(pairOf(all({}, {100, 100, 100}), all({500, 510, 490})).verdict, PairVerdict::notYet);
     EXPECT_EQ(pairOf(all({}, {500, 501, 499}), all({500, 501, 499})).verdict, PairVerdict::notYet);
     const std::vector<double> logs{1, 2, 3};
-    EXPECT_EQ(compareDrawn({logs, State::above}, {logs, State::above}, 0.1).test, PairTest::none)
+    EXPECT_EQ(compareDrawn({logs, Bound::above}, {logs, Bound::above}, 0.1).test, PairTest::none)
         << "both may be any more";
 }
 
@@ -127,12 +127,12 @@ TEST(DrawnPair, OfFourGroupsAgreesWithBruteForce) {
         contenders.push_back({groups[k], streamOf(1, std::string(1, static_cast<char>('a' + k)), "")});
     const auto means = drawLogMeans(contenders, 7, 200000);
     ASSERT_TRUE(means);
-    const auto c = compareDrawn({(*means)[0], State::exact}, {(*means)[1], State::exact}, 0.1);
+    const auto c = compareDrawn({(*means)[0], Bound::exact}, {(*means)[1], Bound::exact}, 0.1);
     EXPECT_NEAR(*c.ratio, 1.1204, 4e-4);
     EXPECT_NEAR(overPair(c)->first, 1.0404, 1.5e-3);
     EXPECT_NEAR(overPair(c)->second, 1.2076, 1.5e-3);
     EXPECT_NEAR(*c.p, 0.0064, 1e-3);
-    const auto d = compareDrawn({(*means)[2], State::exact}, {(*means)[3], State::exact}, 0.1);
+    const auto d = compareDrawn({(*means)[2], Bound::exact}, {(*means)[3], Bound::exact}, 0.1);
     EXPECT_NEAR(*d.ratio, 0.8706, 4e-4);
     EXPECT_NEAR(overPair(d)->first, 0.8097, 1.5e-3);
     EXPECT_NEAR(overPair(d)->second, 0.9361, 1.5e-3);
@@ -151,7 +151,7 @@ TEST(KaplanMeier, PublishedRemissionTimes) { // Gehan 1965, as in every textbook
     EXPECT_EQ(medianOf(steps), 23);
     EXPECT_FALSE(medianOf(kaplanMeier(all({6}, {7, 8})))) << "two of three are left";
     auto open = all({6, 7});
-    open.push_back({8, State::below, 8});
+    open.push_back({8, Bound::below, 8});
     EXPECT_TRUE(kaplanMeier(open).empty()) << "it says nothing of at most";
     EXPECT_TRUE(kaplanMeier(all({}, {7})).empty());
 }

@@ -10,7 +10,7 @@ namespace anvil::stats {
 inline std::vector<Value> exact(std::initializer_list<double> values) {
     std::vector<Value> out;
     for (const double v : values)
-        out.push_back({v, State::exact, v});
+        out.push_back({v, Bound::exact, v});
     return out;
 }
 

@@ -51,9 +51,10 @@ TEST(Fit, PublishedComplete) {
 
 // Exact, above, below and between in one sample; the same package.
 TEST(Fit, MixedCensoring) {
-    const std::vector<Value> mixed{{482, State::exact, 0}, {510, State::exact, 0},     {455, State::exact, 0},
-                                   {530, State::exact, 0}, {500, State::above, 0},     {500, State::above, 0},
-                                   {440, State::below, 0}, {470, State::between, 490}, {9, State::aside, 0}};
+    const std::vector<Value> mixed{
+        {482, Bound::exact, 0}, {510, Bound::exact, 0},     {455, Bound::exact, 0},
+        {530, Bound::exact, 0}, {500, Bound::above, 0},     {500, Bound::above, 0},
+        {440, Bound::below, 0}, {470, Bound::between, 490}, {9, Bound::exact, 0, true}};
     expectFit(mixed, {{Family::normal, 491.997359213412, 39.0920463434235, -25.1736722932567},
                       {Family::lognormal, 6.19697807767055, 0.0812961365664181, -25.2931727885733},
                       {Family::weibull, 6.22683531406952, 0.0618204423009344, -24.8250509908202}});
@@ -73,7 +74,7 @@ TEST(Fit, TheUnitOnlyMovesIt) {
         std::vector<Value> values, other;
         for (int i = 0; i < 8; ++i) {
             const double x = draw(random);
-            const auto state = i % 4 == 3 ? State::above : State::exact;
+            const auto state = i % 4 == 3 ? Bound::above : Bound::exact;
             values.push_back({x, state, x});
             other.push_back({1e6 * x, state, 1e6 * x});
         }
@@ -93,12 +94,12 @@ TEST(Fit, NothingWithoutASpread) {
     EXPECT_FALSE(fit(Family::normal, {}));
     EXPECT_FALSE(fit(Family::lognormal, exact({0, 5, 6})));
     EXPECT_FALSE(fit(Family::weibull, exact({-1, 5, 6})));
-    EXPECT_FALSE(fit(Family::normal, std::vector<Value>{{5, State::above, 5}, {6, State::above, 6}}));
-    EXPECT_FALSE(fit(Family::normal, std::vector<Value>{{5, State::exact, 5}, {4, State::above, 4}}))
+    EXPECT_FALSE(fit(Family::normal, std::vector<Value>{{5, Bound::above, 5}, {6, Bound::above, 6}}));
+    EXPECT_FALSE(fit(Family::normal, std::vector<Value>{{5, Bound::exact, 5}, {4, Bound::above, 4}}))
         << "one exact value says nothing of the spread";
-    EXPECT_FALSE(fit(Family::normal, std::vector<Value>{{3, State::below, 3}, {5, State::above, 5}}));
-    EXPECT_TRUE(fit(Family::normal, std::vector<Value>{{5, State::exact, 5}, {6, State::above, 6}}));
-    EXPECT_TRUE(fit(Family::normal, std::vector<Value>{{1, State::between, 2}, {3, State::between, 4}}));
+    EXPECT_FALSE(fit(Family::normal, std::vector<Value>{{3, Bound::below, 3}, {5, Bound::above, 5}}));
+    EXPECT_TRUE(fit(Family::normal, std::vector<Value>{{5, Bound::exact, 5}, {6, Bound::above, 6}}));
+    EXPECT_TRUE(fit(Family::normal, std::vector<Value>{{1, Bound::between, 2}, {3, Bound::between, 4}}));
 }
 
 } // namespace

@@ -41,7 +41,7 @@ TEST(Floors, NoneFromTooFewWithoutSpreadOrBelowZero) {
 TEST(Floors, ABoundBelowAllOthersChangesNextToNothing) {
     auto values = exact({412, 455, 430, 448, 390});
     const auto without = floorsOf(values);
-    values.push_back({1, State::above, 1});
+    values.push_back({1, Bound::above, 1});
     const auto with = floorsOf(values);
     EXPECT_NEAR(*with.normal90_95 / *without.normal90_95, 1, 1e-4);
     EXPECT_NEAR(*with.weibull90_95 / *without.weibull90_95, 1, 1e-3);
@@ -60,7 +60,7 @@ TEST(Outliers, GrubbsAsInR) {
     EXPECT_EQ(outliers(exact({5, 5, 5, 5, 9}))->size(), 1U) << "all others are equal";
     EXPECT_FALSE(outliers(exact({1, 2})));
     EXPECT_FALSE(
-        outliers(std::vector<Value>{{1, State::exact, 1}, {2, State::above, 2}, {3, State::exact, 3}}));
+        outliers(std::vector<Value>{{1, Bound::exact, 1}, {2, Bound::above, 2}, {3, Bound::exact, 3}}));
 }
 
 // The data of Rosner (1983): with up to ten looked for, three stand apart.

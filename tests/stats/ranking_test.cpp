@@ -10,7 +10,7 @@ using namespace anvil::stats;
 
 namespace {
 
-std::vector<Value> values(std::initializer_list<double> all, State state = State::exact) {
+std::vector<Value> values(std::initializer_list<double> all, Bound state = Bound::exact) {
     std::vector<Value> v;
     for (const double x : all)
         v.push_back({x, state, x});
@@ -59,15 +59,15 @@ TEST(Ranking, OwnSpreadsFromFiveOn) {
 }
 
 TEST(Ranking, WhatToppedOutWins) {
-    const auto a = values({500, 500, 500}, State::above), b = values({241, 255, 238});
+    const auto a = values({500, 500, 500}, Bound::above), b = values({241, 255, 238});
     const auto r = ranked({a, b});
     ASSERT_TRUE(r);
     EXPECT_GT(r->places[0].best, 0.999);
     EXPECT_TRUE(r->places[0].atLeast);
     EXPECT_FALSE(r->places[1].atLeast);
-    auto c = values({500, 500}, State::above), d = values({476, 490});
-    c.push_back({482, State::exact, 482});
-    d.push_back({500, State::above, 500});
+    auto c = values({500, 500}, Bound::above), d = values({476, 490});
+    c.push_back({482, Bound::exact, 482});
+    d.push_back({500, Bound::above, 500});
     const auto close = ranked({c, d});
     ASSERT_TRUE(close);
     EXPECT_GT(close->places[0].best, 0.3);
@@ -119,7 +119,7 @@ TEST(Ranking, ItsChancesComeTrue) {
             truth[g] = anywhere(random);
             for (int k = 0; k < 4; ++k) {
                 const double x = 100 * std::exp(0.1 * draw(random) + truth[g]);
-                groups[g].push_back({x, State::exact, x});
+                groups[g].push_back({x, Bound::exact, x});
             }
         }
         const auto r = ranked(groups, set, true, 1000);

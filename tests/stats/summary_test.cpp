@@ -50,7 +50,7 @@ TEST(Summary, DropHighLowNeedsFour) {
 
 TEST(Summary, AtLeastIsNeverAveragedSilently) {
     auto values = exact({10, 12});
-    values.push_back({15, State::above, 15});
+    values.push_back({15, Bound::above, 15});
     const auto s = summarise(values);
     EXPECT_EQ(s.basis, MeanBasis::bound);
     EXPECT_NEAR(*s.mean, 37.0 / 3, 1e-12);
@@ -65,18 +65,18 @@ TEST(Summary, AtLeastIsNeverAveragedSilently) {
 
 TEST(Summary, AtMostLeavesTheMeanOpenAndBetweenCountsItsLowerBound) {
     auto values = exact({10, 12});
-    values.push_back({14, State::between, 20});
+    values.push_back({14, Bound::between, 20});
     auto s = summarise(values);
     EXPECT_DOUBLE_EQ(*s.mean, 12);
     EXPECT_EQ(s.basis, MeanBasis::bound);
     EXPECT_DOUBLE_EQ(*s.max, 20);
-    values.push_back({3, State::below, 3});
+    values.push_back({3, Bound::below, 3});
     EXPECT_FALSE(summarise(values).mean);
 }
 
 TEST(Summary, SetAsideIsListedNotCounted) {
     auto values = exact({10, 12});
-    values.push_back({1000, State::aside, 1000});
+    values.push_back({1000, Bound::exact, 1000, true});
     const auto s = summarise(values);
     EXPECT_EQ(s.n, 2U);
     EXPECT_EQ(s.aside, 1U);

@@ -52,7 +52,7 @@ struct DamagedFile : testing::Test {
                     curve::Curve c;
                     for (int k = 0; k < 500; ++k) {
                         c.time.push_back(k * 0.01);
-                        c.force.push_back(k * (1 + 0.01 * i));
+                        c.load.push_back(k * (1 + 0.01 * i));
                     }
                     pull.curve = w.addCurve(c);
                 } else {
@@ -113,18 +113,18 @@ TEST_F(DamagedFile, ACurveWithAnOddNameIsNotDamaged) {
     curve::Curve c;
     for (int k = 0; k < 50; ++k) {
         c.time.push_back(k);
-        c.force.push_back(k);
+        c.load.push_back(k);
     }
     c.others = {{"\xEF\xBB\xBFtime", "s", c.time},
                 {"Gr\xF6\xDF"
                  "e",
-                 "N", c.force},
-                {"", "", c.force}};
+                 "N", c.load},
+                {"", "", c.load}};
     const auto p = std::move(*Project::open(path));
     ASSERT_TRUE(p->write("Odd", [&](Writer& w) { id = w.addCurve(c); }));
     const auto back = p->curve(id);
     ASSERT_TRUE(back) << back.error().message;
-    EXPECT_EQ(back->force, c.force);
+    EXPECT_EQ(back->load, c.load);
     EXPECT_TRUE(p->check().problems.isEmpty());
 }
 

@@ -33,8 +33,8 @@ ReadingAndSettings full() {
     r.noise = 0.1;
     r.resolution = 0.5;
     r.flipped = r.offScale = r.guessed = r.againstTime = true;
-    r.load = quantity::Dimension::torque;
-    r.travel = quantity::Dimension::angle;
+    r.loadKind = quantity::Dimension::torque;
+    r.travelKind = quantity::Dimension::angle;
     r.breakaway = 4.5;
     r.running = 1.0 / 3;
     r.departure = 17;
@@ -49,8 +49,8 @@ ReadingAndSettings full() {
     r.energyToBreak = 30;
     r.residual = curve::Residual{400, 0.1};
     r.fall = curve::Fall{0.2, "sudden"};
-    r.forceRate = 100;
-    r.displacementRate = 0.0007;
+    r.loadRate = 100;
+    r.travelRate = 0.0007;
     r.warnings = {"A gap of 2 s.", ""};
     r.notes = {"The force was logged as negative."};
     return x;
@@ -95,7 +95,7 @@ struct KeptReadings : testing::Test {
         curve::Curve c;
         for (int i = 0; i < 200; ++i) {
             c.time.push_back(i * 0.01);
-            c.force.push_back(i < 20 ? 0 : i < 150 ? 10.0 * i : 5);
+            c.load.push_back(i < 20 ? 0 : i < 150 ? 10.0 * i : 5);
         }
         ASSERT_TRUE((*p)->write("curve", [&](Writer& w) { curve = w.addCurve(c); }));
         digest = (*p)->finishedCurves().value().at(curve);
@@ -126,11 +126,11 @@ TEST_F(KeptReadings, OutliveTheProgram) {
     EXPECT_TRUE((*p)->check().problems.isEmpty());
     EXPECT_TRUE((*p)->journal().value().empty()) << "a cache is no change";
     auto other = full();
-    other.reading.peak.force = 1;
+    other.reading.peak.load = 1;
     (*p)->keepReadings({{curve, digest, other.settings, other.reading}});
     (void)(*p)->write("waits", [](Writer&) {});
     ASSERT_EQ((*p)->keptReadings().size(), 1U) << "one for a curve";
-    EXPECT_EQ((*p)->keptReadings()[0].reading.peak.force, 1);
+    EXPECT_EQ((*p)->keptReadings()[0].reading.peak.load, 1);
     (*p)->dropReading(curve);
     (void)(*p)->write("waits", [](Writer&) {});
     EXPECT_TRUE((*p)->keptReadings().empty());
@@ -157,7 +157,7 @@ TEST_F(KeptReadings, WhatIsRecordedBesideACurveIsNotInItsDigest) {
     auto p = Project::open(path);
     curve::Curve shape;
     shape.time = {0};
-    shape.force = {0};
+    shape.load = {0};
     Id main = 0, side = 0;
     ASSERT_TRUE((*p)->write("recording", [&](Writer& w) {
         main = w.beginCurve(shape);

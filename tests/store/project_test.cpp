@@ -27,8 +27,8 @@ curve::Curve sampleCurve(std::size_t n, double scale = 1) {
     curve::Curve c;
     for (std::size_t i = 0; i < n; ++i) {
         c.time.push_back(static_cast<double>(i) / 128);
-        c.force.push_back(scale * static_cast<double>((i * 2654435761U) % 100003) / 7);
-        c.displacement.push_back(static_cast<double>(i) * 1e-6);
+        c.load.push_back(scale * static_cast<double>((i * 2654435761U) % 100003) / 7);
+        c.travel.push_back(static_cast<double>(i) * 1e-6);
     }
     return c;
 }
@@ -613,9 +613,9 @@ TEST_F(ProjectFile, AFileOfVersionFiveKeepsWhatBroke) {
         EXPECT_EQ(s.pulls[i].typed->value, 1800 + 100 * static_cast<double>(i));
     const auto raw = (*p)->curve(s.pulls[0].curve);
     ASSERT_TRUE(raw);
-    ASSERT_EQ(raw->force.size(), 400U);
+    ASSERT_EQ(raw->load.size(), 400U);
     for (std::size_t k = 50; k < 350; ++k)
-        EXPECT_EQ(raw->force[k], (static_cast<double>(k) - 50) * 8);
+        EXPECT_EQ(raw->load[k], (static_cast<double>(k) - 50) * 8);
     EXPECT_TRUE((*p)->check().problems.isEmpty());
 }
 

@@ -76,10 +76,10 @@ TEST_F(RecordingFile, SamplesArriveWholeInOneCurve) {
     EXPECT_EQ(got->recording, domain::Recording::done);
     EXPECT_EQ(got->operatorName, "Ines");
     const auto curve = *p->curve(got->curve);
-    ASSERT_EQ(curve.force.size(), 3000U);
+    ASSERT_EQ(curve.load.size(), 3000U);
     for (int i = 0; i < 3000; ++i)
-        EXPECT_EQ(curve.force[static_cast<std::size_t>(i)], sample(i).force);
-    EXPECT_EQ(curve.displacement.size(), 3000U);
+        EXPECT_EQ(curve.load[static_cast<std::size_t>(i)], sample(i).load);
+    EXPECT_EQ(curve.travel.size(), 3000U);
     EXPECT_TRUE(p->check().problems.isEmpty()) << p->check().problems.join("\n").toStdString();
 }
 
@@ -124,7 +124,7 @@ TEST_F(RecordingFile, FurtherChannelsAndDevicesBesideAreLaidOnOneClock) {
     const auto raw = *p->ownSamples(beside[0]);
     EXPECT_EQ(raw.time.size(), 101U) << "its own samples, as they came";
     EXPECT_EQ(raw.time.front(), -0.05);
-    EXPECT_TRUE(raw.force.empty());
+    EXPECT_TRUE(raw.load.empty());
     EXPECT_TRUE(p->check().problems.isEmpty()) << p->check().problems.join('\n').toStdString();
 }
 
@@ -162,7 +162,7 @@ TEST_F(RecordingFile, TheSummaryIsThatOfTheWholeCurve) {
         const auto whole = *p->ownSamples(summary.curve);
         EXPECT_EQ(summary.digest, digest(whole));
         EXPECT_EQ(summary.samples, whole.time.size());
-        EXPECT_EQ(summary.pyramid.levels(), curve::Pyramid(whole.force).levels());
+        EXPECT_EQ(summary.pyramid.levels(), curve::Pyramid(whole.load).levels());
         EXPECT_EQ(summary.chunks, summary.channels) << "laid together";
     }
     EXPECT_EQ((*found)[0].channels, 4U);
@@ -188,7 +188,7 @@ TEST_F(RecordingFile, ManyThreadsAfterOneAnotherMayRead) {
     for (int i = 0; i < 5; ++i) {
         std::size_t read = 0, summed = 0;
         std::thread([&] {
-            if (const auto c = p->curve(curve)) read = c->force.size();
+            if (const auto c = p->curve(curve)) read = c->load.size();
             if (const auto c = p->summarize(curve)) summed = c->at(0).samples;
         }).join();
         EXPECT_EQ(read, 1U) << "thread " << i;
@@ -272,9 +272,9 @@ TEST_F(RecordingFile, WhatAFullDiskRefusedIsKeptAndSavedOnceThereIsRoom) {
     ASSERT_EQ((*loaded)[0].pulls.size(), 1U);
     EXPECT_EQ((*loaded)[0].pulls[0].recording, domain::Recording::interrupted);
     const auto curve = *p->curve((*loaded)[0].pulls[0].curve);
-    ASSERT_EQ(curve.force.size(), 60000U);
+    ASSERT_EQ(curve.load.size(), 60000U);
     for (int i = 0; i < 60000; i += 997)
-        EXPECT_EQ(curve.force[static_cast<std::size_t>(i)], sample(i).force);
+        EXPECT_EQ(curve.load[static_cast<std::size_t>(i)], sample(i).load);
     EXPECT_TRUE(p->check().problems.isEmpty());
 }
 
@@ -323,9 +323,9 @@ TEST_F(RecordingFile, AProjectThatIsHeldForAWhileGetsTheRecordingAfterwards) {
     const auto loaded = p->load();
     EXPECT_EQ((*loaded)[0].pulls[0].recording, domain::Recording::done);
     const auto curve = *p->curve((*loaded)[0].pulls[0].curve);
-    ASSERT_EQ(curve.force.size(), 10000U);
+    ASSERT_EQ(curve.load.size(), 10000U);
     for (int i = 0; i < 10000; i += 97)
-        EXPECT_EQ(curve.force[static_cast<std::size_t>(i)], sample(i).force);
+        EXPECT_EQ(curve.load[static_cast<std::size_t>(i)], sample(i).load);
     EXPECT_TRUE(tapesOf(path).empty());
 }
 
@@ -351,7 +351,7 @@ TEST_F(RecordingFile, WhatTheProjectNeverTookIsOnTheTapeAndComesInWhenItIsOpened
     const auto loaded = p->load();
     ASSERT_EQ((*loaded)[0].pulls.size(), 1U);
     EXPECT_EQ((*loaded)[0].pulls[0].recording, domain::Recording::interrupted);
-    EXPECT_EQ(p->curve((*loaded)[0].pulls[0].curve)->force.size(), 3000U);
+    EXPECT_EQ(p->curve((*loaded)[0].pulls[0].curve)->load.size(), 3000U);
     EXPECT_EQ(p->brokenOff(), 1);
     EXPECT_TRUE(tapesOf(path).empty());
 }
@@ -396,9 +396,9 @@ TEST_F(RecordingFile, AFullDiskEndsInASavedPullAndASentence) {
     const auto& pull = (*loaded)[0].pulls[0];
     const auto raw = (*again)->curve(pull.curve);
     ASSERT_TRUE(raw) << raw.error().message;
-    ASSERT_GE(raw->force.size(), committed) << "what was said to be safe is there";
-    for (std::size_t i = 0; i < raw->force.size(); ++i)
-        ASSERT_EQ(raw->force[i], sample(static_cast<int>(i)).force);
+    ASSERT_GE(raw->load.size(), committed) << "what was said to be safe is there";
+    for (std::size_t i = 0; i < raw->load.size(); ++i)
+        ASSERT_EQ(raw->load[i], sample(static_cast<int>(i)).load);
     for (const auto& problem : (*again)->check().problems)
         ADD_FAILURE() << problem.toStdString();
 }
@@ -435,7 +435,7 @@ TEST_F(RecordingFile, ADiskThatIsFullFromTheStartIsASentence) {
     ASSERT_EQ((*p->load())[0].pulls.size(), 1U);
     const auto raw = p->curve((*p->load())[0].pulls[0].curve);
     ASSERT_TRUE(raw);
-    EXPECT_EQ(raw->force.size(), 60000U);
+    EXPECT_EQ(raw->load.size(), 60000U);
     EXPECT_TRUE(p->check().problems.isEmpty());
 }
 
@@ -485,7 +485,7 @@ TEST_F(RecordingFile, AVanishedDriveIsASentenceAndWhatWasSavedIsThere) {
     ASSERT_EQ((*(*again)->load())[0].pulls.size(), 1U);
     const auto raw = (*again)->curve((*(*again)->load())[0].pulls[0].curve);
     ASSERT_TRUE(raw);
-    EXPECT_GE(raw->force.size(), committed);
+    EXPECT_GE(raw->load.size(), committed);
 }
 
 TEST_F(RecordingFile, ADamagedRecordingDoesNotKeepTheProjectShut) {
@@ -572,9 +572,9 @@ TEST_F(RecordingFile, AKillLosesAtMostAQuarterOfASecond) {
             EXPECT_EQ(pull.recording, domain::Recording::interrupted);
             const auto curve = (*p)->curve(pull.curve);
             ASSERT_TRUE(curve) << curve.error().message;
-            samples = curve->force.size();
+            samples = curve->load.size();
             for (std::size_t i = 0; i < samples; ++i)
-                ASSERT_EQ(curve->force[i], sample(static_cast<int>(i)).force) << "the first ones, unbroken";
+                ASSERT_EQ(curve->load[i], sample(static_cast<int>(i)).load) << "the first ones, unbroken";
         }
         pullsBefore = (*loaded)[0].pulls.size();
         // The first one missing, and how long before the kill it had been emitted.

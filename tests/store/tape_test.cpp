@@ -88,12 +88,12 @@ TEST_F(TapeFiles, GiveEverythingBack) {
     for (int i = 0; i < 500; ++i) {
         const auto& s = main[static_cast<std::size_t>(i)];
         EXPECT_EQ(s.time, sample(i).time);
-        EXPECT_EQ(s.force, sample(i).force);
-        EXPECT_EQ(s.displacement, sample(i).displacement);
+        EXPECT_EQ(s.load, sample(i).load);
+        EXPECT_EQ(s.travel, sample(i).travel);
         EXPECT_EQ(s.others[0], sample(i).others[0]);
     }
-    EXPECT_FALSE(main.back().displacement);
-    EXPECT_TRUE(std::signbit(main.back().force)) << "to the bit";
+    EXPECT_FALSE(main.back().travel);
+    EXPECT_TRUE(std::signbit(main.back().load)) << "to the bit";
     EXPECT_EQ(main.back().others[1], 2);
     EXPECT_EQ(count(got->streams[1]), 3U);
 }
@@ -143,7 +143,7 @@ TEST_F(TapeFiles, SidesAreWipedOnceTheProjectHoldsThem) {
     ASSERT_TRUE(got);
     const auto& last = got->streams[0].back();
     EXPECT_EQ(last.first + last.samples.size(), 6000U) << "the destructor takes down what came last";
-    EXPECT_EQ(last.samples.back().force, sample(5999).force);
+    EXPECT_EQ(last.samples.back().load, sample(5999).load);
 }
 
 TEST_F(TapeFiles, NothingIsWipedThatTheProjectDoesNotHold) {
@@ -185,7 +185,7 @@ TEST_F(TapeFiles, TornOrDamagedGivesWhatComesBefore) {
         std::size_t n = 0;
         for (const auto& stretch : got->streams[0])
             for (const auto& s : stretch.samples)
-                EXPECT_EQ(s.force, sample(static_cast<int>(n++)).force);
+                EXPECT_EQ(s.load, sample(static_cast<int>(n++)).load);
         return n;
     };
     std::size_t before = 0;
@@ -255,13 +255,13 @@ TEST_F(TapeFiles, AKillLosesNothingThatTheDiskWasTooSlowFor) {
         EXPECT_EQ(pull.recording, domain::Recording::interrupted);
         EXPECT_EQ(pull.note, begun ? "begun" : "not begun");
         const auto own = *(*p)->ownSamples(pull.curve);
-        ASSERT_EQ(own.force.size(), 3000U);
-        ASSERT_EQ(own.displacement.size(), 3000U);
+        ASSERT_EQ(own.load.size(), 3000U);
+        ASSERT_EQ(own.travel.size(), 3000U);
         for (int i = 0; i < 3000; ++i) {
             const auto at = static_cast<std::size_t>(i);
             ASSERT_EQ(own.time[at], sample(i).time);
-            ASSERT_EQ(own.force[at], sample(i).force);
-            ASSERT_EQ(own.displacement[at], *sample(i).displacement);
+            ASSERT_EQ(own.load[at], sample(i).load);
+            ASSERT_EQ(own.travel[at], *sample(i).travel);
             ASSERT_EQ(own.others[0].values[at], sample(i).others[0]);
         }
         const auto beside = (*p)->curvesBeside(pull.curve).value();
@@ -328,7 +328,7 @@ TEST_F(TapeFiles, ATapeWhoseSamplesAreAllInTheProjectChangesNothing) {
         const auto p = std::move(*Project::open(path));
         const auto pulls = (*p->load())[0].pulls;
         ASSERT_EQ(pulls.size(), 1U);
-        EXPECT_EQ(p->curve(pulls[0].curve)->force.size(), 100U);
+        EXPECT_EQ(p->curve(pulls[0].curve)->load.size(), 100U);
         EXPECT_TRUE(leftBeside().isEmpty());
         EXPECT_TRUE(p->tapeNotes().isEmpty());
         EXPECT_TRUE(p->check().problems.isEmpty());
@@ -381,7 +381,7 @@ TEST_F(TapeFiles, AnEndedPullIsLeftAsItIs) {
     }
     const auto p = std::move(*Project::open(path));
     ASSERT_EQ((*p->load())[0].pulls.size(), 1U);
-    EXPECT_EQ(p->curve(curve)->force.size(), 100U);
+    EXPECT_EQ(p->curve(curve)->load.size(), 100U);
     EXPECT_EQ(p->tapeNotes().size(), 1);
     EXPECT_EQ(leftBeside().size(), 1);
 }

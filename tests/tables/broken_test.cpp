@@ -28,7 +28,7 @@ std::string told(const std::string& bytes) {
         out += n + "\n";
     std::size_t rows = 0;
     for (const auto& r : log->runs)
-        rows += r.curve.force.size();
+        rows += r.curve.load.size();
     out += std::to_string(log->runs.size()) + (log->runs.size() == 1 ? " run, " : " runs, ") +
            std::to_string(rows) + " rows read";
     if (!log->forceUnitKnown) out += ", no force unit";

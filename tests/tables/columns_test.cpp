@@ -32,7 +32,7 @@ double peakOf(const std::string& text, const Hints& hints = {}) {
         return 0;
     }
     double top = 0;
-    for (const double v : log->runs.at(0).curve.force)
+    for (const double v : log->runs.at(0).curve.load)
         top = std::max(top, v);
     return top;
 }
@@ -86,7 +86,7 @@ TEST(Columns, MoreThanOneLoadIsAskedAbout) {
               std::string::npos)
         << refusal(text);
     Hints hints;
-    hints.force = "Load B";
+    hints.load = "Load B";
     EXPECT_NEAR(peakOf(text, hints), 2 * load(49), 1e-9);
 }
 
@@ -99,7 +99,7 @@ TEST(Columns, WordsAreWhole) {
     ASSERT_TRUE(log) << log.error().message;
     ASSERT_EQ(log->runs.size(), 1U) << "no run column";
     EXPECT_NEAR(log->runs[0].curve.time[10], 1, 1e-9);
-    EXPECT_NEAR(log->runs[0].curve.displacement[10], 1e-4, 1e-12);
+    EXPECT_NEAR(log->runs[0].curve.travel[10], 1e-4, 1e-12);
     EXPECT_NEAR(peakOf(text), load(49), 1e-9);
 }
 
@@ -184,14 +184,14 @@ TEST(Rows, TurnedRoundFilledAndRefused) {
     });
     const auto turned = readLog(newest);
     ASSERT_TRUE(turned);
-    EXPECT_EQ(turned->runs[0].curve.force[49], load(49));
+    EXPECT_EQ(turned->runs[0].curve.load[49], load(49));
     EXPECT_EQ(turned->notes.size(), 1U);
     const auto slow = readLog(rows("Time (s),Force (N),Travel (mm)", [](int i) {
         return std::vector<std::string>{f(i * 0.1), f(load(i)), i % 10 ? "" : f(i * 0.02)};
     }));
     ASSERT_TRUE(slow) << slow.error().message;
-    ASSERT_EQ(slow->runs[0].curve.displacement.size(), 60U);
-    EXPECT_NEAR(slow->runs[0].curve.displacement[25], 0.5e-3, 1e-12);
+    ASSERT_EQ(slow->runs[0].curve.travel.size(), 60U);
+    EXPECT_NEAR(slow->runs[0].curve.travel[25], 0.5e-3, 1e-12);
     EXPECT_EQ(slow->rowsLeftOut, 0U);
     auto reset = rows("Time (s),Force (N)", [](int i) {
         return std::vector<std::string>{f(i * 0.1), f(load(i))};
@@ -208,7 +208,7 @@ TEST(Rows, TurnedRoundFilledAndRefused) {
     ASSERT_TRUE(twice) << twice.error().message;
     ASSERT_EQ(twice->runs.size(), 2U) << "below a heading in another unit stands another run, in that unit";
     for (std::size_t i = 0; i < 60; ++i)
-        EXPECT_NEAR(twice->runs[1].curve.force[i], twice->runs[0].curve.force[i], 0.51) << i;
+        EXPECT_NEAR(twice->runs[1].curve.load[i], twice->runs[0].curve.load[i], 0.51) << i;
     EXPECT_NE(std::find(twice->notes.begin(), twice->notes.end(), "From row 61 on its load is in kN."),
               twice->notes.end());
     EXPECT_NEAR(peakOf(rows(
@@ -294,11 +294,11 @@ TEST(Layouts, NoneChangesANumber) {
         ASSERT_TRUE(log) << log.error().message << text.substr(0, 60);
         ASSERT_EQ(log->runs.size(), 1U);
         const auto &a = plain->runs[0].curve, &b = log->runs[0].curve;
-        ASSERT_EQ(a.force.size(), b.force.size()) << text.substr(0, 60);
-        for (std::size_t i = 0; i < a.force.size(); ++i) {
-            EXPECT_NEAR(a.force[i], b.force[i], 1e-9) << text.substr(0, 30) << i;
+        ASSERT_EQ(a.load.size(), b.load.size()) << text.substr(0, 60);
+        for (std::size_t i = 0; i < a.load.size(); ++i) {
+            EXPECT_NEAR(a.load[i], b.load[i], 1e-9) << text.substr(0, 30) << i;
             EXPECT_NEAR(a.time[i], b.time[i], 1e-9);
-            EXPECT_NEAR(a.displacement[i], b.displacement[i], 1e-12);
+            EXPECT_NEAR(a.travel[i], b.travel[i], 1e-12);
         }
     }
 }
@@ -323,8 +323,8 @@ TEST(Tables, SummariesMergedCellsSpellingsAndUnits) {
     EXPECT_EQ(read("# tests\noption,load_kg\nOak,4\n"), "Oak=4kgf (0 left out)");
     EXPECT_EQ(read("Option;Fmax/kg;Span (mm)\nOak;4;300\n"), "Oak=4kgf (0 left out)");
     EXPECT_EQ(
-        readValues("Option,Peak (kg),State\nOak,4,broke\nOak,5,off scale\nOak,6,void\n")->rows[1].value.state,
-        stats::State::above);
+        readValues("Option,Peak (kg),State\nOak,4,broke\nOak,5,off scale\nOak,6,void\n")->rows[1].value.bound,
+        stats::Bound::above);
 }
 
 } // namespace

@@ -37,15 +37,15 @@ TEST_P(Spreadsheets, HoldTheSamePull) {
     ASSERT_TRUE(log) << log.error().message;
     ASSERT_EQ(log->runs.size(), 1U);
     const auto& c = log->runs[0].curve;
-    ASSERT_EQ(c.force.size(), 40U);
+    ASSERT_EQ(c.load.size(), 40U);
     ASSERT_EQ(c.time.size(), 40U);
-    ASSERT_EQ(c.displacement.size(), 40U);
+    ASSERT_EQ(c.travel.size(), 40U);
     EXPECT_TRUE(log->forceUnitKnown && log->displacementUnitKnown);
     EXPECT_EQ(log->rowsLeftOut, 0U);
     for (int i = 0; i < 40; ++i) {
         const auto k = static_cast<std::size_t>(i);
-        EXPECT_NEAR(c.force[k], i < 10 || i > 35 ? 0 : (i - 9) * 62.5, 1e-12) << i;
-        EXPECT_NEAR(c.displacement[k], std::max(0, i - 9) * 2e-5, 1e-15) << i;
+        EXPECT_NEAR(c.load[k], i < 10 || i > 35 ? 0 : (i - 9) * 62.5, 1e-12) << i;
+        EXPECT_NEAR(c.travel[k], std::max(0, i - 9) * 2e-5, 1e-15) << i;
         EXPECT_NEAR(c.time[k] - c.time[0], i * 0.05, 2e-6) << i;
     }
 }
@@ -96,7 +96,7 @@ TEST(Documents, AlikeSheetsAreRunsOfTheirOwnAndOneCanBeChosen) {
     ASSERT_EQ(log->runs.size(), 2U);
     EXPECT_EQ(log->runs[0].label, "Gorse 1");
     EXPECT_EQ(log->runs[1].label, "Gorse 2");
-    EXPECT_EQ(log->runs[1].curve.force[20], 2 * log->runs[0].curve.force[20]);
+    EXPECT_EQ(log->runs[1].curve.load[20], 2 * log->runs[0].curve.load[20]);
     ASSERT_EQ(log->notes.size(), 1U);
     EXPECT_EQ(log->notes[0], "Its sheets \"Gorse 1\", \"Gorse 2\" are runs of their own.");
     for (const char* sheet : {"gorse 2", "2"}) {
@@ -106,7 +106,7 @@ TEST(Documents, AlikeSheetsAreRunsOfTheirOwnAndOneCanBeChosen) {
         ASSERT_TRUE(one);
         ASSERT_EQ(one->runs.size(), 1U);
         EXPECT_EQ(one->sheet, "Gorse 2");
-        EXPECT_EQ(one->runs[0].curve.force[20], log->runs[1].curve.force[20]);
+        EXPECT_EQ(one->runs[0].curve.load[20], log->runs[1].curve.load[20]);
     }
     Hints hints;
     hints.sheet = "Gorse 3";

@@ -15,7 +15,7 @@ namespace {
 constexpr std::size_t rows = 160;
 
 double timeAt(std::size_t i) { return static_cast<double>(i) * 0.05; }
-double forceAt(std::size_t i) {
+double loadAt(std::size_t i) {
     const double t = timeAt(i), wobble = 0.25 * static_cast<double>((i * 7) % 5) - 0.5;
     return t < 2 ? wobble : t < 7 ? (t - 2) * 317.5 + wobble : wobble;
 }
@@ -64,7 +64,7 @@ std::string written(const Clothes& c) {
     out += row(
         {heading("Time", c.timeUnit, c), heading("Force", c.forceUnit, c), heading("Travel", c.wayUnit, c)});
     for (std::size_t i = 0; i < rows; ++i)
-        out += row({number(time.fromSi(timeAt(i)), 6, c), number(force.fromSi(forceAt(i)), 8, c),
+        out += row({number(time.fromSi(timeAt(i)), 6, c), number(force.fromSi(loadAt(i)), 8, c),
                     number(way.fromSi(wayAt(i)), 7, c)});
     return out;
 }
@@ -98,15 +98,15 @@ TEST(Layouts, NoneChangesANumber) {
         ASSERT_TRUE(log) << log.error().message << "\n" << text.substr(0, 200);
         ASSERT_EQ(log->runs.size(), 1U) << text.substr(0, 200);
         const auto& curve = log->runs[0].curve;
-        ASSERT_EQ(curve.force.size(), rows) << text.substr(0, 200);
+        ASSERT_EQ(curve.load.size(), rows) << text.substr(0, 200);
         ASSERT_EQ(curve.time.size(), rows) << text.substr(0, 200);
-        ASSERT_EQ(curve.displacement.size(), rows) << text.substr(0, 200);
+        ASSERT_EQ(curve.travel.size(), rows) << text.substr(0, 200);
         const double forceStep = quantity::unit(c.forceUnit).factor * 0.51e-8,
                      wayStep = quantity::unit(c.wayUnit).factor * 0.51e-7,
                      timeStep = quantity::unit(c.timeUnit).factor * 0.51e-6;
         for (std::size_t i = 0; i < rows; ++i) {
-            ASSERT_NEAR(curve.force[i], forceAt(i), forceStep + 1e-10) << i << "\n" << text.substr(0, 200);
-            ASSERT_NEAR(curve.displacement[i], wayAt(i), wayStep + 1e-15) << i << "\n" << text.substr(0, 200);
+            ASSERT_NEAR(curve.load[i], loadAt(i), forceStep + 1e-10) << i << "\n" << text.substr(0, 200);
+            ASSERT_NEAR(curve.travel[i], wayAt(i), wayStep + 1e-15) << i << "\n" << text.substr(0, 200);
             ASSERT_NEAR(curve.time[i], timeAt(i), timeStep + 1e-12) << i << "\n" << text.substr(0, 200);
         }
         ++read;
@@ -127,67 +127,67 @@ TEST(Layouts, WhatLoggersWrite) {
             return 0;
         }
         EXPECT_EQ(log->runs.size(), 1U) << heading;
-        const auto& f = log->runs[0].curve.force;
+        const auto& f = log->runs[0].curve.load;
         return *std::max_element(f.begin(), f.end());
     };
-    const double peak = forceAt(139);
+    const double peak = loadAt(139);
     const auto two = [](double a, double b) { return fmt::format("{:.2f},{:.4f}\n", a, b); };
     EXPECT_NEAR(
         peakOf("Time (s),Gauge length (mm),Force (N)\n",
-               [&](std::size_t i) { return fmt::format("{:.2f},50,{:.4f}\n", timeAt(i), forceAt(i)); }),
+               [&](std::size_t i) { return fmt::format("{:.2f},50,{:.4f}\n", timeAt(i), loadAt(i)); }),
         peak, 1e-3);
     EXPECT_NEAR(
-        peakOf("Time (s),Force (N)\n\n", [&](std::size_t i) { return two(timeAt(i), forceAt(i)) + "\n"; }),
+        peakOf("Time (s),Force (N)\n\n", [&](std::size_t i) { return two(timeAt(i), loadAt(i)) + "\n"; }),
         peak, 1e-3)
         << "a blank line behind each row";
     EXPECT_NEAR(
         peakOf("",
-               [&](std::size_t i) { return fmt::format("t:{:.2f}\tload:{:.4f}\n", timeAt(i), forceAt(i)); }),
+               [&](std::size_t i) { return fmt::format("t:{:.2f}\tload:{:.4f}\n", timeAt(i), loadAt(i)); }),
         peak, 1e-3);
     EXPECT_NEAR(peakOf("micros,Force (N)\n",
                        [&](std::size_t i) {
                            return fmt::format("{},{:.4f}\n", (4294000000ULL + i * 50000) % 4294967296ULL,
-                                              forceAt(i));
+                                              loadAt(i));
                        }),
                 peak, 1e-3)
         << "a counter that wraps";
     EXPECT_NEAR(
-        peakOf("", [&](std::size_t i) { return fmt::format("({:.2f}, {:.4f})\n", timeAt(i), forceAt(i)); }),
+        peakOf("", [&](std::size_t i) { return fmt::format("({:.2f}, {:.4f})\n", timeAt(i), loadAt(i)); }),
         peak, 1e-3);
-    EXPECT_NEAR(peakOf("Time (s);Force (N)\n", [&](std::size_t i) { return two(timeAt(i), forceAt(i)); }),
+    EXPECT_NEAR(peakOf("Time (s);Force (N)\n", [&](std::size_t i) { return two(timeAt(i), loadAt(i)); }),
                 peak, 1e-3)
         << "a heading with another mark";
     EXPECT_NEAR(peakOf("Time (s),channel,value\n",
                        [&](std::size_t i) {
                            return fmt::format("{0:.2f},Force (N),{1:.4f}\n{0:.2f},Travel (mm),{2:.4f}\n",
-                                              timeAt(i), forceAt(i), wayAt(i) * 1000);
+                                              timeAt(i), loadAt(i), wayAt(i) * 1000);
                        }),
                 peak, 1e-3);
     EXPECT_NEAR(peakOf("",
                        [&](std::size_t i) {
                            return fmt::format(
                                "{{\"t\":{:.2f},\"load\":{{\"value\":{:.4f},\"unit\":\"N\"}}}}\n", timeAt(i),
-                               forceAt(i));
+                               loadAt(i));
                        }),
                 peak, 1e-3);
     EXPECT_NEAR(peakOf("No.,Date,Time,Weight,Unit\n",
                        [&](std::size_t i) {
                            return fmt::format("{},2026-03-02,14:05:{:06.3f},{:.4f},kg\n", i + 1,
-                                              33 + timeAt(i), forceAt(i));
+                                              33 + timeAt(i), loadAt(i));
                        }),
                 peak * 9.80665, 1e-2)
         << "a unit in a column of its own";
     EXPECT_NEAR(peakOf("time [s],force [kN],force [t]\n",
                        [&](std::size_t i) {
-                           return fmt::format("{:.2f},{:.5f},{:.5f}\n", timeAt(i), forceAt(i) / 1000,
-                                              forceAt(i) / 9806.65);
+                           return fmt::format("{:.2f},{:.5f},{:.5f}\n", timeAt(i), loadAt(i) / 1000,
+                                              loadAt(i) / 9806.65);
                        }),
                 peak, 0.01)
         << "one load in two units";
     EXPECT_NEAR(peakOf("Stamp,Force (N)\n",
                        [&](std::size_t i) {
                            return fmt::format("Mon Mar  2 14:05:{:06.3f} 2026,{:.4f}\n", 33 + timeAt(i),
-                                              forceAt(i));
+                                              loadAt(i));
                        }),
                 peak, 1e-3);
 }
@@ -195,24 +195,24 @@ TEST(Layouts, WhatLoggersWrite) {
 TEST(Layouts, SideBySideAndAcross) {
     std::string pairs = "t1,F1,t2,F2\n", across = "Time (s)", force = "Force (N)";
     for (std::size_t i = 0; i < rows; ++i) {
-        pairs += fmt::format("{0:.2f},{1:.4f},{0:.2f},{2:.4f}\n", timeAt(i), forceAt(i), 2 * forceAt(i));
+        pairs += fmt::format("{0:.2f},{1:.4f},{0:.2f},{2:.4f}\n", timeAt(i), loadAt(i), 2 * loadAt(i));
         across += fmt::format(",{:.2f}", timeAt(i));
-        force += fmt::format(",{:.4f}", forceAt(i));
+        force += fmt::format(",{:.4f}", loadAt(i));
     }
     const auto two = readLog(pairs);
     ASSERT_TRUE(two) << two.error().message;
     ASSERT_EQ(two->runs.size(), 2U);
-    EXPECT_NEAR(two->runs[1].curve.force[100], 2 * two->runs[0].curve.force[100], 1e-3);
+    EXPECT_NEAR(two->runs[1].curve.load[100], 2 * two->runs[0].curve.load[100], 1e-3);
     const auto one = readLog(across + "\n" + force + "\n");
     ASSERT_TRUE(one) << one.error().message;
-    EXPECT_EQ(one->runs[0].curve.force.size(), rows);
+    EXPECT_EQ(one->runs[0].curve.load.size(), rows);
     EXPECT_TRUE(one->forceUnitKnown);
 }
 
 TEST(Layouts, RowsThatSayOfThemselvesThatTheyAreNone) {
     std::string text = "Time (s),Force (N),Status\n";
     for (std::size_t i = 0; i < rows; ++i)
-        text += fmt::format("{:.2f},{:.4f},{}\n", timeAt(i), i == 50 ? 9999.0 : forceAt(i),
+        text += fmt::format("{:.2f},{:.4f},{}\n", timeAt(i), i == 50 ? 9999.0 : loadAt(i),
                             i == 50              ? "invalid"
                             : i > 130 && i < 140 ? "overload"
                                                  : "ok");
@@ -220,7 +220,7 @@ TEST(Layouts, RowsThatSayOfThemselvesThatTheyAreNone) {
     ASSERT_TRUE(log) << log.error().message;
     EXPECT_EQ(log->rowsLeftOut, 1U);
     EXPECT_EQ(log->problems.at(0).reason, "is marked \"invalid\"");
-    EXPECT_EQ(log->runs.at(0).curve.force.size(), rows - 1);
+    EXPECT_EQ(log->runs.at(0).curve.load.size(), rows - 1);
     EXPECT_EQ(log->overload, "From line 133 on it says overload: a peak there is \"at least\".");
     EXPECT_TRUE(log->runs.at(0).overload);
 }
@@ -238,7 +238,7 @@ TEST(Layouts, PlainRowsAndAwkwardOnesGiveTheSameClock) {
         std::string plain = std::string(head) + "\n", awkward = plain;
         for (std::size_t i = 0; i < rows; ++i) {
             const auto ms = static_cast<int>(i) * 330;
-            const auto line = fmt::format(fmt::runtime(row), ms / 60000, ms % 60000 / 1000.0, forceAt(i));
+            const auto line = fmt::format(fmt::runtime(row), ms / 60000, ms % 60000 / 1000.0, loadAt(i));
             plain += line;
             awkward += i % 2 && line.find(' ') == std::string::npos // quoted, or with blanks at its end
                            ? "\"" + line.substr(0, line.find_first_of(",;")) + "\"" +
@@ -248,7 +248,7 @@ TEST(Layouts, PlainRowsAndAwkwardOnesGiveTheSameClock) {
         const auto a = readLog(plain), b = readLog(awkward);
         ASSERT_TRUE(a && b) << row;
         EXPECT_EQ(a->runs.at(0).curve.time, b->runs.at(0).curve.time) << row;
-        EXPECT_EQ(a->runs.at(0).curve.force, b->runs.at(0).curve.force) << row;
+        EXPECT_EQ(a->runs.at(0).curve.load, b->runs.at(0).curve.load) << row;
         EXPECT_NEAR(a->runs.at(0).curve.time.back() - a->runs.at(0).curve.time.front(),
                     0.33 * static_cast<double>(rows - 1), 1e-6);
     }
@@ -267,9 +267,9 @@ TEST(Layouts, OnlyTheRunThatSaysOverloadIsABound) {
     std::vector<std::string> lines;
     for (std::size_t k = 0; k < 3; ++k)
         for (std::size_t i = 0; i < rows; ++i)
-            lines.push_back(fmt::format(
-                "{:.2f},{}\n", timeAt(k * rows + i),
-                k == 1 && (i == 140 || i == 141) ? std::string("OL") : fmt::format("{:.4f}", forceAt(i))));
+            lines.push_back(fmt::format("{:.2f},{}\n", timeAt(k * rows + i),
+                                        k == 1 && (i == 140 || i == 141) ? std::string("OL")
+                                                                         : fmt::format("{:.4f}", loadAt(i))));
     const auto bounds = [](const std::vector<std::string>& all) {
         std::string text = "Time (s),Force (N)\n";
         for (const auto& l : all)

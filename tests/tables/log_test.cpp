@@ -37,12 +37,12 @@ std::string rowsOf(int rows, const std::string& sep, char decimal, double scale 
 void expectRamp(const Log& log, double forceUnit, const char* what) {
     ASSERT_EQ(log.runs.size(), 1U) << what;
     const auto& c = log.runs[0].curve;
-    ASSERT_EQ(c.force.size(), 40U) << what;
+    ASSERT_EQ(c.load.size(), 40U) << what;
     ASSERT_EQ(c.time.size(), 40U) << what;
-    ASSERT_EQ(c.displacement.size(), 40U) << what;
+    ASSERT_EQ(c.travel.size(), 40U) << what;
     EXPECT_NEAR(c.time[39], 3.9, 1e-9) << what;
-    EXPECT_NEAR(c.force[39], 34 * 12.5 * forceUnit, 1e-6) << what;
-    EXPECT_NEAR(c.displacement[39], 0.78e-3, 1e-12) << what;
+    EXPECT_NEAR(c.load[39], 34 * 12.5 * forceUnit, 1e-6) << what;
+    EXPECT_NEAR(c.travel[39], 0.78e-3, 1e-12) << what;
     EXPECT_TRUE(log.problems.empty())
         << what << ": line " << log.problems[0].line << " " << log.problems[0].reason;
 }
@@ -65,8 +65,8 @@ TEST(Log, ARunColumnDecidesWhateverStandsBetween) {
             ASSERT_EQ(log.runs.size(), 4U) << between;
             for (std::size_t k = 0; k < 4; ++k) {
                 EXPECT_EQ(log.runs[k].label, std::to_string(k + 1));
-                ASSERT_EQ(log.runs[k].curve.force.size(), 20U);
-                EXPECT_EQ(log.runs[k].curve.force.back(), 19.0 * static_cast<double>(k + 1));
+                ASSERT_EQ(log.runs[k].curve.load.size(), 20U);
+                EXPECT_EQ(log.runs[k].curve.load.back(), 19.0 * static_cast<double>(k + 1));
             }
         }
 }
@@ -115,7 +115,7 @@ TEST(Log, EncodingsAndMarks) {
     for (int i = 0; i < 30; ++i)
         body += std::to_string(i) + ";" + std::to_string(10 * i) + ";" + std::to_string(i) + ";\u00e4\n";
     const std::string utf8 = plain + body;
-    EXPECT_EQ(readOk("\xef\xbb\xbf" + utf8).runs[0].curve.force.size(), 30U);
+    EXPECT_EQ(readOk("\xef\xbb\xbf" + utf8).runs[0].curve.load.size(), 30U);
     std::string latin, wide = "\xff\xfe", big = "\xfe\xff";
     for (std::size_t i = 0; i < utf8.size(); ++i) {
         auto c = static_cast<unsigned char>(utf8[i]);
@@ -131,8 +131,8 @@ TEST(Log, EncodingsAndMarks) {
         const auto log = readOk(bytes);
         ASSERT_EQ(log.runs.size(), 1U) << encoding;
         EXPECT_EQ(log.encoding, encoding);
-        EXPECT_EQ(log.runs[0].curve.force.size(), 30U) << encoding;
-        EXPECT_EQ(log.runs[0].curve.force[29], 290) << encoding;
+        EXPECT_EQ(log.runs[0].curve.load.size(), 30U) << encoding;
+        EXPECT_EQ(log.runs[0].curve.load[29], 290) << encoding;
     }
 }
 
@@ -158,7 +158,7 @@ TEST(Log, GroupedNumbers) {
     for (int i = 0; i < 30; ++i)
         text += std::to_string(i) + ";1," + std::to_string(200 + i) + ".5\n";
     const auto log = readOk(text);
-    EXPECT_EQ(log.runs[0].curve.force[3], 1203.5);
+    EXPECT_EQ(log.runs[0].curve.load[3], 1203.5);
 }
 
 TEST(Log, EveryCommaFollowedByThreeDigitsIsFlagged) {
@@ -166,19 +166,19 @@ TEST(Log, EveryCommaFollowedByThreeDigitsIsFlagged) {
     for (int i = 0; i < 30; ++i)
         text += std::to_string(i) + ";1," + std::to_string(200 + i) + "\n";
     EXPECT_TRUE(readOk(text).layout.decimalUnsure);
-    EXPECT_EQ(readOk(text).runs[0].curve.force[0], 1.2);
+    EXPECT_EQ(readOk(text).runs[0].curve.load[0], 1.2);
     Hints asked;
     asked.decimal = '.';
-    EXPECT_EQ(readOk(text, asked).runs[0].curve.force[0], 1200);
+    EXPECT_EQ(readOk(text, asked).runs[0].curve.load[0], 1200);
     asked.decimal = ',';
-    EXPECT_EQ(readOk(text, asked).runs[0].curve.force[0], 1.2);
+    EXPECT_EQ(readOk(text, asked).runs[0].curve.load[0], 1.2);
     EXPECT_FALSE(readOk(text, asked).layout.decimalUnsure);
     std::string longer = text; // decided by a row far below the head of the file
     for (int i = 30; i < 2000; ++i)
         longer += std::to_string(i) + ";1," + std::to_string(100 + i % 800) + "\n";
     EXPECT_TRUE(readOk(longer).layout.decimalUnsure);
     EXPECT_FALSE(readOk(longer + "2000;0,125\n").layout.decimalUnsure);
-    EXPECT_EQ(readOk(longer + "2000;1,125,000\n").runs[0].curve.force[0], 1200);
+    EXPECT_EQ(readOk(longer + "2000;1,125,000\n").runs[0].curve.load[0], 1200);
     text += "30;1,25\n"; // one row with two digits settles the column
     EXPECT_FALSE(readOk(text).layout.decimalUnsure);
 }
@@ -196,7 +196,7 @@ TEST(Log, SeveralRunsInOneFile) {
     const auto log = readOk(column);
     ASSERT_EQ(log.runs.size(), 3U);
     EXPECT_EQ(log.runs[1].label, "B");
-    EXPECT_EQ(log.runs[2].curve.force.size(), 20U);
+    EXPECT_EQ(log.runs[2].curve.load.size(), 20U);
 }
 
 TEST(Log, ZeroLoadGapsPartPullsButADipDoesNot) {
@@ -215,8 +215,8 @@ TEST(Log, ZeroLoadGapsPartPullsButADipDoesNot) {
     ASSERT_EQ(log.runs.size(), 3U);
     std::size_t rows = 0;
     for (const auto& r : log.runs) {
-        rows += r.curve.force.size();
-        EXPECT_NEAR(*std::max_element(r.curve.force.begin(), r.curve.force.end()), 59 * 20, 1e-9);
+        rows += r.curve.load.size();
+        EXPECT_NEAR(*std::max_element(r.curve.load.begin(), r.curve.load.end()), 59 * 20, 1e-9);
     }
     EXPECT_EQ(rows, 320U) << "not a sample is lost in cutting";
     text = "Time (s),Force (N)\n";
@@ -238,11 +238,11 @@ TEST(Log, HintsNameColumnsAndUnits) {
               "no column looks like a force (the columns are a, b, c): say which column is the load");
     Hints hints;
     hints.time = "a";
-    hints.force = "B";
-    hints.displacement = "3";
+    hints.load = "B";
+    hints.travel = "3";
     hints.forceUnit = &quantity::unit("kN");
     expectRamp(readOk(text, hints), 1000, "hints");
-    hints.force = "d";
+    hints.load = "d";
     EXPECT_EQ(readLog(text, hints).error().message, "there is no column \"d\"; the columns are a, b, c");
 }
 
@@ -255,7 +255,7 @@ TEST(Log, UnitsThatAreNotNamedAreFlaggedNotGuessed) {
 }
 
 TEST(Log, NegativeForcesComeThroughAsLogged) {
-    EXPECT_EQ(readOk("s,N\n0,-1\n1,-20\n2,-300\n").runs[0].curve.force[2], -300);
+    EXPECT_EQ(readOk("s,N\n0,-1\n1,-20\n2,-300\n").runs[0].curve.load[2], -300);
 }
 
 // Two threads give what one gives, bad rows and their line numbers included.
@@ -320,7 +320,7 @@ TEST(Log, AnyBytesGiveAnAnswer) {
             continue;
         }
         for (const auto& r : log->runs)
-            for (const double f : r.curve.force)
+            for (const double f : r.curve.load)
                 EXPECT_TRUE(std::isfinite(f)) << text;
     }
 }

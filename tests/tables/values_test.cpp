@@ -4,7 +4,7 @@
 
 using namespace anvil;
 using namespace anvil::tables;
-using stats::State;
+using stats::Bound;
 
 namespace {
 
@@ -28,11 +28,11 @@ TEST(Values, EveryColumnByItsHeading) {
     EXPECT_EQ(t.rows[0].value.value, 4.2);
     EXPECT_EQ(t.rows[0].block, "b1");
     EXPECT_EQ(t.rows[0].unit->symbol, "kN");
-    EXPECT_EQ(t.rows[1].value.state, State::above);
-    EXPECT_EQ(t.rows[2].value.state, State::between);
+    EXPECT_EQ(t.rows[1].value.bound, Bound::above);
+    EXPECT_EQ(t.rows[2].value.bound, Bound::between);
     EXPECT_EQ(t.rows[2].value.upper, 4);
-    EXPECT_EQ(t.rows[3].value.state, State::below);
-    EXPECT_EQ(t.rows[4].value.state, State::aside);
+    EXPECT_EQ(t.rows[3].value.bound, Bound::below);
+    EXPECT_TRUE(t.rows[4].value.aside);
     EXPECT_EQ(t.rows[4].note, "jaw slipped");
 }
 
@@ -40,20 +40,20 @@ TEST(Values, PastedFromASpreadsheetWithoutHeadings) {
     const auto two = readOk("Pin\t4.2 kN\nBolt\t>9 kN\n");
     ASSERT_EQ(two.rows.size(), 2U);
     EXPECT_EQ(two.rows[0].unit->symbol, "kN");
-    EXPECT_EQ(two.rows[1].value.state, State::above);
+    EXPECT_EQ(two.rows[1].value.bound, Bound::above);
     EXPECT_EQ(two.rows[1].value.value, 9);
     const auto five = readOk("Pin\tDry\t4,2\tkN\tat least\n");
     EXPECT_EQ(five.rows[0].value.value, 4.2);
-    EXPECT_EQ(five.rows[0].value.state, State::above);
+    EXPECT_EQ(five.rows[0].value.bound, Bound::above);
     EXPECT_EQ(five.rows[0].condition, "Dry");
 }
 
 TEST(Values, DoubtAndOwnUnits) {
     const auto t = readOk("option,value\nPin,4…5 kN\nPin,48.3 kg\nPin,<2 kN\n");
-    EXPECT_EQ(t.rows[0].value.state, State::between);
+    EXPECT_EQ(t.rows[0].value.bound, Bound::between);
     EXPECT_EQ(t.rows[0].value.upper, 5);
     EXPECT_EQ(t.rows[1].unit->symbol, "kgf");
-    EXPECT_EQ(t.rows[2].value.state, State::below);
+    EXPECT_EQ(t.rows[2].value.bound, Bound::below);
 }
 
 TEST(Values, UnitInTheHeading) {
@@ -106,9 +106,9 @@ std::string told(const std::string& text) {
     std::string out;
     for (const auto& r : t->rows)
         out += fmt::format("{}{}{}={}{}{} ", r.option, r.condition.empty() ? "" : "|", r.condition,
-                           r.value.state == State::above   ? ">"
-                           : r.value.state == State::below ? "<"
-                           : r.value.state == State::aside ? "!"
+                           r.value.bound == Bound::above   ? ">"
+                           : r.value.bound == Bound::below ? "<"
+                           : r.value.aside                 ? "!"
                                                            : "",
                            r.value.value, r.unit ? std::string(r.unit->symbol) : "");
     return out + fmt::format("({} lost)", t->lost);

@@ -33,12 +33,12 @@ TEST(Parts, EachIsExactWhereItFailedAndABoundElsewhere) {
     EXPECT_EQ(clamp.part, "clamp");
     EXPECT_EQ(clamp.failed, 3U);
     EXPECT_EQ(wire.failed, 2U);
-    using stats::State;
-    const std::vector<stats::Value> asClamp{{100, State::exact, 100},
-                                            {104, State::exact, 104},
-                                            {110, State::above, 110},
-                                            {97, State::exact, 97},
-                                            {112, State::above, 112}};
+    using stats::Bound;
+    const std::vector<stats::Value> asClamp{{100, Bound::exact, 100},
+                                            {104, Bound::exact, 104},
+                                            {110, Bound::above, 110},
+                                            {97, Bound::exact, 97},
+                                            {112, Bound::above, 112}};
     EXPECT_DOUBLE_EQ(clamp.fit->location, stats::fit(stats::Family::lognormal, asClamp)->location);
     EXPECT_GT(wire.fit->location, clamp.fit->location) << "it held whatever broke the clamp";
     EXPECT_NEAR(*clamp.goesFirst + *wire.goesFirst, 1, 1e-3) << "one of them does";

@@ -93,13 +93,13 @@ TEST(NeedWords, SayWhatTheNextPieceDoes) {
 TEST(CorrectionWords, SayWasNowAndWhy) {
     const auto m = two(1, 2);
     results::Corrected c{
-        m.data.pulls[0].id, "2026-06-01T10:00:00", stats::Value{100, stats::State::exact, 100}, {}, "", ""};
+        m.data.pulls[0].id, "2026-06-01T10:00:00", stats::Value{100, stats::Bound::exact, 100}, {}, "", ""};
     const auto label = m.data.specimens[0].label;
     EXPECT_EQ(
         sentence(m.data, c, newton()),
         label +
             " was published on 2026-06-01 as 100.0 N and is without a value now; why has not been said yet.");
-    c.now = stats::Value{90, stats::State::aside, 90};
+    c.now = stats::Value{90, stats::Bound::exact, 90, true};
     c.why = "it slipped";
     c.at = "2026-06-03T09:00:00";
     EXPECT_EQ(sentence(m.data, c, newton()),

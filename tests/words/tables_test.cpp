@@ -84,9 +84,9 @@ TEST(Ranked, EveryNumberHasItsRule) {
 TEST(PullWords, WhatWasReadFollowsWhatTheCurveMeasures) {
     const auto units = quantity::unitsFrom("kN", "mm");
     curve::Reading r;
-    r.peak.force = 4200;
+    r.peak.load = 4200;
     r.peak.time = 2;
-    r.peak.displacement = 0.012;
+    r.peak.travel = 0.012;
     r.stiffness = curve::Stiffness{};
     r.stiffness->value = 5e5;
     r.stiffness->from = 500;
@@ -105,9 +105,9 @@ TEST(PullWords, WhatWasReadFollowsWhatTheCurveMeasures) {
     pull.standing = domain::Standing::atLeast;
     t = readingTable({}, r, pull, units);
     EXPECT_EQ(t.rows[0].cells[1], "at least 4.200 kN");
-    r.load = quantity::Dimension::torque;
-    r.travel = quantity::Dimension::angle;
-    r.peak.displacement = 1;
+    r.loadKind = quantity::Dimension::torque;
+    r.travelKind = quantity::Dimension::angle;
+    r.peak.travel = 1;
     pull.standing = domain::Standing::counts;
     t = readingTable({}, r, pull, units);
     EXPECT_EQ(t.columns[1].title, "Torque");

@@ -87,7 +87,7 @@ TEST(Words, GuessesAreCounted) {
         p.curve = 7;
         p.settings.calibratedTo = 150;
         curve::Reading r;
-        r.peak.force = 200;
+        r.peak.load = 200;
         m.readings.byPull[p.id] = r;
     };
     beyond(Standing::counts);

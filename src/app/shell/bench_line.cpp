@@ -72,11 +72,11 @@ QString BenchLine::loadText() const { return m_load->text(); }
 
 void BenchLine::refresh() {
     const auto live = m_session.rig().live();
-    const bool on = live.link == bench::LinkState::connected;
+    const bool on = live.link == station::LinkState::connected;
     for (QWidget* w : {static_cast<QWidget*>(m_load), m_bar, static_cast<QWidget*>(m_unit),
                        static_cast<QWidget*>(m_zero), static_cast<QWidget*>(m_next)})
         w->setVisible(on);
-    if (live.link == bench::LinkState::none) {
+    if (live.link == station::LinkState::none) {
         m_state->setText(tr("No rig is connected: results come in as files."));
         setTip(m_state, {});
         return;
@@ -90,14 +90,14 @@ void BenchLine::refresh() {
     setTip(m_state, live.said);
     if (!on) return;
     const auto& unit = m_session.rig().loadUnit();
-    m_load->setText((live.inside ? QString() : QStringLiteral("~ ")) +
-                    qs(quantity::atStep(unit.fromSi(live.force),
-                                        unit.fromSi(rig::displayStep(m_session.rig().setup())))) +
-                    QStringLiteral(" ") + QString::fromUtf8(unit.symbol.data()));
+    m_load->setText(
+        (live.inside ? QString() : QStringLiteral("~ ")) +
+        qs(quantity::atStep(unit.fromSi(live.load), unit.fromSi(rig::displayStep(m_session.rig().setup())))) +
+        QStringLiteral(" ") + QString::fromUtf8(unit.symbol.data()));
     setTip(m_load, live.inside ? QString() : tr("Beyond the calibrated range: a guess"));
     m_unit->setText(QString::fromUtf8(unit.symbol.data()));
     const auto limit = rig::limitOf(m_session.rig().setup());
-    m_share = limit ? std::clamp(live.force / *limit, 0.0, 1.0) : 0;
+    m_share = limit ? std::clamp(live.load / *limit, 0.0, 1.0) : 0;
     m_zero->setText(live.offZero ? tr("Zero ⚠") : tr("Zero"));
     setTip(m_zero, live.zeroedAt < 0 ? tr("Not zeroed yet") : tr("Takes what is shown now as nothing"));
     update();

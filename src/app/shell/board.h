@@ -71,6 +71,7 @@ private:
     /// Gives the marks their places within the square; where there are too many, those that stand out.
     void place(Square& square, std::vector<MarkAt>& marks) const;
     static State stateOf(domain::Standing standing);
+    void paintState(QPainter& painter, const QRectF& b, State state) const;
     void paintMark(QPainter& painter, const QRect& rect, State state, bool selected, bool look) const;
     void paintLegend(QPainter& painter) const;
     void paintOtherEnd(QPainter& painter, const QRect& mark) const;

@@ -5,7 +5,7 @@
 #include <QFileInfo>
 #include <QRegularExpression>
 #include <QStandardPaths>
-#include <anvil/work/open_project.h>
+#include <anvil/project/open_project.h>
 
 namespace anvil::app {
 
@@ -45,7 +45,7 @@ QString freeProjectPath(const QString& question) {
 
 Expected<void> moveProject(const QString& from, const QString& to) {
     if (QFileInfo::exists(to)) return fail(to.toStdString() + " is there already; nothing was moved.");
-    const auto beside = work::companionsOf(from); // before the name is gone
+    const auto beside = project::companionsOf(from); // before the name is gone
     QFile file(from);
     if (!file.rename(to))
         return fail("The project could not be moved: " + file.errorString().toStdString() + ".");

@@ -4,7 +4,7 @@
 #include <QDateTime>
 #include <QFile>
 #include <QFileInfo>
-#include <anvil/work/earlier_index.h>
+#include <anvil/project/earlier_index.h>
 
 namespace anvil::app::earlier_index {
 
@@ -17,8 +17,8 @@ void setOn(bool on) {
 
 QString path() { return preferences::besideSettings(QStringLiteral("earlier.tsv")); }
 
-void remember(work::OpenProject& project) {
-    if (isOn()) work::rememberResults(path(), project);
+void remember(project::OpenProject& project) {
+    if (isOn()) project::rememberResults(path(), project);
 }
 
 std::vector<results::Earlier> all(const QString& besides) {
@@ -32,7 +32,8 @@ std::vector<results::Earlier> all(const QString& besides) {
     const QFileInfo file(path());
     if (read.file != path() || read.at != file.lastModified() || read.size != file.size() ||
         read.besides != besides)
-        read = {file.lastModified(), file.size(), path(), besides, work::rememberedResults(path(), besides)};
+        read = {file.lastModified(), file.size(), path(), besides,
+                project::rememberedResults(path(), besides)};
     return read.results;
 }
 

@@ -6,7 +6,7 @@
 #include <anvil/results/earlier.h>
 #include <vector>
 
-namespace anvil::work {
+namespace anvil::project {
 class OpenProject;
 }
 
@@ -20,7 +20,7 @@ void setOn(bool on);
 QString path();
 /// Keeps what a project says, for the next one; what was known of its path is replaced. Studies whose curves
 /// have not been read are left as they were kept.
-void remember(work::OpenProject& project);
+void remember(project::OpenProject& project);
 /// Everything other projects said; that of `besides` is left out. A file that cannot be read says nothing.
 std::vector<results::Earlier> all(const QString& besides);
 

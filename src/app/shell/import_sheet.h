@@ -4,7 +4,7 @@
 #include "shell/session.h"
 #include <QDialog>
 #include <QFutureWatcher>
-#include <anvil/work/import.h>
+#include <anvil/project/import.h>
 #include <atomic>
 
 class QComboBox;
@@ -21,9 +21,20 @@ namespace anvil::app {
 class ImportSheet : public QDialog {
     Q_OBJECT
 public:
+    enum Columns {
+        includeColumn,
+        curveColumn,
+        fileColumn,
+        peakColumn,
+        optionColumn,
+        conditionColumn,
+        replicateColumn,
+        remarkColumn,
+        columnCount
+    };
     ImportSheet(Session& session, const QStringList& paths, QWidget* parent = nullptr);
     ~ImportSheet() override;
-    const work::ImportPlan& plan() const { return m_plan; }
+    const project::ImportPlan& plan() const { return m_plan; }
     bool looking() const { return m_watcher.isRunning(); }
     bool writing() const { return m_given != nullptr; }
     int importedPulls() const { return m_imported; }
@@ -54,13 +65,13 @@ private:
 
     Session& m_session;
     QStringList m_paths;
-    work::ImportChoices m_choices;
-    work::ImportPlan m_plan;
+    project::ImportChoices m_choices;
+    project::ImportPlan m_plan;
     /// What is being written: the plan as it was when Import was pressed. The sheet has none meanwhile, so
     /// that nothing can change it.
-    std::shared_ptr<work::ImportPlan> m_given;
-    QFutureWatcher<work::ImportPlan> m_watcher;
-    QFutureWatcher<Expected<work::Imported>> m_writing;
+    std::shared_ptr<project::ImportPlan> m_given;
+    QFutureWatcher<project::ImportPlan> m_watcher;
+    QFutureWatcher<Expected<project::Imported>> m_writing;
     std::atomic<bool> m_stop{false};
     std::atomic<double> m_progressShare{0};
     bool m_filling = false, m_again = false;

@@ -29,6 +29,7 @@ signals:
     void closed(); ///< by its own button
 
 private:
+    static QString keyOf(domain::Standing standing);
     QLayout* makeHead();
     void fillCard(const domain::StudyData& data, const domain::Pull& pull, const domain::Specimen& piece);
     void makeInterrupted(QVBoxLayout* edits);
@@ -47,6 +48,10 @@ private:
     void saveNote();
     void explainCorrection();
     void fillPublished(const domain::Pull& pull);
+    void fillStanding(const domain::StudyData& data, const domain::Pull& pull);
+    void fillEnding(const domain::Outcome& outcome);
+    void fillRemarks(const domain::Pull& pull);
+    void fillFacts(const domain::StudyData& data, const domain::Pull& pull, const domain::Specimen& piece);
     void fillBroke(const domain::StudyData& data, const domain::Pull& pull, const domain::Specimen& piece);
     bool eventFilter(QObject* watched, QEvent* event) override;
 

@@ -179,7 +179,7 @@ void MainWindow::importFolders(const QStringList& given) {
         else
             importFiles(*found);
     });
-    watcher->setFuture(QtConcurrent::run([given, stop] { return work::filesIn(given, stop.get()); }));
+    watcher->setFuture(QtConcurrent::run([given, stop] { return project::filesIn(given, stop.get()); }));
     progress->show();
 }
 

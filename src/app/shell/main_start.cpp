@@ -18,8 +18,8 @@
 #include <QPushButton>
 #include <QStackedWidget>
 #include <anvil/demo/demo.h>
+#include <anvil/project/study_commands.h>
 #include <anvil/words/verdict.h>
-#include <anvil/work/study_commands.h>
 
 namespace anvil::app {
 
@@ -61,9 +61,9 @@ void MainWindow::planNew() {
             else
                 showStart();
         });
-        connect(m_plan, &PlanPage::made, this, [this](const work::NewStudy& study) {
+        connect(m_plan, &PlanPage::made, this, [this](const project::NewStudy& study) {
             if (!createProject(study.question.isEmpty() ? study.title : study.question)) return;
-            const auto id = work::planStudy(*m_session.project(), study);
+            const auto id = project::planStudy(*m_session.project(), study);
             if (!m_session.tell(id)) return;
             m_session.showStudy(*id);
             goTo(Stage::question);

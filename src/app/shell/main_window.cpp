@@ -34,8 +34,8 @@
 #include <QStackedWidget>
 #include <QSystemTrayIcon>
 #include <QVBoxLayout>
-#include <anvil/work/board_commands.h>
-#include <anvil/work/study_commands.h>
+#include <anvil/project/board_commands.h>
+#include <anvil/project/study_commands.h>
 
 namespace anvil::app {
 namespace {
@@ -71,7 +71,7 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     m_guard = new RigGuard(m_session, this);
     m_place = new PlaceWatch(m_session, this, [this](const QString& path) { return openPath(path); });
     m_session.setWaiting(
-        [this](work::OpenProject& project, Id study) { return waitForReadings(this, project, study); });
+        [this](project::OpenProject& project, Id study) { return waitForReadings(this, project, study); });
     new UndoKeys(this);
     setMinimumSize(900, 600);
     resize(1280, 800);
@@ -318,10 +318,10 @@ void MainWindow::refresh() {
         progress[1] =
             data->specimens.size() == 1 ? tr("1 piece") : tr("%1 pieces").arg(data->specimens.size());
         const auto link = m_session.rig().live().link;
-        progress[2] = link == bench::LinkState::connected   ? qs(m_session.rig().setup().name)
-                      : link == bench::LinkState::searching ? tr("looking for it")
-                      : m_session.rig().setupId()           ? tr("not connected")
-                                                            : tr("files only");
+        progress[2] = link == station::LinkState::connected   ? qs(m_session.rig().setup().name)
+                      : link == station::LinkState::searching ? tr("looking for it")
+                      : m_session.rig().setupId()             ? tr("not connected")
+                                                              : tr("files only");
         progress[3] = tr("%1 of %2").arg(data->pulledPieces()).arg(data->specimens.size());
         progress[4] = look ? tr("%1 of %2 seen").arg(curves - look).arg(curves) : tr("%1 read").arg(curves);
         progress[5] = data->pulls.empty() ? QString() : tr("%1 options").arg(data->options.size());
@@ -350,7 +350,7 @@ void MainWindow::showStudies() {
         domain::Study s;
         s.title = "New study";
         s.position = static_cast<int>(m_session.project()->studies().size());
-        if (const auto id = work::addStudy(*m_session.project(), s); m_session.tell(id)) {
+        if (const auto id = project::addStudy(*m_session.project(), s); m_session.tell(id)) {
             m_session.showStudy(*id);
             goTo(Stage::question);
         }
@@ -365,11 +365,11 @@ void MainWindow::showStudies() {
                     tr("The same options and method. The new condition (empty: the same conditions):"),
                     QLineEdit::Normal, QString(), &ok);
                 if (!ok) return;
-                const auto made = work::startFrom(*m_session.project(), id,
-                                                  condition.trimmed().isEmpty()
-                                                      ? tr("%1, again").arg(title)
-                                                      : tr("%1: %2").arg(title, condition.trimmed()),
-                                                  condition);
+                const auto made = project::startFrom(*m_session.project(), id,
+                                                     condition.trimmed().isEmpty()
+                                                         ? tr("%1, again").arg(title)
+                                                         : tr("%1: %2").arg(title, condition.trimmed()),
+                                                     condition);
                 if (!m_session.tell(made)) return;
                 m_session.showStudy(*made);
                 goTo(Stage::question);

@@ -39,7 +39,7 @@ QString kindName(methods::MarkKind kind) {
 
 } // namespace
 
-std::vector<PictureTarget> pictureTargets(const std::vector<work::MeasuredField>& fields) {
+std::vector<PictureTarget> pictureTargets(const std::vector<project::MeasuredField>& fields) {
     std::vector<PictureTarget> out;
     out.reserve(fields.size());
     for (const auto& f : fields)

@@ -3,8 +3,8 @@
 
 #include "widgets/marked_picture.h"
 #include <QDialog>
+#include <anvil/project/picture_commands.h>
 #include <anvil/quantity/units.h>
-#include <anvil/work/picture_commands.h>
 #include <map>
 
 class QButtonGroup;
@@ -22,7 +22,7 @@ struct PictureTarget {
     quantity::Dimension dimension = quantity::Dimension::length;
 };
 
-std::vector<PictureTarget> pictureTargets(const std::vector<work::MeasuredField>& fields);
+std::vector<PictureTarget> pictureTargets(const std::vector<project::MeasuredField>& fields);
 
 class PictureDialog : public QDialog {
     Q_OBJECT

@@ -14,11 +14,11 @@
 #include <QPixmap>
 #include <QPushButton>
 #include <QVBoxLayout>
+#include <anvil/project/picture_commands.h>
+#include <anvil/project/pull_commands.h>
+#include <anvil/project/write_file.h>
 #include <anvil/quantity/print.h>
 #include <anvil/tables/file.h>
-#include <anvil/work/picture_commands.h>
-#include <anvil/work/pull_commands.h>
-#include <anvil/work/write_file.h>
 
 namespace anvil::app {
 namespace {
@@ -93,9 +93,9 @@ void PicturesList::add(const QStringList& paths) {
                 m_session.say(tr("%1: %2.").arg(path, qs(bytes.error().message)), true);
                 continue;
             }
-            kept += m_session.tell(work::attach(*m_session.project(), m_session.pull(),
-                                                QFileInfo(path).fileName(), QByteArray::fromStdString(*bytes),
-                                                QFileInfo(path).lastModified()));
+            kept += m_session.tell(
+                project::attach(*m_session.project(), m_session.pull(), QFileInfo(path).fileName(),
+                                QByteArray::fromStdString(*bytes), QFileInfo(path).lastModified()));
         }
     });
     if (kept == paths.size())
@@ -122,7 +122,7 @@ void PicturesList::save() {
     if (!m_session.tell(file)) return;
     const auto bytes = file->unpack();
     if (!m_session.tell(bytes)) return;
-    if (m_session.tell(work::writeFile(path, *bytes))) m_session.say(tr("Saved as %1.").arg(path));
+    if (m_session.tell(project::writeFile(path, *bytes))) m_session.say(tr("Saved as %1.").arg(path));
 }
 
 void PicturesList::measure() {
@@ -138,16 +138,17 @@ void PicturesList::measure() {
     const auto picture = photoFrom(*bytes);
     if (!picture) return m_session.say(tr("%1: %2.").arg(qs(a.name), qs(picture.error().message)), true);
     const auto id = pull->id; // the pull itself may lie elsewhere once the dialog is closed
-    PictureDialog dialog(*picture, qs(a.name), a.marks,
-                         pictureTargets(work::measuredFields(*data, data->specimenAt(pull->specimen), pull)),
-                         {}, m_session.units(), this);
+    PictureDialog dialog(
+        *picture, qs(a.name), a.marks,
+        pictureTargets(project::measuredFields(*data, data->specimenAt(pull->specimen), pull)), {},
+        m_session.units(), this);
     if (dialog.exec() != QDialog::Accepted || m_session.readOnly()) return;
     m_session.project()->together([&] {
         if (!(dialog.marks() == a.marks))
-            m_session.tell(work::setMarks(*m_session.project(), a.id, dialog.marks()));
+            m_session.tell(project::setMarks(*m_session.project(), a.id, dialog.marks()));
         for (const auto& [key, text] : dialog.given())
             m_session.tell(
-                work::enterMeasured(*m_session.project(), id, key.toStdString(), text.toStdString()));
+                project::enterMeasured(*m_session.project(), id, key.toStdString(), text.toStdString()));
     });
 }
 
@@ -155,7 +156,7 @@ void PicturesList::remove() {
     const int row = std::max(0, m_list->currentRow());
     if (row < static_cast<int>(m_shown.size()))
         m_session.tell(
-            work::removeAttachment(*m_session.project(), m_shown[static_cast<std::size_t>(row)].id));
+            project::removeAttachment(*m_session.project(), m_shown[static_cast<std::size_t>(row)].id));
 }
 
 } // namespace anvil::app

@@ -107,7 +107,7 @@ QLayout* PlanPage::makeEnd() {
     connect(back, &QPushButton::clicked, this, &PlanPage::left);
     connect(m_make, &QPushButton::clicked, this, [this] {
         const auto wanted = study();
-        if (m_session.tell(work::studyFrom(wanted))) emit made(wanted);
+        if (m_session.tell(project::studyFrom(wanted))) emit made(wanted);
     });
     return row;
 }
@@ -123,7 +123,7 @@ void PlanPage::clear() {
     m_question->setFocus();
 }
 
-work::NewStudy PlanPage::study() const {
+project::NewStudy PlanPage::study() const {
     return {m_question->text(), {}, m_methods->chosen(), firstCells(m_options), firstCells(m_conditions),
             m_each->value()};
 }
@@ -134,7 +134,7 @@ void PlanPage::tell() {
         method ? tr("%1. %2 It needs: %3").arg(qs(method->title), qs(method->measures), qs(method->needs)) +
                      (m_methods->folded() ? tr(" Click it again to see the others.") : QString())
                : tr("Choose the nearest; it can be changed later."));
-    const auto data = work::studyFrom(study());
+    const auto data = project::studyFrom(study());
     if (!data) return m_sentence->setText(qs(data.error().message));
     if (data->options.size() < 2) return m_sentence->setText(tr("Type at least two options to compare."));
     const auto totals = plan::totals(*data);

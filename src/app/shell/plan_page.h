@@ -3,7 +3,7 @@
 
 #include "shell/session.h"
 #include <QWidget>
-#include <anvil/work/study_commands.h>
+#include <anvil/project/study_commands.h>
 
 class QLabel;
 class QLayout;
@@ -23,13 +23,13 @@ public:
     void clear();
 
 signals:
-    void made(const anvil::work::NewStudy& study);
+    void made(const anvil::project::NewStudy& study);
     void left();
 
 private:
     QWidget* makeSteps();
     QLayout* makeEnd();
-    work::NewStudy study() const;
+    project::NewStudy study() const;
     /// What it can tell so far, as a sentence.
     void tell();
     Session& m_session;

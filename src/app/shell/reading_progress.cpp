@@ -14,7 +14,7 @@ constexpr int glance = 40;       // ms between two looks at how far it is
 
 } // namespace
 
-bool waitForReadings(QWidget* parent, work::OpenProject& project, domain::Id study) {
+bool waitForReadings(QWidget* parent, project::OpenProject& project, domain::Id study) {
     const auto curves = project.unread(study);
     if (curves.size() <= few) return true;
     QProgressDialog dialog(parent);
@@ -27,7 +27,7 @@ bool waitForReadings(QWidget* parent, work::OpenProject& project, domain::Id stu
     std::atomic<bool> stop{false};
     std::atomic<std::size_t> done{0};
     auto job = std::async(std::launch::async, [&] {
-        return work::readCurves(project.file(), curves, [&](std::size_t n) {
+        return project::readCurves(project.file(), curves, [&](std::size_t n) {
             done = n;
             return !stop;
         });

@@ -2,12 +2,12 @@
 #pragma once
 
 #include <QWidget>
-#include <anvil/work/open_project.h>
+#include <anvil/project/open_project.h>
 
 namespace anvil::app {
 
 /// Reads what a study needs beside the window and shows how far it is, where it takes longer than a moment.
 /// False: somebody would rather not wait.
-bool waitForReadings(QWidget* parent, work::OpenProject& project, domain::Id study);
+bool waitForReadings(QWidget* parent, project::OpenProject& project, domain::Id study);
 
 } // namespace anvil::app

@@ -3,14 +3,14 @@
 #include "shell/preferences.h"
 
 #include <anvil/link/rig_server.h>
+#include <anvil/project/practice.h>
+#include <anvil/project/rig_commands.h>
 #include <anvil/quantity/print.h>
-#include <anvil/work/practice.h>
-#include <anvil/work/rig_commands.h>
 
 namespace anvil::app {
 
 RigDesk::RigDesk(Session& session) : m_session(session) {
-    connect(&m_bench, &bench::LiveBench::changed, this, &RigDesk::changed);
+    connect(&m_bench, &station::LiveBench::changed, this, &RigDesk::changed);
 }
 
 RigDesk::~RigDesk() { m_bench.disconnectRig(); } // told to stop while the virtual one still listens
@@ -20,7 +20,7 @@ bool RigDesk::store(const rig::Setup& setup) {
         m_session.say(tr("Open a project first: a rig belongs to it."), true);
         return false;
     }
-    const auto id = work::saveRig(*m_session.project(), setup);
+    const auto id = project::saveRig(*m_session.project(), setup);
     if (!m_session.tell(id)) return false;
     m_setup = setup;
     m_setupId = *id;
@@ -44,7 +44,7 @@ bool RigDesk::edit(const std::function<void(rig::Setup&)>& change) {
 void RigDesk::takeFromProject() {
     if (!m_session.project()) return;
     for (const auto& [id, setup] : m_session.project()->rigs())
-        if (!setup.practice && !work::onlyTold(*m_session.project(), setup)) {
+        if (!setup.practice && !project::onlyTold(*m_session.project(), setup)) {
             m_setup = setup;
             m_setupId = id;
         }
@@ -71,8 +71,8 @@ bool RigDesk::practise() {
     for (const auto& s : project.studies())
         if (s.study.plan.practice) study = s.study.id;
     if (!study) {
-        const auto made =
-            work::addPracticeStudy(project, static_cast<std::uint64_t>(m_session.now().toSecsSinceEpoch()));
+        const auto made = project::addPracticeStudy(
+            project, static_cast<std::uint64_t>(m_session.now().toSecsSinceEpoch()));
         if (!m_session.tell(made)) return false;
         study = *made;
     }
@@ -114,14 +114,14 @@ void RigDesk::letGo() {
     m_setupId = 0;
 }
 
-bench::Station RigDesk::station() const { return {m_setup, m_setupId, safetySeen()}; }
+station::Station RigDesk::station() const { return {m_setup, m_setupId, safetySeen()}; }
 
-bench::Circumstances RigDesk::circumstances() const {
-    bench::Circumstances c{m_session.now().toString(Qt::ISODate).toStdString(),
-                           preferences::operatorName().toStdString()};
+station::Circumstances RigDesk::circumstances() const {
+    station::Circumstances c{m_session.now().toString(Qt::ISODate).toStdString(),
+                             preferences::operatorName().toStdString()};
     if (m_setup.practice && m_session.study())
         c.strength = [seed = m_session.study()->study.plan.seed](int option) {
-            return work::practiceStrength(seed, option);
+            return project::practiceStrength(seed, option);
         };
     return c;
 }

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "shell/session.h"
-#include <anvil/bench/pull_run.h>
+#include <anvil/station/pull_run.h>
 
 namespace anvil::link {
 class RigServer;
@@ -16,14 +16,14 @@ public:
     explicit RigDesk(Session& session);
     ~RigDesk() override;
 
-    bench::LiveBench& bench() { return m_bench; }
-    bench::Live live() const { return m_bench.live(); }
+    station::LiveBench& bench() { return m_bench; }
+    station::Live live() const { return m_bench.live(); }
     const rig::Setup& setup() const { return m_setup; }
     /// The unit its load is shown in.
     const quantity::Unit& loadUnit() const { return m_session.units().of(rig::recordedLoad(m_setup)); }
     /// The version of the set-up kept in the project; 0: none is in use.
     Id setupId() const { return m_setupId; }
-    bool inUse() const { return live().link != bench::LinkState::none; }
+    bool inUse() const { return live().link != station::LinkState::none; }
 
     /// Keeps the set-up in the project and listens to the rig from then on; false and a message when it
     /// cannot.
@@ -40,8 +40,8 @@ public:
     /// Nothing is recorded into the open project any more; it is about to be closed.
     void letGo();
     /// The rig as it is set up, and what else is known of a pull that begins now.
-    bench::Station station() const;
-    bench::Circumstances circumstances() const;
+    station::Station station() const;
+    station::Circumstances circumstances() const;
     /// Learns from a pull of a rigid bar how much the rig gives way, and keeps it; a message either way.
     void takeStretchFrom(Id pull);
     /// Whether the cautions were seen to on this set-up within a day; and that they have been.
@@ -54,7 +54,7 @@ signals:
 private:
     bool store(const rig::Setup& setup);
     Session& m_session;
-    bench::LiveBench m_bench;
+    station::LiveBench m_bench;
     std::unique_ptr<link::RigServer> m_virtual;
     rig::Setup m_setup;
     Id m_setupId = 0;

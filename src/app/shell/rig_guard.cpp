@@ -70,7 +70,7 @@ bool RigGuard::mayClose() {
     box.setObjectName("closeUnderLoad");
     box.setIcon(QMessageBox::Warning);
     box.setWindowTitle(tr("Load on the piece"));
-    box.setText(tr("A pull was being recorded, with %1 on the piece.").arg(m_session.force(live.force)));
+    box.setText(tr("A pull was being recorded, with %1 on the piece.").arg(m_session.force(live.load)));
     box.setInformativeText(
         setup.onStop.empty()
             ? tr("This rig takes no order to stop: see to it by hand, and take the load off.")

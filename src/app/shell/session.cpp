@@ -9,10 +9,10 @@
 #include <anvil/domain/pulls_of_pieces.h>
 #include <anvil/pages/source.h>
 #include <anvil/plan/timetable.h>
+#include <anvil/project/wall_clock.h>
 #include <anvil/quantity/print.h>
 #include <anvil/results/values.h>
 #include <anvil/results/verdict.h>
-#include <anvil/work/wall_clock.h>
 
 namespace anvil::app {
 
@@ -25,7 +25,7 @@ Session::Session(QObject* parent) : QObject(parent) {
 Session::~Session() = default;
 
 bool Session::open(const QString& path) {
-    auto project = work::OpenProject::open(path);
+    auto project = project::OpenProject::open(path);
     if (!tell(project)) return false;
     (*project)->useKeptReadings();
     if (!adopt(std::move(*project))) return false;
@@ -35,13 +35,13 @@ bool Session::open(const QString& path) {
 }
 
 bool Session::create(const QString& path) {
-    auto project = work::OpenProject::create(path);
+    auto project = project::OpenProject::create(path);
     if (!tell(project)) return false;
     (*project)->useKeptReadings();
     return adopt(std::move(*project));
 }
 
-bool Session::adopt(std::unique_ptr<work::OpenProject> project) {
+bool Session::adopt(std::unique_ptr<project::OpenProject> project) {
     const auto first = project->studies().empty() ? Id{0} : project->studies().front().study.id;
     if (m_wait && !m_wait(*project, first)) return false;
     emit leaving();
@@ -50,7 +50,7 @@ bool Session::adopt(std::unique_ptr<work::OpenProject> project) {
     m_project = std::move(project);
     m_study = m_pull = m_option = m_condition = 0;
     if (!m_project->studies().empty()) m_study = m_project->studies().front().study.id;
-    connect(m_project.get(), &work::OpenProject::changed, this, [this] {
+    connect(m_project.get(), &project::OpenProject::changed, this, [this] {
         emit leaving(); // the studies lie elsewhere now, and one of them may be gone
         keepSelectionValid();
         emit changed();
@@ -58,15 +58,15 @@ bool Session::adopt(std::unique_ptr<work::OpenProject> project) {
     keepSelectionValid();
     m_rig->takeFromProject();
     if (!m_project->keptCurves().empty()) {
-        m_check = std::make_unique<work::SampleCheck>(m_project->file(), m_project->keptCurves());
+        m_check = std::make_unique<project::SampleCheck>(m_project->file(), m_project->keptCurves());
         // The check itself is the receiver: what it still had to say is gone with it, and with its project.
-        connect(m_check.get(), &work::SampleCheck::damaged, m_check.get(),
+        connect(m_check.get(), &project::SampleCheck::damaged, m_check.get(),
                 [this](long long curve, const QString& why) {
                     m_project->doubt(curve, why.toStdString());
                     say(why, true);
                 });
         // Once the first pages stand there; it is nothing anybody waits for.
-        QTimer::singleShot(2000, m_check.get(), &work::SampleCheck::begin);
+        QTimer::singleShot(2000, m_check.get(), &project::SampleCheck::begin);
     }
     emit projectChanged();
     emit changed();
@@ -195,13 +195,13 @@ void Session::resetClock() {
 
 std::vector<plan::Step> Session::timetable() const {
     const auto* data = study();
-    return data ? work::wallTimetable(*data, now().toSecsSinceEpoch()).value_or(std::vector<plan::Step>{})
+    return data ? project::wallTimetable(*data, now().toSecsSinceEpoch()).value_or(std::vector<plan::Step>{})
                 : std::vector<plan::Step>{};
 }
 
 std::optional<double> Session::preparation() const {
     const auto* data = study();
-    const auto start = data ? work::wallInstant(data->study.plan.recipeStarted) : std::nullopt;
+    const auto start = data ? project::wallInstant(data->study.plan.recipeStarted) : std::nullopt;
     if (!start) return std::nullopt;
     return plan::progress(timetable(), *start, now().toSecsSinceEpoch());
 }

@@ -6,11 +6,11 @@
 #include <QObject>
 #include <anvil/pages/page.h>
 #include <anvil/plan/timetable.h>
+#include <anvil/project/open_project.h>
+#include <anvil/project/sample_check.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/results/values.h>
 #include <anvil/results/verdict.h>
-#include <anvil/work/open_project.h>
-#include <anvil/work/sample_check.h>
 #include <functional>
 #include <memory>
 
@@ -37,12 +37,12 @@ public:
     bool open(const QString& path);
     bool create(const QString& path);
     void close();
-    work::OpenProject* project() const { return m_project.get(); }
+    project::OpenProject* project() const { return m_project.get(); }
     bool readOnly() const;
 
     /// Asked before a study is shown whose curves have to be read first; gives false where somebody would
     /// rather not wait, and the study is not shown then.
-    void setWaiting(std::function<bool(work::OpenProject& project, Id study)> wait) {
+    void setWaiting(std::function<bool(project::OpenProject& project, Id study)> wait) {
         m_wait = std::move(wait);
     }
 
@@ -120,11 +120,11 @@ signals:
     void projectWanted(); ///< somebody asks for a new project
 
 private:
-    bool adopt(std::unique_ptr<work::OpenProject> project);
+    bool adopt(std::unique_ptr<project::OpenProject> project);
     void keepSelectionValid();
-    std::unique_ptr<work::OpenProject> m_project;
-    std::unique_ptr<work::SampleCheck> m_check; ///< goes before the project it reads
-    std::function<bool(work::OpenProject&, Id)> m_wait;
+    std::unique_ptr<project::OpenProject> m_project;
+    std::unique_ptr<project::SampleCheck> m_check; ///< goes before the project it reads
+    std::function<bool(project::OpenProject&, Id)> m_wait;
     std::unique_ptr<RigDesk> m_rig; ///< goes before the project it records into
     Id m_study = 0, m_pull = 0, m_option = 0, m_condition = 0;
     Id m_lastLooked = 0; ///< where F8 went last

@@ -4,7 +4,7 @@
 
 namespace anvil::app {
 
-std::vector<QStringList> columnRows(std::span<const rig::Column> columns) {
+std::vector<QStringList> columnRows(std::span<const rig::LineColumn> columns) {
     std::vector<QStringList> out;
     for (const auto& c : columns)
         out.push_back(c.role == rig::Role::none

@@ -7,7 +7,7 @@
 
 namespace anvil::app {
 
-std::vector<QStringList> columnRows(std::span<const rig::Column> columns);
+std::vector<QStringList> columnRows(std::span<const rig::LineColumn> columns);
 std::vector<rig::ColumnText> columnTexts(const RowEditor& list);
 
 } // namespace anvil::app

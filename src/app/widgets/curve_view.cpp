@@ -9,7 +9,7 @@
 #include <QWheelEvent>
 #include <algorithm>
 #include <anvil/chart/painter.h>
-#include <anvil/work/pull_commands.h>
+#include <anvil/project/pull_commands.h>
 #include <cmath>
 #include <utility>
 
@@ -38,8 +38,8 @@ CurveView::CurveView(QWidget* parent) : QWidget(parent) {
 void CurveView::showCurve(std::shared_ptr<const curve::ReadCurve> curve, const quantity::Units& units,
                           const curve::ReadingSettings& settings, std::vector<curve::Channel> legs) {
     const bool same = m_curve && curve && m_curve->cleaned.time == curve->cleaned.time &&
-                      m_x.size() == curve->cleaned.force.size();
-    const bool time = curve->cleaned.displacement.empty() || m_byTime;
+                      m_x.size() == curve->cleaned.load.size();
+    const bool time = curve->cleaned.travel.empty() || m_byTime;
     const Seen old{m_chart.x0, m_chart.x1, m_chart.y0, m_chart.y1};
     const bool stays = same && zoomed() && time == m_time;
     if (!stays) m_before.clear();
@@ -49,10 +49,10 @@ void CurveView::showCurve(std::shared_ptr<const curve::ReadCurve> curve, const q
     m_chart = {};
     m_grabbed = -1;
     const auto& r = m_curve->reading;
-    const auto& force = units.of(r.load);
-    const auto& travel = units.of(r.travel);
+    const auto& force = units.of(r.loadKind);
+    const auto& travel = units.of(r.travelKind);
     m_x = time ? chart::sinceLoad(*m_curve) : chart::abscissa(*m_curve);
-    m_y = m_curve->cleaned.force;
+    m_y = m_curve->cleaned.load;
     if (!time)
         for (auto& v : m_x)
             v = travel.fromSi(v);
@@ -90,8 +90,9 @@ void CurveView::showCurve(std::shared_ptr<const curve::ReadCurve> curve, const q
         m_chart.stiffnessLine =
             std::pair(curve::Pyramid::Point{m_x[r.stiffness->fromIndex], force.fromSi(r.stiffness->from)},
                       curve::Pyramid::Point{m_x[r.stiffness->toIndex], force.fromSi(r.stiffness->to)});
-        m_pins.push_back({work::Handle::fitFrom, {}, r.stiffness->fromIndex, r.stiffness->byHand});
-        m_pins.push_back({work::Handle::fitTo, tr("Stiffness"), r.stiffness->toIndex, r.stiffness->byHand});
+        m_pins.push_back({project::Handle::fitFrom, {}, r.stiffness->fromIndex, r.stiffness->byHand});
+        m_pins.push_back(
+            {project::Handle::fitTo, tr("Stiffness"), r.stiffness->toIndex, r.stiffness->byHand});
     }
     if (r.hold) {
         const auto at = [&](double t) {
@@ -100,17 +101,18 @@ void CurveView::showCurve(std::shared_ptr<const curve::ReadCurve> curve, const q
             return static_cast<std::size_t>(
                 std::min<std::ptrdiff_t>(found, static_cast<std::ptrdiff_t>(times.size()) - 1));
         };
-        m_pins.push_back({work::Handle::holdFrom, {}, at(r.hold->from), true});
-        m_pins.push_back({work::Handle::holdTo, tr("Held"), at(r.hold->to), true});
+        m_pins.push_back({project::Handle::holdFrom, {}, at(r.hold->from), true});
+        m_pins.push_back({project::Handle::holdTo, tr("Held"), at(r.hold->to), true});
     }
     const bool blow = r.burst.has_value(); // it neither slips nor breaks
     if (r.firstSlip && !blow)
         m_pins.push_back(
-            {work::Handle::firstSlip, tr("First slip"), r.firstSlip->index, r.firstSlip->byHand});
+            {project::Handle::firstSlip, tr("First slip"), r.firstSlip->index, r.firstSlip->byHand});
     if (r.breakPoint && !blow)
-        m_pins.push_back({work::Handle::breakPoint, tr("Break"), r.breakPoint->index, r.breakPoint->byHand});
+        m_pins.push_back(
+            {project::Handle::breakPoint, tr("Break"), r.breakPoint->index, r.breakPoint->byHand});
     m_pins.push_back(
-        {work::Handle::peak, r.offScale ? tr("Peak, at least") : tr("Peak"), r.peak.index, r.peak.byHand});
+        {project::Handle::peak, r.offScale ? tr("Peak, at least") : tr("Peak"), r.peak.index, r.peak.byHand});
     rebuild();
 }
 
@@ -219,17 +221,17 @@ void CurveView::rebuild() {
         }
         m_chart.pins.clear();
         for (const auto& p : m_pins)
-            m_chart.pins.push_back({p.name.toStdString(), m_x[p.index], m_y[p.index], p.byHand,
-                                    static_cast<int>(p.handle),
-                                    p.handle != work::Handle::fitTo && p.handle != work::Handle::breakPoint,
-                                    p.handle == work::Handle::firstSlip});
+            m_chart.pins.push_back(
+                {p.name.toStdString(), m_x[p.index], m_y[p.index], p.byHand, static_cast<int>(p.handle),
+                 p.handle != project::Handle::fitTo && p.handle != project::Handle::breakPoint,
+                 p.handle == project::Handle::firstSlip});
     }
     m_picture = chart::curves(m_chart, width() / textScale(), height() / textScale(), &m_plane);
     update();
     emit viewChanged();
 }
 
-QPoint CurveView::placeOf(work::Handle handle) const {
+QPoint CurveView::placeOf(project::Handle handle) const {
     for (const auto& p : m_pins)
         if (p.handle == handle)
             return (QPointF(m_plane.px(m_x[p.index]), m_plane.py(m_y[p.index])) * textScale()).toPoint();

@@ -5,8 +5,8 @@
 #include <anvil/chart/charts.h>
 #include <anvil/curve/pyramid.h>
 #include <anvil/pages/page.h>
-#include <anvil/work/open_project.h>
-#include <anvil/work/pull_commands.h>
+#include <anvil/project/open_project.h>
+#include <anvil/project/pull_commands.h>
 #include <memory>
 
 namespace anvil::app {
@@ -38,7 +38,7 @@ public:
     void showNothing(const QString& sentence);
     void setMovable(bool movable) { m_movable = movable; }
     /// Where a landmark is drawn; null if it is not in view.
-    QPoint placeOf(work::Handle handle) const;
+    QPoint placeOf(project::Handle handle) const;
     void resetZoom();
     const chart::Picture& picture() const { return m_picture; }
 
@@ -46,7 +46,7 @@ signals:
     /// Another part of the curve is seen.
     void viewChanged();
     /// A landmark was let go at a time of the run, in s.
-    void landmarkMoved(anvil::work::Handle handle, double time);
+    void landmarkMoved(anvil::project::Handle handle, double time);
 
 protected:
     void paintEvent(QPaintEvent* event) override;
@@ -60,7 +60,7 @@ protected:
 
 private:
     struct Pin {
-        work::Handle handle;
+        project::Handle handle;
         QString name;
         std::size_t index;
         bool byHand;

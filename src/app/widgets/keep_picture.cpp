@@ -11,8 +11,8 @@
 #include <QPainter>
 #include <QTableWidget>
 #include <anvil/chart/painter.h>
+#include <anvil/project/write_file.h>
 #include <anvil/tables/text.h>
-#include <anvil/work/write_file.h>
 #include <cmath>
 
 namespace anvil::app {
@@ -98,11 +98,11 @@ QString copied(const QTableWidget& table) {
 
 Expected<void> writePicture(const Drawing& drawing, PictureForm form, const QString& path) {
     const auto picture = drawing(form == PictureForm::tall ? phoneWidth : 0);
-    if (form == PictureForm::svg) return work::writeFile(path, svgOf(picture));
+    if (form == PictureForm::svg) return project::writeFile(path, svgOf(picture));
     QBuffer png;
     png.open(QIODevice::WriteOnly);
     if (!imageOf(picture).save(&png, "PNG")) return fail(path.toStdString() + " cannot be drawn.");
-    return work::writeFile(path, png.data());
+    return project::writeFile(path, png.data());
 }
 
 void copyPicture(const Drawing& drawing) {
@@ -132,7 +132,7 @@ std::vector<std::vector<std::string>> cellsOf(const QTableWidget& table) {
 }
 
 Expected<void> writeTable(const QTableWidget& table, const QString& path) {
-    return work::writeFile(path, QByteArray::fromStdString(csvOf(cellsOf(table))));
+    return project::writeFile(path, QByteArray::fromStdString(csvOf(cellsOf(table))));
 }
 
 void givePictureMenu(QWidget* widget, Drawing drawing) {

@@ -27,15 +27,15 @@ void OfferRows::show(const pages::Offers& offers) {
         }
         delete item;
     }
-    if (offers.sentences.empty()) {
+    if (offers.offers.empty()) {
         auto* none = plainLabel(qs(offers.none));
         none->setWordWrap(true);
         return m_layout->addWidget(none);
     }
-    const int all = static_cast<int>(offers.sentences.size());
+    const int all = static_cast<int>(offers.offers.size());
     const int shown = m_unfolded || all <= mostShown + 1 ? all : mostShown;
     for (int i = 0; i < shown; ++i)
-        m_layout->addWidget(rowOf(offers, i));
+        m_layout->addWidget(rowOf(offers.offers[static_cast<std::size_t>(i)], i == 0 && offers.first));
     if (shown == all) return;
     auto* more = new QPushButton(tr("%1 more").arg(all - shown));
     connect(more, &QPushButton::clicked, this, [this, offers] {
@@ -45,22 +45,20 @@ void OfferRows::show(const pages::Offers& offers) {
     m_layout->addWidget(more, 0, Qt::AlignLeft);
 }
 
-QWidget* OfferRows::rowOf(const pages::Offers& offers, int which) {
+QWidget* OfferRows::rowOf(const pages::Offer& offer, bool first) {
     auto* row = new QWidget;
     auto* layout = new QHBoxLayout(row);
     layout->setContentsMargins(0, 0, 0, 0);
-    auto* text = plainLabel(qs(offers.sentences[static_cast<std::size_t>(which)]));
+    auto* text = plainLabel(qs(offer.sentence));
     text->setWordWrap(true);
     text->setTextInteractionFlags(Qt::TextSelectableByMouse);
     layout->addWidget(text, 1);
-    bool first = which == 0 && offers.first;
-    for (const auto& [key, title] : offers.actions) {
+    for (const auto& [key, title, action] : offer.buttons) {
         auto* button = new QPushButton(qs(title));
         button->setObjectName(first ? QStringLiteral("primary") : qs(key));
         button->setAccessibleDescription(text->text());
         first = false;
-        connect(button, &QPushButton::clicked, this,
-                [this, which, key = qs(key)] { emit acted(objectName(), key, which); });
+        connect(button, &QPushButton::clicked, this, [this, action = action] { emit wanted(action); });
         layout->addWidget(button);
     }
     return row;

@@ -16,10 +16,10 @@ public:
     using QWidget::show;
 
 signals:
-    void acted(const QString& offers, const QString& action, int which);
+    void wanted(const pages::Action& action);
 
 private:
-    QWidget* rowOf(const pages::Offers& offers, int which);
+    QWidget* rowOf(const pages::Offer& offer, bool first);
     QVBoxLayout* m_layout;
     bool m_unfolded = false;
 };

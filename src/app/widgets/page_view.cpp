@@ -40,6 +40,11 @@ void fillList(QListWidget* list, const std::vector<std::string>& items) {
     list->setMinimumHeight(grown(26) * std::clamp(list->count(), 1, fewestRows) + 8);
 }
 
+/// A choice with what each of its options does.
+struct ChoiceRow : QWidget {
+    std::vector<std::optional<pages::Action>> actions;
+};
+
 /// What a block becomes. A widget is made empty by `make` and filled by `fill`, which may come again.
 struct Maker {
     PageView& view;
@@ -87,14 +92,12 @@ struct Maker {
     QWidget* operator()(const pages::Figure& f) const {
         auto* picture = new PictureView;
         picture->setObjectName(qs(f.key));
-        QObject::connect(picture, &PictureView::pullClicked, &view, [v = &view, picture](long long of) {
-            emit v->figureClicked(picture->objectName(), of);
-        });
-        QObject::connect(picture, &PictureView::pullActivated, &view, &PageView::pullActivated);
+        QObject::connect(picture, &PictureView::clicked, &view, &PageView::figureClicked);
+        QObject::connect(picture, &PictureView::activated, &view, &PageView::figureActivated);
         return picture;
     }
     QWidget* operator()(const pages::Choice& c) const {
-        auto* box = new QWidget;
+        auto* box = new ChoiceRow;
         auto* row = new QHBoxLayout(box);
         row->setContentsMargins(0, 0, 0, 0);
         row->addWidget(plainLabel());
@@ -102,15 +105,16 @@ struct Maker {
         options->setObjectName(qs(c.key));
         row->addWidget(options);
         row->addStretch();
-        QObject::connect(options, &QComboBox::activated, &view, [v = &view, options] {
-            emit v->chosen(options->objectName(), options->currentData().toString());
+        QObject::connect(options, &QComboBox::activated, &view, [v = &view, box](int at) {
+            const auto action = static_cast<ChoiceRow*>(box)->actions.at(static_cast<std::size_t>(at));
+            if (action) emit v->wanted(*action); // a copy: the box may be filled anew
         });
         return box;
     }
     QWidget* operator()(const pages::Offers& o) const {
         auto* rows = new OfferRows;
         rows->setObjectName(qs(o.key));
-        QObject::connect(rows, &OfferRows::acted, &view, &PageView::acted);
+        QObject::connect(rows, &OfferRows::wanted, &view, &PageView::wanted);
         return rows;
     }
     QWidget* operator()(const pages::Weights& w) const {
@@ -121,8 +125,8 @@ struct Maker {
         QObject::connect(rows, &WeightRows::weighed, v, [v, rows](int which) {
             emit v->weighed(which, rows->weights()[static_cast<std::size_t>(which)]);
         });
-        QObject::connect(rows, &WeightRows::removed, v, [v, rows](int which) {
-            emit v->acted(rows->objectName(), QStringLiteral("remove"), which);
+        QObject::connect(rows, &WeightRows::removed, v, [v](int which) {
+            emit v->wanted(pages::RemoveCriterion{static_cast<std::size_t>(which)});
         });
         return rows;
     }
@@ -176,8 +180,12 @@ struct Filler {
         auto* options = widget->findChild<QComboBox*>();
         options->setAccessibleName(qs(c.title));
         options->clear();
-        for (const auto& [key, title] : c.options)
-            options->addItem(qs(title), qs(key));
+        auto& actions = static_cast<ChoiceRow*>(widget)->actions;
+        actions.clear();
+        for (const auto& option : c.options) {
+            options->addItem(qs(option.title), qs(option.key));
+            actions.push_back(option.action);
+        }
         options->setCurrentIndex(options->findData(qs(c.chosen)));
     }
     void operator()(const pages::Offers& o) const { static_cast<OfferRows*>(widget)->show(o); }

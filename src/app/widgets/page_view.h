@@ -24,13 +24,11 @@ public:
     void freeze();
 
 signals:
-    void chosen(const QString& choice, const QString& option);
-    void figureClicked(const QString& figure, long long of); ///< the pull or pair that was hit
-    void pullActivated(long long pull);
+    void wanted(const pages::Action& action); ///< a choice, or a button of an offer
+    void figureClicked(const chart::HitOf& of);
+    void figureActivated(const chart::HitOf& of); ///< clicked twice
     /// A cell was opened: the row tells of `of`, the column has this key.
     void cellOpened(const QString& table, long long of, const QString& column);
-    /// An action was wanted for a sentence of an offer.
-    void acted(const QString& offers, const QString& action, int which);
     /// Weights are being dragged: all of them as they stand.
     void dragged(const std::vector<double>& weights);
     /// One has come to rest.

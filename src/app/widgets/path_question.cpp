@@ -4,8 +4,8 @@
 #include <QLabel>
 #include <QPushButton>
 #include <QTimer>
+#include <anvil/project/entry_commands.h>
 #include <anvil/words/read_off.h>
-#include <anvil/work/entry_commands.h>
 
 namespace anvil::app {
 
@@ -33,13 +33,13 @@ PathQuestion::PathQuestion(Session& session, QWidget* parent) : Panel(session, p
 
 void PathQuestion::answer(const char* where) {
     if (m_session.project() && m_session.study())
-        if (m_session.tell(work::setReadAt(*m_session.project(), m_session.studyId(), where)))
+        if (m_session.tell(project::setReadAt(*m_session.project(), m_session.studyId(), where)))
             emit answered();
 }
 
 void PathQuestion::fill() {
     const auto* data = m_session.study();
-    const auto path = data ? work::pathOf(*m_session.project(), *data) : std::nullopt;
+    const auto path = data ? project::pathOf(*m_session.project(), *data) : std::nullopt;
     setVisible(path.has_value());
     if (!path) return;
     const auto& where = data->study.plan.readAt;

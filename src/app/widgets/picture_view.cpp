@@ -57,9 +57,9 @@ void PictureView::rebuild() {
 
 QSize PictureView::sizeHint() const { return {600, minimumHeight()}; }
 
-QPoint PictureView::placeOf(long long pull) const {
+QPoint PictureView::placeOf(const chart::HitOf& of) const {
     for (const auto& h : m_picture.hits)
-        if (pull && h.pull == pull)
+        if (h.of == of && of.index() != 0)
             return (QPointF(h.x + h.width / 2, h.y + h.height / 2) * textScale()).toPoint();
     return {};
 }
@@ -87,11 +87,13 @@ void PictureView::paintEvent(QPaintEvent*) {
 void PictureView::resizeEvent(QResizeEvent*) { rebuild(); }
 
 void PictureView::mousePressEvent(QMouseEvent* event) {
-    if (const auto* hit = hitAt(event->position()); hit && hit->pull) emit pullClicked(hit->pull);
+    if (const auto* hit = hitAt(event->position()); hit && hit->of.index() != 0)
+        emit clicked(chart::HitOf(hit->of)); // a copy: the picture may be drawn anew
 }
 
 void PictureView::mouseDoubleClickEvent(QMouseEvent* event) {
-    if (const auto* hit = hitAt(event->position()); hit && hit->pull) emit pullActivated(hit->pull);
+    if (const auto* hit = hitAt(event->position()); hit && hit->of.index() != 0)
+        emit activated(chart::HitOf(hit->of));
 }
 
 bool PictureView::event(QEvent* event) {

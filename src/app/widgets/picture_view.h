@@ -28,11 +28,12 @@ public:
     chart::Picture drawn(double width) const;
     QSize sizeHint() const override;
     /// Where a pull's mark is, for tests and keyboard users; null if it is not shown.
-    QPoint placeOf(long long pull) const;
+    QPoint placeOf(long long pull) const { return placeOf(chart::HitOf(chart::OfPull{pull})); }
+    QPoint placeOf(const chart::HitOf& of) const;
 
 signals:
-    void pullClicked(long long pull);
-    void pullActivated(long long pull); ///< double click
+    void clicked(const chart::HitOf& of);   ///< never of nothing
+    void activated(const chart::HitOf& of); ///< double click
 
 protected:
     void paintEvent(QPaintEvent* event) override;

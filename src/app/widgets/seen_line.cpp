@@ -11,13 +11,13 @@ constexpr int gap = 10, textSize = 13, meaningSize = 11;
 
 int lineHeight() { return grown(20); }
 
-QString meaningOf(const rig::Column& column) {
+QString meaningOf(const rig::LineColumn& column) {
     switch (column.role) {
     case rig::Role::time:
         return SeenLine::tr("time");
-    case rig::Role::force:
+    case rig::Role::load:
         return SeenLine::tr("force");
-    case rig::Role::displacement:
+    case rig::Role::travel:
         return SeenLine::tr("travel");
     case rig::Role::other:
         return SeenLine::tr("reading");

@@ -21,9 +21,8 @@ constexpr double leastStrength = 1e-3,
 } // namespace
 
 QByteArray RigServer::lineOf(const sim::RigReading& r) const {
-    const double load = m_load == quantity::Dimension::force ? r.force : r.force / 100;
-    const double travel =
-        m_load == quantity::Dimension::torque ? 18000 * r.displacement : 1000 * r.displacement;
+    const double load = m_load == quantity::Dimension::force ? r.load : r.load / 100;
+    const double travel = m_load == quantity::Dimension::torque ? 18000 * r.travel : 1000 * r.travel;
     auto line = QByteArray::number(r.time, 'f', 6) + ',' +
                 QByteArray::number(load, 'f', m_load == quantity::Dimension::force ? 2 : 4) + ',' +
                 QByteArray::number(travel, 'f', 4);
@@ -120,8 +119,8 @@ QByteArray RigServer::obey(const QByteArray& line) {
     double number = words.size() > 1 ? words[1].toDouble() : 0;
     if (!(std::abs(number) <= mostOrdered)) number = 0; // nor NaN: as if it had not been said
     if (word == "*IDN?") return "Jaunty Anvil,simulated rig,1,1";
-    if (word == "MEAS:FORC?") return QByteArray::number(m_last.force, 'e', 6) + " N";
-    if (word == "MEAS:DISP?") return QByteArray::number(m_last.displacement, 'e', 6) + " m";
+    if (word == "MEAS:FORC?") return QByteArray::number(m_last.load, 'e', 6) + " N";
+    if (word == "MEAS:DISP?") return QByteArray::number(m_last.travel, 'e', 6) + " m";
     for (std::size_t i = 0; i < m_last.legs.size(); ++i) // MEAS:FORC2? is the first leg
         if (word == "MEAS:FORC" + QByteArray::number(i + 2) + "?")
             return QByteArray::number(m_last.legs[i], 'e', 6) + " N";

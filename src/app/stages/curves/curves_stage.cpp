@@ -16,9 +16,9 @@
 #include <QTableWidget>
 #include <anvil/curve/as_logged.h>
 #include <anvil/pages/curve_lines.h>
+#include <anvil/project/pull_commands.h>
 #include <anvil/results/values.h>
 #include <anvil/words/pull.h>
-#include <anvil/work/pull_commands.h>
 
 namespace anvil::app {
 
@@ -49,17 +49,18 @@ CurvesStage::CurvesStage(Session& session, QWidget* parent) : Panel(session, par
     m_numbers->horizontalHeader()->setFixedHeight(grown(26));
     layout->addWidget(m_numbers);
     layout->addLayout(makeBottom());
-    connect(m_view, &CurveView::landmarkMoved, this, [this](work::Handle handle, double time) {
-        if (!m_session.tell(work::setLandmark(*m_session.project(), m_session.pull(), handle,
-                                              curve::Override{time, false})))
+    connect(m_view, &CurveView::landmarkMoved, this, [this](project::Handle handle, double time) {
+        if (!m_session.tell(project::setLandmark(*m_session.project(), m_session.pull(), handle,
+                                                 curve::Override{time, false})))
             refill();
     });
     connect(m_view, &CurveView::viewChanged, this, &CurvesStage::drawRate);
-    connect(m_many, &PictureView::pullClicked, this, [this](long long place) {
+    connect(m_many, &PictureView::clicked, this, [this](const chart::HitOf& of) {
         const auto* data = m_session.study();
-        if (!data || place < 1 || place > static_cast<long long>(data->options.size())) return;
+        const auto* chart = std::get_if<chart::OfChart>(&of);
+        if (!data || !chart || chart->at >= data->options.size()) return;
         m_shows = Shows::square;
-        m_session.selectSquare(data->options[static_cast<std::size_t>(place - 1)].id, m_session.condition());
+        m_session.selectSquare(data->options[chart->at].id, m_session.condition());
         refill();
     });
     follow(true);
@@ -143,20 +144,20 @@ QLayout* CurvesStage::makeBottom() {
         const auto* data = m_session.study();
         const auto* pull = data ? data->pull(m_session.pull()) : nullptr;
         if (!pull) return;
-        m_session.tell(work::setReadingSettings(
+        m_session.tell(project::setReadingSettings(
             *m_session.project(), pull->id, pull->settings.withoutHand(),
             tr("%1: find landmarks again").arg(qs(data->specimenAt(pull->specimen).label))));
     });
     connect(m_noSlip, &QPushButton::clicked, this, [this] {
-        m_session.tell(work::setLandmark(*m_session.project(), m_session.pull(), work::Handle::firstSlip,
-                                         curve::Override{0, true}));
+        m_session.tell(project::setLandmark(*m_session.project(), m_session.pull(),
+                                            project::Handle::firstSlip, curve::Override{0, true}));
     });
     return bottom;
 }
 
 void CurvesStage::holdHere() {
     const auto [from, to] = m_view->timesInView();
-    m_session.tell(work::setHold(*m_session.project(), m_session.pull(), from, to));
+    m_session.tell(project::setHold(*m_session.project(), m_session.pull(), from, to));
 }
 
 void CurvesStage::showRemark(const QString& text) {
@@ -289,7 +290,7 @@ void CurvesStage::fillPull(const domain::StudyData& data, const domain::Pull& pu
         m_view->setBehind(tr("filtered"), curve::filtered(**curve));
     else
         m_view->setBehind(tr("as logged"), std::move(logged));
-    m_along->setVisible(!(*curve)->cleaned.displacement.empty());
+    m_along->setVisible(!(*curve)->cleaned.travel.empty());
     m_strip = m_along->currentIndex() == 0
                   ? pages::rateOf(m_session.source(), pull, **curve, m_session.units())
                   : chart::RateStrip{};

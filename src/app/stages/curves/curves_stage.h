@@ -4,7 +4,7 @@
 
 #include "widgets/panel.h"
 #include <anvil/pages/page.h>
-#include <anvil/work/open_project.h>
+#include <anvil/project/open_project.h>
 
 class QButtonGroup;
 class QComboBox;

@@ -9,9 +9,9 @@
 #include <QProgressDialog>
 #include <QPushButton>
 #include <anvil/methods/method.h>
+#include <anvil/project/reading_commands.h>
 #include <anvil/quantity/print.h>
 #include <anvil/words/values.h>
-#include <anvil/work/reading_commands.h>
 
 namespace anvil::app {
 namespace {
@@ -20,15 +20,15 @@ namespace {
 class ReadingForm {
 public:
     ReadingForm(Session& session, const domain::Pull& pull, const curve::Reading& reading, QWidget* parent)
-        : m_session(session), m_pull(pull.id), m_load(session.units().of(reading.load)),
-          m_travel(session.units().of(reading.travel)),
+        : m_session(session), m_pull(pull.id), m_load(session.units().of(reading.loadKind)),
+          m_travel(session.units().of(reading.travelKind)),
           m_dialog(
               QObject::tr("How curves are read"),
               QObject::tr(
                   "What is chosen here holds for whole groups of curves; what was moved by hand on one of "
                   "them stays. An empty field is not asked for."),
               QObject::tr("Read them so"), parent) {
-        const auto c = work::choicesOf(pull.settings, m_load, m_travel);
+        const auto c = project::choicesOf(pull.settings, m_load, m_travel);
         using quantity::Dimension;
         m_scope = new QComboBox;
         m_scope->setObjectName("readingScope");
@@ -37,38 +37,38 @@ public:
         m_scope->setCurrentIndex(1);
         m_dialog.addWide(m_scope);
         field("breakShare", QObject::tr("Broken below, in % of the peak"), c.breakShare, "40",
-              &work::ReadingChoices::breakShare);
-        const bool force = reading.load == Dimension::force;
+              &project::ReadingChoices::breakShare);
+        const bool force = reading.loadKind == Dimension::force;
         if (force && !reading.againstTime) addStiffness(c);
         if (force && !reading.againstTime)
             field("yieldOffset", QObject::tr("Yield at an offset of"), c.yieldOffset,
-                  QObject::tr("such as 0.1 mm"), &work::ReadingChoices::yieldOffset);
+                  QObject::tr("such as 0.1 mm"), &project::ReadingChoices::yieldOffset);
         if (!reading.againstTime) {
             field("atTravel", QObject::tr("Load at"), c.atTravel,
-                  reading.travel == Dimension::angle ? QObject::tr("such as 45°")
-                                                     : QObject::tr("such as 5 mm"),
-                  &work::ReadingChoices::atTravel);
+                  reading.travelKind == Dimension::angle ? QObject::tr("such as 45°")
+                                                         : QObject::tr("such as 5 mm"),
+                  &project::ReadingChoices::atTravel);
             field("atLoad", QObject::tr("Travel at"), c.atLoad,
                   force ? QObject::tr("such as 500 N") : QObject::tr("such as 3 N·m"),
-                  &work::ReadingChoices::atLoad);
+                  &project::ReadingChoices::atLoad);
         }
         if (force) {
             field("sustainedFor", QObject::tr("Sustained for"), c.sustainedFor, QObject::tr("such as 30 s"),
-                  &work::ReadingChoices::sustainedFor);
+                  &project::ReadingChoices::sustainedFor);
             field("sustainedSpeed", QObject::tr("… at no more than"), c.sustainedSpeed,
-                  QObject::tr("such as 2 mm/min"), &work::ReadingChoices::sustainedSpeed);
+                  QObject::tr("such as 2 mm/min"), &project::ReadingChoices::sustainedSpeed);
         }
-        if (reading.load == Dimension::acceleration) {
+        if (reading.loadKind == Dimension::acceleration) {
             field("lowPass", QObject::tr("Low-pass, Hz"), c.lowPass, QObject::tr("empty: as recorded"),
-                  &work::ReadingChoices::lowPass);
+                  &project::ReadingChoices::lowPass);
             field("severityWindow", QObject::tr("Severity over at most"), c.severityWindow, "36 ms",
-                  &work::ReadingChoices::severityWindow);
+                  &project::ReadingChoices::severityWindow);
         }
-        if (reading.load == Dimension::torque) {
+        if (reading.loadKind == Dimension::torque) {
             field("breakawayWithin", QObject::tr("Breakaway within"), c.breakawayWithin, "90°",
-                  &work::ReadingChoices::breakawayWithin);
+                  &project::ReadingChoices::breakawayWithin);
             field("runningUntil", QObject::tr("Running until"), c.runningUntil, "360°",
-                  &work::ReadingChoices::runningUntil);
+                  &project::ReadingChoices::runningUntil);
         }
         m_preview = plainLabel();
         m_preview->setObjectName("readingPreview");
@@ -83,14 +83,14 @@ public:
     void ask() { m_dialog.exec(); }
 
 private:
-    using Text = std::string work::ReadingChoices::*;
+    using Text = std::string project::ReadingChoices::*;
     void field(const char* name, const QString& title, const std::string& text, const QString& hint,
                Text target) {
         auto* edit = m_dialog.addField(title, qs(text), hint);
         edit->setObjectName(name);
         m_fields.emplace_back(edit, target);
     }
-    void addStiffness(const work::ReadingChoices& c) {
+    void addStiffness(const project::ReadingChoices& c) {
         m_stiffness = new QComboBox;
         m_stiffness->setObjectName("stiffnessBy");
         m_stiffness->addItems({QObject::tr("Stiffness: the steepest straight part"),
@@ -100,9 +100,9 @@ private:
         m_stiffness->setCurrentIndex(static_cast<int>(c.stiffnessBy));
         m_dialog.addWide(m_stiffness);
         field("chordFrom", QObject::tr("… of a chord, from"), c.chordFrom,
-              QObject::tr("such as 100 N, or 10 %"), &work::ReadingChoices::chordFrom);
+              QObject::tr("such as 100 N, or 10 %"), &project::ReadingChoices::chordFrom);
         field("chordTo", QObject::tr("… to"), c.chordTo, QObject::tr("such as 400 N, or 40 %"),
-              &work::ReadingChoices::chordTo);
+              &project::ReadingChoices::chordTo);
         QObject::connect(m_stiffness, &QComboBox::activated, &m_dialog, [this] { chordFields(); });
         chordFields();
     }
@@ -110,25 +110,25 @@ private:
     void chordFields() {
         const int by = m_stiffness->currentIndex();
         for (auto& [edit, target] : m_fields)
-            if (target == &work::ReadingChoices::chordFrom || target == &work::ReadingChoices::chordTo)
+            if (target == &project::ReadingChoices::chordFrom || target == &project::ReadingChoices::chordTo)
                 m_dialog.showField(edit, by == 1 || by == 2);
     }
     Expected<curve::ReadingSettings> chosen() const {
-        work::ReadingChoices c;
+        project::ReadingChoices c;
         for (const auto& [edit, target] : m_fields)
             c.*target = edit->text().trimmed().toStdString();
         if (m_stiffness) c.stiffnessBy = static_cast<curve::StiffnessBy>(m_stiffness->currentIndex());
-        return work::chosenFrom(c, m_load.dimension, m_travel.dimension,
-                                [this](quantity::Dimension d) { return m_session.typedUnit(d); });
+        return project::chosenFrom(c, m_load.dimension, m_travel.dimension,
+                                   [this](quantity::Dimension d) { return m_session.typedUnit(d); });
     }
     std::vector<Id> pulls() const {
-        return work::curvesIn(*m_session.study(), m_pull,
-                              static_cast<work::ReadingScope>(m_scope->currentIndex()));
+        return project::curvesIn(*m_session.study(), m_pull,
+                                 static_cast<project::ReadingScope>(m_scope->currentIndex()));
     }
     Expected<void> apply() {
         const auto settings = chosen();
         if (!settings) return tl::unexpected(settings.error());
-        return work::applyReading(*m_session.project(), m_session.studyId(), pulls(), *settings);
+        return project::applyReading(*m_session.project(), m_session.studyId(), pulls(), *settings);
     }
     void preview() {
         const auto settings = chosen();
@@ -137,15 +137,15 @@ private:
         QProgressDialog progress(QObject::tr("Reading the curves anew"), QObject::tr("Cancel"), 0,
                                  static_cast<int>(all.size()), &m_dialog);
         progress.setMinimumDuration(400);
-        const auto seen = work::previewReading(*m_session.project(), m_session.studyId(), all, *settings,
-                                               [&](std::size_t done) {
-                                                   progress.setValue(static_cast<int>(done));
-                                                   return !progress.wasCanceled();
-                                               });
+        const auto seen = project::previewReading(*m_session.project(), m_session.studyId(), all, *settings,
+                                                  [&](std::size_t done) {
+                                                      progress.setValue(static_cast<int>(done));
+                                                      return !progress.wasCanceled();
+                                                  });
         progress.reset();
         m_preview->setText(seen ? textOf(*seen) : qs(seen.error().message));
     }
-    QString textOf(const work::ReadingPreview& p) const {
+    QString textOf(const project::ReadingPreview& p) const {
         const auto& metric = *m_session.study()->study.goal.metric;
         if (p.changed == 0)
             return QObject::tr("%1 curves: the %2 stays as it is in all of them.")

@@ -18,15 +18,15 @@
 #include <anvil/domain/joints.h>
 #include <anvil/methods/method.h>
 #include <anvil/plan/next.h>
+#include <anvil/project/practice.h>
+#include <anvil/project/pull_commands.h>
 #include <anvil/quantity/print.h>
 #include <anvil/results/legs.h>
-#include <anvil/work/practice.h>
-#include <anvil/work/pull_commands.h>
 
 namespace anvil::app {
 
-using bench::PullAction;
-using bench::PullStep;
+using station::PullAction;
+using station::PullStep;
 
 namespace {
 
@@ -141,8 +141,8 @@ void BenchView::follow() {
     showStep();
 }
 
-void BenchView::heard(const bench::Event& event) {
-    using Kind = bench::Event::Kind;
+void BenchView::heard(const station::Event& event) {
+    using Kind = station::Event::Kind;
     const auto pull = m_run.pull();
     switch (event.kind) {
     case Kind::nearLimit:
@@ -177,7 +177,7 @@ void BenchView::sound(Tone tone) {
     emit toned(tone);
 }
 
-QString BenchView::channelText(const bench::Live& live) const {
+QString BenchView::channelText(const station::Live& live) const {
     QStringList out;
     for (const auto& c : live.channels) {
         const auto unit = quantity::findUnit(c.unit.toStdString());
@@ -204,7 +204,7 @@ void BenchView::flashNearLimit(bool near) {
                               : QString());
 }
 
-QString BenchView::rateText(const bench::Live& live) const {
+QString BenchView::rateText(const station::Live& live) const {
     const auto& unit = m_session.rig().loadUnit();
     QStringList rate;
     if (live.recorder == rig::RecorderState::loading) {
@@ -212,7 +212,7 @@ QString BenchView::rateText(const bench::Live& live) const {
             rate << (rig::travelOf(rig::heardLayout(m_session.rig().setup())) == quantity::Dimension::angle
                          ? tr("%1 a second").arg(qs(quantity::withUnit(*live.speed, quantity::unit("°"), 2)))
                          : qs(quantity::withUnit(*live.speed, quantity::unit("mm/s"), 2)));
-        if (live.forceRate) rate << tr("%1 a second").arg(qs(quantity::withUnit(*live.forceRate, unit, 2)));
+        if (live.loadRate) rate << tr("%1 a second").arg(qs(quantity::withUnit(*live.loadRate, unit, 2)));
         if (const auto* data = m_session.study(); data && data->study.plan.speed)
             rate << tr("wanted %1")
                         .arg(qs(quantity::withUnit(*data->study.plan.speed, quantity::unit("mm/s"), 2)));
@@ -222,7 +222,7 @@ QString BenchView::rateText(const bench::Live& live) const {
 }
 
 /// A few times a second: nobody reads arrows faster.
-void BenchView::drawLegs(const bench::Live& live) {
+void BenchView::drawLegs(const station::Live& live) {
     if (now() - m_legsDrawn < 200) return;
     m_legsDrawn = now();
     const auto* data = m_session.study();
@@ -244,9 +244,9 @@ void BenchView::tick() {
     const auto live = m_session.rig().live();
     const auto& unit = m_session.rig().loadUnit();
     const double step = rig::displayStep(m_session.rig().setup());
-    m_load->setText(live.link == bench::LinkState::connected
+    m_load->setText(live.link == station::LinkState::connected
                         ? (live.inside ? QString() : QStringLiteral("~")) +
-                              qs(quantity::atStep(unit.fromSi(live.force), unit.fromSi(step))) +
+                              qs(quantity::atStep(unit.fromSi(live.load), unit.fromSi(step))) +
                               QStringLiteral("<span style='font-size:%2px'> %1</span>")
                                   .arg(QString::fromUtf8(unit.symbol.data()))
                                   .arg(grown(34))
@@ -279,7 +279,7 @@ void BenchView::showStep() {
     QStringList said{m_run.flow().sentence()};
     if (data && data->study.plan.practice && m_run.flow().step() == PullStep::finished)
         for (const auto& line :
-             work::practiceScore(*data, m_session.readings(), m_session.verdict(data->study.goal.metric)))
+             project::practiceScore(*data, m_session.readings(), m_session.verdict(data->study.goal.metric)))
             said << qs(line);
     m_sentence->setText(said.join('\n'));
     const auto action = m_run.flow().action();
@@ -345,7 +345,7 @@ void BenchView::arm() {
 
 void BenchView::accept() {
     if (const auto pull = m_run.pull()) {
-        if (!m_session.tell(work::judge(*m_session.project(), pull, m_run.judgement()))) return;
+        if (!m_session.tell(project::judge(*m_session.project(), pull, m_run.judgement()))) return;
         if (const auto* data = m_session.study(); data && data->study.plan.rigCheck)
             m_session.rig().takeStretchFrom(pull);
     }

@@ -6,7 +6,7 @@
 #include "shell/wakefulness.h"
 #include <QElapsedTimer>
 #include <QWidget>
-#include <anvil/bench/pull_run.h>
+#include <anvil/station/pull_run.h>
 
 class QGridLayout;
 class QLabel;
@@ -20,7 +20,7 @@ class BenchView : public QWidget {
     Q_OBJECT
 public:
     explicit BenchView(Session& session, QWidget* parent = nullptr);
-    const bench::PullFlow& flow() const { return m_run.flow(); }
+    const station::PullFlow& flow() const { return m_run.flow(); }
     LiveCurve* curve() const { return m_curve; }
 
 signals:
@@ -34,26 +34,26 @@ private:
     void rigChanged();
     void studyChanged();
     void follow();
-    void heard(const bench::Event& event);
+    void heard(const station::Event& event);
     void tick();
     void showStep();
     void showChoices();
-    void carryOut(bench::PullAction action);
+    void carryOut(station::PullAction action);
     void arm();
     void accept();
     void sound(Tone tone);
     void flashNearLimit(bool near);
-    void drawLegs(const bench::Live& live);
-    QString channelText(const bench::Live& live) const;
-    QString rateText(const bench::Live& live) const;
+    void drawLegs(const station::Live& live);
+    QString channelText(const station::Live& live) const;
+    QString rateText(const station::Live& live) const;
     qint64 now() const { return m_clock.elapsed(); }
 
     Session& m_session;
-    bench::PullRun m_run;
+    station::PullRun m_run;
     QElapsedTimer m_clock;
     Wakefulness m_awake;
     bool m_lit = false;
-    bench::PullStep m_shown = bench::PullStep::noRig;
+    station::PullStep m_shown = station::PullStep::noRig;
     QLabel *m_load, *m_peak, *m_rate, *m_channels, *m_specimen, *m_sentence, *m_action;
     QWidget* m_choices;
     QGridLayout* m_grid;

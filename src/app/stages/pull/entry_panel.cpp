@@ -25,16 +25,16 @@
 #include <anvil/domain/outcomes.h>
 #include <anvil/domain/rating.h>
 #include <anvil/methods/method.h>
+#include <anvil/project/entry_commands.h>
+#include <anvil/project/picture_commands.h>
+#include <anvil/project/plan_commands.h>
+#include <anvil/project/pull_commands.h>
 #include <anvil/quantity/print.h>
 #include <anvil/results/evidence.h>
 #include <anvil/results/inputs.h>
 #include <anvil/results/unlikely.h>
 #include <anvil/tables/file.h>
 #include <anvil/words/values.h>
-#include <anvil/work/entry_commands.h>
-#include <anvil/work/picture_commands.h>
-#include <anvil/work/plan_commands.h>
-#include <anvil/work/pull_commands.h>
 #include <utility>
 
 namespace anvil::app {
@@ -51,23 +51,7 @@ EntryPanel::EntryPanel(Session& session, QWidget* parent) : Panel(session, paren
     layout->addWidget(path);
     connect(path, &PathQuestion::answered, this, [this] { focusFirst(); });
     layout->addSpacing(8);
-    m_form = new QWidget;
-    m_grid = new QGridLayout(m_form);
-    m_grid->setContentsMargins(0, 0, 0, 0);
-    m_grid->setColumnStretch(2, 1);
-    auto* middle = new QHBoxLayout;
-    middle->addWidget(m_form, 1);
-    m_picture = new PictureView;
-    m_picture->setFixedSize(grown(300), grown(170));
-    auto* beside = new QVBoxLayout;
-    beside->addWidget(m_picture);
-    m_measure = new QPushButton(tr("Measure on a picture…"));
-    m_measure->setObjectName("measureOnPicture");
-    setTip(m_measure, tr("Choose a photo, or drop it on the field that wants the number"));
-    beside->addWidget(m_measure, 0, Qt::AlignLeft);
-    beside->addStretch();
-    middle->addLayout(beside);
-    layout->addLayout(middle);
+    layout->addLayout(makeForm());
     auto* row = new QHBoxLayout;
     m_broke = new QComboBox;
     m_broke->setObjectName("entryBroke");
@@ -92,7 +76,6 @@ EntryPanel::EntryPanel(Session& session, QWidget* parent) : Panel(session, paren
     layout->addStretch();
     connect(m_words, &RowEditor::edited, this, &EntryPanel::saveWords);
     connect(keepIt, &QPushButton::clicked, this, &EntryPanel::keep);
-    connect(m_measure, &QPushButton::clicked, this, &EntryPanel::choosePicture);
     connect(other, &QPushButton::clicked, this, [this] {
         m_question->hide();
         m_turn.passOver(m_next);
@@ -100,6 +83,28 @@ EntryPanel::EntryPanel(Session& session, QWidget* parent) : Panel(session, paren
         refill();
     });
     follow();
+}
+
+/// The fields of the method, and beside them its piece.
+QLayout* EntryPanel::makeForm() {
+    m_form = new QWidget;
+    m_grid = new QGridLayout(m_form);
+    m_grid->setContentsMargins(0, 0, 0, 0);
+    m_grid->setColumnStretch(2, 1);
+    auto* middle = new QHBoxLayout;
+    middle->addWidget(m_form, 1);
+    m_picture = new PictureView;
+    m_picture->setFixedSize(grown(300), grown(170));
+    auto* beside = new QVBoxLayout;
+    beside->addWidget(m_picture);
+    m_measure = new QPushButton(tr("Measure on a picture…"));
+    m_measure->setObjectName("measureOnPicture");
+    setTip(m_measure, tr("Choose a photo, or drop it on the field that wants the number"));
+    beside->addWidget(m_measure, 0, Qt::AlignLeft);
+    beside->addStretch();
+    middle->addLayout(beside);
+    connect(m_measure, &QPushButton::clicked, this, &EntryPanel::choosePicture);
+    return middle;
 }
 
 QLineEdit* EntryPanel::addLine(int row, const QString& key, const QString& title, const QString& hint,
@@ -158,7 +163,7 @@ void EntryPanel::makeForm(const methods::Method& method) {
 
 quantity::Dimension EntryPanel::typedIn(const methods::Input& input) const {
     const auto* data = m_session.study();
-    return data ? work::typedIn(*m_session.project(), *data, input) : input.dimension;
+    return data ? project::typedIn(*m_session.project(), *data, input) : input.dimension;
 }
 
 const quantity::Unit* EntryPanel::unitBefore(const QLineEdit* edit) const {
@@ -197,7 +202,7 @@ void EntryPanel::fill() {
     // A square may be tested in a way of its own.
     const auto& method =
         next ? results::methodOf(*data, *next) : results::methodOf(data ? data->study.plan : domain::Plan{});
-    const int legs = data && next ? results::legsOf(*data, *next) : 3;
+    const int legs = data && next ? results::legCount(*data, *next) : 3;
     if (&method != m_method || legs != m_legs) {
         m_legs = legs;
         makeForm(method);
@@ -212,7 +217,7 @@ void EntryPanel::fill() {
     drawSketch();
     for (auto* b : findChildren<QPushButton*>())
         if (b->parentWidget() == this) b->setVisible(next != nullptr);
-    m_measure->setVisible(next && !work::measuredFields(*data, *next, nullptr).empty());
+    m_measure->setVisible(next && !project::measuredFields(*data, *next, nullptr).empty());
     m_broke->clear();
     m_broke->addItem(tr("what broke?"), QString());
     if (data)
@@ -260,14 +265,14 @@ void EntryPanel::saveWords() {
     }
     const auto words = domain::ratingWordsOf(typed);
     if (!m_session.tell(words) || *words == data->study.plan.ratingWords) return;
-    m_session.tell(work::changePlan(*m_session.project(), data->study.id,
-                                    tr("What the steps of the scale mean"),
-                                    [&](domain::Plan& p) { p.ratingWords = *words; }));
+    m_session.tell(project::changePlan(*m_session.project(), data->study.id,
+                                       tr("What the steps of the scale mean"),
+                                       [&](domain::Plan& p) { p.ratingWords = *words; }));
 }
 
 bool EntryPanel::asks() {
     const auto& data = *m_session.study();
-    const auto through = work::readThrough(*m_session.project(), data); // unsaid: told when it is kept
+    const auto through = project::readThrough(*m_session.project(), data); // unsaid: told when it is kept
     for (const auto& f : m_fields) {
         const auto text = f.edit->text().trimmed();
         if (text.isEmpty() || f.input->stays || m_accepted[f.key] == text) continue;
@@ -290,7 +295,7 @@ bool EntryPanel::asks() {
 
 void EntryPanel::keep() {
     if (!m_session.project() || !m_next || asks()) return;
-    work::FilledForm entry;
+    project::FilledForm entry;
     entry.specimen = m_next;
     for (const auto& f : m_fields)
         if (!f.edit->text().trimmed().isEmpty())
@@ -304,13 +309,13 @@ void EntryPanel::keep() {
     Expected<Id> made = fail("");
     auto taken = std::exchange(m_taken, {}); // the next piece is on show once this one is kept
     m_session.project()->together([&] {
-        made = work::addEntry(*m_session.project(), entry);
+        made = project::addEntry(*m_session.project(), entry);
         for (const auto& picture : taken) {
             if (!made) break;
             const auto kept =
-                work::attach(*m_session.project(), *made, picture.name, picture.bytes, picture.madeAt);
+                project::attach(*m_session.project(), *made, picture.name, picture.bytes, picture.madeAt);
             if (m_session.tell(kept))
-                m_session.tell(work::setMarks(*m_session.project(), *kept, picture.marks));
+                m_session.tell(project::setMarks(*m_session.project(), *kept, picture.marks));
         }
     });
     if (!m_session.tell(made)) {
@@ -367,7 +372,7 @@ void EntryPanel::measureOn(const QString& path, const QString& key) {
     if (!bytes) return m_session.say(tr("%1: %2.").arg(name, qs(bytes.error().message)), true);
     const auto picture = photoFrom(QByteArray::fromStdString(*bytes));
     if (!picture) return m_session.say(tr("%1: %2.").arg(name, qs(picture.error().message)), true);
-    PictureDialog dialog(*picture, name, {}, pictureTargets(work::measuredFields(*data, *piece, nullptr)),
+    PictureDialog dialog(*picture, name, {}, pictureTargets(project::measuredFields(*data, *piece, nullptr)),
                          key, m_session.units(), this);
     if (dialog.exec() != QDialog::Accepted) return;
     m_taken.push_back(

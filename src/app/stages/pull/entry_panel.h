@@ -30,6 +30,7 @@ private:
         QLineEdit* edit;
         QString key; ///< of the input, with its leg
     };
+    QLayout* makeForm();
     void fill() override;
     void drawSketch();
     void makeForm(const methods::Method& method);

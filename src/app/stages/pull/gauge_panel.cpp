@@ -13,11 +13,11 @@
 #include <QPushButton>
 #include <QTableWidget>
 #include <anvil/plan/next.h>
+#include <anvil/project/entry_commands.h>
+#include <anvil/project/plan_commands.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
 #include <anvil/results/evidence.h>
-#include <anvil/work/entry_commands.h>
-#include <anvil/work/plan_commands.h>
 
 namespace anvil::app {
 namespace {
@@ -126,8 +126,8 @@ void GaugePanel::saveEvery() {
     if (!readOptional(m_every, quantity::Dimension::time, every, tr("A time of nothing or less cannot be.")))
         return refill();
     if (every == data->study.plan.gaugeEvery) return;
-    m_session.tell(work::changePlan(*m_session.project(), m_session.studyId(), tr("When gauges are read"),
-                                    [&](domain::Plan& p) { p.gaugeEvery = every; }));
+    m_session.tell(project::changePlan(*m_session.project(), m_session.studyId(), tr("When gauges are read"),
+                                       [&](domain::Plan& p) { p.gaugeEvery = every; }));
 }
 
 Id GaugePanel::chosen() const {
@@ -165,7 +165,7 @@ void GaugePanel::keepReading(const QString& text) {
     if (!m_session.tell(entry)) return;
     m_session.heard(*entry);
     m_first = true;
-    const auto made = work::addGaugeReading(
+    const auto made = project::addGaugeReading(
         *m_session.project(), chosen(), {static_cast<double>(m_session.now().toSecsSinceEpoch()), entry->si},
         m_unloaded->isChecked(), preferences::operatorName().toStdString());
     if (!m_session.tell(made)) {

@@ -15,11 +15,11 @@
 #include <anvil/domain/outcomes.h>
 #include <anvil/methods/method.h>
 #include <anvil/plan/next.h>
+#include <anvil/project/entry_commands.h>
+#include <anvil/project/plan_commands.h>
 #include <anvil/quantity/print.h>
 #include <anvil/results/evidence.h>
 #include <anvil/words/values.h>
-#include <anvil/work/entry_commands.h>
-#include <anvil/work/plan_commands.h>
 
 namespace anvil::app {
 
@@ -91,7 +91,18 @@ const domain::Pull* LadderPanel::pull() const {
 void LadderPanel::fill() {
     const auto* data = m_session.study();
     if (!data) return;
-    const auto& ladder = data->study.plan.ladder;
+    fillRule(data->study.plan.ladder);
+    chooseNext(*data);
+    const auto* known = pull();
+    const auto steps = known ? known->outcome.entered.steps : std::vector<domain::LadderStep>{};
+    m_steps->clear();
+    for (std::size_t i = 0; i < steps.size(); ++i)
+        m_steps->addItem(
+            tr("%1   %2   %3").arg(i + 1).arg(textOf(steps[i]), steps[i].held ? tr("held") : tr("let go")));
+    ask(*data, steps);
+}
+
+void LadderPanel::fillRule(const domain::LadderPlan& ladder) {
     const auto& units = m_session.units();
     const auto shown = [](double si, const quantity::Unit& unit) {
         return si > 0 ? qs(quantity::asEntered(si, unit)) : QString();
@@ -100,48 +111,54 @@ void LadderPanel::fill() {
     m_more->setText(shown(ladder.more, *units.force));
     m_distance->setText(shown(ladder.distance.value_or(0), *units.length));
     m_further->setText(shown(ladder.further, *units.length));
-    if (m_judged && !data->pull(m_judged)) m_judged = 0; // taken back
-    if (const auto* judged = m_judged ? data->pull(m_judged) : nullptr) {
+}
+
+void LadderPanel::chooseNext(const domain::StudyData& data) {
+    if (m_judged && !data.pull(m_judged)) m_judged = 0; // taken back
+    if (const auto* judged = m_judged ? data.pull(m_judged) : nullptr) {
         m_next = judged->specimen; // the question is about this one
     } else {
-        const auto* next = m_turn.of(*data);
+        const auto* next = m_turn.of(data);
         m_next = next ? next->id : 0;
     }
-    const auto* piece = data->specimen(m_next);
+    const auto* piece = data.specimen(m_next);
     m_piece->setText(piece ? tr("%1\n%2, %3")
-                                 .arg(qs(piece->label), qs(data->optionAt(piece->option).name),
-                                      qs(data->conditionAt(piece->condition).name))
+                                 .arg(qs(piece->label), qs(data.optionAt(piece->option).name),
+                                      qs(data.conditionAt(piece->condition).name))
                            : QString());
+}
+
+QString LadderPanel::textOf(const domain::LadderStep& s) const {
+    const auto& units = m_session.units();
+    auto text = qs(quantity::briefly(s.load, *units.force));
+    if (s.distance) text += tr(" at %1").arg(qs(quantity::briefly(*s.distance, *units.length)));
+    return text;
+}
+
+/// The question that is open now, and the keys that answer it.
+void LadderPanel::ask(const domain::StudyData& data, const std::vector<domain::LadderStep>& steps) {
+    const auto& ladder = data.study.plan.ladder;
     const auto* known = pull();
-    const auto steps = known ? known->outcome.entered.steps : std::vector<domain::LadderStep>{};
-    m_steps->clear();
-    const auto text = [&](const domain::LadderStep& s) {
-        auto t = qs(quantity::briefly(s.load, *units.force));
-        if (s.distance) t += tr(" at %1").arg(qs(quantity::briefly(*s.distance, *units.length)));
-        return t;
-    };
-    for (std::size_t i = 0; i < steps.size(); ++i)
-        m_steps->addItem(
-            tr("%1   %2   %3").arg(i + 1).arg(text(steps[i]), steps[i].held ? tr("held") : tr("let go")));
     const auto next = plan::nextStep(steps, ladder.first, ladder.more, ladder.distance, ladder.further);
     QString sentence, action, choices, big;
-    if (!piece) {
+    if (!data.specimen(m_next)) {
         sentence = tr("Every piece has let go. See the verdict.");
     } else if (!ladder.complete()) {
         sentence = tr("Say what it begins with and what each step adds.");
     } else if (m_judged) {
-        const auto told = known ? results::told(*data, *known) : tl::unexpected(Error{});
+        const auto told = known ? results::told(data, *known) : tl::unexpected(Error{});
         const auto stands =
-            told ? qs(words::valueText(*told->number.value, methods::unitFor(*told->number.metric, units)))
+            told ? qs(words::valueText(*told->number.value,
+                                       methods::unitFor(*told->number.metric, m_session.units())))
                  : QString();
         sentence =
             tr("It %1. What broke?").arg(stands.isEmpty() ? tr("let go") : tr("stands at %1").arg(stands));
         int n = 0;
-        for (const auto& part : domain::breakableParts(*data))
+        for (const auto& part : domain::breakableParts(data))
             choices += tr("%1   %2\n").arg(++n).arg(qs(part));
-        action = tr("Space: %1").arg(qs(domain::breakableParts(*data).front()));
+        action = tr("Space: %1").arg(qs(domain::breakableParts(data).front()));
     } else {
-        big = QStringLiteral("%1").arg(text(*next));
+        big = textOf(*next);
         sentence = tr("Step %1: add it gently, step back, wait. Still there?").arg(steps.size() + 1);
         choices =
             tr("1   it let go\n%1")
@@ -170,8 +187,9 @@ void LadderPanel::savePlan() {
     ladder.more = more.value_or(0);
     ladder.further = further.value_or(0);
     if (ladder == data->study.plan.ladder) return;
-    m_session.tell(work::changePlan(*m_session.project(), m_session.studyId(), tr("How the ladder goes up"),
-                                    [&](domain::Plan& p) { p.ladder = ladder; }));
+    m_session.tell(project::changePlan(*m_session.project(), m_session.studyId(),
+                                       tr("How the ladder goes up"),
+                                       [&](domain::Plan& p) { p.ladder = ladder; }));
 }
 
 void LadderPanel::step(bool held) {
@@ -185,9 +203,9 @@ void LadderPanel::step(bool held) {
                                ladder.first, ladder.more, ladder.distance, ladder.further);
     if (!next) return;
     next->held = held;
-    const auto made = work::addLadderStep(*m_session.project(), m_next, *next,
-                                          m_session.now().toString(Qt::ISODate).toStdString(),
-                                          preferences::operatorName().toStdString());
+    const auto made = project::addLadderStep(*m_session.project(), m_next, *next,
+                                             m_session.now().toString(Qt::ISODate).toStdString(),
+                                             preferences::operatorName().toStdString());
     if (!m_session.tell(made)) return;
     if (!held) m_judged = *made;
     m_session.selectPull(*made);
@@ -195,7 +213,7 @@ void LadderPanel::step(bool held) {
 }
 
 void LadderPanel::settle(const std::string& part) {
-    m_session.tell(work::ladderBroke(*m_session.project(), m_judged, part));
+    m_session.tell(project::ladderBroke(*m_session.project(), m_judged, part));
     m_judged = 0;
     m_turn.round();
     refill();
@@ -212,7 +230,7 @@ void LadderPanel::digit(int n) {
     const auto* known = pull();
     if (n == 1) return step(false);
     if (n == 0 && known) {
-        m_session.tell(work::takeBackLadderStep(*m_session.project(), known->id));
+        m_session.tell(project::takeBackLadderStep(*m_session.project(), known->id));
         refill();
     }
     if (n == 2 && known) {

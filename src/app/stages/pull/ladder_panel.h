@@ -22,6 +22,10 @@ protected:
 
 private:
     void fill() override;
+    void fillRule(const domain::LadderPlan& ladder);
+    void chooseNext(const domain::StudyData& data);
+    QString textOf(const domain::LadderStep& step) const;
+    void ask(const domain::StudyData& data, const std::vector<domain::LadderStep>& steps);
     void savePlan();
     void step(bool held);
     void digit(int n);

@@ -53,8 +53,8 @@ void LiveCurve::setSquare(Id option, Id condition) {
         const double begin = time.front();
         for (auto& x : time)
             x -= begin;
-        t.points = curve::Pyramid((*read)->cleaned.force)
-                       .draw(time, (*read)->cleaned.force, 0, time.back() + 1e-9, 300);
+        t.points = curve::Pyramid((*read)->cleaned.load)
+                       .draw(time, (*read)->cleaned.load, 0, time.back() + 1e-9, 300);
         m_pull.earlier.push_back(std::move(t));
     }
     const auto room = plan::headRoom(*data, m_session.verdict(data->study.goal.metric), option, condition);

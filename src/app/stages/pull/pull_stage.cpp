@@ -17,8 +17,8 @@
 #include <QVBoxLayout>
 #include <anvil/pages/page.h>
 #include <anvil/plan/next.h>
+#include <anvil/project/plan_commands.h>
 #include <anvil/results/evidence.h>
-#include <anvil/work/plan_commands.h>
 
 namespace anvil::app {
 
@@ -89,7 +89,7 @@ QWidget* PullStage::makeNone() {
     layout->addWidget(m_make, 0, Qt::AlignLeft);
     layout->addStretch();
     connect(m_make, &QPushButton::clicked, this, [this] {
-        m_session.tell(work::makePieces(*m_session.project(), m_session.studyId(), QString()));
+        m_session.tell(project::makePieces(*m_session.project(), m_session.studyId(), QString()));
     });
     return page;
 }

@@ -17,13 +17,13 @@
 #include <anvil/chart/charts.h>
 #include <anvil/domain/outcomes.h>
 #include <anvil/methods/method.h>
+#include <anvil/project/board_commands.h>
+#include <anvil/project/entry_commands.h>
+#include <anvil/project/plan_commands.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/results/evidence.h>
 #include <anvil/results/unlikely.h>
 #include <anvil/words/pull.h>
-#include <anvil/work/board_commands.h>
-#include <anvil/work/entry_commands.h>
-#include <anvil/work/plan_commands.h>
 
 namespace anvil::app {
 
@@ -74,7 +74,7 @@ QLayout* TypedPage::makeEntry() {
     connect(path, &PathQuestion::answered, m_value, qOverload<>(&QWidget::setFocus));
     new UnitTail(m_value, m_session, [this] {
         const auto* data = m_session.study();
-        return data ? std::optional(work::typedIn(*m_session.project(), *data)) : std::nullopt;
+        return data ? std::optional(project::typedIn(*m_session.project(), *data)) : std::nullopt;
     });
     m_value->setAccessibleName(tr("What was read"));
     m_doubt = wrappedLabel("faint");
@@ -130,7 +130,9 @@ QLayout* TypedPage::makeSoFar() {
     m_takeBack = new QPushButton;
     column->addWidget(m_takeBack, 0, Qt::AlignLeft);
     column->addStretch();
-    connect(m_ladder, &PictureView::pullClicked, &m_session, &Session::selectPull);
+    connect(m_ladder, &PictureView::clicked, this, [this](const chart::HitOf& of) {
+        if (const auto* one = std::get_if<chart::OfPull>(&of)) m_session.selectPull(one->pull);
+    });
     connect(m_takeBack, &QPushButton::clicked, this, [this] {
         const auto what = m_session.project()->undoText();
         if (m_session.tell(m_session.project()->undo())) m_session.say(tr("Taken back: %1").arg(what));
@@ -158,7 +160,7 @@ QLayout* TypedPage::makeUnplanned() {
     const auto make = [this, &session = m_session, option, condition] {
         if (!session.study()) return session.say(tr("There is no study yet: start one in Question."), true);
         const auto made =
-            work::addUnplanned(*session.project(), session.studyId(), option->text(), condition->text());
+            project::addUnplanned(*session.project(), session.studyId(), option->text(), condition->text());
         if (!session.tell(made)) return;
         m_turn.wish(*made);
         refill();
@@ -192,7 +194,7 @@ void TypedPage::showPiece(const domain::StudyData* data) {
     m_none->setVisible(!some);
     m_entry->setVisible(some);
     if (!data) return;
-    m_value->setPlaceholderText(m_session.typedUnit(work::typedIn(*m_session.project(), *data))
+    m_value->setPlaceholderText(m_session.typedUnit(project::typedIn(*m_session.project(), *data))
                                     ? tr("the number")
                                     : tr("number with its unit"));
 }
@@ -251,7 +253,8 @@ void TypedPage::fill() {
 
 bool TypedPage::makeWaiting() {
     if (m_next) return true;
-    if (!m_session.tell(work::makePieces(*m_session.project(), m_session.studyId(), QString()))) return false;
+    if (!m_session.tell(project::makePieces(*m_session.project(), m_session.studyId(), QString())))
+        return false;
     m_turn = {}; // nobody was passed over of what was not made yet
     const auto* next = m_turn.of(*m_session.study());
     m_next = next ? next->id : 0;
@@ -266,8 +269,8 @@ void TypedPage::keep(bool lost) {
         return m_session.say(tr("Type what was read, or say that the number was lost."), true);
     const auto& data = *m_session.study();
     const auto metric = results::typedMetric(data);
-    const auto through = work::readThrough(*m_session.project(), data); // unsaid: told when it is kept
-    const auto entry = m_session.read(text, work::typedIn(*m_session.project(), data));
+    const auto through = project::readThrough(*m_session.project(), data); // unsaid: told when it is kept
+    const auto entry = m_session.read(text, project::typedIn(*m_session.project(), data));
     if (!m_session.tell(entry)) return; // before any piece is made for it
     if (m_question->ask(*entry, results::fellowsOf(data, m_next, metric, through ? *through : std::nullopt),
                         [this](const QString& kept) { keepNumber(kept, false); }))
@@ -279,16 +282,16 @@ void TypedPage::keepNumber(const QString& text, bool lost) {
     const auto part = m_broke->currentData().toString().toStdString();
     if (!makeWaiting()) return;
     const auto* data = m_session.study();
-    work::TypedPull typed;
+    project::TypedPull typed;
     typed.specimen = m_next;
     typed.text = lost ? std::string() : text.toStdString();
-    typed.fallback = m_session.typedUnit(work::typedIn(*m_session.project(), *data));
+    typed.fallback = m_session.typedUnit(project::typedIn(*m_session.project(), *data));
     typed.part = part;
     typed.performedAt = m_session.now().toString(Qt::ISODate).toStdString();
     typed.operatorName = preferences::operatorName().toStdString();
     const auto label = qs(data->specimenAt(m_next).label);
     m_value->setText({}); // begins anew, without a history: Ctrl+Z is the project's then
-    const auto made = work::addTypedPull(*m_session.project(), typed);
+    const auto made = project::addTypedPull(*m_session.project(), typed);
     if (!m_session.tell(made)) return m_value->setText(text);
     showPiece(m_session.study());
     m_session.selectPull(*made);

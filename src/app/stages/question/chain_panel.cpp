@@ -11,9 +11,9 @@
 #include <QTableWidget>
 #include <QVBoxLayout>
 #include <anvil/plan/weakest_link.h>
+#include <anvil/project/plan_commands.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
-#include <anvil/work/plan_commands.h>
 #include <cmath>
 
 namespace anvil::app {
@@ -171,8 +171,8 @@ void ChainPanel::edited(int row, int column) {
     default:
         return;
     }
-    m_session.tell(work::changePlan(*m_session.project(), m_session.studyId(), tr("Load path"),
-                                    [&](domain::Plan& p) { p.chain = chain; }));
+    m_session.tell(project::changePlan(*m_session.project(), m_session.studyId(), tr("Load path"),
+                                       [&](domain::Plan& p) { p.chain = chain; }));
 }
 
 void ChainPanel::addFromResults() {
@@ -180,7 +180,7 @@ void ChainPanel::addFromResults() {
     if (values.size() != 4 || !m_session.study())
         return m_session.say(tr("There are no results to take a strength from yet."));
     m_session.tell(
-        work::changePlan(*m_session.project(), m_session.studyId(), tr("Load path"), [&](domain::Plan& p) {
+        project::changePlan(*m_session.project(), m_session.studyId(), tr("Load path"), [&](domain::Plan& p) {
             p.chain.push_back({values[2].toString().toStdString(), values[0].toDouble(), values[1].toDouble(),
                                false, values[3].toString().toStdString()});
         }));

@@ -167,7 +167,8 @@ void FactsPanel::edited(int row, int column) {
                                    ? Expected<quantity::Entry>(fail(""))
                                    : m_session.read(text, column == rating ? quantity::Dimension::force
                                                                            : quantity::Dimension::mass);
-            if (entry && entry->doubt != quantity::Doubt::exact && entry->doubt != quantity::Doubt::about) {
+            if (entry && (entry->bound != quantity::Bound::exact ||
+                          entry->precision == quantity::Precision::plusMinus)) {
                 m_session.say(
                     tr("\"%1\" is no one number: a rating is what the maker promises at least.").arg(text),
                     true);

@@ -9,7 +9,7 @@
 #include <QScrollArea>
 #include <QVBoxLayout>
 #include <anvil/plan/fairness.h>
-#include <anvil/work/plan_commands.h>
+#include <anvil/project/plan_commands.h>
 
 namespace anvil::app {
 
@@ -55,7 +55,8 @@ QWidget* FairnessPanel::row(const plan::Finding& f) {
     if (f.accepted) {
         auto* again = new QPushButton(tr("Ask again"));
         connect(again, &QPushButton::clicked, this, [this, rule] {
-            m_session.tell(work::acceptFinding(*m_session.project(), m_session.studyId(), rule, QString()));
+            m_session.tell(
+                project::acceptFinding(*m_session.project(), m_session.studyId(), rule, QString()));
         });
         line->addWidget(again);
         return holder;
@@ -64,7 +65,7 @@ QWidget* FairnessPanel::row(const plan::Finding& f) {
         auto* remedy = new QPushButton(qs(f.remedy));
         remedy->setObjectName("remedy-" + qs(rule));
         connect(remedy, &QPushButton::clicked, this, [this, rule] {
-            m_session.tell(work::applyRemedy(*m_session.project(), m_session.studyId(), rule));
+            m_session.tell(project::applyRemedy(*m_session.project(), m_session.studyId(), rule));
         });
         line->addWidget(remedy);
     }
@@ -76,7 +77,7 @@ QWidget* FairnessPanel::row(const plan::Finding& f) {
     connect(why, &QLineEdit::returnPressed, this, [this, rule, why] {
         if (why->text().trimmed().isEmpty())
             return m_session.say(tr("Say why it is acceptable; the reason goes into the report."), true);
-        m_session.tell(work::acceptFinding(*m_session.project(), m_session.studyId(), rule, why->text()));
+        m_session.tell(project::acceptFinding(*m_session.project(), m_session.studyId(), rule, why->text()));
     });
     line->addWidget(why);
     return holder;

@@ -15,10 +15,10 @@
 #include <QVBoxLayout>
 #include <anvil/methods/method.h>
 #include <anvil/plan/forecasts.h>
+#include <anvil/project/plan_commands.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
 #include <anvil/words/values.h>
-#include <anvil/work/plan_commands.h>
 
 namespace anvil::app {
 
@@ -140,13 +140,13 @@ void ForecastPanel::save() {
     f.by = m_by->text().simplified().toStdString();
     f.value = entry->si;
     f.cv = m_spread->value() / 100;
-    if (entry->doubt ==
-        quantity::Doubt::between) { // "88…240 kg" is its middle and what it reaches to either side
+    if (entry->bound ==
+        quantity::Bound::between) { // "88…240 kg" is its middle and what it reaches to either side
         f.value = (entry->si + entry->upperSi) / 2;
         f.cv = (entry->upperSi - entry->si) / 2 / f.value;
-    } else if (entry->doubt == quantity::Doubt::plusMinus) {
+    } else if (entry->precision == quantity::Precision::plusMinus) {
         f.cv = entry->plusMinusSi / entry->si;
-    } else if (entry->doubt == quantity::Doubt::above || entry->doubt == quantity::Doubt::below) {
+    } else if (entry->bound == quantity::Bound::above || entry->bound == quantity::Bound::below) {
         return m_session.say(tr("An expectation is a number or a range, such as 4\u20265 kN."), true);
     }
     f.goesFirst = m_goesFirst->text().simplified().toStdString();
@@ -154,12 +154,12 @@ void ForecastPanel::save() {
     if (!readOptional(m_travel, Dimension::length, f.travel, tr("A travel of zero or less cannot be.")))
         return;
     const auto done =
-        work::changePlan(*m_session.project(), m_session.studyId(),
-                         tr("Forecast for %1").arg(m_square->currentText()), [&](domain::Plan& p) {
-                             auto& all = p.squareFor(m_session.option(), m_session.condition()).forecasts;
-                             std::erase_if(all, [&](const auto& old) { return old.by == f.by; });
-                             all.push_back(f);
-                         });
+        project::changePlan(*m_session.project(), m_session.studyId(),
+                            tr("Forecast for %1").arg(m_square->currentText()), [&](domain::Plan& p) {
+                                auto& all = p.squareFor(m_session.option(), m_session.condition()).forecasts;
+                                std::erase_if(all, [&](const auto& old) { return old.by == f.by; });
+                                all.push_back(f);
+                            });
     if (m_session.tell(done)) {
         m_value->setText({});
         m_travel->setText({});
@@ -173,7 +173,7 @@ void ForecastPanel::forget() {
     int nth = 0; // of its square
     for (int row = m_table->currentRow() - 1; row >= 0; --row)
         nth += m_table->item(row, 0)->data(Qt::UserRole).toList() == square;
-    m_session.tell(work::changePlan(
+    m_session.tell(project::changePlan(
         *m_session.project(), m_session.studyId(), tr("Forecast taken back"), [&](domain::Plan& p) {
             auto& all = p.squareFor(square[0].toLongLong(), square[1].toLongLong()).forecasts;
             if (nth < static_cast<int>(all.size())) all.erase(all.begin() + nth);

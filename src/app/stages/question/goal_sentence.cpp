@@ -10,10 +10,10 @@
 #include <QComboBox>
 #include <QVBoxLayout>
 #include <anvil/methods/method.h>
+#include <anvil/project/board_commands.h>
+#include <anvil/project/plan_commands.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
-#include <anvil/work/board_commands.h>
-#include <anvil/work/plan_commands.h>
 #include <cmath>
 
 namespace anvil::app {
@@ -81,6 +81,10 @@ void GoalSentence::makeGoal(FlowLayout* line) {
     say(tr("matters, compared with"));
     line->addWidget(m_control = choice("studyControl"));
     m_control->setAccessibleName(tr("The option that the others are compared with"));
+    followGoal();
+}
+
+void GoalSentence::followGoal() {
     connect(m_sense, &QComboBox::activated, this, [this](int index) {
         change(m_sense->currentText(), [&](domain::Goal& g) { g.sense = static_cast<domain::Sense>(index); });
     });
@@ -146,7 +150,7 @@ void GoalSentence::save(const QString& what, const std::function<void(domain::St
 
 void GoalSentence::change(const QString& what, const std::function<void(domain::Goal&)>& change) {
     if (!filling() && m_session.project() && m_session.study())
-        m_session.tell(work::changeGoal(*m_session.project(), m_session.studyId(), what, change));
+        m_session.tell(project::changeGoal(*m_session.project(), m_session.studyId(), what, change));
 }
 
 void GoalSentence::saveAxis() {
@@ -155,7 +159,7 @@ void GoalSentence::saveAxis() {
     const auto name = m_axis->text().simplified().toStdString(),
                unit = m_axisUnit->text().simplified().toStdString();
     if (name == data->study.plan.axis && unit == data->study.plan.axisUnit) return;
-    m_session.tell(work::setAxis(*m_session.project(), data->study.id, name, unit));
+    m_session.tell(project::setAxis(*m_session.project(), data->study.id, name, unit));
 }
 
 void GoalSentence::saveGoal() {

@@ -20,6 +20,7 @@ public:
 
 private:
     void makeGoal(FlowLayout* line);
+    void followGoal();
     void makeStudy(FlowLayout* line);
     void fill() override;
     void fillGoal(const domain::Goal& goal);

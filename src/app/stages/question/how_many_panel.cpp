@@ -15,9 +15,9 @@
 #include <algorithm>
 #include <anvil/plan/pieces.h>
 #include <anvil/plan/replication.h>
+#include <anvil/project/plan_commands.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
-#include <anvil/work/plan_commands.h>
 
 namespace anvil::app {
 
@@ -66,14 +66,15 @@ void HowManyPanel::saveMinutes() {
         minutes = entry->si / 60;
     }
     if (minutes != data->study.plan.minutesEach)
-        m_session.tell(work::changePlan(*m_session.project(), m_session.studyId(), tr("What one pull takes"),
-                                        [&](domain::Plan& p) { p.minutesEach = minutes; }));
+        m_session.tell(project::changePlan(*m_session.project(), m_session.studyId(),
+                                           tr("What one pull takes"),
+                                           [&](domain::Plan& p) { p.minutesEach = minutes; }));
 }
 
 void HowManyPanel::fill() {
     const auto* data = m_session.study();
     const auto spread =
-        data ? m_session.project()->expectedSpread(data->study.id) : work::OpenProject::Spread{};
+        data ? m_session.project()->expectedSpread(data->study.id) : project::OpenProject::Spread{};
     const double cv = spread.cv, margin = data ? data->study.goal.margin : 0.1;
     const int planned = data ? data->study.plan.replicates : 0;
     const auto settle = stats::replicatesFor(cv, margin);

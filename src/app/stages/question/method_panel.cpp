@@ -15,11 +15,11 @@
 #include <QSpinBox>
 #include <anvil/chart/charts.h>
 #include <anvil/methods/method.h>
+#include <anvil/project/input_commands.h>
+#include <anvil/project/plan_commands.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
 #include <anvil/results/evidence.h>
-#include <anvil/work/input_commands.h>
-#include <anvil/work/plan_commands.h>
 
 namespace anvil::app {
 namespace {
@@ -60,13 +60,27 @@ MethodPanel::MethodPanel(Session& session, QWidget* parent) : Panel(session, par
     layout->addStretch();
     connect(m_cards, &MethodCards::picked, this, [this] {
         if (m_session.study())
-            m_session.tell(work::setMethod(*m_session.project(), m_session.studyId(), m_cards->chosen()));
+            m_session.tell(project::setMethod(*m_session.project(), m_session.studyId(), m_cards->chosen()));
     });
     follow(true);
 }
 
 QLayout* MethodPanel::makePulled() {
     auto* columns = new QHBoxLayout;
+    columns->addLayout(makeSame(), 1);
+    columns->addSpacing(24);
+    columns->addLayout(makeApart(), 1);
+    return columns;
+}
+
+/// A row of a form: a word and its field.
+void MethodPanel::addLine(QGridLayout* grid, const QString& text, QWidget* widget) {
+    const int row = grid->rowCount();
+    grid->addWidget(plainLabel(text), row, 0);
+    grid->addWidget(widget, row, 1);
+}
+
+QLayout* MethodPanel::makeSame() {
     auto* column = new QVBoxLayout;
     column->addWidget(head(tr("The same for every piece")));
     m_connector = field("connector", tr("such as: 8 mm shackle"));
@@ -81,45 +95,44 @@ QLayout* MethodPanel::makePulled() {
     m_reused->setObjectName("reused");
     setTip(m_reused, tr("A replicate is then a deployment, and drift is checked instead of freshness"));
     auto* grid = new QGridLayout;
-    int row = 0;
-    const auto line = [&](const QString& text, QWidget* widget) {
-        grid->addWidget(plainLabel(text), row, 0);
-        grid->addWidget(widget, row++, 1);
-    };
+    addLine(grid, tr("Joined by"), m_connector);
+    addLine(grid, tr("Speed"), m_speed);
+    addLine(grid, tr("Joints each"), m_joints);
+    grid->addWidget(m_reused, grid->rowCount(), 0, 1, 2);
     column->addLayout(grid);
     m_inputs = new InputLines;
     m_inputs->setObjectName("studyInputs");
     connect(m_inputs, &InputLines::edited, this, [this](const methods::Input* input, const QString& text) {
         if (filling() || !m_session.study()) return;
         const auto unitOf = [this](quantity::Dimension d) { return m_session.typedUnit(d); };
-        if (!m_session.tell(work::tellOfStudy(*m_session.project(), m_session.studyId(), *input,
-                                              text.toStdString(), unitOf)))
+        if (!m_session.tell(project::tellOfStudy(*m_session.project(), m_session.studyId(), *input,
+                                                 text.toStdString(), unitOf)))
             refill();
     });
     column->addWidget(m_inputs);
     column->addStretch();
-    columns->addLayout(column, 1);
-    columns->addSpacing(24);
-    line(tr("Joined by"), m_connector);
-    line(tr("Speed"), m_speed);
-    line(tr("Joints each"), m_joints);
-    grid->addWidget(m_reused, row++, 0, 1, 2);
+    for (auto* edit : {m_connector, m_speed})
+        whenEdited(edit, this, [this] { savePulled(); });
+    connect(m_joints, &QSpinBox::editingFinished, this, &MethodPanel::savePulled);
+    connect(m_reused, &QCheckBox::clicked, this, &MethodPanel::savePulled);
+    return column;
+}
+
+QLayout* MethodPanel::makeApart() {
     auto* apart = new QVBoxLayout;
     apart->addWidget(head(tr("Where one square differs")));
-    grid = new QGridLayout;
-    row = 0;
+    auto* grid = new QGridLayout;
     apart->addLayout(grid);
     apart->addStretch();
-    columns->addLayout(apart, 1);
     m_squareMethod = new QComboBox;
     m_squareMethod->setObjectName("squareMethod");
     addMethods(m_squareMethod, tr("as the others"));
     m_squareConnector = field("squareConnector", tr("as the others"));
     m_squareSpeed = field("squareSpeed", tr("as the others"));
-    line(tr("Only"), m_square = new SquareBox(m_session));
-    line(tr("Method"), m_squareMethod);
-    line(tr("Joined by"), m_squareConnector);
-    line(tr("Speed"), m_squareSpeed);
+    addLine(grid, tr("Only"), m_square = new SquareBox(m_session));
+    addLine(grid, tr("Method"), m_squareMethod);
+    addLine(grid, tr("Joined by"), m_squareConnector);
+    addLine(grid, tr("Speed"), m_squareSpeed);
     m_otherEnd = new QComboBox;
     m_otherEnd->setObjectName("otherEnd");
     setTip(m_otherEnd, tr("What its pieces carry at their other end: the end that fails tells its strength, "
@@ -127,17 +140,14 @@ QLayout* MethodPanel::makePulled() {
     m_otherEnd->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     m_otherEnd->setMinimumContentsLength(14);
     m_otherEndLabel = plainLabel(tr("Other end"));
+    const int row = grid->rowCount();
     grid->addWidget(m_otherEndLabel, row, 0);
-    grid->addWidget(m_otherEnd, row++, 1);
-    for (auto* edit : {m_connector, m_speed})
-        whenEdited(edit, this, [this] { savePulled(); });
-    connect(m_joints, &QSpinBox::editingFinished, this, &MethodPanel::savePulled);
-    connect(m_reused, &QCheckBox::clicked, this, &MethodPanel::savePulled);
+    grid->addWidget(m_otherEnd, row, 1);
     for (auto* edit : {m_squareConnector, m_squareSpeed})
         whenEdited(edit, this, [this] { saveSquare(); });
     connect(m_squareMethod, &QComboBox::activated, this, &MethodPanel::saveSquare);
     connect(m_otherEnd, &QComboBox::activated, this, &MethodPanel::saveSquare);
-    return columns;
+    return apart;
 }
 
 bool MethodPanel::speedFrom(QLineEdit* edit, std::optional<double>& target) {
@@ -156,8 +166,8 @@ void MethodPanel::savePulled() {
     plan.joints = m_joints->value();
     plan.reused = m_reused->isChecked();
     if (!speedFrom(m_speed, plan.speed) || plan == data->study.plan) return;
-    m_session.tell(work::changePlan(*m_session.project(), m_session.studyId(),
-                                    tr("How every piece is pulled"), [&](domain::Plan& p) { p = plan; }));
+    m_session.tell(project::changePlan(*m_session.project(), m_session.studyId(),
+                                       tr("How every piece is pulled"), [&](domain::Plan& p) { p = plan; }));
 }
 
 void MethodPanel::saveSquare() {
@@ -174,7 +184,7 @@ void MethodPanel::saveSquare() {
     square.connector = m_squareConnector->text().simplified().toStdString();
     square.otherEnd = m_otherEnd->currentData().toLongLong();
     if (!speedFrom(m_squareSpeed, square.speed) || square == before) return;
-    m_session.tell(work::changePlan(
+    m_session.tell(project::changePlan(
         *m_session.project(), m_session.studyId(), tr("How %1 is pulled").arg(m_square->currentText()),
         [&](domain::Plan& p) { p.squareFor(m_session.option(), m_session.condition()) = square; }));
 }

@@ -5,6 +5,7 @@
 
 class QCheckBox;
 class QComboBox;
+class QGridLayout;
 class QSpinBox;
 
 namespace anvil::app {
@@ -21,6 +22,9 @@ public:
 
 private:
     QLayout* makePulled();
+    QLayout* makeSame();
+    QLayout* makeApart();
+    static void addLine(QGridLayout* grid, const QString& text, QWidget* widget);
     void fill() override;
     void savePulled();
     void saveSquare();

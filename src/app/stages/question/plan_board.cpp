@@ -11,8 +11,8 @@
 #include <QScrollBar>
 #include <algorithm>
 #include <anvil/plan/reach.h>
-#include <anvil/work/board_commands.h>
-#include <anvil/work/plan_commands.h>
+#include <anvil/project/board_commands.h>
+#include <anvil/project/plan_commands.h>
 #include <utility>
 
 namespace anvil::app {
@@ -191,7 +191,7 @@ bool PlanBoard::ensureStudy() {
     if (!m_session.project()) return false;
     domain::Study s;
     s.title = "New study";
-    const auto id = work::addStudy(*m_session.project(), s);
+    const auto id = project::addStudy(*m_session.project(), s);
     if (!m_session.tell(id)) return false;
     m_session.showStudy(*id);
     return true;
@@ -224,7 +224,7 @@ void PlanBoard::edited(int row, int column) {
         if (!number)
             m_session.say(
                 tr("\"%1\" is not a number of replicates: type a whole number, such as 5.").arg(text), true);
-        ok = number && m_session.tell(work::planReplicates(project, id, n));
+        ok = number && m_session.tell(project::planReplicates(project, id, n));
     } else if (column == 0 && option) {
         ok = m_session.tell(project.changeOption(option, tr("Option \"%1\"").arg(text),
                                                  [&](domain::Option& o) { o.name = text.toStdString(); }));
@@ -233,18 +233,18 @@ void PlanBoard::edited(int row, int column) {
             project.changeCondition(condition, tr("Condition \"%1\"").arg(text),
                                     [&](domain::Condition& c) { c.name = text.toStdString(); }));
     } else if (column == 0) {
-        ok = text.isEmpty() || m_session.tell(work::addOptions(project, id, {text}));
+        ok = text.isEmpty() || m_session.tell(project::addOptions(project, id, {text}));
         if (ok && !text.isEmpty()) moveOn(rowCount() - 1, 0);
     } else if (row == 0) {
-        ok = text.isEmpty() || m_session.tell(work::addConditions(project, id, {text}));
+        ok = text.isEmpty() || m_session.tell(project::addConditions(project, id, {text}));
         if (ok && !text.isEmpty()) moveOn(0, columnCount() - 1);
     } else if (option && condition) {
         bool number = false;
         const int n = text.section(' ', 0, 0).toInt(&number);
         if (text.compare("x", Qt::CaseInsensitive) == 0)
-            ok = m_session.tell(work::strikeSquares(project, id, {{option, condition}}, true));
+            ok = m_session.tell(project::strikeSquares(project, id, {{option, condition}}, true));
         else if (text.isEmpty())
-            ok = m_session.tell(work::planSquares(project, id, {{option, condition}}, std::nullopt));
+            ok = m_session.tell(project::planSquares(project, id, {{option, condition}}, std::nullopt));
         else if (!number) {
             m_session.say(tr("\"%1\" is not a number of replicates: type a whole number, or X to strike the "
                              "square out.")
@@ -254,12 +254,12 @@ void PlanBoard::edited(int row, int column) {
         } else if (m_session.study()->study.plan.replicates == 0 &&
                    m_session.study()->study.plan.squares.empty())
             ok = m_session.tell(
-                work::planReplicates(project, id, n)); // the first number typed is meant for all
+                project::planReplicates(project, id, n)); // the first number typed is meant for all
         else {
             auto squares = selectedSquares();
             if (std::find(squares.begin(), squares.end(), std::pair(option, condition)) == squares.end())
                 squares = {{option, condition}};
-            ok = m_session.tell(work::planSquares(project, id, squares, n));
+            ok = m_session.tell(project::planSquares(project, id, squares, n));
         }
     }
     if (!ok || !m_filling) refresh();
@@ -270,8 +270,8 @@ void PlanBoard::paste() {
     if (names.isEmpty() || !ensureStudy()) return;
     const bool conditions = currentRow() == 0 && currentColumn() > 0;
     auto& project = *m_session.project();
-    if (m_session.tell(conditions ? work::addConditions(project, m_session.studyId(), names)
-                                  : work::addOptions(project, m_session.studyId(), names)))
+    if (m_session.tell(conditions ? project::addConditions(project, m_session.studyId(), names)
+                                  : project::addOptions(project, m_session.studyId(), names)))
         focusNext();
 }
 
@@ -291,12 +291,12 @@ void PlanBoard::keyPressEvent(QKeyEvent* event) {
         !m_session.readOnly()) {
         if (!squares.empty()) {
             const auto* first = data->study.plan.square(squares.front().first, squares.front().second);
-            m_session.tell(work::strikeSquares(*m_session.project(), m_session.studyId(), squares,
-                                               !(first && first->struck)));
+            m_session.tell(project::strikeSquares(*m_session.project(), m_session.studyId(), squares,
+                                                  !(first && first->struck)));
         } else if (currentColumn() == 0 && optionAt(currentRow())) {
-            m_session.tell(work::removeOption(*m_session.project(), optionAt(currentRow())));
+            m_session.tell(project::removeOption(*m_session.project(), optionAt(currentRow())));
         } else if (currentRow() == 0 && conditionAt(currentColumn())) {
-            m_session.tell(work::removeCondition(*m_session.project(), conditionAt(currentColumn())));
+            m_session.tell(project::removeCondition(*m_session.project(), conditionAt(currentColumn())));
         }
         return;
     }
@@ -316,13 +316,13 @@ void PlanBoard::keyPressEvent(QKeyEvent* event) {
         const bool vertical = event->key() == Qt::Key_Up || event->key() == Qt::Key_Down;
         const int row = currentRow(), column = currentColumn();
         if (step && vertical && optionAt(row)) {
-            if (m_session.tell(work::moveOption(*m_session.project(), optionAt(row), row - 1 + step)))
+            if (m_session.tell(project::moveOption(*m_session.project(), optionAt(row), row - 1 + step)))
                 setCurrentCell(std::clamp(row + step, 1, rowCount() - 2), column);
             return;
         }
         if (step && !vertical && conditionAt(column)) {
             if (m_session.tell(
-                    work::moveCondition(*m_session.project(), conditionAt(column), column - 1 + step)))
+                    project::moveCondition(*m_session.project(), conditionAt(column), column - 1 + step)))
                 setCurrentCell(row, std::clamp(column + step, 1, columnCount() - 2));
             return;
         }
@@ -376,16 +376,17 @@ void PlanBoard::mouseReleaseEvent(QMouseEvent* event) {
         auto squares = selectedSquares();
         if (std::find(squares.begin(), squares.end(), square) == squares.end()) squares = {square};
         if (n == m_gripCount ||
-            !m_session.tell(work::planSquares(*m_session.project(), m_session.studyId(), squares, n)))
+            !m_session.tell(project::planSquares(*m_session.project(), m_session.studyId(), squares, n)))
             refresh();
         return;
     }
     QTableWidget::mouseReleaseEvent(event);
     const auto at = indexAt(place);
     if (m_dragRow > 0 && optionAt(at.row()) && at.row() != m_dragRow)
-        m_session.tell(work::moveOption(*m_session.project(), optionAt(m_dragRow), at.row() - 1));
+        m_session.tell(project::moveOption(*m_session.project(), optionAt(m_dragRow), at.row() - 1));
     if (m_dragColumn > 0 && conditionAt(at.column()) && at.column() != m_dragColumn)
-        m_session.tell(work::moveCondition(*m_session.project(), conditionAt(m_dragColumn), at.column() - 1));
+        m_session.tell(
+            project::moveCondition(*m_session.project(), conditionAt(m_dragColumn), at.column() - 1));
     m_dragRow = m_dragColumn = -1;
 }
 

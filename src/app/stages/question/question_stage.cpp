@@ -27,7 +27,7 @@
 #include <anvil/methods/method.h>
 #include <anvil/plan/fairness.h>
 #include <anvil/plan/replication.h>
-#include <anvil/work/plan_commands.h>
+#include <anvil/project/plan_commands.h>
 
 namespace anvil::app {
 
@@ -158,7 +158,7 @@ void QuestionStage::goOn() {
     const auto missing = domain::missingPieces(*data).size();
     if (missing == 0)
         return m_session.go(data->pulls.size() < data->specimens.size() ? Stage::pull : Stage::verdict);
-    const auto made = work::makePieces(*m_session.project(), m_session.studyId(), QString());
+    const auto made = project::makePieces(*m_session.project(), m_session.studyId(), QString());
     if (!m_session.tell(made)) return;
     m_session.say(tr("%1 pieces made. Their labels are never used again.").arg(*made));
     m_session.go(Stage::specimens);

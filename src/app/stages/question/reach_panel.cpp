@@ -11,9 +11,9 @@
 #include <QScrollArea>
 #include <QVBoxLayout>
 #include <anvil/plan/reach.h>
+#include <anvil/project/rig_commands.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
-#include <anvil/work/rig_commands.h>
 #include <cmath>
 
 namespace anvil::app {
@@ -36,8 +36,8 @@ ReachPanel::ReachPanel(Session& session, QWidget* parent) : Panel(session, paren
     setTip(m_rig, tr("The rig to pull on: what it can do is kept with it"));
     rig->addWidget(m_rig);
     connect(m_rig, &QComboBox::activated, this, [this] {
-        m_session.tell(work::planRig(*m_session.project(), m_session.studyId(),
-                                     m_rig->currentData().toString().toStdString()));
+        m_session.tell(project::planRig(*m_session.project(), m_session.studyId(),
+                                        m_rig->currentData().toString().toStdString()));
     });
     add(tr("Rig limit"), m_limit, "reachLimit", tr("such as 5 kN"), 120);
     setTip(m_limit, tr("The most the rig can pull, at the piece"));
@@ -150,7 +150,7 @@ void ReachPanel::save() {
             tr("A ratio of zero or less cannot be: give what one at the cell is at the piece."), true);
     if (edited(m_ratio)) rig.ratio = *ratio;
     if (rig == data->reach) return;
-    m_session.tell(work::tellReach(*m_session.project(), m_session.studyId(), rig));
+    m_session.tell(project::tellReach(*m_session.project(), m_session.studyId(), rig));
 }
 
 } // namespace anvil::app

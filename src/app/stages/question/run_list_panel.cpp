@@ -10,7 +10,7 @@
 #include <QSpinBox>
 #include <anvil/pages/paper.h>
 #include <anvil/pages/sheets.h>
-#include <anvil/work/plan_commands.h>
+#include <anvil/project/plan_commands.h>
 
 namespace anvil::app {
 
@@ -47,15 +47,15 @@ RunListPanel::RunListPanel(Session& session, QWidget* parent) : Panel(session, p
     });
     connect(draw, &QPushButton::clicked, this, [this] {
         if (m_session.study())
-            m_session.tell(work::drawRunList(*m_session.project(), m_session.studyId(),
-                                             static_cast<std::uint64_t>(m_seed->value()),
-                                             m_group->isChecked()));
+            m_session.tell(project::drawRunList(*m_session.project(), m_session.studyId(),
+                                                static_cast<std::uint64_t>(m_seed->value()),
+                                                m_group->isChecked()));
     });
     connect(m_runs->model(), &QAbstractItemModel::rowsMoved, this,
             [this](const QModelIndex&, int from, int, const QModelIndex&, int to) {
                 if (!filling())
-                    m_session.tell(work::moveInRunList(*m_session.project(), m_session.studyId(), from,
-                                                       to > from ? to - 1 : to));
+                    m_session.tell(project::moveInRunList(*m_session.project(), m_session.studyId(), from,
+                                                          to > from ? to - 1 : to));
             });
     follow();
 }

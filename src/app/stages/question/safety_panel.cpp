@@ -7,7 +7,7 @@
 #include <QScrollArea>
 #include <QVBoxLayout>
 #include <anvil/methods/method.h>
-#include <anvil/work/plan_commands.h>
+#include <anvil/project/plan_commands.h>
 
 namespace anvil::app {
 
@@ -53,8 +53,8 @@ void SafetyPanel::save() {
     for (const auto& l : m_own->toPlainText().split('\n', Qt::SkipEmptyParts))
         if (!l.simplified().isEmpty()) lines.push_back(l.simplified().toStdString());
     if (lines != data->study.plan.cautions)
-        m_session.tell(work::changePlan(*m_session.project(), m_session.studyId(), tr("Own cautions"),
-                                        [&](domain::Plan& p) { p.cautions = lines; }));
+        m_session.tell(project::changePlan(*m_session.project(), m_session.studyId(), tr("Own cautions"),
+                                           [&](domain::Plan& p) { p.cautions = lines; }));
 }
 
 void SafetyPanel::fill() {

@@ -14,8 +14,8 @@
 #include <QPainter>
 #include <QPushButton>
 #include <QScrollArea>
-#include <anvil/work/telling_commands.h>
-#include <anvil/work/write_file.h>
+#include <anvil/project/telling_commands.h>
+#include <anvil/project/write_file.h>
 
 namespace anvil::app {
 namespace {
@@ -111,7 +111,7 @@ QString ReportStage::suggested(const QString& ending) const {
 pages::Page ReportStage::page() const { return pages::report(m_session.source(), {m_session.units()}); }
 
 bool ReportStage::writeHtml(const QString& path) {
-    if (!m_session.tell(work::writeFile(path, QByteArray::fromStdString(pages::toHtml(page())))))
+    if (!m_session.tell(project::writeFile(path, QByteArray::fromStdString(pages::toHtml(page())))))
         return false;
     m_session.say(tr("The report is in %1.").arg(path));
     return true;
@@ -125,8 +125,8 @@ bool ReportStage::writePdf(const QString& path) {
 
 void ReportStage::publish() {
     if (!m_session.project()) return;
-    if (m_session.tell(work::publish(*m_session.project(), m_session.studyId(),
-                                     m_session.now().toString(Qt::ISODate).toStdString())))
+    if (m_session.tell(project::publish(*m_session.project(), m_session.studyId(),
+                                        m_session.now().toString(Qt::ISODate).toStdString())))
         m_session.say(
             tr("Kept as published. What is changed from now on stands in the report as a correction."));
 }
@@ -150,7 +150,7 @@ void ReportStage::fillTicks() {
         box->setChecked(std::find(leftOut.begin(), leftOut.end(), entry.key) == leftOut.end());
         box->setEnabled(!m_session.readOnly());
         connect(box, &QCheckBox::clicked, this, [this, key = std::string(entry.key)](bool on) {
-            m_session.tell(work::setInReport(*m_session.project(), m_session.studyId(), key, on));
+            m_session.tell(project::setInReport(*m_session.project(), m_session.studyId(), key, on));
         });
         layout->addWidget(box);
     }

@@ -100,7 +100,7 @@ const quantity::Unit& CalibrationPanel::readUnit() const {
         return known ? **known : quantity::siUnit(unit().dimension);
     }
     const auto layout = rig::heardLayout(setup);
-    if (const auto at = layout.find(rig::Role::force))
+    if (const auto at = layout.find(rig::Role::load))
         if (const auto known = quantity::findUnit(layout.columns[*at].unit, rig::loadOf(layout)))
             return **known;
     if (setup.shows == quantity::Dimension::stress) return quantity::unit("bar");

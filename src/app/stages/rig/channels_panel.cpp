@@ -148,11 +148,11 @@ void ChannelsPanel::tick() {
         const auto i = static_cast<std::size_t>(r);
         if (i >= sides.size()) break;
         QString text = tr("not connected");
-        if (channel < live.channels.size() && live.link != bench::LinkState::none) {
+        if (channel < live.channels.size() && live.link != station::LinkState::none) {
             const auto& c = live.channels[channel];
             text = c.said;
             if (c.skew) text += tr("  Its clock runs %1; that is taken out.").arg(qs(rig::skewText(*c.skew)));
-        } else if (live.link != bench::LinkState::none) {
+        } else if (live.link != station::LinkState::none) {
             const auto lines = m_session.rig().bench().sideLines(i);
             text = lines.isEmpty() ? tr("nothing arrives") : tr("sends: %1").arg(lines.back());
         }

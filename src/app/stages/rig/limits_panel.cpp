@@ -10,9 +10,9 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
+#include <anvil/project/study_commands.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
-#include <anvil/work/study_commands.h>
 
 namespace anvil::app {
 
@@ -173,7 +173,7 @@ void LimitsPanel::save() {
 void LimitsPanel::pullRigidBar() {
     if (!m_session.rig().inUse() || m_session.rig().setup().practice)
         return m_session.say(tr("Connect the rig first; its travel has to be among what it sends."), true);
-    const auto piece = work::addRigCheckPiece(*m_session.project(), m_session.rig().setup().name);
+    const auto piece = project::addRigCheckPiece(*m_session.project(), m_session.rig().setup().name);
     if (!m_session.tell(piece)) return;
     m_session.showStudy(m_session.project()->studyOfSpecimen(*piece)->study.id);
     m_session.go(Stage::pull);

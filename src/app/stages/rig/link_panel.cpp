@@ -170,8 +170,8 @@ void LinkPanel::fill() {
         role->setObjectName(QStringLiteral("role-%1").arg(r));
         for (const auto& [text, key] : {std::pair{tr("nothing wanted"), rig::Role::none},
                                         {tr("time"), rig::Role::time},
-                                        {tr("force"), rig::Role::force},
-                                        {tr("travel"), rig::Role::displacement},
+                                        {tr("force"), rig::Role::load},
+                                        {tr("travel"), rig::Role::travel},
                                         {tr("another reading"), rig::Role::other}})
             role->addItem(text, static_cast<int>(key));
         role->setCurrentIndex(std::max(0, role->findData(static_cast<int>(c.role))));
@@ -251,14 +251,14 @@ void LinkPanel::tick() {
     if (!m_finding.isEmpty()) return m_state->setText(m_finding);
     const auto live = m_session.rig().live();
     const auto lines = m_session.rig().bench().lines();
-    if (live.link != bench::LinkState::none)
+    if (live.link != station::LinkState::none)
         m_lines->setPlainText(lines.mid(std::max<qsizetype>(0, lines.size() - 12)).join('\n'));
     const auto& layout = m_session.rig().setup().layout;
-    m_seen->show(layout.labelled && live.link == bench::LinkState::connected ? lines.value(lines.size() - 1)
-                                                                             : QString(),
+    m_seen->show(layout.labelled && live.link == station::LinkState::connected ? lines.value(lines.size() - 1)
+                                                                               : QString(),
                  layout);
-    QString text = live.link == bench::LinkState::none ? tr("Not connected.") : live.said;
-    if (live.link == bench::LinkState::connected) {
+    QString text = live.link == station::LinkState::none ? tr("Not connected.") : live.said;
+    if (live.link == station::LinkState::connected) {
         text += tr("  %1 samples a second.").arg(qRound(live.perSecond));
         if (live.noise > 0)
             text += live.noise == 1 ? tr("  1 line held no numbers.")
@@ -268,8 +268,8 @@ void LinkPanel::tick() {
             text += tr("  Lines arrive, but not as the columns say: guess anew.");
     }
     m_state->setText(text);
-    m_value->setText(live.link == bench::LinkState::connected && live.fresh
-                         ? qs(quantity::withUnit(live.force, *m_session.units().force))
+    m_value->setText(live.link == station::LinkState::connected && live.fresh
+                         ? qs(quantity::withUnit(live.load, *m_session.units().force))
                          : QString());
 }
 

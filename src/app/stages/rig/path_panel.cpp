@@ -35,6 +35,29 @@ PathPanel::PathPanel(Session& session, QWidget* parent) : Panel(session, parent)
     pictures->addWidget(m_picture, 1, Qt::AlignTop);
     pictures->addWidget(m_pivotPicture, 0, Qt::AlignTop);
     layout->addLayout(pictures);
+    layout->addLayout(makeDisplay());
+    m_sentence = wrappedLabel("pathSentence");
+    layout->addWidget(m_sentence);
+    m_cards = new FlowLayout;
+    m_cards->setSpacing(8);
+    layout->addLayout(m_cards);
+    layout->addLayout(makeParts());
+    layout->addLayout(makeCheck());
+    m_pivotSays = plainLabel();
+    m_pivotSays->setObjectName("pivotSays");
+    layout->addWidget(m_pivotSays);
+    m_pivotSays->hide();
+    layout->addStretch();
+    for (auto* edit : {m_weight, m_centre, m_foot, m_lift})
+        whenEdited(edit, this, [this] { pivot(); });
+    connect(&session.rig(), &RigDesk::changed, this, [this] {
+        if (isVisible()) refill();
+    });
+    follow();
+}
+
+/// What the device's own display shows.
+QLayout* PathPanel::makeDisplay() {
     auto* display = new QHBoxLayout;
     display->addWidget(plainLabel(tr("Its display shows")));
     m_shows = new QComboBox;
@@ -50,12 +73,10 @@ PathPanel::PathPanel(Session& session, QWidget* parent) : Panel(session, parent)
             [this] { showAs(static_cast<Dimension>(m_shows->currentData().toInt())); });
     display->addWidget(m_shows);
     display->addStretch();
-    layout->addLayout(display);
-    m_sentence = wrappedLabel("pathSentence");
-    layout->addWidget(m_sentence);
-    m_cards = new FlowLayout;
-    m_cards->setSpacing(8);
-    layout->addLayout(m_cards);
+    return display;
+}
+
+QLayout* PathPanel::makeParts() {
     auto* row = new QHBoxLayout;
     row->addWidget(plainLabel(tr("Add from the cell on")));
     for (const auto& [text, part] :
@@ -69,7 +90,10 @@ PathPanel::PathPanel(Session& session, QWidget* parent) : Panel(session, parent)
         row->addWidget(button);
     }
     row->addStretch();
-    layout->addLayout(row);
+    return row;
+}
+
+QLayout* PathPanel::makeCheck() {
     auto* check = new QHBoxLayout;
     check->addWidget(plainLabel(tr("Pivot check: weight")));
     check->addWidget(m_weight = field("pivotWeight", tr("400 N"), 80));
@@ -79,19 +103,8 @@ PathPanel::PathPanel(Session& session, QWidget* parent) : Panel(session, parent)
     check->addWidget(m_foot = field("pivotFoot", tr("0 m"), 80));
     check->addWidget(plainLabel(tr("lifted at")));
     check->addWidget(m_lift = field("pivotLift", tr("2.5 m"), 80));
-    m_pivotSays = plainLabel();
-    m_pivotSays->setObjectName("pivotSays");
     check->addStretch();
-    layout->addLayout(check);
-    layout->addWidget(m_pivotSays);
-    m_pivotSays->hide();
-    layout->addStretch();
-    for (auto* edit : {m_weight, m_centre, m_foot, m_lift})
-        whenEdited(edit, this, [this] { pivot(); });
-    connect(&session.rig(), &RigDesk::changed, this, [this] {
-        if (isVisible()) refill();
-    });
-    follow();
+    return check;
 }
 
 void PathPanel::add(rig::RatioPart part) {

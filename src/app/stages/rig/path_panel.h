@@ -18,6 +18,9 @@ public:
 
 private:
     void fill() override;
+    QLayout* makeDisplay();
+    QLayout* makeParts();
+    QLayout* makeCheck();
     void showCards(const std::vector<rig::RatioPart>& path);
     void edited(int place, const rig::RatioPart& part);
     void add(rig::RatioPart part);

@@ -14,8 +14,8 @@
 #include <QPushButton>
 #include <QTabWidget>
 #include <anvil/methods/method.h>
+#include <anvil/project/rig_commands.h>
 #include <anvil/quantity/entry.h>
-#include <anvil/work/rig_commands.h>
 #include <map>
 #include <set>
 
@@ -79,8 +79,8 @@ void RigStage::addLimit(const QString& title, Id setup, const std::optional<doub
         const auto typed = data ? limitIn(edit) : std::nullopt;
         if (!typed) return;
         auto& project = *m_session.project();
-        if (!m_session.tell(setup ? work::correctLimit(project, data->study.id, setup, *typed)
-                                  : work::setImportedLimit(project, data->study.id, *typed)))
+        if (!m_session.tell(setup ? project::correctLimit(project, data->study.id, setup, *typed)
+                                  : project::setImportedLimit(project, data->study.id, *typed)))
             return;
         m_session.say(*typed
                           ? tr("These curves have been read again against %1.").arg(m_session.force(**typed))
@@ -102,7 +102,7 @@ void RigStage::fillLimits() {
     std::optional<std::optional<double>> imported;
     for (const auto& p : data->pulls) {
         if (!p.curve) continue;
-        if (work::recordedHere(*m_session.project(), p))
+        if (project::recordedHere(*m_session.project(), p))
             recorded.emplace(p.setup, p.settings.rigLimit);
         else if (!imported)
             imported = p.settings.rigLimit;

@@ -36,8 +36,9 @@ private:
     void measuredEdited(const domain::Specimen& piece, const std::string& name, const QString& text);
     void addDimension();
     void paste();
+    static constexpr int pieceRole = Qt::UserRole, pullRole = Qt::UserRole + 1;
     /// What a column shows: a field of the piece, a dimension, or something worked out.
-    struct Column {
+    struct PieceColumn {
         enum class Kind {
             label,
             option,
@@ -52,13 +53,14 @@ private:
         QString head, key; ///< the dimension's name, or the field of the specimen
         const methods::Input* input = nullptr;
     };
-    std::vector<Column> columnsOf(const domain::StudyData& data) const;
+    std::vector<PieceColumn> columnsOf(const domain::StudyData& data) const;
     /// What stands in a cell, to be given to the table.
-    QTableWidgetItem* cellOf(const Column& column, const domain::Specimen& piece, const QString& state) const;
+    QTableWidgetItem* cellOf(const PieceColumn& column, const domain::Specimen& piece,
+                             const QString& state) const;
     QTableWidgetItem* dimensionCell(const domain::Specimen& piece, const QString& name) const;
-    static bool isTyped(const Column& column, const domain::Specimen& piece);
+    static bool isTyped(const PieceColumn& column, const domain::Specimen& piece);
 
-    std::vector<Column> m_columns;
+    std::vector<PieceColumn> m_columns;
     QTableWidget* m_table;
     ReadingsList* m_readings;
     QComboBox *m_option, *m_condition, *m_code;

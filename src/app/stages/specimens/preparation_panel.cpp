@@ -12,10 +12,10 @@
 #include <QTableWidget>
 #include <anvil/plan/reach.h>
 #include <anvil/plan/timetable.h>
+#include <anvil/project/plan_commands.h>
+#include <anvil/project/write_file.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
-#include <anvil/work/plan_commands.h>
-#include <anvil/work/write_file.h>
 #include <cmath>
 
 namespace anvil::app {
@@ -79,6 +79,15 @@ std::optional<int> minutesOfDay(const QString& text, int none) {
 
 PreparationPanel::PreparationPanel(Session& session, QWidget* parent) : Panel(session, parent) {
     auto* layout = new QVBoxLayout(this);
+    makeSteps(layout);
+    makeRecipe(layout);
+    for (auto* edit : {m_from, m_to})
+        whenEdited(edit, this, [this] { saveHours(); });
+    connect(m_recipe, &QTableWidget::cellChanged, this, &PreparationPanel::recipeEdited);
+    follow();
+}
+
+void PreparationPanel::makeSteps(QVBoxLayout* layout) {
     m_prepSentence = wrappedLabel("prepSentence");
     layout->addWidget(m_prepSentence);
     m_steps = makeTable({tr("Step"), tr("From"), tr("At the latest"), tr("State"), tr("Done at")}, "steps");
@@ -100,6 +109,16 @@ PreparationPanel::PreparationPanel(Session& session, QWidget* parent) : Panel(se
     row->addStretch();
     row->addWidget(calendar);
     layout->addLayout(row);
+    connect(m_begin, &QPushButton::clicked, this, &PreparationPanel::begin);
+    connect(done, &QPushButton::clicked, this, &PreparationPanel::stepDone);
+    connect(calendar, &QPushButton::clicked, this, [this] {
+        const auto path = QFileDialog::getSaveFileName(
+            this, tr("Save the timetable"), QStringLiteral("preparation.ics"), tr("Calendar (*.ics)"));
+        if (!path.isEmpty()) writeCalendar(path);
+    });
+}
+
+void PreparationPanel::makeRecipe(QVBoxLayout* layout) {
     auto* hours = new QHBoxLayout;
     auto* head = plainLabel(tr("Recipe: times as 20 min, 24 h or 3 d."));
     head->setObjectName("faint");
@@ -119,38 +138,29 @@ PreparationPanel::PreparationPanel(Session& session, QWidget* parent) : Panel(se
     m_recipe->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
     m_recipe->horizontalHeader()->setStretchLastSection(true);
     layout->addWidget(m_recipe, 2);
-    connect(m_begin, &QPushButton::clicked, this, [this] {
-        const auto* data = m_session.study();
-        if (!data) return m_session.say(tr("There is no study yet."), true);
-        const bool begun = !data->study.plan.recipeStarted.empty();
-        m_session.tell(work::startRecipe(*m_session.project(), m_session.studyId(),
-                                         begun ? QString() : m_session.now().toString(Qt::ISODate)));
-    });
-    connect(done, &QPushButton::clicked, this, [this] {
-        const auto steps = m_session.timetable();
-        int at = m_steps->selectedItems().isEmpty() ? -1 : m_steps->currentRow();
-        for (int i = 0; at < 0 && i < static_cast<int>(steps.size()); ++i)
-            if (!steps[static_cast<std::size_t>(i)].done) at = i;
-        if (at < 0 || at >= static_cast<int>(steps.size()))
-            return m_session.say(tr("No step is left to do."));
-        const auto& step = steps[static_cast<std::size_t>(at)];
-        m_session.tell(work::markStep(*m_session.project(), m_session.studyId(), step.key,
-                                      step.done ? QString() : m_session.now().toString(Qt::ISODate)));
-    });
-    connect(calendar, &QPushButton::clicked, this, [this] {
-        const auto path = QFileDialog::getSaveFileName(
-            this, tr("Save the timetable"), QStringLiteral("preparation.ics"), tr("Calendar (*.ics)"));
-        if (!path.isEmpty()) writeCalendar(path);
-    });
-    for (auto* edit : {m_from, m_to})
-        whenEdited(edit, this, [this] { saveHours(); });
-    connect(m_recipe, &QTableWidget::cellChanged, this, &PreparationPanel::recipeEdited);
-    follow();
 }
 
-void PreparationPanel::fill() {
+void PreparationPanel::begin() {
     const auto* data = m_session.study();
-    const auto recipe = data ? data->study.plan.recipe : std::vector<domain::RecipeStep>{};
+    if (!data) return m_session.say(tr("There is no study yet."), true);
+    const bool begun = !data->study.plan.recipeStarted.empty();
+    m_session.tell(project::startRecipe(*m_session.project(), m_session.studyId(),
+                                        begun ? QString() : m_session.now().toString(Qt::ISODate)));
+}
+
+/// The selected step, or the first that is not done.
+void PreparationPanel::stepDone() {
+    const auto steps = m_session.timetable();
+    int at = m_steps->selectedItems().isEmpty() ? -1 : m_steps->currentRow();
+    for (int i = 0; at < 0 && i < static_cast<int>(steps.size()); ++i)
+        if (!steps[static_cast<std::size_t>(i)].done) at = i;
+    if (at < 0 || at >= static_cast<int>(steps.size())) return m_session.say(tr("No step is left to do."));
+    const auto& step = steps[static_cast<std::size_t>(at)];
+    m_session.tell(project::markStep(*m_session.project(), m_session.studyId(), step.key,
+                                     step.done ? QString() : m_session.now().toString(Qt::ISODate)));
+}
+
+void PreparationPanel::fillRecipe(const std::vector<domain::RecipeStep>& recipe) {
     m_recipe->setRowCount(static_cast<int>(recipe.size()) + 1);
     for (int r = 0; r < m_recipe->rowCount(); ++r) {
         const auto step =
@@ -166,13 +176,12 @@ void PreparationPanel::fill() {
         for (int k = 0; k < recipeColumns; ++k)
             m_recipe->setItem(r, k, new QTableWidgetItem(cells[k]));
     }
-    const auto steps = m_session.timetable();
+}
+
+void PreparationPanel::fillSteps(const std::vector<plan::Step>& steps) {
     m_steps->setRowCount(static_cast<int>(steps.size()));
-    int due = 0, overdue = 0;
     for (int r = 0; r < m_steps->rowCount(); ++r) {
         const auto& s = steps[static_cast<std::size_t>(r)];
-        due += s.state == plan::StepState::due;
-        overdue += s.state == plan::StepState::overdue;
         const bool attention = s.state == plan::StepState::overdue || s.state == plan::StepState::doneEarly ||
                                s.state == plan::StepState::doneLate;
         const QStringList cells{qs(s.name), when(s.earliest), when(s.latest),
@@ -192,6 +201,19 @@ void PreparationPanel::fill() {
             m_steps->setItem(r, k, item);
         }
     }
+}
+
+void PreparationPanel::fill() {
+    const auto* data = m_session.study();
+    const auto recipe = data ? data->study.plan.recipe : std::vector<domain::RecipeStep>{};
+    const auto steps = m_session.timetable();
+    fillRecipe(recipe);
+    fillSteps(steps);
+    const auto in = [&](plan::StepState state) {
+        return std::count_if(steps.begin(), steps.end(),
+                             [&](const plan::Step& s) { return s.state == state; });
+    };
+    const auto due = in(plan::StepState::due), overdue = in(plan::StepState::overdue);
     const bool begun = data && !data->study.plan.recipeStarted.empty();
     m_begin->setText(begun ? tr("The batch was not begun after all") : tr("Begin the batch now"));
     QString text =
@@ -223,11 +245,11 @@ void PreparationPanel::saveHours() {
     if (*from >= *to) return m_session.say(tr("The working day must end after it begins."), true);
     const auto& plan = data->study.plan;
     if (*from != plan.workFrom || *to != plan.workTo)
-        m_session.tell(work::changePlan(*m_session.project(), m_session.studyId(),
-                                        tr("When somebody is there"), [&](domain::Plan& p) {
-                                            p.workFrom = *from;
-                                            p.workTo = *to;
-                                        }));
+        m_session.tell(project::changePlan(*m_session.project(), m_session.studyId(),
+                                           tr("When somebody is there"), [&](domain::Plan& p) {
+                                               p.workFrom = *from;
+                                               p.workTo = *to;
+                                           }));
 }
 
 void PreparationPanel::recipeEdited() {
@@ -264,7 +286,7 @@ void PreparationPanel::recipeEdited() {
         }
         recipe.push_back(std::move(s));
     }
-    if (!m_session.tell(work::setRecipe(*m_session.project(), m_session.studyId(), recipe))) refill();
+    if (!m_session.tell(project::setRecipe(*m_session.project(), m_session.studyId(), recipe))) refill();
 }
 
 bool PreparationPanel::writeCalendar(const QString& path) {
@@ -275,7 +297,7 @@ bool PreparationPanel::writeCalendar(const QString& path) {
     }
     const auto text = QByteArray::fromStdString(
         plan::toCalendar(steps, m_session.study()->study.title, m_session.now().toSecsSinceEpoch()));
-    if (!m_session.tell(work::writeFile(path, text))) return false;
+    if (!m_session.tell(project::writeFile(path, text))) return false;
     m_session.say(tr("The timetable is in %1.").arg(path));
     return true;
 }

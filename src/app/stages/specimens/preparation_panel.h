@@ -2,9 +2,11 @@
 #pragma once
 
 #include "widgets/panel.h"
+#include <anvil/plan/timetable.h>
 
 class QPushButton;
 class QTableWidget;
+class QVBoxLayout;
 
 namespace anvil::app {
 
@@ -16,6 +18,12 @@ public:
 
 private:
     void fill() override;
+    void makeSteps(QVBoxLayout* layout);
+    void makeRecipe(QVBoxLayout* layout);
+    void fillRecipe(const std::vector<domain::RecipeStep>& recipe);
+    void fillSteps(const std::vector<plan::Step>& steps);
+    void begin();
+    void stepDone();
     void recipeEdited();
     void saveHours();
     QLabel* m_prepSentence;

@@ -10,8 +10,8 @@
 #include <QLineEdit>
 #include <QScrollArea>
 #include <anvil/plan/pieces.h>
+#include <anvil/project/plan_commands.h>
 #include <anvil/quantity/print.h>
-#include <anvil/work/plan_commands.h>
 
 namespace anvil::app {
 
@@ -40,9 +40,10 @@ SheetsPanel::SheetsPanel(Session& session, QWidget* parent) : Panel(session, par
     connect(m_sheet, &QComboBox::activated, this, [this] { refill(); });
     new UnitTail(m_apart, m_session, quantity::Dimension::length);
     whenEdited(m_apart, this, [this] { saveApart(); });
-    connect(m_map, &PictureView::pullClicked, this, [this](Id specimen) {
+    connect(m_map, &PictureView::clicked, this, [this](const chart::HitOf& of) {
         const auto* data = m_session.study();
-        if (const auto* s = data ? data->specimen(specimen) : nullptr)
+        const auto* hit = std::get_if<chart::OfPiece>(&of);
+        if (const auto* s = data && hit ? data->specimen(hit->piece) : nullptr)
             m_session.selectSquare(s->option, s->condition);
     });
     follow();
@@ -56,9 +57,9 @@ void SheetsPanel::saveApart() {
                       tr("A distance of zero or less cannot be.")))
         return;
     if (apart != data->study.plan.apart)
-        m_session.tell(work::changePlan(*m_session.project(), m_session.studyId(),
-                                        tr("Distance between places"),
-                                        [&](domain::Plan& p) { p.apart = apart; }));
+        m_session.tell(project::changePlan(*m_session.project(), m_session.studyId(),
+                                           tr("Distance between places"),
+                                           [&](domain::Plan& p) { p.apart = apart; }));
 }
 
 void SheetsPanel::fill() {

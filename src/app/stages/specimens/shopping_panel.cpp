@@ -10,8 +10,8 @@
 #include <anvil/pages/paper.h>
 #include <anvil/pages/sheets.h>
 #include <anvil/plan/replication.h>
+#include <anvil/project/write_file.h>
 #include <anvil/quantity/print.h>
-#include <anvil/work/write_file.h>
 
 namespace anvil::app {
 
@@ -75,7 +75,7 @@ void ShoppingPanel::fill() {
 bool ShoppingPanel::writeStock(const QString& path) {
     const auto* data = m_session.study();
     const auto bytes = QByteArray::fromStdString(data ? pages::stockCsv(*data) : std::string());
-    if (!m_session.tell(work::writeFile(path, bytes))) return false;
+    if (!m_session.tell(project::writeFile(path, bytes))) return false;
     m_session.say(tr("The list is in %1.").arg(path));
     return true;
 }

@@ -77,7 +77,7 @@ TrailDialog::TrailDialog(Session& session, domain::Metric metric, const results:
         QString from = tr("typed in");
         if (const auto r = session.readings().byPull.find(v.pull); r != session.readings().byPull.end())
             from = tr("its curve of %1 samples").arg(r->second.samples);
-        if (v.value.state == stats::State::aside) continue;
+        if (v.value.aside) continue;
         if (v.guess) from += tr("; beyond the calibration table: a guess");
         if (const auto* pull = data->pull(v.pull))
             if (const int held = results::jointsThatHeld(*data, *pull, *data->specimen(v.specimen)); held > 0)

@@ -4,12 +4,12 @@
 #include "widgets/row_editor.h"
 #include <QLineEdit>
 #include <anvil/methods/method.h>
+#include <anvil/project/plan_commands.h>
+#include <anvil/project/pull_commands.h>
+#include <anvil/project/score_commands.h>
+#include <anvil/project/telling_commands.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
-#include <anvil/work/plan_commands.h>
-#include <anvil/work/pull_commands.h>
-#include <anvil/work/score_commands.h>
-#include <anvil/work/telling_commands.h>
 
 namespace anvil::app {
 
@@ -45,7 +45,7 @@ void askReferences(Session& session, QWidget* parent) {
         std::vector<std::array<QString, 3>> typed;
         for (const auto& row : rows->rows())
             typed.push_back({row[0], row[1], row[2]});
-        return work::setReferences(*session.project(), session.studyId(), typed, unit.dimension);
+        return project::setReferences(*session.project(), session.studyId(), typed, unit.dimension);
     });
     dialog.exec();
 }
@@ -68,8 +68,8 @@ void askUse(Session& session, QWidget* parent) {
     auto* uneven = dialog.addField(QObject::tr("The most loaded one has times its even share"),
                                    use.uneven != 1 ? numberText(use.uneven) : QString(), "1.5");
     dialog.onDone([&] {
-        return work::setUse(*session.project(), session.studyId(),
-                            {factor->text(), why->text(), step->text(), load->text(), uneven->text()});
+        return project::setUse(*session.project(), session.studyId(),
+                               {factor->text(), why->text(), step->text(), load->text(), uneven->text()});
     });
     dialog.exec();
 }
@@ -100,7 +100,7 @@ void askRatings(Session& session, QWidget* parent) {
             if (!rating) return tl::unexpected(rating.error());
             c.ratings.push_back({row[0].toStdString(), *rating});
         }
-        return work::addCriterion(*session.project(), session.studyId(), c);
+        return project::addCriterion(*session.project(), session.studyId(), c);
     });
     dialog.exec();
 }
@@ -141,7 +141,7 @@ void askReevings(Session& session, QWidget* parent) {
             if (at == now->options.end()) return fail("There is no option \"" + row[0].toStdString() + "\".");
             typed.emplace_back(at->id, row[1].toStdString(), row[2].toStdString());
         }
-        return work::setReevings(*session.project(), session.studyId(), typed);
+        return project::setReevings(*session.project(), session.studyId(), typed);
     });
     dialog.exec();
 }
@@ -156,7 +156,7 @@ void askAside(Session& session, Id pull, QWidget* parent) {
                       QObject::tr("Set it aside"), parent);
     auto* why = dialog.addField(QObject::tr("Physical reason"), {}, QObject::tr("jaw slipped"));
     dialog.onDone(
-        [&] { return work::setStanding(*session.project(), pull, domain::Standing::aside, why->text()); });
+        [&] { return project::setStanding(*session.project(), pull, domain::Standing::aside, why->text()); });
     dialog.exec();
 }
 
@@ -183,10 +183,10 @@ void askArrangements(Session& session, QWidget* parent) {
     rows->setRows(shown);
     dialog.addWide(rows);
     dialog.onDone([&] {
-        std::vector<work::TypedArrangement> typed;
+        std::vector<project::TypedArrangement> typed;
         for (const auto& row : rows->rows())
             typed.push_back({row[0].toStdString(), row[1].toStdString(), row[2].toStdString()});
-        return work::setArrangements(*session.project(), session.studyId(), typed);
+        return project::setArrangements(*session.project(), session.studyId(), typed);
     });
     dialog.exec();
 }

@@ -1,11 +1,11 @@
 #include "stages/verdict/verdict_stage.h"
 
 #include "stages/verdict/trail.h"
+#include "stages/verdict/verdict_actions.h"
 #include "stages/verdict/verdict_forms.h"
 #include "theme/theme.h"
 #include "widgets/page_view.h"
 #include "widgets/plain_text.h"
-#include <QComboBox>
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QLabel>
@@ -14,14 +14,9 @@
 #include <QTabBar>
 #include <QVBoxLayout>
 #include <algorithm>
-#include <anvil/plan/follow_ups.h>
-#include <anvil/results/one_group.h>
+#include <anvil/project/score_commands.h>
 #include <anvil/results/ratios.h>
-#include <anvil/results/use.h>
 #include <anvil/results/verdict.h>
-#include <anvil/work/score_commands.h>
-#include <anvil/work/study_commands.h>
-#include <anvil/work/telling_commands.h>
 
 namespace anvil::app {
 namespace {
@@ -60,6 +55,14 @@ VerdictStage::VerdictStage(Session& session, QWidget* parent) : Panel(session, p
     layout->addWidget(m_first, 1);
     m_view = new PageView;
     layout->addWidget(m_view, 1);
+    layout->addLayout(makeBottom());
+    connect(m_import, &QPushButton::clicked, this, &VerdictStage::importWanted);
+    followPages();
+    follow(true);
+}
+
+/// The names of the pages, and the tools of the one on show.
+QLayout* VerdictStage::makeBottom() {
     auto* bottom = new QHBoxLayout;
     m_pages = new QTabBar;
     m_pages->setObjectName("pages");
@@ -87,45 +90,44 @@ VerdictStage::VerdictStage(Session& session, QWidget* parent) : Panel(session, p
     m_bottom = new QBoxLayout(QBoxLayout::TopToBottom);
     m_bottom->addLayout(bottom);
     m_bottom->addWidget(m_pages);
-    layout->addLayout(m_bottom);
-
     connect(m_pages, &QTabBar::currentChanged, this, [this](int at) {
         m_page = m_pages->tabData(at).toString();
         refill();
     });
-    connect(m_look, &QPushButton::clicked, &session, &Session::selectNextNeedingLook);
-    connect(m_import, &QPushButton::clicked, this, &VerdictStage::importWanted);
-    connect(m_view, &PageView::chosen, this, &VerdictStage::choose);
-    connect(m_view, &PageView::figureClicked, this, [this](const QString& figure, long long of) {
-        if (figure != "triangle") return m_session.selectPull(of);
-        const auto& pairs = m_session.verdict(ranked()).pairs;
-        const auto at = static_cast<std::size_t>(of - 1);
-        if (of > 0 && at < pairs.size()) chooseTwo(pairs[at].a, pairs[at].b);
+    connect(m_look, &QPushButton::clicked, &m_session, &Session::selectNextNeedingLook);
+    return m_bottom;
+}
+
+void VerdictStage::followPages() {
+    connect(m_view, &PageView::wanted, this, &VerdictStage::act);
+    connect(m_view, &PageView::figureClicked, this, [this](const chart::HitOf& of) {
+        if (const auto* one = std::get_if<chart::OfPull>(&of)) m_session.selectPull(one->pull);
+        if (const auto* pair = std::get_if<chart::OfPair>(&of)) act(pages::CompareTwo{pair->a, pair->b});
     });
-    connect(m_view, &PageView::pullActivated, this, [this](long long pull) {
-        m_session.selectPull(pull);
+    connect(m_view, &PageView::figureActivated, this, [this](const chart::HitOf& of) {
+        const auto* one = std::get_if<chart::OfPull>(&of);
+        if (!one) return;
+        m_session.selectPull(one->pull);
         m_session.go(Stage::curves);
     });
     connect(m_view, &PageView::cellOpened, this,
             [this](const QString&, long long group, const QString& column) { openTrail(group, column); });
-    connect(m_view, &PageView::acted, this,
-            [this](const QString& offers, const QString& action, int which) { act(offers, action, which); });
     connect(m_view, &PageView::dragged, this, &VerdictStage::drag);
     connect(m_view, &PageView::weighed, this, [this](int which, double weight) {
         m_weights.clear();
-        m_session.tell(work::weighCriterion(*m_session.project(), m_session.studyId(),
-                                            static_cast<std::size_t>(which), weight));
+        m_session.tell(project::weighCriterion(*m_session.project(), m_session.studyId(),
+                                               static_cast<std::size_t>(which), weight));
     });
-    follow(true);
 }
 
 domain::Metric VerdictStage::ranked() const {
-    return m_metric.value_or(m_session.study() ? m_session.study()->study.goal.metric : domain::Metric());
+    return m_looks.metric.value_or(m_session.study() ? m_session.study()->study.goal.metric
+                                                     : domain::Metric());
 }
 
 pages::View VerdictStage::view() const {
-    return {m_session.units(), ranked(), m_session.pull(), m_zero->isChecked(), m_weights, m_scale, m_two,
-            m_plotOf,          m_logTime};
+    return {m_session.units(), ranked(),    m_session.pull(), m_zero->isChecked(), m_weights,
+            m_looks.scale,     m_looks.two, m_looks.plotOf,   m_looks.logTime};
 }
 
 void VerdictStage::keyPressEvent(QKeyEvent* event) {
@@ -139,10 +141,7 @@ void VerdictStage::fill() {
     const auto* data = m_session.study();
     if (m_shownStudy != m_session.studyId()) {
         m_shownStudy = m_session.studyId();
-        m_metric.reset();
-        m_two.reset();
-        m_scale.clear();
-        m_plotOf.clear();
+        m_looks = {};
     }
     const auto waiting = static_cast<int>(m_session.needingLook().size());
     m_look->setText(waiting == 1 ? tr("1 curve needs a look (F8)")
@@ -160,8 +159,8 @@ void VerdictStage::fill() {
     }
     m_first->setVisible(!shown);
     m_view->setVisible(shown.has_value());
-    m_zero->setVisible(shown && shown->key == "answer" && !results::ratioBaseFromKey(m_scale));
-    m_lines->setVisible(shown && shown->key == "answer" && !results::ratioBaseFromKey(m_scale) &&
+    m_zero->setVisible(shown && shown->key == "answer" && !results::ratioBaseFromKey(m_looks.scale));
+    m_lines->setVisible(shown && shown->key == "answer" && !results::ratioBaseFromKey(m_looks.scale) &&
                         !m_session.readOnly());
     offerPages(offered);
     if (shown)
@@ -202,52 +201,10 @@ void VerdictStage::offerPages(const std::vector<const pages::Entry*>& offered) {
     m_pages->setVisible(m_pages->count() > 1);
 }
 
-void VerdictStage::choose(const QString& choice, const QString& option) {
-    const auto* data = m_session.study();
-    if (!data) return;
-    const auto group = [&] { return static_cast<std::size_t>(option.toULongLong()); };
-    if (choice == "metric") {
-        if (const auto metric = domain::metricFromKey(option.toStdString(), data->study.plan.method))
-            m_metric = *metric;
-        m_two.reset();
-    } else if (choice == "time") {
-        m_logTime = option == "log";
-    } else if (choice == "scale") {
-        m_scale = option.toStdString();
-    } else if (choice == "plotOf") {
-        m_plotOf = option.toStdString();
-    } else if (choice == "factor") {
-        for (const auto& reason : results::factorReasons())
-            if (reason.factor == option.toDouble())
-                m_session.tell(work::setDesignFactor(*m_session.project(), m_session.studyId(), reason.factor,
-                                                     reason.why));
-    } else if (choice == "family") {
-        if (const auto family = stats::familyFromKey(option.toStdString()))
-            m_session.tell(work::setFamily(*m_session.project(), m_session.studyId(), *family));
-    } else if (choice == "first") {
-        return chooseTwo(group(), {});
-    } else if (choice == "second") {
-        return chooseTwo({}, group());
-    }
-    refill();
-}
-
-/// The one that is not given stays as it is on show.
-void VerdictStage::chooseTwo(std::optional<std::size_t> first, std::optional<std::size_t> second) {
-    const auto shown = [&](const char* choice) {
-        const auto* box = m_view->findChild<QComboBox*>(choice);
-        return box ? static_cast<std::size_t>(box->currentData().toString().toULongLong()) : 0;
-    };
-    m_two = {first.value_or(shown("first")), second.value_or(shown("second"))};
-    refill();
-}
-
-void VerdictStage::setAside(int which) {
-    const auto& verdict = m_session.verdict(ranked());
-    const auto apart = results::apartOf(verdict.groups);
-    const auto at = static_cast<std::size_t>(which);
-    if (at < apart.size())
-        askAside(m_session, verdict.groups[apart[at].group].values[apart[at].value].pull, this);
+void VerdictStage::act(const pages::Action& action) {
+    if (!m_session.study()) return;
+    if (m_looks.take(action)) return refill();
+    doToStudy(m_session, action, this);
 }
 
 /// Only the page on show is made anew: a slider is held.
@@ -256,50 +213,6 @@ void VerdictStage::drag(const std::vector<double>& weights) {
     const auto* entry = pages::find(m_page.toStdString());
     if (!entry || !m_session.study()) return;
     if (const auto page = entry->make(m_session.source(), view())) m_view->show(*page);
-}
-
-void VerdictStage::act(const QString& offers, const QString& action, int which) {
-    if (!m_session.study()) return;
-    if (offers == "followUps") return followUp(action, which);
-    if (offers == "criteria" || offers == "weights") return changeCard(action, which);
-    if (offers == "byEye") return askRatings(m_session, this);
-    if (offers == "use") return askUse(m_session, this);
-    if (offers == "reevings") return askReevings(m_session, this);
-    if (offers == "arrangements") return askArrangements(m_session, this);
-    if (offers == "apart") return setAside(which);
-}
-
-void VerdictStage::changeCard(const QString& action, int which) {
-    auto& project = *m_session.project();
-    const auto at = static_cast<std::size_t>(which);
-    if (action == "remove") {
-        m_session.tell(work::removeCriterion(project, m_session.studyId(), at));
-        return;
-    }
-    const auto offered = work::offeredCriteria(project, m_session.studyId());
-    if (at < offered.size()) m_session.tell(work::addCriterion(project, m_session.studyId(), offered[at]));
-}
-
-void VerdictStage::followUp(const QString& action, int which) {
-    const auto* data = m_session.study();
-    const auto followUps = plan::followUps(*data, m_session.verdict(ranked()),
-                                           &m_session.project()->sureness(m_session.studyId(), ranked()));
-    if (which >= static_cast<int>(followUps.size())) return;
-    const auto& f = followUps[static_cast<std::size_t>(which)];
-    if (action == "planHere") {
-        if (!m_session.tell(work::planMore(*m_session.project(), m_session.studyId(), f.squares, f.more)))
-            return;
-        m_session.say(tr("Planned. Make the pieces in Specimens."));
-        m_session.go(Stage::specimens);
-        return;
-    }
-    const auto made =
-        work::followUpStudy(*m_session.project(), m_session.studyId(),
-                            tr("Follow-up of %1").arg(qs(data->study.title)), f.squares, f.more);
-    if (!m_session.tell(made)) return;
-    m_session.showStudy(*made);
-    m_session.say(tr("A study of its own. Check the plan, then make the pieces in Specimens."));
-    m_session.go(Stage::question);
 }
 
 void VerdictStage::openTrail(long long group, const QString& column) {

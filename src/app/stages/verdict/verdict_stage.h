@@ -1,6 +1,7 @@
 // Verdict: the pages of a study, one at a time, and where each number comes from.
 #pragma once
 
+#include "stages/verdict/looks.h"
 #include "widgets/panel.h"
 #include <anvil/pages/page.h>
 
@@ -28,25 +29,19 @@ protected:
     void keyPressEvent(QKeyEvent* event) override; ///< 0: scales from zero, and back
 
 private:
+    QLayout* makeBottom();
+    void followPages();
     void offerPages(const std::vector<const pages::Entry*>& offered);
-    void choose(const QString& choice, const QString& option);
-    void chooseTwo(std::optional<std::size_t> first, std::optional<std::size_t> second);
-    void setAside(int which);
     void openTrail(long long group, const QString& column);
-    void act(const QString& offers, const QString& action, int which);
-    void followUp(const QString& action, int which);
-    void changeCard(const QString& action, int which);
+    void act(const pages::Action& action);
     void placeTools();
     void drag(const std::vector<double>& weights);
     pages::View view() const;
     domain::Metric ranked() const;
-    std::optional<domain::Metric> m_metric; ///< chosen here; nothing: the one that decides
+    Looks m_looks;
     QString m_page = QStringLiteral("answer");
     Id m_shownStudy = 0;
     std::vector<double> m_weights; ///< of the score card, while one is dragged
-    std::string m_scale, m_plotOf; ///< chosen here
-    bool m_logTime = false;        ///< likewise
-    std::optional<std::pair<std::size_t, std::size_t>> m_two;
     QPushButton *m_look, *m_import, *m_zero, *m_lines;
     QWidget* m_first;
     PageView* m_view;

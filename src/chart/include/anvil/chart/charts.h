@@ -22,7 +22,7 @@
 namespace anvil::chart {
 
 /// The mark of a pull's standing.
-MarkShape markOf(stats::State state);
+MarkShape markOf(const stats::Value& value);
 
 /// How a ladder is looked at.
 struct LadderLook {
@@ -196,11 +196,8 @@ Picture calibrationPicture(const rig::Calibration& calibration, const quantity::
 /// CV and margin as shares.
 Picture powerCurve(double cv, int planned, double margin, double width, double height);
 
-/// A small drawing of what a method does to a piece.
-Picture methodPicture(methods::Action action);
-
 /// The piece of a method with the symbols of its formulas, and beside each what was typed of it, by the key
-/// of its input; 300 by 170. Our own drawing of every method; of one without the small one of what is done.
+/// of its input; 300 by 170. Our own drawing of every method.
 Picture methodSketch(const methods::Method& method,
                      const std::map<std::string, std::string, std::less<>>& typed);
 

@@ -6,8 +6,7 @@
 
 namespace anvil::chart {
 
-/// One of its own for every method: that of its action, or where several methods share one, another; 150 by
-/// 90.
+/// What is done to a piece, one of its own for every method; 150 by 90.
 Picture methodCard(const methods::Method& method);
 
 } // namespace anvil::chart

@@ -76,11 +76,32 @@ struct Label {
 };
 using Shape = std::variant<Line, Polyline, Area, Mark, Label>;
 
-/// A place that answers to pointing: what it says and which pull (or group) it stands for.
+/// What a place in a picture stands for.
+struct OfPull {
+    long long pull = 0;
+    bool operator==(const OfPull&) const = default;
+};
+/// A pair of the verdict, by the places of its groups.
+struct OfPair {
+    std::size_t a = 0, b = 0;
+    bool operator==(const OfPair&) const = default;
+};
+struct OfPiece {
+    long long piece = 0;
+    bool operator==(const OfPiece&) const = default;
+};
+/// One of several charts drawn together, by its place.
+struct OfChart {
+    std::size_t at = 0;
+    bool operator==(const OfChart&) const = default;
+};
+using HitOf = std::variant<std::monostate, OfPull, OfPair, OfPiece, OfChart>; ///< of nothing: it only says
+
+/// A place that answers to pointing: what it says and what it stands for.
 struct Hit {
     double x = 0, y = 0, width = 0, height = 0;
     std::string tip;
-    long long pull = 0;
+    HitOf of{};
 };
 
 struct Picture {

@@ -11,7 +11,7 @@ struct Average {
     bool againstTime = false;            ///< no displacement in one of them: all against the time of loading
     bool toTheBreak = false;             ///< all broke: the way from peak to break is registered too
     std::vector<double> x;               ///< m from the toe, or s from the departure of the load; rising
-    std::vector<double> force;           ///< N
+    std::vector<double> load;            ///< N
     std::vector<double> low, high;       ///< mean ∓ one standard deviation (n − 1); the mean where n = 1
     std::vector<double> least, greatest; ///< N
     std::size_t peak = 0;                ///< where the peak stands
@@ -27,7 +27,7 @@ std::optional<Average> averaged(const std::vector<const ReadCurve*>& curves, std
 /// The plain mean, point by point at equal displacement or time, over what all cover; and how much lower its
 /// peak lies than the mean of the peaks, N.
 struct PlainMean {
-    std::vector<double> x, force;
+    std::vector<double> x, load;
     double bias = 0; ///< mean of the peaks − peak of the mean
 };
 /// Empty: no curve, or nothing that all cover.

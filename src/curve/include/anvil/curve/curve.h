@@ -20,23 +20,23 @@ struct Channel {
 };
 
 /// Samples as they were logged, in SI units (s, N, m; a twist logs torque against angle, a drop deceleration,
-/// in N·m, rad and m/s² in the place of force and displacement: `load` and `travel` tell). `displacement` is
+/// in N·m, rad and m/s² as load and travel: `loadKind` and `travelKind` tell). `travel` is
 /// empty when none was logged, `time` when the log has no clock. All non-empty channels have equal length.
 /// Never changed by reading.
 struct Curve {
     std::vector<double> time;
-    std::vector<double> force;
-    std::vector<double> displacement;
+    std::vector<double> load;
+    std::vector<double> travel;
     std::vector<Channel> others{};
-    quantity::Dimension load = quantity::Dimension::force;
-    quantity::Dimension travel = quantity::Dimension::length;
+    quantity::Dimension loadKind = quantity::Dimension::force;
+    quantity::Dimension travelKind = quantity::Dimension::length;
 
     bool operator==(const Curve&) const = default;
 };
 
 /// A curve with its clock in order. Where nothing had to be changed the spans point into the raw curve.
 struct Ordered {
-    std::span<const double> time, force, displacement;
+    std::span<const double> time, load, travel;
     std::size_t dropped = 0;   ///< samples left out: not finite, or an identical row
     std::size_t moved = 0;     ///< samples whose stamps were out of order by up to ten places
     std::size_t spread = 0;    ///< samples that shared a stamp and were spread evenly
@@ -72,13 +72,13 @@ Curve part(const Curve& curve, std::size_t from, std::size_t to);
 /// Resolution q of a quantised signal in N: the smallest gap between distinct recorded values if at least 5 %
 /// of the samples repeat another's value and the gaps are whole multiples of it, else 0. The even step of a
 /// ramp between still ends is no resolution. From at most 65 536 evenly strided samples.
-double resolution(std::span<const double> force);
+double resolution(std::span<const double> load);
 
 /// Standard deviation of the noise in N: the greater of q/√12 and a robust estimate from second differences
 /// at lags 1, 2, 4 … up to `longestLag` samples, none beyond a 400th of the signal
 /// (1.4826 · median |F[i+2L] − 2F[i+L] + F[i]| / √6), which a straight ramp does not inflate. Mains hum needs
 /// lags of 20 ms.
-double noise(std::span<const double> force, double resolution, std::size_t longestLag = 16);
+double noise(std::span<const double> load, double resolution, std::size_t longestLag = 16);
 
 /// 20 ms in samples of this clock, at least 16: the longest lag at which noise is looked for.
 std::size_t longestLag(std::span<const double> time);
@@ -88,6 +88,6 @@ std::size_t longestLag(std::span<const double> time);
 /// median by more than max(6 · 1.4826 · MAD, 6 noise, 3q), and off both the line through the five samples
 /// before it and the one through the five after, which agree: the signal comes back to where it was heading.
 /// The drop at a break, a peak before it however fast the log, and real peaks of four samples survive.
-std::vector<std::size_t> removeSpikes(std::span<double> force, double noise, double resolution);
+std::vector<std::size_t> removeSpikes(std::span<double> load, double noise, double resolution);
 
 } // namespace anvil::curve

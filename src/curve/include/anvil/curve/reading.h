@@ -22,7 +22,7 @@ struct Override {
 /// Where the line of the stiffness is laid.
 enum class StiffnessBy {
     straightPart,  ///< the steepest straight part of the rise
-    chordOfForces, ///< between two forces
+    chordOfLoads,  ///< between two forces
     chordOfShares, ///< between two shares of the peak
     secant         ///< from the departure of the load to the peak
 };
@@ -59,10 +59,10 @@ inline constexpr int readerVersion = 3;
 
 /// A place on the curve. Displacement is measured from the toe.
 struct Landmark {
-    std::size_t index = 0;              ///< into the cleaned samples
-    double time = 0;                    ///< s
-    double force = 0;                   ///< N above the baseline
-    std::optional<double> displacement; ///< m from the toe
+    std::size_t index = 0;        ///< into the cleaned samples
+    double time = 0;              ///< s
+    double load = 0;              ///< N above the baseline
+    std::optional<double> travel; ///< m from the toe
     bool byHand = false;
     bool operator==(const Landmark&) const = default;
 };
@@ -81,7 +81,7 @@ struct Stiffness {
 
 /// What is left after the peak.
 struct Residual {
-    double force = 0; ///< N
+    double load = 0;  ///< N
     double share = 0; ///< of the peak
     bool operator==(const Residual&) const = default;
 };
@@ -131,8 +131,8 @@ struct Reading {
     bool flipped = false;  ///< the load was logged as negative force
     bool offScale = false; ///< the peak is "at least"
     bool guessed = false;  ///< the peak lies beyond the calibration table
-    quantity::Dimension load = quantity::Dimension::force,
-                        travel = quantity::Dimension::length; ///< as the curve's
+    quantity::Dimension loadKind = quantity::Dimension::force,
+                        travelKind = quantity::Dimension::length; ///< as the curve's
     std::optional<double> breakaway, running; ///< N·m, of a torque against angle; see turning()
     bool againstTime = false;                 ///< no displacement: residual and fall are told against time
     std::size_t departure = 0;                ///< first sample under load
@@ -145,9 +145,9 @@ struct Reading {
         energyToBreak; ///< J, from the departure of the load
     std::optional<Residual> residual;
     std::optional<Fall> fall;
-    std::optional<double> forceRate;        ///< N/s in the 20–80 % band before the peak
-    std::optional<double> displacementRate; ///< m/s in the same band
-    std::optional<Landmark> yield;          ///< where the curve meets the shifted stiffness line
+    std::optional<double> loadRate;   ///< N/s in the 20–80 % band before the peak
+    std::optional<double> travelRate; ///< m/s in the same band
+    std::optional<Landmark> yield;    ///< where the curve meets the shifted stiffness line
     std::optional<Held> hold;
     std::optional<At> loadAtTravel; ///< N at a displacement from the toe, on the way up
     std::optional<At> travelAtLoad; ///< m from the toe where that load was first reached
@@ -163,7 +163,7 @@ struct Reading {
 
 /// The samples a reading was made on: in order, spikes bridged, baseline taken off, load positive.
 struct Cleaned {
-    std::vector<double> time, force, displacement;
+    std::vector<double> time, load, travel;
     std::vector<std::size_t> spikes; ///< indices that were bridged
 };
 
@@ -189,6 +189,6 @@ Turning turning(std::span<const double> angle, std::span<const double> torque, s
                 double first = 1.5707963267948966, double until = 6.283185307179586);
 
 /// Force at a displacement from the toe on the way up, or nothing if it was not reached. m → N.
-std::optional<double> forceAt(const ReadCurve& curve, double displacement);
+std::optional<double> loadAt(const ReadCurve& curve, double travel);
 
 } // namespace anvil::curve

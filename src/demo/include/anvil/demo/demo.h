@@ -3,13 +3,13 @@
 
 #include <QDateTime>
 #include <QString>
+#include <anvil/project/open_project.h>
 #include <anvil/sim/specimen.h>
-#include <anvil/work/open_project.h>
 
 namespace anvil::demo {
 
 /// Fills an empty project with the demo's studies.
-Expected<void> addStudies(work::OpenProject& project);
+Expected<void> addStudies(project::OpenProject& project);
 
 /// The day on which the demo plays: the fourth of May, nine in the morning.
 QDateTime now();

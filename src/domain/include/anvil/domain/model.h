@@ -23,13 +23,40 @@ namespace anvil::domain {
 /// How fairness is judged: all else equal; think of the next one as you go; deliberately worn or crooked.
 enum class Intent { controlled, exploratory, asUsed };
 
-/// What a pull's number may be used for. In statistics: exact, right-, left-, interval-censored, excluded.
-enum class Standing { counts, atLeast, atMost, between, aside, voided, notRead };
+/// What becomes of a pull's number: it is counted, listed but not counted, means nothing, or is not there.
+enum class Taken { counts, aside, voided, notRead };
+
+/// How a pull stands: how its number is taken and what it says of the true value. Only one that counts can be
+/// a bound.
+struct Standing {
+    Taken taken = Taken::counts;
+    quantity::Bound bound = quantity::Bound::exact;
+
+    static const Standing counts, atLeast, atMost, between, aside, voided, notRead;
+    constexpr bool operator==(const Standing&) const = default;
+    /// It counts, and is a bound.
+    bool isBound() const { return bound != quantity::Bound::exact; }
+};
+inline constexpr Standing Standing::counts{};
+inline constexpr Standing Standing::atLeast{Taken::counts, quantity::Bound::above};
+inline constexpr Standing Standing::atMost{Taken::counts, quantity::Bound::below};
+inline constexpr Standing Standing::between{Taken::counts, quantity::Bound::between};
+inline constexpr Standing Standing::aside{Taken::aside};
+inline constexpr Standing Standing::voided{Taken::voided};
+inline constexpr Standing Standing::notRead{Taken::notRead};
+/// All there are, in the order of their words.
+inline constexpr Standing standings[] = {Standing::counts,  Standing::atLeast, Standing::atMost,
+                                         Standing::between, Standing::aside,   Standing::voided,
+                                         Standing::notRead};
 
 /// Words for a standing: "counts", "at least" …
 const char* word(Standing standing);
 const char* key(Standing standing);
 std::optional<Standing> standingFromKey(const std::string& key);
+/// How a pull stands whose value is this one.
+inline Standing standingOf(const stats::Value& value) {
+    return value.aside ? Standing::aside : Standing{Taken::counts, value.bound};
+}
 const char* word(Intent intent);
 const char* key(Intent intent);
 std::optional<Intent> intentFromKey(const std::string& key);

@@ -32,11 +32,40 @@ std::vector<std::string> cautionsOf(const StudyData& data);
 /// What may have ended a pull in which nothing broke, the likeliest first.
 std::vector<Limit> limitsWithoutBreak();
 
-/// A standing with its reason, as proposed; the tester decides.
+/// Because a pull stands as it does; the sentences are words'.
+enum class Because {
+    nothing,         ///< nothing is to be said
+    said,            ///< the tester's own words, in `Proposal::text`
+    running,         ///< it is being recorded
+    interrupted,     ///< its recording was, and nobody has decided yet
+    cutShort,        ///< the recording was interrupted before it broke
+    cutOff,          ///< it was interrupted, and what there is means nothing
+    toppedOut,       ///< the rig showed no more
+    stopped,         ///< before it broke
+    silent,          ///< the rig fell silent before it broke
+    outOfTravel,     ///< the rig could move no further
+    powerGone,       ///< before it broke
+    otherPart,       ///< another part broke than the one that is asked about
+    otherPartAtOnce, ///< the same, before anything had been held
+    otherJoint,      ///< the other joint of the piece failed first
+    judgedBound,     ///< the tester said so at the rig
+    setUpWrongly,
+    numberLost,
+    readAbove, ///< the number was read as at least that
+    readBelow,
+    readBetween,
+    heldAndFailed,   ///< held the lower, failed at the upper
+    oneGaugeReading, ///< so far, and nothing follows from one
+    markedInTable
+};
+
+/// A standing and why, as proposed; the tester decides.
 struct Proposal {
     Standing standing = Standing::counts;
-    std::string reason{};
-    bool derived = false; ///< follows from the curve or what ended it, so that nothing has to be set
+    Because why = Because::nothing;
+    std::string text{};           ///< what the tester said (Because::said)
+    std::string asked{}, broke{}; ///< parts (Because::otherPart)
+    bool derived = false;         ///< follows from the curve or what ended it, so that nothing has to be set
     bool operator==(const Proposal&) const = default;
 };
 

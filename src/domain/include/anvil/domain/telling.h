@@ -33,7 +33,8 @@ struct Use {
 struct PublishedValue {
     Id pull = 0;
     double value = 0, upper = 0; ///< SI
-    stats::State state = stats::State::exact;
+    stats::Bound bound = stats::Bound::exact;
+    bool aside = false; ///< it was set aside
     bool operator==(const PublishedValue&) const = default;
 };
 

@@ -41,9 +41,8 @@ struct Evidence {
     std::optional<Failure> failure{}; ///< how, where those words name it
     std::string afterwards;           ///< what it is like now, in the tester's words
     std::optional<double> grade{};    ///< what that is on the study's scale, 0 to 10; empty: not graded
-    /// How the pull stands for what was seen at its end: exact, above where the rig topped out or another
-    /// part broke, aside.
-    stats::State state = stats::State::exact;
+    /// What was seen at its end: exact, above where the rig topped out or another part broke.
+    stats::Bound bound = stats::Bound::exact;
 
     /// Whether an input was entered once, as a quantity.
     bool has(std::string_view key) const { return inputs.contains(key); }
@@ -67,7 +66,7 @@ struct Number {
 };
 
 /// What a pull says: a number for each metric of its method, in their order, and what somebody should know.
-struct Measured {
+struct Numbers {
     std::vector<Number> numbers;
     std::vector<std::string> notes;
     const Number* find(std::string_view metric) const; ///< null where the method has none of this key

@@ -2,6 +2,7 @@
 // method is one file of its own and one line in registry.cpp.
 #pragma once
 
+#include <anvil/methods/easel.h>
 #include <anvil/methods/evidence.h>
 #include <anvil/methods/piece_kind.h>
 #include <anvil/quantity/error.h>
@@ -66,16 +67,22 @@ struct Metric {
     bool asked = false; ///< of methods with a curve: told only by one that was asked for it
 };
 
+/// What is measured of a piece, and what is done to it.
+struct Drawings {
+    Draws sketch = nullptr, card = nullptr;
+};
+
 struct Method {
     std::string_view key;      ///< for files and scripts
     std::string_view title;    ///< "Axial pull"
     std::string_view measures; ///< what it tells
     std::string_view needs;    ///< what has to be there
     Action action = Action::pull;
+    Drawings drawings{};
     std::span<const Input> inputs;
     std::span<const Metric> metrics; ///< the usual one first
     /// The numbers, from evidence that has been looked at. Error: what was entered cannot be.
-    Expected<Measured> (*formulas)(const Method& method, const Evidence& evidence) = nullptr;
+    Expected<Numbers> (*formulas)(const Method& method, const Evidence& evidence) = nullptr;
     /// What the load of a curve is that this method reads; empty: it has none.
     std::optional<quantity::Dimension> load{};
     std::string_view entryHint{}; ///< what somebody who fills in its form should know
@@ -116,12 +123,22 @@ EntryForm entryForm(const Method& method);
 /// What a pull says by this method. Every metric has a number or the reason why not. Error, as a sentence: an
 /// input the method does not have, of another dimension, below zero, or a bound where only a number will do;
 /// and what the formulas refuse, such as a hammer that gains energy.
-Expected<Measured> measure(const Method& method, const Evidence& evidence);
+Expected<Numbers> measure(const Method& method, const Evidence& evidence);
 
 /// A text under an input, of its dimension or of what may be entered instead: the text's own unit tells. A
 /// number without one is in `fallback`; null: it needs one. Error: no quantity of either.
 Expected<quantity::Entry> entryOf(const Input& input, std::string_view text,
                                   const quantity::Unit* fallback = nullptr);
+
+/// Whether two names are one, whatever the case and with blanks for underscores: "Gauge length",
+/// "gauge_length".
+bool sameName(std::string_view a, std::string_view b);
+
+/// Whether an input is one length of a piece or pull, so that it can be measured before it is entered.
+bool isLength(const Input& input);
+/// The input that a length measured under this name is of, by its key or its title; null: none. The one rule
+/// that binds what was measured of a piece to what its method asks for.
+const Input* inputMeasured(const Method& method, std::string_view name);
 
 /// The input a key means, "leg.2" being one of "leg"; null: none.
 const Input* inputNamed(const Method& method, std::string_view key);

@@ -13,8 +13,8 @@ const Metric& phaseMetric(std::string_view phase, quantity::Dimension dimension)
 /// The row a key means; null where it is of no phase.
 const Metric* phaseMetricOf(std::string_view key);
 
-/// The value of a reading of a phase, with its doubt; `state` of its pull is that of a force or torque, all
+/// The value of a reading of a phase, with its doubt; `pull`: what its pull is that of a force or torque, all
 /// else was seen before the end.
-stats::Value phaseValue(const quantity::Entry& reading, stats::State state);
+stats::Value phaseValue(const quantity::Entry& reading, stats::Bound pull);
 
 } // namespace anvil::methods

@@ -3,6 +3,7 @@
 #pragma once
 
 #include <anvil/chart/picture.h>
+#include <anvil/pages/action.h>
 #include <anvil/words/table.h>
 #include <functional>
 #include <string>
@@ -37,21 +38,48 @@ struct Figure {
 };
 /// Something the reader chooses, one of several; on paper it says what was chosen.
 struct Choice {
+    struct Option {
+        std::string key, title;
+        std::optional<Action> action{}; ///< nothing: choosing it does nothing
+    };
     std::string_view key;
-    std::string title;                                        ///< "Ranked by"
-    std::vector<std::pair<std::string, std::string>> options; ///< key and title
-    std::string chosen;                                       ///< a key
+    std::string title; ///< "Ranked by"
+    std::vector<Option> options;
+    std::string chosen;  ///< the key of one
     bool inPage = false; ///< stands among the blocks, not with the page's tools
+
+    /// The title of what is chosen; null: nothing is.
+    const std::string* chosenTitle() const {
+        for (const auto& o : options)
+            if (o.key == chosen) return &o.title;
+        return nullptr;
+    }
 };
-/// What could be done, each a sentence and the actions a window offers for all of them; on paper the
-/// sentences.
+/// Something that could be done: a sentence, and what a window does for it.
+struct Offer {
+    struct Button {
+        std::string_view key; ///< by which a window finds it
+        std::string title;
+        Action action;
+    };
+    std::string sentence;
+    std::vector<Button> buttons;
+};
+/// What could be done; on paper the sentences.
 struct Offers {
     std::string_view key;
-    std::vector<std::string> sentences;
-    std::vector<std::pair<std::string_view, std::string>> actions; ///< key and title
-    std::string none;                                              ///< said where there are no sentences
-    bool first = true;  ///< its first action is what most would do next
+    std::vector<Offer> offers;
+    std::string none;   ///< said where there are none
+    bool first = true;  ///< the first button is what most would do next
     bool tells = false; ///< its sentences tell of results, not only of what could be done
+
+    std::vector<std::string> sentences() const {
+        std::vector<std::string> out;
+        out.reserve(offers.size());
+        for (const auto& o : offers)
+            out.push_back(o.sentence);
+        return out;
+    }
 };
 /// Things weighed against each other, each by a slider in a window; on paper their shares.
 struct Weights {

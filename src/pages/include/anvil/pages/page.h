@@ -18,6 +18,12 @@
 
 namespace anvil::pages {
 
+/// A criterion that a score card could take, and what it is called.
+struct OfferedCriterion {
+    domain::Criterion criterion;
+    std::string title;
+};
+
 /// Everything a page is made from. What it refers to must outlive the page's figures.
 struct Source {
     const domain::StudyData* study = nullptr;
@@ -32,9 +38,9 @@ struct Source {
     std::function<const results::Sureness&(domain::Metric)> sureness{}; ///< or missing
     /// The score card that weighs the study; `weights` instead of those it has, where there are as many.
     std::function<std::optional<results::CardResult>(const std::vector<double>& weights)>
-        card{};                                          ///< or missing
-    std::function<bool()> hasCard{};                     ///< whether there is one; or missing
-    std::function<std::vector<std::string>()> offered{}; ///< titles of criteria it could take too; or missing
+        card{};                                               ///< or missing
+    std::function<bool()> hasCard{};                          ///< whether there is one; or missing
+    std::function<std::vector<OfferedCriterion>()> offered{}; ///< what it could take too; or missing
     /// Every study of the project, and what another one says; or missing.
     std::function<std::vector<const domain::StudyData*>()> studies{};
     std::function<const results::Verdict&(domain::Id study, domain::Metric)> verdictOf{};
@@ -52,8 +58,8 @@ struct View {
     std::vector<double> weights{};          ///< of the score card, while they are dragged
     std::string scale{};                    ///< of the ladder: a key of results::RatioBase; empty: as it is
     std::optional<std::pair<std::size_t, std::size_t>> two{}; ///< groups chosen to be compared
-    std::string plotOf{}; ///< the group of the probability plot; empty: the first
-    bool logTime = false; ///< of what moves over days
+    std::optional<std::size_t> plotOf{}; ///< the group of the probability plot; nothing: the first
+    bool logTime = false;                ///< of what moves over days
 };
 
 /// A kind of page. `make` gives nothing where it has nothing to say.

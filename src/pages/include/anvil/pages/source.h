@@ -2,11 +2,11 @@
 #pragma once
 
 #include <anvil/pages/page.h>
-#include <anvil/work/open_project.h>
+#include <anvil/project/open_project.h>
 
 namespace anvil::pages {
 
 /// Refers to the project, which must outlive it. `study` is of that project.
-Source sourceOf(work::OpenProject& project, domain::Id study);
+Source sourceOf(project::OpenProject& project, domain::Id study);
 
 } // namespace anvil::pages

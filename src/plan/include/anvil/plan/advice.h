@@ -26,7 +26,7 @@ struct AdviceLine {
 };
 
 /// A line for each, in order. `cv`: the spread to expect, as a share; `verdict` on the metric that decides.
-std::vector<AdviceLine> advise(const StudyData& data, const Readings& readings, const Verdict& verdict,
-                               double cv);
+std::vector<AdviceLine> advise(const domain::StudyData& data, const results::Readings& readings,
+                               const results::Verdict& verdict, double cv);
 
 } // namespace anvil::plan

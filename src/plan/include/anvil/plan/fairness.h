@@ -5,9 +5,6 @@
 
 namespace anvil::plan {
 
-using namespace domain;
-using namespace results;
-
 /// One piece of advice about fairness.
 struct Finding {
     std::string rule;     ///< key, for accepting
@@ -19,6 +16,6 @@ struct Finding {
 
 /// What is not fair about the study as it stands, by its intent. As-used studies are not asked for equal
 /// batches or speeds, exploratory ones not for replicates or a control.
-std::vector<Finding> fairness(const StudyData& data, const Readings& readings);
+std::vector<Finding> fairness(const domain::StudyData& data, const results::Readings& readings);
 
 } // namespace anvil::plan

@@ -5,9 +5,6 @@
 
 namespace anvil::plan {
 
-using namespace domain;
-using namespace results;
-
 /// What is to be done about it.
 enum class Remedy { moreOfEach, moreReach, strongerPart, pullOn, test, repeatOdd };
 /// The word used by scripts: "more_of_each", "more_reach", "stronger_part", "pull_on", "test", "repeat".
@@ -17,7 +14,7 @@ const char* word(Remedy remedy);
 struct FollowUp {
     Remedy remedy = Remedy::moreOfEach;
     std::string sentence;
-    std::vector<std::pair<Id, Id>> squares; ///< option, condition
+    std::vector<std::pair<domain::Id, domain::Id>> squares; ///< option, condition
     int more = 3;
     int pulls = 0;                ///< in all
     double minutes = 0;           ///< in all; 0: nobody said how long one takes
@@ -27,8 +24,8 @@ struct FollowUp {
 
 /// What the results leave open, most telling first: too close to call, a value that the order hangs on,
 /// topped out, another part broke, not tested. `sure` says what hangs on a single value; null: nobody asked.
-std::vector<FollowUp> followUps(const StudyData& data, const Verdict& verdict,
-                                const Sureness* sure = nullptr);
+std::vector<FollowUp> followUps(const domain::StudyData& data, const results::Verdict& verdict,
+                                const results::Sureness* sure = nullptr);
 
 /// What it takes: "6 pulls, about 36 min, 4.20 EUR".
 std::string effortText(const FollowUp& followUp);

@@ -5,9 +5,6 @@
 
 namespace anvil::plan {
 
-using namespace domain;
-using namespace results;
-
 /// How one forecaster did over the squares that have been pulled.
 struct ForecastScore {
     std::string by;
@@ -23,12 +20,12 @@ struct ForecastScore {
 /// name no part of the load path give none of the part.
 /// Scores every forecaster, best first: by the mean of |ln(measured / expected)|, equal ones by name. Squares
 /// with no mean but a bound and expectations of zero or less are left out.
-std::vector<ForecastScore> scoreForecasts(const StudyData& data, const Verdict& verdict);
+std::vector<ForecastScore> scoreForecasts(const domain::StudyData& data, const results::Verdict& verdict);
 
 /// A study with its verdict on what decides.
 struct StudyVerdict {
-    const StudyData* data = nullptr;
-    const Verdict* verdict = nullptr;
+    const domain::StudyData* data = nullptr;
+    const results::Verdict* verdict = nullptr;
 };
 /// The same over several studies: a tester's history.
 std::vector<ForecastScore> scoreForecasts(const std::vector<StudyVerdict>& studies);

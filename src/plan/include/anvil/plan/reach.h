@@ -29,23 +29,25 @@ struct HeadRoom {
 
 /// Head-room of a square from its own results (mean + t·s·√(1 + 1/n)), else its forecasts or the option's
 /// rating (value · (1 + 1.645 CV)). For metrics that are forces.
-HeadRoom headRoom(const StudyData& data, const Verdict& verdict, Id option, Id condition);
+HeadRoom headRoom(const domain::StudyData& data, const results::Verdict& verdict, domain::Id option,
+                  domain::Id condition);
 
 /// The same for travel, in m: how far the rig has to move until the piece breaks, against what it can. From
 /// what the square's own pulls needed (first displacement to the break, else to the peak), else its
 /// forecasts.
-HeadRoom travelRoom(const StudyData& data, const Readings& readings, Id option, Id condition);
+HeadRoom travelRoom(const domain::StudyData& data, const results::Readings& readings, domain::Id option,
+                    domain::Id condition);
 /// The worse of two, as a square shows it: topping out before too small before tight before fine.
 Reach worse(Reach a, Reach b);
 
 /// Both for one square: the worse of the two, in a word and a sentence. The word says when it is the travel
 /// that is short; empty when nothing is known.
 struct SquareRoom {
-    HeadRoom force, travel;
+    HeadRoom load, travel;
     Reach reach = Reach::unknown;
     std::string word, sentence;
 };
-SquareRoom squareRoom(const StudyData& data, const Readings& readings, const Verdict& verdict, Id option,
-                      Id condition);
+SquareRoom squareRoom(const domain::StudyData& data, const results::Readings& readings,
+                      const results::Verdict& verdict, domain::Id option, domain::Id condition);
 
 } // namespace anvil::plan

@@ -5,9 +5,6 @@
 
 namespace anvil::plan {
 
-using namespace domain;
-using namespace results;
-
 /// What a number of replicates buys at an expected CV.
 struct Replication {
     int n = 0;
@@ -20,7 +17,7 @@ std::vector<Replication> schools(double cv, int planned);
 double defaultCv(const std::string& kind);
 /// The pooled CV of the results there are; empty without two groups of two. By the root mean square, weighted
 /// by n − 1.
-std::optional<double> ownCv(const Verdict& verdict);
+std::optional<double> ownCv(const results::Verdict& verdict);
 
 /// Planned replicates, pulls, and cost where every option has one.
 struct PlanTotals {
@@ -30,7 +27,7 @@ struct PlanTotals {
     double pulling = 0;     ///< s that all pulls take; 0: not known
     double preparation = 0; ///< s from the first step to the last wait, working hours left aside
 };
-PlanTotals totals(const StudyData& data);
+PlanTotals totals(const domain::StudyData& data);
 
 /// What the plan eats.
 struct StockLine {
@@ -40,6 +37,6 @@ struct StockLine {
     std::string currency;
     std::string supply{}; ///< where it is got; empty: nobody said
 };
-std::vector<StockLine> stock(const StudyData& data);
+std::vector<StockLine> stock(const domain::StudyData& data);
 
 } // namespace anvil::plan

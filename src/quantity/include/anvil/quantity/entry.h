@@ -1,6 +1,7 @@
 // What a person typed: a number, its doubt and its unit.
 #pragma once
 
+#include <anvil/quantity/bound.h>
 #include <anvil/quantity/unit.h>
 #include <optional>
 #include <string>
@@ -8,12 +9,9 @@
 
 namespace anvil::quantity {
 
-/// How sure the person was of the number.
-enum class Doubt {
-    exact,    ///< 12 N
-    above,    ///< >9 kN: at least
-    below,    ///< <2 N: at most
-    between,  ///< 4…5 kN
+/// How sure the person was of the number, beside what it says of the true value.
+enum class Precision {
+    stated,   ///< 12 N
     about,    ///< ~12 N
     plusMinus ///< 12 ± 1 N
 };
@@ -22,11 +20,14 @@ enum class Doubt {
 /// the decimal mark (−1 for fractions), so that it prints back as it was typed.
 struct Entry {
     double si = 0;
-    Doubt doubt = Doubt::exact;
+    Bound bound = Bound::exact; ///< >9 kN: above; <2 N: below; 4…5 kN: between
+    Precision precision = Precision::stated;
     double upperSi = 0;     ///< second bound of `between`
     double plusMinusSi = 0; ///< half-width of `plusMinus`
     const Unit* unit = nullptr;
     int decimals = -1;
+    /// A number and nothing else.
+    bool plain() const { return bound == Bound::exact && precision == Precision::stated; }
     bool operator==(const Entry&) const = default;
 };
 

@@ -20,7 +20,7 @@ Expected<methods::Evidence> evidenceOf(const StudyData& data, const Pull& pull,
                                        const curve::Reading* reading);
 
 /// What follows from that by the pull's method, whatever its number may be used for.
-Expected<methods::Measured> measured(const StudyData& data, const Pull& pull, const curve::Reading* reading);
+Expected<methods::Numbers> measured(const StudyData& data, const Pull& pull, const curve::Reading* reading);
 
 /// The metrics that phases of its pulls were read at, in the order they come up.
 std::vector<Metric> phaseMetricsOf(const StudyData& data);
@@ -47,9 +47,8 @@ Expected<Entered> enteredFrom(const methods::Method& method, const std::vector<F
 
 /// What an entry comes to at the bench.
 struct Told {
-    methods::Number number; ///< of the metric that decides, or the first that has a value
-    Standing standing = Standing::counts;
-    std::string reason; ///< why it stands so
+    methods::Number number;  ///< of the metric that decides, or the first that has a value
+    domain::Proposal stands; ///< and why
     std::vector<std::string> notes;
 };
 

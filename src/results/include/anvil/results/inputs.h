@@ -27,6 +27,6 @@ std::map<std::string, std::string, std::less<>>
 knownOf(const domain::StudyData& data, const domain::Specimen& piece, const quantity::Units& units);
 
 /// How many legs a piece has, by what was said of their directions or lengths; three where nobody said.
-int legsOf(const domain::StudyData& data, const domain::Specimen& piece);
+int legCount(const domain::StudyData& data, const domain::Specimen& piece);
 
 } // namespace anvil::results

@@ -36,7 +36,7 @@ private:
     const StudyData* m_data;
     const Readings* m_readings;
     std::map<std::pair<Id, Id>, std::vector<Attempt>> m_squares;
-    mutable std::map<Id, Expected<methods::Measured>> m_measured; // by pull
+    mutable std::map<Id, Expected<methods::Numbers>> m_measured; // by pull
 };
 
 } // namespace anvil::results

@@ -3,6 +3,7 @@
 
 #include <anvil/curve/reading.h>
 #include <anvil/domain/model.h>
+#include <anvil/domain/outcomes.h>
 #include <anvil/methods/evidence.h>
 #include <functional>
 
@@ -31,8 +32,8 @@ bool toppedOut(const Pull& pull, const curve::Reading* reading);
 /// How a pull stands: as somebody set it; one that counts and topped out is "at least". So correcting a limit
 /// corrects the standing.
 Standing standingOf(const StudyData& data, const Pull& pull, const curve::Reading* reading);
-/// Why it stands so; empty where it counts.
-std::string reasonOf(const StudyData& data, const Pull& pull, const curve::Reading* reading);
+/// The same with why. What the tester said wins; where nobody said anything it follows from what is known.
+domain::Proposal standsAs(const StudyData& data, const Pull& pull, const curve::Reading* reading);
 
 /// What a pull says about a metric, by the formulas of its method. A pull whose standing is "at least" is a
 /// bound for what is decided at its end and says nothing of what came after; what was seen before that stays
@@ -43,7 +44,7 @@ MetricValue valueOf(const StudyData& data, const Pull& pull, const curve::Readin
 /// when it is needed.
 MetricValue valueFrom(const StudyData& data, const Pull& pull, const curve::Reading* reading,
                       const Metric& metric,
-                      const std::function<const Expected<methods::Measured>&()>& follows);
+                      const std::function<const Expected<methods::Numbers>&()>& follows);
 
 /// Why somebody should look at this pull's curve; empty when nothing stands out or it has been looked at.
 std::vector<std::string> needsLook(const Pull& pull, const Readings& readings);

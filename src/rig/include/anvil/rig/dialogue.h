@@ -37,7 +37,7 @@ public:
     static constexpr double patience = 1, quiet = 0.4, longest = 1.8; ///< s; the last since the question
 
 private:
-    std::vector<Column> m_columns;
+    std::vector<LineColumn> m_columns;
     std::size_t m_next = 0;
     std::string m_line;
     std::optional<double> m_asked; ///< when the question was sent that has no answer yet

@@ -21,14 +21,14 @@ enum class Protocol {
 };
 
 /// What a column holds.
-enum class Role { none, time, force, displacement, other };
+enum class Role { none, time, load, travel, other };
 const char* key(Role role); ///< "none", "time", "force", "displacement", "other"
 std::optional<Role> roleFromKey(std::string_view key);
 
 /// Channels beside force and displacement that one device may have.
 inline constexpr std::size_t mostOthers = 6;
 
-struct Column {
+struct LineColumn {
     std::string name;
     Role role = Role::none;
     std::string unit; ///< symbol; empty: SI
@@ -39,7 +39,7 @@ struct Column {
     std::string question{};          ///< by which a device that answers is asked for it
     // Of a line that says what it measures, as it stands there; empty: whatever it says.
     std::string label{}, printed{}; ///< the words before the number, the unit behind it
-    bool operator==(const Column&) const = default;
+    bool operator==(const LineColumn&) const = default;
 };
 
 /// A column as it is typed; `question`: by which a device that answers is asked for it.
@@ -49,19 +49,19 @@ struct ColumnText {
 
 /// Columns as they are typed; a dash for a name is a column that is not wanted. What a column holds follows
 /// from its name and unit. Error: a unit that is not known, no name, or a question for some of them only.
-Expected<std::vector<Column>> columnsOf(std::span<const ColumnText> typed);
+Expected<std::vector<LineColumn>> columnsOf(std::span<const ColumnText> typed);
 /// Columns in a line, to be read: "time [ms], leg B [kN], -", "leg B [kN] = MEAS:FORC2?".
-std::string columnsText(std::span<const Column> columns);
+std::string columnsText(std::span<const LineColumn> columns);
 
 /// Columns typed anew, each with what was known of the one of its name and unit: sign, limit, calibration;
 /// and of the one in its place: what a line says beside it.
-std::vector<Column> keepingWhatIsKnown(std::vector<Column> typed, std::span<const Column> before);
+std::vector<LineColumn> keepingWhatIsKnown(std::vector<LineColumn> typed, std::span<const LineColumn> before);
 
 /// How lines are cut into numbers.
 struct Layout {
     char delimiter = ','; ///< ' ' stands for any run of blanks
     char decimal = '.';
-    std::vector<Column> columns;
+    std::vector<LineColumn> columns;
     double rate = 0; ///< samples a second where no column tells the time; 0: by arrival
     /// The lines say what they measure ("Load: 71.6 kg", "ST,GS,+0012.34kg"): a column is a number in its
     /// order; a line with other words or a unit of another kind is none of these.
@@ -124,10 +124,10 @@ Expected<Layout> guessLayout(std::span<const std::string> lines);
 
 /// One sample in SI, at the cell, as a device gave it.
 struct RawSample {
-    bool overload = false;      ///< the device says that it cannot show as much: the load is at least this
-    std::optional<double> time; ///< s, the device's own clock
-    double force = 0;           ///< N
-    std::optional<double> displacement;      ///< m
+    bool overload = false;        ///< the device says that it cannot show as much: the load is at least this
+    std::optional<double> time;   ///< s, the device's own clock
+    double load = 0;              ///< N
+    std::optional<double> travel; ///< m
     std::array<double, mostOthers> others{}; ///< SI, in the order of SampleMaker::others
 };
 /// A further channel: its column, name and the SI unit its values come in.

@@ -16,8 +16,8 @@ namespace anvil::rig {
 /// One sample at the specimen, SI.
 struct Sample {
     double time = 0;                         ///< s, monotonic
-    double force = 0;                        ///< N
-    std::optional<double> displacement;      ///< m
+    double load = 0;                         ///< N
+    std::optional<double> travel;            ///< m
     bool inside = true;                      ///< within the calibrated range
     std::array<double, mostOthers> others{}; ///< further channels, SI, as many as the rig has
 };
@@ -83,13 +83,13 @@ public:
 
     RecorderState state() const { return m_state; }
     std::optional<Ending> ending() const { return m_ending; }
-    double force() const { return m_last.force; }
+    double force() const { return m_last.load; }
     /// N, since loading began; a single sample that stands out above both its neighbours is none.
     double peak() const { return m_peak; }
     double time() const { return m_last.time; }
     std::size_t recorded() const { return m_recorded; } ///< samples handed on
     /// Slope over the last second, N/s and m/s; nothing before there is a second to look at.
-    std::optional<double> forceRate() const;
+    std::optional<double> loadRate() const;
     std::optional<double> speed() const;
     bool nearLimit() const;
     /// How often the load has come near the limit while loading, since the recorder was made; a single spike

@@ -25,7 +25,7 @@ struct Setup {
     std::string address; ///< "tcp:127.0.0.1:4711", "serial:/dev/ttyUSB0@115200"; empty: files only
     Protocol protocol = Protocol::lines;
     std::string forceQuery, displacementQuery; ///< of a rig that answers questions
-    std::vector<Column> asked{};               ///< its further readings, each with its question
+    std::vector<LineColumn> asked{};           ///< its further readings, each with its question
     Layout layout;
     bool flipped = false;             ///< the force reads negative when pulled
     std::optional<double> cellLimit;  ///< N at the cell
@@ -100,7 +100,7 @@ std::vector<ChannelName> channelsOf(const SideDevice& side);
 /// All of them, the main device's first; and the column that a channel comes from, nullptr for a number
 /// beyond the last.
 std::vector<ChannelName> allChannels(const Setup& setup);
-Column* columnOf(Setup& setup, std::size_t channel);
+LineColumn* columnOf(Setup& setup, std::size_t channel);
 
 /// Makes forces and displacements at the specimen of a rig's readings.
 class Conversion {

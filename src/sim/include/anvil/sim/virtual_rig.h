@@ -19,7 +19,7 @@ struct RigOptions {
 
 /// One line of what the rig says, SI.
 struct RigReading {
-    double time = 0, force = 0, displacement = 0;
+    double time = 0, load = 0, travel = 0;
     std::vector<double> legs{}; ///< N, one for each further cell
 };
 
@@ -42,7 +42,7 @@ public:
     void setModel(Model model) { m_options.model = model; }
     void setStrength(double newtons) { m_options.strength = newtons; }
 
-    bool pulling() const { return m_at < m_run.curve.force.size(); }
+    bool pulling() const { return m_at < m_run.curve.load.size(); }
     int pulls() const { return m_pulls; }
     std::size_t legs() const { return m_options.legs.size(); }
     /// Of the specimen pulled last.

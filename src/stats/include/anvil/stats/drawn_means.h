@@ -20,7 +20,7 @@ std::uint64_t streamOf(std::uint64_t seed, std::string_view option, std::string_
 
 /// Of values that are nothing but bounds of one kind: above for "at least", below for "at most"; else exact.
 /// Such a group is drawn at its bounds, and can only lie beyond them.
-State onlyBounds(std::span<const Value> values);
+Bound onlyBounds(std::span<const Value> values);
 /// Whether the mean of such values can be drawn: some are exact or between two bounds, or all are bounds of
 /// one kind.
 bool canBeDrawn(std::span<const Value> values);

@@ -10,7 +10,7 @@ namespace anvil::stats {
 /// kind, so that it may only lie higher, or lower.
 struct DrawnSide {
     std::span<const double> logs;
-    State only = State::exact;
+    Bound only = Bound::exact;
 };
 
 /// Everything but pHolm, verdict and moreEach. The ratio is the median of the draws, its interval their 2.5
@@ -18,6 +18,9 @@ struct DrawnSide {
 /// share beyond 1/(1 + m) or 1 + m. A side of bounds only can be called in their direction and in no other: p
 /// is of that direction alone, there is no tostP, and the interval is open that way. Empty but for the test
 /// where the bounds of both sides leave it open, or the draws are not as many on both sides.
+/// Source: two means with spreads of their own by draws from each, Box & Tiao, Bayesian Inference in
+/// Statistical Analysis (1973), sec. 2.5; equivalence by two one-sided tests, Schuirmann 1987. With n draws a
+/// p is told to about √(p/n).
 Comparison compareDrawn(const DrawnSide& a, const DrawnSide& b, double margin);
 
 /// The interval of the same ratio at another level: 0.05 gives that of compareDrawn.

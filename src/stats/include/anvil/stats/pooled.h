@@ -26,7 +26,9 @@ struct PooledSpread {
 std::optional<PooledSpread> pooledSpread(std::span<const std::optional<LogGroup>> groups);
 
 /// Two-sided p that two groups have the same mean of logarithms, with the shared spread: Student's t with its
-/// degrees of freedom. Its error grows to about 7 % where spreads differ five-fold. Empty: no spread.
+/// degrees of freedom (Snedecor & Cochran, Statistical Methods, 8th ed., ch. 6; of several groups the mean
+/// square within, ch. 12). Holds where the logarithms are normal and spread alike: the error of 5 % grows to
+/// about 7 % where spreads differ five-fold. Empty: no spread.
 std::optional<double> pooledP(const LogGroup& a, const LogGroup& b, const PooledSpread& spread);
 
 } // namespace anvil::stats

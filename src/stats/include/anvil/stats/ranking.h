@@ -31,6 +31,8 @@ struct DrawnRanking {
 /// the values' unit; empty: on its own mean. `shared` is the stream of σ. Empty: nobody to rank, one that
 /// cannot be drawn, no spread can be told, or a value at or below zero where logarithms are needed. 20 000
 /// draws tell a share to 0.7 %.
+/// Source: places by draws and their intervals, Goldstein & Spiegelhalter 1996, "League tables and their
+/// limitations"; the density of (μ, σ), see density.h.
 std::optional<DrawnRanking> drawRanking(std::span<const Contender> contenders, bool moreIsBetter,
                                         std::uint64_t shared, int draws = 20000,
                                         std::span<const double> centres = {});

@@ -2,6 +2,7 @@
 // silently.
 #pragma once
 
+#include <anvil/quantity/bound.h>
 #include <cstddef>
 #include <optional>
 #include <span>
@@ -9,20 +10,19 @@
 
 namespace anvil::stats {
 
-/// How much a recorded value says.
-enum class State {
-    exact,
-    above,   ///< at least: right-censored
-    below,   ///< at most: left-censored
-    between, ///< value … upper: interval-censored
-    aside    ///< set aside with a reason; listed, never counted
-};
+using quantity::Bound;
 
 /// One result in the group's unit.
 struct Value {
     double value = 0;
-    State state = State::exact;
-    double upper = 0; ///< second bound of `between`
+    Bound bound = Bound::exact;
+    double upper = 0;   ///< second bound of `between`
+    bool aside = false; ///< set aside with a reason: listed, never counted
+
+    /// Read as it is, and counted.
+    bool exact() const { return !aside && bound == Bound::exact; }
+    /// The word used by scripts: that of its bound, or "aside".
+    const char* word() const { return aside ? "aside" : quantity::word(bound); }
 };
 
 /// What the mean stands on.
@@ -70,7 +70,7 @@ struct Summary {
     std::optional<double> typical; ///< what ladder, table, ratio, rank, need, value and headline speak of
     std::optional<std::pair<double, double>> typicalInterval; ///< 95 %, with the doubt of the readings
     TypicalBasis typicalBasis = TypicalBasis::sample;
-    State bound = State::exact; ///< above: the typical value is "at least"; below: "at most"
+    Bound bound = Bound::exact; ///< above: the typical value is "at least"; below: "at most"
     double doubt = 0;           ///< stated ± of the readings, root mean square: does not shrink with n
     double resolution = 0;      ///< half the last digit of the readings; 0: not known
 

@@ -69,10 +69,10 @@ private:
         Id curve = 0;
         int sequence = 0;
         std::size_t committed = 0;
-        double displacement = 0; ///< the last one
+        double travel = 0; ///< the last one
     };
-    std::vector<Stream> m_streams;  ///< the main device, then each beside it
-    bool m_hasDisplacement = false; ///< decided by the first sample
+    std::vector<Stream> m_streams; ///< the main device, then each beside it
+    bool m_hasTravel = false;      ///< decided by the first sample
     Tape m_tape;
     mutable std::mutex m_mutex;
     std::condition_variable m_wake;

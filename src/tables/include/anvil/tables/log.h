@@ -10,7 +10,7 @@
 
 namespace anvil::tables {
 
-enum class Role { ignore, time, force, displacement, run, unit, standing };
+enum class Role { ignore, time, load, travel, run, unit, standing };
 
 /// Why a column was taken for what it was taken.
 enum class Why { nothing, nameAndUnit, unit, name, numbers, onlyOne, person };
@@ -45,13 +45,13 @@ struct Layout {
 
 /// What the person already knows; empty members are detected. Columns by header or by number from 1.
 struct Hints {
-    std::string time, force, displacement;
+    std::string time, load, travel;
     std::string sheet; ///< of a spreadsheet, by name or by number from 1
     const quantity::Unit* forceUnit = nullptr;
     const quantity::Unit* displacementUnit = nullptr;
     const quantity::Unit* timeUnit = nullptr;
     /// What a column of the load may measure as well, where the rig reads a pressure or volts.
-    quantity::Dimension load = quantity::Dimension::force;
+    quantity::Dimension loadKind = quantity::Dimension::force;
     char decimal =
         '\0'; ///< what the comma is where the file leaves it open: ',' decimal mark, '.' grouping mark
 };
@@ -101,7 +101,7 @@ Expected<Log> readLog(std::string_view bytes, const Hints& hints = {}, unsigned 
 
 /// The numbers of a file by column, before they are cut into runs; the hot loop, used by readLog.
 struct Columns {
-    std::vector<double> time, force, displacement; ///< as in the file; clock stamps in seconds
+    std::vector<double> time, load, travel; ///< as in the file; clock stamps in seconds
     /// A row before which a new run begins, and what the run column says of it.
     struct Break {
         std::size_t row = 0;

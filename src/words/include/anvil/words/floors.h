@@ -18,8 +18,8 @@ Table floorTable(const domain::StudyData& data, const results::Verdict& verdict,
 /// What each kind of floor promises, a sentence each.
 std::vector<std::string> floorPromises();
 
-/// Values that stand apart, a sentence each: with which mean and which without. They are suggestions to look.
-std::vector<std::string> standingApart(const domain::StudyData& data, const results::Verdict& verdict,
-                                       const quantity::Unit& unit);
+/// A value that stands apart: with which mean and which without. It is a suggestion to look.
+std::string standingApart(const domain::StudyData& data, const results::Verdict& verdict,
+                          const results::Apart& apart, const quantity::Unit& unit);
 
 } // namespace anvil::words

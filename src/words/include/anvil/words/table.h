@@ -9,7 +9,7 @@
 
 namespace anvil::words {
 
-struct Column {
+struct TableColumn {
     std::string_view key; ///< by which it is found; titles are for reading
     std::string title;
     bool number = false; ///< stands at the right
@@ -22,14 +22,14 @@ struct Row {
 
 struct Table {
     std::string_view key;
-    std::vector<Column> columns;
+    std::vector<TableColumn> columns;
     std::vector<Row> rows;
 
     /// Where a column stands; the number of columns where there is none of this key.
     std::size_t at(std::string_view column) const {
-        return static_cast<std::size_t>(
-            std::find_if(columns.begin(), columns.end(), [&](const Column& c) { return c.key == column; }) -
-            columns.begin());
+        return static_cast<std::size_t>(std::find_if(columns.begin(), columns.end(),
+                                                     [&](const TableColumn& c) { return c.key == column; }) -
+                                        columns.begin());
     }
     /// The same without some columns; those it does not have are not missed.
     Table without(std::initializer_list<std::string_view> keys) const {
