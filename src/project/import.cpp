@@ -1,12 +1,12 @@
 #include <anvil/project/import.h>
 
 #include "import_names.h"
+#include "import_squares.h"
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
 #include <algorithm>
 #include <anvil/domain/bounds.h>
-#include <anvil/domain/labels.h>
 #include <anvil/domain/spoken.h>
 #include <anvil/project/entry_commands.h>
 #include <anvil/project/told_rig.h>
@@ -14,7 +14,6 @@
 #include <anvil/tables/file.h>
 #include <anvil/words/stands.h>
 #include <future>
-#include <set>
 
 namespace anvil::project {
 namespace {
@@ -65,67 +64,6 @@ QString layoutText(const tables::Layout& layout) {
     if (layout.decimal == ',') parts << "decimal comma";
     return parts.join(", ");
 }
-
-/// Finds or makes the options, conditions and specimens of one study while writing.
-class Squares {
-public:
-    Squares(store::Writer& writer, const domain::StudyData& study)
-        : m_writer(writer), m_study(study), m_labels(study) {
-        if (!m_study.study.id) m_study.study.id = writer.add(study.study);
-        for (const auto& s : m_study.specimens)
-            m_taken[{s.option, s.condition}].replicates.insert(s.replicate);
-        for (const auto& o : m_study.options)
-            m_options.emplace(keyOf(QString::fromStdString(o.name)), o.id);
-        for (const auto& c : m_study.conditions)
-            m_conditions.emplace(keyOf(QString::fromStdString(c.name)), c.id);
-    }
-    Id specimen(const QString& optionName, const QString& conditionName, int replicate) {
-        domain::Specimen s;
-        s.option = named(m_study.options, m_options, optionName);
-        s.condition = named(m_study.conditions, m_conditions,
-                            conditionName.isEmpty() ? QStringLiteral("As tested") : conditionName);
-        auto& taken = m_taken[{s.option, s.condition}];
-        if (replicate <= 0 || replicate > domain::bounds::replicate || taken.replicates.contains(replicate))
-            replicate = taken.firstFree();
-        taken.replicates.insert(replicate);
-        s.study = m_study.study.id;
-        s.replicate = replicate;
-        s.label = m_labels.fresh(m_study, s.option, s.condition, replicate);
-        s.id = m_writer.add(s);
-        return s.id;
-    }
-
-private:
-    /// The replicates of a square; the first that is free is found from where it was last.
-    struct Taken {
-        std::set<int> replicates;
-        int lookFrom = 1;
-        int firstFree() {
-            while (replicates.contains(lookFrom))
-                ++lookFrom;
-            return lookFrom;
-        }
-    };
-    using Names = std::map<QString, Id>;
-    /// Names differ neither by case nor by blanks.
-    static QString keyOf(const QString& name) { return name.simplified().toCaseFolded(); }
-    template <class T> Id named(std::vector<T>& all, Names& known, const QString& name) {
-        const auto [at, isNew] = known.try_emplace(keyOf(name), Id{});
-        if (!isNew) return at->second;
-        T made;
-        made.study = m_study.study.id;
-        made.position = static_cast<int>(all.size());
-        domain::giveName(made, sentenceCase(name.simplified()).toStdString());
-        at->second = made.id = m_writer.add(made);
-        all.push_back(made);
-        return made.id;
-    }
-    store::Writer& m_writer;
-    domain::StudyData m_study;
-    domain::Labels m_labels;
-    std::map<std::pair<Id, Id>, Taken> m_taken; ///< by option and condition
-    Names m_options, m_conditions;
-};
 
 /// A log by the answers that were given, those about columns where they help.
 Expected<tables::Log> read(const std::string& bytes, const ImportChoices& choices) {
@@ -442,104 +380,6 @@ Expected<Imported> importRuns(store::Project& project, const domain::StudyData& 
             if (row.overload) pull.outcome.limit = domain::Limit::toppedOut;
             const auto id = w.add(pull);
             if (row.reading) out.read.push_back({{id, pull.curve, row.settings, row.digest}, *row.reading});
-        }
-    });
-    if (!entry) return tl::unexpected(entry.error());
-    out.journal = *entry;
-    return out;
-}
-
-/// The metric a table of such values is of: the first of the method, which for an unknown one is an axial
-/// pull.
-std::optional<domain::Metric> metricOf(quantity::Dimension dimension, const std::string& method) {
-    const auto* known = methods::find(method);
-    const bool ofCurves = !known || known->load; // others are told what is asked for by what is typed
-    for (const auto& m : domain::metricsOf(method))
-        if (m->dimension == dimension && !(ofCurves && m->asked)) return m;
-    return std::nullopt;
-}
-
-std::vector<UnlikelyRow> unlikelyRows(const tables::ValueTable& table, const quantity::Unit* unit) {
-    struct Told {
-        const tables::ValueRow* row;
-        double si;
-    };
-    std::map<std::pair<std::string, std::string>, std::vector<Told>> squares;
-    for (const auto& row : table.rows)
-        if (const auto* own = row.unit ? row.unit : unit; own && row.value.exact())
-            squares[{row.option, row.condition}].push_back({&row, own->toSi(row.value.value)});
-    std::vector<UnlikelyRow> out;
-    for (const auto& [name, all] : squares)
-        for (std::size_t i = 0; i < all.size() && all.size() > 2; ++i) {
-            std::vector<double> fellows;
-            for (std::size_t j = 0; j < all.size(); ++j)
-                if (j != i) fellows.push_back(all[j].si);
-            quantity::Entry told;
-            told.si = all[i].si;
-            told.unit = all[i].row->unit ? all[i].row->unit : unit;
-            const auto* first = all[i == 0 ? 1 : 0].row->unit; // the others', where they agree on one
-            const bool agree = std::all_of(
-                all.begin(), all.end(), [&](const Told& t) { return &t == &all[i] || t.row->unit == first; });
-            if (const auto odd = results::unlikelyRow(told, fellows, agree ? first : nullptr))
-                out.push_back({all[i].row->line, told, *odd});
-        }
-    std::sort(out.begin(), out.end(), [](const auto& a, const auto& b) { return a.line < b.line; });
-    return out;
-}
-
-Expected<Imported> importValues(OpenProject& project, const domain::StudyData& into,
-                                const tables::ValueTable& table, const quantity::Unit* unit,
-                                const QString& sourceName) {
-    auto rows = table.rows;
-    for (auto& r : rows)
-        if (!r.unit) r.unit = unit;
-    const auto first = tables::unify(rows);
-    if (!first) return tl::unexpected(first.error());
-    if (!*first) return fail("The table names no unit: choose one first.");
-    const auto dimension = (*first)->dimension;
-    std::optional<domain::ReadThrough> path;
-    const auto display = pathOf(project, into);
-    const auto typed = results::typedMetric(into);
-    const bool shown = display && display->through.shows == dimension &&
-                       typed->dimension == quantity::Dimension::force && // of a gauge in front of a ram
-                       into.study.plan.readAt != "piece";
-    if (dimension == quantity::Dimension::force || shown) {
-        const auto through = readThrough(project, into);
-        if (!through) return tl::unexpected(through.error());
-        path = *through;
-        if (path && path->shows != dimension)
-            return fail("The display of the rig shows no load, and the table holds loads: say that they are "
-                        "those at the piece.");
-    }
-    const auto metric = shown && path ? std::optional(typed) : metricOf(dimension, into.study.plan.method);
-    if (!metric)
-        return fail("The values measure " + std::string(quantity::name(dimension)) +
-                    ", which the method of the study does not tell: choose another in Question first.");
-    Imported out;
-    out.pulls = static_cast<int>(rows.size());
-    out.what = QStringLiteral("Import %1 single results").arg(rows.size());
-    auto entry = project.file().write(out.what, [&](store::Writer& w) {
-        Squares squares(w, into);
-        for (std::size_t k = 0; k < rows.size(); ++k) {
-            const auto& r = rows[k];
-            const auto* said = table.rows[k].unit ? table.rows[k].unit : unit; // of the digits in the table
-            domain::Pull pull;
-            pull.specimen =
-                squares.specimen(QString::fromStdString(r.option), QString::fromStdString(r.condition), 0);
-            pull.sourceName = sourceName.toStdString();
-            pull.note = r.note;
-            pull.outcome.path = path;
-            pull.typed = domain::TypedValue{
-                *metric, (*first)->toSi(r.value.value), (*first)->toSi(r.value.upper),
-                r.asTyped + (r.asTyped.find_first_not_of("0123456789.,- ") == std::string::npos
-                                 ? " " + std::string(said->symbol)
-                                 : "")};
-            pull.standing = domain::standingOf(r.value);
-            if (pull.standing != domain::Standing::counts)
-                pull.reason = r.note.empty()
-                                  ? words::whyStands({pull.standing, domain::Because::markedInTable})
-                                  : r.note;
-            w.add(pull);
         }
     });
     if (!entry) return tl::unexpected(entry.error());

@@ -8,6 +8,7 @@
 #include "widgets/plain_text.h"
 #include "widgets/weight_rows.h"
 #include <QComboBox>
+#include <QEvent>
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QLabel>
