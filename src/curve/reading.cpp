@@ -375,6 +375,43 @@ void readTogether(Reading& r, const Curve& raw, std::span<const double> cleanTim
     r.together = std::move(all);
 }
 
+/// What the way is measured by: the displacement, else the crosshead's speed, else nothing.
+void chooseWay(Reader& reader, const Ordered& ordered, const ReadingSettings& settings,
+               std::vector<double>& along) {
+    if (!ordered.travel.empty()) {
+        reader.x = ordered.travel;
+    } else if (settings.crossheadSpeed && *settings.crossheadSpeed > 0) {
+        along.resize(ordered.time.size());
+        for (std::size_t i = 0; i < along.size(); ++i)
+            along[i] = (ordered.time[i] - ordered.time[0]) * *settings.crossheadSpeed;
+        reader.x = along;
+    } else {
+        reader.r.againstTime = true;
+    }
+}
+
+/// Counts a logged way in the direction of the pull and takes the rig's stretch off it; whether it was
+/// turned.
+bool straightenWay(Reader& reader, const Ordered& ordered, const ReadingSettings& settings,
+                   std::vector<double>& along) {
+    auto& r = reader.r;
+    const bool reversed = !ordered.travel.empty() && reader.x[r.peak.index] < reader.x[r.departure];
+    if (reversed) {
+        along.resize(reader.x.size());
+        std::transform(reader.x.begin(), reader.x.end(), along.begin(), [](double d) { return -d; });
+        reader.x = along;
+        r.notes.push_back("Displacement was logged as negative and has been turned round.");
+    }
+    if (settings.rigCompliance > 0 && !reader.x.empty() && !ordered.travel.empty()) {
+        if (!reversed) along.assign(reader.x.begin(), reader.x.end());
+        for (std::size_t i = 0; i < along.size(); ++i)
+            along[i] -= settings.rigCompliance * reader.f[i];
+        reader.x = along;
+        r.notes.push_back("The stretch of the rig is taken off the displacement.");
+    }
+    return reversed;
+}
+
 Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, bool keep) {
     const Ordered ordered = order(raw);
     const std::size_t n = ordered.load.size();
@@ -390,33 +427,10 @@ Expected<ReadCurve> readImpl(const Curve& raw, const ReadingSettings& settings, 
     reader.t = ordered.time;
     reader.f = c.load;
     std::vector<double> along; // displacement counted in the direction of the pull
-    bool reversed = false;
-    if (!ordered.travel.empty()) {
-        reader.x = ordered.travel;
-    } else if (settings.crossheadSpeed && *settings.crossheadSpeed > 0) {
-        along.resize(n);
-        for (std::size_t i = 0; i < n; ++i)
-            along[i] = (ordered.time[i] - ordered.time[0]) * *settings.crossheadSpeed;
-        reader.x = along;
-    } else {
-        r.againstTime = true;
-    }
+    chooseWay(reader, ordered, settings, along);
     reader.findPeakAndScale(ordered.load, c.spikes);
     if (r.peak.index < r.departure) r.departure = 0;
-    if (!ordered.travel.empty() && reader.x[r.peak.index] < reader.x[r.departure]) {
-        reversed = true;
-        along.resize(n);
-        std::transform(reader.x.begin(), reader.x.end(), along.begin(), [](double d) { return -d; });
-        reader.x = along;
-        r.notes.push_back("Displacement was logged as negative and has been turned round.");
-    }
-    if (settings.rigCompliance > 0 && !reader.x.empty() && !ordered.travel.empty()) {
-        if (!reversed) along.assign(reader.x.begin(), reader.x.end());
-        for (std::size_t i = 0; i < n; ++i)
-            along[i] -= settings.rigCompliance * c.load[i];
-        reader.x = along;
-        r.notes.push_back("The stretch of the rig is taken off the displacement.");
-    }
+    const bool reversed = straightenWay(reader, ordered, settings, along);
     reader.findJump(*taken);
     reader.findSlipAndBreak();
     reader.findStiffness();

@@ -86,7 +86,7 @@ Expected<Numbers> formulas(const Method& method, const Evidence& e) {
 void sketch(Easel& e) {
     e.line({20, 146}, {280, 146}, Tone::ground, 4);
     e.box(120, 24, 54, 40);
-    e.label({147, 49}, "m", "mass");
+    e.label({182, 49}, "m", "mass", Beside::right);
     e.arrow({147, 68}, {147, 128});
     e.measure({200, 64}, {200, 146}, "h", "height");
     e.label({70, 130}, "a", "peak");

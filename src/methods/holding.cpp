@@ -75,7 +75,7 @@ Expected<Numbers> formulas(const Method& method, const Evidence& e) {
 void sketch(Easel& e) {
     e.line({20, 130}, {280, 130}, Tone::ground, 4);
     e.box(70, 88, 80, 40);
-    e.label({110, 113}, "W", "weight");
+    e.label({62, 113}, "W", "weight", Beside::left);
     e.force({152, 106}, {226, 106}, "F", "moves");
     e.label({190, 150}, "v", "speed");
     e.label({110, 76}, "T", "seconds");
