@@ -1,6 +1,7 @@
 #include "rows.h"
 
 #include <QString>
+#include <QStringList>
 #include <algorithm>
 #include <charconv>
 #include <cmath>
