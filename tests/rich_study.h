@@ -3,6 +3,8 @@
 #pragma once
 
 #include "study_maker.h"
+
+#include <anvil/results/corrections.h>
 #include <cmath>
 #include <cstdint>
 
@@ -113,6 +115,19 @@ inline Maker richStudy(std::uint64_t seed) {
                 richPull(m, k + 1, 11 + c, mean * std::exp(spread * dice.normal()), dice, limit);
         }
     return m;
+}
+
+/// The same study after a report: some values and standings are others now, and one change has its reason.
+inline StudyData afterAReport(const StudyData& data) {
+    auto told = data;
+    told.study.telling.publications = {
+        publicationOf(Results(data, {}), data.study.goal.metric, "2026-06-01T00:00:00")};
+    for (std::size_t i = 0; i < told.pulls.size(); ++i) {
+        if (i % 5 == 0) told.pulls[i].typed->value *= 1.1;
+        if (i % 7 == 0) told.pulls[i].standing = Standing::aside;
+    }
+    told.study.telling.corrections = {{told.pulls.front().id, "2026-06-02T00:00:00", "the scale was off"}};
+    return told;
 }
 
 } // namespace anvil::results

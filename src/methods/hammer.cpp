@@ -94,7 +94,7 @@ Expected<Numbers> formulas(const Method& method, const Evidence& e) {
     const bool stopped = **to <= 0 && e.bound == stats::Bound::exact;
     const stats::Value value{energy, stopped ? stats::Bound::above : e.bound, energy};
     tell.number("energy", value);
-    if (stopped) tell.bound("energy", "The hammer was stopped: it swallowed all there was.");
+    if (stopped) tell.bound("energy", BoundBy::hammerStopped);
     const auto breadth = e.value("breadth"), depth = e.value("depth");
     if (breadth && depth) tell.number("energy_per_area", times(value, 1 / (*breadth * *depth)));
     tell.without("energy_per_area", "it needs breadth and depth of the section");

@@ -24,14 +24,14 @@ Expected<LadderEnds> endsOf(const std::vector<Step>& steps, double (*size)(const
                         100 * (*failed - *held) / (*held + own)));
     if (held && failed && pull != Bound::above && pull != Bound::below) {
         ends.value = {*held, Bound::between, *failed};
-        ends.whyBound = "Held the lower, failed at the upper.";
+        ends.boundBy = BoundBy::heldAndFailed;
     } else if (held && pull != Bound::below) {
         ends.value = {*held, Bound::above, *held};
-        ends.whyBound = "It held every step.";
+        ends.boundBy = BoundBy::everyStepHeld;
     } else {
         const double at = failed.value_or(held.value_or(0));
         ends.value = {at, Bound::below, at};
-        ends.whyBound = "It failed at the first step.";
+        ends.boundBy = BoundBy::firstStepFailed;
     }
     return ends;
 }

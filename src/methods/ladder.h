@@ -6,8 +6,8 @@
 namespace anvil::methods {
 
 struct LadderEnds {
-    stats::Value value;             ///< of the size of a step
-    std::string_view whyBound;      ///< a sentence
+    stats::Value value; ///< of the size of a step
+    BoundBy boundBy = BoundBy::nothing;
     std::vector<std::string> notes; ///< a step of more than 10 %
 };
 

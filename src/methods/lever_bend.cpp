@@ -71,7 +71,7 @@ Expected<Numbers> formulas(const Method& method, const Evidence& e) {
     moment.value += own;
     moment.upper += own;
     tell.number("moment", moment);
-    tell.bound("moment", ends->whyBound);
+    tell.bound("moment", ends->boundBy);
     const auto fibre = outerFibre(e);
     if (!fibre) return tl::unexpected(fibre.error());
     if (*fibre) tell.number("bending_stress", times(moment, **fibre));

@@ -43,7 +43,7 @@ Expected<Numbers> formulas(const Method& method, const Evidence& e) {
     if (!ends) return tl::unexpected(ends.error());
     const char* metric = moments ? "moment" : "holding";
     tell.number(metric, ends->value);
-    tell.bound(metric, ends->whyBound);
+    tell.bound(metric, ends->boundBy);
     tell.without(moments ? "holding" : "moment",
                  moments ? "its loads stood on a lever" : "its steps name no distance");
     for (const auto& n : ends->notes)

@@ -28,9 +28,9 @@ public:
     void said(std::string_view metric, double value) {
         number(metric, stats::Value{value, m_evidence.bound, value});
     }
-    /// Why a number is only a bound, a sentence.
-    void bound(std::string_view metric, std::string_view why) {
-        if (auto* n = find(metric)) n->whyBound = why;
+    /// Why a number is only a bound.
+    void bound(std::string_view metric, BoundBy why) {
+        if (auto* n = find(metric)) n->boundBy = why;
     }
     void exact(std::string_view metric, double value) {
         number(metric, stats::Value{value, stats::Bound::exact, value});

@@ -111,7 +111,7 @@ Expected<Numbers> formulas(const Method& method, const Evidence& e) {
         tellFromPeak(tell, "short_beam_shear",
                      sheared || (!e.failureTold && *span < 16 * section->depth) ? peak : atLeast(peak),
                      section->shear, "it is told of a rectangle only");
-        if (sheared) tell.bound("bending_strength", "It sheared along before it failed in bending.");
+        if (sheared) tell.bound("bending_strength", BoundBy::shearedFirst);
         if (const auto k = stiffnessOf(e)) tell.exact("bending_modulus", *k * section->modulus);
         tell.without("bending_modulus", "it needs a stiffness: a curve with the deflection");
         if (*span < 16 * section->depth)

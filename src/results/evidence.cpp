@@ -124,8 +124,23 @@ std::string missing(const methods::Method& method, const methods::Evidence& e,
     return fmt::format("Nothing follows from that yet: {}.", why);
 }
 
-domain::Because whyOf(Bound bound) {
-    switch (bound) {
+/// Why a number is a bound: by its method, else because it was read so.
+domain::Because whyOf(const methods::Number& number) {
+    switch (number.boundBy) {
+    case methods::BoundBy::heldAndFailed:
+        return domain::Because::heldAndFailed;
+    case methods::BoundBy::everyStepHeld:
+        return domain::Because::everyStepHeld;
+    case methods::BoundBy::firstStepFailed:
+        return domain::Because::firstStepFailed;
+    case methods::BoundBy::hammerStopped:
+        return domain::Because::hammerStopped;
+    case methods::BoundBy::shearedFirst:
+        return domain::Because::shearedFirst;
+    case methods::BoundBy::nothing:
+        break;
+    }
+    switch (number.value->bound) {
     case Bound::above:
         return domain::Because::readAbove;
     case Bound::below:
@@ -296,10 +311,7 @@ Expected<Told> told(const StudyData& data, const Pull& pull) {
         if (first == all->numbers.end()) return fail(missing(method, *e, *all));
         number = &*first;
     }
-    const auto bound = number->value->bound;
-    domain::Proposal stands{{domain::Taken::counts, bound}, whyOf(bound)};
-    if (!number->whyBound.empty()) stands.why = domain::Because::said, stands.text = number->whyBound;
-    return Told{*number, std::move(stands), all->notes};
+    return Told{*number, {{domain::Taken::counts, number->value->bound}, whyOf(*number)}, all->notes};
 }
 
 std::vector<std::string> notesOf(const StudyData& data, const Pull& pull, const curve::Reading* reading) {

@@ -48,6 +48,14 @@ std::string whyStands(const domain::Proposal& stands) {
         return "Read as between the two.";
     case heldAndFailed:
         return "Held the lower, failed at the upper.";
+    case everyStepHeld:
+        return "It held every step.";
+    case firstStepFailed:
+        return "It failed at the first step.";
+    case hammerStopped:
+        return "The hammer was stopped: it swallowed all there was.";
+    case shearedFirst:
+        return "It sheared along before it failed in bending.";
     case oneGaugeReading:
         return "One gauge reading so far.";
     case markedInTable:

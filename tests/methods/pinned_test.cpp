@@ -101,7 +101,8 @@ TEST(Pinned, NumbersOfEveryMethod) {
                         n.value ? fmt::format("{} {} {}", n.value->word(), num(n.value->value),
                                               num(n.value->upper))
                                 : n.whyNot,
-                        n.whyBound, n.tally ? fmt::format(" {}/{}", n.tally->successes, n.tally->tries) : "");
+                        static_cast<int>(n.boundBy),
+                        n.tally ? fmt::format(" {}/{}", n.tally->successes, n.tally->tries) : "");
             for (const auto& note : numbers->notes)
                 pin.line("note: " + note);
         }

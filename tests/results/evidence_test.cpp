@@ -132,7 +132,7 @@ TEST(Entries, AHammerNeverGainsEnergy) {
     EXPECT_FALSE(b.form({{"mass", "2 kg"}, {"from", "600"}, {"to", "210 m"}})) << "a thousand times too much";
     const auto stopped = b.form({{"mass", "2 kg"}, {"from", "600"}, {"to", "0"}});
     EXPECT_EQ(stopped->stands.standing, Standing::atLeast);
-    EXPECT_EQ(stopped->stands.text, "The hammer was stopped: it swallowed all there was.");
+    EXPECT_EQ(stopped->stands.why, domain::Because::hammerStopped);
     for (double to = 0; to <= 0.6; to += 0.01) { // never more than there was
         const auto any = b.form({{"mass", "2 kg"}, {"from", "600"}, {"to", std::to_string(1000 * to)}});
         ASSERT_TRUE(any);
@@ -214,7 +214,7 @@ TEST(Ladder, LiesBetweenTheLastHeldAndTheFirstFailed) {
     const auto r = b.ladder({{100, {}, true}, {150, {}, true}, {200, {}, false}});
     ASSERT_TRUE(r);
     EXPECT_EQ(r->stands.standing, Standing::between);
-    EXPECT_EQ(r->stands.text, "Held the lower, failed at the upper.");
+    EXPECT_EQ(r->stands.why, domain::Because::heldAndFailed);
     EXPECT_EQ(r->number.metric->key, "holding");
     EXPECT_EQ(valueIn(r), 150);
     EXPECT_EQ(upperIn(r), 200);

@@ -243,13 +243,7 @@ private:
                   result->turns.size());
     }
     void corrections() {
-        auto told = m_data;
-        told.study.telling.publications = {
-            publicationOf(m_table, m_data.study.goal.metric, "2026-06-01T00:00:00")};
-        for (std::size_t i = 0; i < told.pulls.size(); ++i) {
-            if (i % 5 == 0) told.pulls[i].typed->value *= 1.1;
-            if (i % 7 == 0) told.pulls[i].standing = Standing::aside;
-        }
+        const auto told = afterAReport(m_data);
         for (const auto& c : correctionsOf(Results(told, {}), told.study.goal.metric))
             m_pin.say("corrected {} {} -> {} {}", c.pull, c.was ? valueOf(*c.was) : "-",
                       c.now ? valueOf(*c.now) : "-", c.why);

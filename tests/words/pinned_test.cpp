@@ -196,15 +196,7 @@ private:
         for (const auto& p : m_data.pulls)
             lines("fact", factsOf(m_data, p, m_data.specimenAt(p.specimen), m_readings, m_units,
                                   [](const domain::Pull& q) { return "at " + q.performedAt; }));
-        auto told = m_data;
-        told.study.telling.publications = {
-            publicationOf(m_table, m_data.study.goal.metric, "2026-06-01T00:00:00")};
-        for (std::size_t i = 0; i < told.pulls.size(); ++i) {
-            if (i % 5 == 0) told.pulls[i].typed->value *= 1.1;
-            if (i % 7 == 0) told.pulls[i].standing = Standing::aside;
-        }
-        told.study.telling.corrections = {
-            {told.pulls.front().id, "2026-06-02T00:00:00", "the scale was off"}};
+        const auto told = afterAReport(m_data);
         for (const auto& c : correctionsOf(Results(told, m_readings), told.study.goal.metric))
             m_pin.line("correction: " + words::sentence(told, c, m_unit));
     }

@@ -32,7 +32,7 @@ std::vector<std::string> cautionsOf(const StudyData& data);
 /// What may have ended a pull in which nothing broke, the likeliest first.
 std::vector<Limit> limitsWithoutBreak();
 
-/// Because a pull stands as it does; the sentences are words'.
+/// Why a pull stands as it does; the sentences are words'.
 enum class Because {
     nothing,         ///< nothing is to be said
     said,            ///< the tester's own words, in `Proposal::text`
@@ -54,7 +54,11 @@ enum class Because {
     readAbove, ///< the number was read as at least that
     readBelow,
     readBetween,
-    heldAndFailed,   ///< held the lower, failed at the upper
+    heldAndFailed, ///< held the lower, failed at the upper
+    everyStepHeld,
+    firstStepFailed,
+    hammerStopped,   ///< it swallowed all there was
+    shearedFirst,    ///< before it failed in bending
     oneGaugeReading, ///< so far, and nothing follows from one
     markedInTable
 };

@@ -55,6 +55,16 @@ struct Evidence {
 
 struct Metric;
 
+/// What makes a number a bound by its method, beside what was entered and how its pull stands.
+enum class BoundBy {
+    nothing,
+    heldAndFailed,   ///< a ladder held the lower and failed at the upper
+    everyStepHeld,   ///< a ladder
+    firstStepFailed, ///< a ladder
+    hammerStopped,   ///< it swallowed all there was
+    shearedFirst     ///< sheared along before it failed in bending
+};
+
 /// What a pull says of one metric, or why it says nothing.
 struct Number {
     const Metric* metric = nullptr;
@@ -62,7 +72,7 @@ struct Number {
     bool guess = false;                ///< read beyond the end of the calibration table
     std::string whyNot;
     std::optional<stats::Tally> tally{}; ///< of a count, what it is a rate of
-    std::string_view whyBound = {};      ///< a sentence; empty: it was read so, or its pull is one
+    BoundBy boundBy = BoundBy::nothing;
 };
 
 /// What a pull says: a number for each metric of its method, in their order, and what somebody should know.
