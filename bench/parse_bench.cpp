@@ -57,7 +57,7 @@ void parseTwoThreads(benchmark::State& state) {
     const auto layout = tables::detect(text);
     for (auto _ : state) {
         const auto columns = tables::parseColumns(text, *layout, 2);
-        benchmark::DoNotOptimize(columns.load.data());
+        benchmark::DoNotOptimize(columns.values[0].data());
     }
 }
 BENCHMARK(parseTwoThreads)->Unit(benchmark::kMillisecond)->UseRealTime()->Repetitions(5);
@@ -86,8 +86,8 @@ void parseTolerantly(benchmark::State& state) {
     if (!layout) return state.SkipWithError(layout.error().message.c_str());
     for (auto _ : state) {
         const auto columns = tables::parseColumns(text, *layout, 2);
-        if (columns.load.size() != rows) state.SkipWithError("rows are missing");
-        benchmark::DoNotOptimize(columns.load.data());
+        if (columns.rows != rows) state.SkipWithError("rows are missing");
+        benchmark::DoNotOptimize(columns.values[0].data());
     }
 }
 BENCHMARK(parseTolerantly)->Unit(benchmark::kMillisecond)->UseRealTime()->Repetitions(3);

@@ -1,5 +1,5 @@
 // Whatever stands in a cell: a clock, a number, or neither, never a crash and never an endless value.
-#include "../src/tables/numbers.h"
+#include <anvil/columns/number.h>
 #include <anvil/tables/names.h>
 #include <cmath>
 #include <cstdlib>

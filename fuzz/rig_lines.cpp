@@ -1,4 +1,5 @@
 // Whatever a device says: lines, layouts, samples and answers must be taken or refused, never crash.
+#include <anvil/columns/line.h>
 #include <anvil/rig/lines.h>
 #include <cmath>
 #include <cstdlib>
@@ -21,9 +22,9 @@ extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size
                     if (!std::isfinite(s->load) || (s->time && !std::isfinite(*s->time))) std::abort();
     }
     for (const auto& l : lines) {
-        for (const auto& part : partsOf(l))
+        for (const auto& part : anvil::columns::partsOf(l))
             if (part.from > part.to || part.to > l.size()) std::abort();
-        (void)saysOverload(l);
+        (void)anvil::columns::saysOverload(l);
     }
     for (const auto& l : lines)
         if (const auto a = answerOf(l))

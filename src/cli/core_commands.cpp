@@ -164,7 +164,9 @@ Expected<Output> read(const ReadOptions& o) {
     const auto bytes = readFile(o.file);
     if (!bytes) return tl::unexpected(bytes.error());
     const auto log = tables::readLog(*bytes, *hints);
-    if (!log) return fail(o.file + ": " + log.error().message);
+    if (!log)
+        return fail(o.file + ": " + log.error().message +
+                    (log.error().wants == Wants::timeUnit ? ", with --time-unit ms or s" : ""));
     if (o.run < 1 || o.run > log->runs.size())
         return fail(
             fmt::format("{}: there is no run {}: the file holds {}.", o.file, o.run, log->runs.size()));

@@ -8,6 +8,7 @@
 #include <anvil/chart/painter.h>
 #include <anvil/exchange/export.h>
 #include <anvil/exchange/package.h>
+#include <anvil/methods/method.h>
 #include <anvil/pages/page.h>
 #include <anvil/pages/paper.h>
 #include <anvil/pages/source.h>
@@ -44,7 +45,8 @@ std::string_view howToChoose(Wants wants) {
     return wants == Wants::sheet ? " With --sheet NAME, or its number from 1."
            : wants == Wants::columns
                ? " With --force COLUMN (and --time, --displacement), by name or by number from 1."
-               : "";
+           : wants == Wants::timeUnit ? " With --time-unit ms or s."
+                                      : "";
 }
 
 /// The column that was taken as this, or null.
@@ -100,6 +102,8 @@ Json runsOf(const project::ImportPlan& plan) {
              {"option", row.option.toStdString()},
              {"condition", row.condition.isEmpty() ? Json(nullptr) : Json(row.condition.toStdString())},
              {"replicate", row.replicate},
+             {"piece", row.piece.isEmpty() ? Json(nullptr) : Json(row.piece.toStdString())},
+             {"filled", row.specimen != 0},
              {"samples", c.load.size()},
              {"force_from", columnFor(file, tables::Role::load)},
              {"force_unit", unit},
@@ -176,17 +180,22 @@ Expected<Output> importTables(const ImportOptions& o, project::OpenProject& proj
             return fail(f + ": " + done.error().message +
                         (project::readThrough(project, into) ? "" : " With --read-at display or piece."));
         pulls += done->pulls;
-        for (const auto& row : table.rows) {
+        const auto places = project::placesOf(into, table);
+        for (std::size_t k = 0; k < table.rows.size(); ++k) {
+            const auto& row = table.rows[k];
             const auto* unit = row.unit ? row.unit : hints.forceUnit;
             const bool between = row.value.bound == stats::Bound::between;
-            values.push_back({{"file", name.toStdString()},
-                              {"line", row.line},
-                              {"option", row.option},
-                              {"condition", row.condition.empty() ? Json(nullptr) : Json(row.condition)},
-                              {"value", row.value.value},
-                              {"upper", between ? Json(row.value.upper) : Json(nullptr)},
-                              {"state", row.value.word()},
-                              {"unit", unit ? Json(std::string(unit->symbol)) : Json(nullptr)}});
+            values.push_back(
+                {{"file", name.toStdString()},
+                 {"line", row.line},
+                 {"option", row.option},
+                 {"condition", row.condition.empty() ? Json(nullptr) : Json(row.condition)},
+                 {"piece", places[k].specimen ? Json(places[k].label.toStdString()) : Json(nullptr)},
+                 {"filled", places[k].specimen != 0},
+                 {"value", row.value.value},
+                 {"upper", between ? Json(row.value.upper) : Json(nullptr)},
+                 {"state", row.value.word()},
+                 {"unit", unit ? Json(std::string(unit->symbol)) : Json(nullptr)}});
         }
         rowsLeftOut += table.problems.size();
         for (const auto& p : table.problems)
@@ -287,6 +296,8 @@ Expected<Output> importInto(const ImportOptions& o, bool& made) {
     const auto known = (*project)->file().curveDigests();
     if (!known) return tl::unexpected(known.error());
     choices.path = project::pathOf(**project, into);
+    if (const auto* method = methods::find(into.study.plan.method); method && method->load)
+        choices.hints.loadKind = *method->load;
     choices.readAt = o.readAt.empty() ? into.study.plan.readAt : o.readAt;
     auto plan = project::lookAt(paths, choices, *known);
     for (const auto& f : plan.files)
@@ -300,6 +311,7 @@ Expected<Output> importInto(const ImportOptions& o, bool& made) {
         if (!o.option.empty()) row.option = QString::fromStdString(o.option);
         if (!o.condition.empty()) row.condition = QString::fromStdString(o.condition);
     }
+    project::place(plan, into);
     Output out{{}, unreadText(plan)};
     Json unread = Json::array();
     for (const auto& u : plan.unread)

@@ -39,7 +39,7 @@ struct Compared {
     domain::StudyData data;
     std::vector<std::pair<domain::Id, domain::Id>> squares; ///< option, condition; in the order of the file
     results::Verdict verdict;
-    std::vector<std::string> problems;
+    std::vector<std::string> problems, notUsed;
 
     const results::Group& group(std::size_t square) const {
         return *verdict.group(squares[square].first, squares[square].second);
@@ -88,6 +88,13 @@ Expected<Compared> compareFile(const TableFile& from, double margin) {
     if (!unit) return fail(file + ": " + unit.error().message);
     Compared out;
     out.unit = *unit;
+    if (!values->notUsed.empty()) {
+        std::string names;
+        for (const auto& n : values->notUsed)
+            names += (names.empty() ? "" : ", ") + fmt::format("\"{}\"", n);
+        out.problems.push_back(fmt::format("Not used: {}.", names));
+    }
+    out.notUsed = values->notUsed;
     for (const auto& p : values->problems)
         out.problems.push_back(fmt::format("Line {} {}: left out.", p.line, p.reason));
     for (const auto& row : values->rows)
@@ -156,7 +163,8 @@ Expected<Output> statistics(const TableFile& file, double marginPercent, bool al
     out.json = {{"unit", data->unit && !data->unit->symbol.empty() ? Json(std::string(data->unit->symbol))
                                                                    : Json(nullptr)},
                 {"groups", groups},
-                {"comparisons", comparisons}};
+                {"comparisons", comparisons},
+                {"columns_not_used", data->notUsed}};
     if (leftOut > 0) out.json["comparisons_left_out"] = leftOut; // of more than 60 options only
     return out;
 }

@@ -96,17 +96,12 @@ Ordered order(const Curve& raw) {
     return out;
 }
 
-std::vector<Curve> splitAtClockResets(const Curve& raw) {
+std::vector<Rows> runsByClock(const Curve& raw) {
     const std::size_t n = raw.load.size();
-    std::vector<Curve> runs;
+    std::vector<Rows> runs;
     std::size_t start = 0;
     const auto cut = [&](std::size_t end) {
-        const auto part = [&](const std::vector<double>& v) {
-            return v.empty() ? v
-                             : std::vector<double>(v.begin() + static_cast<std::ptrdiff_t>(start),
-                                                   v.begin() + static_cast<std::ptrdiff_t>(end));
-        };
-        if (end > start) runs.push_back({part(raw.time), part(raw.load), part(raw.travel)});
+        if (end > start) runs.push_back({start, end});
         start = end;
     };
     for (std::size_t i = 1; i < n && raw.time.size() == n; ++i) {

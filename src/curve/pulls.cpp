@@ -134,7 +134,7 @@ Curve part(const Curve& c, std::size_t from, std::size_t to) {
     return out;
 }
 
-std::vector<Curve> splitAtPulls(const Curve& c, Cut cut) {
+std::vector<Rows> pullsIn(const Curve& c, Cut cut) {
     const std::size_t n = c.load.size();
     if (n < 100) return {};
     const Loads load(c.load);
@@ -156,9 +156,16 @@ std::vector<Curve> splitAtPulls(const Curve& c, Cut cut) {
     }
     if (cuts.size() < 2) return {};
     cuts.push_back(n);
-    std::vector<Curve> pulls;
+    std::vector<Rows> pulls;
     for (std::size_t k = 0; k + 1 < cuts.size(); ++k)
-        pulls.push_back(part(c, cuts[k], cuts[k + 1]));
+        pulls.push_back({cuts[k], cuts[k + 1]});
+    return pulls;
+}
+
+std::vector<Curve> splitAtPulls(const Curve& c, Cut cut) {
+    std::vector<Curve> pulls;
+    for (const auto& rows : pullsIn(c, cut))
+        pulls.push_back(part(c, rows.from, rows.to));
     return pulls;
 }
 

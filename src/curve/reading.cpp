@@ -3,6 +3,7 @@
 #include "asked.h"
 #include "line.h"
 #include "parts.h"
+#include "rest.h"
 #include <algorithm>
 #include <anvil/curve/steady.h>
 #include <anvil/quantity/print.h>
@@ -74,7 +75,7 @@ struct Reader {
 
     /// Whether the top is the piece's own, the rig's end, or somebody should look.
     void judgeTop(std::span<const double> rawLoad, const std::vector<std::size_t>& spikes) {
-        r.offScale = reachesLimit(rawLoad, spikes);
+        r.offScale = r.offScale || reachesLimit(rawLoad, spikes);
         if (r.offScale) return;
         const std::size_t top = peakIndex(f);
         if (stoodStill(x, f, r.departure, top, r.noise)) return; // held there, on purpose
@@ -313,6 +314,49 @@ void tellOrder(Reading& r, const Ordered& ordered, bool clock) {
     if (!clock) r.warnings.push_back("The log has no clock: samples are numbered as if one a second.");
 }
 
+/// What the level after the pull says of the zero, done and said.
+void settle(Cleaned& c, Reading& r, std::span<const double> time) {
+    const auto settled = settleZero(c.load, time, r.departure, r.noise);
+    if (settled.step) {
+        r.warnings.push_back(fmt::format(
+            "The zero was set again under load at {:.4g} s, by {} of the peak, as the level "
+            "after the pull shows: "
+            "that step is taken back. Look whether it was one.",
+            time[settled.step->at],
+            percent(std::abs(settled.step->by) / *std::max_element(c.load.begin(), c.load.end()))));
+    } else if (settled.drift) {
+        const auto again = findBaseline(c.load, r.noise, r.resolution);
+        if (again.level) {
+            for (auto& f : c.load)
+                f -= *again.level;
+            r.departure = again.end;
+        }
+        r.guessed = r.guessed || settled.drift->byLine;
+        r.warnings.push_back(fmt::format(
+            "The zero drifted by {} of the peak over the log{}: it is taken off along a straight line.",
+            percent(std::abs(settled.drift->slope) * (time.back() - time.front()) /
+                    *std::max_element(c.load.begin(), c.load.end())),
+            settled.drift->byLine ? ", as the levels before and after the pull show" : ""));
+    } else if (settled.below > 0) {
+        r.guessed = true;
+        r.warnings.push_back(
+            fmt::format("After the pull the load rests {} of the peak below its zero, and nothing in the log "
+                        "tells why: the "
+                        "zero moved under load, and the peak is a guess.",
+                        percent(settled.below / *std::max_element(c.load.begin(), c.load.end()))));
+    }
+}
+
+/// Where nothing was logged under load; a peak that may lie there is at least what was seen.
+void tellGaps(const Cleaned& c, Reading& r, std::span<const double> time) {
+    for (const auto& gap : gapsUnderLoad(c.load, time)) {
+        r.warnings.push_back(fmt::format(
+            "Nothing was logged from {:.4g} s to {:.4g} s, under load{}.", time[gap.before],
+            time[gap.before + 1], gap.atPeak ? ": the peak may lie there, so it is \"at least\"" : ""));
+        r.offScale = r.offScale || gap.atPeak;
+    }
+}
+
 /// Bridges spikes, takes the zero off and turns the load upwards; what is taken off every force, by its sign.
 /// Error: nothing is pulled in this log.
 Expected<double> clean(Cleaned& c, Reading& r, const Ordered& ordered, const ReadingSettings& settings) {
@@ -332,8 +376,7 @@ Expected<double> clean(Cleaned& c, Reading& r, const Ordered& ordered, const Rea
         r.warnings.push_back("The log starts under load: no zero could be read, so forces are as logged.");
         r.departure = 0;
     }
-    const auto [low, high] = std::minmax_element(c.load.begin(), c.load.end());
-    r.flipped = r.baseline - *low > *high - r.baseline;
+    r.flipped = pullsDown(c.load, ordered.time, r.baseline);
     const double sign = r.flipped ? -1 : 1;
     if (r.flipped) r.notes.push_back("The load was logged as negative force and has been turned round.");
     // What the baseline took away although the piece carries it; without a baseline it is still there.
@@ -343,6 +386,8 @@ Expected<double> clean(Cleaned& c, Reading& r, const Ordered& ordered, const Rea
     const double top = *std::max_element(c.load.begin(), c.load.end()) - preload;
     if (!(top > 0) || (zero.level && top <= 5 * r.noise))
         return fail("The force never rises clearly above its noise: there is no pull in this log.");
+    if (zero.level && preload == 0) settle(c, r, ordered.time);
+    tellGaps(c, r, ordered.time);
     return sign * r.baseline;
 }
 

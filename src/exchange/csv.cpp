@@ -1,5 +1,6 @@
 #include "csv.h"
 
+#include <anvil/columns/text.h>
 #include <anvil/tables/text.h>
 #include <fmt/format.h>
 
@@ -50,7 +51,7 @@ private:
         while (m_at < m_text.size() && m_text[m_at] != m_delimiter && m_text[m_at] != '\n' &&
                m_text[m_at] != '\r')
             ++m_at;
-        return asMeant(std::string(tables::trimmed(m_text.substr(from, m_at - from))));
+        return asMeant(std::string(columns::trimmed(m_text.substr(from, m_at - from))));
     }
     Expected<std::string> quoted() {
         std::string cell;

@@ -2,6 +2,7 @@
 
 #include "csv.h"
 #include <algorithm>
+#include <anvil/columns/heading.h>
 #include <anvil/domain/bounds.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/unit.h>
@@ -15,45 +16,16 @@ namespace {
 
 using quantity::Dimension;
 
-struct Head {
-    std::string name, unit;
-};
-
-/// "leg 1 (kN)" is "leg 1" in kN.
-Head headOf(const std::string& text) {
-    const auto open = text.rfind('('), close = text.rfind(')');
-    if (open == std::string::npos || close != text.size() - 1) return {text, {}};
-    auto name = text.substr(0, open);
-    while (!name.empty() && name.back() == ' ')
-        name.pop_back();
-    return {name, text.substr(open + 1, close - open - 1)};
-}
-
-constexpr std::pair<std::string_view, Dimension> loads[] = {{"force", Dimension::force},
-                                                            {"load", Dimension::force},
-                                                            {"torque", Dimension::torque},
-                                                            {"acceleration", Dimension::acceleration}};
-constexpr std::pair<std::string_view, Dimension> travels[] = {
-    {"displacement", Dimension::length}, {"travel", Dimension::length}, {"angle", Dimension::angle}};
-
-template <std::size_t N>
-std::optional<Dimension> among(const std::pair<std::string_view, Dimension> (&all)[N],
-                               const std::string& name) {
-    for (const auto& [word, dimension] : all)
-        if (word == name) return dimension;
-    return std::nullopt;
-}
-
 /// Where the values of a column go, and what they are in.
 struct Target {
     std::vector<double>* values = nullptr;
     const quantity::Unit* unit = nullptr;
 };
 
-Expected<const quantity::Unit*> unitOf(const Head& head, Dimension dimension) {
-    if (head.unit.empty())
-        return fail(fmt::format("the column \"{}\" names no unit, as in \"force (N)\"", head.name));
-    return quantity::findUnit(head.unit, dimension);
+Expected<const quantity::Unit*> unitOf(const std::string& name, const std::string& unit,
+                                       Dimension dimension) {
+    if (unit.empty()) return fail(fmt::format("the column \"{}\" names no unit, as in \"force (N)\"", name));
+    return quantity::findUnit(unit, dimension);
 }
 
 Expected<std::vector<Target>> targetsOf(curve::Curve& out, const std::vector<std::string>& heads) {
@@ -61,23 +33,23 @@ Expected<std::vector<Target>> targetsOf(curve::Curve& out, const std::vector<std
     std::vector<Target> targets;
     out.others.reserve(heads.size()); // so that what points into it stays
     for (const auto& text : heads) {
-        const auto head = headOf(text);
-        const auto load = among(loads, head.name), travel = among(travels, head.name);
-        const auto dimension = head.name == "time" ? std::optional(Dimension::time) : load ? load : travel;
-        if (!dimension) { // a further channel; one in an unknown unit is kept as it is
-            const auto unit = quantity::findUnit(head.unit);
+        const auto [name, unitText] = columns::bracketed(text);
+        const auto* own = columns::ownColumn(name);
+        if (!own) { // a further channel; one in an unknown unit is kept as it is
+            const auto unit = quantity::findUnit(unitText);
             out.others.push_back(
-                {head.name, unit ? std::string(quantity::siUnit((*unit)->dimension).symbol) : head.unit, {}});
+                {name, unit ? std::string(quantity::siUnit((*unit)->dimension).symbol) : unitText, {}});
             targets.push_back({&out.others.back().values, unit ? *unit : &asItIs});
             continue;
         }
-        const auto unit = unitOf(head, *dimension);
+        const auto unit = unitOf(name, unitText, own->dimension);
         if (!unit) return tl::unexpected(unit.error());
-        auto& values = head.name == "time" ? out.time : load ? out.load : out.travel;
+        const bool load = own->kind == columns::Kind::load, travel = own->kind == columns::Kind::travel;
+        auto& values = load ? out.load : travel ? out.travel : out.time;
         if (std::any_of(targets.begin(), targets.end(), [&](const Target& t) { return t.values == &values; }))
-            return fail(fmt::format("the column \"{}\" is there twice", head.name));
-        if (load) out.loadKind = *load;
-        if (travel) out.travelKind = *travel;
+            return fail(fmt::format("the column \"{}\" is there twice", name));
+        if (load) out.loadKind = own->dimension;
+        if (travel) out.travelKind = own->dimension;
         targets.push_back({&values, *unit});
     }
     return targets;
@@ -126,21 +98,18 @@ Expected<curve::Curve> readCurveFile(std::string_view bytes) {
 
 std::string curveFile(const curve::Curve& c) {
     std::vector<std::pair<std::string, const std::vector<double>*>> columns;
-    const auto name = [](Dimension d) {
-        return d == Dimension::torque         ? "torque"
-               : d == Dimension::acceleration ? "acceleration"
-               : d == Dimension::angle        ? "angle"
-               : d == Dimension::length       ? "displacement"
-                                              : "force";
-    };
     const auto head = [](std::string_view word, std::string_view unit) {
         return unit.empty() ? std::string(word) : fmt::format("{} ({})", word, unit);
     };
     if (!c.time.empty()) columns.emplace_back("time (s)", &c.time);
     if (!c.load.empty())
-        columns.emplace_back(head(name(c.loadKind), quantity::siUnit(c.loadKind).symbol), &c.load);
+        columns.emplace_back(
+            head(columns::ownName(columns::Kind::load, c.loadKind), quantity::siUnit(c.loadKind).symbol),
+            &c.load);
     if (!c.travel.empty())
-        columns.emplace_back(head(name(c.travelKind), quantity::siUnit(c.travelKind).symbol), &c.travel);
+        columns.emplace_back(head(columns::ownName(columns::Kind::travel, c.travelKind),
+                                  quantity::siUnit(c.travelKind).symbol),
+                             &c.travel);
     for (const auto& channel : c.others)
         columns.emplace_back(head(channel.name, channel.unit), &channel.values);
     std::string text;

@@ -46,7 +46,7 @@ Ends endsOf(const Evidence& e, Tell& tell) {
     }
     const auto& both = *e.reading->together;
     const auto named = std::find_if(both.others.begin(), both.others.end(),
-                                    [](const auto& c) { return c.first == "input"; });
+                                    [](const auto& c) { return sameName(c.first, "input"); });
     if (named == both.others.end() && both.others.size() != 1) {
         ends.whyNot = "none of its channels is called \"input\"";
         return ends;

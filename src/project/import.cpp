@@ -52,9 +52,12 @@ QString layoutText(const tables::Layout& layout) {
                                      : QString(),
                               becauseOf(c.why));
         }
-    QStringList unused;
-    for (const auto& c : layout.columns)
+    QStringList unused, kept;
+    for (const auto& c : layout.columns) {
         if (c.role == tables::Role::ignore && !c.words) unused << QString::fromStdString(c.header);
+        if (c.role == tables::Role::other) kept << QString::fromStdString(c.header);
+    }
+    if (!kept.isEmpty()) parts << "kept beside it: " + kept.join(", ");
     if (!unused.isEmpty()) parts << "not used: " + unused.join(", ");
     parts << (layout.delimiter == '\t'  ? "tabs"
               : layout.delimiter == ' ' ? "blanks"
@@ -146,6 +149,12 @@ void feltAtPiece(ImportRow& row, const ImportPlan& plan) {
     }
 }
 
+/// As a curve was kept that was imported before its further channels were.
+QString digestWithoutChannels(const curve::Curve& curve) {
+    if (curve.others.empty()) return {};
+    return store::digest({curve.time, curve.load, curve.travel, {}, curve.loadKind, curve.travelKind});
+}
+
 /// Numbers runs of the same square one after another where their names number none, or two alike.
 void numberReplicates(ImportPlan& plan) {
     std::map<std::pair<QString, QString>, std::set<int>> taken;
@@ -156,6 +165,16 @@ void numberReplicates(ImportPlan& plan) {
                 ++row.replicate;
         used.insert(row.replicate);
     }
+}
+
+/// Why nothing of a plan goes in.
+std::string noRunBecause(const ImportPlan& plan) {
+    const std::string none = "There is no run to import";
+    for (const auto& row : plan.rows)
+        if (!row.include && !row.doubts.isEmpty())
+            return none + ": " + (row.file + ": " + row.doubts.first()).toStdString() +
+                   (row.doubts.first().endsWith('.') ? "" : ".");
+    return none + ".";
 }
 
 } // namespace
@@ -176,6 +195,9 @@ void joinWithAbove(ImportPlan& plan, std::size_t index) {
     }
     for (const auto v : {&curve::Curve::time, &curve::Curve::load, &curve::Curve::travel})
         (c.*v).insert((c.*v).end(), (more.*v).begin(), (more.*v).end());
+    for (std::size_t i = 0; i < std::min(c.others.size(), more.others.size()); ++i) // of one file: the same
+        c.others[i].values.insert(c.others[i].values.end(), more.others[i].values.begin(),
+                                  more.others[i].values.end());
     above.overload = above.overload || plan.rows[index].overload;
     above.run += "+" + plan.rows[index].run;
     above.doubts.clear();
@@ -229,6 +251,35 @@ int ImportPlan::alike() const {
         std::count_if(rows.begin(), rows.end(), [](const ImportRow& r) { return !r.needsYou(); }));
 }
 
+int ImportPlan::filled() const {
+    return static_cast<int>(std::count_if(rows.begin(), rows.end(),
+                                          [](const ImportRow& r) { return r.include && r.specimen != 0; }));
+}
+
+void place(ImportPlan& plan, const domain::StudyData& into) {
+    std::vector<Homeless> results;
+    std::vector<ImportRow*> rows;
+    for (auto& row : plan.rows) {
+        row.piece.clear();
+        row.specimen = 0;
+        if (!row.include) continue;
+        auto naming = QString::fromStdString(row.naming);
+        if (!row.run.isEmpty()) naming += " " + row.run;
+        results.push_back(
+            {row.option, row.condition, row.replicate, row.corrected ? QString() : naming, row.isNew});
+        rows.push_back(&row);
+    }
+    const auto places = placesFor(into, results);
+    for (std::size_t i = 0; i < rows.size(); ++i) {
+        const auto& p = places[i];
+        rows[i]->option = p.option;
+        rows[i]->condition = p.condition;
+        rows[i]->specimen = p.specimen;
+        rows[i]->piece = p.label;
+        if (p.specimen) rows[i]->replicate = p.replicate;
+    }
+}
+
 int ImportPlan::needYou() const { return static_cast<int>(rows.size()) - alike(); }
 
 ImportPlan lookAt(const QStringList& given, const ImportChoices& choices, const std::map<QString, Id>& known,
@@ -246,7 +297,8 @@ ImportPlan lookAt(const QStringList& given, const ImportChoices& choices, const 
     plan.path = choices.path;
     plan.readAt = choices.readAt;
     auto hinted = choices;
-    if (choices.path) hinted.hints.loadKind = choices.path->through.shows;
+    if (choices.path && choices.path->through.shows != quantity::Dimension::force)
+        hinted.hints.loadKind = choices.path->through.shows;
     std::set<QString> seen;
     for (qsizetype i = 0; i < paths.size() && !(stop && *stop); ++i) {
         ImportFile file;
@@ -290,7 +342,8 @@ ImportPlan lookAt(const QStringList& given, const ImportChoices& choices, const 
             feltAtPiece(row, plan);
             readInto(row, plan);
             assignNames(row, plan.pattern);
-            if (known.contains(row.digest) || !seen.insert(row.digest).second) {
+            if (known.contains(row.digest) || known.contains(digestWithoutChannels(row.curve)) ||
+                !seen.insert(row.digest).second) {
                 row.repeat = true;
                 row.include = false;
                 row.doubts.prepend("already here: the same samples");
@@ -320,7 +373,7 @@ Expected<Imported> importRuns(store::Project& project, const domain::StudyData& 
                               const std::atomic<bool>* stop) {
     const auto count =
         std::count_if(plan.rows.begin(), plan.rows.end(), [](const ImportRow& r) { return r.include; });
-    if (count == 0) return fail("There is no run to import.");
+    if (count == 0) return fail(noRunBecause(plan));
     if (plan.needsForceUnit) return fail("These files name no force unit: choose one first.");
     if (plan.needsDisplacementUnit) return fail("These files name no displacement unit: choose one first.");
     if (plan.unsureDecimal)
@@ -366,7 +419,8 @@ Expected<Imported> importRuns(store::Project& project, const domain::StudyData& 
             if (filesKept.insert(row.fileIndex).second)
                 w.addFile(plan.files[static_cast<std::size_t>(row.fileIndex)].kept);
             domain::Pull pull;
-            pull.specimen = squares.specimen(row.option, row.condition, row.replicate);
+            pull.specimen =
+                row.specimen ? row.specimen : squares.specimen(row.option, row.condition, row.replicate);
             pull.curve = w.addCurve(row.curve, row.digest);
             pull.sourceName = (row.run.isEmpty() ? row.file : row.file + ", run " + row.run).toStdString();
             pull.performedAt = QFileInfo(plan.files[static_cast<std::size_t>(row.fileIndex)].path)

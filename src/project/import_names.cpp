@@ -105,19 +105,19 @@ void assignNames(ImportRow& row, const tables::NamePattern& pattern) {
     row.replicate = row.ownOption.isEmpty() ? parts.replicate : 0;
 }
 
-QString sameName(const QString& name, const QStringList& known) {
-    const auto plain = [](const QString& text) {
-        return text.normalized(QString::NormalizationForm_C).simplified();
-    };
-    for (const auto& k : known)
-        if (plain(k).compare(plain(name), Qt::CaseInsensitive) == 0) return k;
-    return name;
+const ImportRow* ImportPlan::byName() const {
+    const auto row = std::find_if(rows.begin(), rows.end(), [&](const ImportRow& r) {
+        if (r.corrected || !r.ownOption.isEmpty()) return false;
+        // Of one that names its piece the piece tells.
+        const auto told = QString::fromStdString(tables::partsOf(r.naming, pattern).option);
+        return r.piece.isEmpty() || sameThing(told, r.option);
+    });
+    return row == rows.end() ? nullptr : &*row;
 }
 
 QString ImportPlan::patternSentence() const {
-    const auto row = std::find_if(rows.begin(), rows.end(),
-                                  [](const auto& r) { return !r.corrected && r.ownOption.isEmpty(); });
-    if (row == rows.end()) return {};
+    const auto* row = byName();
+    if (!row) return {};
     const auto parts = tables::partsOf(row->naming, pattern);
     QStringList out;
     if (!parts.option.empty())

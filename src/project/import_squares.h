@@ -6,6 +6,7 @@
 #include <anvil/domain/bounds.h>
 #include <anvil/domain/labels.h>
 #include <anvil/domain/model.h>
+#include <anvil/project/placement.h>
 #include <anvil/store/project.h>
 #include <map>
 #include <set>
@@ -23,16 +24,14 @@ public:
         if (!m_study.study.id) m_study.study.id = writer.add(study.study);
         for (const auto& s : m_study.specimens)
             m_taken[{s.option, s.condition}].replicates.insert(s.replicate);
-        for (const auto& o : m_study.options)
-            m_options.emplace(keyOf(QString::fromStdString(o.name)), o.id);
-        for (const auto& c : m_study.conditions)
-            m_conditions.emplace(keyOf(QString::fromStdString(c.name)), c.id);
     }
     Id specimen(const QString& optionName, const QString& conditionName, int replicate) {
         domain::Specimen s;
         s.option = named(m_study.options, m_options, optionName);
-        s.condition = named(m_study.conditions, m_conditions,
-                            conditionName.isEmpty() ? QStringLiteral("As tested") : conditionName);
+        const bool only = conditionName.isEmpty() && m_study.conditions.size() == 1;
+        s.condition = only ? m_study.conditions.front().id
+                           : named(m_study.conditions, m_conditions,
+                                   conditionName.isEmpty() ? QStringLiteral("As tested") : conditionName);
         auto& taken = m_taken[{s.option, s.condition}];
         if (replicate <= 0 || replicate > domain::bounds::replicate || taken.replicates.contains(replicate))
             replicate = taken.firstFree();
@@ -55,12 +54,12 @@ private:
             return lookFrom;
         }
     };
-    using Names = std::map<QString, Id>;
-    /// Names differ neither by case nor by blanks.
-    static QString keyOf(const QString& name) { return name.simplified().toCaseFolded(); }
+    using Names = std::map<QString, Id>; ///< as they were met
     template <class T> Id named(std::vector<T>& all, Names& known, const QString& name) {
-        const auto [at, isNew] = known.try_emplace(keyOf(name), Id{});
+        const auto [at, isNew] = known.try_emplace(name, Id{});
         if (!isNew) return at->second;
+        for (const auto& x : all)
+            if (sameThing(QString::fromStdString(x.name), name)) return at->second = x.id;
         T made;
         made.study = m_study.study.id;
         made.position = static_cast<int>(all.size());

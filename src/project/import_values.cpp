@@ -24,6 +24,14 @@ std::optional<domain::Metric> metricOf(quantity::Dimension dimension, const std:
 
 } // namespace
 
+std::vector<Placement> placesOf(const domain::StudyData& into, const tables::ValueTable& table) {
+    std::vector<Homeless> all;
+    for (const auto& r : table.rows)
+        all.push_back({QString::fromStdString(r.option), QString::fromStdString(r.condition), 0,
+                       QString::fromStdString(r.piece)});
+    return placesFor(into, all);
+}
+
 std::vector<UnlikelyRow> unlikelyRows(const tables::ValueTable& table, const quantity::Unit* unit) {
     struct Told {
         const tables::ValueRow* row;
@@ -85,12 +93,13 @@ Expected<Imported> importValues(OpenProject& project, const domain::StudyData& i
     out.what = QStringLiteral("Import %1 single results").arg(rows.size());
     auto entry = project.file().write(out.what, [&](store::Writer& w) {
         Squares squares(w, into);
+        const auto places = placesOf(into, table);
         for (std::size_t k = 0; k < rows.size(); ++k) {
             const auto& r = rows[k];
             const auto* said = table.rows[k].unit ? table.rows[k].unit : unit; // of the digits in the table
             domain::Pull pull;
-            pull.specimen =
-                squares.specimen(QString::fromStdString(r.option), QString::fromStdString(r.condition), 0);
+            pull.specimen = places[k].specimen ? places[k].specimen
+                                               : squares.specimen(places[k].option, places[k].condition, 0);
             pull.sourceName = sourceName.toStdString();
             pull.note = r.note;
             pull.outcome.path = path;

@@ -1,6 +1,7 @@
 #include "listener.h"
 
 #include <algorithm>
+#include <anvil/columns/line.h>
 
 namespace anvil::station {
 namespace {
@@ -14,7 +15,6 @@ Listener::Listener(const link::Address& address, const rig::Layout& layout, bool
                    const QElapsedTimer& clock, Ear ear)
     : m_clock(clock), m_ear(std::move(ear)), m_device(address),
       m_maker(rig::SampleMaker::make(layout, forceNeeded)), m_timeline(answers ? 0 : layout.rate) {
-    m_labelled = layout.labelled;
     if (answers) m_dialogue.emplace(layout);
     connect(&m_device, &link::Device::arrived, this, &Listener::hear);
     connect(&m_device, &link::Device::stateChanged, this, &Listener::linkChanged);
@@ -41,8 +41,7 @@ std::optional<rig::RawSample> Listener::sampleIn(std::string_view line) {
     auto sample = (*m_maker)(line);
     if (sample) {
         m_last = sample;
-    } else if (m_labelled && m_last &&
-               rig::saysOverload(line)) { // no number: the load is at least the last one
+    } else if (m_last && columns::saysOverload(line)) { // no number: the load is at least the last one
         sample = m_last;
         sample->overload = true;
         sample->time.reset();

@@ -53,7 +53,6 @@ private:
 
     const QElapsedTimer& m_clock;
     Ear m_ear;
-    bool m_labelled = false;
     std::optional<rig::RawSample> m_last; ///< for a line that says no more than overload
     link::Device m_device;
     Expected<rig::SampleMaker> m_maker;

@@ -5,6 +5,9 @@
 #include <iconv.h>
 
 namespace anvil::tables {
+
+using namespace columns;
+
 namespace {
 
 constexpr std::size_t headBytes = 8192;

@@ -9,6 +9,7 @@
 #include <zlib.h>
 
 namespace anvil::tables {
+
 namespace {
 
 /// A day has 86 400 000 ms; spreadsheets keep days as doubles, good to about a microsecond.
@@ -174,7 +175,7 @@ Expected<std::optional<Document>> openDocument(std::string_view bytes) {
     }
     if (!got) return tl::unexpected(got.error());
     std::erase_if(got->sheets,
-                  [](const Sheet& s) { return s.text.find_first_not_of("\t\n ") == std::string::npos; });
+                  [](const TextSheet& s) { return s.text.find_first_not_of("\t\n ") == std::string::npos; });
     if (got->sheets.empty()) return fail(fmt::format("this {} has no table in it", got->kind));
     return std::move(*got);
 }

@@ -11,13 +11,14 @@
 namespace anvil::tables {
 
 /// A sheet as text: a line a row, tabs between the cells, numbers with a decimal point, dates as ISO.
-struct Sheet {
+struct TextSheet {
     std::string name, text;
+    bool hidden = false; ///< its writer put it out of sight
 };
 
 struct Document {
     std::string kind; ///< "Excel (xlsx)", "web page" …
-    std::vector<Sheet> sheets;
+    std::vector<TextSheet> sheets;
 };
 
 /// The sheets of a spreadsheet or web page, by what its first bytes say; nothing where it is neither. Empty

@@ -7,6 +7,9 @@
 #include <memory>
 
 namespace anvil::tables {
+
+using namespace columns;
+
 namespace {
 
 constexpr int deepest = 400; ///< elements within each other; a page of results has a dozen

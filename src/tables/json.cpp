@@ -1,7 +1,7 @@
 #include "forms.h"
 
-#include <anvil/tables/text.h>
 #include <charconv>
+#include <map>
 #include <nlohmann/json.hpp>
 #include <vector>
 
@@ -12,7 +12,7 @@ using Json = nlohmann::ordered_json;
 constexpr std::size_t mostColumns = 200;
 
 /// Rows of named cells; columns in the order in which they are met.
-class Rows {
+class Named {
 public:
     void begin() { m_cells.assign(m_names.size(), ""); }
     void set(const std::string& name, std::string value) {
@@ -25,29 +25,24 @@ public:
         }
         m_cells[at->second] = std::move(value);
     }
-    void end() {
-        for (std::size_t i = 0; i < m_cells.size(); ++i)
-            m_body += (i ? "," : "") + m_cells[i];
-        m_body += '\n';
-        ++m_rows;
-    }
-    std::size_t rows() const { return m_rows; }
-    std::string text() const {
-        std::string out;
-        for (std::size_t i = 0; i < m_names.size(); ++i)
-            out += (i ? "," : "") + csvField(m_names[i]);
-        return out + "\n" + m_body;
+    void end(std::size_t line = 0) { m_rows.push_back({line, m_cells}); }
+    void unreadable(std::size_t line) { m_rows.push_back({line, {"(a line that is no JSON)"}}); }
+    std::size_t rows() const { return m_rows.size(); }
+    Rows all() && {
+        for (auto& row : m_rows) // columns that came later are blank in the rows before
+            if (row.cells.size() > 1 || m_names.size() < 2) row.cells.resize(m_names.size());
+        m_rows.insert(m_rows.begin(), {0, m_names});
+        return std::move(m_rows);
     }
 
 private:
     std::vector<std::string> m_names, m_cells;
     std::map<std::string, std::size_t> m_places;
-    std::string m_body;
-    std::size_t m_rows = 0;
+    Rows m_rows;
 };
 
 std::string cellOf(const Json& v) {
-    if (v.is_string()) return csvField(v.get_ref<const std::string&>());
+    if (v.is_string()) return v.get<std::string>();
     if (v.is_number_float()) {
         char buffer[40];
         return {buffer, std::to_chars(buffer, buffer + sizeof buffer, v.get<double>()).ptr};
@@ -55,7 +50,7 @@ std::string cellOf(const Json& v) {
     return v.is_number() || v.is_boolean() ? v.dump() : "";
 }
 
-void addObject(Rows& rows, const Json& object, const std::string& prefix = "", int depth = 0) {
+void addObject(Named& rows, const Json& object, const std::string& prefix = "", int depth = 0) {
     for (const auto& [key, v] : object.items()) {
         auto name = prefix;
         if (!name.empty()) name += '.';
@@ -70,7 +65,7 @@ void addObject(Rows& rows, const Json& object, const std::string& prefix = "", i
 bool isColumn(const Json& v) { return (v.is_array() || v.is_object()) && v.size() >= 3; }
 
 /// {"time": [0, 0.1], "force": [1, 2]}, or each with row numbers for keys.
-bool addColumns(Rows& rows, const Json& object) {
+bool addColumns(Named& rows, const Json& object) {
     std::size_t length = 0;
     std::vector<std::pair<std::string, std::vector<const Json*>>> columns;
     for (const auto& [key, v] : object.items()) {
@@ -91,7 +86,7 @@ bool addColumns(Rows& rows, const Json& object) {
     return !columns.empty();
 }
 
-void addList(Rows& rows, const Json& list, const Json* names) {
+void addList(Named& rows, const Json& list, const Json* names) {
     for (const auto& row : list) {
         if (!row.is_object() && !row.is_array()) continue;
         rows.begin();
@@ -108,7 +103,7 @@ void addList(Rows& rows, const Json& list, const Json* names) {
     }
 }
 
-void addWhole(Rows& rows, const Json& doc, int depth = 0) {
+void addWhole(Named& rows, const Json& doc, int depth = 0) {
     if (doc.is_array()) return addList(rows, doc, nullptr);
     if (!doc.is_object() || depth > 2) return;
     if (const auto data = doc.find("data"); data != doc.end() && data->is_array()) {
@@ -122,24 +117,25 @@ void addWhole(Rows& rows, const Json& doc, int depth = 0) {
 
 } // namespace
 
-std::optional<std::string> fromJson(std::string_view text) {
+std::optional<Rows> fromJson(std::string_view text) {
     const auto first = text.find_first_not_of(" \t\r\n");
     if (first == std::string_view::npos || (text[first] != '{' && text[first] != '[')) return {};
-    Rows rows;
+    Named rows;
     std::size_t wrong = 0;
     const auto lines = splitLines(text);
-    const auto line = trimmed(lines[0]);
-    if (text[first] == '{' && lines.size() > 1 && Json::accept(line)) { // an object a line
-        for (const auto& l : lines) {
-            if (trimmed(l).empty()) continue;
-            const auto object = Json::parse(l, nullptr, false);
+    if (text[first] == '{' && lines.size() > 1 &&
+        Json::accept(columns::trimmed(lines[0]))) { // an object a line
+        for (std::size_t i = 0; i < lines.size(); ++i) {
+            if (columns::trimmed(lines[i]).empty()) continue;
+            const auto object = Json::parse(lines[i], nullptr, false);
             if (!object.is_object()) {
                 ++wrong;
+                rows.unreadable(i + 1);
                 continue;
             }
             rows.begin();
             addObject(rows, object);
-            rows.end();
+            rows.end(i + 1);
         }
         if (wrong > lines.size() / 2) return {};
     } else {
@@ -147,11 +143,8 @@ std::optional<std::string> fromJson(std::string_view text) {
         if (doc.is_discarded()) return {};
         addWhole(rows, doc);
     }
-    if (rows.rows() < 3) return {};
-    auto out = rows.text();
-    for (; wrong > 0; --wrong)
-        out += "(a line that is no JSON)\n"; // counted among the rows that are left out
-    return out;
+    if (rows.rows() < wrong + 3) return {};
+    return std::move(rows).all();
 }
 
 } // namespace anvil::tables

@@ -8,6 +8,9 @@
 #include <set>
 
 namespace anvil::tables {
+
+using namespace columns;
+
 namespace {
 
 constexpr std::string_view countWords[] = {"r",       "rep",   "run",       "n",        "no",     "nr",
@@ -155,65 +158,94 @@ NameParts partsOf(const std::string& fileName, const NamePattern& pattern) {
     return {join(pattern.option), join(pattern.condition), number};
 }
 
-NamePattern patternOf(const std::vector<std::string>& fileNames) {
+namespace {
+
+/// The words of files that came together, by their places.
+struct Together {
     std::vector<std::vector<std::string>> all;
+    std::vector<std::size_t> varying,
+        shared; ///< places whose words differ, and those that are the same in all
+
+    std::string wordAt(std::size_t file, std::size_t place) const {
+        return place < all[file].size() ? lowered(all[file][place]) : std::string();
+    }
+    bool allConditions(std::size_t place) const {
+        return std::all_of(all.begin(), all.end(), [&](const auto& words) {
+            return place >= words.size() || isCondition(words[place]);
+        });
+    }
+};
+
+Together togetherOf(const std::vector<std::string>& fileNames) {
+    Together out;
     std::size_t longest = 0;
     for (const auto& f : fileNames) {
-        all.push_back(wordsOf(f));
-        longest = std::max(longest, all.back().size());
+        out.all.push_back(wordsOf(f));
+        longest = std::max(longest, out.all.back().size());
     }
-    std::vector<std::size_t> varying, shared;
     for (std::size_t i = 0; i < longest; ++i) {
         std::set<std::string> different;
-        for (const auto& words : all)
-            different.insert(i < words.size() ? lowered(words[i]) : std::string());
-        (different.size() > 1 ? varying : shared).push_back(i);
+        for (std::size_t file = 0; file < out.all.size(); ++file)
+            different.insert(out.wordAt(file, i));
+        (different.size() > 1 ? out.varying : out.shared).push_back(i);
     }
-    const auto wordAt = [&](std::size_t file, std::size_t place) {
-        return place < all[file].size() ? lowered(all[file][place]) : std::string();
-    };
+    auto& varying = out.varying;
     for (std::size_t k = varying.size(); k-- > 1;) // a folder that says again what the name says
         for (std::size_t i = 0; i < k; ++i) {
             bool same = true;
-            for (std::size_t file = 0; file < all.size() && same; ++file)
-                same = wordAt(file, varying[i]) == wordAt(file, varying[k]);
+            for (std::size_t file = 0; file < out.all.size() && same; ++file)
+                same = out.wordAt(file, varying[i]) == out.wordAt(file, varying[k]);
             if (!same) continue;
             varying.erase(varying.begin() + static_cast<std::ptrdiff_t>(i));
             break;
         }
-    const auto allConditions = [&](std::size_t place) {
-        return std::all_of(all.begin(), all.end(), [&](const auto& words) {
-            return place >= words.size() || isCondition(words[place]);
-        });
-    };
+    return out;
+}
+
+/// One name, or the same for all: its first word, and a condition if it names one.
+NamePattern patternOfOne(Together names) {
     NamePattern out;
-    if (varying.empty()) { // one name, or the same for all: its first word, and a condition if it names one
-        std::erase_if(shared, [&](std::size_t i) { return shared.size() > 1 && in(all[0][i], empty); });
-        if (shared.empty()) return out;
-        out.condition.clear();
-        if (shared.size() > 2 && allConditions(shared.back())) {
-            out.condition = {shared.back()};
-            shared.pop_back();
-            out.option = shared;
-        } else {
-            out.option = {shared[0]};
-            if (shared.size() > 1) out.condition = {shared[1]};
-        }
+    auto& shared = names.shared;
+    std::erase_if(shared, [&](std::size_t i) { return shared.size() > 1 && in(names.all[0][i], empty); });
+    if (shared.empty()) return out;
+    out.condition.clear();
+    if (shared.size() > 2 && names.allConditions(shared.back())) {
+        out.condition = {shared.back()};
+        shared.pop_back();
+        out.option = shared;
+    } else {
+        out.option = {shared[0]};
+        if (shared.size() > 1) out.condition = {shared[1]};
+    }
+    return out;
+}
+
+/// One word varies: it is the condition if it is a word for one, and then what they share is the option.
+NamePattern patternByOneWord(Together names) {
+    NamePattern out;
+    auto& shared = names.shared;
+    std::erase_if(shared, [&](std::size_t i) { return in(names.all[0][i], empty); });
+    if (names.allConditions(names.varying[0]) && !shared.empty()) {
+        out.option = shared;
+        out.condition = names.varying;
         return out;
     }
-    if (varying.size() == 1) {
-        std::erase_if(shared, [&](std::size_t i) { return in(all[0][i], empty); });
-        if (allConditions(varying[0]) && !shared.empty()) {
-            out.option = shared;
-            out.condition = varying;
-        } else {
-            out.option = varying;
-            out.condition.clear();
-            if (!shared.empty() && allConditions(shared.back())) out.condition = {shared.back()};
-        }
-        return out;
-    }
-    const auto condition = std::find_if(varying.begin(), varying.end(), allConditions);
+    out.option = names.varying;
+    out.condition.clear();
+    if (!shared.empty() && names.allConditions(shared.back())) out.condition = {shared.back()};
+    return out;
+}
+
+} // namespace
+
+NamePattern patternOf(const std::vector<std::string>& fileNames) {
+    auto names = togetherOf(fileNames);
+    if (names.varying.empty()) return patternOfOne(std::move(names));
+    if (names.varying.size() == 1) return patternByOneWord(std::move(names));
+    NamePattern out;
+    auto& varying = names.varying;
+    const auto condition = std::find_if(varying.begin(), varying.end(),
+                                        [&](std::size_t place) { return names.allConditions(place); });
     out.condition = {condition != varying.end() ? *condition : varying.back()};
     std::erase(varying, out.condition[0]);
     out.option = varying;

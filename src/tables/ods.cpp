@@ -6,6 +6,7 @@
 #include <optional>
 
 namespace anvil::tables {
+
 namespace {
 
 constexpr int deepest = 60; ///< groups of rows within each other

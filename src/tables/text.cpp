@@ -1,17 +1,15 @@
 #include <anvil/tables/text.h>
 
 #include "code_pages.h"
-#include "numbers.h"
 #include <algorithm>
-#include <cctype>
+#include <anvil/columns/number.h>
 #include <cstdint>
-#include <cstdlib>
 #include <cstring>
-#include <memory>
-#include <unicase.h>
-#include <uninorm.h>
 
 namespace anvil::tables {
+
+using namespace columns;
+
 namespace {
 
 constexpr std::size_t mostLineBytes = 1'000'000;
@@ -34,20 +32,6 @@ std::string fromUtf16(std::string_view bytes, bool bigEndian) {
         appendUtf8(out, c >= 0xD800 && c < 0xE000 ? U'\uFFFD' : c); // half a pair is no character
     }
     return out;
-}
-
-/// Eight bytes at a time: logs of 100 MB are common.
-bool isAscii(std::string_view s) {
-    std::size_t i = 0;
-    std::uint64_t high = 0;
-    for (; i + 8 <= s.size(); i += 8) {
-        std::uint64_t word = 0;
-        std::memcpy(&word, s.data() + i, 8);
-        high |= word;
-    }
-    for (; i < s.size(); ++i)
-        high |= static_cast<unsigned char>(s[i]) & 0x80U;
-    return (high & 0x8080808080808080U) == 0;
 }
 
 /// Bytes of the character that begins at `i`, or 0 where none does: no overlong forms, no surrogates, nothing
@@ -95,6 +79,9 @@ bool hasEndlessLine(std::string_view s) {
     return false;
 }
 
+/// Start and end of a text, as devices put them around each line.
+bool framesLines(unsigned char c) { return c == 2 || c == 3; }
+
 Expected<void> decodeAny(std::string_view bytes, Text& out) {
     if (bytes.empty()) return fail("the file is empty");
     out.encoding = "UTF-8";
@@ -117,7 +104,7 @@ Expected<void> decodeAny(std::string_view bytes, Text& out) {
     for (std::size_t i = 0; i < head.size(); ++i) {
         const auto c = static_cast<unsigned char>(head[i]);
         zeros[i % 2] += c == 0;
-        control += c < 32 && c != '\t' && c != '\n' && c != '\r' && c != '\f' && c != 0;
+        control += c < 32 && c != '\t' && c != '\n' && c != '\r' && c != '\f' && c != 0 && !framesLines(c);
     }
     const std::size_t half = head.size() / 2;
     if (half > 4 && control == 0 && (zeros[0] > half * 7 / 10) != (zeros[1] > half * 7 / 10)) {
@@ -128,10 +115,11 @@ Expected<void> decodeAny(std::string_view bytes, Text& out) {
     }
     if (control > head.size() / 50 || zeros[0] + zeros[1] == head.size())
         return fail("this is not a text file: a log of numbers in lines is needed");
-    if (std::memchr(bytes.data(), 0,
-                    bytes.size())) { // a block that was reserved but never written, as after a power cut
+    // A block that was reserved but never written, as after a power cut, and what frames a device's lines.
+    const auto blank = [](char c) { return c == 0 || framesLines(static_cast<unsigned char>(c)); };
+    if (std::any_of(bytes.begin(), bytes.end(), blank)) {
         out.storage = bytes;
-        std::replace(out.storage.begin(), out.storage.end(), '\0', ' ');
+        std::replace_if(out.storage.begin(), out.storage.end(), blank, ' ');
         bytes = out.storage;
     }
     if (isAscii(bytes) || validUtf8(bytes)) {
@@ -154,13 +142,6 @@ Expected<void> decode(std::string_view bytes, Text& out) {
     return {};
 }
 
-std::string_view shortened(std::string_view text, std::size_t most) {
-    if (text.size() <= most) return text;
-    while (most > 0 && (static_cast<unsigned char>(text[most]) & 0xC0) == 0x80)
-        --most;
-    return text.substr(0, most);
-}
-
 std::string noFormula(std::string_view text) {
     std::string out(text);
     const auto first = text.find_first_not_of(" \t\r\n");
@@ -177,92 +158,6 @@ std::string csvField(std::string_view text) {
     for (const char c : out)
         quoted += c == '"' ? std::string("\"\"") : std::string(1, c);
     return quoted + '"';
-}
-
-std::string_view trimmed(std::string_view s) {
-    const auto blank = [](char c) { return c == ' ' || c == '\t' || c == '\r' || c == '\f'; };
-    while (!s.empty() && blank(s.front()))
-        s.remove_prefix(1);
-    while (!s.empty() && blank(s.back()))
-        s.remove_suffix(1);
-    if (s.size() >= 2 && s.front() == '"' && s.back() == '"') s = s.substr(1, s.size() - 2);
-    return s;
-}
-
-namespace {
-
-/// What a function of the library makes of a text in UTF-8; the text itself where it cannot.
-template <class Make> std::string made(std::string_view text, Make make) {
-    std::size_t length = 0;
-    const std::unique_ptr<std::uint8_t, decltype(&std::free)> out(
-        make(reinterpret_cast<const std::uint8_t*>(text.data()), text.size(), &length), &std::free);
-    return out ? std::string(reinterpret_cast<const char*>(out.get()), length) : std::string(text);
-}
-
-} // namespace
-
-std::string lowered(std::string_view text) {
-    if (!isAscii(text))
-        return made(text, [](const std::uint8_t* s, std::size_t n, std::size_t* length) {
-            return u8_tolower(s, n, nullptr, nullptr, nullptr, length);
-        });
-    std::string out(text);
-    std::transform(out.begin(), out.end(), out.begin(),
-                   [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
-    return out;
-}
-
-std::string composed(std::string_view text) {
-    if (isAscii(text)) return std::string(text);
-    return made(text, [](const std::uint8_t* s, std::size_t n, std::size_t* length) {
-        return u8_normalize(UNINORM_NFC, s, n, nullptr, length);
-    });
-}
-
-std::vector<std::string> splitFields(std::string_view line, char delimiter) {
-    std::vector<std::string> fields;
-    if (delimiter == ' ') {
-        std::size_t i = 0;
-        while (i < line.size()) {
-            while (i < line.size() && (line[i] == ' ' || line[i] == '\t'))
-                ++i;
-            std::size_t j = i;
-            while (j < line.size() && line[j] != ' ' && line[j] != '\t')
-                ++j;
-            if (j > i) fields.emplace_back(line.substr(i, j - i));
-            i = j;
-        }
-        return fields;
-    }
-    std::string field;
-    bool quoted = false, wasQuoted = false;
-    const auto finish = [&] {
-        fields.emplace_back(wasQuoted ? field : std::string(trimmed(field)));
-        field.clear();
-        wasQuoted = false;
-    };
-    for (std::size_t i = 0; i < line.size(); ++i) {
-        const char c = line[i];
-        if (quoted) {
-            if (c == '"' && i + 1 < line.size() && line[i + 1] == '"') {
-                field += '"';
-                ++i;
-            } else if (c == '"') {
-                quoted = false;
-            } else {
-                field += c;
-            }
-        } else if (c == '"' && trimmed(field).empty()) {
-            quoted = wasQuoted = true;
-            field.clear();
-        } else if (c == delimiter) {
-            finish();
-        } else if (!wasQuoted || (c != ' ' && c != '\t')) {
-            field += c;
-        }
-    }
-    finish();
-    return fields;
 }
 
 std::vector<std::string_view> splitLines(std::string_view text, std::size_t most) {

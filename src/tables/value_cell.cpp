@@ -1,11 +1,15 @@
 #include "value_cell.h"
 
 #include <algorithm>
+#include <anvil/columns/heading.h>
 #include <anvil/quantity/print.h>
 #include <cctype>
 #include <fmt/format.h>
 
 namespace anvil::tables {
+
+using namespace columns;
+
 namespace {
 
 using stats::Bound;
@@ -76,8 +80,10 @@ std::optional<Stands> standsFrom(const std::string& text) {
     if (t.empty() ||
         is({"exact", "counts", "=", "ok", "broke", "broken", "failed", "fail", "break", "valid", "—", "-"}))
         return Stands{};
-    if (is({"above", "at least", "at_least", ">", "≥", ">=", "+", "off scale", "off_scale", "overload",
-            "topped out", "held", "no break", "not broken", "did not break"}))
+    if (is({"above",         "at least",     "at_least",   ">",          "≥",      ">=",       "+",
+            "off scale",     "off_scale",    "overload",   "topped out", "held",   "no break", "not broken",
+            "did not break", "did not fail", "no failure", "survived",   "runout", "run-out",  "run out",
+            "unbroken",      "intact"}))
         return Stands{Bound::above};
     if (is({"below", "at most", "at_most", "<", "≤", "<="})) return Stands{Bound::below};
     if (t == "between") return Stands{Bound::between};
@@ -85,6 +91,27 @@ std::optional<Stands> standsFrom(const std::string& text) {
             "rejected"}))
         return Stands::aside();
     return std::nullopt;
+}
+
+std::optional<Stands> standsUnder(const std::string& heading, const std::string& cell) {
+    const auto words = wordsIn(heading);
+    const auto says = [&](std::initializer_list<std::string_view> of) {
+        return std::any_of(words.begin(), words.end(),
+                           [&](const auto& w) { return std::find(of.begin(), of.end(), w) != of.end(); });
+    };
+    const auto t = lowered(cell);
+    const auto is = [&](std::initializer_list<std::string_view> of) {
+        return std::find(of.begin(), of.end(), t) != of.end();
+    };
+    const bool yes = is({"y", "yes", "true", "1", "x", "ja", "j"}),
+               no = is({"n", "no", "false", "0", "nein"});
+    if (says({"use", "used", "include", "included", "valid", "ok", "good", "keep"}) && (yes || no))
+        return no ? Stands::aside() : Stands{};
+    if (says({"exclude", "excluded", "void", "discard", "discarded", "invalid", "outlier", "rejected"}) &&
+        (yes || no || t.empty()))
+        return yes ? Stands::aside() : Stands{};
+    if (says({"fail", "pass"}) && is({"pass", "passed"})) return Stands{};
+    return standsFrom(cell);
 }
 
 Comma commasIn(const std::vector<std::string>& cells) {

@@ -26,6 +26,8 @@ struct Stands {
 };
 /// What a word of a standing column, or of a cell, speaks of; nothing for another word.
 std::optional<Stands> standsFrom(const std::string& text);
+/// The same of a cell under a heading, where yes and no say it: "Use? N", "Excluded x".
+std::optional<Stands> standsUnder(const std::string& heading, const std::string& cell);
 
 /// Reads a cell. `unit`: of its column, or none; it stays none where the cell names none either. Error: a
 /// sentence that goes on from "line 3".

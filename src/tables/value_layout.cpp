@@ -1,13 +1,17 @@
 #include "value_layout.h"
 
-#include "headings.h"
+#include "value_cell.h"
 #include <algorithm>
+#include <anvil/columns/heading.h>
 #include <cctype>
 #include <cmath>
 #include <fmt/format.h>
 #include <map>
 
 namespace anvil::tables {
+
+using namespace columns;
+
 namespace {
 
 using Row = std::vector<std::string>;
@@ -56,6 +60,9 @@ bool isValue(const std::string& cell) {
             (cell.find(',') != std::string::npos &&
              cell.find_first_not_of("0123456789,.-+ ") == std::string::npos));
 }
+
+/// 0 or 1: a yes or no, where a heading asks.
+bool isFlag(const std::string& cell) { return cell == "0" || cell == "1"; }
 
 struct Name {
     std::string text, unit; ///< of a heading
@@ -125,8 +132,22 @@ bool counts(const std::vector<Row>& rows, std::size_t column) {
     return n > 2;
 }
 
+/// A column without a meaning by its heading whose cells all say how a result stands, and not all the same.
+bool saysStanding(const std::string& heading, const std::vector<Row>& rows, std::size_t column) {
+    std::size_t filled = 0, told = 0;
+    for (const auto& r : rows) {
+        if (column >= r.size() || r[column].empty()) continue;
+        ++filled;
+        const auto stands = standsUnder(heading, r[column]);
+        if (!stands || isValue(r[column]) != isFlag(r[column])) return false;
+        told += stands->isAside || stands->bound != stats::Bound::exact;
+    }
+    return filled > 0 && told > 0;
+}
+
 /// One row a result, columns by their headings. Whether options and values were both found.
-bool layOutLong(ValueLayout& out, const std::vector<Name>& names, const Row& heading) {
+bool layOutLong(ValueLayout& out, const std::vector<Name>& names, const Row& heading,
+                const std::vector<Row>& rows) {
     std::optional<std::size_t> material;
     bool value = false;
     for (std::size_t i = 0; i < names.size(); ++i) {
@@ -144,13 +165,20 @@ bool layOutLong(ValueLayout& out, const std::vector<Name>& names, const Row& hea
             out.unit = i;
         } else if (is(n, {"state", "standing", "status"}) && !out.state) {
             out.state = i;
+            out.stateHeading = n.text;
         } else if (is(n, {"upper", "to"}) && !out.upper) {
             out.upper = i;
-        } else if (is(n, {"block", "batch", "piece", "board", "plate"}) && !out.block) {
+        } else if (is(n, {"specimen", "piece", "label", "sample id", "specimen id", "piece id"}) &&
+                   !out.piece) {
+            out.piece = i;
+        } else if (is(n, {"block", "batch", "board", "plate"}) && !out.block) {
             out.block = i;
         } else if (is(n, {"note", "remark", "comment", "reason", "notes", "remarks"}) && !out.note) {
             out.note = i;
-        } else if (!value && heading[i] != "n" &&
+        } else if (!out.state && saysStanding(n.text, rows, i)) {
+            out.state = i;
+            out.stateHeading = n.text;
+        } else if (!value && heading[i] != "n" && !counts(rows, i) &&
                    quantity::findUnit(heading[i], quantity::Dimension::force)) {
             out.values.push_back({i, "", heading[i]}); // headed by nothing but its unit
             value = true;
@@ -226,8 +254,8 @@ bool layOutAcross(ValueLayout& out, const std::vector<Name>& names, const Row& h
         std::count_if(names.begin(), names.end(), [](const Name& n) { return n.text.size() == 1; }) >= 3;
     for (std::size_t i = 0; i < names.size(); ++i) {
         const bool letter = letters && heading[i].size() == 1;
-        const auto role =
-            letter ? Role::ignore : readHeading(names[i].text).role; // "Gorse (kN)" is no load's name
+        const auto kind =
+            letter ? Kind::unknown : readHeading(names[i].text).kind; // "Gorse (kN)" is no load's name
         const bool counter =
             i == 0 && (heading[i].empty() || namesReplicate({names[i].text, "", names[i].words}) ||
                        (!names[i].words.empty() && in(names[i].words[0], countWords)) || counts(rows, i));
@@ -235,7 +263,7 @@ bool layOutAcross(ValueLayout& out, const std::vector<Name>& names, const Row& h
             if (!heading[i].empty()) notUsed.push_back(heading[i]);
             continue;
         }
-        if (role == Role::time || role == Role::travel || role == Role::load || namesValue(names[i]) ||
+        if (kind == Kind::time || kind == Kind::travel || kind == Kind::load || namesValue(names[i]) ||
             heading[i].empty() || !inValues(rows, i) || (!letter && quantity::findUnit(heading[i])))
             return false; // a log, or something else
         columns.push_back({i, names[i].text, names[i].unit});
@@ -280,87 +308,6 @@ bool remark(std::string_view line) {
 }
 
 } // namespace
-
-bool isSummary(const std::string& name) {
-    static constexpr std::string_view words[] = {
-        "mean",   "average", "avg",    "max",      "min", "maximum", "minimum",    "total", "sum",
-        "median", "std",     "stdev",  "sd",       "cv",  "count",   "mittelwert", "summe", "n",
-        "range",  "moyenne", "mittel", "standard", "s",   "cov",     "se"};
-    const auto in = wordsIn(name);
-    return !in.empty() && in.size() <= 3 &&
-           std::find(std::begin(words), std::end(words), in[0]) != std::end(words);
-}
-
-bool isWorkedOut(double value, const std::vector<double>& of) {
-    if (of.size() < 2) return false;
-    const auto n = static_cast<double>(of.size());
-    auto sorted = of;
-    std::sort(sorted.begin(), sorted.end());
-    double sum = 0, squares = 0;
-    for (const double x : of)
-        sum += x;
-    const double mean = sum / n;
-    for (const double x : of)
-        squares += (x - mean) * (x - mean);
-    const double s = std::sqrt(squares / (n - 1)), all = std::sqrt(squares / n);
-    const double median = 0.5 * (sorted[(of.size() - 1) / 2] + sorted[of.size() / 2]);
-    const auto is = [&](double what, double within) {
-        return std::abs(value - what) <= within * std::abs(what);
-    };
-    constexpr double digits = 2e-3, fewDigits = 0.06; // what is left of rounding
-    return is(mean, digits) || is(sum, digits) || is(median, digits) || value == sorted.front() ||
-           value == sorted.back() || value == n || is(s, fewDigits) || is(all, fewDigits) ||
-           is(s / mean, fewDigits) || is(100 * s / mean, fewDigits) || is(s / std::sqrt(n), fewDigits) ||
-           is(sorted.back() - sorted.front(), digits);
-}
-
-std::vector<std::size_t> summaryRows(const std::vector<std::string_view>& lines, const ValueLayout& layout) {
-    struct Named {
-        std::size_t line;
-        std::string name;
-        std::size_t values = 0;
-        bool workedOut = false;
-    };
-    std::vector<Named> named;
-    std::map<std::string, std::size_t> values; // how many each name has
-    // By column: everything above, and what stands above since the last such row.
-    std::vector<std::vector<double>> above(layout.values.size()), block(layout.values.size());
-    for (std::size_t i = layout.firstRow; i < lines.size(); ++i) {
-        if (trimmed(lines[i]).empty()) continue;
-        const auto cells = cellsOf(lines[i], layout);
-        const auto at = layout.option.value_or(0);
-        Named row{i + 1, at < cells.size() ? cells[at] : std::string()};
-        std::vector<std::optional<double>> numbers;
-        for (const auto& v : layout.values) {
-            const auto number = v.at < cells.size() ? quantity::parseNumber(cells[v.at]) : fail("");
-            numbers.push_back(number ? std::optional(*number) : std::nullopt);
-            row.values += number.has_value();
-        }
-        if (!isSummary(row.name)) {
-            for (std::size_t k = 0; k < numbers.size(); ++k)
-                if (numbers[k]) above[k].push_back(*numbers[k]), block[k].push_back(*numbers[k]);
-            continue;
-        }
-        row.workedOut = row.values > 0;
-        for (std::size_t k = 0; k < numbers.size(); ++k)
-            if (numbers[k])
-                row.workedOut = row.workedOut &&
-                                (isWorkedOut(*numbers[k], above[k]) || isWorkedOut(*numbers[k], block[k]));
-        values[lowered(row.name)] += row.values;
-        // The next subtotal begins anew, once a row that is none follows.
-        if (i + 1 < lines.size()) {
-            const auto next = cellsOf(lines[i + 1], layout);
-            if (at >= next.size() || !isSummary(next[at]))
-                for (auto& b : block)
-                    b.clear();
-        }
-        named.push_back(std::move(row));
-    }
-    std::vector<std::size_t> out;
-    for (const auto& row : named)
-        if (row.workedOut || values[lowered(row.name)] < 2) out.push_back(row.line);
-    return out;
-}
 
 std::vector<std::string> cellsOf(std::string_view line, const ValueLayout& layout) {
     auto cells = layout.delimiter == ' ' ? quotedBlanks(line) : splitFields(line, layout.delimiter);
@@ -410,14 +357,14 @@ Expected<ValueLayout> layOutValues(const std::vector<std::string_view>& lines) {
     for (const auto layOut : {+[](ValueLayout&o, const std::vector<Name>&n, const Row&h,
                                   const std::vector<Row>&r) { return layOutWide(o, n, h, r); },
                               +[](ValueLayout&o, const std::vector<Name>&n, const Row&h,
-                                  const std::vector<Row>&) { return layOutLong(o, n, h); },
+                                  const std::vector<Row>&r) { return layOutLong(o, n, h, r); },
                               +[](ValueLayout&o, const std::vector<Name>&n, const Row&h,
                                   const std::vector<Row>&r) { return layOutAcross(o, n, h, r); }}) {
         out = bare;
         if (layOut(out, names, heading, rows)) return out;
     }
     ValueLayout seen = bare;
-    layOutLong(seen, names, heading);
+    layOutLong(seen, names, heading, rows);
     if (seen.option || !seen.values.empty())
         return fail(fmt::format("the heading has no column named {}", seen.option ? "value" : "option"));
     out = bare; // a first row of words without a heading's: option, condition, value with a doubt in words

@@ -17,8 +17,9 @@ struct ValueLayout {
     char delimiter = ',';     ///< ' ' stands for blanks, quotes kept together
     std::size_t firstRow = 0; ///< line index of the first row of results
     bool rowNames = false;    ///< a cell before the first column, without a heading
-    std::optional<std::size_t> option, unit, state, upper, block, note;
+    std::optional<std::size_t> option, unit, state, upper, block, note, piece;
     std::vector<std::size_t> conditions;
+    std::string stateHeading{};
     std::vector<ValueColumn> values;
     std::vector<std::string> notUsed; ///< headings of columns nothing is taken from
 };

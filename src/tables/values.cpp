@@ -1,14 +1,17 @@
 #include <anvil/tables/values.h>
 
 #include "documents.h"
-#include "headings.h"
 #include "value_cell.h"
 #include "value_layout.h"
 #include <algorithm>
+#include <anvil/columns/heading.h>
 #include <fmt/format.h>
 #include <map>
 
 namespace anvil::tables {
+
+using namespace columns;
+
 namespace {
 
 /// One spelling for names that differ in case and blanks only: the first one met.
@@ -52,7 +55,7 @@ public:
         for (const auto place : m_layout.conditions)
             if (const auto c = at(place); !c.empty()) condition += (condition.empty() ? "" : " ") + c;
         const auto& first = m_layout.option ? option : cells.empty() ? option : cells[0];
-        if (!table.rows.empty() && std::binary_search(m_summaries.begin(), m_summaries.end(), line)) {
+        if (std::binary_search(m_summaries.begin(), m_summaries.end(), line)) {
             bad(line, fmt::format("is a summary (\"{}\"), not a result", shortened(first, 40)), false);
             return;
         }
@@ -90,6 +93,7 @@ private:
         row.condition = sameSpelling(condition, m_conditions);
         row.block = at(m_layout.block);
         row.note = at(m_layout.note);
+        row.piece = at(m_layout.piece);
         row.asTyped = text;
         auto unitText = at(m_layout.unit);
         if (unitText.empty()) unitText = column.unitText;
@@ -101,7 +105,7 @@ private:
             const auto* byName = unitByName(column.name, unitText);
             unit = byName ? byName : *u;
         }
-        const auto stands = standsFrom(at(m_layout.state));
+        const auto stands = standsUnder(m_layout.stateHeading, at(m_layout.state));
         if (!stands)
             return bad(line,
                        fmt::format("\"{}\" is not a standing: use exact, above, below, between or aside",
@@ -180,7 +184,8 @@ Expected<ValueTable> readValues(std::string_view bytes, const std::string& sheet
     for (std::size_t i = 0; i < (*document)->sheets.size(); ++i) {
         const auto& s = (*document)->sheets[i];
         const bool named = lowered(s.name) == lowered(sheet) || fmt::format("{}", i + 1) == sheet;
-        if (!sheet.empty() && !named) continue;
+        if ((!sheet.empty() && !named) || (sheet.empty() && s.hidden && (*document)->sheets.size() > 1))
+            continue;
         text.view = s.text;
         auto table = valuesIn(text);
         if (with.empty() && !first) first = table;

@@ -14,6 +14,9 @@
 #include <unistd.h>
 
 namespace anvil::tables {
+
+using namespace columns;
+
 namespace {
 
 constexpr rlim_t mostSeconds = 60;

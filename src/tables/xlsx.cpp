@@ -9,6 +9,9 @@
 #include <map>
 
 namespace anvil::tables {
+
+using namespace columns;
+
 namespace {
 
 /// The text of a string: its runs together, without the readings beside Asian characters.
@@ -125,6 +128,57 @@ std::string folderOf(const std::string& path) {
     return slash == std::string::npos ? "" : path.substr(0, slash + 1);
 }
 
+/// Where the parts lie that a workbook names by their ids.
+Expected<std::map<std::string, std::string>> targetsOf(ZipParts& parts, const std::string& bookPath) {
+    const auto relations = parsed(parts, "xl/_rels/workbook.xml.rels");
+    if (!relations) return tl::unexpected(relations.error());
+    std::map<std::string, std::string> targets;
+    for (const auto& r : relations->document_element().children()) {
+        const std::string target = r.attribute("Target").value();
+        targets[r.attribute("Id").value()] =
+            target.starts_with('/') ? target.substr(1) : folderOf(bookPath) + target;
+    }
+    return targets;
+}
+
+/// Styles, dates and texts that all sheets share.
+Expected<Book> bookOf(ZipParts& parts, const pugi::xml_node& workbook) {
+    Book book;
+    book.looks = stylesOf(parts);
+    book.since1904 = child(workbook, "workbookPr").attribute("date1904").as_bool();
+    if (!parts.has("xl/sharedStrings.xml")) return book;
+    const auto strings = parsed(parts, "xl/sharedStrings.xml");
+    if (!strings) return tl::unexpected(strings.error());
+    for (const auto& s : strings->document_element().children())
+        if (local(s) == "si") book.strings.push_back(stringOf(s));
+    return book;
+}
+
+Cells cellsOf(const pugi::xml_node& sheet, const Book& book) {
+    Cells cells;
+    std::size_t row = 0;
+    for (const auto& r : child(sheet, "sheetData").children()) {
+        if (local(r) != "row") continue;
+        if (const auto n = r.attribute("r").as_ullong(); n > 0) row = n - 1;
+        std::size_t column = 0;
+        for (const auto& c : r.children()) {
+            if (local(c) != "c") continue;
+            if (const auto place = placeOf(c.attribute("r").value())) std::tie(row, column) = *place;
+            setCell(cells, row, column++, c, book);
+        }
+        ++row;
+    }
+    for (const auto& m : child(sheet, "mergeCells").children()) {
+        const std::string_view ref = m.attribute("ref").value();
+        const auto colon = ref.find(':');
+        const auto from = placeOf(ref.substr(0, colon)),
+                   to = placeOf(colon == std::string_view::npos ? ref : ref.substr(colon + 1));
+        if (from && to && to->first > from->first) // a name that stands for all the rows it is merged over
+            cells.fillDown(from->first, from->second, to->first - from->first);
+    }
+    return cells;
+}
+
 } // namespace
 
 Expected<Document> readXlsx(std::string_view bytes) {
@@ -136,56 +190,23 @@ Expected<Document> readXlsx(std::string_view bytes) {
         return fail("it is a packed file, but no workbook: unpack it first, or save the table as CSV");
     const auto workbook = parsed(parts, bookPath);
     if (!workbook) return tl::unexpected(workbook.error());
-    const auto relations = parsed(parts, "xl/_rels/workbook.xml.rels");
-    if (!relations) return tl::unexpected(relations.error());
-    std::map<std::string, std::string> targets;
-    for (const auto& r : relations->document_element().children()) {
-        const std::string target = r.attribute("Target").value();
-        targets[r.attribute("Id").value()] =
-            target.starts_with('/') ? target.substr(1) : folderOf(bookPath) + target;
-    }
-    Book book;
-    book.looks = stylesOf(parts);
-    book.since1904 = child(workbook->document_element(), "workbookPr").attribute("date1904").as_bool();
-    if (parts.has("xl/sharedStrings.xml")) {
-        const auto strings = parsed(parts, "xl/sharedStrings.xml");
-        if (!strings) return tl::unexpected(strings.error());
-        for (const auto& s : strings->document_element().children())
-            if (local(s) == "si") book.strings.push_back(stringOf(s));
-    }
+    const auto targets = targetsOf(parts, bookPath);
+    if (!targets) return tl::unexpected(targets.error());
+    const auto book = bookOf(parts, workbook->document_element());
+    if (!book) return tl::unexpected(book.error());
     Document doc{"Excel workbook (xlsx)", {}};
     for (const auto& s : child(workbook->document_element(), "sheets").children()) {
         std::string id;
         for (const auto& a : s.attributes())
             if (std::string_view(a.name()).ends_with(":id")) id = a.value();
-        const auto target = targets.find(id);
-        if (target == targets.end() || !parts.has(target->second)) continue; // a chart has no cells
+        const auto target = targets->find(id);
+        if (target == targets->end() || !parts.has(target->second)) continue; // a chart has no cells
         const auto sheet = parsed(parts, target->second);
         if (!sheet) return tl::unexpected(sheet.error());
-        Cells cells;
-        std::size_t row = 0;
-        for (const auto& r : child(sheet->document_element(), "sheetData").children()) {
-            if (local(r) != "row") continue;
-            if (const auto n = r.attribute("r").as_ullong(); n > 0) row = n - 1;
-            std::size_t column = 0;
-            for (const auto& c : r.children()) {
-                if (local(c) != "c") continue;
-                if (const auto place = placeOf(c.attribute("r").value())) std::tie(row, column) = *place;
-                setCell(cells, row, column++, c, book);
-            }
-            ++row;
-        }
-        for (const auto& m : child(sheet->document_element(), "mergeCells").children()) {
-            const std::string_view ref = m.attribute("ref").value();
-            const auto colon = ref.find(':');
-            const auto from = placeOf(ref.substr(0, colon)),
-                       to = placeOf(colon == std::string_view::npos ? ref : ref.substr(colon + 1));
-            if (from && to &&
-                to->first > from->first) // a name that stands for all the rows it is merged over
-                cells.fillDown(from->first, from->second, to->first - from->first);
-        }
+        const auto cells = cellsOf(sheet->document_element(), *book);
         if (cells.tooLarge()) return fail("a sheet of this workbook is larger than any table of results");
-        doc.sheets.push_back({s.attribute("name").value(), cells.text()});
+        const bool hidden = std::string_view(s.attribute("state").value()).ends_with("idden");
+        doc.sheets.push_back({s.attribute("name").value(), cells.text(), hidden});
     }
     return doc;
 }

@@ -7,6 +7,9 @@
 #include <zip.h>
 
 namespace anvil::tables {
+
+using namespace columns;
+
 namespace {
 
 struct Closed {

@@ -172,7 +172,7 @@ TEST_F(Cli, StatsHasEveryKeyAndHandWorkedNumbers) {
     const auto r = run({"stats", path, "--margin", "10"});
     ASSERT_EQ(r.status, 0) << r.err.toStdString();
     const auto o = r.json();
-    expectKeys(o, "unit groups comparisons");
+    expectKeys(o, "unit groups comparisons columns_not_used");
     EXPECT_EQ(o["unit"].toString(), "kN");
     const auto a = o["groups"].toArray()[0].toObject(), b = o["groups"].toArray()[1].toObject(),
                c = o["groups"].toArray()[2].toObject();

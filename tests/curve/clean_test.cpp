@@ -39,7 +39,7 @@ TEST(Order, TenPlacesAreSortedElevenAreANewRun) {
         EXPECT_EQ(o.moved, places == 10 ? 1U : 0U) << places;
         EXPECT_EQ(o.otherRuns, places == 10 ? 0U : 11U) << places;
         EXPECT_TRUE(std::is_sorted(o.time.begin(), o.time.end()));
-        EXPECT_EQ(splitAtClockResets(c).size(), places == 10 ? 1U : 2U) << places;
+        EXPECT_EQ(runsByClock(c).size(), places == 10 ? 1U : 2U) << places;
     }
 }
 

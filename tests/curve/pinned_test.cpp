@@ -120,7 +120,7 @@ TEST(Pinned, CutsAveragesAndPictures) {
         auto back = log; // the clock starts again half way
         for (std::size_t i = back.time.size() / 2; i < back.time.size(); ++i)
             back.time[i] -= log.time[back.time.size() / 2];
-        pin.say("resets {}", splitAtClockResets(back).size());
+        pin.say("resets {}", runsByClock(back).size());
         std::vector<const ReadCurve*> all;
         for (const auto& r : read)
             all.push_back(&r);

@@ -1,9 +1,11 @@
 #include <QDir>
 #include <QFile>
 #include <QTemporaryDir>
+#include <anvil/methods/method.h>
 #include <anvil/project/import.h>
 #include <anvil/project/rig_commands.h>
 #include <anvil/results/values.h>
+#include <cmath>
 #include <gtest/gtest.h>
 #include <sys/stat.h>
 
@@ -219,6 +221,111 @@ TEST_F(Import, CommasThatCanBeReadBothWaysAreAsked) {
     const auto plan = look({path}, choices);
     EXPECT_FALSE(plan.open());
     EXPECT_EQ(plan.rows[0].curve.load[0], 1001);
+}
+
+/// Studies of every kind of load get their numbers from files that other tools wrote.
+struct FromFiles : Import {
+    /// Rows that rise over 5 s, are held for 5 s and let go; `cells` gives what stands behind the time.
+    static QByteArray held(const char* head, const std::function<QString(double)>& cells) {
+        QByteArray out = head;
+        for (int i = 0; i < 300; ++i) {
+            const double load = i < 40 ? 0 : i < 140 ? (i - 40) / 100.0 : i < 260 ? 1 : 0;
+            out += (QString::number(i * 0.05, 'f', 2) + "," + cells(load) + "\n").toLatin1();
+        }
+        return out;
+    }
+    /// The number of a metric of the only pull of a study of this method, imported from one file.
+    std::optional<double> number(const char* method, const char* metric, const QByteArray& bytes) {
+        auto d = fresh();
+        d.study.plan.method = method;
+        ImportChoices choices;
+        choices.hints.loadKind = *methods::find(method)->load;
+        const auto plan = look({file("pin.csv", bytes)}, choices);
+        EXPECT_TRUE(plan.unread.isEmpty()) << plan.unread.join("; ").toStdString();
+        const auto done = importRuns(p->file(), d, plan);
+        EXPECT_TRUE(done) << (done ? "" : done.error().message);
+        if (!done || !p->adopt(done->journal, done->what)) return {};
+        const auto& data = only();
+        const auto& pull = data.pulls.at(0);
+        const auto* reading = p->readings(data.study.id).find(pull.id);
+        const auto value = results::valueOf(data, pull, reading, domain::metric(metric)).value;
+        return value ? std::optional(value->value) : std::nullopt;
+    }
+};
+
+TEST_F(FromFiles, ATwist) {
+    EXPECT_NEAR(number("torque", "breakaway",
+                       held("t (s),Angle (deg),Torque (lbf·in),Axial force (N)\n",
+                            [](double f) {
+                                return QStringLiteral("%1,%2,%3").arg(60 * f).arg(f * 100).arg(f * 9000);
+                            }))
+                    .value_or(0),
+                100 * 4.4482216152605 * 0.0254, 1e-6)
+        << "not the force beside it";
+}
+
+TEST_F(FromFiles, ADrop) {
+    QByteArray text = "Time (ms),Acceleration (g),Temp (C)\n";
+    for (int i = 0; i < 400; ++i) { // a half sine of 80 g0 over 10 ms
+        const double a = i >= 100 && i < 200 ? 80 * std::sin((i - 100) * 3.14159265358979 / 100) : 0;
+        text += QStringLiteral("%1,%2,21\n").arg(i * 0.1, 0, 'f', 1).arg(a, 0, 'f', 4).toLatin1();
+    }
+    EXPECT_NEAR(number("drop", "peak_deceleration", text).value_or(0), 80 * 9.80665, 0.5);
+}
+
+TEST_F(FromFiles, LegsOfALoad) {
+    EXPECT_NEAR(
+        number(
+            "load-share", "greatest_share",
+            held(
+                "Time (s),Leg A (N),Leg B (N),Leg C (N),Master (N)\n",
+                [](double f) {
+                    return QStringLiteral("%1,%2,%3,%4").arg(500 * f).arg(300 * f).arg(200 * f).arg(1000 * f);
+                }))
+            .value_or(0),
+        0.5, 1e-3);
+}
+
+TEST_F(FromFiles, AHaulingSystem) {
+    EXPECT_NEAR(number("advantage", "advantage",
+                       held("Time (s),Input (kgf),Output (N)\n",
+                            [](double f) { return QStringLiteral("%1,%2").arg(20 * f).arg(540 * f); }))
+                    .value_or(0),
+                540 / (20 * 9.80665), 1e-3);
+}
+
+TEST_F(Import, ResultsFillThePlanBeforeNewPiecesAreMade) {
+    const auto first = look({file("pin_dry_1.csv", log(80, 10)), file("bolt_dry_1.csv", log(85, 20))});
+    auto done = importRuns(p->file(), fresh(), first);
+    ASSERT_TRUE(p->adopt(done->journal, done->what));
+    auto data = only(); // three pieces of the pin wait, one of them with a label that a file names
+    const auto planned = p->file().write("plan", [&](store::Writer& w) {
+        for (int k = 2; k <= 4; ++k) {
+            domain::Specimen s;
+            s.study = data.study.id;
+            s.option = data.options[0].id;
+            s.condition = data.conditions[0].id;
+            s.replicate = k;
+            s.label = "A1-" + std::to_string(k);
+            w.add(s);
+        }
+    });
+    ASSERT_TRUE(planned && p->adopt(*planned, "plan"));
+    auto plan = look({file("PIN_Dry_2.csv", log(80, 11)), file("a1-4.csv", log(80, 12)),
+                      file("pin_dry_7.csv", log(80, 13)), file("pin_dry_8.csv", log(80, 14))});
+    place(plan, only());
+    std::map<QString, QString> pieces;
+    for (const auto& row : plan.rows)
+        pieces[row.file] = row.piece;
+    EXPECT_EQ(pieces["PIN_Dry_2.csv"], "A1-2");
+    EXPECT_EQ(pieces["a1-4.csv"], "A1-4");
+    EXPECT_EQ(pieces["pin_dry_7.csv"], "A1-3") << "the next that waits";
+    EXPECT_EQ(pieces["pin_dry_8.csv"], "") << "a new one";
+    EXPECT_EQ(plan.filled(), 3);
+    for (auto& row : plan.rows)
+        if (row.file == "pin_dry_7.csv") row.isNew = true;
+    place(plan, only());
+    EXPECT_EQ(plan.filled(), 3) << "then the other has the one that waits";
 }
 
 TEST_F(Import, ToppedOutPullsComeInAsAtLeast) {

@@ -1,6 +1,7 @@
 // Lines that say what they measure, as home-made loggers and scales print them.
 #include "typed_columns.h"
 
+#include <anvil/columns/line.h>
 #include <anvil/rig/lines.h>
 #include <fmt/format.h>
 #include <gtest/gtest.h>
@@ -27,7 +28,7 @@ TEST(Labelled, LoadsAreFoundInWhatDevicesPrint) {
           {"weight={:.3f}", 1, "weight"},
           {"Reading: {:.1f} lbs calibration_factor: -7050.00", 4.4482216152605, "Reading [lbf], -"},
           {"12:05:33.125 -> Load: {:.2f} N", 1, "Load [N]"},
-          {"2026-03-02 12:05:33 bench logger[812]: Force {:.2f} kN", 1000, "bench logger Force [kN]"},
+          {"2026-03-02 12:05:33 bench logger[812]: Force {:.2f} kN", 1000, "Force [kN]"},
           {"27.11.2026 12:05:33 Load: {:.2f} N", 1, "Load [N]"},
           {"t: 12 ms F: {:.2f} N x: 3.5 mm", 1, "t [ms], F [N], x [mm]"},
           {"HX711 load {:.2f} N", 1, "HX711 load [N]"}}) {
@@ -122,9 +123,9 @@ TEST(Labelled, PlainColumnsStayPlain) {
 
 TEST(Labelled, OverloadIsHeard) {
     for (const char* line : {"OL,GS,+9999.99kg", "ST,OL", "Load: OVERLOAD", "O.L", "Load: ------ kg", "over"})
-        EXPECT_TRUE(saysOverload(line)) << line;
+        EXPECT_TRUE(columns::saysOverload(line)) << line;
     for (const char* line : {"ST,GS,+0012.34kg", "Load: 12.5 kg", "Holding: 3", "lower -- 3"})
-        EXPECT_FALSE(saysOverload(line)) << line;
+        EXPECT_FALSE(columns::saysOverload(line)) << line;
     Layout l;
     l.labelled = true;
     l.columns = {{"load", Role::load, "kgf"}};
@@ -135,10 +136,10 @@ TEST(Labelled, OverloadIsHeard) {
 }
 
 TEST(Labelled, PartsOfALine) {
-    using Kind = LinePart::Kind;
+    using Kind = columns::LinePart::Kind;
     const std::string line = "12:05:33 ST,Load: +12.5 kg x 3";
     std::string out;
-    for (const auto& p : partsOf(line))
+    for (const auto& p : columns::partsOf(line))
         out += fmt::format("{}{}({}) ",
                            p.kind == Kind::label    ? "label"
                            : p.kind == Kind::number ? "number"
@@ -169,7 +170,7 @@ TEST(Labelled, AnyBytesGiveAnAnswer) {
         if (sample) {
             EXPECT_TRUE(std::isfinite(sample->load)) << line;
         }
-        for (const auto& p : partsOf(line))
+        for (const auto& p : columns::partsOf(line))
             EXPECT_LE(p.to, line.size());
         if (lines.size() < 40) lines.push_back(line);
     }

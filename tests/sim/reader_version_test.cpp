@@ -48,7 +48,7 @@ TEST(ReaderVersion, IsRaisedWhenCurvesAreReadOtherwise) {
                 sum *= 1099511628211ULL;
             }
         }
-    EXPECT_EQ(curve::readerVersion, 3);
+    EXPECT_EQ(curve::readerVersion, 4);
     EXPECT_EQ(sum, 17117483139679473504ULL)
         << "curves are read otherwise than by this version: raise curve::readerVersion, and put "
            "the new sum here";

@@ -209,7 +209,7 @@ TEST(Rows, TurnedRoundFilledAndRefused) {
     ASSERT_EQ(twice->runs.size(), 2U) << "below a heading in another unit stands another run, in that unit";
     for (std::size_t i = 0; i < 60; ++i)
         EXPECT_NEAR(twice->runs[1].curve.load[i], twice->runs[0].curve.load[i], 0.51) << i;
-    EXPECT_NE(std::find(twice->notes.begin(), twice->notes.end(), "From row 61 on its load is in kN."),
+    EXPECT_NE(std::find(twice->notes.begin(), twice->notes.end(), "From line 62 on its load is in kN."),
               twice->notes.end());
     EXPECT_NEAR(peakOf(rows(
                     "Zeit [s];Kraft [N]",

@@ -218,10 +218,14 @@ TEST(Layouts, RowsThatSayOfThemselvesThatTheyAreNone) {
                                                  : "ok");
     const auto log = readLog(text);
     ASSERT_TRUE(log) << log.error().message;
-    EXPECT_EQ(log->rowsLeftOut, 1U);
-    EXPECT_EQ(log->problems.at(0).reason, "is marked \"invalid\"");
+    EXPECT_EQ(log->rowsLeftOut, 0U) << "nobody lost them";
+    EXPECT_EQ(log->rowsMarked, 1U) << "a load that goes on under overload is at least as much";
     EXPECT_EQ(log->runs.at(0).curve.load.size(), rows - 1);
-    EXPECT_EQ(log->overload, "From line 133 on it says overload: a peak there is \"at least\".");
+    const auto& said = log->notes;
+    EXPECT_EQ(std::count(said.begin(), said.end(),
+                         "1 row is marked \"invalid\" under Status and out of the reading."),
+              1);
+    EXPECT_EQ(log->overload, "The file says overload beside the load: a peak there is \"at least\".");
     EXPECT_TRUE(log->runs.at(0).overload);
 }
 

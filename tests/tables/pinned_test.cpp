@@ -1,8 +1,8 @@
 // What is made of logs and tables in many layouts, as kept.
 #include "pins.h"
 
-#include "../../src/tables/numbers.h"
 #include <algorithm>
+#include <anvil/columns/number.h>
 #include <anvil/tables/file.h>
 #include <anvil/tables/log.h>
 #include <anvil/tables/names.h>
@@ -13,6 +13,9 @@
 namespace anvil::tables {
 namespace {
 
+using columns::clockSeconds;
+using columns::readGrouped;
+using columns::readNumber;
 using pins::num;
 using pins::Pin;
 
@@ -23,8 +26,8 @@ void say(Pin& pin, const std::string& name, std::string_view bytes, const Hints&
     if (!log) return pin.line(name + " refused: " + log.error().message);
     const auto& l = log->layout;
     pin.say("{}: {} {} '{}' '{}' {}{} row {} head {} out {} over {} units {}{}", name, log->encoding,
-            log->sheet, l.delimiter, l.decimal, l.grouped, l.decimalUnsure, l.firstRow, l.headerLine,
-            log->rowsLeftOut, log->overload, log->forceUnitKnown, log->displacementUnitKnown);
+            log->sheet, l.delimiter, l.decimal, l.column(Role::load)->grouped, l.decimalUnsure, l.firstRow,
+            l.headerLine, log->rowsLeftOut, log->overload, log->forceUnitKnown, log->displacementUnitKnown);
     for (const auto& c : l.columns)
         pin.say("  column {} {} {} {} {}{} {} {}", c.header, static_cast<int>(c.role),
                 static_cast<int>(c.why), c.unit ? std::string(c.unit->symbol) : "-", c.clock, c.words,

@@ -19,6 +19,7 @@
 #include <QTimer>
 #include <QVBoxLayout>
 #include <QtConcurrentRun>
+#include <anvil/methods/method.h>
 #include <anvil/quantity/entry.h>
 #include <anvil/quantity/print.h>
 #include <anvil/words/unlikely.h>
@@ -119,6 +120,9 @@ void ImportSheet::look() {
         m_lengthUnit->currentData().toString().isEmpty()
             ? nullptr
             : &quantity::unit(m_lengthUnit->currentData().toString().toStdString());
+    m_choices.hints.timeUnit = m_timeUnit->currentData().toString().isEmpty()
+                                   ? nullptr
+                                   : &quantity::unit(m_timeUnit->currentData().toString().toStdString());
     m_choices.hints.decimal = m_decimal->currentData().toString().isEmpty()
                                   ? '\0'
                                   : m_decimal->currentData().toString()[0].toLatin1();
@@ -129,6 +133,8 @@ void ImportSheet::look() {
     m_choices.hints.sheet = m_sheet->text().trimmed().toStdString();
     m_choices.rigLimit.reset();
     const auto into = target();
+    const auto* method = methods::find(into.study.plan.method);
+    m_choices.hints.loadKind = method && method->load ? *method->load : quantity::Dimension::force;
     m_choices.path = m_session.project() ? project::pathOf(*m_session.project(), into) : std::nullopt;
     const auto chosen = m_readAt->currentData().toString();
     m_choices.readAt = chosen.isEmpty() ? into.study.plan.readAt : chosen.toStdString();
@@ -181,6 +187,7 @@ void ImportSheet::looked() {
     m_lengthAsk->setVisible(m_plan.needsDisplacementUnit || lengthAsked);
     m_decimalAsk->setVisible(m_plan.unsureDecimal || decimalAsked);
     m_readAsk->setVisible(m_plan.needsReadAt() || m_readAt->currentIndex() > 0);
+    m_timeAsk->setVisible(m_plan.firstWants == Wants::timeUnit || m_timeUnit->currentIndex() > 0);
     m_columnAsk->setVisible(!m_plan.unread.isEmpty() || m_columnAsk->isVisible());
     QStringList headings;
     for (const auto& f : m_plan.files)
@@ -193,6 +200,7 @@ void ImportSheet::looked() {
 
 void ImportSheet::fill() {
     if (writing()) return;
+    project::place(m_plan, target());
     m_filling = true;
     m_table->setRowCount(static_cast<int>(m_plan.rows.size()));
     for (int i = 0; i < m_table->rowCount(); ++i) {
@@ -217,6 +225,9 @@ void ImportSheet::fill() {
                                 row.option,
                                 row.condition,
                                 QString::number(row.replicate),
+                                !row.include          ? QString()
+                                : row.piece.isEmpty() ? tr("new")
+                                                      : row.piece,
                                 row.remark()};
         for (int k = 0; k < texts.size(); ++k) {
             auto* item = new QTableWidgetItem(texts[k]);
@@ -225,7 +236,10 @@ void ImportSheet::fill() {
                 column == optionColumn || column == conditionColumn || column == replicateColumn;
             item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable |
                            (editable ? Qt::ItemIsEditable : Qt::NoItemFlags));
-            setTip(item, texts[k]);
+            setTip(item, column != pieceColumn ? texts[k]
+                         : row.specimen ? tr("It fills this waiting piece. Click: a new piece instead.")
+                         : row.isNew    ? tr("A new piece, as you said. Click: the one that waits.")
+                                        : tr("No piece of the plan waits for it: it makes a new one."));
             if (column == peakColumn) {
                 item->setFont(figures(13));
                 item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
@@ -267,9 +281,8 @@ void ImportSheet::showNames() {
          tr("Say below what a word is, or correct a row, and all that are named alike follow."))
             .trimmed());
     m_pattern->setVisible(!m_plan.rows.empty());
-    const auto row = std::find_if(m_plan.rows.begin(), m_plan.rows.end(),
-                                  [](const auto& r) { return !r.corrected && r.ownOption.isEmpty(); });
-    const auto words = row == m_plan.rows.end() ? std::vector<std::string>{} : tables::wordsOf(row->naming);
+    const auto* row = m_plan.byName();
+    const auto words = row ? tables::wordsOf(row->naming) : std::vector<std::string>{};
     constexpr std::size_t mostWords = 7;
     const bool shown = words.size() > 1 && words.size() <= mostWords;
     m_words->setVisible(shown);
@@ -315,9 +328,12 @@ void ImportSheet::summarise() {
     const auto count =
         std::count_if(m_plan.rows.begin(), m_plan.rows.end(), [](const auto& r) { return r.include; });
     const int need = m_plan.needYou();
-    m_summary->setText(m_plan.rows.empty() ? tr("No run was found in these files.")
-                       : need == 0         ? tr("%1 runs, all alike").arg(m_plan.alike())
-                                           : tr("%1 alike, %2 need you").arg(m_plan.alike()).arg(need));
+    auto text = m_plan.rows.empty() ? tr("No run was found in these files.")
+                : need == 0         ? tr("%1 runs, all alike").arg(m_plan.alike())
+                                    : tr("%1 alike, %2 need you").arg(m_plan.alike()).arg(need);
+    if (const int filled = m_plan.filled(); filled > 0)
+        text += tr(" · %1 fill the plan, %2 new").arg(filled).arg(static_cast<int>(count) - filled);
+    m_summary->setText(text);
     QStringList trouble = m_plan.unread;
     for (const auto& f : m_plan.files)
         if (!f.problems.empty())
@@ -357,6 +373,14 @@ void ImportSheet::edited(int i, int column) {
     (column == optionColumn ? row.option : row.condition) = text;
     project::relearn(m_plan, static_cast<std::size_t>(i));
     m_choices.pattern = m_plan.pattern;
+    fill();
+}
+
+void ImportSheet::turnPiece(int i) {
+    if (writing() || i < 0 || i >= static_cast<int>(m_plan.rows.size())) return;
+    auto& row = m_plan.rows[static_cast<std::size_t>(i)];
+    if (!row.include || !(row.specimen || row.isNew)) return;
+    row.isNew = !row.isNew;
     fill();
 }
 

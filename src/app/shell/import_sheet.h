@@ -29,6 +29,7 @@ public:
         optionColumn,
         conditionColumn,
         replicateColumn,
+        pieceColumn,
         remarkColumn,
         columnCount
     };
@@ -42,7 +43,9 @@ public:
     void reject() override;
 
 private:
+    QWidget* makeAsk(const QString& text, const QStringList& units, QComboBox*& box, const char* name);
     void makeAsks(QVBoxLayout* layout);
+    void makeTarget(QVBoxLayout* rows);
     void makeColumnAsks();
     void makeStudies();
     void makeTable(QVBoxLayout* layout);
@@ -61,6 +64,8 @@ private:
     void showRowMenu(const QPoint& at);
     void showInTheirUnit();
     void edited(int row, int column);
+    /// The piece of a row: the waiting one, or a new one instead.
+    void turnPiece(int row);
     void import();
 
     Session& m_session;
@@ -80,8 +85,8 @@ private:
     QLabel *m_summary, *m_trouble, *m_pattern;
     QWidget* m_words;
     std::vector<QComboBox*> m_wordBoxes;
-    QWidget *m_asks, *m_forceAsk, *m_lengthAsk, *m_decimalAsk, *m_readAsk, *m_columnAsk;
-    QComboBox *m_forceUnit, *m_lengthUnit, *m_decimal, *m_readAt, *m_study;
+    QWidget *m_asks, *m_forceAsk, *m_lengthAsk, *m_timeAsk, *m_decimalAsk, *m_readAsk, *m_columnAsk;
+    QComboBox *m_forceUnit, *m_lengthUnit, *m_timeUnit, *m_decimal, *m_readAt, *m_study;
     QLineEdit *m_limit, *m_load, *m_time, *m_way, *m_sheet;
     QStringListModel* m_headings;
     QTableWidget* m_table;

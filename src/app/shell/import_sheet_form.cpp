@@ -16,65 +16,78 @@
 
 namespace anvil::app {
 
+/// A question that one choice answers, a row of its own: two of them beside each other would be wider than a
+/// small screen.
+QWidget* ImportSheet::makeAsk(const QString& text, const QStringList& units, QComboBox*& box,
+                              const char* name) {
+    auto* holder = new QWidget;
+    auto* row = new QHBoxLayout(holder);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->addWidget(plainLabel(text));
+    box = new QComboBox;
+    box->setObjectName(name);
+    box->addItem(tr("choose…"), QString());
+    for (const auto& u : units)
+        box->addItem(u, u);
+    row->addWidget(box);
+    row->addStretch();
+    connect(box, &QComboBox::activated, this, &ImportSheet::look);
+    holder->hide();
+    return holder;
+}
+
 void ImportSheet::makeAsks(QVBoxLayout* layout) {
     m_asks = new QWidget;
-    auto* asks = new QHBoxLayout(m_asks);
-    asks->setContentsMargins(0, 0, 0, 0);
-    const auto ask = [&](const QString& text, const QStringList& units, QComboBox*& box, const char* name) {
-        auto* holder = new QWidget;
-        auto* row = new QHBoxLayout(holder);
-        row->setContentsMargins(0, 0, 0, 0);
-        row->addWidget(plainLabel(text));
-        box = new QComboBox;
-        box->setObjectName(name);
-        box->addItem(tr("choose…"), QString());
-        for (const auto& u : units)
-            box->addItem(u, u);
-        row->addWidget(box);
-        asks->addWidget(holder);
-        connect(box, &QComboBox::activated, this, &ImportSheet::look);
-        return holder;
-    };
-    m_forceAsk = ask(tr("Some files name no force unit. They are in"), {"N", "kN", "daN", "kgf", "lbf"},
-                     m_forceUnit, "forceUnit");
+    auto* rows = new QVBoxLayout(m_asks);
+    rows->setContentsMargins(0, 0, 0, 0);
+    m_forceAsk =
+        makeAsk(tr("Some files name no force unit. They are in"),
+                {"N", "kN", "daN", "mN", "kgf", "gf", "tf", "lbf", "ozf", "kip"}, m_forceUnit, "forceUnit");
     m_lengthAsk =
-        ask(tr("Displacement without a unit is in"), {"mm", "cm", "m", "in"}, m_lengthUnit, "lengthUnit");
-    m_decimalAsk = ask(tr("Does 1,250 mean"), {}, m_decimal, "decimal");
+        makeAsk(tr("Displacement without a unit is in"), {"mm", "cm", "m", "in"}, m_lengthUnit, "lengthUnit");
+    m_timeAsk =
+        makeAsk(tr("A clock without a unit counts"), {"s", "ms", "µs", "min", "h"}, m_timeUnit, "timeUnit");
+    m_decimalAsk = makeAsk(tr("Does 1,250 mean"), {}, m_decimal, "decimal");
     m_decimal->addItem(tr("1.25 (decimal comma)"), ",");
     m_decimal->addItem(tr("1250 (thousands)"), ".");
-    m_readAsk = ask(tr("The loads are those"), {}, m_readAt, "readAt");
+    m_readAsk = makeAsk(tr("The loads are those"), {}, m_readAt, "readAt");
     m_readAt->addItem(tr("on the display"), "display");
     m_readAt->addItem(tr("at the piece"), "piece");
-    for (auto* holder : {m_forceAsk, m_lengthAsk, m_decimalAsk, m_readAsk})
-        holder->hide();
+    for (auto* holder : {m_forceAsk, m_lengthAsk, m_timeAsk, m_decimalAsk, m_readAsk})
+        rows->addWidget(holder);
     makeColumnAsks();
     layout->addWidget(m_columnAsk);
-    auto* limitLabel = plainLabel(tr("Rig limit, if it had one"));
-    asks->addWidget(limitLabel);
+    makeTarget(rows);
+    layout->addWidget(m_asks);
+}
+
+void ImportSheet::makeTarget(QVBoxLayout* rows) {
+    auto* row = new QHBoxLayout;
+    row->addWidget(plainLabel(tr("Rig limit, if it had one")));
     m_limit = new QLineEdit;
     m_limit->setObjectName("limit");
     m_limit->setPlaceholderText(tr("such as 5 kN"));
     m_limit->setMaximumWidth(grown(110));
-    asks->addWidget(m_limit);
+    row->addWidget(m_limit);
     connect(m_limit, &QLineEdit::editingFinished, this, [this] {
         if (m_limit->isModified()) {
             m_limit->setModified(false);
             look();
         }
     });
-    asks->addWidget(plainLabel(tr("Into")));
+    row->addWidget(plainLabel(tr("Into")));
     makeStudies();
-    asks->addWidget(m_study);
-    asks->addStretch();
+    row->addWidget(m_study);
+    row->addStretch();
     auto* change = new QPushButton(tr("Change columns…"));
     change->setObjectName("changeColumns");
     change->setAutoDefault(false);
-    asks->addWidget(change);
+    row->addWidget(change);
     connect(change, &QPushButton::clicked, this, [this] {
         m_columnAsk->show();
         m_load->setFocus();
     });
-    layout->addWidget(m_asks);
+    rows->addLayout(row);
 }
 
 void ImportSheet::makeColumnAsks() {
@@ -121,6 +134,7 @@ void ImportSheet::makeStudies() {
         for (const auto& s : m_session.project()->studies())
             m_study->addItem(qs(s.study.title), s.study.id);
     m_study->addItem(tr("a new study: %1").arg(qs(project::studyFor(m_paths, 0).title)), Id{0});
+    connect(m_study, &QComboBox::activated, this, &ImportSheet::look); // its method says what the load is
     m_study->setCurrentIndex(m_session.studyId() ? m_study->findData(m_session.studyId())
                                                  : m_study->count() - 1);
 }
@@ -129,7 +143,7 @@ void ImportSheet::makeTable(QVBoxLayout* layout) {
     m_table = new QTableWidget(0, columnCount);
     m_table->setObjectName("runs");
     m_table->setHorizontalHeaderLabels({tr("In"), tr("Curve"), tr("File, run"), tr("Peak"), tr("Option"),
-                                        tr("Condition"), tr("Replicate"), tr("Remark")});
+                                        tr("Condition"), tr("Replicate"), tr("Piece"), tr("Remark")});
     m_table->verticalHeader()->hide();
     m_table->verticalHeader()->setDefaultSectionSize(grown(46));
     m_table->setColumnWidth(includeColumn, 34);
@@ -139,9 +153,13 @@ void ImportSheet::makeTable(QVBoxLayout* layout) {
     m_table->setColumnWidth(optionColumn, 140);
     m_table->setColumnWidth(conditionColumn, 110);
     m_table->setColumnWidth(replicateColumn, 72);
+    m_table->setColumnWidth(pieceColumn, 76);
     m_table->horizontalHeader()->setSectionResizeMode(remarkColumn, QHeaderView::Stretch);
     layout->addWidget(m_table, 1);
     connect(m_table, &QTableWidget::cellChanged, this, &ImportSheet::edited);
+    connect(m_table, &QTableWidget::cellClicked, this, [this](int row, int column) {
+        if (column == pieceColumn) turnPiece(row);
+    });
     m_table->setContextMenuPolicy(Qt::CustomContextMenu);
     connect(m_table, &QTableWidget::customContextMenuRequested, this, &ImportSheet::showRowMenu);
 }

@@ -27,8 +27,8 @@ QString meaningOf(const rig::LineColumn& column) {
     return SeenLine::tr("not wanted");
 }
 
-chart::Ink inkOf(rig::LinePart::Kind kind) {
-    using Kind = rig::LinePart::Kind;
+chart::Ink inkOf(columns::LinePart::Kind kind) {
+    using Kind = columns::LinePart::Kind;
     return kind == Kind::number  ? chart::Ink::series0
            : kind == Kind::unit  ? chart::Ink::series1
            : kind == Kind::label ? chart::Ink::series2
@@ -43,10 +43,10 @@ SeenLine::SeenLine(QWidget* parent) : QWidget(parent) {
 }
 
 void SeenLine::show(const QString& line, const rig::Layout& layout) {
-    using Kind = rig::LinePart::Kind;
+    using Kind = columns::LinePart::Kind;
     const auto bytes = line.toStdString();
     std::vector<Piece> pieces;
-    for (const auto& p : rig::partsOf(bytes, layout.decimal)) {
+    for (const auto& p : columns::partsOf(bytes, layout.decimal)) {
         Piece piece{QString::fromStdString(bytes.substr(p.from, p.to - p.from)).trimmed(), {}, p.kind};
         const auto column = static_cast<std::size_t>(p.column);
         switch (p.kind) {
@@ -61,7 +61,7 @@ void SeenLine::show(const QString& line, const rig::Layout& layout) {
             piece.meaning = tr("unit");
             break;
         case Kind::status:
-            piece.meaning = rig::saysOverload(piece.text.toStdString()) ? tr("overload") : tr("status");
+            piece.meaning = columns::saysOverload(piece.text.toStdString()) ? tr("overload") : tr("status");
             break;
         case Kind::clock:
             piece.meaning = tr("when");

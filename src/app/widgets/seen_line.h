@@ -2,6 +2,7 @@
 #pragma once
 
 #include <QWidget>
+#include <anvil/columns/line.h>
 #include <anvil/rig/lines.h>
 
 namespace anvil::app {
@@ -23,7 +24,7 @@ protected:
 private:
     struct Piece {
         QString text, meaning;
-        rig::LinePart::Kind kind = rig::LinePart::Kind::other;
+        columns::LinePart::Kind kind = columns::LinePart::Kind::other;
     };
     std::vector<Piece> m_pieces;
 };

@@ -51,8 +51,14 @@ struct Ordered {
 /// numbered 0, 1, 2 … s.
 Ordered order(const Curve& raw);
 
-/// Splits at every step back in time of more than ten places; a curve without a clock is one run.
-std::vector<Curve> splitAtClockResets(const Curve& raw);
+/// Samples `from` up to but without `to`.
+struct Rows {
+    std::size_t from = 0, to = 0;
+    bool operator==(const Rows&) const = default;
+};
+
+/// The runs of a log, cut at every step back in time of more than ten places; without a clock it is one.
+std::vector<Rows> runsByClock(const Curve& raw);
 
 /// Where a log under one clock is cut.
 enum class Cut {
@@ -63,7 +69,9 @@ enum class Cut {
 /// The pulls of a log that goes on over several pieces under one clock: a new one begins where the load broke
 /// off and came again, or where the displacement went back, unloaded, before the next rise. A piece that is
 /// let down gradually and loaded again stays one run (bedding-in, proof load, cycles). The cuts lie in the
-/// middle of the stretch without load. Where there is one pull the result is empty, and nothing is copied.
+/// middle of the stretch without load. Where there is one pull the result is empty.
+std::vector<Rows> pullsIn(const Curve& raw, Cut cut = Cut::betweenPieces);
+/// The same as curves of their own.
 std::vector<Curve> splitAtPulls(const Curve& raw, Cut cut = Cut::betweenPieces);
 
 /// The part of a curve from sample `from` up to but without sample `to`, all its channels.

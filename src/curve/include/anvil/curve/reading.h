@@ -55,7 +55,7 @@ struct ReadingSettings {
 
 /// Raised whenever a curve is read otherwise than before: readings that were kept by an older one are made
 /// anew. A test compares readings with those of this version.
-inline constexpr int readerVersion = 3;
+inline constexpr int readerVersion = 4;
 
 /// A place on the curve. Displacement is measured from the toe.
 struct Landmark {

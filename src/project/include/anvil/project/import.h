@@ -5,6 +5,7 @@
 #include <anvil/project/curve_reading.h>
 #include <anvil/project/entry_commands.h>
 #include <anvil/project/open_project.h>
+#include <anvil/project/placement.h>
 #include <anvil/results/unlikely.h>
 #include <anvil/tables/log.h>
 #include <anvil/tables/names.h>
@@ -34,6 +35,9 @@ struct ImportRow {
     bool repeat = false;   ///< the same samples are in the project already, or earlier in this sheet
     bool include = true;
     bool corrected = false; ///< option and condition were typed by hand
+    QString piece{};        ///< the label of the waiting piece of the plan that it is of; empty: a new one
+    Id specimen = 0;        ///< that piece
+    bool isNew = false;     ///< somebody said that it is of a new piece
     QStringList doubts;     ///< what somebody should look at
     QStringList notes;      ///< what was put right without doubt
 
@@ -61,6 +65,10 @@ struct ImportFile {
     QString lossText() const;
 };
 
+/// Gives every row its piece (see placesFor), and the study's spelling of its option and condition.
+struct ImportPlan;
+void place(ImportPlan& plan, const domain::StudyData& into);
+
 /// What would be imported.
 struct ImportPlan {
     std::vector<ImportFile> files;
@@ -77,12 +85,15 @@ struct ImportPlan {
     bool needsReadAt() const; ///< loads are among them, something stands between, and nobody said
     bool readOffDisplay() const { return path && readAt == "display"; }
 
-    /// What the pattern makes of the first file's name, in a sentence; empty where there is no file.
+    /// The first row whose option is told by its name under the pattern; null: none is.
+    const ImportRow* byName() const;
+    /// What the pattern makes of that row's name, in a sentence; empty where there is none.
     QString patternSentence() const;
     /// Something has to be answered before this can go in.
     bool open() const { return needsForceUnit || needsDisplacementUnit || unsureDecimal || needsReadAt(); }
     int alike() const;   ///< rows with nothing to say
     int needYou() const; ///< rows with a remark
+    int filled() const;  ///< rows that go in and fill a waiting piece of the plan
 };
 
 /// Answers that steer a look at files.
@@ -124,10 +135,6 @@ bool splitAtRises(ImportPlan& plan, std::size_t row);
 /// rows not typed by hand.
 void relearn(ImportPlan& plan, std::size_t row);
 
-/// Options and conditions whose spelling differs only in case and blanks are taken as one; returns the
-/// studied spelling.
-QString sameName(const QString& name, const QStringList& known);
-
 /// Writes the plan into a study as one journal entry. Call from any thread; afterwards OpenProject::adopt on
 /// its own. `stop` cancels: nothing of it is in the project then. Loads that were logged at a display go
 /// through its path; the files are kept as they are. Error: cancelled, no row to import, a missing unit, or
@@ -149,6 +156,9 @@ struct UnlikelyRow {
 };
 /// Those of a table, in its order; `unit` for values without one. Values that are bounds are not looked at.
 std::vector<UnlikelyRow> unlikelyRows(const tables::ValueTable& table, const quantity::Unit* unit);
+
+/// Where each row of a table goes (see placesFor).
+std::vector<Placement> placesOf(const domain::StudyData& into, const tables::ValueTable& table);
 
 /// Writes a table of single results into a study as one journal entry. `unit` for values without one; loads
 /// go through what stands between display and piece, as typed ones do. Error: mixed dimensions, no unit, or

@@ -12,7 +12,8 @@ enum class Wants {
     nothing, ///< no answer helps
     number,  ///< the text does not begin with one
     sheet,   ///< which of a workbook's sheets is meant
-    columns  ///< which of a table's columns is the load
+    columns, ///< which of a table's columns is the load
+    timeUnit ///< what a clock that names no unit counts
 };
 
 /// What went wrong, as one sentence for the person at the bench.

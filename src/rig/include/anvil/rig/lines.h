@@ -164,16 +164,4 @@ private:
 /// Other words are passed over. Nothing when it holds no number, or a unit that measures something else.
 std::optional<double> answerOf(std::string_view line, std::string_view unit = {});
 
-/// A part of a line and what it is taken as.
-struct LinePart {
-    enum class Kind { label, number, unit, status, clock, other };
-    Kind kind = Kind::other;
-    std::size_t from = 0, to = 0; ///< bytes
-    int column = -1;              ///< of a number: which one
-};
-/// What is seen in a line that says what it measures, from left to right.
-std::vector<LinePart> partsOf(std::string_view line, char decimal = '.');
-/// Whether a line says overload: "OL", "O.L", "OVERLOAD", a row of dashes where a number should be.
-bool saysOverload(std::string_view line);
-
 } // namespace anvil::rig

@@ -1,6 +1,7 @@
 // Bytes → text → lines → fields.
 #pragma once
 
+#include <anvil/columns/text.h>
 #include <anvil/quantity/error.h>
 #include <string>
 #include <string_view>
@@ -24,26 +25,11 @@ struct Text {
 /// the common code pages into `out`. Error: empty, or not text.
 Expected<void> decode(std::string_view bytes, Text& out);
 
-/// Splits one line at a delimiter; ' ' stands for any run of blanks. Fields in double quotes may hold the
-/// delimiter, and "" is a quote.
-std::vector<std::string> splitFields(std::string_view line, char delimiter);
-
-/// The beginning of a text, of at most so many bytes and never cut within a character.
-std::string_view shortened(std::string_view text, std::size_t most);
 /// A text with a ' before it where a spreadsheet would take it for a formula: it begins, blanks apart, with
 /// = + - @ and is no number.
 std::string noFormula(std::string_view text);
 /// A field of a comma-separated file: quoted where it must be, and no formula.
 std::string csvField(std::string_view text);
-
-/// Without blanks around it and, if it has them, without its quotes.
-std::string_view trimmed(std::string_view field);
-
-/// Lower case, in any alphabet.
-std::string lowered(std::string_view text);
-/// Letters with their accents as one character each (Unicode's composed form), so that names typed on two
-/// machines are one.
-std::string composed(std::string_view text);
 
 /// Lines without their ends (LF, CRLF or CR).
 std::vector<std::string_view> splitLines(std::string_view text,

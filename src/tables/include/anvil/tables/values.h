@@ -11,6 +11,7 @@ namespace anvil::tables {
 struct ValueRow {
     std::size_t line = 0;
     std::string option, condition, block, note, asTyped;
+    std::string piece{}; ///< its label, where a column says it
     stats::Value value;
     const quantity::Unit* unit = nullptr;
 };

@@ -1,18 +1,27 @@
-#include "headings.h"
+#include <anvil/columns/heading.h>
 
 #include <algorithm>
+#include <anvil/columns/number.h>
+#include <anvil/columns/text.h>
 #include <array>
 #include <cctype>
+#include <tuple>
 
-namespace anvil::tables {
+namespace anvil::columns {
 namespace {
 
 using quantity::Dimension;
 using Words = std::vector<std::string>;
 
+/// A word without the number at its end: "force2" → force. A letter keeps its own: T1 is no time.
+std::string_view stem(std::string_view word) {
+    const auto end = word.find_last_not_of("0123456789");
+    return end == std::string_view::npos || end == 0 ? word : word.substr(0, end + 1);
+}
+
 template <class Wanted> bool any(const Words& words, const Wanted& wanted) {
     return std::any_of(words.begin(), words.end(), [&](const std::string& w) {
-        return std::find(std::begin(wanted), std::end(wanted), w) != std::end(wanted);
+        return std::find(std::begin(wanted), std::end(wanted), stem(w)) != std::end(wanted);
     });
 }
 
@@ -111,10 +120,16 @@ bool tellsLoad(const Words& w) { return any(w, loadWords) || ends(w, "kraft"); }
 constexpr std::string_view accelerationWords[] = {
     "acceleration", "accelerations", "accel", "acc",    "deceleration",   "decel",      "ax", "ay",
     "az",           "gforce",        "shock", "impact", "beschleunigung", "verzögerung"};
+constexpr std::string_view torqueWords[] = {"torque", "moment", "drehmoment", "torsion", "coppia",
+                                            "couple", "koppel", "vridmoment", "крутящий"};
+constexpr std::string_view angleWords[] = {"angle",  "rotation", "twist",  "winkel", "drehwinkel",
+                                           "angolo", "ángulo",   "angulo", "vinkel", "угол"};
 
 bool tellsAcceleration(const Words& w) {
     return any(w, accelerationWords) || begins(w, "accel") || begins(w, "decel");
 }
+bool tellsTorque(const Words& w) { return any(w, torqueWords); }
+bool tellsAngle(const Words& w) { return any(w, angleWords); }
 
 /// "g" beside words of an acceleration is g₀, never gram-force.
 const quantity::Unit* gravity(const Words& words, std::string_view unit) {
@@ -220,6 +235,108 @@ bool tellsWhat(std::string_view heading) {
            any(words, std::array<std::string_view, 1>{"sample"});
 }
 
+namespace {
+
+/// A unit's text without the factor beside it: "10 N" → N, 10; "N x 10", "x10 N", "kN × 10".
+std::pair<std::string, double> factorOf(const std::string& text) {
+    std::string number, rest;
+    bool times = false;
+    for (const auto& part : splitFields(text, ' ')) {
+        std::string_view w = part;
+        for (const std::string_view mark : {"×", "x", "X", "*", "·"}) {
+            const bool alone = w == mark;
+            const auto behind = w.starts_with(mark) ? w.substr(mark.size()) : std::string_view();
+            if (!alone && (behind.empty() || !readNumber(behind, '.'))) continue;
+            times = true;
+            w = behind;
+            break;
+        }
+        if (w.empty()) continue;
+        if (number.empty() && readNumber(w, '.'))
+            number = w;
+        else
+            rest += (rest.empty() ? "" : " ") + std::string(w);
+    }
+    const auto v = readNumber(number, '.');
+    const bool plain = v && *v > 0 && !rest.empty() && (times || looksLikeUnit(rest));
+    return plain ? std::pair(rest, *v) : std::pair(text, 1.0);
+}
+
+/// FORCE_MN, all in capitals: millinewtons as well as meganewtons.
+bool couldBeEither(std::string_view heading, std::string_view unit) {
+    return unit == "MN" && std::none_of(heading.begin(), heading.end(),
+                                        [](char c) { return std::islower(static_cast<unsigned char>(c)); });
+}
+
+/// What words alone tell, where no unit does.
+std::optional<Dimension> dimensionBy(const Words& words, Kind kind) {
+    switch (kind) {
+    case Kind::time:
+        return Dimension::time;
+    case Kind::load:
+        return tellsTorque(words)         ? Dimension::torque
+               : tellsAcceleration(words) ? Dimension::acceleration
+                                          : Dimension::force;
+    case Kind::travel:
+        return tellsAngle(words) ? Dimension::angle : Dimension::length;
+    case Kind::unknown:
+    case Kind::run:
+    case Kind::another:
+        break;
+    }
+    return {};
+}
+
+/// What a column measures by the dimension of its unit.
+void takeUnit(Heading& h, const Words& words, bool speaksAgainst) {
+    const auto claim = [&](bool named) {
+        h.load = speaksAgainst ? LoadClaim::unlikely : named ? LoadClaim::wordAndUnit : LoadClaim::unitOnly;
+        h.kind = speaksAgainst ? Kind::another : Kind::load;
+    };
+    h.dimension = h.unit->dimension;
+    h.kind = Kind::another; // degrees, volts, per cent: whatever the words say
+    if (*h.dimension == Dimension::force) {
+        claim(tellsLoad(words));
+    } else if (*h.dimension == Dimension::torque) {
+        claim(tellsTorque(words) || tellsLoad(words));
+    } else if (*h.dimension == Dimension::acceleration && tellsAcceleration(words)) {
+        claim(true);
+    } else if (*h.dimension == Dimension::length) {
+        h.kind = speaksAgainst ? Kind::another : Kind::travel;
+    } else if (*h.dimension == Dimension::angle) {
+        h.kind = speaksAgainst && !tellsAngle(words) ? Kind::another : Kind::travel;
+    } else if (*h.dimension == Dimension::time) {
+        h.kind = speaksAgainst && !tellsTime(words) ? Kind::another : Kind::time;
+    }
+}
+
+/// What a column measures by its words alone.
+void takeWords(Heading& h, const Words& words, bool speaksAgainst) {
+    if (tellsTime(words) && !speaksAgainst) {
+        h.kind = Kind::time;
+    } else if ((tellsTravel(words) && !speaksAgainst) || tellsAngle(words)) {
+        h.kind = Kind::travel;
+    } else if (tellsLoad(words) || tellsTorque(words) || tellsAcceleration(words)) {
+        h.load = speaksAgainst ? LoadClaim::unlikely : LoadClaim::wordOnly;
+        h.kind = speaksAgainst ? Kind::another : Kind::load;
+    } else if (any(words, runWords) &&
+               !any(words, std::array<std::string_view, 4>{"temperature", "temp", "rate", "name"})) {
+        h.kind = Kind::run;
+    }
+    h.dimension = dimensionBy(words, h.kind);
+}
+
+constexpr OwnColumn own[] = {{"time", Kind::time, Dimension::time},
+                             {"force", Kind::load, Dimension::force},
+                             {"load", Kind::load, Dimension::force},
+                             {"torque", Kind::load, Dimension::torque},
+                             {"acceleration", Kind::load, Dimension::acceleration},
+                             {"displacement", Kind::travel, Dimension::length},
+                             {"travel", Kind::travel, Dimension::length},
+                             {"angle", Kind::travel, Dimension::angle}};
+
+} // namespace
+
 Heading readHeading(std::string_view text, std::string_view unitBelow) {
     Heading h;
     auto [name, unit] = nameAndUnit(text);
@@ -229,49 +346,47 @@ Heading readHeading(std::string_view text, std::string_view unitBelow) {
         if (unit.size() > 2 && (unit.front() == '(' || unit.front() == '['))
             unit = unit.substr(1, unit.size() - 2);
     }
-    auto words = wordsIn(name);
+    std::tie(unit, h.factor) = factorOf(unit);
+    const auto words = wordsIn(name);
     if (unit.empty() && !tellsTime(words) && !tellsTravel(words) && !tellsLoad(words))
         if (const auto* u = unitNamed(name); (u && (name.size() > 1 || u->symbol == name)) || isOther(name))
             unit = name; // headed by nothing but its unit
     h.name = name.empty() ? std::string(trimmed(text)) : name;
-    h.unitText = unit;
-    const bool other = isOther(unit);
-    h.unit = other ? displayUnit(unit) : unitNamed(unit);
     h.written = std::string(trimmed(text));
+    h.unitText = unit;
+    const bool other = isOther(unit), either = couldBeEither(text, unit);
+    h.unit = other ? displayUnit(unit) : either ? nullptr : unitNamed(unit);
     if (const auto* g = gravity(words, unit)) h.unit = g;
-    h.unknownUnit = !other && !h.unit && meantAsUnit(unit) && lowered(unit) != "hh:mm:ss";
-    const auto measures = [&](Dimension d) { return h.unit && h.unit->dimension == d; };
+    h.unknownUnit = !other && !h.unit && !either && meantAsUnit(unit) && lowered(unit) != "hh:mm:ss";
     const bool speaksAgainst = any(words, against);
-    h.against =
-        speaksAgainst || other ||
-        (h.unit && !measures(Dimension::force) && !measures(Dimension::length) && !measures(Dimension::time));
-    if (measures(Dimension::acceleration) && tellsAcceleration(words) && !speaksAgainst) {
-        h.load = LoadClaim::unitOnly; // beside a force it is no load
-        h.role = Role::load;
-        h.against = false;
-    } else if (measures(Dimension::force)) {
-        h.load = speaksAgainst      ? LoadClaim::unlikely
-                 : tellsLoad(words) ? LoadClaim::wordAndUnit
-                                    : LoadClaim::unitOnly;
-        h.role = h.load > LoadClaim::unlikely ? Role::load : Role::ignore;
-    } else if (measures(Dimension::length)) {
-        h.role = speaksAgainst ? Role::ignore : Role::travel;
-    } else if (measures(Dimension::time)) {
-        h.role = speaksAgainst && !tellsTime(words) ? Role::ignore : Role::time;
-    } else if (other || h.unit) {
-        h.role = Role::ignore; // degrees, volts, per cent, rates: whatever the words say
-    } else if (tellsTime(words) && !speaksAgainst) {
-        h.role = Role::time;
-    } else if (tellsTravel(words) && !speaksAgainst) {
-        h.role = Role::travel;
-    } else if (tellsLoad(words)) {
-        h.load = speaksAgainst ? LoadClaim::unlikely : LoadClaim::wordOnly;
-        h.role = speaksAgainst ? Role::ignore : Role::load;
-    } else if (any(words, runWords) &&
-               !any(words, std::array<std::string_view, 4>{"temperature", "temp", "rate", "name"})) {
-        h.role = Role::run;
-    }
+    if (h.unit)
+        takeUnit(h, words, speaksAgainst);
+    else if (other)
+        h.kind = Kind::another;
+    else
+        takeWords(h, words, speaksAgainst);
+    h.against = speaksAgainst || other || (h.unit && h.kind == Kind::another);
     return h;
 }
 
-} // namespace anvil::tables
+std::pair<std::string, std::string> bracketed(std::string_view text) {
+    const auto open = text.rfind('('), close = text.rfind(')');
+    if (open == std::string_view::npos || close != text.size() - 1) return {std::string(text), {}};
+    return {std::string(trimmed(text.substr(0, open))), std::string(text.substr(open + 1, close - open - 1))};
+}
+
+std::span<const OwnColumn> ownColumns() { return own; }
+
+const OwnColumn* ownColumn(std::string_view name) {
+    const auto* at =
+        std::find_if(std::begin(own), std::end(own), [&](const auto& c) { return c.name == name; });
+    return at == std::end(own) ? nullptr : at;
+}
+
+std::string_view ownName(Kind kind, Dimension dimension) {
+    const auto* at = std::find_if(std::begin(own), std::end(own),
+                                  [&](const auto& c) { return c.kind == kind && c.dimension == dimension; });
+    return at == std::end(own) ? std::string_view(kind == Kind::travel ? "displacement" : "force") : at->name;
+}
+
+} // namespace anvil::columns

@@ -1,7 +1,7 @@
-#include "numbers.h"
+#include <anvil/columns/number.h>
 
 #include <algorithm>
-#include <anvil/tables/text.h>
+#include <anvil/columns/text.h>
 #include <cctype>
 #include <charconv>
 #include <chrono>
@@ -9,7 +9,7 @@
 #include <string>
 #include <vector>
 
-namespace anvil::tables {
+namespace anvil::columns {
 
 namespace {
 
@@ -58,6 +58,20 @@ std::optional<double> readNumber(std::string_view field, char decimal) {
     return value;
 }
 
+namespace {
+
+/// Whether digits before, between and behind grouping marks are as people write them: groups of three, or of
+/// two but for the last (2,34,567).
+bool wellGrouped(const std::vector<std::size_t>& groups) {
+    const auto all = [&](std::size_t size, std::size_t last) {
+        if (groups.front() == 0 || groups.front() > size || groups.back() != last) return false;
+        return std::all_of(groups.begin() + 1, groups.end() - 1, [&](std::size_t n) { return n == size; });
+    };
+    return groups.size() > 1 && (all(3, 3) || all(2, 3));
+}
+
+} // namespace
+
 std::optional<double> readGrouped(std::string_view field, char decimal) {
     field = trimmed(field);
     if (!plainAscii(field)) {
@@ -66,30 +80,41 @@ std::optional<double> readGrouped(std::string_view field, char decimal) {
     }
     const char group = decimal == '.' ? ',' : '.';
     std::string plain;
-    std::size_t sinceGroup = 0;
+    std::vector<std::size_t> groups(1, 0);
     char mark = '\0';
     bool past = false;
     for (std::size_t i = 0; i < field.size(); ++i) {
         const char c = field[i];
         if ((c == group || c == ' ' || c == '\'') && !past) {
-            if (plain.empty() || (mark ? c != mark || sinceGroup != 3 : sinceGroup > 3 || sinceGroup == 0))
-                return std::nullopt;
+            if (mark && c != mark) return std::nullopt;
             mark = c;
-            sinceGroup = 0;
+            groups.push_back(0);
             continue;
         }
-        if (c == decimal) {
-            if (mark && sinceGroup != 3) return std::nullopt;
+        if (c == decimal)
             past = true;
-        } else if (std::isdigit(static_cast<unsigned char>(c))) {
-            sinceGroup += !past;
-        } else if (!(i == 0 && (c == '-' || c == '+'))) {
+        else if (std::isdigit(static_cast<unsigned char>(c)))
+            groups.back() += !past;
+        else if (!(i == 0 && (c == '-' || c == '+')))
             return std::nullopt;
-        }
         plain += c;
     }
-    if (!mark || (!past && sinceGroup != 3)) return std::nullopt;
-    return readNumber(plain, decimal);
+    return mark && wellGrouped(groups) ? readNumber(plain, decimal) : std::nullopt;
+}
+
+std::optional<double> readField(std::string_view field, char decimal) {
+    field = trimmed(field);
+    if (const auto v = readNumber(field, decimal)) return v;
+    if (const auto v = readGrouped(field, decimal)) return v;
+    const auto minus = [&](std::string_view inside) -> std::optional<double> {
+        if (inside.empty() || !std::isdigit(static_cast<unsigned char>(inside.front()))) return std::nullopt;
+        auto v = readNumber(inside, decimal);
+        if (!v) v = readGrouped(inside, decimal);
+        return v ? std::optional(-*v) : std::nullopt;
+    };
+    if (field.size() > 2 && field.front() == '(' && field.back() == ')')
+        return minus(field.substr(1, field.size() - 2));
+    return field.size() > 1 && field.back() == '-' ? minus(field.substr(0, field.size() - 1)) : std::nullopt;
 }
 
 namespace {
@@ -127,14 +152,21 @@ std::optional<int> monthOf(std::string_view word) {
     return std::nullopt;
 }
 
-/// 2026-03-02, 2026/3/2, 2.3.2026, 02.03.26, 26-03-02, 2/3/2026 or, where `monthFirst`, 3/2/2026; 2-Mar-2026.
+/// 2026-03-02, 2026-061, 2026/3/2, 2.3.2026, 02.03.26, 26-03-02, 2/3/2026 or, where `monthFirst`, 3/2/2026;
+/// 2-Mar-2026.
 std::optional<double> dayOf(std::string_view date, bool monthFirst) {
     while (date.ends_with(".") || date.ends_with(","))
         date.remove_suffix(1);
     const auto one = date.find_first_of("-/.");
     if (one == std::string_view::npos) return std::nullopt;
     const auto two = date.find(date[one], one + 1);
-    if (two == std::string_view::npos) return std::nullopt;
+    if (two == std::string_view::npos) { // 2026-061: the day of the year
+        const auto year = whole(date.substr(0, one)), day = whole(date.substr(one + 1));
+        if (one != 4 || date.size() != 8 || date[4] != '-' || !year || !day || *day < 1 || *day > 366)
+            return std::nullopt;
+        const auto first = daysOf(*year, 1, 1);
+        return first ? std::optional(*first + *day - 1) : std::nullopt;
+    }
     const auto middle = date.substr(one + 1, two - one - 1);
     auto a = whole(date.substr(0, one)), b = whole(middle), c = whole(date.substr(two + 1));
     const auto named = b ? std::nullopt : monthOf(middle);
@@ -207,38 +239,43 @@ std::optional<int> takeHalfDay(std::string_view& field) {
     return tail == "pm" ? 12 : 0;
 }
 
-} // namespace
-
-std::optional<double> clockSeconds(std::string_view field) {
-    field = trimmed(field);
-    if (field.find(':') == std::string_view::npos) return std::nullopt;
-    dropZone(field);
-    const auto half = takeHalfDay(field);
-    double days = 0;
-    std::string time;
-    if (const auto t = field.find('T'); t != std::string_view::npos && t >= 6 && t + 1 < field.size() &&
-                                        std::isdigit(static_cast<unsigned char>(field[t - 1])) &&
-                                        std::isdigit(static_cast<unsigned char>(field[t + 1]))) {
+/// Takes the date off a stamp: its seconds since 1970, or 0 where it has none. Nothing where what stands
+/// beside the time of day is no date.
+std::optional<double> takeDate(std::string_view& field, std::string& time, bool monthFirst) {
+    const auto t = field.find('T');
+    if (t != std::string_view::npos && t >= 6 && t + 1 < field.size() &&
+        std::isdigit(static_cast<unsigned char>(field[t - 1])) &&
+        std::isdigit(static_cast<unsigned char>(field[t + 1]))) {
         const auto date = dayOf(field.substr(0, t), false);
-        if (!date) return std::nullopt;
-        days = *date;
         field = field.substr(t + 1);
-    } else if (field.find(' ') != std::string_view::npos) {
-        std::vector<std::string> beside;
-        for (auto& w : splitFields(field, ' ')) {
-            if (w.find(':') == std::string::npos)
-                beside.push_back(std::move(w));
-            else if (time.empty())
-                time = std::move(w);
-            else
-                return std::nullopt;
-        }
-        if (beside.size() > 5) return std::nullopt;
-        const auto date = dayOf(beside, half.has_value());
-        if (!date) return std::nullopt;
-        days = *date;
-        field = time;
+        return date;
     }
+    if (field.find(' ') == std::string_view::npos) return 0;
+    constexpr std::size_t mostWords = 5;
+    std::vector<std::string> beside;
+    for (auto& w : splitFields(field, ' ')) {
+        if (w.find(':') == std::string::npos)
+            beside.push_back(std::move(w));
+        else if (time.empty())
+            time = std::move(w);
+        else
+            return std::nullopt;
+    }
+    if (beside.size() > mostWords) return std::nullopt;
+    field = time;
+    return dayOf(beside, monthFirst);
+}
+
+std::optional<double> secondsIn(std::string_view text) {
+    std::string rest(text);
+    for (auto& c : rest)
+        if (c == ',' || c == ':') c = '.';
+    const auto s = readNumber(rest, '.');
+    return s && *s >= 0 && *s < 61 ? s : std::nullopt;
+}
+
+/// "14:05:33.05", "14:05", "01:02.5" (minutes); `half`: hours that AM or PM adds.
+std::optional<double> timeOfDay(std::string_view field, std::optional<int> half) {
     const auto one = field.find(':');
     if (one == std::string_view::npos) return std::nullopt;
     const auto two = field.find(':', one + 1);
@@ -247,30 +284,30 @@ std::optional<double> clockSeconds(std::string_view field) {
         if (*hours < 1 || *hours > 12) return std::nullopt;
         hours = *hours % 12 + *half;
     }
-    const auto secondsOf = [](std::string_view text) -> std::optional<double> {
-        std::string rest(text);
-        for (auto& c : rest)
-            if (c == ',' || c == ':') c = '.';
-        const auto s = readNumber(rest, '.');
-        return s && *s >= 0 && *s < 61 ? s : std::nullopt;
-    };
+    if (!hours || *hours < 0 || *hours > mostHours) return std::nullopt;
     const auto middle = field.substr(one + 1, two == std::string_view::npos ? two : two - one - 1);
-    if (two == std::string_view::npos && middle.find_first_of(".,") != std::string_view::npos) { // 01:02.5
-        const auto s = secondsOf(middle);
-        return hours && s && *hours >= 0 && *hours <= mostHours
-                   ? std::optional(days * 86400 + *hours * 60 + *s)
-                   : std::nullopt;
+    if (two == std::string_view::npos && middle.find_first_of(".,") != std::string_view::npos) {
+        const auto s = secondsIn(middle);
+        return s ? std::optional(*hours * 60 + *s) : std::nullopt;
     }
     const auto minutes = whole(middle);
-    if (!hours || !minutes || *hours < 0 || *hours > mostHours || *minutes < 0 || *minutes > 59)
-        return std::nullopt;
-    double seconds = 0;
-    if (two != std::string_view::npos) {
-        const auto s = secondsOf(field.substr(two + 1));
-        if (!s) return std::nullopt;
-        seconds = *s;
-    }
-    return days * 86400 + *hours * 3600 + *minutes * 60 + seconds;
+    if (!minutes || *minutes < 0 || *minutes > 59) return std::nullopt;
+    const auto seconds =
+        two == std::string_view::npos ? std::optional(0.0) : secondsIn(field.substr(two + 1));
+    return seconds ? std::optional(*hours * 3600 + *minutes * 60 + *seconds) : std::nullopt;
 }
 
-} // namespace anvil::tables
+} // namespace
+
+std::optional<double> clockSeconds(std::string_view field) {
+    field = trimmed(field);
+    if (field.find(':') == std::string_view::npos) return std::nullopt;
+    dropZone(field);
+    const auto half = takeHalfDay(field);
+    std::string time;
+    const auto date = takeDate(field, time, half.has_value());
+    const auto seconds = date ? timeOfDay(field, half) : std::nullopt;
+    return seconds ? std::optional(*date * 86400 + *seconds) : std::nullopt;
+}
+
+} // namespace anvil::columns
