@@ -6,6 +6,7 @@
 #include <string>
 
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
+    using namespace anvil::columns;
     using namespace anvil::tables;
     const std::string_view cell(reinterpret_cast<const char*>(data), size);
     if (const auto t = clockSeconds(cell); t && !std::isfinite(*t)) std::abort();

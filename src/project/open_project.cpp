@@ -337,7 +337,7 @@ Expected<rig::Setup> OpenProject::setupOf(Id id) const {
     return fail("The set-up this was pulled on is not in the project.");
 }
 
-std::vector<curve::Channel> OpenProject::legs(Id id) {
+std::vector<curve::Channel> OpenProject::beside(Id id) {
     const auto* data = studyOfPull(id);
     const auto* pull = data ? data->pull(id) : nullptr;
     if (!pull || !pull->curve || !m_file->hasMoreChannels(pull->curve).value_or(false)) return {};
@@ -346,8 +346,7 @@ std::vector<curve::Channel> OpenProject::legs(Id id) {
     if (!raw || !drawn) return {};
     std::vector<curve::Channel> out;
     for (const auto& o : raw->others)
-        if (o.unit == "N")
-            out.push_back({o.name, o.unit, curve::resampled(raw->time, o.values, (*drawn)->cleaned.time)});
+        out.push_back({o.name, o.unit, curve::resampled(raw->time, o.values, (*drawn)->cleaned.time)});
     return out;
 }
 

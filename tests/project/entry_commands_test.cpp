@@ -453,7 +453,7 @@ TEST_F(Entries, APictureFindsItsInstant) {
     const auto shares = curve::sharesOf(steady[0]);
     ASSERT_EQ(shares.size(), 2U);
     EXPECT_NEAR(shares[0].share, 0.75, 1e-9);
-    const auto legs = p->legs(id);
+    const auto legs = p->beside(id);
     ASSERT_EQ(legs.size(), 2U);
     EXPECT_EQ(legs[0].values.size(), (*p->readCurve(id))->cleaned.load.size());
     reopen();

@@ -103,9 +103,14 @@ void Session::keepSelectionValid() {
         m_study = m_project->studies().empty() ? 0 : m_project->studies().front().study.id;
     const auto* data = study();
     const auto* pull = data ? data->pull(m_pull) : nullptr;
-    if (!pull && data && !data->pulls.empty() && !m_option) {
-        pull = &data->pulls.front();
-        m_pull = pull->id;
+    if (!pull && data) { // the first of the chosen square, else of all
+        for (const auto& p : data->pulls)
+            if (const auto* s = data->specimen(p.specimen);
+                !m_option || (s && s->option == m_option && s->condition == m_condition)) {
+                pull = &p;
+                m_pull = p.id;
+                break;
+            }
     }
     if (!pull) m_pull = 0;
     if (const auto* s = pull ? data->specimen(pull->specimen) : nullptr) {

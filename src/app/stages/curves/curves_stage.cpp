@@ -18,6 +18,7 @@
 #include <anvil/pages/curve_lines.h>
 #include <anvil/project/pull_commands.h>
 #include <anvil/results/values.h>
+#include <anvil/words/beside.h>
 #include <anvil/words/pull.h>
 
 namespace anvil::app {
@@ -296,8 +297,11 @@ void CurvesStage::fillPull(const domain::StudyData& data, const domain::Pull& pu
                   : chart::RateStrip{};
     m_rate->setVisible(!m_strip.rate.empty());
     m_view->setLines(pages::linesOver(data, (*curve)->reading, m_session.units()));
-    m_view->showCurve(*curve, m_session.units(), pull.settings, m_session.project()->legs(pull.id));
-    fillNumbers(**curve, pull);
+    const auto beside = m_session.project()->beside(pull.id);
+    auto legs = beside; // drawn with the load are those that are loads
+    std::erase_if(legs, [](const curve::Channel& c) { return c.unit != "N"; });
+    m_view->showCurve(*curve, m_session.units(), pull.settings, std::move(legs));
+    fillNumbers(**curve, pull, beside);
 }
 
 /// The strip follows what is seen of the curve above it.
@@ -310,8 +314,10 @@ void CurvesStage::drawRate() {
         [strip = m_strip, plane](double width) { return chart::rateStrip(strip, width, 52, plane); });
 }
 
-void CurvesStage::fillNumbers(const curve::ReadCurve& c, const domain::Pull& pull) {
-    const auto table = words::readingTable(*m_session.study(), c.reading, pull, m_session.units());
+void CurvesStage::fillNumbers(const curve::ReadCurve& c, const domain::Pull& pull,
+                              const std::vector<curve::Channel>& beside) {
+    auto table = words::readingTable(*m_session.study(), c.reading, pull, m_session.units());
+    words::addBeside(table, beside, c.reading.peak.index, m_session.units());
     m_numbers->setRowCount(static_cast<int>(table.rows.size()));
     for (int k = 0; k < static_cast<int>(table.columns.size()); ++k) {
         const auto& column = table.columns[static_cast<std::size_t>(k)];

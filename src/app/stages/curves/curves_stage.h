@@ -37,7 +37,8 @@ private:
     void fillOptions(const domain::StudyData& data, const domain::Pull& pull);
     void fillChoices(const domain::StudyData& data, const domain::Specimen& piece);
     void showRemark(const QString& text);
-    void fillNumbers(const curve::ReadCurve& curve, const domain::Pull& pull);
+    void fillNumbers(const curve::ReadCurve& curve, const domain::Pull& pull,
+                     const std::vector<curve::Channel>& beside);
     void drawRate();
     void holdHere();
     Shows m_shows = Shows::pull;

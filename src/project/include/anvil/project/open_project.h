@@ -87,9 +87,9 @@ public:
     /// A set-up as it was when a pull was made. Error: unknown.
     Expected<rig::Setup> setupOf(Id setup) const;
 
-    /// Force channels that were recorded beside a pull's own, N, at the samples of its cleaned curve; empty
-    /// for most.
-    std::vector<curve::Channel> legs(Id pull);
+    /// Every channel that was recorded or logged beside a pull's own, SI, at the samples of its cleaned curve;
+    /// empty for most.
+    std::vector<curve::Channel> beside(Id pull);
     /// What every channel showed over the second before each mark of a pull; empty without marks, or where
     /// nothing was recorded beside force and travel.
     std::vector<curve::Steady> steadyAtMarks(Id pull);
