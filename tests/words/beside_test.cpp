@@ -18,7 +18,7 @@ TEST(Beside, AtThePeakAndBetweenWhatItWent) {
                                           {"Gate", "", {1, none, 3}},
                                           {"Nothing", "N", {none, none, none}},
                                           {"No clock", "N", {}}},
-              1, quantity::Units());
+              1, quantity::unitsFrom("N", "mm"));
     ASSERT_EQ(t.rows.size(), 4U) << "what showed nothing has no row";
     EXPECT_EQ(t.rows[0].cells,
               (std::vector<std::string>{"Air at the peak", "21 °C", "", "from 20 °C to 23 °C over the log"}));
