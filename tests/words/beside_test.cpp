@@ -20,12 +20,12 @@ TEST(Beside, AtThePeakAndBetweenWhatItWent) {
                                           {"No clock", "N", {}}},
               1, quantity::unitsFrom("N", "mm"));
     ASSERT_EQ(t.rows.size(), 4U) << "what showed nothing has no row";
-    EXPECT_EQ(t.rows[0].cells,
-              (std::vector<std::string>{"Air at the peak", "21 °C", "", "from 20 °C to 23 °C over the log"}));
-    EXPECT_EQ(t.rows[1].cells[1], "500 N");
+    EXPECT_EQ(t.rows[0].cells, (std::vector<std::string>{"Air at the peak", "21.00 °C", "",
+                                                         "from 20.00 °C to 23.00 °C over the log"}));
+    EXPECT_EQ(t.rows[1].cells[1], "500.0 N");
     EXPECT_EQ(t.rows[2].cells[3], "the same all along");
     EXPECT_EQ(t.rows[3].cells[1], "–") << "nothing was shown there";
-    EXPECT_EQ(t.rows[3].cells[3], "from 1 to 3 over the log");
+    EXPECT_EQ(t.rows[3].cells[3], "from 1.000 to 3.000 over the log");
 }
 
 } // namespace
