@@ -104,6 +104,61 @@ TEST_F(Import, DroppedFilesBecomeARankedAnswer) {
     EXPECT_TRUE(session().project()->studies().empty()) << "one undo takes the whole import back";
 }
 
+/// A log of a pull to `scale` × 80, its clock in steps of `step`.
+QByteArray risingLog(double scale, double step, const char* head) {
+    QByteArray out = head;
+    for (int i = 0; i < 120; ++i)
+        out += QByteArray::number(i * step) + "," +
+               QByteArray::number(i < 20 || i > 100 ? 0 : scale * (i - 20)) + "\n";
+    return out;
+}
+
+TEST_F(Import, RunsFillThePlanAndAClickMakesANewPiece) {
+    begin("axial-pull");
+    QStringList logs;
+    for (const auto& [name, scale] :
+         {std::pair{"pin_1", 10.0}, {"pin_2", 11.0}, {"pin_3", 12.0}, {"hook_1", 9.0}}) {
+        QFile log(dir.filePath(QString("%1.csv").arg(name)));
+        ASSERT_TRUE(log.open(QIODevice::WriteOnly));
+        log.write(risingLog(scale, 0.1, "Time (s),Force (N)\n"));
+        logs << log.fileName();
+    }
+    auto* sheet = window->importFiles(logs);
+    ASSERT_TRUE(waitFor([&] { return !sheet->looking() && sheet->plan().rows.size() == 4; }));
+    auto* table = sheet->findChild<QTableWidget*>("runs");
+    const auto pieces = [&] {
+        QStringList out;
+        for (int i = 0; i < table->rowCount(); ++i)
+            out << table->item(i, ImportSheet::pieceColumn)->text();
+        return out;
+    };
+    EXPECT_EQ(pieces(), (QStringList{"A1-1", "A1-2", "new", "B1-1"}));
+    EXPECT_TRUE(visibleTexts(sheet).join("\n").contains("3 fill the plan, 1 new"));
+    const auto cell = table->visualItemRect(table->item(0, ImportSheet::pieceColumn)).center();
+    QTest::mouseClick(table->viewport(), Qt::LeftButton, {}, cell);
+    EXPECT_EQ(pieces(), (QStringList{"new", "A1-2", "A1-1", "B1-1"})) << "then the other has it";
+    QTest::mouseClick(sheet->findChild<QPushButton*>("primary"), Qt::LeftButton);
+    ASSERT_TRUE(waitFor([&] { return study().pulls.size() == 4; }));
+    EXPECT_EQ(study().specimens.size(), 5U) << "one piece was new";
+    EXPECT_EQ(study().conditions.size(), 1U) << "the only condition is meant";
+}
+
+TEST_F(Import, AClockThatNamesNoUnitIsAskedInTheSheet) {
+    QFile log(dir.filePath("pin.csv"));
+    ASSERT_TRUE(log.open(QIODevice::WriteOnly));
+    log.write(risingLog(10, 50, "Time,Force (N)\n"));
+    log.close();
+    auto* sheet = window->importFiles({log.fileName()});
+    ASSERT_TRUE(waitFor([&] { return !sheet->looking() && !sheet->plan().unread.isEmpty(); }));
+    auto* unit = sheet->findChild<QComboBox*>("timeUnit");
+    ASSERT_TRUE(unit && unit->isVisible());
+    unit->setCurrentIndex(unit->findData("ms"));
+    emit unit->activated(unit->currentIndex());
+    ASSERT_TRUE(waitFor([&] { return !sheet->looking() && sheet->plan().rows.size() == 1; }));
+    EXPECT_NEAR(sheet->plan().rows[0].curve.time.back(), 119 * 0.05, 1e-9);
+    sheet->reject();
+}
+
 TEST_F(Import, ADroppedFolderIsGoneThroughBesideTheWindow) {
     ASSERT_TRUE(QDir(dir.path()).mkpath("logs/nothing here"));
     const auto drop = [&](const QString& folder) {
