@@ -9,6 +9,16 @@ namespace anvil::tables {
 
 using namespace columns;
 
+double medianStep(const std::vector<double>& t) {
+    std::vector<double> steps;
+    for (std::size_t i = 1; i < t.size(); ++i)
+        if (t[i] != t[i - 1]) steps.push_back(std::abs(t[i] - t[i - 1]));
+    if (steps.empty()) return 0;
+    std::nth_element(steps.begin(), steps.begin() + static_cast<std::ptrdiff_t>(steps.size() / 2),
+                     steps.end());
+    return steps[steps.size() / 2];
+}
+
 namespace {
 
 void scale(std::vector<double>& values, double factor) {
@@ -56,15 +66,20 @@ Expected<void> minutesOrHours(const std::string& stamp, std::vector<double>& tim
     return {};
 }
 
-/// A counter of 16 or 32 bits that went past its end goes on.
+/// A counter of 16 or 32 bits that went past its end goes on. Of 16 bits only where the next count comes in
+/// time: a run of a minute in milliseconds ends near there as well.
 void unwrapCounter(std::vector<double>& time, Log& log) {
-    for (const double turn : {65536.0, 4294967296.0}) {
+    constexpr double shortTurn = 65536.0;
+    const double step = medianStep(time);
+    for (const double turn : {shortTurn, 4294967296.0}) {
         double add = 0;
         bool whole = true;
         auto unwrapped = time;
         for (std::size_t i = 0; i < time.size() && whole; ++i) {
             whole = time[i] == std::floor(time[i]) && time[i] >= 0 && time[i] < turn;
-            if (i > 0 && time[i - 1] > 0.9 * turn && time[i] < 0.1 * turn) add += turn;
+            const bool turns = i > 0 && time[i - 1] > 0.9 * turn && time[i] < 0.1 * turn;
+            whole = whole && !(turns && turn == shortTurn && time[i] + turn - time[i - 1] > 2 * step);
+            if (turns) add += turn;
             unwrapped[i] += add;
         }
         if (!whole || add == 0) continue;
@@ -177,16 +192,6 @@ Expected<void> guessTimeUnit(std::vector<double>& time, const std::string& heade
 }
 
 } // namespace
-
-double medianStep(const std::vector<double>& t) {
-    std::vector<double> steps;
-    for (std::size_t i = 1; i < t.size(); ++i)
-        if (t[i] != t[i - 1]) steps.push_back(std::abs(t[i] - t[i - 1]));
-    if (steps.empty()) return 0;
-    std::nth_element(steps.begin(), steps.begin() + static_cast<std::ptrdiff_t>(steps.size() / 2),
-                     steps.end());
-    return steps[steps.size() / 2];
-}
 
 Expected<void> readClock(const Layout& layout, Columns& columns, Log& log) {
     const auto t = layout.find(Role::time);

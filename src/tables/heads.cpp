@@ -2,6 +2,7 @@
 
 #include "shape.h"
 #include <algorithm>
+#include <anvil/columns/line.h>
 
 namespace anvil::tables {
 
@@ -102,13 +103,14 @@ std::vector<Heading> headingsAbove(const Head& head, Layout& layout, std::size_t
     for (std::size_t k = 0; k < above.size(); ++k) {
         const bool unitsBelow = k > 0 && isUnitsRow(above[k - 1].cells);
         std::vector<Heading> headings;
-        std::size_t score = 1;
+        std::size_t score = 1, bonus = unitsBelow ? 1 : 0; // names above their units, not these alone
         for (std::size_t i = 0; i < width; ++i) {
             headings.push_back(
                 readHeading(above[k].cells[i], unitsBelow ? above[k - 1].cells[i] : std::string()));
             score += 4 * isKnown(headings.back()) + 2 * (headings.back().unit != nullptr);
         }
         if (above[k].gap && score == 1) continue; // a title
+        score += bonus;
         if (score > bestScore) {
             bestScore = score;
             best = k;
@@ -120,17 +122,26 @@ std::vector<Heading> headingsAbove(const Head& head, Layout& layout, std::size_t
     return out;
 }
 
-bool isBlockHeading(const std::vector<std::string>& cells) {
-    bool load = false;
+bool isBlockHeading(const std::vector<std::string>& cells, const Layout& layout) {
+    constexpr std::size_t longest = 60;
+    bool load = false, unit = false, namesOfOld = true;
     std::size_t known = 0;
     for (const auto& cell : cells) {
         if (cell.empty()) continue;
-        if (cell.size() > 60 || isNumeric(cell, ';')) return false;
+        if (cell.size() > longest || cell.find(':') != std::string::npos || isNumeric(cell, ';'))
+            return false;
+        for (const auto& item : itemsOf(cell, '.'))
+            if (!item.unit.empty()) return false; // "load drop at 12 s" is a remark
         const auto h = readHeading(cell);
-        known += isKnown(h);
+        if (!isKnown(h)) continue;
+        ++known;
         load = load || h.load > LoadClaim::unlikely;
+        unit = unit || h.unit;
+        namesOfOld =
+            namesOfOld && std::any_of(layout.columns.begin(), layout.columns.end(),
+                                      [&](const Column& c) { return lowered(c.header) == lowered(h.name); });
     }
-    return load && known >= 2;
+    return load && known >= 2 && (unit || namesOfOld);
 }
 
 } // namespace anvil::tables

@@ -20,8 +20,8 @@ bool isUnitsRow(const std::vector<std::string>& cells);
 /// none.
 std::vector<columns::Heading> headingsAbove(const Head& head, Layout& layout, std::size_t width);
 
-/// Whether these cells name a load beside another column that is known, and hold no number: another block
-/// begins there.
-bool isBlockHeading(const std::vector<std::string>& cells);
+/// Whether these cells name a load beside another column that is known, with units or by the names of this
+/// layout, and hold no reading: another block begins there. A remark between the rows is none.
+bool isBlockHeading(const std::vector<std::string>& cells, const Layout& layout);
 
 } // namespace anvil::tables

@@ -43,7 +43,7 @@ Expected<void> refuseEmptyLoad(const Head& head, const Layout& layout, bool unna
     for (std::size_t i = layout.firstRow; i-- > 0;) {
         if (head.isBlank(i)) continue;
         const auto cells = head.cells(i, layout.delimiter);
-        if (cells.size() <= layout.columns.size() || !isBlockHeading(cells)) return {};
+        if (cells.size() <= layout.columns.size() || !isBlockHeading(cells, layout)) return {};
         for (std::size_t k = layout.columns.size(); k < cells.size(); ++k)
             if (readHeading(cells[k]).load > LoadClaim::unlikely)
                 return fail(

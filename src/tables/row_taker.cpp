@@ -106,7 +106,7 @@ void RowTaker::takeStanding(const std::string& f) {
     m_into.standings.push_back(static_cast<unsigned char>(at - words.begin()));
 }
 
-RowTaker::Took RowTaker::headingOf(const std::vector<std::string>& fields) const {
+RowTaker::Took RowTaker::headingOf(const std::vector<std::string>& fields) {
     const auto load = m_layout.find(Role::load);
     const auto same = [&](std::size_t i) {
         const auto h = readHeading(fields[i]);
@@ -122,7 +122,11 @@ RowTaker::Took RowTaker::headingOf(const std::vector<std::string>& fields) const
             return Took::heading;
         }
     }
-    return isBlockHeading(fields) ? Took::block : Took::notOne;
+    constexpr std::size_t enough = 20'000; // of a file where nothing is a heading
+    if (m_noHeadings > enough) return Took::notOne;
+    if (isBlockHeading(fields, m_layout)) return Took::block;
+    ++m_noHeadings;
+    return Took::notOne;
 }
 
 RowTaker::Took RowTaker::take(const std::vector<std::string>& fields, std::size_t line) {

@@ -28,7 +28,7 @@ private:
     void takeLabel(std::size_t i, const std::string& field);
     void takeUnit(const std::string& field, std::size_t line);
     void takeStanding(const std::string& field);
-    Took headingOf(const std::vector<std::string>& fields) const;
+    Took headingOf(const std::vector<std::string>& fields);
     void problem(std::size_t line, std::string reason);
     void overload(std::size_t line);
 
@@ -37,7 +37,8 @@ private:
     std::size_t m_lastNeeded = 0;
     bool m_hasRuns = false, m_labelled = false, m_unitsDue = false;
     std::string m_label;
-    Columns::Break m_next; ///< what the run columns say of the row that is being taken
+    std::size_t m_noHeadings = 0; ///< lines that were looked at and named nothing
+    Columns::Break m_next;        ///< what the run columns say of the row that is being taken
     std::string m_unit;
     std::vector<double> m_values;
 };

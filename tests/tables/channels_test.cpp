@@ -126,6 +126,29 @@ TEST(Blocks, UnitsBelowAHeadingThatIsMetAgainCount) {
         EXPECT_NEAR(top(run), load(99), 1e-6) << run.label;
 }
 
+TEST(Blocks, RemarksBetweenTheRowsAreNoHeadings) {
+    for (const char* remark : {"event: load drop, time 12", "load drop, time 12 s",
+                               "Load fell, then time went on", "operator took a break, load held"}) {
+        auto file =
+            text("Time (s),Load (N)", [](int i) { return fmt::format("{:.2f},{:.1f}", i * 0.05, load(i)); });
+        file.insert(file.find("3.00,"), std::string(remark) + "\n");
+        const auto log = readOk(file);
+        ASSERT_EQ(log.runs.size(), 1U) << remark;
+        EXPECT_EQ(log.rowsLeftOut, 1U) << remark;
+        EXPECT_EQ(log.runs[0].curve.load.size(), static_cast<std::size_t>(count)) << remark;
+        EXPECT_NEAR(top(log.runs[0]), load(99), 1e-9) << remark;
+    }
+}
+
+TEST(Clocks, ARunOfAMinuteIsNoCounterThatTurned) {
+    std::string file = "Time (ms),Load (N)\n";
+    for (int run = 0; run < 2; ++run)
+        for (int i = 0; i < count; ++i)
+            file += fmt::format("{},{:.1f}\n", i * 500, load(i));
+    const auto log = readOk(file);
+    EXPECT_EQ(log.runs.size(), 2U) << "59.5 s each";
+}
+
 TEST(Blocks, AResultBelowTheCurveIsNoCurve) {
     const auto log = readOk(
         text("Time (s),Load (N)", [](int i) { return fmt::format("{:.2f},{:.1f}", i * 0.05, load(i)); }) +
