@@ -70,6 +70,7 @@ Expected<void> minutesOrHours(const std::string& stamp, std::vector<double>& tim
 /// time: a run of a minute in milliseconds ends near there as well.
 void unwrapCounter(std::vector<double>& time, Log& log) {
     constexpr double shortTurn = 65536.0;
+    if (std::is_sorted(time.begin(), time.end())) return;
     const double step = medianStep(time);
     for (const double turn : {shortTurn, 4294967296.0}) {
         double add = 0;
