@@ -14,6 +14,7 @@
 #include <QMenu>
 #include <QProgressBar>
 #include <QPushButton>
+#include <QScreen>
 #include <QStringListModel>
 #include <QTableWidget>
 #include <QTimer>
@@ -29,7 +30,8 @@ ImportSheet::ImportSheet(Session& session, const QStringList& paths, QWidget* pa
     : QDialog(parent), m_session(session), m_paths(paths) {
     setWindowTitle(tr("Import logger files"));
     setObjectName("importSheet");
-    resize(1080, 640);
+    constexpr int frame = 40; // of the window around it, so that its buttons lie on the screen
+    resize(QSize(1080, 640).boundedTo(screen()->availableSize() - QSize(frame, frame)));
     auto* layout = new QVBoxLayout(this);
     m_summary = plainLabel();
     m_summary->setObjectName("big");
@@ -188,7 +190,8 @@ void ImportSheet::looked() {
     m_decimalAsk->setVisible(m_plan.unsureDecimal || decimalAsked);
     m_readAsk->setVisible(m_plan.needsReadAt() || m_readAt->currentIndex() > 0);
     m_timeAsk->setVisible(m_plan.firstWants == Wants::timeUnit || m_timeUnit->currentIndex() > 0);
-    m_columnAsk->setVisible(!m_plan.unread.isEmpty() || m_columnAsk->isVisible());
+    const bool otherwise = m_plan.firstWants == Wants::timeUnit; // which column is what is plain there
+    m_columnAsk->setVisible((!m_plan.unread.isEmpty() && !otherwise) || m_columnAsk->isVisible());
     QStringList headings;
     for (const auto& f : m_plan.files)
         for (const auto& c : f.columns)
