@@ -20,9 +20,8 @@ bool hasDigit(const QStringList& words) {
     });
 }
 
-/// Where `label` stands in `text` as words of its own.
-bool holdsLabel(const QString& text, const QString& label) {
-    const auto folded = text.toCaseFolded(), wanted = label.toCaseFolded();
+/// Whether a label stands in a text as words of its own; both folded.
+bool holdsLabel(const QString& folded, const QString& wanted) {
     const auto inWord = [&](qsizetype i) {
         return i >= 0 && i < folded.size() && folded[i].isLetterOrNumber();
     };
@@ -38,11 +37,23 @@ bool canBeFound(const QString& label) {
     return letter && digit && label.size() > 1;
 }
 
-template <class T> const T* named(const std::vector<T>& all, const QString& name) {
-    const auto at = std::find_if(all.begin(), all.end(),
-                                 [&](const T& x) { return sameThing(QString::fromStdString(x.name), name); });
-    return at == all.end() ? nullptr : &*at;
-}
+/// Finds options or conditions by name; a spelling is compared with all of them once, however often it comes.
+template <class T> class Names {
+public:
+    explicit Names(const std::vector<T>& all) : m_all(all) {}
+    const T* operator()(const QString& name) {
+        const auto [known, isNew] = m_known.try_emplace(name, nullptr);
+        if (!isNew) return known->second;
+        const auto at = std::find_if(m_all.begin(), m_all.end(), [&](const T& x) {
+            return sameThing(QString::fromStdString(x.name), name);
+        });
+        return known->second = at == m_all.end() ? nullptr : &*at;
+    }
+
+private:
+    const std::vector<T>& m_all;
+    std::map<QString, const T*> m_known;
+};
 
 class Waiting {
 public:
@@ -52,6 +63,9 @@ public:
             pulled.insert(p.specimen);
         for (const auto& s : study.specimens)
             if (!pulled.contains(s.id)) m_waiting.push_back(&s);
+        for (const auto* s : m_waiting)
+            if (const auto label = QString::fromStdString(s->label); canBeFound(label))
+                m_labels.emplace(s->id, label.toCaseFolded());
         std::stable_sort(m_waiting.begin(), m_waiting.end(),
                          [](const auto* a, const auto* b) { return a->replicate < b->replicate; });
     }
@@ -59,11 +73,12 @@ public:
     /// Not of another option than the one that is told.
     const domain::Specimen* byLabel(const QString& naming, const domain::Option* told) const {
         const domain::Specimen* best = nullptr;
+        if (naming.isEmpty()) return best;
+        const auto folded = naming.toCaseFolded();
         for (const auto* s : m_waiting) {
-            const auto label = QString::fromStdString(s->label);
-            if (told && s->option != told->id) continue;
-            if (canBeFound(label) && holdsLabel(naming, label) &&
-                (!best || s->label.size() > best->label.size()))
+            const auto label = m_labels.find(s->id);
+            if (label == m_labels.end() || (told && s->option != told->id)) continue;
+            if (holdsLabel(folded, label->second) && (!best || s->label.size() > best->label.size()))
                 best = s;
         }
         return best;
@@ -83,6 +98,7 @@ public:
 
 private:
     std::vector<const domain::Specimen*> m_waiting; ///< by replicate
+    std::map<domain::Id, QString> m_labels;         ///< folded, of those that can be told in a name
 };
 
 Placement at(const domain::StudyData& study, const domain::Specimen& s) {
@@ -103,11 +119,13 @@ bool sameThing(const QString& a, const QString& b) {
 
 std::vector<Placement> placesFor(const domain::StudyData& study, const std::vector<Homeless>& results) {
     Waiting waiting(study);
+    Names<domain::Option> optionNamed(study.options);
+    Names<domain::Condition> conditionNamed(study.conditions);
     std::vector<Placement> out(results.size());
     std::vector<bool> placed(results.size(), false);
     for (std::size_t i = 0; i < results.size(); ++i) { // whose label is told is served first
         if (results[i].isNew) continue;
-        if (const auto* s = waiting.byLabel(results[i].naming, named(study.options, results[i].option))) {
+        if (const auto* s = waiting.byLabel(results[i].naming, optionNamed(results[i].option))) {
             out[i] = at(study, *s);
             placed[i] = true;
             waiting.take(s);
@@ -117,10 +135,10 @@ std::vector<Placement> placesFor(const domain::StudyData& study, const std::vect
         for (std::size_t i = 0; i < results.size(); ++i) {
             const auto& r = results[i];
             if (placed[i]) continue;
-            const auto* option = named(study.options, r.option);
+            const auto* option = optionNamed(r.option);
             const auto* condition = r.condition.isEmpty() && study.conditions.size() == 1
                                         ? &study.conditions.front()
-                                        : named(study.conditions, r.condition);
+                                        : conditionNamed(r.condition);
             out[i] = {0,
                       {},
                       option ? QString::fromStdString(option->name) : r.option,
